@@ -1,0 +1,103 @@
+import {
+  amountValue,
+  type Cell,
+  compileRun,
+  csv,
+  layGrid,
+  plainTable,
+  type Row,
+  rowsOf,
+  rowsTable,
+  significant,
+  type Study,
+  type Wish,
+} from '@schritt/core';
+import { Failure } from '../failure.ts';
+import { loadStudy } from '../load.ts';
+
+export interface RunOptions {
+  readonly method: string;
+  readonly h?: string;
+  readonly steps?: string;
+  readonly from?: string;
+  readonly count?: string;
+  readonly format: 'json' | 'table' | 'csv';
+}
+
+/** Up to this many steps all rows are printed; above it the first and the last five. */
+const ALL_ROWS = 10_000;
+
+function wholeNumber(text: string, option: string): number {
+  const value = Number(text);
+  if (!Number.isSafeInteger(value) || value < 0)
+    throw new Failure([`--${option} takes a whole number, not ${text}`]);
+  return value;
+}
+
+function wishOf(options: RunOptions): Wish {
+  if ((options.h === undefined) === (options.steps === undefined))
+    throw new Failure(['give either --h with a step size or --steps with a number of steps']);
+  if (options.steps !== undefined) return { steps: wholeNumber(options.steps, 'steps') };
+  return { h: amountValue(options.h ?? '') };
+}
+
+function pickMethod(study: Study, title: string): Study['methods'][number] {
+  const found = study.methods.find((m) => m.title === title);
+  if (found !== undefined) return found;
+  const titles = study.methods.map((m) => m.title).join(', ');
+  throw new Failure([`there is no method "${title}" in this study; there are ${titles}`]);
+}
+
+function printCell(cell: Cell): string {
+  if (cell === null) return '';
+  if (typeof cell !== 'number' || Number.isInteger(cell)) return String(cell);
+  return significant(cell, 10);
+}
+
+/** Prints the rows of one run: n, t, components, stages, exact values and the error. */
+export function runCommand(file: string, options: RunOptions): string {
+  const { study } = loadStudy(file);
+  const { method } = pickMethod(study, options.method);
+  const run = compileRun(study.problem, method);
+  let grid;
+  try {
+    grid = layGrid(study.problem.start, study.problem.end, wishOf(options), study.lastStep);
+  } catch (thrown) {
+    if (thrown instanceof RangeError) throw new Failure([thrown.message]);
+    throw thrown;
+  }
+  const windows: (readonly [number, number])[] = [];
+  if (options.from !== undefined || options.count !== undefined) {
+    const from = wholeNumber(options.from ?? '0', 'from');
+    windows.push([from, wholeNumber(options.count ?? '10', 'count')]);
+  } else if (grid.steps <= ALL_ROWS) windows.push([0, grid.steps + 1]);
+  else windows.push([0, 5], [grid.steps - 4, 5]);
+
+  const rows: Row[] = [];
+  let stopped = null;
+  for (const [from, count] of windows) {
+    const part = rowsOf(run, grid, from, count);
+    rows.push(...part.rows);
+    stopped ??= part.stopped;
+  }
+  if (stopped !== null)
+    process.stderr.write(
+      `the run stopped in step ${stopped.step} at t = ${stopped.t}, ${stopped.stage}: ${stopped.why}\n`,
+    );
+  const table = rowsTable(run, rows);
+  switch (options.format) {
+    case 'csv':
+      return csv([table.header, ...table.rows]);
+    case 'json':
+      return `${JSON.stringify(
+        table.rows.map((row) => Object.fromEntries(table.header.map((name, i) => [name, row[i] ?? null]))),
+        null,
+        2,
+      )}\n`;
+    case 'table':
+      return `${plainTable(
+        table.header,
+        table.rows.map((row) => row.map(printCell)),
+      )}\n`;
+  }
+}

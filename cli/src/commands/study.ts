@@ -1,0 +1,20 @@
+import { runStudy, studyCsv, studyReport, studyText } from '@schritt/core';
+import { loadStudy } from '../load.ts';
+
+export type StudyFormat = 'json' | 'table' | 'csv';
+
+/** Runs a study file and prints errors, ratios and observed orders. */
+export function studyCommand(file: string, format: StudyFormat): string {
+  const { document, study } = loadStudy(file);
+  const result = runStudy(study);
+  const report = studyReport(document.title, study.problem, result);
+  for (const line of result.problems) process.stderr.write(`${file}: ${line}\n`);
+  switch (format) {
+    case 'json':
+      return `${JSON.stringify(report, null, 2)}\n`;
+    case 'csv':
+      return studyCsv(report);
+    case 'table':
+      return `${studyText(report)}\n`;
+  }
+}

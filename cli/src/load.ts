@@ -1,0 +1,40 @@
+import { readFileSync } from 'node:fs';
+import {
+  type Document,
+  openStudy,
+  readDocumentText,
+  type Study,
+  type StudyDocument,
+  type TextError,
+} from '@schritt/core';
+import { Failure } from './failure.ts';
+
+/** Reads a file of the open format; faults come with their places. */
+export function loadDocument(file: string): Document {
+  let text: string;
+  try {
+    text = readFileSync(file, 'utf8');
+  } catch (thrown) {
+    throw new Failure([
+      `${file}: cannot be read (${thrown instanceof Error ? thrown.message : String(thrown)})`,
+    ]);
+  }
+  const reading = readDocumentText(text);
+  if (!reading.ok) throw new Failure(reading.errors.map((e) => `${file}: ${e.place}: ${e.message}`));
+  return reading.document;
+}
+
+/** The errors of a text as lines `file: title: line:column: message`. */
+export function errorLines(file: string, title: string, errors: readonly TextError[]): readonly string[] {
+  return errors.map((e) => `${file}: ${title}: line ${e.line}, column ${e.column}: ${e.message}`);
+}
+
+/** Reads a study and all its texts. */
+export function loadStudy(file: string): { readonly document: StudyDocument; readonly study: Study } {
+  const document = loadDocument(file);
+  if (document.kind !== 'study')
+    throw new Failure([`${file}: kind: this is a ${document.kind}, and a study is wanted`]);
+  const opened = openStudy(document);
+  if (!opened.ok) throw new Failure(opened.errors.flatMap((t) => errorLines(file, t.title, t.errors)));
+  return { document, study: opened.study };
+}

@@ -1,0 +1,52 @@
+import { Command, Option } from 'commander';
+import { checkCommand } from './commands/check.ts';
+import { runCommand, type RunOptions } from './commands/run.ts';
+import { type StudyFormat, studyCommand } from './commands/study.ts';
+import { Failure } from './failure.ts';
+
+/** Runs a command, prints what it answers, and turns faults of the input into exit code 1. */
+function answer(work: () => string): void {
+  try {
+    process.stdout.write(work());
+  } catch (thrown) {
+    if (!(thrown instanceof Failure) && !(thrown instanceof RangeError)) throw thrown;
+    process.stderr.write(`${thrown.message}\n`);
+    process.exitCode = 1;
+  }
+}
+
+const formats = (): Option =>
+  new Option('--format <format>', 'how to print').choices(['json', 'table', 'csv']).default('table');
+
+const program = new Command('schritt').description(
+  'Fixed-step methods for initial value problems: errors, ratios and observed orders',
+);
+
+program
+  .command('study')
+  .description('run a study: every method at every step size')
+  .argument('<file>', 'a *.schritt.json file')
+  .addOption(formats())
+  .action((file: string, options: { format: StudyFormat }) =>
+    answer(() => studyCommand(file, options.format)),
+  );
+
+program
+  .command('run')
+  .description('print the rows of one run, with every stage')
+  .argument('<file>', 'a study file')
+  .requiredOption('--method <title>', 'which method of the study')
+  .option('--h <size>', 'step size: a number or an expression such as pi/8')
+  .option('--steps <count>', 'number of steps instead of a step size')
+  .option('--from <n>', 'first row to print')
+  .option('--count <count>', 'how many rows to print')
+  .addOption(formats())
+  .action((file: string, options: RunOptions) => answer(() => runCommand(file, options)));
+
+program
+  .command('check')
+  .description('say what was understood of a file, or list its errors')
+  .argument('<file>', 'a *.schritt.json file')
+  .action((file: string) => answer(() => checkCommand(file)));
+
+program.parse();

@@ -1,0 +1,49 @@
+import type { ErrorChoice } from '../study/error-measure.ts';
+import type { Ladder } from '../study/ladder.ts';
+import type { LastStep } from '../run/grid.ts';
+
+/** A text with a title: a problem or a method inside a study. */
+export interface TitledText {
+  readonly title: string;
+  readonly text: string;
+}
+
+/** A problem or a method as a file of its own. */
+export interface ProblemDocument extends TitledText {
+  readonly schritt: 1;
+  readonly kind: 'problem';
+}
+
+export interface MethodDocument extends TitledText {
+  readonly schritt: 1;
+  readonly kind: 'method';
+}
+
+/** A study as a file: it holds its own copies of the texts. */
+export interface StudyDocument {
+  readonly schritt: 1;
+  readonly kind: 'study';
+  readonly title: string;
+  readonly problem: TitledText;
+  readonly methods: readonly TitledText[];
+  readonly ladder: Ladder;
+  readonly lastStep?: LastStep;
+  readonly error?: ErrorChoice;
+}
+
+export type Document = StudyDocument | ProblemDocument | MethodDocument;
+
+/** What is wrong with a file, at a place such as `methods[1].text`, or a line and column where it is no JSON. */
+export interface DocumentError {
+  readonly place: string;
+  readonly message: string;
+}
+
+export type DocumentReading =
+  | { readonly ok: true; readonly document: Document }
+  | { readonly ok: false; readonly errors: readonly DocumentError[] };
+
+/** Most methods of a study. */
+export const MOST_METHODS = 24;
+/** Longest title. */
+export const LONGEST_TITLE = 200;

@@ -1,0 +1,42 @@
+import type { TextError } from '../formula/place.ts';
+import { parseMethod } from '../method/parse-method.ts';
+import type { Method } from '../method/method.ts';
+import { parseProblem } from '../problem/parse-problem.ts';
+import { DEFAULT_ERROR } from '../study/error-measure.ts';
+import type { Study } from '../study/study.ts';
+import type { StudyDocument } from './document.ts';
+
+/** Errors of one text of a study: the problem, or the method at an index. */
+export interface TextErrors {
+  readonly text: 'problem' | { readonly method: number };
+  readonly title: string;
+  readonly errors: readonly TextError[];
+}
+
+export type OpenedStudy =
+  | { readonly ok: true; readonly study: Study }
+  | { readonly ok: false; readonly errors: readonly TextErrors[] };
+
+/** Reads all texts of a study; the errors of every text that cannot be read come with its place in the study. */
+export function openStudy(document: StudyDocument): OpenedStudy {
+  const errors: TextErrors[] = [];
+  const problem = parseProblem(document.problem.text);
+  if (!problem.ok) errors.push({ text: 'problem', title: document.problem.title, errors: problem.errors });
+  const methods: { title: string; method: Method }[] = [];
+  document.methods.forEach(({ title, text }, i) => {
+    const method = parseMethod(text);
+    if (method.ok) methods.push({ title, method: method.value });
+    else errors.push({ text: { method: i }, title, errors: method.errors });
+  });
+  if (!problem.ok || errors.length > 0) return { ok: false, errors };
+  return {
+    ok: true,
+    study: {
+      problem: problem.value,
+      methods,
+      ladder: document.ladder,
+      lastStep: document.lastStep ?? 'fit',
+      error: document.error ?? DEFAULT_ERROR,
+    },
+  };
+}

@@ -1,0 +1,53 @@
+import type { Operator, Relation } from './expression.ts';
+import { FUNCTIONS } from './functions.ts';
+
+/** How often `x^n` is spelled out as a product; other powers go to Math.pow. */
+export const SPELLED_POWERS: ReadonlySet<number> = new Set([2, 3]);
+
+/**
+ * The power of the notation: `x^2` is x*x, `x^3` is (x*x)*x, any other goes to Math.pow.
+ * `spelled` says whether the exponent stands in the text as the literal 2 or 3.
+ */
+export function power(base: number, exponent: number, spelled: boolean): number {
+  if (!spelled) return Math.pow(base, exponent);
+  return exponent === 2 ? base * base : base * base * base;
+}
+
+/** One operation in double precision; `spelled` concerns powers alone. */
+export function operate(operator: Operator, left: number, right: number, spelled: boolean): number {
+  switch (operator) {
+    case '+':
+      return left + right;
+    case '-':
+      return left - right;
+    case '*':
+      return left * right;
+    case '/':
+      return left / right;
+    case '^':
+      return power(left, right, spelled);
+  }
+}
+
+/** Whether a comparison holds; with a NaN none does but `!=`. */
+export function compare(relation: Relation, left: number, right: number): boolean {
+  switch (relation) {
+    case '<':
+      return left < right;
+    case '<=':
+      return left <= right;
+    case '>':
+      return left > right;
+    case '>=':
+      return left >= right;
+    case '==':
+      return left === right;
+    case '!=':
+      return left !== right;
+  }
+}
+
+/** The value of a function of the notation; NaN for a name that is none, which no parsed text can hold. */
+export function applyFunction(name: string, inputs: readonly number[]): number {
+  return FUNCTIONS.get(name)?.evaluate(...inputs) ?? NaN;
+}

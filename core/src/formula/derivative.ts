@@ -1,0 +1,141 @@
+import { binary, call, type Expression, type IndexedLeaf, type NameLeaf, number } from './expression.ts';
+import { PlaceError } from './place.ts';
+import { constantOf, simple } from './simplify.ts';
+
+/** The derivative of a leaf with respect to what is asked for; a constant answers the number 0. */
+export type LeafDerivative = (leaf: NameLeaf | IndexedLeaf) => Expression;
+
+const ZERO = number(0);
+const ONE = number(1);
+
+/** Derivatives of the functions of one input, as functions of that input. */
+const OUTER: ReadonlyMap<string, (x: Expression) => Expression> = new Map<
+  string,
+  (x: Expression) => Expression
+>([
+  ['sin', (x) => simple.apply('cos', x)],
+  ['cos', (x) => simple.negated(simple.apply('sin', x))],
+  ['tan', (x) => simple.add(ONE, square(simple.apply('tan', x)))],
+  ['asin', (x) => simple.divide(ONE, simple.apply('sqrt', simple.subtract(ONE, square(x))))],
+  ['acos', (x) => simple.negated(simple.divide(ONE, simple.apply('sqrt', simple.subtract(ONE, square(x)))))],
+  ['atan', (x) => simple.divide(ONE, simple.add(ONE, square(x)))],
+  ['sinh', (x) => simple.apply('cosh', x)],
+  ['cosh', (x) => simple.apply('sinh', x)],
+  ['tanh', (x) => simple.subtract(ONE, square(simple.apply('tanh', x)))],
+  ['exp', (x) => simple.apply('exp', x)],
+  ['ln', (x) => simple.divide(ONE, x)],
+  ['log10', (x) => simple.divide(ONE, simple.multiply(x, simple.apply('ln', number(10))))],
+  ['log2', (x) => simple.divide(ONE, simple.multiply(x, simple.apply('ln', number(2))))],
+  ['sqrt', (x) => simple.divide(ONE, simple.multiply(number(2), simple.apply('sqrt', x)))],
+  ['cbrt', (x) => simple.divide(ONE, simple.multiply(number(3), square(simple.apply('cbrt', x))))],
+  ['abs', (x) => simple.apply('sign', x)],
+  ['sign', () => ZERO],
+  ['floor', () => ZERO],
+]);
+
+function square(x: Expression): Expression {
+  return simple.raise(x, number(2));
+}
+
+/**
+ * The symbolic derivative, simplified for reading. Where a function has a kink (abs, min, max, floor,
+ * sign, mod, if) it is the derivative on either side of it.
+ *
+ * @param leaf the derivatives of names
+ * @throws PlaceError for a call that is no function of the notation
+ */
+export function derivative(expression: Expression, leaf: LeafDerivative): Expression {
+  const of = (node: Expression): Expression => {
+    switch (node.kind) {
+      case 'number':
+        return ZERO;
+      case 'name':
+      case 'indexed':
+        return leaf(node);
+      case 'negate':
+        return simple.negated(of(node.of));
+      case 'binary':
+        return ofBinary(node.operator, node.left, node.right);
+      case 'if': {
+        const yes = of(node.yes);
+        const no = of(node.no);
+        return constantOf(yes) === 0 && constantOf(no) === 0 ? ZERO : { ...node, yes, no };
+      }
+      case 'call':
+        return ofCall(node);
+    }
+  };
+  const ofBinary = (operator: string, left: Expression, right: Expression): Expression => {
+    switch (operator) {
+      case '+':
+        return simple.add(of(left), of(right));
+      case '-':
+        return simple.subtract(of(left), of(right));
+      case '*':
+        return simple.add(simple.multiply(of(left), right), simple.multiply(left, of(right)));
+      case '/': {
+        const below = of(right);
+        if (constantOf(below) === 0) return simple.divide(of(left), right);
+        return simple.divide(
+          simple.subtract(simple.multiply(of(left), right), simple.multiply(left, below)),
+          square(right),
+        );
+      }
+      default:
+        return ofPower(left, right);
+    }
+  };
+  const ofPower = (base: Expression, exponent: Expression): Expression => {
+    const inner = of(base);
+    const above = of(exponent);
+    const lower = simple.multiply(
+      simple.multiply(exponent, simple.raise(base, simple.subtract(exponent, ONE))),
+      inner,
+    );
+    if (constantOf(above) === 0) return lower;
+    const isE = base.kind === 'name' && base.name === 'e';
+    const logarithm = isE ? ONE : simple.apply('ln', base);
+    const upper = simple.multiply(simple.multiply(binary('^', base, exponent), logarithm), above);
+    return constantOf(inner) === 0 ? upper : simple.add(lower, upper);
+  };
+  const ofCall = (node: Expression & { readonly kind: 'call' }): Expression => {
+    const [x, y] = node.inputs;
+    const outer = node.primes === 0 && node.inputs.length === 1 ? OUTER.get(node.name) : undefined;
+    if (outer !== undefined && x !== undefined) {
+      const inner = of(x);
+      return constantOf(inner) === 0 ? ZERO : simple.multiply(inner, outer(x));
+    }
+    if (x === undefined || y === undefined)
+      throw new PlaceError(node.at, `${node.name} has no derivative that is known here`);
+    if (node.name === 'atan2')
+      return simple.divide(
+        simple.subtract(simple.multiply(of(x), y), simple.multiply(x, of(y))),
+        simple.add(square(x), square(y)),
+      );
+    if (node.name === 'mod')
+      return simple.subtract(of(x), simple.multiply(simple.apply('floor', simple.divide(x, y)), of(y)));
+    if (node.name === 'min' || node.name === 'max') return ofExtreme(node, x, node.inputs.slice(1));
+    throw new PlaceError(node.at, `${node.name} has no derivative that is known here`);
+  };
+  const ofExtreme = (
+    node: Expression & { readonly kind: 'call' },
+    first: Expression,
+    rest: readonly Expression[],
+  ): Expression => {
+    const [second, ...more] = rest;
+    if (second === undefined) return of(first);
+    const others = more.length === 0 ? second : call(node.name, rest, node.at);
+    const yes = of(first);
+    const no = of(others);
+    if (constantOf(yes) === 0 && constantOf(no) === 0) return ZERO;
+    const relation = node.name === 'min' ? '<=' : '>=';
+    return {
+      kind: 'if',
+      test: { relation, left: first, right: others, at: node.at },
+      yes,
+      no,
+      at: node.at,
+    };
+  };
+  return of(expression);
+}

@@ -1,0 +1,353 @@
+import { CONSTANTS, FUNCTIONS, functionHint } from './functions.ts';
+import type { Comparison, Expression, Operator, Relation } from './expression.ts';
+import { partsOf } from './expression.ts';
+import { PlaceError, spanning, type Span } from './place.ts';
+import type { Report, Token } from './token.ts';
+
+/** Brackets, powers and calls inside one another, at most. */
+export const DEEPEST_NESTING = 200;
+/** Longest way from the root of a tree to a leaf; a sum of n terms is n deep. */
+const DEEPEST_TREE = 1_500;
+
+/** How the parser is to take names: which ones may be called with inputs, like `f(t, y)`. */
+export interface Grammar {
+  /** Whether a name in front of a bracket is a call of the text's own, such as `f` of a method. */
+  readonly calls: (name: string) => boolean;
+  /** What to say of a name in front of a bracket that is neither a function nor such a call. */
+  readonly refuseCall: (name: string, inputs: string) => string | null;
+  /** Is told of a slip behind which reading can go on, so that one line can show all its errors. */
+  readonly report: Report;
+}
+
+/** Stands in for what was reported as wrong. */
+const ONE: Expression = { kind: 'number', value: 1, at: { from: 0, to: 0 } };
+
+/** A parser over the tokens of one statement. `end` is where to point when something is missing. */
+export class Parser {
+  readonly #tokens: readonly Token[];
+  readonly #grammar: Grammar;
+  readonly #end: Span;
+  readonly #depth = new WeakMap<Expression, number>();
+  #next = 0;
+  #nesting = 0;
+  #insideCall = 0;
+
+  constructor(tokens: readonly Token[], end: Span, grammar: Grammar) {
+    this.#tokens = tokens;
+    this.#grammar = grammar;
+    this.#end = end;
+  }
+
+  /** Reads the tokens as one whole expression. */
+  whole(): Expression {
+    const expression = this.sum();
+    this.expectEnd();
+    return expression;
+  }
+
+  expectEnd(): void {
+    const token = this.#tokens[this.#next];
+    if (token !== undefined) throw new PlaceError(token.at, this.#unexpected(token));
+  }
+
+  get peek(): Token | undefined {
+    return this.#tokens[this.#next];
+  }
+
+  sum(): Expression {
+    let left = this.#product();
+    for (;;) {
+      const token = this.#take('+', '-');
+      if (token === null) return left;
+      left = this.#join(token.text === '+' ? '+' : '-', left, this.#product());
+    }
+  }
+
+  comparison(): Comparison {
+    const left = this.sum();
+    const token = this.peek;
+    if (token?.kind !== 'relation' || token.text === '=')
+      throw new PlaceError(
+        token?.at ?? this.#end,
+        token?.text === '='
+          ? 'a comparison for equality is written =='
+          : 'a comparison is missing here, such as a < b',
+      );
+    this.#next += 1;
+    const right = this.sum();
+    return { relation: relationOf(token), left, right, at: spanning(left.at, right.at) };
+  }
+
+  #product(): Expression {
+    let left = this.#signed();
+    for (;;) {
+      const token = this.#take('*', '/');
+      if (token !== null) {
+        left = this.#join(token.text === '*' ? '*' : '/', left, this.#signed());
+        continue;
+      }
+      const previous = this.#tokens[this.#next - 1];
+      const here = this.peek;
+      if (previous === undefined || here === undefined) return left;
+      const starts = here.kind === 'name' || here.kind === 'number' || here.text === '(';
+      if (!starts) return left;
+      if (previous.kind !== 'number' || here.kind === 'number')
+        this.#grammar.report(here.at, this.#missingOperator(previous, here));
+      left = this.#join('*', left, this.#power());
+    }
+  }
+
+  #signed(): Expression {
+    const token = this.#take('-', '+');
+    if (token === null) return this.#power();
+    const of = this.#nested(token.at, () => this.#signed());
+    if (token.text === '+') return of;
+    return this.#known({ kind: 'negate', of, at: spanning(token.at, of.at) });
+  }
+
+  #power(): Expression {
+    const base = this.#primary();
+    const token = this.#take('^');
+    if (token === null) return base;
+    return this.#join(
+      '^',
+      base,
+      this.#nested(token.at, () => this.#signed()),
+    );
+  }
+
+  #primary(): Expression {
+    const token = this.peek;
+    if (token === undefined)
+      throw new PlaceError(this.#end, 'the formula breaks off here: a number, a name or ( is missing');
+    if (token.kind === 'number') {
+      this.#next += 1;
+      const after = this.#tokens[this.#next];
+      const digits = this.#tokens[this.#next + 1];
+      if (after?.kind === 'comma' && digits?.kind === 'number' && this.#insideCall === 0)
+        this.#skipDecimals(token, digits);
+      return this.#known({ kind: 'number', value: Number(token.text), at: token.at });
+    }
+    if (token.text === '(') {
+      this.#next += 1;
+      const callsAround = this.#insideCall;
+      this.#insideCall = 0;
+      const inner = this.#nested(token.at, () => this.sum());
+      this.#insideCall = callsAround;
+      const close = this.#expect(')', token);
+      return { ...this.#known(inner, 0), at: spanning(token.at, close.at) };
+    }
+    if (token.kind === 'name') return this.#named(token);
+    throw new PlaceError(token.at, this.#unexpected(token));
+  }
+
+  #named(token: Token): Expression {
+    this.#next += 1;
+    let primes = this.#primes();
+    const open = this.peek;
+    if (open?.text === '[') {
+      this.#next += 1;
+      const index = this.#nested(open.at, () => this.sum());
+      const close = this.#expect(']', open);
+      if (primes === 0) primes = this.#primes();
+      const at = { from: token.at.from, to: Math.max(close.at.to, this.#tokens[this.#next - 1]!.at.to) };
+      if (this.peek?.text === '(')
+        throw new PlaceError(this.peek.at, 'an operator is missing before this bracket; to multiply write *');
+      return this.#known({ kind: 'indexed', name: token.text, primes, index, at });
+    }
+    if (token.text === 'if' && open?.text === '(') return this.#condition(token, open);
+    if (open?.text === '(' && (primes > 0 || this.#callable(token))) return this.#call(token, primes, open);
+    const last = this.#tokens[this.#next - 1]!;
+    if (FUNCTIONS.has(token.text) && primes === 0 && !this.#grammar.calls(token.text)) {
+      this.#grammar.report(token.at, `${token.text} needs its input in brackets: ${this.#bracketed(token)}`);
+      return this.#startsOperand() ? this.#signed() : ONE;
+    }
+    if (token.text === 'log') {
+      this.#grammar.report(token.at, refuseLog('x'));
+      return this.#startsOperand() ? this.#signed() : ONE;
+    }
+    return this.#known({ kind: 'name', name: token.text, primes, at: spanning(token.at, last.at) });
+  }
+
+  /** Whether a name in front of a bracket is called; what is no function is reported and read as if it were one. */
+  #callable(token: Token): boolean {
+    if (!this.#grammar.calls(token.text) && !FUNCTIONS.has(token.text))
+      this.#grammar.report(token.at, this.#refusedCall(token));
+    return true;
+  }
+
+  #refusedCall(token: Token): string {
+    const inside = this.#textInside();
+    if (token.text === 'log') return refuseLog(inside);
+    const refusal = this.#grammar.refuseCall(token.text, inside);
+    if (refusal !== null) return refusal;
+    const product = `to multiply write ${token.text}*(${inside})`;
+    if (CONSTANTS.has(token.text) || token.text.length === 1)
+      return `${token.text} is no function; ${product}`;
+    return `there is no function ${token.text}${functionHint(token.text) || `; ${product}`}`;
+  }
+
+  #startsOperand(): boolean {
+    const here = this.peek;
+    return here?.kind === 'name' || here?.kind === 'number';
+  }
+
+  #skipDecimals(token: Token, digits: Token): void {
+    this.#grammar.report(
+      spanning(token.at, digits.at),
+      `decimals take a point, not a comma: write ${token.text}.${digits.text}`,
+    );
+    this.#next += 2;
+  }
+
+  #call(token: Token, primes: number, open: Token): Expression {
+    this.#next += 1;
+    const inputs: Expression[] = [];
+    this.#insideCall += 1;
+    if (this.peek?.text !== ')') {
+      inputs.push(this.#nested(open.at, () => this.sum()));
+      while (this.#takeKind('comma')) inputs.push(this.#nested(open.at, () => this.sum()));
+    }
+    this.#insideCall -= 1;
+    const close = this.#expect(')', open);
+    const at = spanning(token.at, close.at);
+    const known = this.#grammar.calls(token.text) || primes > 0 ? undefined : FUNCTIONS.get(token.text);
+    if (known !== undefined && (inputs.length < known.fewest || inputs.length > known.most)) {
+      const wanted = known.fewest === known.most ? `${known.fewest}` : `${known.fewest} or more`;
+      throw new PlaceError(
+        at,
+        `${token.text} takes ${wanted} ${wanted === '1' ? 'input' : 'inputs'}, not ${inputs.length}`,
+      );
+    }
+    if (!FUNCTIONS.has(token.text) && !this.#grammar.calls(token.text) && primes === 0) return { ...ONE, at };
+    return this.#known({ kind: 'call', name: token.text, primes, inputs, at, nameAt: token.at });
+  }
+
+  #condition(token: Token, open: Token): Expression {
+    this.#next += 1;
+    this.#insideCall += 1;
+    const test = this.#nested(open.at, () => this.comparison());
+    const yes = this.#branch(token, open);
+    const no = this.#branch(token, open);
+    this.#insideCall -= 1;
+    const close = this.#expect(')', open);
+    return this.#known({ kind: 'if', test, yes, no, at: spanning(token.at, close.at) });
+  }
+
+  #branch(token: Token, open: Token): Expression {
+    if (!this.#takeKind('comma'))
+      throw new PlaceError(this.peek?.at ?? token.at, 'if takes three inputs: if(a < b, then, otherwise)');
+    return this.#nested(open.at, () => this.sum());
+  }
+
+  #primes(): number {
+    let count = 0;
+    while (this.#takeKind('prime')) count += 1;
+    return count;
+  }
+
+  #take(...texts: readonly string[]): Token | null {
+    const token = this.peek;
+    if (token?.kind !== 'operator' || !texts.includes(token.text)) return null;
+    this.#next += 1;
+    return token;
+  }
+
+  #takeKind(kind: Token['kind']): boolean {
+    if (this.peek?.kind !== kind) return false;
+    this.#next += 1;
+    return true;
+  }
+
+  #expect(text: ')' | ']', open: Token): Token {
+    const token = this.peek;
+    if (token?.text === text) {
+      this.#next += 1;
+      return token;
+    }
+    if (token === undefined)
+      throw new PlaceError(open.at, `this bracket is never closed: a ${text} is missing`);
+    throw new PlaceError(
+      token.at,
+      token.kind === 'comma'
+        ? 'a comma stands only between the inputs of a function'
+        : `${this.#unexpected(token)}; ${text} is expected`,
+    );
+  }
+
+  #join(operator: Operator, left: Expression, right: Expression): Expression {
+    return this.#known({ kind: 'binary', operator, left, right, at: spanning(left.at, right.at) });
+  }
+
+  #nested<T>(at: Span, work: () => T): T {
+    this.#nesting += 1;
+    if (this.#nesting > DEEPEST_NESTING)
+      throw new PlaceError(at, `formulas nest at most ${DEEPEST_NESTING} deep`);
+    const done = work();
+    this.#nesting -= 1;
+    return done;
+  }
+
+  #known(node: Expression, more = 1): Expression {
+    const below = Math.max(0, ...partsOf(node).map((part) => this.#depth.get(part) ?? 0));
+    if (below + more > DEEPEST_TREE)
+      throw new PlaceError(node.at, `a formula has at most ${DEEPEST_TREE} operations in a row`);
+    this.#depth.set(node, below + more);
+    return node;
+  }
+
+  #unexpected(token: Token): string {
+    if (token.text === ')' || token.text === ']') return `this ${token.text} closes nothing`;
+    if (token.kind === 'comma') return 'a comma stands only between the inputs of a function';
+    if (token.kind === 'prime') return "a prime stands right behind a name, as in y'";
+    if (token.text === '=') return 'a statement has one = only';
+    if (token.kind === 'relation') return 'a comparison stands only in if(a < b, x, y) or in the interval';
+    if (token.kind === 'dots') return 'two dots stand only in a range, as in for i = 1..n';
+    return `${token.text} is not expected here; a number, a name or ( is missing before it`;
+  }
+
+  #missingOperator(previous: Token, here: Token): string {
+    if (previous.kind === 'name' && FUNCTIONS.has(previous.text))
+      return `${previous.text} needs its input in brackets: ${previous.text}(${here.text})`;
+    const product = previous.text === ')' || here.text === '(' ? '*' : `${previous.text}*${here.text}`;
+    return `an operator is missing before ${here.text}; to multiply write ${product}`;
+  }
+
+  #bracketed(token: Token): string {
+    const here = this.peek;
+    return here?.kind === 'name' || here?.kind === 'number'
+      ? `write ${token.text}(${here.text})`
+      : `write ${token.text}(...)`;
+  }
+
+  #textInside(): string {
+    const parts: string[] = [];
+    let open = 0;
+    for (let i = this.#next; i < this.#tokens.length && parts.length < 12; i += 1) {
+      const { text } = this.#tokens[i]!;
+      if (text === '(') open += 1;
+      if (text === ')') open -= 1;
+      if (open === 0) return parts.slice(1).join('');
+      parts.push(text === ',' ? ', ' : text);
+    }
+    return '...';
+  }
+}
+
+function relationOf(token: Token): Relation {
+  switch (token.text) {
+    case '<':
+    case '<=':
+    case '>':
+    case '>=':
+    case '==':
+    case '!=':
+      return token.text;
+    default:
+      throw new PlaceError(token.at, 'a comparison is missing here, such as a < b');
+  }
+}
+
+function refuseLog(inside: string): string {
+  return `log means different things in different programs; write ln(${inside}) or log10(${inside})`;
+}

@@ -1,0 +1,110 @@
+/** A stretch of a text, as offsets of its first character and of the one after its last. */
+export interface Span {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** What is wrong at one place of a text, in a sentence a person can act on. */
+export interface TextError {
+  /** Line, counted from 1. */
+  readonly line: number;
+  /** Column in that line, counted from 1. */
+  readonly column: number;
+  /** Length in characters, at least 1. */
+  readonly length: number;
+  readonly message: string;
+}
+
+/** Thrown inside the parsers, and only there, to leave a statement that cannot be read further. */
+export class PlaceError extends Error {
+  override readonly name = 'PlaceError';
+  readonly at: Span;
+  constructor(at: Span, message: string) {
+    super(message);
+    this.at = at;
+  }
+}
+
+/** The span that reaches from the start of one to the end of another. */
+export function spanning(first: Span, last: Span): Span {
+  return { from: first.from, to: last.to };
+}
+
+/** Offsets of the first character of every line. */
+export function lineStarts(text: string): readonly number[] {
+  const starts = [0];
+  for (let i = text.indexOf('\n'); i >= 0; i = text.indexOf('\n', i + 1)) starts.push(i + 1);
+  return starts;
+}
+
+/** Line and column, both from 1, of an offset. */
+export function placeOf(starts: readonly number[], offset: number): { line: number; column: number } {
+  let low = 0;
+  let high = starts.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (starts[middle]! <= offset) low = middle;
+    else high = middle - 1;
+  }
+  return { line: low + 1, column: offset - starts[low]! + 1 };
+}
+
+/** Collects what is wrong with one text; says each thing once, in the order of the text. */
+export class Complaints {
+  readonly #starts: readonly number[];
+  readonly #text: string;
+  readonly #found: (TextError & { readonly from: number })[] = [];
+
+  constructor(text: string) {
+    this.#text = text;
+    this.#starts = lineStarts(text);
+  }
+
+  get any(): boolean {
+    return this.#found.length > 0;
+  }
+
+  add(at: Span, message: string): void {
+    const from = Math.max(0, Math.min(at.from, this.#text.length));
+    const { line, column } = placeOf(this.#starts, from);
+    const lineEnd = line < this.#starts.length ? this.#starts[line]! - 1 : this.#text.length;
+    const length = Math.max(1, Math.min(at.to, lineEnd) - from);
+    if (this.#found.some((e) => e.from === from && e.message === message)) return;
+    this.#found.push({ line, column, length, message, from });
+  }
+
+  /** Runs a piece of parsing; a PlaceError in it becomes a complaint and the answer is null. */
+  attempt<T>(work: () => T): T | null {
+    try {
+      return work();
+    } catch (thrown) {
+      if (!(thrown instanceof PlaceError)) throw thrown;
+      this.add(thrown.at, thrown.message);
+      return null;
+    }
+  }
+
+  list(): readonly TextError[] {
+    return [...this.#found]
+      .sort((a, b) => a.from - b.from)
+      .map(({ line, column, length, message }) => ({ line, column, length, message }));
+  }
+}
+
+/** Either a good reading of a text or everything that is wrong with it. */
+export type Reading<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly errors: readonly TextError[] };
+
+/** Longest text that is read; beyond it the reader only says so. */
+export const LONGEST_TEXT = 20_000;
+
+/** The complaint about a text beyond LONGEST_TEXT, or null. */
+export function tooLong(text: string): readonly TextError[] | null {
+  if (text.length <= LONGEST_TEXT) return null;
+  const complaints = new Complaints(text);
+  complaints.add(
+    { from: LONGEST_TEXT, to: LONGEST_TEXT + 1 },
+    `this text has ${text.length.toLocaleString('en')} characters; at most 20,000 are read`,
+  );
+  return complaints.list();
+}

@@ -1,0 +1,115 @@
+import type { Complaints, Span } from './place.ts';
+
+export type TokenKind = 'number' | 'name' | 'prime' | 'operator' | 'relation' | 'bracket' | 'comma' | 'dots';
+
+export interface Token {
+  readonly kind: TokenKind;
+  /** The canonical spelling: `≤` comes as `<=`, a typographic prime as `'`. */
+  readonly text: string;
+  readonly at: Span;
+}
+
+const NUMBER = /(?:\d+(?:\.(?!\.)\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
+const NAME = /[A-Za-z_\u0370-\u03ff][A-Za-z0-9_\u0370-\u03ff]*/y;
+const SYMBOL = /\*\*|\.\.|<=|>=|==|!=|[-+*/^()[\],<>='’′·×−≤≥≠]/y;
+
+const SPELLINGS: ReadonlyMap<string, string> = new Map([
+  ['**', '^'],
+  ['’', "'"],
+  ['′', "'"],
+  ['·', '*'],
+  ['×', '*'],
+  ['−', '-'],
+  ['≤', '<='],
+  ['≥', '>='],
+  ['≠', '!='],
+]);
+
+const KINDS: ReadonlyMap<string, TokenKind> = new Map<string, TokenKind>([
+  ...['+', '-', '*', '/', '^'].map((s): [string, TokenKind] => [s, 'operator']),
+  ...['<', '>', '<=', '>=', '==', '!=', '='].map((s): [string, TokenKind] => [s, 'relation']),
+  ...['(', ')', '[', ']'].map((s): [string, TokenKind] => [s, 'bracket']),
+  ["'", 'prime'],
+  [',', 'comma'],
+  ['..', 'dots'],
+]);
+
+const HINTS: ReadonlyMap<string, string> = new Map([
+  ['{', 'curly brackets are not used; write ( and )'],
+  ['}', 'curly brackets are not used; write ( and )'],
+  [';', 'one statement a line: put what follows on a line of its own'],
+  ['"', "a prime is written ' ; for the second derivative write ''"],
+  ['″', "the second derivative is written with two primes, ''"],
+  ['²', 'write ^2'],
+  ['³', 'write ^3'],
+  ['√', 'write sqrt(...)'],
+  ['|', 'write abs(...) for an absolute value'],
+  ['!', 'a factorial is not part of the notation; write the number itself'],
+  ['%', 'write mod(a, b) for a remainder'],
+  ['\\', 'formulas are plain text here, not TeX'],
+  ['&', 'conditions are single comparisons: nest if(..., ..., ...)'],
+]);
+
+function match(pattern: RegExp, text: string, from: number): string | null {
+  pattern.lastIndex = from;
+  return pattern.exec(text)?.[0] ?? null;
+}
+
+/** Is told of what is wrong at a place; reading goes on behind it. */
+export type Report = (at: Span, message: string) => void;
+
+/** Splits the stretch `from`..`to` of a text into tokens; a `#` ends it. What has no meaning is reported and passed over. */
+export function tokenize(text: string, from: number, to: number, report: Report): readonly Token[] {
+  const tokens: Token[] = [];
+  const line = text.slice(0, to);
+  let at = from;
+  while (at < to) {
+    const character = line[at]!;
+    if (character === '#') break;
+    if (/\s/.test(character)) {
+      at += 1;
+      continue;
+    }
+    const number = match(NUMBER, line, at);
+    const found = number ?? match(NAME, line, at) ?? match(SYMBOL, line, at);
+    if (found === null) {
+      const shown = String.fromCodePoint(line.codePointAt(at) ?? 0);
+      const hint = HINTS.get(character);
+      report(
+        { from: at, to: at + shown.length },
+        `the character ${shown} has no meaning in a formula${hint === undefined ? '' : `; ${hint}`}`,
+      );
+      at += shown.length;
+      continue;
+    }
+    const span = { from: at, to: at + found.length };
+    if (found === '**') report(span, 'a power is written ^, not **');
+    const canonical = SPELLINGS.get(found) ?? found;
+    const kind = number !== null ? 'number' : (KINDS.get(canonical) ?? 'name');
+    tokens.push({ kind, text: canonical, at: span });
+    at = span.to;
+  }
+  return tokens;
+}
+
+/** A line that says something: its tokens, and the stretch of the text from the first to the last of them. */
+export interface Line {
+  readonly tokens: readonly Token[];
+  readonly at: Span;
+}
+
+/** The lines of a text that say something, as tokens; a line that cannot be split is complained of. */
+export function readLines(text: string, complaints: Complaints): readonly Line[] {
+  const lines: Line[] = [];
+  let from = 0;
+  for (const line of text.split('\n')) {
+    const to = from + line.length;
+    const tokens = tokenize(text, from, to, (at, message) => complaints.add(at, message));
+    const first = tokens[0];
+    const last = tokens.at(-1);
+    if (first !== undefined && last !== undefined)
+      lines.push({ tokens, at: { from: first.at.from, to: last.at.to } });
+    from = to + 1;
+  }
+  return lines;
+}

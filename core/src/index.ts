@@ -1,0 +1,38 @@
+export * from './document/document.ts';
+export { openStudy, type OpenedStudy, type TextErrors } from './document/open-study.ts';
+export { readDocument, readDocumentText } from './document/read-document.ts';
+export type { Reading, TextError } from './formula/place.ts';
+export { LONGEST_TEXT } from './formula/place.ts';
+export { texOf } from './formula/tex.ts';
+export { CLASSICAL, type LibraryMethod } from './method/library/classical.ts';
+export { evaluationsPerStep, type Method, type MethodStatement } from './method/method.ts';
+export { parseMethod } from './method/parse-method.ts';
+export { methodTex } from './method/tex-method.ts';
+export { parseProblem, type ParameterValues } from './problem/parse-problem.ts';
+export { componentNames, hasExact, type Block, type Problem, type Unknown } from './problem/problem.ts';
+export { aligned, problemTex, systemTex, type ProblemTex } from './problem/tex-problem.ts';
+export { csv, type Cell } from './publish/csv.ts';
+export { significant, stepSizeText } from './publish/number-text.ts';
+export { plainTable } from './publish/plain-table.ts';
+export { rowError, rowsTable } from './publish/rows-table.ts';
+export { studyCsv, studyText } from './publish/study-table.ts';
+export { compileRun, type CompiledRun } from './run/compile.ts';
+export { exactSolution } from './run/exact.ts';
+export { layGrid, MOST_STEPS, timeAt, type Grid, type LastStep, type Wish } from './run/grid.ts';
+export { begin, goTo, integrate, outcomeOf, type Outcome, type RunState } from './run/integrate.ts';
+export type { Precision } from './run/precision.ts';
+export { rowsOf, type Row, type Rows } from './run/rows.ts';
+export type { Stop } from './run/trouble.ts';
+export { DEFAULT_ERROR, pointError, type ErrorChoice } from './study/error-measure.ts';
+export { fitOrder, type OrderFit } from './study/fit.ts';
+export { amountValue, layLadder, MOST_RUNGS, type Amount, type Ladder, type Rung } from './study/ladder.ts';
+export { errorRatio, observedOrder } from './study/order.ts';
+export { studyReport, type MethodReport, type RungReport, type StudyReport } from './study/study-report.ts';
+export {
+  runStudy,
+  studyByMethod,
+  type MethodResult,
+  type RungResult,
+  type Study,
+  type StudyResult,
+} from './study/study.ts';

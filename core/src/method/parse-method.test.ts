@@ -1,0 +1,41 @@
+import { parseMethod } from './parse-method.ts';
+import { evaluationsPerStep } from './method.ts';
+import { methodTex } from './tex-method.ts';
+
+function errors(text: string): readonly string[] {
+  const reading = parseMethod(text);
+  return reading.ok ? [] : reading.errors.map((e) => `${e.line}:${e.column}+${e.length} ${e.message}`);
+}
+
+test('a method with constants, intermediate values and nested calls', () => {
+  const reading = parseMethod(
+    'theta = 1/2  # weight\nhalf = y[n] + theta*h*f(t[n], y)\ny[n+1] = y + h*f(t + theta*h, half)',
+  );
+  if (!reading.ok) throw new Error(reading.errors[0]?.message);
+  expect(evaluationsPerStep(reading.value)).toBe(2);
+  expect(methodTex(reading.value)[2]).toBe('y_{n+1} = y + h\\,f(t + \\theta h, \\mathit{half})');
+});
+
+test.each([
+  ['y[n+1] = y + k1', '1:14+2 k1 is not known; give it on a line above, such as k1 = f(t, y)'],
+  ['y[n+1] = y + h*k1\nk1 = f(t, y)', '1:16+2 k1 is given further down; move its line above this one'],
+  ['k1 = f(t, y + h*k1)\ny[n+1] = y + h*k1', '1:17+2 k1 is used in its own line, so it is not known yet'],
+  [
+    'y[n+1] = y + h',
+    '1:14+1 a plain number cannot be added to values of the solution; is a factor such as f(t, y) or k1 missing?',
+  ],
+  [
+    'y[n+1] = y + h*f(y, t)',
+    '1:18+1 the first input of f is a time such as t + h; the value stands second: f(t, y)',
+  ],
+  ['y[n+1] = y + h*f(t)', '1:16+4 f takes the time and the value: f(t, y)'],
+  ['k1 = f(t, y)', '1:13+1 the new value is missing; add a line y[n+1] = ...'],
+  [
+    'y[n+1] = y*f(t, y)',
+    '1:10+9 two vectors cannot be multiplied: one of these factors should be a number such as h',
+  ],
+  ['f = 3\ny[n+1] = y', '1:1+1 f has a meaning of its own in a method; take another name'],
+  ['y[n+1] = y + h f(t, y)', '1:16+1 an operator is missing before f; to multiply write h*f'],
+])('%s', (text, expected) => {
+  expect(errors(text)).toContain(expected);
+});

@@ -1,0 +1,200 @@
+import { type Expression, rewrite, some, walk } from '../formula/expression.ts';
+import { type Complaints, PlaceError } from '../formula/place.ts';
+import { affine } from './meaning.ts';
+import { constantValue } from './constant-value.ts';
+import { MOST_COMPONENTS, type Range, type Unknown } from './problem.ts';
+import { type HighestDerivative, isDerivative, solveFor, written } from './solve-equation.ts';
+import type { ForRange, Statement } from './statement.ts';
+
+type Equation = Statement & { readonly kind: 'equation' };
+
+/** The unknowns of a text, each with its equation solved for its highest derivative. */
+export function buildUnknowns(
+  statements: readonly Statement[],
+  known: ReadonlyMap<string, number>,
+  complaints: Complaints,
+): readonly Unknown[] {
+  const equations = statements.filter((statement) => statement.kind === 'equation');
+  const highest = highestDerivatives(equations);
+  const pairs = assign(equations, highest, complaints);
+  const given = readGiven(statements, known, complaints);
+  const solved: Unknown[] = [];
+  for (const [of, equation] of pairs) {
+    const unknown = complaints.attempt(() => {
+      const { rate, rearranged } = solveFor(equation.left, equation.right, of, equation.at);
+      return {
+        name: of.name,
+        order: of.order,
+        range: equation.range === null ? null : readRange(equation.range, equation, of, known),
+        written: { left: equation.left, right: equation.right },
+        highest: rate,
+        rearranged,
+        given: given.get(of.name) ?? new Map<number, Expression>(),
+      };
+    });
+    if (unknown !== null) solved.push(unknown);
+  }
+  const total = solved.reduce(
+    (sum, u) => sum + u.order * (u.range === null ? 1 : u.range.to - u.range.from + 1),
+    0,
+  );
+  if (total > MOST_COMPONENTS) {
+    complaints.add(
+      equations.find((e) => e.range !== null)?.at ?? equations[0]!.at,
+      `this problem has ${total.toLocaleString('en')} components; at most ${MOST_COMPONENTS.toLocaleString('en')} are possible`,
+    );
+    return [];
+  }
+  return withoutOtherHighest(solved, pairs, complaints);
+}
+
+function highestDerivatives(equations: readonly Equation[]): readonly HighestDerivative[] {
+  const orders = new Map<string, number>();
+  const note = (node: Expression): void => {
+    if ((node.kind === 'name' || node.kind === 'indexed') && node.primes > 0)
+      orders.set(node.name, Math.max(orders.get(node.name) ?? 0, node.primes));
+  };
+  for (const equation of equations) {
+    walk(equation.left, note);
+    walk(equation.right, note);
+  }
+  return [...orders].map(([name, order]) => ({ name, order }));
+}
+
+/** Which equation gives which derivative: one that stands alone on a left side first, then what is left over. */
+function assign(
+  equations: readonly Equation[],
+  highest: readonly HighestDerivative[],
+  complaints: Complaints,
+): readonly (readonly [HighestDerivative, Equation])[] {
+  const taken = new Map<HighestDerivative, Equation>();
+  const open: Equation[] = [];
+  for (const equation of equations) {
+    const of = highest.find((h) => isDerivative(equation.left, h));
+    if (of === undefined) open.push(equation);
+    else if (taken.has(of))
+      complaints.add(equation.at, `${written(of)} has two equations; one of them must go`);
+    else taken.set(of, equation);
+  }
+  const holds = (equation: Equation, of: HighestDerivative): boolean =>
+    some(equation.left, (n) => isDerivative(n, of)) || some(equation.right, (n) => isDerivative(n, of));
+  for (const equation of open) {
+    const inside = highest.filter((of) => holds(equation, of));
+    const free = inside.filter((of) => !taken.has(of));
+    const [of] = free;
+    if (of !== undefined) {
+      taken.set(of, equation);
+      continue;
+    }
+    const [first] = inside;
+    complaints.add(
+      equation.at,
+      first === undefined
+        ? "this equation holds no highest derivative, so it gives no rate; write it with the derivative, as in y' = ..."
+        : `${written(first)} has two equations; one of them must go`,
+    );
+  }
+  for (const of of highest) {
+    if (taken.has(of) || complaints.any) continue;
+    const at = equations.find((equation) => holds(equation, of))?.at ?? { from: 0, to: 1 };
+    complaints.add(at, `an equation for ${written(of)} is missing`);
+  }
+  const order = [...taken].sort(([, a], [, b]) => a.at.from - b.at.from);
+  return order;
+}
+
+function readRange(
+  range: ForRange,
+  equation: Equation,
+  of: HighestDerivative,
+  known: ReadonlyMap<string, number>,
+): Range {
+  const from = constantValue(range.from, known);
+  const to = constantValue(range.to, known);
+  for (const [value, expression] of [
+    [from, range.from],
+    [to, range.to],
+  ] as const)
+    if (!Number.isSafeInteger(value))
+      throw new PlaceError(expression.at, `a range runs over whole numbers, and this is ${value}`);
+  if (to < from) throw new PlaceError(range.at, `this range is empty: ${from}..${to}`);
+  const { left, right } = equation;
+  for (const side of [left, right])
+    walk(side, (node) => {
+      if (!isDerivative(node, of)) return;
+      if (node.kind !== 'indexed' || node.index.kind !== 'name' || node.index.name !== range.variable)
+        throw new PlaceError(
+          node.at,
+          `the equation of a family is for ${of.name}[${range.variable}]${"'".repeat(of.order)}`,
+        );
+    });
+  return { variable: range.variable, from, to };
+}
+
+function readGiven(
+  statements: readonly Statement[],
+  known: ReadonlyMap<string, number>,
+  complaints: Complaints,
+): ReadonlyMap<string, ReadonlyMap<number, Expression>> {
+  const given = new Map<string, Map<number, Expression>>();
+  for (const statement of statements) {
+    if (statement.kind !== 'given') continue;
+    const { target, index, value } = statement;
+    complaints.attempt(() => {
+      const { shift } = affine(index, null, (leaf) => constantValue(leaf, known));
+      if (!Number.isSafeInteger(shift)) throw new PlaceError(index.at, 'an index is a whole number');
+      const places = given.get(target.name) ?? new Map<number, Expression>();
+      if (places.has(shift)) throw new PlaceError(target.at, `${target.name}[${shift}] is given twice`);
+      places.set(shift, value);
+      given.set(target.name, places);
+    });
+  }
+  return given;
+}
+
+/**
+ * Puts the solved equations into one another where a rate holds the highest derivative of another unknown.
+ * An error says so where that goes round in a circle.
+ */
+function withoutOtherHighest(
+  unknowns: readonly Unknown[],
+  pairs: readonly (readonly [HighestDerivative, Equation])[],
+  complaints: Complaints,
+): readonly Unknown[] {
+  const byName = new Map(unknowns.map((u) => [u.name, u]));
+  const done = new Map<string, Expression>();
+  const resolve = (unknown: Unknown, path: readonly string[]): Expression => {
+    const ready = done.get(unknown.name);
+    if (ready !== undefined) return ready;
+    const rate = rewrite(unknown.highest, (node) => {
+      if (node.kind !== 'name' && node.kind !== 'indexed') return null;
+      const other = byName.get(node.name);
+      if (other === undefined || node.primes !== other.order) return null;
+      if (node.kind === 'indexed' || other.range !== null)
+        throw new PlaceError(node.at, `the highest derivative of a family cannot stand in another rate`);
+      if (path.includes(other.name))
+        throw new PlaceError(
+          node.at,
+          `the equations for ${path.join(' and ')} need each other's highest derivatives; solve them for these by hand`,
+        );
+      return resolve(other, [...path, other.name]);
+    });
+    done.set(unknown.name, rate);
+    return rate;
+  };
+  return unknowns.map((unknown) => {
+    const at = pairs.find(([of]) => of.name === unknown.name)?.[1].at ?? { from: 0, to: 1 };
+    const rate = complaints.attempt(() => {
+      const found = resolve(unknown, [unknown.name]);
+      if (size(found) > 20_000) throw new PlaceError(at, 'this equation grows too large when it is solved');
+      return found;
+    });
+    return rate === null || rate === unknown.highest ? unknown : { ...unknown, highest: rate };
+  });
+}
+
+function size(expression: Expression): number {
+  let nodes = 0;
+  walk(expression, () => (nodes += 1));
+  return nodes;
+}

@@ -1,0 +1,117 @@
+import { evaluate } from '../formula/evaluate.ts';
+import { type Complaints, PlaceError, type Span } from '../formula/place.ts';
+import { Meanings, type Naming } from './meaning.ts';
+import { constantValue } from './constant-value.ts';
+import type { Block } from './problem.ts';
+import type { Statement } from './statement.ts';
+
+type Value = Statement & { readonly kind: 'value' };
+
+/** The initial values of all components; missing, doubled and misplaced ones are complained of. */
+export function readInitialValues(
+  statements: readonly Statement[],
+  naming: Naming,
+  start: number,
+  known: ReadonlyMap<string, number>,
+  textEnd: Span,
+  complaints: Complaints,
+): readonly number[] {
+  const initial: (number | undefined)[] = [];
+  const meanings = new Meanings(naming);
+  for (const statement of statements) {
+    if (statement.kind !== 'value') continue;
+    const { argument } = statement;
+    if (argument.kind === 'name' && argument.name === naming.independent) continue;
+    complaints.attempt(() => {
+      const block = blockOf(statement, naming);
+      const at = constantValue(argument, known);
+      if (Math.abs(at - start) > 1e-12 * Math.max(1, Math.abs(start)))
+        throw new PlaceError(
+          argument.at,
+          `initial values belong to the start of the interval: write ${block.name}(${start})`,
+        );
+      for (const [place, value] of valuesOf(statement, block, meanings, known)) {
+        if (initial[place] !== undefined)
+          throw new PlaceError(statement.target.at, `the initial value of ${block.name} is given twice`);
+        initial[place] = value;
+      }
+    });
+  }
+  if (complaints.any) return naming.blocks.flatMap((block) => new Array<number>(block.size).fill(1));
+  for (const block of naming.blocks)
+    for (let k = 0; k < block.size; k += 1)
+      if (initial[block.offset + k] === undefined) {
+        complaints.add(textEnd, missing(block, k, start));
+        break;
+      }
+  return initial.map((value) => value ?? 1);
+}
+
+function missing(block: Block, k: number, start: number): string {
+  const { range, name } = block.unknown;
+  const primes = "'".repeat(block.derivative);
+  if (range === null)
+    return `the initial value of ${block.name} is missing; add a line ${block.name}(${start}) = ...`;
+  return (
+    `the initial value of ${name}[${range.from + k}]${primes} is missing; ` +
+    `add ${name}[${range.variable}]${primes}(${start}) = ... for ${range.variable} = ${range.from}..${range.to}`
+  );
+}
+
+function blockOf(statement: Value, naming: Naming): Block {
+  const { target } = statement;
+  const block = naming.blocks.find((b) => b.unknown.name === target.name && b.derivative === target.primes);
+  if (block !== undefined) return block;
+  const known = naming.blocks.some((b) => b.unknown.name === target.name);
+  throw new PlaceError(
+    target.at,
+    known
+      ? `initial values are wanted below the highest derivative of ${target.name} only`
+      : `${target.name} has no equation; add a line ${target.name}' = ...`,
+  );
+}
+
+/** The places and values that one statement gives: one, or a run of them for a range. */
+function* valuesOf(
+  statement: Value,
+  block: Block,
+  meanings: Meanings,
+  known: ReadonlyMap<string, number>,
+): Generator<readonly [number, number]> {
+  const { target, range, value } = statement;
+  const over = block.unknown.range;
+  if (over === null) {
+    if (target.index !== null || range !== null)
+      throw new PlaceError(target.at, `${target.name} is no family, so it takes no index`);
+    yield [block.offset, constantValue(value, known)];
+    return;
+  }
+  if (target.index === null)
+    throw new PlaceError(target.at, `${target.name} is a family: write ${target.name}[${over.variable}]`);
+  const variable = range?.variable ?? null;
+  const from = range === null ? null : constantValue(range.from, known);
+  const to = range === null ? null : constantValue(range.to, known);
+  const first = from ?? constantValue(target.index, known);
+  const last = to ?? first;
+  if (range !== null && (target.index.kind !== 'name' || target.index.name !== variable))
+    throw new PlaceError(target.index.at, `with this range the index is ${range.variable} alone`);
+  if (!Number.isSafeInteger(first) || !Number.isSafeInteger(last) || first < over.from || last > over.to)
+    throw new PlaceError(
+      range?.at ?? target.at,
+      `the index of ${target.name} runs from ${over.from} to ${over.to}`,
+    );
+  let position = first;
+  const leaf = (node: Parameters<Parameters<typeof evaluate>[1]>[0]): number => {
+    if (node.kind !== 'name') throw new PlaceError(node.at, 'only numbers and parameters can stand here');
+    const meaning = meanings.of(node, variable);
+    if (meaning.kind === 'position') return position;
+    if (meaning.kind === 'constant') return meaning.value;
+    throw new PlaceError(node.at, `${node.name} cannot stand in an initial value`);
+  };
+  for (; position <= last; position += 1) {
+    const number = evaluate(value, leaf);
+    if (!Number.isFinite(number))
+      throw new PlaceError(value.at, `at ${variable ?? 'this index'} = ${position} this is no finite number`);
+    yield [block.offset + position - over.from, number];
+  }
+}

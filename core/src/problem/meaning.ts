@@ -1,0 +1,164 @@
+import { CONSTANTS } from '../formula/functions.ts';
+import type { Expression, IndexedLeaf, NameLeaf } from '../formula/expression.ts';
+import { PlaceError } from '../formula/place.ts';
+import type { Block, Problem } from './problem.ts';
+
+/** What a leaf of a rate, an exact solution or a conserved quantity stands for. */
+export type LeafMeaning =
+  | { readonly kind: 'time' }
+  | { readonly kind: 'constant'; readonly value: number }
+  /** The index of the family around it, as a number. */
+  | { readonly kind: 'position' }
+  /** The one component of a block, or one fixed element of a family: a place in the state vector. */
+  | { readonly kind: 'component'; readonly place: number }
+  /** The element of a family at the current index plus a shift. */
+  | { readonly kind: 'neighbour'; readonly block: Block; readonly shift: number }
+  /** A value at the edge of a family, given by an expression. */
+  | { readonly kind: 'given'; readonly value: Expression };
+
+/** What the leaves of a problem mean: the parts of a Problem that matter for it. */
+export type Naming = Pick<Problem, 'independent' | 'parameters' | 'blocks'>;
+
+/** An index expression as `scale*i + shift`. */
+export interface Affine {
+  readonly scale: number;
+  readonly shift: number;
+}
+
+/**
+ * Reads an index such as `i-1` or `n+1` as scale*variable + shift.
+ *
+ * @throws PlaceError where it is not of that form
+ */
+export function affine(
+  index: Expression,
+  variable: string | null,
+  constant: (leaf: NameLeaf) => number,
+): Affine {
+  switch (index.kind) {
+    case 'number':
+      return { scale: 0, shift: index.value };
+    case 'name':
+      return index.name === variable && index.primes === 0
+        ? { scale: 1, shift: 0 }
+        : { scale: 0, shift: constant(index) };
+    case 'negate': {
+      const of = affine(index.of, variable, constant);
+      return { scale: -of.scale, shift: -of.shift };
+    }
+    case 'binary': {
+      const left = affine(index.left, variable, constant);
+      const right = affine(index.right, variable, constant);
+      if (index.operator === '+') return { scale: left.scale + right.scale, shift: left.shift + right.shift };
+      if (index.operator === '-') return { scale: left.scale - right.scale, shift: left.shift - right.shift };
+      if (index.operator === '*' && left.scale * right.scale === 0)
+        return {
+          scale: left.scale * right.shift + right.scale * left.shift,
+          shift: left.shift * right.shift,
+        };
+      if (index.operator === '/' && right.scale === 0)
+        return { scale: left.scale / right.shift, shift: left.shift / right.shift };
+    }
+    // falls through: any other operation is no index
+    default:
+      throw new PlaceError(index.at, 'an index is a whole number or the running index plus or minus one');
+  }
+}
+
+/** Finds what leaves mean; the maps are made once for many leaves. */
+export class Meanings {
+  readonly #independent: string;
+  readonly #constants = new Map<string, number>();
+  readonly #blocks = new Map<string, Block>();
+
+  constructor(naming: Naming) {
+    this.#independent = naming.independent;
+    for (const [constant, value] of CONSTANTS) this.#constants.set(constant, value);
+    for (const parameter of naming.parameters) this.#constants.set(parameter.name, parameter.value);
+    for (const block of naming.blocks) this.#blocks.set(`${block.unknown.name}/${block.derivative}`, block);
+  }
+
+  /**
+   * @param variable the name of the running index, null outside a family
+   * @throws PlaceError where the leaf means nothing, with what to write instead
+   */
+  of(leaf: NameLeaf | IndexedLeaf, variable: string | null): LeafMeaning {
+    const block = this.#blocks.get(`${leaf.name}/${leaf.primes}`);
+    if (leaf.kind === 'indexed') return this.#indexed(leaf, block, variable);
+    if (block !== undefined) {
+      const { range } = block.unknown;
+      if (range === null) return { kind: 'component', place: block.offset };
+      throw new PlaceError(leaf.at, `${leaf.name} is a family: write ${leaf.name}[${range.variable}]`);
+    }
+    if (leaf.primes > 0) throw new PlaceError(leaf.at, this.#strangeDerivative(leaf));
+    if (leaf.name === variable) return { kind: 'position' };
+    if (leaf.name === this.#independent) return { kind: 'time' };
+    const value = this.#constants.get(leaf.name);
+    if (value !== undefined) return { kind: 'constant', value };
+    throw new PlaceError(leaf.at, this.#unknownName(leaf.name));
+  }
+
+  #indexed(leaf: IndexedLeaf, block: Block | undefined, variable: string | null): LeafMeaning {
+    const range = block?.unknown.range ?? null;
+    if (block === undefined || range === null)
+      throw new PlaceError(
+        leaf.at,
+        `${leaf.name} is no family, so it takes no index; a family is written u[i]' = ... for i = 1..n`,
+      );
+    const { scale, shift } = affine(leaf.index, variable, (name) => {
+      const value = this.#constants.get(name.name);
+      if (value === undefined || name.primes > 0)
+        throw new PlaceError(name.at, `${name.name} is no constant that could stand in an index`);
+      return value;
+    });
+    if (!Number.isInteger(shift) || (scale !== 0 && scale !== 1))
+      throw new PlaceError(
+        leaf.index.at,
+        'an index is a whole number, or the running index plus or minus one',
+      );
+    if (scale === 1) return { kind: 'neighbour', block, shift };
+    if (shift >= range.from && shift <= range.to)
+      return { kind: 'component', place: block.offset + shift - range.from };
+    const given = leaf.primes === 0 ? block.unknown.given.get(shift) : undefined;
+    if (given === undefined) throw new PlaceError(leaf.at, missingEdge(block, shift));
+    return { kind: 'given', value: given };
+  }
+
+  #strangeDerivative(leaf: NameLeaf): string {
+    const known = this.#blocks.get(`${leaf.name}/0`);
+    if (known === undefined)
+      return `${leaf.name} has no equation, so ${leaf.name}${"'".repeat(leaf.primes)} is not known`;
+    return `only derivatives below the highest one, ${leaf.name}${"'".repeat(known.unknown.order)}, can stand here`;
+  }
+
+  #unknownName(name: string): string {
+    const known = [
+      ...this.#constants.keys(),
+      ...[...this.#blocks.values()].map((b) => b.unknown.name),
+      this.#independent,
+    ];
+    const otherCase = known.find((other) => other.toLowerCase() === name.toLowerCase());
+    if (otherCase !== undefined) return `${name} is not known, but ${otherCase} is; names are case-sensitive`;
+    const product = splitInto(name, known);
+    if (product !== null) return `${name} is not known; to multiply write ${product.join('*')}`;
+    return `${name} is not known; give it a value on a line of its own, such as ${name} = 1`;
+  }
+}
+
+export function missingEdge(block: Block, index: number): string {
+  const { name } = block.unknown;
+  const primes = "'".repeat(block.derivative);
+  return `${name}[${index}]${primes} lies outside the family and is not given; add a line ${name}[${index}] = ...`;
+}
+
+/** A name as a run of known names, such as `ty` as t and y; null where it is none. */
+function splitInto(name: string, known: readonly string[]): readonly string[] | null {
+  const ways: (readonly string[] | undefined)[] = [[]];
+  for (let end = 1; end <= name.length; end += 1) {
+    for (const last of known) {
+      const before = end >= last.length && last !== '' ? ways[end - last.length] : undefined;
+      if (before !== undefined && name.startsWith(last, end - last.length)) ways[end] ??= [...before, last];
+    }
+  }
+  return ways[name.length] ?? null;
+}

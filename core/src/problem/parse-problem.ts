@@ -1,0 +1,299 @@
+import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
+import { derivative } from '../formula/derivative.ts';
+import {
+  type Expression,
+  type IndexedLeaf,
+  name,
+  type NameLeaf,
+  number,
+  walk,
+} from '../formula/expression.ts';
+import type { Grammar } from '../formula/parse.ts';
+import { Complaints, PlaceError, type Reading, type Span, tooLong } from '../formula/place.ts';
+import { type Line, readLines } from '../formula/token.ts';
+import { checkNames } from './check-names.ts';
+import { constantValue } from './constant-value.ts';
+import { buildUnknowns } from './equations.ts';
+import { readInitialValues } from './initial-values.ts';
+import type { Block, Conserved, Parameter, Problem, Unknown } from './problem.ts';
+import { readStatement, type Statement } from './statement.ts';
+
+/** Values of parameters that stand in for those of the text, by name: what a slider sets. */
+export type ParameterValues = Readonly<Record<string, number>>;
+
+/** Names that an unknown or a parameter cannot have. */
+function refuseName(text: string): string | null {
+  if (FUNCTIONS.has(text) || text === 'log' || text === 'if')
+    return `${text} is a function of the notation; take another name`;
+  if (CONSTANTS.has(text)) return `${text} is a constant of the notation; take another name`;
+  if (text === 'for' || text === 'conserved') return `${text} is a word of the notation; take another name`;
+  return null;
+}
+
+/** Names that carry a prime somewhere in the text: the unknowns, before anything is parsed. */
+function primedNames(lines: readonly Line[]): ReadonlySet<string> {
+  const names = new Set<string>();
+  for (const { tokens } of lines) {
+    let open: string | null = null;
+    tokens.forEach((token, i) => {
+      const previous = tokens[i - 1];
+      if (token.text === '[' && previous?.kind === 'name') open = previous.text;
+      if (token.kind !== 'prime' || previous === undefined) return;
+      if (previous.kind === 'name') names.add(previous.text);
+      if (previous.text === ']' && open !== null) names.add(open);
+    });
+  }
+  return names;
+}
+
+function readStatements(text: string, complaints: Complaints): readonly Statement[] {
+  const lines = readLines(text, complaints);
+  const primed = primedNames(lines);
+  const grammar: Grammar = {
+    report: (at, message) => complaints.add(at, message),
+    calls: () => false,
+    refuseCall: (called, inside) =>
+      primed.has(called)
+        ? `inside a formula ${called} is written alone: write ${called}, not ${called}(${inside}); to multiply write ${called}*(${inside})`
+        : null,
+  };
+  const statements: Statement[] = [];
+  for (const line of lines) {
+    const statement = complaints.attempt(() => readStatement(line, grammar));
+    if (statement !== null) statements.push(statement);
+  }
+  return statements;
+}
+
+function readParameters(
+  statements: readonly Statement[],
+  unknowns: ReadonlySet<string>,
+  values: ParameterValues,
+  complaints: Complaints,
+): readonly Parameter[] {
+  const known = new Map<string, number>();
+  const parameters: Parameter[] = [];
+  for (const statement of statements) {
+    if (statement.kind !== 'parameter') continue;
+    const { name: text, nameAt } = statement;
+    const refusal = unknowns.has(text)
+      ? `${text} is an unknown: its value at the start is written ${text}(0) = ..., its rate ${text}' = ...`
+      : (refuseName(text) ?? (known.has(text) ? `${text} is given twice` : null));
+    if (refusal !== null) {
+      complaints.add(nameAt, refusal);
+      continue;
+    }
+    const value = complaints.attempt(() => {
+      const wished = Object.hasOwn(values, text) ? values[text] : undefined;
+      return wished ?? constantValue(statement.value, known);
+    });
+    known.set(text, value ?? 1);
+    parameters.push({ name: text, written: statement.value, value: value ?? 1, at: nameAt });
+  }
+  return parameters;
+}
+
+interface Interval {
+  readonly independent: string;
+  readonly start: number;
+  readonly end: number;
+}
+
+function readInterval(
+  statements: readonly Statement[],
+  known: ReadonlyMap<string, number>,
+  unknowns: ReadonlySet<string>,
+  textEnd: Span,
+  complaints: Complaints,
+): Interval {
+  const intervals = statements.filter((statement) => statement.kind === 'interval');
+  const [first, second] = intervals;
+  if (first === undefined) {
+    if (!complaints.any) complaints.add(textEnd, 'the interval is missing; add a line such as 0 <= t <= 1');
+    return { independent: 't', start: 0, end: 1 };
+  }
+  if (second !== undefined) complaints.add(second.at, 'the interval is given twice');
+  const { variable } = first;
+  const refusal =
+    refuseName(variable) ??
+    (unknowns.has(variable) ? `${variable} is an unknown, so it cannot be the independent variable` : null) ??
+    (known.has(variable) ? `${variable} is a parameter, so it cannot be the independent variable` : null);
+  if (refusal !== null) complaints.add(first.at, refusal);
+  const start = complaints.attempt(() => constantValue(first.low, known)) ?? 0;
+  const end = complaints.attempt(() => constantValue(first.high, known)) ?? start + 1;
+  if (!(start < end))
+    complaints.add(
+      first.at,
+      `the interval is empty: ${start} is not below ${end}; the smaller end stands at the left`,
+    );
+  return { independent: variable, start, end };
+}
+
+/** The blocks of the first-order system: x, x', ... for each unknown, in the order of the equations. */
+function reduce(unknowns: readonly Unknown[], exact: ReadonlyMap<string, Expression>): readonly Block[] {
+  const blocks: Block[] = [];
+  let offset = 0;
+  for (const unknown of unknowns) {
+    const size = unknown.range === null ? 1 : unknown.range.to - unknown.range.from + 1;
+    for (let d = 0; d < unknown.order; d += 1) {
+      const lower: Expression =
+        unknown.range === null
+          ? name(unknown.name, d + 1)
+          : {
+              kind: 'indexed',
+              name: unknown.name,
+              primes: d + 1,
+              index: name(unknown.range.variable),
+              at: { from: 0, to: 0 },
+            };
+      blocks.push({
+        name: `${unknown.name}${"'".repeat(d)}`,
+        unknown,
+        derivative: d,
+        offset,
+        size,
+        rate: d === unknown.order - 1 ? unknown.highest : lower,
+        exact: exact.get(`${unknown.name}/${d}`) ?? null,
+      });
+      offset += size;
+    }
+  }
+  return blocks;
+}
+
+/** Exact solutions by unknown and derivative; derivatives that are not given come by differentiation. */
+function readExact(
+  statements: readonly Statement[],
+  unknowns: readonly Unknown[],
+  independent: string,
+  complaints: Complaints,
+): ReadonlyMap<string, Expression> {
+  const exact = new Map<string, Expression>();
+  for (const statement of statements) {
+    if (statement.kind !== 'value') continue;
+    const { argument, target, range } = statement;
+    if (argument.kind !== 'name' || argument.name !== independent || argument.primes > 0) continue;
+    const unknown = unknowns.find((u) => u.name === target.name);
+    if (unknown === undefined) {
+      complaints.add(target.at, `${target.name} has no equation; an exact solution belongs to an unknown`);
+      continue;
+    }
+    if (target.primes >= unknown.order) {
+      complaints.add(
+        target.at,
+        `the exact solution is wanted for ${target.name} or a derivative below the highest one`,
+      );
+      continue;
+    }
+    const key = `${target.name}/${target.primes}`;
+    if (exact.has(key))
+      complaints.add(
+        target.at,
+        `the exact solution of ${target.name}${"'".repeat(target.primes)} is given twice`,
+      );
+    const value = complaints.attempt(() =>
+      indexedAlike(statement.value, target.index, range?.variable ?? null, unknown),
+    );
+    if (value !== null) exact.set(key, value);
+  }
+  const time = (leaf: NameLeaf | IndexedLeaf): Expression =>
+    number(leaf.kind === 'name' && leaf.name === independent && leaf.primes === 0 ? 1 : 0);
+  for (const unknown of unknowns)
+    for (let d = 1; d < unknown.order; d += 1) {
+      const lower = exact.get(`${unknown.name}/${d - 1}`);
+      if (lower === undefined || exact.has(`${unknown.name}/${d}`)) continue;
+      const value = complaints.attempt(() => derivative(lower, time));
+      if (value !== null) exact.set(`${unknown.name}/${d}`, value);
+    }
+  return exact;
+}
+
+/** Checks that an exact solution of a family runs over the same index as its equation. */
+function indexedAlike(
+  value: Expression,
+  index: Expression | null,
+  variable: string | null,
+  unknown: Unknown,
+): Expression {
+  const { range } = unknown;
+  if (range === null) {
+    if (index !== null) throw new PlaceError(index.at, `${unknown.name} is no family, so it takes no index`);
+    return value;
+  }
+  if (index?.kind !== 'name' || index.name !== range.variable || variable !== range.variable)
+    throw new PlaceError(
+      index?.at ?? value.at,
+      `${unknown.name} is a family: write ${unknown.name}[${range.variable}](t) = ... for ${range.variable} = ${range.from}..${range.to}`,
+    );
+  return value;
+}
+
+function readConserved(
+  statements: readonly Statement[],
+  taken: ReadonlySet<string>,
+  complaints: Complaints,
+): readonly Conserved[] {
+  const conserved: Conserved[] = [];
+  for (const statement of statements) {
+    if (statement.kind !== 'conserved') continue;
+    const { name: text, value, at } = statement;
+    const refusal =
+      refuseName(text) ??
+      (taken.has(text) || conserved.some((c) => c.name === text) ? `${text} is given twice` : null);
+    if (refusal !== null) complaints.add(at, refusal);
+    else conserved.push({ name: text, value, at });
+  }
+  return conserved;
+}
+
+/**
+ * Reads the text of a problem, in the notation of docs/notation.md.
+ *
+ * @param values values of parameters that stand in for those of the text
+ * @returns the problem, reduced to a first-order system, or all errors of the text with their places
+ * @example parseProblem("level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 6")
+ */
+export function parseProblem(text: string, values: ParameterValues = {}): Reading<Problem> {
+  const long = tooLong(text);
+  if (long !== null) return { ok: false, errors: long };
+  const complaints = new Complaints(text);
+  const statements = readStatements(text, complaints);
+  const primed = new Set<string>();
+  for (const statement of statements) {
+    if (statement.kind !== 'equation') continue;
+    collectPrimed(statement.left, primed);
+    collectPrimed(statement.right, primed);
+  }
+  const textEnd = { from: text.trimEnd().length, to: text.trimEnd().length + 1 };
+  const parameters = readParameters(statements, primed, values, complaints);
+  const known = new Map(parameters.map((p) => [p.name, p.value]));
+  const interval = readInterval(statements, known, primed, textEnd, complaints);
+  for (const text of primed) {
+    const refusal = refuseName(text);
+    const at = statements.find((s) => s.kind === 'equation')?.at ?? textEnd;
+    if (refusal !== null) complaints.add(at, refusal);
+  }
+  if (primed.size === 0 && !complaints.any)
+    complaints.add(textEnd, "an equation is missing; add a line such as y' = -y");
+  const unknowns = buildUnknowns(statements, known, complaints);
+  const exact = readExact(statements, unknowns, interval.independent, complaints);
+  const blocks = reduce(unknowns, exact);
+  const size = blocks.reduce((sum, block) => sum + block.size, 0);
+  const taken = new Set([...known.keys(), ...primed, interval.independent]);
+  const conserved = readConserved(statements, taken, complaints);
+  const naming = { independent: interval.independent, parameters, blocks };
+  const initial = readInitialValues(statements, naming, interval.start, known, textEnd, complaints);
+  checkNames({ ...naming, conserved }, complaints);
+  if (complaints.any) return { ok: false, errors: complaints.list() };
+  return {
+    ok: true,
+    value: { text, ...interval, parameters, unknowns, blocks, size, initial, conserved, statements },
+  };
+}
+
+function collectPrimed(expression: Expression, into: Set<string>): void {
+  walk(expression, (node) => {
+    if ((node.kind === 'name' || node.kind === 'indexed' || node.kind === 'call') && node.primes > 0)
+      into.add(node.name);
+  });
+}

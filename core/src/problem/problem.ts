@@ -1,0 +1,103 @@
+import type { Expression } from '../formula/expression.ts';
+import type { Span } from '../formula/place.ts';
+import type { Statement } from './statement.ts';
+
+/** A named number of a problem, as it was written and as it is. */
+export interface Parameter {
+  readonly name: string;
+  readonly written: Expression;
+  readonly value: number;
+  readonly at: Span;
+}
+
+/** The index of a family: `for i = 1..n`, both ends included. */
+export interface Range {
+  readonly variable: string;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** An unknown of the text, with the equation that belongs to it. */
+export interface Unknown {
+  readonly name: string;
+  /** Order of its highest derivative in the text. */
+  readonly order: number;
+  /** Null for a single unknown; a family shares one equation over its range. */
+  readonly range: Range | null;
+  readonly written: { readonly left: Expression; readonly right: Expression };
+  /** The highest derivative, solved for: an expression in lower derivatives, parameters and the independent variable. */
+  readonly highest: Expression;
+  /** Whether the equation was solved for the highest derivative, or stood so in the text. */
+  readonly rearranged: boolean;
+  /** Values at places outside the range of a family, by index. */
+  readonly given: ReadonlyMap<number, Expression>;
+}
+
+/**
+ * A stretch of the state vector of the first-order system: one derivative of one unknown,
+ * of size 1 or, for a family, of the size of its range.
+ */
+export interface Block {
+  /** As it is shown: `x`, `x'`, `u`. */
+  readonly name: string;
+  readonly unknown: Unknown;
+  /** Which derivative of the unknown this is, from 0. */
+  readonly derivative: number;
+  readonly offset: number;
+  readonly size: number;
+  /** The rate of this block: the next derivative, or the solved equation. */
+  readonly rate: Expression;
+  /** The exact solution, if known, in the independent variable, parameters and the index. */
+  readonly exact: Expression | null;
+}
+
+/** A quantity that should stay constant along a solution. */
+export interface Conserved {
+  readonly name: string;
+  readonly value: Expression;
+  readonly at: Span;
+}
+
+/** An initial value problem, reduced to a first-order system y' = f(t, y). */
+export interface Problem {
+  readonly text: string;
+  readonly independent: string;
+  /** Start and end of the interval; start < end. */
+  readonly start: number;
+  readonly end: number;
+  readonly parameters: readonly Parameter[];
+  readonly unknowns: readonly Unknown[];
+  readonly blocks: readonly Block[];
+  /** Number of components: the length of the state vector. */
+  readonly size: number;
+  /** Initial values, one a component. */
+  readonly initial: readonly number[];
+  readonly conserved: readonly Conserved[];
+  readonly statements: readonly Statement[];
+}
+
+/** The largest number of components of a problem. */
+export const MOST_COMPONENTS = 20_000;
+
+/** The names of all components in the order of the state vector: `x`, `x'`, `u[1]`, ... */
+export function componentNames(problem: Problem): readonly string[] {
+  return problem.blocks.flatMap((block) => {
+    const { range } = block.unknown;
+    if (range === null) return [block.name];
+    const primes = "'".repeat(block.derivative);
+    return Array.from({ length: block.size }, (_, k) => `${block.unknown.name}[${range.from + k}]${primes}`);
+  });
+}
+
+/** Whether every component of the problem has an exact solution. */
+export function hasExact(problem: Problem): boolean {
+  return problem.blocks.every((block) => block.exact !== null);
+}
+
+/**
+ * Whether the problem is a system of second-order equations x'' = a(t, x, x'), which methods in x and v need.
+ * The blocks of such a problem come in pairs x, x'.
+ */
+export function isSecondOrder(problem: Problem): boolean {
+  return problem.unknowns.every((unknown) => unknown.order === 2);
+}

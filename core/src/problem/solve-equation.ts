@@ -1,0 +1,60 @@
+import type { Expression } from '../formula/expression.ts';
+import { partsOf, some } from '../formula/expression.ts';
+import { linearIn } from '../formula/linear.ts';
+import { PlaceError, type Span } from '../formula/place.ts';
+import { constantOf, simple } from '../formula/simplify.ts';
+
+/** A highest derivative as it stands in equations: `x''` or, of a family, `u[i]'`. */
+export interface HighestDerivative {
+  readonly name: string;
+  readonly order: number;
+}
+
+/** Whether a node is that derivative. */
+export function isDerivative(node: Expression, of: HighestDerivative): boolean {
+  return (
+    (node.kind === 'name' || node.kind === 'indexed') && node.name === of.name && node.primes === of.order
+  );
+}
+
+/** How a derivative is written in messages. */
+export function written(of: HighestDerivative, primes = of.order): string {
+  return `${of.name}${"'".repeat(primes)}`;
+}
+
+/**
+ * Solves left = right for a derivative. Where the left side is just the derivative, the right side is
+ * taken as it stands, so that a run does the arithmetic of the text; otherwise the equation is rearranged.
+ *
+ * @throws PlaceError where the equation is not linear in the derivative
+ */
+export function solveFor(
+  left: Expression,
+  right: Expression,
+  of: HighestDerivative,
+  at: Span,
+): { readonly rate: Expression; readonly rearranged: boolean } {
+  const isIt = (node: Expression): boolean => isDerivative(node, of);
+  if (isIt(left) && !some(right, isIt)) return { rate: right, rearranged: false };
+  const l = linearIn(left, isIt);
+  const r = linearIn(right, isIt);
+  if (l === null || r === null)
+    throw new PlaceError(
+      firstNonlinear(l === null ? left : right, isIt)?.at ?? at,
+      `this equation is not linear in ${written(of)}, so it cannot be solved for it; write it as ${written(of)} = ...`,
+    );
+  const slope = simple.subtract(l.slope, r.slope);
+  if (constantOf(slope) === 0)
+    throw new PlaceError(at, `${written(of)} cancels out of this equation, so it says nothing about it`);
+  return { rate: simple.divide(simple.subtract(r.rest, l.rest), slope), rearranged: true };
+}
+
+/** The smallest part that holds the derivative and is not linear in it. */
+function firstNonlinear(node: Expression, isIt: (node: Expression) => boolean): Expression | null {
+  if (!some(node, isIt) || linearIn(node, isIt) !== null) return null;
+  for (const part of partsOf(node)) {
+    const inner = firstNonlinear(part, isIt);
+    if (inner !== null) return inner;
+  }
+  return node;
+}

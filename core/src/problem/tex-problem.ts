@@ -1,0 +1,75 @@
+import type { Expression } from '../formula/expression.ts';
+import { texSymbol } from '../formula/tex-names.ts';
+import { texOf } from '../formula/tex.ts';
+import type { Problem } from './problem.ts';
+import type { ForRange, Statement, Target } from './statement.ts';
+
+function range(of: ForRange | null): string {
+  return of === null ? '' : `\\qquad ${texSymbol(of.variable)} = ${texOf(of.from)}, \\dots, ${texOf(of.to)}`;
+}
+
+function target(of: Target, argument: Expression): string {
+  const index = of.index === null ? null : texOf(of.index).replaceAll(' ', '');
+  return `${texSymbol(of.name, of.primes, index)}(${texOf(argument)})`;
+}
+
+function statementTex(statement: Statement): string {
+  switch (statement.kind) {
+    case 'equation':
+      return `${texOf(statement.left)} = ${texOf(statement.right)}${range(statement.range)}`;
+    case 'value':
+      return `${target(statement.target, statement.argument)} = ${texOf(statement.value)}${range(statement.range)}`;
+    case 'interval':
+      return `${texOf(statement.low)} \\le ${texSymbol(statement.variable)} \\le ${texOf(statement.high)}`;
+    case 'parameter':
+      return `${texSymbol(statement.name)} = ${texOf(statement.value)}`;
+    case 'given':
+      return `${texSymbol(statement.target.name, 0, texOf(statement.index).replaceAll(' ', ''))} = ${texOf(statement.value)}`;
+    case 'conserved':
+      return `${texSymbol(statement.name)} = ${texOf(statement.value)} = \\text{const}`;
+  }
+}
+
+/** The parts of a problem in TeX, each statement a line of its own, as it was written. */
+export interface ProblemTex {
+  readonly equations: readonly string[];
+  readonly initial: readonly string[];
+  readonly interval: string;
+  readonly exact: readonly string[];
+  readonly parameters: readonly string[];
+  readonly conserved: readonly string[];
+  readonly given: readonly string[];
+}
+
+export function problemTex(problem: Problem): ProblemTex {
+  const { statements, independent } = problem;
+  const lines = (is: (statement: Statement) => boolean): readonly string[] =>
+    statements.filter(is).map(statementTex);
+  const isExact = (statement: Statement): boolean =>
+    statement.kind === 'value' &&
+    statement.argument.kind === 'name' &&
+    statement.argument.name === independent;
+  return {
+    equations: lines((s) => s.kind === 'equation'),
+    initial: lines((s) => s.kind === 'value' && !isExact(s)),
+    interval: lines((s) => s.kind === 'interval')[0] ?? '',
+    exact: lines(isExact),
+    parameters: lines((s) => s.kind === 'parameter'),
+    conserved: lines((s) => s.kind === 'conserved'),
+    given: lines((s) => s.kind === 'given'),
+  };
+}
+
+/** The reduced first-order system in TeX, one line a block. */
+export function systemTex(problem: Problem): readonly string[] {
+  return problem.blocks.map((block) => {
+    const { name, range: over } = block.unknown;
+    const index = over === null ? null : texSymbol(over.variable);
+    return `${texSymbol(name, block.derivative + 1, index)} = ${texOf(block.rate)}`;
+  });
+}
+
+/** A line of TeX as an aligned row: the first = becomes the place of alignment. */
+export function aligned(lines: readonly string[]): string {
+  return `\\begin{aligned} ${lines.map((line) => line.replace(' = ', ' &= ')).join(' \\\\ ')} \\end{aligned}`;
+}

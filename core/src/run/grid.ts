@@ -1,0 +1,69 @@
+/** What is done where h does not divide the interval. */
+export type LastStep = 'fit' | 'shorten' | 'overrun';
+
+/** The points of a run: t[n] = start + n*h for n = 0..steps, but for a last step that is shorter. */
+export interface Grid {
+  readonly start: number;
+  readonly h: number;
+  readonly steps: number;
+  /** The size of the last step where it is shorter than h; null where all steps are alike. */
+  readonly shorter: number | null;
+  /** The step size that was asked for. */
+  readonly wished: number;
+  /** Whether the wished step size divides the interval, up to rounding. */
+  readonly divides: boolean;
+}
+
+/** Most steps of one run. */
+export const MOST_STEPS = 1e8;
+
+/** A wished step size or number of steps: one of both. */
+export type Wish = { readonly h: number } | { readonly steps: number };
+
+/**
+ * Lays a grid over an interval. A step size that divides the interval up to rounding is used as it was
+ * written (0.1 divides 1 although no binary number is 0.1). Where it does not, `fit` takes the nearest that
+ * divides, `shorten` makes the last step shorter, and `overrun` stops at the first point past the end.
+ *
+ * @throws RangeError where the wish is no positive number or needs more than MOST_STEPS steps
+ */
+export function layGrid(start: number, end: number, wish: Wish, lastStep: LastStep = 'fit'): Grid {
+  const length = end - start;
+  if ('steps' in wish) {
+    const { steps } = wish;
+    if (!Number.isSafeInteger(steps) || steps < 1)
+      throw new RangeError(`the number of steps must be a whole number from 1 on, not ${steps}`);
+    checkSteps(steps);
+    return { start, h: length / steps, steps, shorter: null, wished: length / steps, divides: true };
+  }
+  const { h } = wish;
+  if (!(h > 0) || !Number.isFinite(h))
+    throw new RangeError(`the step size must be a positive number, not ${h}`);
+  const quotient = length / h;
+  const nearest = Math.max(1, Math.round(quotient));
+  const divides = Math.abs(quotient - nearest) <= 1e-12 * nearest;
+  const steps = divides || lastStep === 'fit' ? nearest : Math.ceil(quotient);
+  checkSteps(steps);
+  if (divides) return { start, h, steps, shorter: null, wished: h, divides };
+  if (lastStep === 'fit') return { start, h: length / steps, steps, shorter: null, wished: h, divides };
+  const shorter = lastStep === 'shorten' ? end - (start + (steps - 1) * h) : null;
+  return { start, h, steps, shorter, wished: h, divides };
+}
+
+function checkSteps(steps: number): void {
+  if (steps > MOST_STEPS)
+    throw new RangeError(
+      `this step size needs ${steps.toLocaleString('en')} steps; at most 100,000,000 are done`,
+    );
+}
+
+/** The size of the step from grid point n to n + 1. */
+export function stepSizeAt(grid: Grid, n: number): number {
+  return grid.shorter !== null && n === grid.steps - 1 ? grid.shorter : grid.h;
+}
+
+/** The time of grid point n. */
+export function timeAt(grid: Grid, n: number): number {
+  if (n === grid.steps && grid.shorter !== null) return timeAt(grid, n - 1) + grid.shorter;
+  return grid.start + n * grid.h;
+}

@@ -1,0 +1,80 @@
+import { componentNames, type Problem } from '../problem/problem.ts';
+import { exactSolution } from '../run/exact.ts';
+import { type Grid, timeAt } from '../run/grid.ts';
+import { goTo, type RunState } from '../run/integrate.ts';
+
+/** Where and of what the error of a run is taken. */
+export interface ErrorChoice {
+  /** At the end, at the grid point nearest to a time, the maximum over the grid, or the root mean square. */
+  readonly at: 'end' | 'max' | 'rms' | { readonly t: number };
+  /** `norm`, the Euclidean norm over all components, or the name of one. */
+  readonly of: string;
+  readonly scale: 'absolute' | 'relative';
+}
+
+export const DEFAULT_ERROR: ErrorChoice = { at: 'end', of: 'norm', scale: 'absolute' };
+
+/** The error at one grid point; null where no exact solution is known. */
+export type PointError = (t: number, state: ArrayLike<number>) => number | null;
+
+/**
+ * The error at a grid point against the exact solution.
+ *
+ * @returns a message where `of` names no component
+ */
+export function pointError(problem: Problem, choice: ErrorChoice): PointError | { readonly message: string } {
+  const exact = exactSolution(problem);
+  const names = componentNames(problem);
+  const place = choice.of === 'norm' ? null : names.indexOf(choice.of);
+  if (place === -1)
+    return { message: `there is no component ${choice.of}; there are ${names.slice(0, 6).join(', ')}` };
+  const places = place === null ? names.map((_, j) => j) : [place];
+  return (t, state) => {
+    let sum = 0;
+    let size = 0;
+    for (const j of places) {
+      const value = exact[j]?.(t);
+      if (value === undefined) return null;
+      sum += (state[j]! - value) ** 2;
+      size += value ** 2;
+    }
+    const error =
+      places.length === 1 ? Math.abs(state[places[0]!]! - (exact[places[0]!]?.(t) ?? NaN)) : Math.sqrt(sum);
+    return choice.scale === 'absolute' ? error : error / Math.sqrt(size);
+  };
+}
+
+/** The grid point at which an error "at t" is taken: the nearest one. */
+function nearestPoint(grid: Grid, t: number): number {
+  return Math.min(grid.steps, Math.max(0, Math.round((t - grid.start) / grid.h)));
+}
+
+/** Runs to the end and answers the chosen error; null where the run left the numbers or nothing is known to compare with. */
+export function errorOfRun(at: RunState, error: PointError, choice: ErrorChoice): number | null {
+  const { grid, state } = at;
+  const here = (): number | null => error(timeAt(grid, at.n), state);
+  let result: number | null;
+  if (choice.at === 'end') {
+    goTo(at, grid.steps);
+    result = here();
+  } else if (typeof choice.at === 'object') {
+    goTo(at, nearestPoint(grid, choice.at.t));
+    result = here();
+    goTo(at, grid.steps);
+  } else {
+    let largest = 0;
+    let squares = 0;
+    for (;;) {
+      const e = here();
+      if (e === null) largest = NaN;
+      else {
+        largest = Math.max(largest, e);
+        squares += e * e;
+      }
+      if (at.n === grid.steps || at.stopped !== null) break;
+      goTo(at, at.n + 1);
+    }
+    result = choice.at === 'max' ? largest : Math.sqrt(squares / (grid.steps + 1));
+  }
+  return at.stopped !== null || result === null || Number.isNaN(result) ? null : result;
+}

@@ -1,0 +1,89 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+const core = {
+  group: ['**/core/src/**', '**/core/dist/**', '@schritt/core/*'],
+  message: 'core is used through its package @schritt/core alone',
+};
+const house = (names) => ({
+  group: names.flatMap((name) => [
+    `@schritt/${name}`,
+    `@schritt/${name}/*`,
+    `**/${name}/src/**`,
+    `**/${name}/dist/**`,
+  ]),
+  message: 'only core is shared between the parts of the house; see docs/architecture.md',
+});
+/** What one part of the house may not import. */
+const bounds = (files, others, more = []) => ({
+  files,
+  rules: { 'no-restricted-imports': ['error', { patterns: [house(others), ...more] }] },
+});
+
+export default tseslint.config(
+  { ignores: ['**/dist/', '**/node_modules/', 'data/', '**/test-results/', '**/playwright-report/'] },
+  js.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    extends: [...tseslint.configs.strictTypeChecked],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/consistent-type-assertions': ['error', { assertionStyle: 'never' }],
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/restrict-template-expressions': [
+        'error',
+        { allowNumber: true, allowBoolean: true },
+      ],
+      '@typescript-eslint/no-implied-eval': 'off',
+      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true },
+      ],
+      'no-fallthrough': 'error',
+    },
+  },
+  {
+    files: ['server/src/**/*.ts'],
+    rules: {
+      '@typescript-eslint/no-extraneous-class': [
+        'error',
+        { allowWithDecorator: true, allowConstructorOnly: true },
+      ],
+    },
+  },
+  {
+    files: ['web/src/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: hooks.configs.recommended.rules,
+  },
+  {
+    files: ['scripts/**/*.mjs', 'bench/**/*.mjs', '*.mjs'],
+    languageOptions: {
+      globals: {
+        console: 'readonly',
+        process: 'readonly',
+        performance: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+        URL: 'readonly',
+      },
+    },
+  },
+  bounds(
+    ['core/src/**'],
+    ['cli', 'server', 'web', 'e2e'],
+    [
+      { group: ['@schritt/core'], message: 'inside core, import the file itself' },
+      {
+        group: ['node:*', 'fs', 'path', 'react', 'antd', '@nestjs/*'],
+        message: 'core has no I/O and no interface',
+      },
+    ],
+  ),
+  bounds(['cli/src/**'], ['server', 'web', 'e2e'], [core]),
+  bounds(['server/src/**'], ['cli', 'web', 'e2e'], [core]),
+  bounds(['web/src/**'], ['cli', 'server', 'e2e'], [core]),
+  bounds(['e2e/**'], ['cli', 'server', 'web'], [core]),
+);

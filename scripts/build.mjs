@@ -1,0 +1,5 @@
+import { buildNode, buildWeb, install } from './fresh.mjs';
+
+install();
+buildNode();
+buildWeb();
