@@ -27,7 +27,7 @@ export default tseslint.config(
   {
     files: ['**/*.{ts,tsx}'],
     extends: [...tseslint.configs.strictTypeChecked],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    languageOptions: { parserOptions: { project: ['./core/tsconfig.json', './cli/tsconfig.json', './server/tsconfig.json', './web/tsconfig.json', './e2e/tsconfig.json', './tsconfig.test.json'], tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/consistent-type-assertions': ['error', { assertionStyle: 'never' }],
       '@typescript-eslint/no-non-null-assertion': 'off',
@@ -36,6 +36,7 @@ export default tseslint.config(
         { allowNumber: true, allowBoolean: true },
       ],
       '@typescript-eslint/no-implied-eval': 'off',
+      '@typescript-eslint/no-unnecessary-type-parameters': 'off',
       '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
       '@typescript-eslint/switch-exhaustiveness-check': [
         'error',

@@ -1,0 +1,46 @@
+import { type DynamicModule, Module, RequestMethod } from '@nestjs/common';
+import { ServeStaticModule } from '@nestjs/serve-static';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { LoggerModule } from 'nestjs-pino';
+import { DEMO_FOLDER, SeedService } from './demo/seed.service.ts';
+import { MethodsController, ProblemsController, StudiesController } from './entries/entries.controller.ts';
+import { EntriesService } from './entries/entries.service.ts';
+import { HealthController } from './health.controller.ts';
+import { Entry } from './store/entry.entity.ts';
+import { Seed } from './store/seed.entity.ts';
+import { storeOptions } from './store/store-options.ts';
+
+/** What a server is started with. */
+export interface ServerOptions {
+  /** The SQLite file, or ":memory:". */
+  readonly database: string;
+  /** Folder of the demo files; null for none. */
+  readonly demo: string | null;
+  /** Folder of the built web application; null for a server of the API alone. */
+  readonly web: string | null;
+  readonly logLevel: 'silent' | 'warn' | 'info';
+}
+
+@Module({})
+export class AppModule {
+  static with(options: ServerOptions): DynamicModule {
+    const { database, demo, web, logLevel } = options;
+    return {
+      module: AppModule,
+      imports: [
+        LoggerModule.forRoot({
+          pinoHttp: {
+            level: logLevel,
+            autoLogging: { ignore: (request) => !(request.url ?? '').startsWith('/api') },
+          },
+          forRoutes: [{ path: '{*splat}', method: RequestMethod.ALL }],
+        }),
+        TypeOrmModule.forRoot(storeOptions(database)),
+        TypeOrmModule.forFeature([Entry, Seed]),
+        ...(web === null ? [] : [ServeStaticModule.forRoot({ rootPath: web, exclude: ['/api/{*rest}'] })]),
+      ],
+      controllers: [StudiesController, ProblemsController, MethodsController, HealthController],
+      providers: [EntriesService, SeedService, { provide: DEMO_FOLDER, useValue: demo }],
+    };
+  }
+}

@@ -1,0 +1,63 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { CLASSICAL, type Document, readDocumentText } from '@schritt/core';
+import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
+import { DataSource } from 'typeorm';
+import { Entry } from '../store/entry.entity.ts';
+import { Seed } from '../store/seed.entity.ts';
+
+/** Where the demo files are; null for a server without them. */
+export const DEMO_FOLDER = Symbol('demo folder');
+
+interface DemoDocument {
+  readonly name: string;
+  readonly document: Document;
+}
+
+/** Puts the demo files and the library of methods in, each once and never again. */
+@Injectable()
+export class SeedService implements OnApplicationBootstrap {
+  readonly #logger = new Logger('demo');
+  readonly #store: DataSource;
+  readonly #folder: string | null;
+
+  constructor(store: DataSource, @Inject(DEMO_FOLDER) folder: string | null) {
+    this.#store = store;
+    this.#folder = folder;
+  }
+
+  async onApplicationBootstrap(): Promise<void> {
+    if (this.#folder === null) return;
+    const documents = [...this.#files(this.#folder), ...libraryMethods()];
+    await this.#store.transaction(async (manager) => {
+      for (const { name, document } of documents) {
+        if (await manager.existsBy(Seed, { name })) continue;
+        await manager.save(manager.create(Entry, { kind: document.kind, title: document.title, document }));
+        await manager.save(manager.create(Seed, { name }));
+        this.#logger.log(`put in ${name}`);
+      }
+    });
+  }
+
+  *#files(folder: string): Generator<DemoDocument> {
+    for (const name of readdirSync(folder).sort()) {
+      if (!name.endsWith('.schritt.json')) continue;
+      const reading = readDocumentText(readFileSync(join(folder, name), 'utf8'));
+      if (!reading.ok) {
+        this.#logger.warn(`${name} is left out: ${reading.errors.map((e) => `${e.place}: ${e.message}`).join('; ')}`);
+        continue;
+      }
+      const { document } = reading;
+      yield { name, document };
+      if (document.kind === 'study')
+        yield { name: `${name}#problem`, document: { schritt: 1, kind: 'problem', ...document.problem } };
+    }
+  }
+}
+
+function libraryMethods(): readonly DemoDocument[] {
+  return CLASSICAL.map(({ title, text }) => ({
+    name: `library/${title}`,
+    document: { schritt: 1, kind: 'method', title, text },
+  }));
+}

@@ -1,0 +1,98 @@
+import type { Document } from '@schritt/core';
+import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
+import {
+  ApiBadRequestResponse,
+  ApiConflictResponse,
+  ApiCreatedResponse,
+  ApiNotFoundResponse,
+  ApiOkResponse,
+  ApiTags,
+} from '@nestjs/swagger';
+import { ApiError, ApiErrorBody } from '../errors/api-error.ts';
+import { EntriesService } from './entries.service.ts';
+import { CreateEntryDto, EntryDto, ReplaceEntryDto } from './entry.dto.ts';
+
+const id = (): ParameterDecorator =>
+  Param(
+    'id',
+    new ParseUUIDPipe({ exceptionFactory: () => new ApiError('not-found', 'this is no id of an entry') }),
+  );
+
+/** List, read, create, replace and delete entries of one kind. */
+abstract class EntriesController {
+  protected abstract readonly kind: Document['kind'];
+  protected readonly entries: EntriesService;
+
+  constructor(entries: EntriesService) {
+    this.entries = entries;
+  }
+
+  @Get()
+  @ApiOkResponse({ type: [EntryDto] })
+  list(): Promise<readonly EntryDto[]> {
+    return this.entries.list(this.kind);
+  }
+
+  @Get(':id')
+  @ApiOkResponse({ type: EntryDto })
+  @ApiNotFoundResponse({ type: ApiErrorBody })
+  read(@id() entry: string): Promise<EntryDto> {
+    return this.entries.read(this.kind, entry);
+  }
+
+  @Post()
+  @ApiCreatedResponse({ type: EntryDto })
+  @ApiBadRequestResponse({ type: ApiErrorBody })
+  create(@Body() body: CreateEntryDto): Promise<EntryDto> {
+    return this.entries.create(this.kind, body.document);
+  }
+
+  @Put(':id')
+  @ApiOkResponse({ type: EntryDto })
+  @ApiBadRequestResponse({ type: ApiErrorBody })
+  @ApiNotFoundResponse({ type: ApiErrorBody })
+  @ApiConflictResponse({
+    type: ApiErrorBody,
+    description: 'the version is not the present one; nothing was changed',
+  })
+  replace(@id() entry: string, @Body() body: ReplaceEntryDto): Promise<EntryDto> {
+    return this.entries.replace(this.kind, entry, body.version, body.document);
+  }
+
+  @Delete(':id')
+  @HttpCode(204)
+  @ApiNotFoundResponse({ type: ApiErrorBody })
+  remove(@id() entry: string): Promise<void> {
+    return this.entries.remove(this.kind, entry);
+  }
+}
+
+@ApiTags('studies')
+@Controller('api/studies')
+export class StudiesController extends EntriesController {
+  protected readonly kind = 'study';
+
+  constructor(entries: EntriesService) {
+    super(entries);
+  }
+}
+
+@ApiTags('problems')
+@Controller('api/problems')
+export class ProblemsController extends EntriesController {
+  protected readonly kind = 'problem';
+
+  constructor(entries: EntriesService) {
+    super(entries);
+  }
+}
+
+@ApiTags('methods')
+@Controller('api/methods')
+export class MethodsController extends EntriesController {
+  protected readonly kind = 'method';
+
+  constructor(entries: EntriesService) {
+    super(entries);
+  }
+}
