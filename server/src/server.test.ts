@@ -20,7 +20,12 @@ let folder: string;
 let app: NestExpressApplication;
 
 async function start(demo: string | null): Promise<NestExpressApplication> {
-  const started = await createServer({ database: join(folder, 'schritt.sqlite'), demo, web: null, logLevel: 'silent' });
+  const started = await createServer({
+    database: join(folder, 'schritt.sqlite'),
+    demo,
+    web: null,
+    logLevel: 'silent',
+  });
   await started.init();
   return started;
 }
@@ -46,9 +51,18 @@ test('create, read, replace, delete; a stale replacement gets 409 with the prese
   const replaced = await api().put(`/api/studies/${id}`).send({ version: 1, document: first }).expect(200);
   expect(replaced.body).toMatchObject({ version: 2, document: { title: 'First' } });
 
-  const stale = await api().put(`/api/studies/${id}`).send({ version: 1, document: { ...SLUICE, title: 'Second' } });
-  expect(stale.body).toMatchObject({ status: 409, code: 'stale-version', current: { version: 2, document: first } });
-  await api().get(`/api/studies/${id}`).expect(200).expect((r) => expect(r.body.document).toEqual(first));
+  const stale = await api()
+    .put(`/api/studies/${id}`)
+    .send({ version: 1, document: { ...SLUICE, title: 'Second' } });
+  expect(stale.body).toMatchObject({
+    status: 409,
+    code: 'stale-version',
+    current: { version: 2, document: first },
+  });
+  await api()
+    .get(`/api/studies/${id}`)
+    .expect(200)
+    .expect((r) => expect(r.body.document).toEqual(first));
 
   await api().delete(`/api/studies/${id}`).expect(204);
   await api().get(`/api/studies/${id}`).expect(404);
@@ -69,8 +83,13 @@ test.each([
 test('bad JSON, strange ids, too much and unknown addresses get the typed body', async () => {
   const bad = await api().post('/api/methods').set('content-type', 'application/json').send('{"document":');
   expect(bad.body).toMatchObject({ status: 400, code: 'bad-request' });
-  expect((await api().get("/api/studies/1' OR '1'='1")).body).toMatchObject({ status: 404, code: 'not-found' });
-  const large = await api().post('/api/methods').send({ document: 'x'.repeat(1_100_000) });
+  expect((await api().get("/api/studies/1' OR '1'='1")).body).toMatchObject({
+    status: 404,
+    code: 'not-found',
+  });
+  const large = await api()
+    .post('/api/methods')
+    .send({ document: 'x'.repeat(1_100_000) });
   expect(large.body).toMatchObject({ status: 413, code: 'too-large' });
   expect((await api().get('/api/nothing')).body).toMatchObject({ status: 404, code: 'not-found' });
 });
@@ -90,11 +109,15 @@ test('demo data goes in once: a deleted study stays deleted, a changed one stays
   const again = (await api().get('/api/studies')).body;
   expect(again).toHaveLength(list.length - 1);
   expect(again.find((e: { id: string }) => e.id === changed.id).document).toEqual(mine);
-  expect((await api().get('/api/methods')).body.map((e: { document: { title: string } }) => e.document.title)).toContain('RK4');
+  expect(
+    (await api().get('/api/methods')).body.map((e: { document: { title: string } }) => e.document.title),
+  ).toContain('RK4');
 });
 
 test('health and the description of the interface', async () => {
   await api().get('/api/health').expect(200, { status: 'ok' });
   const description = await api().get('/api/docs-json').expect(200);
-  expect(Object.keys(description.body.paths)).toEqual(expect.arrayContaining(['/api/studies', '/api/studies/{id}']));
+  expect(Object.keys(description.body.paths)).toEqual(
+    expect.arrayContaining(['/api/studies', '/api/studies/{id}']),
+  );
 });

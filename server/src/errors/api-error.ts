@@ -24,7 +24,11 @@ export class ApiErrorBody {
   @ApiProperty({ type: [ApiFault] })
   faults: readonly ApiFault[];
 
-  @ApiProperty({ required: false, type: () => Object, description: 'with a stale version: the entry as it is now' })
+  @ApiProperty({
+    required: false,
+    type: () => Object,
+    description: 'with a stale version: the entry as it is now',
+  })
   current?: unknown;
 }
 

@@ -1,0 +1,33 @@
+import { expect, type Locator, type Page } from '@playwright/test';
+
+/** Opens a demo study from the list. */
+export async function openStudy(page: Page, title: string): Promise<void> {
+  await page.goto('/studies');
+  await page.getByRole('link', { name: title }).click();
+  await expect(page.getByRole('textbox', { name: 'Title of the study' })).toHaveValue(title);
+  await expect(rows(page).first()).toBeVisible();
+}
+
+/** The rungs of the table. */
+export function rows(page: Page): Locator {
+  return page.getByRole('region', { name: 'Rungs' }).locator('tbody tr');
+}
+
+/** The cells of a row as plain text. */
+export async function cells(row: Locator): Promise<readonly string[]> {
+  return (await row.locator('th, td').allInnerTexts()).map((text) => text.replace(/\s+/g, ''));
+}
+
+/** Replaces the whole text of an open editor. */
+export async function typeText(page: Page, label: string, text: string): Promise<void> {
+  const editor = page.getByRole('textbox', { name: label, exact: true });
+  await editor.click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Delete');
+  await page.keyboard.insertText(text);
+}
+
+/** Waits until the page says that it is saved. */
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+}

@@ -1,0 +1,109 @@
+import { expect, test } from '@playwright/test';
+import { cells, openStudy, rows, saved, typeText } from './desk.ts';
+
+test('a demo study: change the rate, type a method, add a rung; the table follows and is there after a reload', async ({
+  page,
+}) => {
+  await openStudy(page, 'Sluice of the snow lake');
+  expect((await cells(rows(page).nth(2))).slice(0, 5)).toEqual(['0.5', '16', '6.51×10−2', '2.07', '1.05']);
+
+  await page.getByRole('button', { name: 'Edit the problem' }).click();
+  await typeText(
+    page,
+    'the problem',
+    "level' = -k*level\nk = 1/2\nlevel(0) = 4\n0 <= t <= 8\nlevel(t) = 4*exp(-k*t)\n",
+  );
+  await page.getByRole('button', { name: 'Done' }).click();
+  // Euler at h = 0.5: 4*(1 - 0.25)^16 against 4*exp(-4)
+  const euler = Math.abs(4 * 0.75 ** 16 - 4 * Math.exp(-4));
+  const [mantissa, exponent] = euler.toExponential(2).split('e');
+  const expected = `${mantissa}×10${Number(exponent)}`.replace('-', '−');
+  await expect.poll(async () => (await cells(rows(page).nth(2)))[2]).toBe(expected);
+
+  await page.getByRole('button', { name: '+ write a method' }).click();
+  await page.getByRole('textbox', { name: 'Title of the method' }).fill('By hand');
+  await typeText(page, 'the method By hand', 's = f(t, y)\ny[n+1] = y + h*f(t + h/2, y + h/2*s)\n');
+  await page.getByRole('button', { name: 'Done' }).click();
+  const table = page.getByRole('region', { name: 'Rungs' });
+  await expect(table.getByRole('columnheader', { name: 'By hand' })).toBeVisible();
+  // on a linear problem Heun and the midpoint rule are the same polynomial
+  await expect
+    .poll(async () => (await cells(rows(page).nth(3)))[11])
+    .toBe((await cells(rows(page).nth(3)))[5]);
+
+  const before = await rows(page).count();
+  await page.getByRole('button', { name: '+ finer' }).click();
+  await expect(rows(page)).toHaveCount(before + 1);
+  expect((await cells(rows(page).nth(before))).slice(0, 2)).toEqual(['0.015625', '512']);
+
+  await saved(page);
+  const last = await cells(rows(page).nth(before));
+  await page.reload();
+  await expect(rows(page)).toHaveCount(before + 1);
+  expect(await cells(rows(page).nth(before))).toEqual(last);
+
+  await page.getByRole('button', { name: '+ finer' }).click();
+  await expect(rows(page)).toHaveCount(before + 2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(rows(page)).toHaveCount(before + 1);
+});
+
+test('errors stand at their places as one types, and the last good result stays', async ({ page }) => {
+  await openStudy(page, 'Battery of the weather station');
+  const good = await cells(rows(page).nth(1));
+  await page.getByRole('button', { name: 'Edit the problem' }).click();
+  await typeText(page, 'the problem', "c' = -a*c + sin t\na = 0,8\nc(0) = 1\n0 <= t <= 3\n");
+  const errors = page.getByRole('list', { name: 'Errors in the problem' }).getByRole('listitem');
+  await expect(errors).toHaveText([
+    '1:13 sin needs its input in brackets: write sin(t)',
+    '2:5 decimals take a point, not a comma: write 0.8',
+  ]);
+  await expect(page.locator('.cm-lintRange-error')).toHaveText(['sin', '0,8']);
+  expect(await cells(rows(page).nth(1))).toEqual(good);
+
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByText('The text has 2 errors; shown is the last good one.')).toBeVisible();
+  await page.getByRole('button', { name: 'Edit Midpoint' }).click();
+  await typeText(page, 'the method Midpoint', 'y[n+1] = y + k1\n');
+  await expect(
+    page.getByRole('list', { name: 'Errors in the method Midpoint' }).getByRole('listitem'),
+  ).toHaveText([/^1:14 k1 is not known/]);
+  expect(await cells(rows(page).nth(1))).toEqual(good);
+
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole('textbox', { name: 'the problem', exact: true })).toContainText(
+    "c' = -a*c + sin t",
+  );
+});
+
+test('the step ruler is moved with keys and moves the whole page', async ({ page }) => {
+  await openStudy(page, 'Frost line in the soil');
+  const ruler = page.getByRole('slider', { name: 'Step size' });
+  await ruler.focus();
+  await page.keyboard.press('Home');
+  await expect(page.getByRole('heading', { name: 'h = 2' })).toBeVisible();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('heading', { name: 'h = 1' })).toBeVisible();
+  await expect(rows(page).nth(1)).toHaveAttribute('aria-selected', 'true');
+  await rows(page).nth(4).click();
+  await expect(ruler).toHaveAttribute('aria-valuetext', 'h = 0.125, 96 steps');
+});
+
+test('two pages on one study: the later save is held, nothing is lost, and a person chooses', async ({
+  page,
+  context,
+}) => {
+  await openStudy(page, 'Frost line in the soil');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(rows(other).first()).toBeVisible();
+  await other.getByRole('textbox', { name: 'Title of the study' }).fill('Frost line, theirs');
+  await saved(other);
+  await page.getByRole('textbox', { name: 'Title of the study' }).fill('Frost line, mine');
+  await expect(page.getByRole('alert')).toContainText('Changed elsewhere, not saved');
+  await page.getByRole('button', { name: 'Keep mine' }).click();
+  await saved(page);
+  await other.reload();
+  await expect(other.getByRole('textbox', { name: 'Title of the study' })).toHaveValue('Frost line, mine');
+});

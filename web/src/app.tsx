@@ -1,0 +1,37 @@
+import { App as AntApp, ConfigProvider } from 'antd';
+import { type ReactNode, useMemo } from 'react';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { MessagePage } from './frame/message-page.tsx';
+import { MethodPage } from './texts/method-page.tsx';
+import { MethodsPage } from './texts/methods-page.tsx';
+import { ProblemPage } from './texts/problem-page.tsx';
+import { ProblemsPage } from './texts/problems-page.tsx';
+import { StudiesPage } from './studies/studies-page.tsx';
+import { StudyPage } from './study/study-page.tsx';
+import { antTheme } from './theme/ant-theme.ts';
+import { PaletteContext, useSystemPalette } from './theme/use-palette.ts';
+
+const router = createBrowserRouter([
+  { path: '/', element: <Navigate to="/studies" replace /> },
+  { path: '/studies', element: <StudiesPage /> },
+  { path: '/studies/:id', element: <StudyPage /> },
+  { path: '/problems', element: <ProblemsPage /> },
+  { path: '/problems/:id', element: <ProblemPage /> },
+  { path: '/methods', element: <MethodsPage /> },
+  { path: '/methods/:id', element: <MethodPage /> },
+  { path: '*', element: <MessagePage>There is nothing at this address.</MessagePage> },
+]);
+
+export function App(): ReactNode {
+  const palette = useSystemPalette();
+  const theme = useMemo(() => antTheme(palette), [palette]);
+  return (
+    <PaletteContext value={palette}>
+      <ConfigProvider theme={theme} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
+        <AntApp className="app-root">
+          <RouterProvider router={router} />
+        </AntApp>
+      </ConfigProvider>
+    </PaletteContext>
+  );
+}

@@ -1,0 +1,132 @@
+import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
+import { bracketMatching } from '@codemirror/language';
+import { type Diagnostic, setDiagnostics } from '@codemirror/lint';
+import { Compartment, EditorState } from '@codemirror/state';
+import { EditorView, keymap } from '@codemirror/view';
+import type { TextError } from '@schritt/core';
+import { type ReactNode, useEffect, useRef } from 'react';
+import { notation } from './notation.ts';
+import './text-editor.css';
+
+function diagnosticOf(error: TextError, view: EditorView): Diagnostic {
+  const { doc } = view.state;
+  const line = doc.line(Math.min(error.line, doc.lines));
+  const from = Math.min(line.from + error.column - 1, line.to);
+  const to = Math.min(from + error.length, doc.length);
+  return {
+    from: from === to && from > line.from ? from - 1 : from,
+    to,
+    severity: 'error',
+    message: error.message,
+  };
+}
+
+interface TextEditorProps {
+  readonly label: string;
+  readonly value: string;
+  readonly errors: readonly TextError[];
+  readonly onChange: (value: string) => void;
+  /** Escape or Ctrl+Enter: the person is done. */
+  readonly onDone?: (() => void) | undefined;
+  readonly autoFocus?: boolean;
+}
+
+/** A text of the notation, with its errors marked at their places and listed below. */
+export function TextEditor({
+  label,
+  value,
+  errors,
+  onChange,
+  onDone,
+  autoFocus = false,
+}: TextEditorProps): ReactNode {
+  const host = useRef<HTMLDivElement>(null);
+  const view = useRef<EditorView | null>(null);
+  const change = useRef(onChange);
+  const done = useRef(onDone);
+  const first = useRef({ value, label, autoFocus });
+  useEffect(() => {
+    change.current = onChange;
+    done.current = onDone;
+  });
+
+  useEffect(() => {
+    if (host.current === null) return undefined;
+    const finish = (): boolean => {
+      done.current?.();
+      return done.current !== undefined;
+    };
+    const made = new EditorView({
+      parent: host.current,
+      state: EditorState.create({
+        doc: first.current.value,
+        extensions: [
+          keymap.of([
+            { key: 'Escape', run: finish },
+            { key: 'Mod-Enter', run: finish },
+            ...defaultKeymap,
+            ...historyKeymap,
+          ]),
+          history(),
+          notation,
+          bracketMatching(),
+          EditorView.lineWrapping,
+          new Compartment().of(EditorView.contentAttributes.of({ 'aria-label': first.current.label })),
+          EditorView.updateListener.of((update) => {
+            if (update.docChanged) change.current(update.state.doc.toString());
+          }),
+        ],
+      }),
+    });
+    view.current = made;
+    if (first.current.autoFocus) made.focus();
+    return () => {
+      view.current = null;
+      made.destroy();
+    };
+  }, []);
+
+  useEffect(() => {
+    const now = view.current;
+    if (now === null || now.state.doc.toString() === value) return;
+    now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
+  }, [value]);
+
+  useEffect(() => {
+    const now = view.current;
+    if (now === null || now.state.doc.toString() !== value) return;
+    now.dispatch(
+      setDiagnostics(
+        now.state,
+        errors.map((error) => diagnosticOf(error, now)),
+      ),
+    );
+  }, [errors, value]);
+
+  return (
+    <div className="text-editor">
+      <div ref={host} />
+      <ul className="text-errors" aria-label={`Errors in ${label}`} aria-live="polite">
+        {errors.map((error) => (
+          <li key={`${error.line}:${error.column}:${error.message}`}>
+            <button
+              type="button"
+              className="plain-button"
+              onClick={() => {
+                const now = view.current;
+                if (now === null) return;
+                now.dispatch({ selection: { anchor: diagnosticOf(error, now).from } });
+                now.focus();
+              }}
+            >
+              <span className="place">
+                {error.line}:{error.column}
+              </span>{' '}
+              {error.message}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

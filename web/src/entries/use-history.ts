@@ -1,0 +1,44 @@
+import { useCallback, useEffect, useState } from 'react';
+import { change, type History, redo, startHistory, undo } from './history.ts';
+
+export interface Editing<T> {
+  readonly value: T;
+  /** Makes a change; `about` names what it touches. */
+  readonly edit: (about: string, make: (value: T) => T) => void;
+  readonly undo: (() => void) | null;
+  readonly redo: (() => void) | null;
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement && target.closest('input, textarea, [contenteditable="true"]') !== null
+  );
+}
+
+/** A value with undo and redo, also by Ctrl+Z and Ctrl+Shift+Z outside of text fields. */
+export function useHistory<T>(first: T): Editing<T> {
+  const [history, setHistory] = useState<History<T>>(() => startHistory(first));
+  const edit = useCallback((about: string, make: (value: T) => T) => {
+    setHistory((now) => change(now, make(now.present), about, Date.now()));
+  }, []);
+  const goBack = useCallback(() => setHistory(undo), []);
+  const goOn = useCallback(() => setHistory(redo), []);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (!(event.ctrlKey || event.metaKey) || isTyping(event.target)) return;
+      const key = event.key.toLowerCase();
+      if (key === 'z' && !event.shiftKey) goBack();
+      else if (key === 'y' || (key === 'z' && event.shiftKey)) goOn();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [goBack, goOn]);
+  return {
+    value: history.present,
+    edit,
+    undo: history.past.length > 0 ? goBack : null,
+    redo: history.future.length > 0 ? goOn : null,
+  };
+}

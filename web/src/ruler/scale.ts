@@ -1,0 +1,47 @@
+/** A logarithmic scale of step sizes: coarse at the left, fine at the right. */
+export interface RulerScale {
+  readonly coarsest: number;
+  readonly finest: number;
+  readonly left: number;
+  readonly right: number;
+}
+
+/** A scale that holds all rungs with some room at both sides. */
+export function rulerScale(sizes: readonly number[], left: number, right: number): RulerScale {
+  const coarsest = Math.max(...sizes);
+  const finest = Math.min(...sizes);
+  const room = Math.max(1.5, (coarsest / finest) ** 0.06);
+  return { coarsest: coarsest * room, finest: finest / room, left, right };
+}
+
+export function placeOfSize(scale: RulerScale, h: number): number {
+  const part = Math.log(scale.coarsest / h) / Math.log(scale.coarsest / scale.finest);
+  return scale.left + part * (scale.right - scale.left);
+}
+
+/** Round numbers 1, 2, 5 times a power of ten within the scale, thinned where there are many decades. */
+export function roundSizes(scale: RulerScale): readonly number[] {
+  const decades = Math.log10(scale.coarsest / scale.finest);
+  const digits = decades > 6 ? [1] : decades > 3 ? [1, 3] : [1, 2, 5];
+  const sizes: number[] = [];
+  for (let power = Math.floor(Math.log10(scale.finest)); power <= Math.log10(scale.coarsest); power += 1)
+    for (const digit of digits) {
+      const h = Number(`${digit}e${power}`);
+      if (h >= scale.finest && h <= scale.coarsest) sizes.push(h);
+    }
+  return sizes;
+}
+
+/** Step sizes L/N that divide an interval of length L, as far as their ticks stand apart. */
+export function dividingSizes(scale: RulerScale, length: number): readonly number[] {
+  const sizes: number[] = [];
+  let last = -Infinity;
+  for (let n = Math.max(1, Math.ceil(length / scale.coarsest)); n < 2000; n += 1) {
+    const h = length / n;
+    const x = placeOfSize(scale, h);
+    if (x > scale.right || x - last < 3) break;
+    sizes.push(h);
+    last = x;
+  }
+  return sizes;
+}

@@ -1,0 +1,127 @@
+import { type Amount, amountValue, type Ladder, MOST_RUNGS } from '@schritt/core';
+import { Button, Input, Segmented } from 'antd';
+import { type ReactNode, useState } from 'react';
+import { withFinerRung } from '../study/working-study.ts';
+import './ladder-editor.css';
+
+type Form = 'regular' | 'sizes' | 'counts';
+
+const FORMS = [
+  { value: 'regular', label: 'first h and factor' },
+  { value: 'sizes', label: 'list of h' },
+  { value: 'counts', label: 'list of N' },
+] satisfies readonly { value: Form; label: string }[];
+
+function formOf(ladder: Ladder): Form {
+  return 'first' in ladder ? 'regular' : 'steps' in ladder ? 'sizes' : 'counts';
+}
+
+function textOf(ladder: Ladder): string {
+  if ('first' in ladder) return `${ladder.first}, ${ladder.factor}, ${ladder.rungs}`;
+  return ('steps' in ladder ? ladder.steps : ladder.intervals).join(', ');
+}
+
+function amount(text: string): Amount {
+  const value = amountValue(text);
+  if (!(value > 0) || !Number.isFinite(value)) throw new RangeError(`${text} is no positive number`);
+  return String(Number(text)) === text ? Number(text) : text;
+}
+
+function count(text: string): number {
+  const value = Number(text);
+  if (!Number.isSafeInteger(value) || value < 1) throw new RangeError(`${text} is no whole number from 1 on`);
+  return value;
+}
+
+/** Reads what was typed; throws a RangeError in plain words. */
+function read(form: Form, text: string): Ladder {
+  const parts = text
+    .split(',')
+    .map((part) => part.trim())
+    .filter((part) => part !== '');
+  if (parts.length === 0) throw new RangeError('write at least one, with commas between them');
+  if (parts.length > MOST_RUNGS) throw new RangeError(`at most ${MOST_RUNGS} rungs are possible`);
+  if (form === 'sizes') return { steps: parts.map(amount) };
+  if (form === 'counts') return { intervals: parts.map(count) };
+  const [first, factor, rungs] = parts;
+  if (first === undefined || factor === undefined || rungs === undefined || parts.length > 3)
+    throw new RangeError('write the first h, the factor between rungs and how many: 0.5, 2, 6');
+  const by = amountValue(factor);
+  if (!(by > 1)) throw new RangeError('the factor must be above 1; 2 halves h from rung to rung');
+  const many = count(rungs);
+  if (many > MOST_RUNGS) throw new RangeError(`at most ${MOST_RUNGS} rungs are possible`);
+  return { first: amount(first), factor: by, rungs: many };
+}
+
+/** The ladder of a study: said in a line, typed in the same place after a click. */
+export function LadderEditor({
+  ladder,
+  onChange,
+}: {
+  readonly ladder: Ladder;
+  readonly onChange: (ladder: Ladder) => void;
+}): ReactNode {
+  const [draft, setDraft] = useState<{ readonly form: Form; readonly text: string } | null>(null);
+  let why: string | null = null;
+  const tryText = (form: Form, text: string): void => {
+    setDraft({ form, text });
+    try {
+      onChange(read(form, text));
+    } catch (thrown) {
+      if (!(thrown instanceof RangeError)) throw thrown;
+    }
+  };
+  if (draft !== null)
+    try {
+      read(draft.form, draft.text);
+    } catch (thrown) {
+      why = thrown instanceof Error ? thrown.message : String(thrown);
+    }
+  return (
+    <section className="ladder-editor" aria-label="Ladder">
+      <div className="statement-head">
+        <h2 className="label">Step sizes</h2>
+        <Button size="small" type="text" onClick={() => onChange(withFinerRung(ladder))}>
+          + finer
+        </Button>
+        <Button
+          size="small"
+          type="text"
+          onClick={() => setDraft(draft === null ? { form: formOf(ladder), text: textOf(ladder) } : null)}
+          aria-label={draft === null ? 'Edit the step sizes' : 'Done with the step sizes'}
+        >
+          {draft === null ? 'Edit' : 'Done'}
+        </Button>
+      </div>
+      {draft === null ? (
+        <p className="ladder-text">
+          {'first' in ladder
+            ? `h from ${ladder.first}, divided by ${ladder.factor}, ${ladder.rungs} rungs`
+            : `${'steps' in ladder ? 'h' : 'N'} = ${textOf(ladder)}`}
+        </p>
+      ) : (
+        <>
+          <Segmented
+            size="small"
+            block
+            options={FORMS}
+            value={draft.form}
+            onChange={(form) => setDraft({ form, text: form === formOf(ladder) ? textOf(ladder) : '' })}
+          />
+          <Input
+            value={draft.text}
+            autoFocus
+            aria-label="Step sizes"
+            placeholder={
+              { regular: '0.5, 2, 6', sizes: '0.5, 0.25, pi/20', counts: '10, 20, 40' }[draft.form]
+            }
+            status={why === null ? '' : 'error'}
+            onChange={(event) => tryText(draft.form, event.target.value)}
+            onPressEnter={() => setDraft(null)}
+          />
+          {why !== null && <p className="wrong">{why}</p>}
+        </>
+      )}
+    </section>
+  );
+}

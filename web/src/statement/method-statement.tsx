@@ -1,0 +1,97 @@
+import { Button, Input } from 'antd';
+import { evaluationsPerStep, type Method, methodTex } from '@schritt/core';
+import { type ReactNode, useMemo, useState } from 'react';
+import { TextEditor } from '../editor/text-editor.tsx';
+import { Tex } from '../math/tex.tsx';
+import { Mark } from '../pictures/mark.tsx';
+import type { Read } from '../study/use-good-study.ts';
+import './statement.css';
+
+/** A method as it is set on a board. */
+export function MethodTypeset({ method }: { readonly method: Method }): ReactNode {
+  const lines = useMemo(() => methodTex(method), [method]);
+  return (
+    <div className="typeset small">
+      {lines.map((line, i) => (
+        <div key={`${i}${line}`} className="formula">
+          <Tex tex={line} />
+        </div>
+      ))}
+    </div>
+  );
+}
+
+interface MethodStatementProps {
+  readonly index: number;
+  readonly title: string;
+  readonly text: string;
+  readonly read: Read<Method>;
+  readonly startOpen: boolean;
+  readonly onTitle: (title: string) => void;
+  readonly onText: (text: string) => void;
+  readonly onRemove: () => void;
+}
+
+/** A method of a study: its mark and title, its formula typeset, and its text in the same place after a click. */
+export function MethodStatement(props: MethodStatementProps): ReactNode {
+  const { index, title, text, read, startOpen, onTitle, onText, onRemove } = props;
+  const [open, setOpen] = useState(startOpen || read.good === null);
+  const errors = read.now.ok ? [] : read.now.errors;
+  const cost = read.good === null ? null : evaluationsPerStep(read.good.value);
+  return (
+    <section className="method-statement" aria-label={`Method ${title}`}>
+      <div className="statement-head">
+        <Mark index={index} />
+        {open ? (
+          <Input
+            size="small"
+            value={title}
+            maxLength={200}
+            aria-label="Title of the method"
+            onChange={(event) => onTitle(event.target.value)}
+          />
+        ) : (
+          <h3 className="method-title">{title}</h3>
+        )}
+        {open ? (
+          <>
+            <Button size="small" type="text" onClick={onRemove}>
+              Remove
+            </Button>
+            <Button size="small" type="text" onClick={() => setOpen(false)}>
+              Done
+            </Button>
+          </>
+        ) : (
+          <>
+            <span className="quiet cost">{cost !== null && `${cost} f a step`}</span>
+            <Button size="small" type="text" onClick={() => setOpen(true)} aria-label={`Edit ${title}`}>
+              Edit
+            </Button>
+          </>
+        )}
+      </div>
+      {open && (
+        <TextEditor
+          label={`the method ${title}`}
+          value={text}
+          errors={errors}
+          onChange={onText}
+          onDone={() => setOpen(false)}
+          autoFocus
+        />
+      )}
+      {!open && read.good !== null && (
+        <div className="click-to-edit" onClick={() => setOpen(true)} title="Click to edit the text">
+          <MethodTypeset method={read.good.value} />
+        </div>
+      )}
+      {!open && errors.length > 0 && (
+        <p className="wrong stale" role="status">
+          The text has {errors.length === 1 ? 'an error' : `${errors.length} errors`}
+          {read.good === null ? ' and is left out.' : '; shown is the last good one.'}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,55 @@
+import { parseProblem, problemTex, type StudyDocument } from '@schritt/core';
+import { type ReactNode, useMemo } from 'react';
+import { EntryList } from '../entries/entry-list.tsx';
+import { Tex } from '../math/tex.tsx';
+import { Mark } from '../pictures/mark.tsx';
+
+const BLANK: StudyDocument = {
+  schritt: 1,
+  kind: 'study',
+  title: 'New study',
+  problem: { title: 'Problem', text: "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)\n" },
+  methods: [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)\n' }],
+  ladder: { first: 0.5, factor: 2, rungs: 6 },
+};
+
+/** The equations of a problem in one line. */
+export function EquationPreview({ text }: { readonly text: string }): ReactNode {
+  const equations = useMemo(() => {
+    const reading = parseProblem(text);
+    return reading.ok ? problemTex(reading.value).equations : null;
+  }, [text]);
+  if (equations === null) return <span className="wrong">a text with errors</span>;
+  return <Tex tex={equations.slice(0, 2).join(',\\quad ')} />;
+}
+
+function Preview({ study }: { readonly study: StudyDocument }): ReactNode {
+  return (
+    <>
+      <EquationPreview text={study.problem.text} />
+      <span className="preview-methods">
+        {study.methods.slice(0, 6).map((method, i) => (
+          <span key={`${i}${method.title}`}>
+            <Mark index={i} />
+            {method.title}
+          </span>
+        ))}
+      </span>
+    </>
+  );
+}
+
+/** All studies. */
+export function StudiesPage(): ReactNode {
+  return (
+    <EntryList
+      kind="study"
+      heading="Studies"
+      empty="No study yet. A study is one problem, some methods and a ladder of step sizes."
+      path="/studies"
+      blank={BLANK}
+      newLabel="New study"
+      preview={(study) => <Preview study={study} />}
+    />
+  );
+}

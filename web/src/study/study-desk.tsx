@@ -1,0 +1,189 @@
+import { type Ladder, layLadder, stepSizeText, type StudyDocument } from '@schritt/core';
+import { Button, Input } from 'antd';
+import { type ReactNode, useCallback, useMemo, useState } from 'react';
+import type { Entry } from '../api/client.ts';
+import { SaveStatus } from '../entries/save-status.tsx';
+import { useAutosave } from '../entries/use-autosave.ts';
+import { useHistory } from '../entries/use-history.ts';
+import { TopBar } from '../frame/top-bar.tsx';
+import { OrderPicture } from '../pictures/order-picture.tsx';
+import { SolutionPicture } from '../pictures/solution-picture.tsx';
+import { StepRuler } from '../ruler/step-ruler.tsx';
+import { RungTable } from '../table/rung-table.tsx';
+import { FitSentences } from './fit-sentences.tsx';
+import { StatementColumn } from './statement-column.tsx';
+import { useGoodStudy } from './use-good-study.ts';
+import { useCurves, useResults } from './use-results.ts';
+import { documentOf, withoutRung, workOn } from './working-study.ts';
+import './study-desk.css';
+
+/** One study on one page: its parts stand in fixed places and move together. */
+export function StudyDesk({ entry }: { readonly entry: Entry<StudyDocument> }): ReactNode {
+  const [first] = useState(() => workOn(entry.document));
+  const { value: study, edit, undo, redo } = useHistory(first);
+  const document = useMemo(
+    () => (study === first ? entry.document : documentOf(study)),
+    [study, first, entry.document],
+  );
+  const autosave = useAutosave('study', entry, document);
+  const good = useGoodStudy(study);
+  const [wanted, setWanted] = useState(2);
+  const [component, setComponent] = useState(0);
+  const [marked, setMarked] = useState<number | null>(null);
+
+  const problem = good.problem.good?.value ?? null;
+  const rungs = useMemo(
+    () =>
+      problem === null ? [] : layLadder(study.ladder, problem.start, problem.end, study.lastStep ?? 'fit'),
+    [problem, study.ladder, study.lastStep],
+  );
+  const rows = useMemo(() => rungs.flatMap((rung, i) => (rung.ok ? [i] : [])), [rungs]);
+  const chosen = rows.includes(wanted) ? wanted : (rows.filter((i) => i < wanted).at(-1) ?? rows[0] ?? 0);
+  const rung = rungs[chosen];
+  const grid = rung?.ok === true ? rung.grid : null;
+
+  const results = useResults(good.document, good.keys);
+  const curves = useCurves(good.document, good.keys, grid?.wished ?? null);
+  const { methods } = study;
+  const placeOf = useCallback(
+    (key: string) =>
+      Math.max(
+        0,
+        methods.findIndex((m) => m.key === key),
+      ),
+    [methods],
+  );
+  const titleOf = useCallback((key: string) => methods.find((m) => m.key === key)?.title ?? '', [methods]);
+  const chooseRow = useCallback((row: number) => setWanted(rows[row] ?? 0), [rows]);
+  const setLadder = (ladder: Ladder): void => edit('ladder', (now) => ({ ...now, ladder }));
+
+  const components = curves.value?.curves.components ?? [];
+  const shown = Math.min(component, Math.max(0, components.length - 1));
+  const unlaid = rungs.flatMap((r) => (r.ok ? [] : [`${r.written}: ${r.message}`]));
+  const endTime = problem === null ? '' : stepSizeText(problem.end);
+  return (
+    <div className="page-frame">
+      <TopBar
+        title={
+          <Input
+            variant="borderless"
+            value={study.title}
+            maxLength={200}
+            aria-label="Title of the study"
+            onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
+          />
+        }
+        actions={
+          <>
+            <SaveStatus autosave={autosave} onTake={(theirs) => edit('other copy', () => workOn(theirs))} />
+            <Button onClick={undo ?? undefined} disabled={undo === null} title="Undo (Ctrl+Z)">
+              Undo
+            </Button>
+            <Button onClick={redo ?? undefined} disabled={redo === null} title="Redo (Ctrl+Shift+Z)">
+              Redo
+            </Button>
+          </>
+        }
+      />
+      <main className="study-desk">
+        <div className="step-now">
+          <h1>{grid === null ? 'h' : `h = ${stepSizeText(grid.h)}`}</h1>
+          {grid !== null && (
+            <p className="quiet">
+              {grid.steps} {grid.steps === 1 ? 'step' : 'steps'} ·{' '}
+              {grid.divides
+                ? 'h divides the interval'
+                : `${stepSizeText(grid.wished)} does not divide the interval`}
+            </p>
+          )}
+        </div>
+        <div className="ruler-strip">
+          <StepRuler
+            rungs={rungs}
+            length={problem === null ? 1 : problem.end - problem.start}
+            chosen={chosen}
+            onChoose={setWanted}
+          />
+        </div>
+        <StatementColumn study={study} good={good} edit={edit} onLadder={setLadder} />
+        <section className="lens lens-solution" aria-label="Solution">
+          <div className="lens-head">
+            <h2>Solution</h2>
+            {components.length > 1 &&
+              components.map((name, i) => (
+                <button
+                  key={name}
+                  type="button"
+                  className="plain-button component"
+                  aria-pressed={i === shown}
+                  onClick={() => setComponent(i)}
+                >
+                  {name}
+                </button>
+              ))}
+          </div>
+          <div className="picture">
+            {curves.value !== null && (
+              <SolutionPicture
+                keyed={curves.value}
+                placeOf={placeOf}
+                titleOf={titleOf}
+                component={shown}
+                independent={problem?.independent ?? 't'}
+                marked={marked}
+                onMark={setMarked}
+              />
+            )}
+          </div>
+        </section>
+        <section className="lens lens-order" aria-label="Order">
+          <div className="lens-head">
+            <h2>Order</h2>
+          </div>
+          <div className="picture">
+            {results.value !== null && (
+              <OrderPicture
+                keyed={results.value}
+                placeOf={placeOf}
+                caption={`error at ${problem?.independent ?? 't'} = ${endTime}`}
+                chosenSize={grid?.h ?? null}
+                onChoose={chooseRow}
+              />
+            )}
+          </div>
+        </section>
+        <section className="table-part" aria-label="Rungs">
+          {results.busy && results.value === null && <p className="quiet">Computing …</p>}
+          {results.why !== null && <p className="wrong">Could not be computed: {results.why}</p>}
+          {unlaid.map((line) => (
+            <p key={line} className="wrong">
+              {line}
+            </p>
+          ))}
+          {results.value !== null && (
+            <RungTable
+              keyed={results.value}
+              placeOf={placeOf}
+              titleOf={titleOf}
+              chosen={chosen}
+              rows={rows}
+              onChoose={setWanted}
+              onRemove={(rung) => setLadder(withoutRung(study.ladder, rung))}
+            />
+          )}
+        </section>
+        <aside className="sentences" aria-label="In words">
+          {results.value !== null && (
+            <FitSentences
+              keyed={results.value}
+              placeOf={placeOf}
+              titleOf={titleOf}
+              exactKnown={problem?.blocks.every((b) => b.exact !== null) ?? false}
+            />
+          )}
+          {results.busy && results.value !== null && <p className="quiet">Computing …</p>}
+        </aside>
+      </main>
+    </div>
+  );
+}

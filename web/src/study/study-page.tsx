@@ -1,0 +1,22 @@
+import type { ReactNode } from 'react';
+import { Link, useParams } from 'react-router';
+import { useEntry } from '../api/use-entries.ts';
+import { MessagePage } from '../frame/message-page.tsx';
+import { StudyDesk } from './study-desk.tsx';
+
+/** The address of one study: loads it, then hands it to the desk. */
+export function StudyPage(): ReactNode {
+  const { id = '' } = useParams();
+  const { data, error } = useEntry('study', id);
+  if (error !== undefined)
+    return (
+      <MessagePage>
+        <p>This study cannot be opened: {error.message}.</p>
+        <p>
+          <Link to="/studies">All studies</Link>
+        </p>
+      </MessagePage>
+    );
+  if (data === undefined) return <MessagePage>Opening the study …</MessagePage>;
+  return <StudyDesk key={id} entry={data} />;
+}

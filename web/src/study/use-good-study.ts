@@ -1,0 +1,78 @@
+import {
+  parseMethod,
+  parseProblem,
+  type Problem,
+  type Reading,
+  type Method,
+  type StudyDocument,
+} from '@schritt/core';
+import { useMemo, useState } from 'react';
+import type { WorkingStudy } from './working-study.ts';
+
+/** A text as it was read, and the last reading of it that was good. */
+export interface Read<T> {
+  readonly now: Reading<T>;
+  readonly good: { readonly text: string; readonly value: T } | null;
+}
+
+export interface ReadMethod extends Read<Method> {
+  readonly key: string;
+  readonly title: string;
+}
+
+export interface GoodStudy {
+  readonly problem: Read<Problem>;
+  readonly methods: readonly ReadMethod[];
+  /** The study with the last good text everywhere, for computing; null before there was a good problem. */
+  readonly document: StudyDocument | null;
+  /** Keys of the methods of that document, in its order. */
+  readonly keys: readonly string[];
+}
+
+/** The last good reading of each text of a page, by key. */
+class Memory<T> {
+  readonly #good = new Map<string, { readonly text: string; readonly value: T }>();
+  readonly #parse: (text: string) => Reading<T>;
+  readonly #last = new Map<string, { readonly text: string; readonly now: Reading<T> }>();
+
+  constructor(parse: (text: string) => Reading<T>) {
+    this.#parse = parse;
+  }
+
+  read(key: string, text: string): Read<T> {
+    const last = this.#last.get(key);
+    const now = last?.text === text ? last.now : this.#parse(text);
+    this.#last.set(key, { text, now });
+    if (now.ok) this.#good.set(key, { text, value: now.value });
+    return { now, good: this.#good.get(key) ?? null };
+  }
+}
+
+/** Reads all texts of a study and keeps the last good one of each while another is being typed. */
+export function useGoodStudy(study: WorkingStudy): GoodStudy {
+  const [problems] = useState(() => new Memory<Problem>(parseProblem));
+  const [methods] = useState(() => new Memory<Method>(parseMethod));
+  const { title, problem, ladder, lastStep, error, methods: list } = study;
+  return useMemo(() => {
+    const readProblem = problems.read('problem', problem.text);
+    const readMethods = list.map((method) => ({
+      key: method.key,
+      title: method.title,
+      ...methods.read(method.key, method.text),
+    }));
+    const good = readMethods.flatMap(({ key, title: name, good: text }) =>
+      text === null ? [] : [{ key, title: name, text: text.text }],
+    );
+    const document: StudyDocument | null = readProblem.good && {
+      schritt: 1,
+      kind: 'study',
+      title,
+      problem: { title: problem.title, text: readProblem.good.text },
+      methods: good.map((method) => ({ title: method.title, text: method.text })),
+      ladder,
+      ...(lastStep === undefined ? {} : { lastStep }),
+      ...(error === undefined ? {} : { error }),
+    };
+    return { problem: readProblem, methods: readMethods, document, keys: good.map((method) => method.key) };
+  }, [problems, methods, title, problem.title, problem.text, list, ladder, lastStep, error]);
+}

@@ -1,0 +1,91 @@
+import type { MethodDocument, ProblemDocument, Reading } from '@schritt/core';
+import { Button, Input } from 'antd';
+import { type ReactNode, useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
+import { TextEditor } from '../editor/text-editor.tsx';
+import { SaveStatus } from '../entries/save-status.tsx';
+import { useAutosave } from '../entries/use-autosave.ts';
+import { useHistory } from '../entries/use-history.ts';
+import { TopBar } from '../frame/top-bar.tsx';
+import './text-desk.css';
+
+interface TextDeskProps<K extends 'problem' | 'method', T> {
+  readonly kind: K;
+  readonly entry: Entry<DocumentOf<K>>;
+  readonly document: (title: string, text: string) => DocumentOf<K>;
+  readonly parse: (text: string) => Reading<T>;
+  /** The last good reading, shown at the right. */
+  readonly children: (value: T) => ReactNode;
+  /** A study that begins with this text. */
+  readonly study: (title: string, text: string) => DocumentOf<'study'>;
+}
+
+/** A problem or a method of the library: its text at the left, what was understood at the right. */
+export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps<K, T>): ReactNode {
+  const { kind, entry, document: make, parse, children, study } = props;
+  const original: ProblemDocument | MethodDocument = entry.document;
+  const [first] = useState(() => ({ title: original.title, text: original.text }));
+  const { value, edit, undo, redo } = useHistory(first);
+  const document = useMemo(
+    () => (value === first ? entry.document : make(value.title, value.text)),
+    [value, first, entry.document, make],
+  );
+  const autosave = useAutosave(kind, entry, document);
+  const take = ({ title, text }: ProblemDocument | MethodDocument): void =>
+    edit('other copy', () => ({ title, text }));
+  const navigate = useNavigate();
+  const reading = useMemo(() => parse(value.text), [parse, value.text]);
+  const [good, setGood] = useState<T | null>(reading.ok ? reading.value : null);
+  if (reading.ok && good !== reading.value) setGood(reading.value);
+  return (
+    <div className="page-frame">
+      <TopBar
+        title={
+          <Input
+            variant="borderless"
+            value={value.title}
+            maxLength={200}
+            aria-label={`Title of the ${kind}`}
+            onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
+          />
+        }
+        actions={
+          <>
+            <SaveStatus autosave={autosave} onTake={take} />
+            <Button onClick={undo ?? undefined} disabled={undo === null}>
+              Undo
+            </Button>
+            <Button onClick={redo ?? undefined} disabled={redo === null}>
+              Redo
+            </Button>
+            <Button
+              onClick={() =>
+                void createEntry('study', study(value.title, value.text)).then(({ id }) =>
+                  navigate(`/studies/${id}`),
+                )
+              }
+            >
+              Start a study
+            </Button>
+          </>
+        }
+      />
+      <main className="text-desk">
+        <section aria-label="Text">
+          <h2 className="label">Text</h2>
+          <TextEditor
+            label={`the ${kind}`}
+            value={value.text}
+            errors={reading.ok ? [] : reading.errors}
+            onChange={(text) => edit('text', (now) => ({ ...now, text }))}
+          />
+        </section>
+        <section aria-label="Typeset">
+          {good !== null && children(good)}
+          {!reading.ok && good !== null && <p className="wrong">Shown is the last good text.</p>}
+        </section>
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,66 @@
+/** The colours of the look, for one ground. */
+export interface Palette {
+  readonly dark: boolean;
+  readonly paper: string;
+  readonly ink: string;
+  readonly quiet: string;
+  readonly hairline: string;
+  readonly gridFine: string;
+  readonly gridCoarse: string;
+  /** Marks what is chosen now, and nothing else. */
+  readonly highlight: string;
+  readonly good: string;
+  readonly wrong: string;
+  /** One colour a method, in the order in which methods stand in a study. */
+  readonly methods: readonly string[];
+}
+
+export const LIGHT: Palette = {
+  dark: false,
+  paper: '#F7F5EF',
+  ink: '#1B2733',
+  quiet: '#5C6873',
+  hairline: 'rgba(27, 39, 51, 0.13)',
+  gridFine: '#E6EAE9',
+  gridCoarse: '#DCE4E6',
+  highlight: '#FFE36E',
+  good: '#12806A',
+  wrong: '#A3262A',
+  methods: ['#B5490F', '#1F6FB2', '#12806A', '#8E4585', '#9A7400', '#4A5A6A'],
+};
+
+export const DARK: Palette = {
+  dark: true,
+  paper: '#14191E',
+  ink: '#E8E4DA',
+  quiet: '#9AA5AE',
+  hairline: 'rgba(232, 228, 218, 0.16)',
+  gridFine: '#1E272E',
+  gridCoarse: '#26313A',
+  highlight: '#6B5A12',
+  good: '#4CC2A6',
+  wrong: '#F08A86',
+  methods: ['#EE8A54', '#6FB3EC', '#4CC2A6', '#CF8BC6', '#D2AC3C', '#A3B4C4'],
+};
+
+/** Marker shapes in the order of methods: hollow first, then the same filled. */
+export const MARKERS = ['square', 'circle', 'triangle', 'diamond', 'plus', 'cross'] as const;
+
+export type MarkerShape = (typeof MARKERS)[number];
+
+/** How a method is drawn, everywhere the same. */
+export interface MethodMark {
+  readonly color: string;
+  readonly shape: MarkerShape;
+  readonly filled: boolean;
+}
+
+/** The mark of the method at a place in its study. */
+export function methodMark(palette: Palette, index: number): MethodMark {
+  const i = index % MARKERS.length;
+  return {
+    color: palette.methods[i] ?? palette.ink,
+    shape: MARKERS[i] ?? 'circle',
+    filled: Math.floor(index / MARKERS.length) % 2 === 1,
+  };
+}

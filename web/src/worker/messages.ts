@@ -1,0 +1,30 @@
+import type { StudyDocument, StudyResult, Wish } from '@schritt/core';
+
+/** The points of one run, thinned for a picture: t and all components. */
+export interface Trajectory {
+  readonly t: readonly number[];
+  /** One list a component. */
+  readonly values: readonly (readonly number[])[];
+  /** Time at which the run left the numbers; null where it came to its end. */
+  readonly stoppedAt: number | null;
+}
+
+/** Curves for the solution picture at one step size. */
+export interface Curves {
+  /** One a method, in the order of the study. */
+  readonly methods: readonly Trajectory[];
+  /** The exact solution, one curve a component; null where it is not known. */
+  readonly exact: { readonly t: readonly number[]; readonly values: readonly (readonly number[] | null)[] };
+  readonly components: readonly string[];
+}
+
+/** What the worker is asked. */
+export type Request =
+  | { readonly id: number; readonly kind: 'study'; readonly document: StudyDocument }
+  | { readonly id: number; readonly kind: 'curves'; readonly document: StudyDocument; readonly wish: Wish };
+
+/** What it answers; a failure is a fault of the program, faults of texts never get here. */
+export type Answer =
+  | { readonly id: number; readonly kind: 'study'; readonly result: StudyResult }
+  | { readonly id: number; readonly kind: 'curves'; readonly curves: Curves }
+  | { readonly id: number; readonly kind: 'failed'; readonly why: string };

@@ -1,0 +1,10 @@
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [react()],
+  resolve: { conditions: ['@schritt/source', 'module', 'browser', 'development|production'] },
+  worker: { format: 'es' },
+  build: { target: 'es2023', chunkSizeWarningLimit: 2500 },
+  server: { host: '127.0.0.1', port: 4601, proxy: { '/api': 'http://127.0.0.1:4600' } },
+});
