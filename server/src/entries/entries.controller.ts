@@ -1,5 +1,16 @@
 import type { Document } from '@schritt/core';
-import { Body, Controller, Delete, Get, HttpCode, Param, ParseUUIDPipe, Post, Put } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  HttpCode,
+  Inject,
+  Param,
+  ParseUUIDPipe,
+  Post,
+  Put,
+} from '@nestjs/common';
 import {
   ApiBadRequestResponse,
   ApiConflictResponse,
@@ -21,11 +32,9 @@ const id = (): ParameterDecorator =>
 /** List, read, create, replace and delete entries of one kind. */
 abstract class EntriesController {
   protected abstract readonly kind: Document['kind'];
-  protected readonly entries: EntriesService;
 
-  constructor(entries: EntriesService) {
-    this.entries = entries;
-  }
+  @Inject(EntriesService)
+  protected readonly entries: EntriesService;
 
   @Get()
   @ApiOkResponse({ type: [EntryDto] })
@@ -71,28 +80,16 @@ abstract class EntriesController {
 @Controller('api/studies')
 export class StudiesController extends EntriesController {
   protected readonly kind = 'study';
-
-  constructor(entries: EntriesService) {
-    super(entries);
-  }
 }
 
 @ApiTags('problems')
 @Controller('api/problems')
 export class ProblemsController extends EntriesController {
   protected readonly kind = 'problem';
-
-  constructor(entries: EntriesService) {
-    super(entries);
-  }
 }
 
 @ApiTags('methods')
 @Controller('api/methods')
 export class MethodsController extends EntriesController {
   protected readonly kind = 'method';
-
-  constructor(entries: EntriesService) {
-    super(entries);
-  }
 }

@@ -15,7 +15,8 @@ export function IsDocument(): PropertyDecorator {
       propertyName: String(propertyName),
       validator: {
         validate: (value: unknown) => readDocument(value).ok,
-        defaultMessage: ({ value }: ValidationArguments = emptyArguments) => {
+        defaultMessage: (given?: ValidationArguments) => {
+          const value: unknown = given?.value;
           const reading = readDocument(value);
           return reading.ok ? '' : lines(reading.errors);
         },
@@ -23,11 +24,3 @@ export function IsDocument(): PropertyDecorator {
     });
   };
 }
-
-const emptyArguments: ValidationArguments = {
-  value: undefined,
-  constraints: [],
-  targetName: '',
-  object: {},
-  property: '',
-};

@@ -21,6 +21,9 @@ function diagnosticOf(error: TextError, view: EditorView): Diagnostic {
   };
 }
 
+/** The name of the editor, which may change while it stands. */
+const labelled = new Compartment();
+
 interface TextEditorProps {
   readonly label: string;
   readonly value: string;
@@ -71,7 +74,7 @@ export function TextEditor({
           notation,
           bracketMatching(),
           EditorView.lineWrapping,
-          new Compartment().of(EditorView.contentAttributes.of({ 'aria-label': first.current.label })),
+          labelled.of(EditorView.contentAttributes.of({ 'aria-label': first.current.label })),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) change.current(update.state.doc.toString());
           }),
@@ -85,6 +88,12 @@ export function TextEditor({
       made.destroy();
     };
   }, []);
+
+  useEffect(() => {
+    view.current?.dispatch({
+      effects: labelled.reconfigure(EditorView.contentAttributes.of({ 'aria-label': label })),
+    });
+  }, [label]);
 
   useEffect(() => {
     const now = view.current;

@@ -18,7 +18,9 @@ import { documentOf, withoutRung, workOn } from './working-study.ts';
 import './study-desk.css';
 
 /** One study on one page: its parts stand in fixed places and move together. */
-export function StudyDesk({ entry }: { readonly entry: Entry<StudyDocument> }): ReactNode {
+export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): ReactNode {
+  // the copy that was opened; from here on this page holds the newest one itself
+  const [entry] = useState(props.entry);
   const [first] = useState(() => workOn(entry.document));
   const { value: study, edit, undo, redo } = useHistory(first);
   const document = useMemo(

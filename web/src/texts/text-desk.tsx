@@ -23,7 +23,9 @@ interface TextDeskProps<K extends 'problem' | 'method', T> {
 
 /** A problem or a method of the library: its text at the left, what was understood at the right. */
 export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps<K, T>): ReactNode {
-  const { kind, entry, document: make, parse, children, study } = props;
+  const { kind, document: make, parse, children, study } = props;
+  // the copy that was opened; from here on this page holds the newest one itself
+  const [entry] = useState(props.entry);
   const original: ProblemDocument | MethodDocument = entry.document;
   const [first] = useState(() => ({ title: original.title, text: original.text }));
   const { value, edit, undo, redo } = useHistory(first);

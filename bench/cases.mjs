@@ -1,0 +1,26 @@
+// What is measured: a problem and a method of Schritt, and the same loop by hand in C and in Python.
+const RK4 = `k1 = f(t, y)
+k2 = f(t + h/2, y + h/2*k1)
+k3 = f(t + h/2, y + h/2*k2)
+k4 = f(t + h, y + h*k3)
+y[n+1] = y + h/6*(k1 + 2*k2 + 2*k3 + k4)`;
+
+export const CASES = [
+  {
+    name: 'RK4, two algebraic components',
+    file: 'rk4_pair',
+    problem: `m' = m*(a - b*l)
+l' = l*(c*m - d)
+a = 1.1
+b = 0.4
+c = 0.1
+d = 0.4
+m(0) = 10
+l(0) = 5
+0 <= t <= 12`,
+    method: RK4,
+    steps: 4_000_000,
+    pythonSteps: 200_000,
+    target: 0.9,
+  },
+];

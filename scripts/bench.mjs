@@ -1,0 +1,78 @@
+// Speed beside a C and a Python loop written by hand, as ratios measured in one run.
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpus, tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { CASES } from '../bench/cases.mjs';
+import { buildNode, install, root } from './fresh.mjs';
+
+install();
+buildNode(['core']);
+const core = await import(join(root, 'core/dist/index.js'));
+const folder = mkdtempSync(join(tmpdir(), 'schritt-bench-'));
+const ROUNDS = 5;
+
+function compiled({ problem, method }) {
+  const p = core.parseProblem(problem);
+  const m = core.parseMethod(method);
+  if (!p.ok || !m.ok) throw new Error(JSON.stringify([p.errors, m.errors]));
+  return core.compileRun(p.value, m.value);
+}
+
+function measure(run, steps) {
+  const { start, end } = run.problem;
+  const grid = core.layGrid(start, end, { steps });
+  const from = performance.now();
+  const { values } = core.integrate(run, grid);
+  return { seconds: (performance.now() - from) / 1000, values: Array.from(values) };
+}
+
+const rows = [];
+for (const item of CASES) {
+  const { name, file, steps, pythonSteps, target } = item;
+  const program = join(folder, file);
+  execFileSync('gcc', ['-O2', '-ffp-contract=off', '-o', program, join(root, 'bench/loops', `${file}.c`), '-lm']);
+  const run = compiled(item);
+  measure(run, 10_000);
+  let ours = Infinity;
+  let c = Infinity;
+  let same = true;
+  for (let round = 0; round < ROUNDS; round += 1) {
+    // side by side in every round, so that both meet the same machine
+    const mine = measure(run, steps);
+    const theirs = JSON.parse(execFileSync(program, [String(steps)], { encoding: 'utf8' }));
+    ours = Math.min(ours, mine.seconds);
+    c = Math.min(c, theirs.seconds);
+    same &&= theirs.values.every((value, j) => value === mine.values[j]);
+  }
+  const python = JSON.parse(
+    execFileSync('python3', [join(root, 'bench/loops', `${file}.py`), String(pythonSteps)], { encoding: 'utf8' }),
+  );
+  rows.push({
+    name,
+    nanosecondsPerStep: (ours / steps) * 1e9,
+    cNanosecondsPerStep: (c / steps) * 1e9,
+    ofC: c / ours,
+    target,
+    overPython: python.seconds / pythonSteps / (ours / steps),
+    sameBits: same,
+  });
+}
+rmSync(folder, { recursive: true });
+
+console.log(
+  core.plainTable(
+    ['case', 'ns a step', 'C', 'speed of C', 'target', 'times Python', 'same bits'],
+    rows.map((r) => [
+      r.name,
+      r.nanosecondsPerStep.toFixed(1),
+      r.cNanosecondsPerStep.toFixed(1),
+      r.ofC.toFixed(2),
+      String(r.target),
+      r.overPython.toFixed(0),
+      r.sameBits ? 'yes' : 'no',
+    ]),
+  ),
+);
+const report = { node: process.version, processor: cpus()[0]?.model ?? '', rows };
+writeFileSync(join(root, 'bench/results.json'), `${JSON.stringify(report, null, 2)}\n`);
