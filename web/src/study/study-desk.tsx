@@ -87,7 +87,7 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
           </>
         }
       />
-      <main className="study-desk">
+      <main className={study.methods.length > 3 ? 'study-desk many' : 'study-desk'}>
         <div className="step-now">
           <h1>{grid === null ? 'h' : `h = ${stepSizeText(grid.h)}`}</h1>
           {grid !== null && (
