@@ -1,9 +1,10 @@
 import type { Method } from '../method/method.ts';
 import type { Problem } from '../problem/problem.ts';
+import { arrayLoop } from './array-loop.ts';
 import { generatedFunction } from './generated.ts';
 import type { Precision } from './precision.ts';
 import { lower, type Program } from './program.ts';
-import { type LoopSource, straightLine } from './straight-line.ts';
+import { straightLine } from './straight-line.ts';
 
 /**
  * Does `count` steps from step number `first` on: the state changes in place, and the time of step n
@@ -32,26 +33,8 @@ export interface CompiledRun {
   readonly stageWidth: number;
 }
 
-function loopSource(loop: LoopSource, size: number, single: boolean, traced: boolean): string {
-  const components = Array.from({ length: size }, (_, j) => j);
-  return [
-    `function (S, origin, h${single ? '64' : ''}, first, count${traced ? ', OUT' : ''}) {`,
-    ...(single ? ['const h = F(h64);'] : []),
-    ...loop.before,
-    ...components.map((j) => `let y${j} = ${single ? `F(S[${j}])` : `S[${j}]`};`),
-    'const last = first + count;',
-    ...(traced ? ['let at = 0;'] : []),
-    'for (let n = first; n < last; n++) {',
-    single ? 'const t = F(F(origin) + F(n * h));' : 'const t = origin + n * h;',
-    ...loop.body,
-    ...(traced ? loop.stages.map((code) => `OUT[at++] = ${code};`) : []),
-    ...components.map((j) => `const w${j} = ${loop.next[j] ?? 'NaN'};`),
-    ...components.map((j) => `y${j} = w${j};`),
-    '}',
-    ...components.map((j) => `S[${j}] = y${j};`),
-    '}',
-  ].join('\n');
-}
+/** Up to this many components every one of them is a local number; beyond it, arrays and inner loops. */
+export const MOST_LOCAL = 16;
 
 /**
  * Compiles a problem and a method to a loop in the text's own order of operations.
@@ -60,9 +43,14 @@ function loopSource(loop: LoopSource, size: number, single: boolean, traced: boo
  */
 export function compileRun(problem: Problem, method: Method, precision: Precision = 'double'): CompiledRun {
   const program = lower(method);
-  const loop = straightLine(problem, program, precision);
-  const source = (traced: boolean): string => loopSource(loop, problem.size, precision === 'single', traced);
-  const advance: Advance = generatedFunction(source(false));
-  const trace: Trace = generatedFunction(source(true));
-  return { problem, program, precision, advance, trace, stageWidth: loop.stages.length };
+  const generate = problem.size <= MOST_LOCAL ? straightLine : arrayLoop;
+  const { advance, trace, stageWidth } = generate(problem, program, precision);
+  return {
+    problem,
+    program,
+    precision,
+    advance: generatedFunction<Advance>(advance),
+    trace: generatedFunction<Trace>(trace),
+    stageWidth,
+  };
 }

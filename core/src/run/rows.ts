@@ -38,7 +38,7 @@ export function rowsOf(run: CompiledRun, grid: Grid, from: number, count: number
       t,
       values,
       stages: isEnd ? null : splitStages(run, out),
-      exact: exact.map((of) => of?.(t) ?? null),
+      exact: values.map((_, j) => (exact.known(j) ? exact.value(j, t) : null)),
     });
     if (isEnd) break;
     goTo(at, at.n + 1);

@@ -1,27 +1,17 @@
 import { CONSTANTS } from '../formula/functions.ts';
-import type { Expression } from '../formula/expression.ts';
 import { type Code, type CodeTarget, emit, literal } from '../formula/javascript.ts';
 import type { Block, Problem } from '../problem/problem.ts';
+import type { GeneratedLoop } from './generated-loop.ts';
 import type { Precision } from './precision.ts';
 import type { Instruction, Program, Register } from './program.ts';
 import { PRESENT, registerOf } from './program.ts';
 import { Placing } from './rate-leaf.ts';
 
-/** Generated source of a loop, in parts: what is computed once, and the body of one step. */
-export interface LoopSource {
-  readonly before: readonly string[];
-  readonly body: readonly string[];
-  /** Code of the new values, one a component. */
-  readonly next: readonly string[];
-  /** Code of all stage values of a step, in the order of the stages and components. */
-  readonly stages: readonly string[];
-}
-
 /**
  * Straight-line code for one step: every component and stage is a local number of its own.
  * For problems of a few components; names are the generator's own throughout.
  */
-export function straightLine(problem: Problem, program: Program, precision: Precision): LoopSource {
+export function straightLine(problem: Problem, program: Program, precision: Precision): GeneratedLoop {
   const single = precision === 'single';
   const before: string[] = [];
   const body: string[] = [];
@@ -114,50 +104,29 @@ export function straightLine(problem: Problem, program: Program, precision: Prec
     const scalar = scalars.get(register);
     return scalar === undefined ? (vectors.get(register) ?? present) : [scalar];
   };
-  return {
-    before,
-    body,
-    next: codeOf(program.next).map((code) => code.text),
-    stages: program.stages.flatMap((stage) => codeOf(stage.register).map((code) => code.text)),
-  };
+  const next = codeOf(program.next);
+  const stages = program.stages.flatMap((stage) => codeOf(stage.register));
+  const source = (traced: boolean): string =>
+    [
+      `function (S, origin, h${single ? '64' : ''}, first, count${traced ? ', OUT' : ''}) {`,
+      ...(single ? ['const h = F(h64);'] : []),
+      ...before,
+      ...present.map(({ text }, j) => `let ${text} = ${single ? `F(S[${j}])` : `S[${j}]`};`),
+      'const last = first + count;',
+      ...(traced ? ['let at = 0;'] : []),
+      'for (let n = first; n < last; n++) {',
+      single ? 'const t = F(F(origin) + F(n * h));' : 'const t = origin + n * h;',
+      ...body,
+      ...(traced ? stages.map(({ text }) => `OUT[at++] = ${text};`) : []),
+      ...next.map(({ text }, j) => `const w${j} = ${text};`),
+      ...present.map(({ text }, j) => `${text} = w${j};`),
+      '}',
+      ...present.map(({ text }, j) => `S[${j}] = ${text};`),
+      '}',
+    ].join('\n');
+  return { advance: source(false), trace: source(true), stageWidth: stages.length };
 }
 
-function constantCode(value: number, single: boolean): Code {
+export function constantCode(value: number, single: boolean): Code {
   return literal(single ? Math.fround(value) : value);
-}
-
-/** The JavaScript of an expression of a problem as a function of time, or of time and the state. */
-export function expressionSource(
-  problem: Problem,
-  expression: Expression,
-  block: Block | null,
-  element: number,
-): string {
-  const placing = new Placing(problem);
-  const lines: string[] = [];
-  const target: CodeTarget = {
-    single: false,
-    keep: (code) => {
-      if (code.atom) return code;
-      const text = `v${lines.length}`;
-      lines.push(`const ${text} = ${code.text};`);
-      return { text, atom: true, steady: code.steady };
-    },
-    leaf: (node) => {
-      if (node.kind !== 'name' && node.kind !== 'indexed') return literal(NaN);
-      const meaning = placing.of(node, block, element);
-      switch (meaning.kind) {
-        case 'time':
-          return { text: 't', atom: true, steady: false };
-        case 'constant':
-          return literal(meaning.value);
-        case 'component':
-          return { text: `S[${meaning.place}]`, atom: true, steady: false };
-        case 'given':
-          return target.keep(emit(meaning.value, target));
-      }
-    },
-  };
-  const result = emit(expression, target);
-  return `${lines.join('\n')}\nreturn ${result.text};`;
 }

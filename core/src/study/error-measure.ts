@@ -32,14 +32,15 @@ export function pointError(problem: Problem, choice: ErrorChoice): PointError | 
   return (t, state) => {
     let sum = 0;
     let size = 0;
+    let difference = NaN;
     for (const j of places) {
-      const value = exact[j]?.(t);
-      if (value === undefined) return null;
-      sum += (state[j]! - value) ** 2;
+      if (!exact.known(j)) return null;
+      const value = exact.value(j, t);
+      difference = state[j]! - value;
+      sum += difference * difference;
       size += value ** 2;
     }
-    const error =
-      places.length === 1 ? Math.abs(state[places[0]!]! - (exact[places[0]!]?.(t) ?? NaN)) : Math.sqrt(sum);
+    const error = places.length === 1 ? Math.abs(difference) : Math.sqrt(sum);
     return choice.scale === 'absolute' ? error : error / Math.sqrt(size);
   };
 }

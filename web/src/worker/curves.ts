@@ -35,9 +35,10 @@ function trajectory(at: RunState, grid: Grid, components: number): Trajectory {
 function exactCurves(problem: Problem, components: number): Curves['exact'] {
   const { start, end } = problem;
   const t = Array.from({ length: POINTS + 1 }, (_, i) => start + ((end - start) * i) / POINTS);
-  const values = exactSolution(problem)
-    .slice(0, components)
-    .map((of) => (of === null ? null : t.map(of)));
+  const exact = exactSolution(problem);
+  const values = Array.from({ length: components }, (_, j) =>
+    exact.known(j) ? t.map((time) => exact.value(j, time)) : null,
+  );
   return { t, values };
 }
 

@@ -1,0 +1,254 @@
+import { derivative } from '../formula/derivative.ts';
+import { evaluate } from '../formula/evaluate.ts';
+import { type Expression, type IndexedLeaf, type NameLeaf, number, some } from '../formula/expression.ts';
+import { PlaceError } from '../formula/place.ts';
+import { Meanings } from './meaning.ts';
+import type { Block, Problem, Unknown } from './problem.ts';
+
+/** What came of putting the exact solution into the equations and the initial values. */
+export interface ExactCheck {
+  /** Largest residual found, relative to the size of the terms of its equation; null where nothing could be checked. */
+  readonly residual: number | null;
+  /** The equation and the time of the largest residual. */
+  readonly worst: { readonly equation: string; readonly t: number } | null;
+  /** Initial values that the exact solution does not have. */
+  readonly initial: readonly { readonly component: string; readonly exact: number; readonly given: number }[];
+  /** Equations that hold a component whose exact solution is not known. */
+  readonly unchecked: readonly string[];
+  readonly satisfied: boolean;
+}
+
+/** A residual below this is rounding; a solution that is wrong in its eighth digit is above it. */
+const ROUNDING = 1e-10;
+/** Times at which the residual is taken. */
+const POINTS = 97;
+/** Elements of a family at which it is taken, at most. */
+const ELEMENTS = 40;
+
+/** The addends of a sum, signs apart. */
+function terms(expression: Expression): readonly Expression[] {
+  if (expression.kind === 'negate') return terms(expression.of);
+  if (expression.kind === 'binary' && (expression.operator === '+' || expression.operator === '-'))
+    return [...terms(expression.left), ...terms(expression.right)];
+  return [expression];
+}
+
+/** Exact solutions with their derivatives, made when they are asked for. */
+class ExactDerivatives {
+  readonly #made = new Map<string, Expression | null>();
+  readonly #problem: Problem;
+
+  constructor(problem: Problem) {
+    this.#problem = problem;
+  }
+
+  of(name: string, order: number): Expression | null {
+    const key = `${name}/${order}`;
+    const known = this.#made.get(key);
+    if (known !== undefined) return known;
+    const block = this.#problem.blocks.find((b) => b.unknown.name === name && b.derivative === order);
+    const lower = order > 0 && block?.exact == null ? this.of(name, order - 1) : null;
+    const made = block?.exact ?? (lower === null ? null : derivative(lower, (leaf) => this.#time(leaf)));
+    this.#made.set(key, made);
+    return made;
+  }
+
+  #time(leaf: NameLeaf | IndexedLeaf): Expression {
+    return number(
+      leaf.kind === 'name' && leaf.name === this.#problem.independent && leaf.primes === 0 ? 1 : 0,
+    );
+  }
+}
+
+/** Thrown inside to leave an equation whose components are not all known. */
+class NotKnown extends Error {}
+
+function sample(size: number): readonly number[] {
+  if (size <= ELEMENTS) return Array.from({ length: size }, (_, i) => i);
+  const inner = Array.from({ length: ELEMENTS - 2 }, (_, i) =>
+    Math.round(((i + 1) * (size - 1)) / (ELEMENTS - 1)),
+  );
+  return [0, ...inner, size - 1];
+}
+
+interface Residual {
+  readonly size: number;
+  readonly t: number;
+}
+
+/** The largest relative residual of one equation. */
+function residualOf(
+  problem: Problem,
+  unknown: Unknown,
+  exact: ExactDerivatives,
+  meanings: Meanings,
+): Residual | null {
+  const variable = unknown.range?.variable ?? null;
+  const { left, right } = unknown.written;
+  const parts = [...terms(left), ...terms(right)];
+  let worst: Residual | null = null;
+
+  const valueAt = (expression: Expression, t: number, index: number): number =>
+    evaluate(expression, (node) => {
+      if (node.kind !== 'name' && node.kind !== 'indexed') return NaN;
+      return leafAt(node, t, index);
+    });
+  const leafAt = (node: NameLeaf | IndexedLeaf, t: number, index: number): number => {
+    const isUnknown = problem.unknowns.some((u) => u.name === node.name);
+    if (!isUnknown) {
+      const meaning = meanings.of(node, variable);
+      if (meaning.kind === 'time') return t;
+      if (meaning.kind === 'position') return index;
+      return meaning.kind === 'constant' ? meaning.value : NaN;
+    }
+    const at = node.kind === 'indexed' ? Math.round(valueAt(node.index, t, index)) : index;
+    const range = problem.unknowns.find((u) => u.name === node.name)?.range ?? null;
+    const given = problem.unknowns.find((u) => u.name === node.name)?.given.get(at);
+    if (range !== null && (at < range.from || at > range.to) && given !== undefined)
+      return valueAt(given, t, at);
+    const solution = exact.of(node.name, node.primes);
+    if (solution === null) throw new NotKnown();
+    return evaluate(solution, (leaf) => {
+      if (leaf.kind !== 'name') return NaN;
+      if (leaf.name === range?.variable) return at;
+      const meaning = meanings.of(leaf, range?.variable ?? null);
+      if (meaning.kind === 'time') return t;
+      return meaning.kind === 'constant' ? meaning.value : NaN;
+    });
+  };
+
+  const elements = unknown.range === null ? [0] : sample(unknown.range.to - unknown.range.from + 1);
+  for (let i = 0; i < POINTS; i += 1) {
+    // away from both ends, where roots and quotients may be singular
+    const t = problem.start + ((problem.end - problem.start) * (i + 0.5)) / POINTS;
+    for (const element of elements) {
+      const index = (unknown.range?.from ?? 0) + element;
+      const values = parts.map((part) => Math.abs(valueAt(part, t, index)));
+      const scale = values.reduce((sum, value) => sum + value, 0);
+      const difference = Math.abs(valueAt(left, t, index) - valueAt(right, t, index));
+      const size = scale === 0 ? 0 : difference / scale;
+      if (Number.isFinite(size) && (worst === null || size > worst.size)) worst = { size, t };
+    }
+  }
+  return worst;
+}
+
+function wrongInitials(problem: Problem): ExactCheck['initial'] {
+  const meanings = new Meanings(problem);
+  const wrong: { component: string; exact: number; given: number }[] = [];
+  for (const block of problem.blocks) {
+    if (block.exact === null) continue;
+    for (const element of sample(block.size)) {
+      const exact = exactAt(problem, block, element, meanings);
+      const given = problem.initial[block.offset + element] ?? NaN;
+      const scale = Math.max(1, Math.abs(given), Math.abs(exact));
+      if (Math.abs(exact - given) <= 1e-12 * scale) continue;
+      const index = block.unknown.range === null ? '' : `[${block.unknown.range.from + element}]`;
+      wrong.push({ component: `${block.unknown.name}${index}${"'".repeat(block.derivative)}`, exact, given });
+    }
+  }
+  return wrong;
+}
+
+function exactAt(problem: Problem, block: Block, element: number, meanings: Meanings): number {
+  if (block.exact === null) return NaN;
+  const { range } = block.unknown;
+  return evaluate(block.exact, (leaf) => {
+    if (leaf.kind !== 'name' && leaf.kind !== 'indexed') return NaN;
+    const meaning = meanings.of(leaf, range?.variable ?? null);
+    switch (meaning.kind) {
+      case 'time':
+        return problem.start;
+      case 'position':
+        return (range?.from ?? 0) + element;
+      case 'constant':
+        return meaning.value;
+      default:
+        return NaN;
+    }
+  });
+}
+
+/**
+ * Puts the exact solution into every equation as it was written (with symbolic derivatives, at many points
+ * of the interval) and compares it with the initial values.
+ *
+ * @returns null where the problem gives no exact solution at all
+ */
+export function checkExact(problem: Problem): ExactCheck | null {
+  if (problem.blocks.every((block) => block.exact === null)) return null;
+  const exact = new ExactDerivatives(problem);
+  const meanings = new Meanings(problem);
+  const unchecked: string[] = [];
+  let residual: number | null = null;
+  let worst: ExactCheck['worst'] = null;
+  for (const unknown of problem.unknowns) {
+    const equation = `${unknown.name}${"'".repeat(unknown.order)}`;
+    try {
+      const found = residualOf(problem, unknown, exact, meanings);
+      if (found === null) {
+        unchecked.push(equation);
+        continue;
+      }
+      if (residual === null || found.size > residual) {
+        residual = found.size;
+        worst = { equation, t: found.t };
+      }
+    } catch (thrown) {
+      if (!(thrown instanceof NotKnown) && !(thrown instanceof PlaceError)) throw thrown;
+      unchecked.push(equation);
+    }
+  }
+  const initial = wrongInitials(problem);
+  return {
+    residual,
+    worst,
+    initial,
+    unchecked,
+    satisfied: initial.length === 0 && (residual ?? 0) <= ROUNDING,
+  };
+}
+
+function short(value: number): string {
+  return value === 0
+    ? '0'
+    : Math.abs(value) < 1e-3 || Math.abs(value) >= 1e6
+      ? value.toExponential(1)
+      : String(Number(value.toPrecision(6)));
+}
+
+/** The outcome of the check in a sentence. */
+export function exactCheckSentence(problem: Problem, check: ExactCheck): string {
+  const parts: string[] = [];
+  const { residual, worst, initial, unchecked } = check;
+  if (residual !== null)
+    parts.push(
+      residual <= ROUNDING
+        ? `satisfies the ${problem.unknowns.length === 1 ? 'equation' : 'equations'} (largest residual ${short(residual)})`
+        : `does not satisfy the equation for ${worst?.equation ?? ''}: residual ${short(residual)} of its terms at ${problem.independent} = ${short(worst?.t ?? NaN)}`,
+    );
+  const [first] = initial;
+  if (first !== undefined)
+    parts.push(
+      `does not have the initial values: ${first.component} is ${short(first.exact)} there, not ${short(first.given)}`,
+    );
+  else
+    parts.push(
+      residual !== null && residual <= ROUNDING ? 'and the initial values' : 'has the initial values',
+    );
+  const joined =
+    residual !== null && residual <= ROUNDING && first === undefined ? parts.join(' ') : parts.join('; ');
+  const rest =
+    unchecked.length === 0
+      ? ''
+      : `; not checked for ${unchecked.join(', ')}, where a component has no exact solution`;
+  return `exact solution ${joined}${rest}`;
+}
+
+/** Whether a rate has a kink: a function whose derivative jumps, or a choice. */
+export function hasKink(problem: Problem): boolean {
+  const kinked = new Set(['abs', 'sign', 'floor', 'mod', 'min', 'max']);
+  return problem.unknowns.some((unknown) =>
+    some(unknown.highest, (node) => node.kind === 'if' || (node.kind === 'call' && kinked.has(node.name))),
+  );
+}

@@ -1,0 +1,138 @@
+import { parseProblem } from '../problem/parse-problem.ts';
+import type { Problem } from '../problem/problem.ts';
+import { jetFunction } from './jet-function.ts';
+import { taylorSolution } from './taylor-solution.ts';
+
+function problem(text: string): Problem {
+  const reading = parseProblem(text);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
+  return reading.value;
+}
+
+function coefficients(rate: string, y0: number, t0: number, order: number): readonly number[] {
+  const out = new Float64Array(order + 1);
+  jetFunction(problem(`y' = ${rate}\ny(${t0}) = ${y0}\n${t0} <= t <= ${t0 + 1}`), order)(t0, [y0], out);
+  return Array.from(out);
+}
+
+test('for y’ = y^2 the first 30 coefficients are those of 1/(1 - t)', () => {
+  for (const c of coefficients('y^2', 1, 0, 30)) expect(Math.abs(c - 1)).toBeLessThan(1e-14);
+});
+
+/** Taylor coefficients of g at 0 by Cauchy's integral formula on a circle: no recurrence in it. */
+function cauchy(
+  g: (re: number, im: number) => readonly [number, number],
+  radius: number,
+  order: number,
+): readonly number[] {
+  const n = 256;
+  const samples = Array.from({ length: n }, (_, i) =>
+    g(radius * Math.cos((2 * Math.PI * i) / n), radius * Math.sin((2 * Math.PI * i) / n)),
+  );
+  return Array.from({ length: order + 1 }, (_, k) => {
+    let sum = 0;
+    samples.forEach(([re, im], i) => {
+      const angle = (-2 * Math.PI * i * k) / n;
+      sum += re * Math.cos(angle) - im * Math.sin(angle);
+    });
+    return sum / n / radius ** k;
+  });
+}
+
+test('exp and sin against Cauchy’s integral formula', () => {
+  // the solution of y' = exp(t)*cos(t) through 0 is (e^t (sin t + cos t) - 1)/2
+  const expected = cauchy(
+    (x, y) => {
+      const [er, ei] = [Math.exp(x) * Math.cos(y), Math.exp(x) * Math.sin(y)];
+      const sr = Math.sin(x) * Math.cosh(y) + Math.cos(x) * Math.cosh(y);
+      const si = Math.cos(x) * Math.sinh(y) - Math.sin(x) * Math.sinh(y);
+      return [(er * sr - ei * si - 1) / 2, (er * si + ei * sr) / 2];
+    },
+    1,
+    20,
+  );
+  coefficients('exp(t)*cos(t)', 0, 0, 20).forEach((c, k) =>
+    expect(Math.abs(c - expected[k]!)).toBeLessThan(1e-14),
+  );
+});
+
+/** Rates whose solutions have a closed form, between them with every function of the notation. */
+test.each([
+  ['sqrt(y)', (t: number) => (1 + t / 2) ** 2, 1, 0],
+  ['-tan(t)*y', (t: number) => Math.cos(t) / Math.cos(0.3), 1, 0.3],
+  ['y*tanh(t)', (t: number) => Math.cosh(t) / Math.cosh(0.3), 1, 0.3],
+  ['1/(1+atan(t)) - 1/(1+atan(t)) + 1/cosh(t)^2', (t: number) => Math.tanh(t), Math.tanh(0.3), 0.3],
+  ['ln(t)', (t: number) => t * Math.log(t) - t, -1, 1],
+  ['t^1.5', (t: number) => t ** 2.5 / 2.5, 1 / 2.5, 1],
+  ['cbrt(t)', (t: number) => 0.75 * Math.cbrt(t) ** 4, 0.75, 1],
+  [
+    'asin(t)',
+    (t: number) => t * Math.asin(t) + Math.sqrt(1 - t * t),
+    0.3 * Math.asin(0.3) + Math.sqrt(0.91),
+    0.3,
+  ],
+  [
+    'acos(t)',
+    (t: number) => t * Math.acos(t) - Math.sqrt(1 - t * t),
+    0.3 * Math.acos(0.3) - Math.sqrt(0.91),
+    0.3,
+  ],
+  [
+    'atan(t)',
+    (t: number) => t * Math.atan(t) - Math.log(1 + t * t) / 2,
+    0.3 * Math.atan(0.3) - Math.log(1.09) / 2,
+    0.3,
+  ],
+  ['2^t', (t: number) => 2 ** t / Math.LN2, 1 / Math.LN2, 0],
+  ['t^t*(ln(t) + 1)', (t: number) => t ** t, 1, 1],
+  ['sinh(t)', (t: number) => Math.cosh(t), 1, 0],
+  [
+    'atan2(2*t, 2) + 0*(log10(t)*ln(10) + log2(t) + abs(t) + max(t, -1))',
+    (t: number) => t * Math.atan(t) - Math.log(1 + t * t) / 2,
+    0.3 * Math.atan(0.3) - Math.log(1.09) / 2,
+    0.3,
+  ],
+])('the series of %s sums to the closed form', (rate, closed, y0, t0) => {
+  const series = coefficients(rate, y0, t0, 24);
+  for (const s of [0.02, -0.05, 0.1]) {
+    const value = series.reduceRight((sum, c) => sum * s + c, 0);
+    expect(Math.abs(value - closed(t0 + s))).toBeLessThan(4e-15 * Math.max(1, Math.abs(value)));
+  }
+});
+
+test('cost grows with the square of the order: the code of order 40 is at most five times that of order 20', () => {
+  const size = (order: number): number =>
+    jetFunction(problem("y' = sin(y)*y^2/(1 + exp(t*y))\ny(0) = 1\n0 <= t <= 1"), order).toString().length;
+  expect(size(40) / size(20)).toBeLessThan(5);
+});
+
+test.each([
+  ["y' = -2*t*y\ny(0) = 1\n0 <= t <= 3", (t: number) => [Math.exp(-t * t)]],
+  ["x'' = -x\nx(0) = 1\nx'(0) = 0\n0 <= t <= 20", (t: number) => [Math.cos(t), -Math.sin(t)]],
+  ["s' = c/s\nc = 0.5\ns(0) = 1\n0 <= t <= 12", (t: number) => [Math.sqrt(1 + t)]],
+  [
+    "u[i]' = 9*(u[i-1] - 2*u[i] + u[i+1]) for i = 1..n\nn = 5\nu[0] = 0\nu[n+1] = 0\nu[i](0) = sin(pi*i/(n+1)) for i = 1..n\n0 <= t <= 0.3",
+    (t: number) =>
+      [1, 2, 3, 4, 5].map(
+        (i) => Math.sin((Math.PI * i) / 6) * Math.exp(-36 * Math.sin(Math.PI / 12) ** 2 * t),
+      ),
+  ],
+])('the Taylor solution is good to 1e-13: %#', (text, closed) => {
+  const p = problem(text);
+  const solution = taylorSolution(p, 1e-18);
+  expect(solution.reached).toBe(p.end);
+  const out = new Float64Array(p.size);
+  for (const part of [0.123, 0.5, 0.87, 1]) {
+    const t = p.start + part * (p.end - p.start);
+    solution.at(t, out);
+    closed(t).forEach((value, j) =>
+      expect(Math.abs(out[j]! - value)).toBeLessThan(1e-13 * Math.max(1, Math.abs(value))),
+    );
+  }
+});
+
+test('a solution with a pole is followed up to it', () => {
+  const solution = taylorSolution(problem("m' = m^2\nm(0) = 1\n0 <= t <= 2"), 1e-18);
+  expect(solution.reached).toBeGreaterThan(0.999);
+  expect(solution.reached).toBeLessThanOrEqual(1.0000001);
+});
