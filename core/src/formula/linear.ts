@@ -1,49 +1,57 @@
-import { type Expression, number, partsOf, some } from './expression.ts';
+import { type Expression, number, some } from './expression.ts';
 import { constantOf, simple } from './simplify.ts';
 
-/** An expression as `slope * x + rest`. */
-export interface Linear {
-  readonly slope: Expression;
-  readonly rest: Expression;
+/** An expression as `slope * x + rest`, with neither holding x; or the smallest part that is not linear in x. */
+export type Linear =
+  | { readonly ok: true; readonly slope: Expression; readonly rest: Expression }
+  | { readonly ok: false; readonly part: Expression };
+
+const ZERO = number(0);
+
+function linear(slope: Expression, rest: Expression): Linear {
+  return { ok: true, slope, rest };
 }
 
 /**
- * Splits an expression into slope*x + rest, with neither holding x.
+ * Splits an expression into slope*x + rest. A part without x stays as it was written.
  *
  * @param isX tells the leaf x
- * @returns null where the expression is not linear in x
  */
-export function linearIn(expression: Expression, isX: (node: Expression) => boolean): Linear | null {
-  const zero = number(0);
-  if (isX(expression)) return { slope: number(1), rest: zero };
-  if (!some(expression, isX)) return { slope: zero, rest: expression };
+export function linearIn(expression: Expression, isX: (node: Expression) => boolean): Linear {
+  if (isX(expression)) return linear(number(1), ZERO);
   if (expression.kind === 'negate') {
     const of = linearIn(expression.of, isX);
-    return of && { slope: simple.negated(of.slope), rest: simple.negated(of.rest) };
+    if (!of.ok) return of;
+    if (isZero(of.slope)) return linear(ZERO, expression);
+    return linear(simple.negated(of.slope), simple.negated(of.rest));
   }
-  if (expression.kind !== 'binary' || partsOf(expression).length !== 2) return null;
+  if (expression.kind !== 'binary')
+    return some(expression, isX) ? { ok: false, part: expression } : linear(ZERO, expression);
   const left = linearIn(expression.left, isX);
+  if (!left.ok) return left;
   const right = linearIn(expression.right, isX);
-  if (left === null || right === null) return null;
+  if (!right.ok) return right;
+  const [inLeft, inRight] = [!isZero(left.slope), !isZero(right.slope)];
+  if (!inLeft && !inRight) return linear(ZERO, expression);
+  const nonlinear: Linear = { ok: false, part: expression };
   switch (expression.operator) {
     case '+':
-      return { slope: simple.add(left.slope, right.slope), rest: simple.add(left.rest, right.rest) };
+      return linear(simple.add(left.slope, right.slope), simple.add(left.rest, right.rest));
     case '-':
-      return {
-        slope: simple.subtract(left.slope, right.slope),
-        rest: simple.subtract(left.rest, right.rest),
-      };
-    case '*': {
-      const rightFree = constantOf(right.slope) === 0;
-      if (!rightFree && constantOf(left.slope) !== 0) return null;
-      return rightFree
-        ? { slope: simple.multiply(left.slope, right.rest), rest: simple.multiply(left.rest, right.rest) }
-        : { slope: simple.multiply(left.rest, right.slope), rest: simple.multiply(left.rest, right.rest) };
-    }
+      return linear(simple.subtract(left.slope, right.slope), simple.subtract(left.rest, right.rest));
+    case '*':
+      if (inLeft && inRight) return nonlinear;
+      return inLeft
+        ? linear(simple.multiply(left.slope, right.rest), simple.multiply(left.rest, right.rest))
+        : linear(simple.multiply(left.rest, right.slope), simple.multiply(left.rest, right.rest));
     case '/':
-      if (constantOf(right.slope) !== 0) return null;
-      return { slope: simple.divide(left.slope, right.rest), rest: simple.divide(left.rest, right.rest) };
+      if (inRight) return nonlinear;
+      return linear(simple.divide(left.slope, right.rest), simple.divide(left.rest, right.rest));
     case '^':
-      return null;
+      return nonlinear;
   }
+}
+
+function isZero(expression: Expression): boolean {
+  return constantOf(expression) === 0;
 }

@@ -6,6 +6,8 @@ import type { Report, Token } from './token.ts';
 
 /** Brackets, powers and calls inside one another, at most. */
 export const DEEPEST_NESTING = 200;
+/** Most primes behind a name. */
+const HIGHEST_DERIVATIVE = 30;
 /** Longest way from the root of a tree to a leaf; a sum of n terms is n deep. */
 const DEEPEST_TREE = 1_500;
 
@@ -243,6 +245,11 @@ export class Parser {
   #primes(): number {
     let count = 0;
     while (this.#takeKind('prime')) count += 1;
+    if (count > HIGHEST_DERIVATIVE)
+      throw new PlaceError(
+        this.#tokens[this.#next - 1]?.at ?? this.#end,
+        `derivatives go up to order ${HIGHEST_DERIVATIVE}`,
+      );
     return count;
   }
 

@@ -53,7 +53,7 @@ export function placeOf(starts: readonly number[], offset: number): { line: numb
 export class Complaints {
   readonly #starts: readonly number[];
   readonly #text: string;
-  readonly #found: (TextError & { readonly from: number })[] = [];
+  readonly #found = new Map<string, TextError & { readonly from: number }>();
 
   constructor(text: string) {
     this.#text = text;
@@ -61,7 +61,7 @@ export class Complaints {
   }
 
   get any(): boolean {
-    return this.#found.length > 0;
+    return this.#found.size > 0;
   }
 
   add(at: Span, message: string): void {
@@ -69,8 +69,8 @@ export class Complaints {
     const { line, column } = placeOf(this.#starts, from);
     const lineEnd = line < this.#starts.length ? this.#starts[line]! - 1 : this.#text.length;
     const length = Math.max(1, Math.min(at.to, lineEnd) - from);
-    if (this.#found.some((e) => e.from === from && e.message === message)) return;
-    this.#found.push({ line, column, length, message, from });
+    const key = `${from}/${message}`;
+    if (!this.#found.has(key)) this.#found.set(key, { line, column, length, message, from });
   }
 
   /** Runs a piece of parsing; a PlaceError in it becomes a complaint and the answer is null. */
@@ -85,7 +85,7 @@ export class Complaints {
   }
 
   list(): readonly TextError[] {
-    return [...this.#found]
+    return [...this.#found.values()]
       .sort((a, b) => a.from - b.from)
       .map(({ line, column, length, message }) => ({ line, column, length, message }));
   }

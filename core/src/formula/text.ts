@@ -9,7 +9,7 @@ function tightness(expression: Expression): number {
     case 'binary':
       return TIGHTNESS[expression.operator];
     case 'negate':
-      return SIGN;
+      return Math.min(SIGN, Math.max(TIGHTNESS['*'], tightness(expression.of)));
     default:
       return ATOM;
   }
@@ -30,7 +30,7 @@ export function plainText(expression: Expression): string {
     case 'indexed':
       return `${expression.name}[${plainText(expression.index)}]${"'".repeat(expression.primes)}`;
     case 'negate':
-      return `-${within(expression.of, SIGN)}`;
+      return `-${within(expression.of, TIGHTNESS['*'])}`;
     case 'binary': {
       const { operator, left, right } = expression;
       const own = TIGHTNESS[operator];

@@ -1,4 +1,4 @@
-import { type Expression, rewrite, some, walk } from '../formula/expression.ts';
+import { type Expression, rewrite, walk } from '../formula/expression.ts';
 import { type Complaints, PlaceError } from '../formula/place.ts';
 import { affine } from './meaning.ts';
 import { constantValue } from './constant-value.ts';
@@ -69,24 +69,37 @@ function assign(
 ): readonly (readonly [HighestDerivative, Equation])[] {
   const taken = new Map<HighestDerivative, Equation>();
   const open: Equation[] = [];
+  const byName = new Map(highest.map((of) => [of.name, of]));
+  const derivativeAt = (node: Expression): HighestDerivative | undefined => {
+    const of = node.kind === 'name' || node.kind === 'indexed' ? byName.get(node.name) : undefined;
+    return of !== undefined && isDerivative(node, of) ? of : undefined;
+  };
   for (const equation of equations) {
-    const of = highest.find((h) => isDerivative(equation.left, h));
+    const of = derivativeAt(equation.left);
     if (of === undefined) open.push(equation);
     else if (taken.has(of))
       complaints.add(equation.at, `${written(of)} has two equations; one of them must go`);
     else taken.set(of, equation);
   }
-  const holds = (equation: Equation, of: HighestDerivative): boolean =>
-    some(equation.left, (n) => isDerivative(n, of)) || some(equation.right, (n) => isDerivative(n, of));
+  const inside = new Map<Equation, ReadonlySet<HighestDerivative>>(
+    equations.map((equation) => {
+      const found = new Set<HighestDerivative>();
+      for (const side of [equation.left, equation.right])
+        walk(side, (node) => {
+          const of = derivativeAt(node);
+          if (of !== undefined) found.add(of);
+        });
+      return [equation, found];
+    }),
+  );
   for (const equation of open) {
-    const inside = highest.filter((of) => holds(equation, of));
-    const free = inside.filter((of) => !taken.has(of));
-    const [of] = free;
+    const held = [...(inside.get(equation) ?? [])];
+    const of = held.find((candidate) => !taken.has(candidate));
     if (of !== undefined) {
       taken.set(of, equation);
       continue;
     }
-    const [first] = inside;
+    const [first] = held;
     complaints.add(
       equation.at,
       first === undefined
@@ -96,7 +109,7 @@ function assign(
   }
   for (const of of highest) {
     if (taken.has(of) || complaints.any) continue;
-    const at = equations.find((equation) => holds(equation, of))?.at ?? { from: 0, to: 1 };
+    const at = equations.find((equation) => inside.get(equation)?.has(of))?.at ?? { from: 0, to: 1 };
     complaints.add(at, `an equation for ${written(of)} is missing`);
   }
   const order = [...taken].sort(([, a], [, b]) => a.at.from - b.at.from);
@@ -182,8 +195,9 @@ function withoutOtherHighest(
     done.set(unknown.name, rate);
     return rate;
   };
+  const places = new Map(pairs.map(([of, equation]) => [of.name, equation.at]));
   return unknowns.map((unknown) => {
-    const at = pairs.find(([of]) => of.name === unknown.name)?.[1].at ?? { from: 0, to: 1 };
+    const at = places.get(unknown.name) ?? { from: 0, to: 1 };
     const rate = complaints.attempt(() => {
       const found = resolve(unknown, [unknown.name]);
       if (size(found) > 20_000) throw new PlaceError(at, 'this equation grows too large when it is solved');

@@ -1,5 +1,5 @@
 import type { Expression } from '../formula/expression.ts';
-import { partsOf, some } from '../formula/expression.ts';
+import { some } from '../formula/expression.ts';
 import { linearIn } from '../formula/linear.ts';
 import { PlaceError, type Span } from '../formula/place.ts';
 import { constantOf, simple } from '../formula/simplify.ts';
@@ -38,23 +38,17 @@ export function solveFor(
   if (isIt(left) && !some(right, isIt)) return { rate: right, rearranged: false };
   const l = linearIn(left, isIt);
   const r = linearIn(right, isIt);
-  if (l === null || r === null)
-    throw new PlaceError(
-      firstNonlinear(l === null ? left : right, isIt)?.at ?? at,
-      `this equation is not linear in ${written(of)}, so it cannot be solved for it; write it as ${written(of)} = ...`,
-    );
+  if (!l.ok) throw notLinear(l.part, of);
+  if (!r.ok) throw notLinear(r.part, of);
   const slope = simple.subtract(l.slope, r.slope);
   if (constantOf(slope) === 0)
     throw new PlaceError(at, `${written(of)} cancels out of this equation, so it says nothing about it`);
   return { rate: simple.divide(simple.subtract(r.rest, l.rest), slope), rearranged: true };
 }
 
-/** The smallest part that holds the derivative and is not linear in it. */
-function firstNonlinear(node: Expression, isIt: (node: Expression) => boolean): Expression | null {
-  if (!some(node, isIt) || linearIn(node, isIt) !== null) return null;
-  for (const part of partsOf(node)) {
-    const inner = firstNonlinear(part, isIt);
-    if (inner !== null) return inner;
-  }
-  return node;
+function notLinear(part: Expression, of: HighestDerivative): PlaceError {
+  return new PlaceError(
+    part.at,
+    `this equation is not linear in ${written(of)}, so it cannot be solved for it; write it as ${written(of)} = ...`,
+  );
 }
