@@ -24,3 +24,32 @@ l(0) = 5
     target: 0.9,
   },
 ];
+
+/** What reading and compiling is measured on; the targets are milliseconds. */
+export const READINGS = [
+  {
+    name: 'a problem of ten lines',
+    text: `x'' = -x/(x^2 + y^2)^1.5
+y'' = -y/(x^2 + y^2)^1.5
+x(0) = 1
+x'(0) = 0
+y(0) = 0
+y'(0) = 1
+0 <= t <= 2 pi
+x(t) = cos(t)
+y(t) = sin(t)
+conserved E = (x'^2 + y'^2)/2 - 1/sqrt(x^2 + y^2)`,
+    target: 2,
+  },
+  {
+    name: 'a family of 20,000',
+    text: `u[i]' = k*(u[i-1] - 2*u[i] + u[i+1]) for i = 1..n
+k = 0.3
+n = 20000
+u[0] = 0
+u[n+1] = 0
+u[i](0) = sin(pi*i/(n+1)) for i = 1..n
+0 <= t <= 1`,
+    target: 200,
+  },
+];

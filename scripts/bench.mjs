@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { CASES } from '../bench/cases.mjs';
+import { CASES, READINGS } from '../bench/cases.mjs';
 import { buildNode, install, root } from './fresh.mjs';
 
 install();
@@ -31,7 +31,14 @@ const rows = [];
 for (const item of CASES) {
   const { name, file, steps, pythonSteps, target } = item;
   const program = join(folder, file);
-  execFileSync('gcc', ['-O2', '-ffp-contract=off', '-o', program, join(root, 'bench/loops', `${file}.c`), '-lm']);
+  execFileSync('gcc', [
+    '-O2',
+    '-ffp-contract=off',
+    '-o',
+    program,
+    join(root, 'bench/loops', `${file}.c`),
+    '-lm',
+  ]);
   const run = compiled(item);
   measure(run, 10_000);
   let ours = Infinity;
@@ -46,7 +53,9 @@ for (const item of CASES) {
     same &&= theirs.values.every((value, j) => value === mine.values[j]);
   }
   const python = JSON.parse(
-    execFileSync('python3', [join(root, 'bench/loops', `${file}.py`), String(pythonSteps)], { encoding: 'utf8' }),
+    execFileSync('python3', [join(root, 'bench/loops', `${file}.py`), String(pythonSteps)], {
+      encoding: 'utf8',
+    }),
   );
   rows.push({
     name,
@@ -58,6 +67,24 @@ for (const item of CASES) {
     sameBits: same,
   });
 }
+/** Median milliseconds of reading and compiling a problem. */
+function readingTime(text) {
+  const method = core.parseMethod(CASES[0].method);
+  const times = Array.from({ length: 41 }, () => {
+    const from = performance.now();
+    const problem = core.parseProblem(text);
+    if (!problem.ok) throw new Error(problem.errors[0].message);
+    core.compileRun(problem.value, method.value);
+    return performance.now() - from;
+  });
+  return times.sort((a, b) => a - b)[20];
+}
+
+const readings = READINGS.map(({ name, text, target }) => ({
+  name,
+  milliseconds: readingTime(text),
+  target,
+}));
 rmSync(folder, { recursive: true });
 
 console.log(
@@ -74,5 +101,12 @@ console.log(
     ]),
   ),
 );
-const report = { node: process.version, processor: cpus()[0]?.model ?? '', rows };
+console.log();
+console.log(
+  core.plainTable(
+    ['read and compile', 'ms', 'at most'],
+    readings.map((r) => [r.name, r.milliseconds.toFixed(2), String(r.target)]),
+  ),
+);
+const report = { node: process.version, processor: cpus()[0]?.model ?? '', rows, readings };
 writeFileSync(join(root, 'bench/results.json'), `${JSON.stringify(report, null, 2)}\n`);

@@ -47,6 +47,25 @@ test('study prints full doubles in the form of the format', () => {
   expect(csv[1]).toBe(`Euler,2,4,true,8,${level},${report.methods[0].rungs[0].error},,,`);
 });
 
+test('check: all ten problems of the valley, each exact solution put into its equation', () => {
+  const outcomes = readdirSync(join(ROOT, 'demo')).map((name) => {
+    const text = checkCommand(join(ROOT, 'demo', name));
+    const residual = Number(/largest residual ([\d.e-]+)\) and the initial values/.exec(text)?.[1] ?? NaN);
+    return [
+      name.replace('.schritt.json', ''),
+      text.includes('no exact solution is given') ? 'none' : residual < 1e-13,
+    ];
+  });
+  const problems =
+    'avalanche battery frost-line gondola marmots satellite sluice soil thermistor thermostat'.split(' ');
+  const expected = new Map<string, unknown>(
+    problems.map((name) => [name, name === 'marmots' ? 'none' : true]),
+  );
+  for (const [name, outcome] of outcomes)
+    if (expected.has(String(name))) expect([name, outcome]).toEqual([name, expected.get(String(name))]);
+  expect(outcomes.map(([name]) => name)).toEqual(expect.arrayContaining(problems));
+});
+
 test('run prints rows with stages, a window of them, and the ends of a long run', () => {
   const rows = (more: object): { n: number; k2: number; level: number }[] =>
     JSON.parse(runCommand(demo('sluice'), { method: 'Heun', format: 'json', ...more }));

@@ -3,21 +3,38 @@ export { openStudy, type OpenedStudy, type TextErrors } from './document/open-st
 export { readDocument, readDocumentText } from './document/read-document.ts';
 export type { Reading, TextError } from './formula/place.ts';
 export { LONGEST_TEXT } from './formula/place.ts';
+export { plainText } from './formula/text.ts';
+export { texSymbol } from './formula/tex-names.ts';
 export { texOf } from './formula/tex.ts';
 export { CLASSICAL, type LibraryMethod } from './method/library/classical.ts';
 export { evaluationsPerStep, type Method, type MethodStatement } from './method/method.ts';
 export { parseMethod } from './method/parse-method.ts';
 export { methodTex } from './method/tex-method.ts';
 export { parseProblem, type ParameterValues } from './problem/parse-problem.ts';
-export { componentNames, hasExact, type Block, type Problem, type Unknown } from './problem/problem.ts';
-export { aligned, problemTex, systemTex, type ProblemTex } from './problem/tex-problem.ts';
+export {
+  componentNames,
+  hasExact,
+  isSecondOrder,
+  type Block,
+  type Problem,
+  type Unknown,
+} from './problem/problem.ts';
+export { checkExact, exactCheckSentence, hasKink, type ExactCheck } from './problem/check-exact.ts';
+export { manufacture, type Wish as WishedSolution } from './problem/manufacture.ts';
+export { writeParameters } from './problem/write-parameters.ts';
+export { aligned, problemTex, systemText, systemTex, type ProblemTex } from './problem/tex-problem.ts';
 export { csv, type Cell } from './publish/csv.ts';
 export { significant, stepSizeText } from './publish/number-text.ts';
 export { plainTable } from './publish/plain-table.ts';
 export { rowError, rowsTable } from './publish/rows-table.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
 export { compileRun, type CompiledRun } from './run/compile.ts';
-export { exactSolution } from './run/exact.ts';
+export { conservedQuantities, drift, type ConservedQuantity } from './run/conserved.ts';
+export { exactSolution, stateFunction, type ExactSolution } from './run/exact.ts';
+export { jetFunction, type JetFunction } from './reference/jet-function.ts';
+export { MOST_SHOWN, portrait, type Portrait, type Stroke } from './reference/portrait.ts';
+export { referenceSolution, type Reference } from './reference/reference-solution.ts';
+export { taylorSolution, type DenseSolution } from './reference/taylor-solution.ts';
 export { layGrid, MOST_STEPS, timeAt, type Grid, type LastStep, type Wish } from './run/grid.ts';
 export { begin, goTo, integrate, outcomeOf, type Outcome, type RunState } from './run/integrate.ts';
 export type { Precision } from './run/precision.ts';

@@ -1,4 +1,15 @@
-import { componentNames, type Document, hasExact, parseMethod, parseProblem, systemTex } from '@schritt/core';
+import {
+  checkExact,
+  type Document,
+  evaluationsPerStep,
+  exactCheckSentence,
+  isSecondOrder,
+  parseMethod,
+  parseProblem,
+  plainText,
+  stateFunction,
+  systemText,
+} from '@schritt/core';
 import { Failure } from '../failure.ts';
 import { errorLines, loadDocument } from '../load.ts';
 
@@ -9,22 +20,32 @@ function checkProblem(file: string, title: string, text: string, errors: string[
     return [];
   }
   const problem = reading.value;
-  const names = componentNames(problem);
+  const check = checkExact(problem);
+  const names = problem.blocks.length > 12 ? [] : problem.blocks;
   return [
-    `problem "${title}": ${problem.size === 1 ? 'one component' : `${problem.size} components`}, ${problem.start} <= ${problem.independent} <= ${problem.end}`,
-    ...systemTex(problem).map((line) => `  ${line}`),
-    ...problem.blocks
-      .filter((b) => b.size === 1)
-      .map((b) => `  ${b.name}(${problem.start}) = ${problem.initial[b.offset]}`),
-    hasExact(problem)
-      ? `  exact solution given for ${names.length === 1 ? names[0] : 'all components'}`
-      : '  no exact solution for all components',
+    `problem "${title}": ${count(problem.size, 'component')}, ${problem.start} <= ${problem.independent} <= ${problem.end}${isSecondOrder(problem) ? `, of the form x'' = a(${problem.independent}, x, x')` : ''}`,
+    ...problem.parameters.map((p) => `  ${p.name} = ${p.value}`),
+    '  understood as',
+    ...systemText(problem).map((line) => `    ${line}`),
+    ...names
+      .filter((b) => b.unknown.range === null)
+      .map((b) => `    ${b.name}(${problem.start}) = ${problem.initial[b.offset]}`),
+    ...problem.conserved.map(
+      (c) =>
+        `  conserved ${c.name} = ${plainText(c.value)}, at the start ${stateFunction(problem, c.value)(problem.start, problem.initial)}`,
+    ),
+    `  ${check === null ? 'no exact solution is given' : exactCheckSentence(problem, check)}`,
   ];
+}
+
+function count(n: number, word: string): string {
+  return n === 1 ? `one ${word}` : `${n} ${word}s`;
 }
 
 function checkMethod(file: string, title: string, text: string, errors: string[]): readonly string[] {
   const reading = parseMethod(text);
-  if (reading.ok) return [`method "${title}": ${reading.value.statements.length} lines`];
+  if (reading.ok)
+    return [`method "${title}": ${count(evaluationsPerStep(reading.value), 'evaluation')} of f a step`];
   errors.push(...errorLines(file, title, reading.errors));
   return [];
 }

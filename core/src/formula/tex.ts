@@ -121,7 +121,7 @@ function input(expression: Expression): string {
     expression.kind === 'name' ||
     (expression.kind === 'binary' &&
       expression.operator === '*' &&
-      expression.left.kind !== 'binary' &&
+      (expression.left.kind === 'name' || expression.left.kind === 'number') &&
       expression.right.kind === 'name');
   return plain && !set.minus && set.holds !== 'sum' ? ` ${set.tex}` : bracket(set);
 }
@@ -201,7 +201,7 @@ function pieceOf(node: Expression): Piece {
       const { test } = node;
       const when = `${texOf(test.left)} ${RELATION_TEX[test.relation]} ${texOf(test.right)}`;
       const rows = `${texOf(node.yes)} & \\text{if } ${when} \\\\ ${texOf(node.no)} & \\text{otherwise}`;
-      return piece(`\\begin{cases} ${rows} \\end{cases}`, 'sum', { tall: true });
+      return piece(`\\begin{cases} ${rows} \\end{cases}`, 'atom', { tall: true });
     }
   }
 }

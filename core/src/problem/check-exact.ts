@@ -25,12 +25,26 @@ const POINTS = 97;
 /** Elements of a family at which it is taken, at most. */
 const ELEMENTS = 40;
 
-/** The addends of a sum, signs apart. */
-function terms(expression: Expression): readonly Expression[] {
-  if (expression.kind === 'negate') return terms(expression.of);
-  if (expression.kind === 'binary' && (expression.operator === '+' || expression.operator === '-'))
-    return [...terms(expression.left), ...terms(expression.right)];
-  return [expression];
+/**
+ * The size of a formula as the sum of the sizes of its terms, so that cancelling terms count in full:
+ * what rounding in them can do is a small multiple of it.
+ */
+function termSize(expression: Expression, value: (node: Expression) => number): number {
+  const of = (node: Expression): number => termSize(node, value);
+  if (expression.kind === 'negate') return of(expression.of);
+  if (expression.kind === 'binary')
+    switch (expression.operator) {
+      case '+':
+      case '-':
+        return of(expression.left) + of(expression.right);
+      case '*':
+        return of(expression.left) * of(expression.right);
+      case '/':
+        return of(expression.left) / Math.abs(value(expression.right));
+      case '^':
+        break;
+    }
+  return Math.abs(value(expression));
 }
 
 /** Exact solutions with their derivatives, made when they are asked for. */
@@ -85,7 +99,6 @@ function residualOf(
 ): Residual | null {
   const variable = unknown.range?.variable ?? null;
   const { left, right } = unknown.written;
-  const parts = [...terms(left), ...terms(right)];
   let worst: Residual | null = null;
 
   const valueAt = (expression: Expression, t: number, index: number): number =>
@@ -123,8 +136,8 @@ function residualOf(
     const t = problem.start + ((problem.end - problem.start) * (i + 0.5)) / POINTS;
     for (const element of elements) {
       const index = (unknown.range?.from ?? 0) + element;
-      const values = parts.map((part) => Math.abs(valueAt(part, t, index)));
-      const scale = values.reduce((sum, value) => sum + value, 0);
+      const value = (node: Expression): number => valueAt(node, t, index);
+      const scale = termSize(left, value) + termSize(right, value);
       const difference = Math.abs(valueAt(left, t, index) - valueAt(right, t, index));
       const size = scale === 0 ? 0 : difference / scale;
       if (Number.isFinite(size) && (worst === null || size > worst.size)) worst = { size, t };

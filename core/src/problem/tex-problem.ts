@@ -1,5 +1,6 @@
 import type { Expression } from '../formula/expression.ts';
 import { texSymbol } from '../formula/tex-names.ts';
+import { plainText } from '../formula/text.ts';
 import { texOf } from '../formula/tex.ts';
 import type { Problem } from './problem.ts';
 import type { ForRange, Statement, Target } from './statement.ts';
@@ -65,11 +66,29 @@ export function systemTex(problem: Problem): readonly string[] {
   return problem.blocks.map((block) => {
     const { name, range: over } = block.unknown;
     const index = over === null ? null : texSymbol(over.variable);
-    return `${texSymbol(name, block.derivative + 1, index)} = ${texOf(block.rate)}`;
+    const symbol = texSymbol(name, block.derivative, index);
+    const left =
+      block.unknown.order > 1
+        ? `\\frac{d}{d${texSymbol(problem.independent)}}\\,${symbol}`
+        : texSymbol(name, 1, index);
+    return `${left} = ${texOf(block.rate)}`;
   });
 }
 
 /** A line of TeX as an aligned row: the first = becomes the place of alignment. */
 export function aligned(lines: readonly string[]): string {
-  return `\\begin{aligned} ${lines.map((line) => line.replace(' = ', ' &= ')).join(' \\\\ ')} \\end{aligned}`;
+  return `\\begin{aligned} ${lines.map((line) => line.replace(' = ', ' &= ')).join(' \\\\[3pt] ')} \\end{aligned}`;
+}
+
+/** The reduced first-order system in the notation, one line a block. */
+export function systemText(problem: Problem): readonly string[] {
+  return problem.blocks.map((block) => {
+    const { name, range: over } = block.unknown;
+    const primes = "'".repeat(block.derivative);
+    const index = over === null ? '' : `[${over.variable}]`;
+    const where = over === null ? '' : ` for ${over.variable} = ${over.from}..${over.to}`;
+    const symbol = `${name}${index}${primes}`;
+    const left = block.unknown.order > 1 ? `d/d${problem.independent} ${symbol}` : `${symbol}'`;
+    return `${left} = ${plainText(block.rate)}${where}`;
+  });
 }

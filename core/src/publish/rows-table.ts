@@ -3,7 +3,7 @@ import type { CompiledRun } from '../run/compile.ts';
 import type { Row } from '../run/rows.ts';
 import type { Cell } from './csv.ts';
 
-/** Column names and cells of rows of a run: n, t, components, stages, exact values, error. */
+/** Column names and cells of rows of a run: n, t, components, stages, conserved quantities, exact values, error. */
 export function rowsTable(
   run: CompiledRun,
   rows: readonly Row[],
@@ -13,14 +13,16 @@ export function rowsTable(
   const stageNames = run.program.stages.flatMap((stage) =>
     stage.shape === 'scalar' || single ? [stage.name] : names.map((name) => `${stage.name}[${name}]`),
   );
+  const conservedNames = run.problem.conserved.map((quantity) => quantity.name);
   const exactNames = single ? ['exact'] : names.map((name) => `exact[${name}]`);
   return {
-    header: ['n', 't', ...names, ...stageNames, ...exactNames, 'error'],
+    header: ['n', 't', ...names, ...stageNames, ...conservedNames, ...exactNames, 'error'],
     rows: rows.map((row) => [
       row.n,
       row.t,
       ...row.values,
       ...(row.stages?.flat() ?? stageNames.map(() => null)),
+      ...row.conserved,
       ...row.exact,
       rowError(row),
     ]),

@@ -1,4 +1,5 @@
 import type { CompiledRun } from './compile.ts';
+import { conservedQuantities } from './conserved.ts';
 import { exactSolution } from './exact.ts';
 import { type Grid, stepSizeAt, timeAt } from './grid.ts';
 import { begin, goTo } from './integrate.ts';
@@ -11,6 +12,8 @@ export interface Row {
   readonly values: readonly number[];
   /** In the order of the method's stages; a vector stage has a value for each component. Null at the last point. */
   readonly stages: readonly (readonly number[])[] | null;
+  /** The conserved quantities at this point, in the order of the problem. */
+  readonly conserved: readonly number[];
   /** Null where no exact solution is known. */
   readonly exact: readonly (number | null)[];
 }
@@ -24,6 +27,7 @@ export interface Rows {
 export function rowsOf(run: CompiledRun, grid: Grid, from: number, count: number): Rows {
   const at = begin(run, grid);
   const exact = exactSolution(run.problem);
+  const conserved = conservedQuantities(run.problem);
   goTo(at, Math.min(from, grid.steps));
   const rows: Row[] = [];
   const out = new Float64Array(run.stageWidth);
@@ -38,6 +42,7 @@ export function rowsOf(run: CompiledRun, grid: Grid, from: number, count: number
       t,
       values,
       stages: isEnd ? null : splitStages(run, out),
+      conserved: conserved.map((quantity) => quantity.at(t, values)),
       exact: values.map((_, j) => (exact.known(j) ? exact.value(j, t) : null)),
     });
     if (isEnd) break;

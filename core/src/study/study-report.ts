@@ -22,6 +22,8 @@ export interface RungReport {
   readonly error: number | null;
   readonly ratio: number | null;
   readonly order: number | null;
+  /** How far each conserved quantity has moved from its value at the start. */
+  readonly drift: Readonly<Record<string, number>>;
   readonly stopped: {
     readonly step: number;
     readonly t: number;
@@ -31,9 +33,9 @@ export interface RungReport {
 }
 
 function rungReport(rung: RungResult, names: readonly string[]): RungReport {
-  const { h, steps, divides, t, error, ratio, order, stopped } = rung;
+  const { h, steps, divides, t, error, ratio, order, stopped, drift } = rung;
   const values = Object.fromEntries(names.map((name, j) => [name, rung.values[j] ?? NaN]));
-  return { h, steps, divides, t, values, error, ratio, order, stopped };
+  return { h, steps, divides, t, values, error, ratio, order, drift, stopped };
 }
 
 export function studyReport(title: string, problem: Problem, result: StudyResult): StudyReport {

@@ -1,6 +1,7 @@
 import type { Method } from '../method/method.ts';
 import type { Problem } from '../problem/problem.ts';
 import { compileRun } from '../run/compile.ts';
+import { conservedQuantities, drift } from '../run/conserved.ts';
 import type { LastStep } from '../run/grid.ts';
 import { begin, outcomeOf } from '../run/integrate.ts';
 import type { Stop } from '../run/trouble.ts';
@@ -31,6 +32,8 @@ export interface RungResult {
   readonly error: number | null;
   readonly ratio: number | null;
   readonly order: number | null;
+  /** How far each conserved quantity is from its value at the start, by name. */
+  readonly drift: Readonly<Record<string, number>>;
   readonly stopped: Stop | null;
 }
 
@@ -56,6 +59,7 @@ function runMethod(
   error: ReturnType<typeof pointError>,
 ): MethodResult {
   const run = compileRun(study.problem, method);
+  const quantities = conservedQuantities(study.problem);
   const results: RungResult[] = [];
   for (const rung of rungs) {
     if (!rung.ok) continue;
@@ -74,6 +78,7 @@ function runMethod(
       error: e,
       ratio: before === undefined ? null : errorRatio(before.error, e),
       order: before === undefined ? null : observedOrder(before.h, before.error, grid.h, e),
+      drift: drift(study.problem, quantities, t, values),
       stopped,
     });
   }

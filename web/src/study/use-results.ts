@@ -1,45 +1,7 @@
 import type { StudyDocument, StudyResult } from '@schritt/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { Computer, Superseded } from '../worker/computer.ts';
+import { useMemo } from 'react';
+import { type Ask, type Computed, useComputed } from '../worker/use-computed.ts';
 import type { Curves } from '../worker/messages.ts';
-
-/** A computed value: the last that came, whether a newer one is under way, and what went wrong. */
-export interface Computed<T> {
-  readonly value: T | null;
-  readonly busy: boolean;
-  readonly why: string | null;
-}
-
-type Ask<T> = (computer: Computer) => Promise<T>;
-
-function useComputed<T>(ask: Ask<T> | null): Computed<T> {
-  const [state, setState] = useState<Computed<T>>({ value: null, busy: true, why: null });
-  const computer = useRef<Computer | null>(null);
-  useEffect(
-    () => () => {
-      computer.current?.close();
-      computer.current = null;
-    },
-    [],
-  );
-  useEffect(() => {
-    if (ask === null) return;
-    computer.current ??= new Computer();
-    const slow = setTimeout(() => setState((now) => ({ ...now, busy: true })), 150);
-    ask(computer.current)
-      .then((value) => setState({ value, busy: false, why: null }))
-      .catch((thrown: unknown) => {
-        if (thrown instanceof Superseded) return;
-        setState((now) => ({
-          ...now,
-          busy: false,
-          why: thrown instanceof Error ? thrown.message : String(thrown),
-        }));
-      })
-      .finally(() => clearTimeout(slow));
-  }, [ask]);
-  return state;
-}
 
 /** The results of a study together with the keys of the methods they belong to. */
 export interface KeyedResult {

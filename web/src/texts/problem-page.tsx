@@ -1,9 +1,16 @@
-import { parseProblem, type ProblemDocument, type StudyDocument } from '@schritt/core';
-import type { ReactNode } from 'react';
+import {
+  type ParameterValues,
+  parseProblem,
+  type Problem,
+  type ProblemDocument,
+  type StudyDocument,
+} from '@schritt/core';
+import { type ReactNode, useState } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
 import { MessagePage } from '../frame/message-page.tsx';
-import { ProblemTypeset } from '../statement/problem-statement.tsx';
+import { ProblemControls } from './problem-controls.tsx';
+import { ProblemView } from './problem-view.tsx';
 import { TextDesk } from './text-desk.tsx';
 
 function problemDocument(title: string, text: string): ProblemDocument {
@@ -21,20 +28,40 @@ function studyOf(title: string, text: string): StudyDocument {
   };
 }
 
+interface Moved {
+  readonly text: string;
+  readonly values: ParameterValues;
+}
+
+const NOTHING: ParameterValues = {};
+
 /** One problem of the library. */
 export function ProblemPage(): ReactNode {
   const { id = '' } = useParams();
   const { data, error } = useEntry('problem', id);
+  const [moved, setMoved] = useState<Moved | null>(null);
+  // what sliders have set counts for the text it was set for
+  const valuesOf = (problem: Problem): ParameterValues =>
+    moved?.text === problem.text ? moved.values : NOTHING;
   if (error !== undefined) return <MessagePage>This problem cannot be opened: {error.message}.</MessagePage>;
   if (data === undefined) return <MessagePage>Opening the problem …</MessagePage>;
   return (
-    <TextDesk kind="problem" entry={data} document={problemDocument} parse={parseProblem} study={studyOf}>
-      {(problem) => (
-        <>
-          <h2 className="label">Problem</h2>
-          <ProblemTypeset problem={problem} />
-        </>
+    <TextDesk
+      kind="problem"
+      entry={data}
+      document={problemDocument}
+      parse={parseProblem}
+      study={studyOf}
+      beside={(problem, onText) => (
+        <ProblemControls
+          problem={problem}
+          values={valuesOf(problem)}
+          onValues={(values) => setMoved({ text: problem.text, values })}
+          onText={onText}
+        />
       )}
+    >
+      {(problem) => <ProblemView problem={problem} values={valuesOf(problem)} />}
     </TextDesk>
   );
 }

@@ -17,13 +17,15 @@ interface TextDeskProps<K extends 'problem' | 'method', T> {
   readonly parse: (text: string) => Reading<T>;
   /** The last good reading, shown at the right. */
   readonly children: (value: T) => ReactNode;
+  /** What stands under the text. */
+  readonly beside?: (value: T, onText: (text: string) => void) => ReactNode;
   /** A study that begins with this text. */
   readonly study: (title: string, text: string) => DocumentOf<'study'>;
 }
 
 /** A problem or a method of the library: its text at the left, what was understood at the right. */
 export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps<K, T>): ReactNode {
-  const { kind, document: make, parse, children, study } = props;
+  const { kind, document: make, parse, children, beside, study } = props;
   // the copy that was opened; from here on this page holds the newest one itself
   const [entry] = useState(props.entry);
   const original: ProblemDocument | MethodDocument = entry.document;
@@ -82,6 +84,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
             errors={reading.ok ? [] : reading.errors}
             onChange={(text) => edit('text', (now) => ({ ...now, text }))}
           />
+          {good !== null && beside?.(good, (text) => edit('rewritten', (now) => ({ ...now, text })))}
         </section>
         <section aria-label="Typeset">
           {good !== null && children(good)}

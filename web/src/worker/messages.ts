@@ -1,4 +1,4 @@
-import type { StudyDocument, StudyResult, Wish } from '@schritt/core';
+import type { ParameterValues, Portrait, StudyDocument, StudyResult, Wish } from '@schritt/core';
 
 /** The points of one run, thinned for a picture: t and all components. */
 export interface Trajectory {
@@ -18,13 +18,27 @@ export interface Curves {
   readonly components: readonly string[];
 }
 
+/** What is to be seen of a problem beyond its text. */
+export interface ProblemView {
+  readonly portrait: Portrait;
+  /** What came of putting the exact solution into the equations; null where none is given. */
+  readonly check: { readonly satisfied: boolean; readonly sentence: string } | null;
+}
+
 /** What the worker is asked. */
 export type Request =
   | { readonly id: number; readonly kind: 'study'; readonly document: StudyDocument }
-  | { readonly id: number; readonly kind: 'curves'; readonly document: StudyDocument; readonly wish: Wish };
+  | { readonly id: number; readonly kind: 'curves'; readonly document: StudyDocument; readonly wish: Wish }
+  | {
+      readonly id: number;
+      readonly kind: 'problem';
+      readonly text: string;
+      readonly parameters: ParameterValues;
+    };
 
 /** What it answers; a failure is a fault of the program, faults of texts never get here. */
 export type Answer =
   | { readonly id: number; readonly kind: 'study'; readonly result: StudyResult }
   | { readonly id: number; readonly kind: 'curves'; readonly curves: Curves }
+  | { readonly id: number; readonly kind: 'problem'; readonly view: ProblemView }
   | { readonly id: number; readonly kind: 'failed'; readonly why: string };

@@ -1,0 +1,126 @@
+import {
+  aligned,
+  componentNames,
+  MOST_SHOWN,
+  type ParameterValues,
+  type Problem,
+  systemTex,
+} from '@schritt/core';
+import { Segmented } from 'antd';
+import { type ReactNode, useMemo, useState } from 'react';
+import { Tex } from '../math/tex.tsx';
+import { PortraitPicture } from '../pictures/portrait-picture.tsx';
+import { ProblemTypeset } from '../statement/problem-statement.tsx';
+import { usePalette } from '../theme/use-palette.ts';
+import type { ProblemView as View } from '../worker/messages.ts';
+import { type Ask, useComputed } from '../worker/use-computed.ts';
+import './problem-view.css';
+
+const ORIGIN = {
+  exact: 'the exact solution',
+  taylor: 'a reference solution, by Taylor series of order 24',
+  'fine steps': 'a solution by RK4 in many small steps, good enough for a picture',
+} as const;
+
+function shownNames(problem: Problem): readonly string[] {
+  const names = componentNames(problem);
+  if (names.length <= MOST_SHOWN) return names;
+  return Array.from(
+    { length: MOST_SHOWN },
+    (_, i) => names[Math.round((i * (names.length - 1)) / (MOST_SHOWN - 1))] ?? '',
+  );
+}
+
+interface ProblemViewProps {
+  readonly problem: Problem;
+  /** Values that sliders have set, by name. */
+  readonly values: ParameterValues;
+}
+
+/** What the program understood of a problem: typeset, reduced, checked, and drawn. */
+export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
+  const { text } = problem;
+  const [view, setView] = useState<'time' | 'plane'>('time');
+  const ask = useMemo(
+    (): Ask<View> => async (computer) => {
+      const answer = await computer.ask({ kind: 'problem', text, parameters: values });
+      if (answer.kind === 'problem') return answer.view;
+      throw new Error(answer.kind === 'failed' ? answer.why : 'an answer to another question');
+    },
+    [text, values],
+  );
+  const palette = usePalette();
+  const { value, why } = useComputed(ask);
+  const names = useMemo(() => shownNames(problem), [problem]);
+  const reduced = problem.unknowns.some((u) => u.order > 1 || u.rearranged);
+  const canPlane = problem.size === 2 && problem.blocks.length === 2;
+  const shown = canPlane ? view : 'time';
+  return (
+    <div className="problem-view">
+      <div className="problem-words">
+        <h2 className="label">Problem</h2>
+        <ProblemTypeset problem={problem} />
+        {reduced && (
+          <>
+            <h2 className="label">Understood as</h2>
+            <div className="typeset">
+              <div className="formula">
+                <Tex tex={aligned(systemTex(problem))} />
+              </div>
+            </div>
+          </>
+        )}
+        {problem.size > 2 && <p className="quiet">{problem.size} components</p>}
+        {value?.check != null && (
+          <p className={value.check.satisfied ? 'good' : 'wrong'} role="status">
+            {value.check.satisfied ? '✓ ' : ''}
+            {value.check.sentence}
+          </p>
+        )}
+        {why !== null && <p className="wrong">{why}</p>}
+      </div>
+      <section className="problem-picture" aria-label="Picture">
+        <div className="lens-head">
+          <h2>{shown === 'plane' ? 'Plane' : 'Solution'}</h2>
+          {canPlane && (
+            <Segmented
+              size="small"
+              options={[
+                { value: 'time', label: `over ${problem.independent}` },
+                { value: 'plane', label: `${names[1] ?? ''} over ${names[0] ?? ''}` },
+              ]}
+              value={view}
+              onChange={setView}
+            />
+          )}
+          {shown === 'time' && names.length > 1 && (
+            <span className="component-names">
+              {names.map((name, j) => (
+                <i key={name} style={{ color: palette.methods[j % palette.methods.length] }}>
+                  {name}
+                </i>
+              ))}
+            </span>
+          )}
+          {value !== null && (
+            <span className="quiet">
+              {ORIGIN[value.portrait.kind]}
+              {value.portrait.leavesAt !== null &&
+                `; it leaves the numbers near ${problem.independent} = ${Number(value.portrait.leavesAt.toPrecision(4))}`}
+            </span>
+          )}
+        </div>
+        <div className="picture">
+          {value !== null && (
+            <PortraitPicture
+              portrait={value.portrait}
+              names={names}
+              independent={problem.independent}
+              view={shown}
+            />
+          )}
+        </div>
+      </section>
+    </div>
+  );
+}
