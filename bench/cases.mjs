@@ -23,6 +23,71 @@ l(0) = 5
     pythonSteps: 200_000,
     target: 0.9,
   },
+  {
+    name: 'RK4, sine and cosine',
+    file: 'rk4_trig',
+    problem: `x' = v
+v' = -w*sin(x) - c*v + cos(t)
+w = 1.3
+c = 0.2
+x(0) = 1
+v(0) = 0
+0 <= t <= 20`,
+    method: RK4,
+    steps: 2_000_000,
+    pythonSteps: 100_000,
+    target: 0.75,
+  },
+  {
+    name: 'RK4, a family of 5,000',
+    file: 'rk4_heat',
+    problem: `u[i]' = k*(u[i-1] - 2*u[i] + u[i+1]) for i = 1..n
+k = 0.3
+n = 5000
+u[0] = 0
+u[n+1] = 0
+u[i](0) = i/n for i = 1..n
+0 <= t <= 0.1`,
+    method: RK4,
+    steps: 6_000,
+    pythonSteps: 40,
+    shown: [0, 4999],
+    target: 0.7,
+  },
+  {
+    name: 'Adams-Bashforth 4',
+    file: 'ab4_pair',
+    problem: `m' = a*m - b*m*l
+l' = c*m*l - d*l
+a = 1.1
+b = 0.4
+c = 0.1
+d = 0.4
+m(0) = 10
+l(0) = 5
+0 <= t <= 12`,
+    method: `start with RK4
+y[n+1] = y + h/24*(55*f[n] - 59*f[n-1] + 37*f[n-2] - 9*f[n-3])`,
+    steps: 8_000_000,
+    pythonSteps: 200_000,
+    target: 0.8,
+  },
+];
+
+/** Reported without a loop to compare with. */
+export const ALONE = [
+  {
+    name: 'Taylor 8, a driven pendulum',
+    problem: `x' = v
+v' = -w*sin(x) - c*v + cos(t)
+w = 1.3
+c = 0.2
+x(0) = 1
+v(0) = 0
+0 <= t <= 20`,
+    method: `y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y) + h^3/6*f''(t, y) + h^4/24*f'''(t, y) + h^5/120*f''''(t, y) + h^6/720*f'''''(t, y) + h^7/5040*f''''''(t, y) + h^8/40320*f'''''''(t, y)`,
+    steps: 400_000,
+  },
 ];
 
 /** What reading and compiling is measured on; the targets are milliseconds. */

@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { CASES, READINGS } from '../bench/cases.mjs';
+import { ALONE, CASES, READINGS } from '../bench/cases.mjs';
 import { buildNode, install, root } from './fresh.mjs';
 
 install();
@@ -16,7 +16,7 @@ function compiled({ problem, method }) {
   const p = core.parseProblem(problem);
   const m = core.parseMethod(method);
   if (!p.ok || !m.ok) throw new Error(JSON.stringify([p.errors, m.errors]));
-  return core.compileRun(p.value, m.value);
+  return core.compileWithStart(p.value, m.value, { find: core.findInLibrary, instead: null });
 }
 
 function measure(run, steps) {
@@ -50,7 +50,8 @@ for (const item of CASES) {
     const theirs = JSON.parse(execFileSync(program, [String(steps)], { encoding: 'utf8' }));
     ours = Math.min(ours, mine.seconds);
     c = Math.min(c, theirs.seconds);
-    same &&= theirs.values.every((value, j) => value === mine.values[j]);
+    const shown = (item.shown ?? mine.values.map((_, j) => j)).map((j) => mine.values[j]);
+    same &&= theirs.values.every((value, j) => value === shown[j]);
   }
   const python = JSON.parse(
     execFileSync('python3', [join(root, 'bench/loops', `${file}.py`), String(pythonSteps)], {
@@ -67,6 +68,22 @@ for (const item of CASES) {
     sameBits: same,
   });
 }
+const alone = ALONE.map((item) => {
+  const run = compiled(item);
+  measure(run, 10_000);
+  return { name: item.name, nanosecondsPerStep: (measure(run, item.steps).seconds / item.steps) * 1e9 };
+});
+
+/** Time a step from ten thousand steps to a hundred million, as a ratio to the shortest. */
+const growing = (() => {
+  const run = compiled(CASES[0]);
+  measure(run, 1_000_000);
+  const perStep = (steps, rounds) =>
+    Math.min(...Array.from({ length: rounds }, () => measure(run, steps).seconds / steps));
+  const short = perStep(10_000, 200);
+  return [1e5, 1e6, 1e7, 1e8].map((steps) => ({ steps, ratio: perStep(steps, steps > 1e7 ? 1 : 5) / short }));
+})();
+
 /** Median milliseconds of reading and compiling a problem. */
 function readingTime(text) {
   const method = core.parseMethod(CASES[0].method);
@@ -108,5 +125,10 @@ console.log(
     readings.map((r) => [r.name, r.milliseconds.toFixed(2), String(r.target)]),
   ),
 );
-const report = { node: process.version, processor: cpus()[0]?.model ?? '', rows, readings };
+console.log();
+for (const { name, nanosecondsPerStep } of alone)
+  console.log(`${name}: ${nanosecondsPerStep.toFixed(0)} ns a step`);
+for (const { steps, ratio } of growing)
+  console.log(`${steps.toLocaleString('en')} steps: ${ratio.toFixed(3)} of the time a step that 10,000 need`);
+const report = { node: process.version, processor: cpus()[0]?.model ?? '', rows, readings, alone, growing };
 writeFileSync(join(root, 'bench/results.json'), `${JSON.stringify(report, null, 2)}\n`);

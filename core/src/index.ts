@@ -6,8 +6,16 @@ export { LONGEST_TEXT } from './formula/place.ts';
 export { plainText } from './formula/text.ts';
 export { texSymbol } from './formula/tex-names.ts';
 export { texOf } from './formula/tex.ts';
-export { CLASSICAL, type LibraryMethod } from './method/library/classical.ts';
-export { evaluationsPerStep, type Method, type MethodStatement } from './method/method.ts';
+export { findInLibrary } from './method/library/find-method.ts';
+export { LIBRARY } from './method/library/library.ts';
+export type { LibraryMethod } from './method/library/library-method.ts';
+export {
+  evaluationsPerStep,
+  highestDerivative,
+  isImplicit,
+  type Method,
+  type MethodStatement,
+} from './method/method.ts';
 export { parseMethod } from './method/parse-method.ts';
 export { methodTex } from './method/tex-method.ts';
 export { parseProblem, type ParameterValues } from './problem/parse-problem.ts';
@@ -28,6 +36,7 @@ export { significant, stepSizeText } from './publish/number-text.ts';
 export { plainTable } from './publish/plain-table.ts';
 export { rowError, rowsTable } from './publish/rows-table.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
+export { compileWithStart, type StartChoice } from './run/compile-with-start.ts';
 export { compileRun, type CompiledRun } from './run/compile.ts';
 export { conservedQuantities, drift, type ConservedQuantity } from './run/conserved.ts';
 export { exactSolution, stateFunction, type ExactSolution } from './run/exact.ts';
@@ -36,7 +45,16 @@ export { MOST_SHOWN, portrait, type Portrait, type Stroke } from './reference/po
 export { referenceSolution, type Reference } from './reference/reference-solution.ts';
 export { taylorSolution, type DenseSolution } from './reference/taylor-solution.ts';
 export { layGrid, MOST_STEPS, timeAt, type Grid, type LastStep, type Wish } from './run/grid.ts';
-export { begin, goTo, integrate, outcomeOf, type Outcome, type RunState } from './run/integrate.ts';
+export {
+  begin,
+  copyOf,
+  goTo,
+  integrate,
+  newtonIterations,
+  outcomeOf,
+  type Outcome,
+  type RunState,
+} from './run/integrate.ts';
 export type { Precision } from './run/precision.ts';
 export { rowsOf, type Row, type Rows } from './run/rows.ts';
 export type { Stop } from './run/trouble.ts';

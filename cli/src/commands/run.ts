@@ -1,7 +1,7 @@
 import {
   amountValue,
   type Cell,
-  compileRun,
+  compileWithStart,
   csv,
   layGrid,
   plainTable,
@@ -58,7 +58,7 @@ function printCell(cell: Cell): string {
 export function runCommand(file: string, options: RunOptions): string {
   const { study } = loadStudy(file);
   const { method } = pickMethod(study, options.method);
-  const run = compileRun(study.problem, method);
+  const run = compileWithStart(study.problem, method, study.start);
   let grid;
   try {
     grid = layGrid(study.problem.start, study.problem.end, wishOf(options), study.lastStep);

@@ -1,6 +1,7 @@
 import type { ErrorChoice } from '../study/error-measure.ts';
 import type { Ladder } from '../study/ladder.ts';
 import type { LastStep } from '../run/grid.ts';
+import type { Precision } from '../run/precision.ts';
 
 /** A text with a title: a problem or a method inside a study. */
 export interface TitledText {
@@ -29,6 +30,10 @@ export interface StudyDocument {
   readonly ladder: Ladder;
   readonly lastStep?: LastStep;
   readonly error?: ErrorChoice;
+  /** What does the first steps of formulas that reach back, instead of what they name: a method, or "exact". */
+  readonly start?: string;
+  /** `single` rounds every operation to 32 bits. */
+  readonly precision?: Precision;
 }
 
 export type Document = StudyDocument | ProblemDocument | MethodDocument;

@@ -1,4 +1,5 @@
 import type { TextError } from '../formula/place.ts';
+import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import type { Method } from '../method/method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
@@ -37,6 +38,11 @@ export function openStudy(document: StudyDocument): OpenedStudy {
       ladder: document.ladder,
       lastStep: document.lastStep ?? 'fit',
       error: document.error ?? DEFAULT_ERROR,
+      start: {
+        find: (name) => methods.find((own) => own.title === name)?.method ?? findInLibrary(name),
+        instead: document.start ?? null,
+        precision: document.precision ?? 'double',
+      },
     },
   };
 }

@@ -93,12 +93,15 @@ function readStudy(check: ValueCheck, value: unknown): StudyDocument {
     value,
     '',
     ['schritt', 'kind', 'title', 'problem', 'methods', 'ladder'],
-    ['lastStep', 'error'],
+    ['lastStep', 'error', 'start', 'precision'],
   );
   const lastStep = fields?.get('lastStep');
   const error = fields?.get('error');
   const last =
     lastStep === undefined ? undefined : check.oneOf(lastStep, 'lastStep', ['fit', 'shorten', 'overrun']);
+  const start = fields?.get('start');
+  const given = fields?.get('precision');
+  const precision = given === undefined ? undefined : check.oneOf(given, 'precision', ['double', 'single']);
   return {
     schritt: 1,
     kind: 'study',
@@ -108,6 +111,8 @@ function readStudy(check: ValueCheck, value: unknown): StudyDocument {
     ladder: readLadder(check, fields?.get('ladder') ?? {}),
     ...(last === undefined ? {} : { lastStep: last }),
     ...(error === undefined ? {} : { error: readError(check, error) }),
+    ...(start === undefined ? {} : { start: check.text(start, 'start', LONGEST_TITLE) }),
+    ...(precision === undefined ? {} : { precision }),
   };
 }
 

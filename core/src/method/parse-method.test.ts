@@ -19,14 +19,17 @@ test('a method with constants, intermediate values and nested calls', () => {
 test.each([
   ['y[n+1] = y + k1', '1:14+2 k1 is not known; give it on a line above, such as k1 = f(t, y)'],
   ['y[n+1] = y + h*k1\nk1 = f(t, y)', '1:16+2 k1 is given further down; move its line above this one'],
-  ['k1 = f(t, y + h*k1)\ny[n+1] = y + h*k1', '1:17+2 k1 is used in its own line, so it is not known yet'],
+  [
+    'k1 = f(t, y + h*k1)\ny[n+1] = y + h*k1',
+    '1:17+2 k1 is used in its own line; for an implicit stage write solve k1 = ..., otherwise give it above',
+  ],
   [
     'y[n+1] = y + h',
     '1:14+1 a plain number cannot be added to values of the solution; is a factor such as f(t, y) or k1 missing?',
   ],
   [
     'y[n+1] = y + h*f(y, t)',
-    '1:18+1 the first input of f is a time such as t + h; the value stands second: f(t, y)',
+    '1:18+1 the first input of f is a time such as t + h; the value stands behind it: f(t, y)',
   ],
   ['y[n+1] = y + h*f(t)', '1:16+4 f takes the time and the value: f(t, y)'],
   ['k1 = f(t, y)', '1:13+1 the new value is missing; add a line y[n+1] = ...'],

@@ -1,15 +1,24 @@
 import { CONSTANTS } from '../formula/functions.ts';
 import type { Expression } from '../formula/expression.ts';
 import { PlaceError, type Span } from '../formula/place.ts';
-import type { Shape } from './method.ts';
+import { type Method, type Shape, stepsBack, type Variable } from './method.ts';
 
-/** What the names of a method mean so far: `lets` above this line, and those that stand further down. */
+/** What the names of a method mean at a line. */
 export interface MethodNames {
+  readonly form: Method['form'];
+  /** Names given above this line, and by this line itself where it is a `solve`. */
   readonly lets: ReadonlyMap<string, Shape>;
+  /** New values given above this line, or by it where it is a `solve`. */
+  readonly nexts: ReadonlySet<Variable>;
+  /** Names that are given further down. */
   readonly later: ReadonlySet<string>;
-  /** The name on the left of this line. */
+  /** The name on the left of this line, where it is no `solve`. */
   readonly own: string | null;
 }
+
+/** Deepest history and highest derivative that a text may use. */
+export const MOST_BACK = 20;
+export const MOST_PRIMES = 30;
 
 /**
  * The shape of an expression of a method: scalars and vectors add to their like, a vector is scaled by
@@ -25,13 +34,13 @@ export function shapeOf(expression: Expression, names: MethodNames): Shape {
       case 'name':
         return shapeOfName(node.name, node.primes, node.at, names);
       case 'indexed':
-        return shapeOfIndexed(node);
+        return shapeOfIndexed(node, names);
       case 'negate':
         return of(node.of);
       case 'binary':
         return shapeOfBinary(node, of(node.left), of(node.right));
       case 'call':
-        return shapeOfCall(node, of);
+        return shapeOfCall(node, of, names);
       case 'if': {
         for (const side of [node.test.left, node.test.right]) mustBeScalar(side, of(side), 'a comparison');
         const yes = of(node.yes);
@@ -44,20 +53,40 @@ export function shapeOf(expression: Expression, names: MethodNames): Shape {
   return of(expression);
 }
 
+function isVariable(name: string, form: Method['form']): boolean {
+  return form === 'first order' ? name === 'y' : name === 'x' || name === 'v';
+}
+
+function otherForm(name: string, form: Method['form']): string | null {
+  if (form === 'first order' && (name === 'x' || name === 'v' || name === 'a'))
+    return `${name} belongs to methods for x'' = a(t, x, v), which give x[n+1] and v[n+1]; this one gives y[n+1]`;
+  if (form === 'second order' && (name === 'y' || name === 'f'))
+    return `${name} belongs to methods for y' = f(t, y), which give y[n+1]; this one gives x[n+1] and v[n+1]`;
+  return null;
+}
+
 function shapeOfName(name: string, primes: number, at: Span, names: MethodNames): Shape {
+  const shape = names.lets.get(name);
   if (primes > 0)
     throw new PlaceError(
       at,
-      `${name}${"'".repeat(primes)} has no meaning in a method; a derivative of the rate is written f'(t, y)`,
+      `${name}${"'".repeat(primes)} has no meaning here; a derivative of the rate is written f'(t, y)`,
     );
-  if (name === 't' || name === 'h') return 'scalar';
-  if (name === 'y') return 'vector';
-  if (name === 'f') throw new PlaceError(at, 'f needs its inputs: write f(t, y)');
-  if (name === 'n') throw new PlaceError(at, 'the step number n stands only in an index, as in y[n+1]');
-  const shape = names.lets.get(name);
   if (shape !== undefined) return shape;
+  if (name === 't' || name === 'h') return 'scalar';
+  if (isVariable(name, names.form)) return 'vector';
+  const refusal = otherForm(name, names.form);
+  if (refusal !== null) throw new PlaceError(at, refusal);
+  if (name === 'f')
+    throw new PlaceError(at, 'f needs its inputs: write f(t, y), or f[n] for the one that is kept');
+  if (name === 'a') throw new PlaceError(at, 'a needs its inputs: write a(t, x, v)');
+  if (name === 'n') throw new PlaceError(at, 'the step number n stands only in an index, as in y[n+1]');
   if (CONSTANTS.has(name)) return 'scalar';
-  if (name === names.own) throw new PlaceError(at, `${name} is used in its own line, so it is not known yet`);
+  if (name === names.own)
+    throw new PlaceError(
+      at,
+      `${name} is used in its own line; for an implicit stage write solve ${name} = ..., otherwise give it above`,
+    );
   if (names.later.has(name))
     throw new PlaceError(at, `${name} is given further down; move its line above this one`);
   const near = [...names.lets.keys(), 't', 'y', 'h'].find(
@@ -71,16 +100,41 @@ function shapeOfName(name: string, primes: number, at: Span, names: MethodNames)
   );
 }
 
-function shapeOfIndexed(node: Expression & { readonly kind: 'indexed' }): Shape {
-  const { index } = node;
-  const isN = index.kind === 'name' && index.name === 'n';
-  if (isN && node.primes === 0 && node.name === 'y') return 'vector';
-  if (isN && node.primes === 0 && node.name === 't') return 'scalar';
+function shapeOfIndexed(node: Expression & { readonly kind: 'indexed' }, names: MethodNames): Shape {
+  const back = stepsBack(node);
+  if (back === null)
+    throw new PlaceError(
+      node.at,
+      `an index here is n, n+1 or n less a whole number, as in ${node.name}[n-1]`,
+    );
+  if (back > MOST_BACK) throw new PlaceError(node.at, `a formula reaches at most ${MOST_BACK} steps back`);
+  const refusal = otherForm(node.name, names.form);
+  if (refusal !== null) throw new PlaceError(node.at, refusal);
+  if (node.name === 't') {
+    if (back >= -1) return 'scalar';
+  } else if (node.name === 'f') {
+    if (back >= 0) return 'vector';
+    throw new PlaceError(
+      node.at,
+      'f at the new point is written f(t + h, y[n+1]) or with the value it is to be taken at',
+    );
+  } else if (isVariable(node.name, names.form)) {
+    if (back >= 0) return 'vector';
+    if (back === -1) return shapeOfNext(node, names);
+  } else
+    throw new PlaceError(
+      node.at,
+      `${node.name}[...] has no meaning here; only y, f and t are kept from earlier steps`,
+    );
+  throw new PlaceError(node.at, 'a formula reaches one step ahead, to n+1');
+}
+
+function shapeOfNext(node: Expression & { readonly kind: 'indexed' }, names: MethodNames): Shape {
+  const isGiven = [...names.nexts].some((variable) => variable === node.name);
+  if (isGiven) return 'vector';
   throw new PlaceError(
     node.at,
-    node.name === 'y' && node.primes === 0
-      ? 'this formula takes one step from y[n]: only y, y[n] and what is given above can stand here'
-      : `${node.name}[...] has no meaning here; y[n] and t[n] are the present values`,
+    `${node.name}[n+1] is not known yet; give it above, or write solve ${node.name}[n+1] = ... if its formula holds it`,
   );
 }
 
@@ -121,21 +175,40 @@ function shapeOfBinary(node: Expression & { readonly kind: 'binary' }, left: Sha
   }
 }
 
-function shapeOfCall(node: Expression & { readonly kind: 'call' }, of: (node: Expression) => Shape): Shape {
-  if (node.name !== 'f') {
+function shapeOfCall(
+  node: Expression & { readonly kind: 'call' },
+  of: (node: Expression) => Shape,
+  names: MethodNames,
+): Shape {
+  if (node.name !== 'f' && node.name !== 'a') {
     for (const input of node.inputs) mustBeScalar(input, of(input), node.name);
     return 'scalar';
   }
-  if (node.primes > 0) throw new PlaceError(node.at, 'only f itself can stand here, without primes');
-  const [time, value] = node.inputs;
-  if (time === undefined || value === undefined || node.inputs.length !== 2)
-    throw new PlaceError(node.at, 'f takes the time and the value: f(t, y)');
+  const refusal = otherForm(node.name, names.form);
+  if (refusal !== null) throw new PlaceError(node.nameAt, refusal);
+  const wanted = node.name === 'f' ? 'f(t, y)' : 'a(t, x, v)';
+  if (node.primes > 0 && node.name === 'a')
+    throw new PlaceError(
+      node.at,
+      'derivatives are made of f alone; write the method for y, with f and its derivatives',
+    );
+  if (node.primes > MOST_PRIMES) throw new PlaceError(node.at, `derivatives go up to order ${MOST_PRIMES}`);
+  const [time, ...values] = node.inputs;
+  if (time === undefined || values.length !== (node.name === 'f' ? 1 : 2))
+    throw new PlaceError(
+      node.at,
+      `${node.name} takes the time and the ${node.name === 'f' ? 'value' : 'values'}: ${wanted}`,
+    );
   if (of(time) === 'vector')
     throw new PlaceError(
       time.at,
-      'the first input of f is a time such as t + h; the value stands second: f(t, y)',
+      `the first input of ${node.name} is a time such as t + h; the value stands behind it: ${wanted}`,
     );
-  if (of(value) === 'scalar')
-    throw new PlaceError(value.at, 'the second input of f is a value of the solution such as y + h*k1');
+  for (const value of values)
+    if (of(value) === 'scalar')
+      throw new PlaceError(
+        value.at,
+        `this input of ${node.name} is a value of the solution such as y + h*k1, not a number`,
+      );
   return 'vector';
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { plainText } from '../formula/text.ts';
 import { parseMethod } from '../method/parse-method.ts';
-import { CLASSICAL } from '../method/library/classical.ts';
+import { LIBRARY } from '../method/library/library.ts';
 import { compileRun } from '../run/compile.ts';
 import { layGrid } from '../run/grid.ts';
 import { integrate } from '../run/integrate.ts';
@@ -66,7 +66,7 @@ describe('equations in any form', () => {
     const byHand = problem(
       "q'' = (sin(t) - (R*q' + q/C))/L\nL = 2\nR = 0.5\nC = 0.25\nq(0) = 1\nq'(0) = 0\n0 <= t <= 2",
     );
-    const method = parseMethod(CLASSICAL[4]!.text);
+    const method = parseMethod(LIBRARY[4]!.text);
     if (!method.ok) throw new Error();
     const end = (of: Problem): number[] =>
       Array.from(integrate(compileRun(of, method.value), layGrid(0, 2, { steps: 50 })).values);
@@ -178,7 +178,7 @@ describe('families', () => {
   });
 
   function parsed(title: string): Parameters<typeof compileRun>[1] {
-    const method = parseMethod(CLASSICAL.find((m) => m.title === title)!.text);
+    const method = parseMethod(LIBRARY.find((m) => m.title === title)!.text);
     if (!method.ok) throw new Error();
     return method.value;
   }

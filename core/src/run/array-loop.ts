@@ -1,225 +1,476 @@
 import { CONSTANTS } from '../formula/functions.ts';
-import { type Expression, walk } from '../formula/expression.ts';
+import { type Expression, type IndexedLeaf, type NameLeaf, walk } from '../formula/expression.ts';
 import { type Code, type CodeTarget, emit, literal } from '../formula/javascript.ts';
 import { Meanings } from '../problem/meaning.ts';
 import type { Block, Problem } from '../problem/problem.ts';
+import { bandedNewton } from './banded-newton.ts';
 import type { GeneratedLoop } from './generated-loop.ts';
+import { type Layout, layOut } from './layout.ts';
 import type { Precision } from './precision.ts';
-import { type Instruction, PRESENT, type Program, type Register, registerOf } from './program.ts';
+import {
+  type Instruction,
+  type Program,
+  type Register,
+  registerOf,
+  type SolveInstruction,
+  timeOffsetOf,
+} from './program.ts';
 import { Placing } from './rate-leaf.ts';
-import { constantCode } from './straight-line.ts';
+import { Scopes } from './scopes.ts';
+import { NEWTON, stateShape } from './state.ts';
+import { constantCode, timeCode } from './straight-line.ts';
+import { combinationTangent, tangentOf, unmarked } from './tangent.ts';
 
 const TIME: Code = { text: 't', atom: true, steady: false };
 const STEP: Code = { text: 'h', atom: true, steady: true };
+const ZERO = literal(0);
 
-/** Elements of a family whose neighbours all lie inside: from..to-1; the others are written out one by one. */
-interface Interior {
-  readonly from: number;
-  readonly to: number;
+/** Where the values of a rate come from: arrays by vector, and how fast they move where that is asked for. */
+interface Source {
+  readonly at: readonly string[];
+  readonly along: readonly (string | null)[] | null;
+  readonly when: Code;
 }
 
 /**
  * Code for large systems: vectors are typed arrays, combinations are loops over all components, and a
- * family is one loop over its body, with the elements at its edges written out.
+ * family is one loop over its body, with the elements at its edges written out. Values kept from earlier
+ * steps move up by exchanging arrays, not by copying.
  */
 export function arrayLoop(problem: Problem, program: Program, precision: Precision): GeneratedLoop {
-  const single = precision === 'single';
-  const { size } = problem;
-  const before: string[] = [];
-  const body: string[] = [];
-  const steadyNames = new Map<string, string>();
-  const arrays = new Set<Register>();
-  const scalars = new Map<Register, Code>();
-  const meanings = new Meanings(problem);
-  const placing = new Placing(problem);
-  let names = 0;
+  return new ArrayLoop(problem, program, precision).generate();
+}
 
-  const array = (register: Register): string => {
-    if (register === PRESENT) return 'S';
-    arrays.add(register);
-    return `R${register}`;
-  };
-  /** Keeps steady pieces before the loop over steps, others among the given lines. */
-  const keeper =
-    (lines: string[]) =>
-    (code: Code): Code => {
-      if (code.atom) return code;
-      if (code.steady) {
-        const text = steadyNames.get(code.text) ?? `s${steadyNames.size}`;
-        if (!steadyNames.has(code.text)) {
-          steadyNames.set(code.text, text);
-          before.push(`const ${text} = ${code.text};`);
-        }
-        return { text, atom: true, steady: true };
-      }
-      const text = `v${names++}`;
-      lines.push(`const ${text} = ${code.text};`);
-      return { text, atom: true, steady: false };
+class ArrayLoop {
+  readonly #problem: Problem;
+  readonly #program: Program;
+  readonly #single: boolean;
+  readonly #layout: Layout;
+  readonly #meanings: Meanings;
+  readonly #placing: Placing;
+  readonly #scopes = new Scopes(false);
+  readonly #arrays = new Set<Register>();
+  readonly #tangentArrays = new Set<Register>();
+  readonly #moving = new Set<Register>();
+  readonly #scalars = new Map<Register, Code>();
+  readonly #room: string[] = [];
+  #solves = 0;
+
+  constructor(problem: Problem, program: Program, precision: Precision) {
+    this.#problem = problem;
+    this.#program = program;
+    this.#single = precision === 'single';
+    this.#layout = layOut(problem, program);
+    this.#meanings = new Meanings(problem);
+    this.#placing = new Placing(problem);
+  }
+
+  generate(): GeneratedLoop {
+    const { width, places } = this.#layout;
+    const program = this.#program;
+    const shape = stateShape(this.#problem, program, this.#layout);
+    for (const register of [...program.present, ...program.kept.map((k) => k.register), ...program.next])
+      this.#array(register);
+    const inPlace = this.#inPlace();
+    program.instructions.forEach((instruction, i) =>
+      this.#run(instruction, inPlace && i === program.instructions.length - 1 ? program.present[0]! : null),
+    );
+    const { stages } = program;
+    const rows = stages.map((stage) =>
+      stage.shape === 'scalar'
+        ? `OUT[at++] = ${this.#scalars.get(stage.register)?.text ?? 'NaN'};`
+        : `OUT.set(${this.#array(stage.register)}, at); at += ${width};`,
+    );
+    const contiguous = (list: readonly number[]): boolean => list.every((place, j) => place === list[0]! + j);
+    const load = program.present.flatMap((register, i) =>
+      contiguous(places[i]!)
+        ? [`${this.#array(register)}.set(S.subarray(${places[i]![0]}, ${places[i]![0]! + width}));`]
+        : places[i]!.map((place, j) => `${this.#array(register)}[${j}] = S[${place}];`),
+    );
+    const store = program.present.flatMap((register, i) =>
+      contiguous(places[i]!)
+        ? [`S.set(${this.#array(register)}, ${places[i]![0]});`]
+        : places[i]!.map((place, j) => `S[${place}] = ${this.#array(register)}[${j}];`),
+    );
+    const round = (register: Register): readonly string[] =>
+      this.#single
+        ? [`for (let j = 0; j < ${width}; j++) ${this.#array(register)}[j] = F(${this.#array(register)}[j]);`]
+        : [];
+    const kept = program.kept.map(({ register }, k) => ({
+      name: this.#array(register),
+      from: shape.kept + k * width,
+    }));
+    const lines = this.#scopes.lines;
+    const source = (traced: boolean): string =>
+      [
+        '(function () {',
+        ...[...this.#arrays].map((register) => `const A${register} = new Float64Array(${width});`),
+        ...[...this.#tangentArrays].map((register) => `const T${register} = new Float64Array(${width});`),
+        ...this.#room,
+        `return function (S, origin, h${this.#single ? '64' : ''}, first, count${traced ? ', OUT' : ''}) {`,
+        ...(this.#single ? ['const h = F(h64);'] : []),
+        ...[...this.#arrays].map((register) => `let R${register} = A${register};`),
+        ...this.#scopes.before,
+        ...load,
+        ...program.present.flatMap(round),
+        ...kept.map(({ name, from }) => `${name}.set(S.subarray(${from}, ${from + width}));`),
+        ...(this.#solves > 0 ? [`let iterations = S[${shape.newton + NEWTON.iterations}];`] : []),
+        'const last = first + count;',
+        ...(traced ? ['let at = 0;'] : []),
+        'for (let n = first; n < last; n++) {',
+        this.#single ? 'const t = F(F(origin) + F(n * h));' : 'const t = origin + n * h;',
+        ...lines,
+        ...(traced ? rows : []),
+        ...this.#moveUp(inPlace),
+        '}',
+        ...store,
+        ...kept.map(({ name, from }) => `S.set(${name}, ${from});`),
+        ...(this.#solves > 0 ? [`S[${shape.newton + NEWTON.iterations}] = iterations;`] : []),
+        '};',
+        '})()',
+      ].join('\n');
+    const stageWidth = stages.reduce((sum, stage) => sum + (stage.shape === 'scalar' ? 1 : width), 0);
+    return { advance: source(false), trace: source(true), stageWidth };
+  }
+
+  /** Whether the last combination may be written straight over y: it needs it component by component only. */
+  #inPlace(): boolean {
+    const { instructions, next, present, stages, kept } = this.#program;
+    const last = instructions.at(-1);
+    return (
+      present.length === 1 &&
+      last?.kind === 'combine' &&
+      last.into === next[0] &&
+      !kept.some(({ of }) => of === 'y') &&
+      !stages.some(({ register }) => register === next[0] || register === present[0])
+    );
+  }
+
+  /** Arrays change places: what was the present value becomes the one before, and so on. */
+  #moveUp(inPlace: boolean): readonly string[] {
+    const { kept, present, next, presentRate } = this.#program;
+    const lines: string[] = [];
+    const chain = (registers: readonly Register[]): void => {
+      const names = registers.map((register) => this.#array(register));
+      const [first] = names;
+      if (names.length < 2 || first === undefined) return;
+      lines.push(`{ const free = ${names.at(-1)!};`);
+      for (let i = names.length - 1; i > 0; i -= 1) lines.push(`${names[i]} = ${names[i - 1]};`);
+      lines.push(`${first} = free; }`);
     };
+    const rates = kept.filter(({ of }) => of === 'f').map(({ register }) => register);
+    if (presentRate !== null) chain([presentRate, ...rates]);
+    present.forEach((register, i) => {
+      const variable = present.length === 1 ? 'y' : (['x', 'v'] as const)[i];
+      const values = kept.filter(({ of }) => of === variable).map((k) => k.register);
+      if (inPlace) return;
+      const made = next[i]!;
+      const isOwn = !present.includes(made) && !values.includes(made) && !this.#isShared(made, i);
+      if (isOwn) chain([made, register, ...values]);
+      else {
+        chain([register, ...values]);
+        lines.push(`${this.#array(register)}.set(${this.#array(made)});`);
+      }
+    });
+    return lines;
+  }
 
-  const methodTarget = (lines: string[]): CodeTarget => ({
-    single,
-    keep: keeper(lines),
-    leaf: (node) => {
-      if (node.kind !== 'name') return literal(NaN);
-      if (node.name === 't') return TIME;
-      if (node.name === 'h') return STEP;
-      const register = registerOf(node.name);
-      if (register === null) return constantCode(CONSTANTS.get(node.name) ?? NaN, single);
-      return scalars.get(register) ?? { text: `${array(register)}[j]`, atom: true, steady: false };
-    },
-  });
+  /** Whether a new value is also another one, so that its array cannot be handed on. */
+  #isShared(register: Register, i: number): boolean {
+    const { next, presentRate, kept } = this.#program;
+    return (
+      next.some((other, k) => k !== i && other === register) ||
+      register === presentRate ||
+      kept.some((k) => k.register === register)
+    );
+  }
+
+  #array(register: Register): string {
+    this.#arrays.add(register);
+    return `R${register}`;
+  }
+
+  #tangentArray(register: Register): string {
+    this.#tangentArrays.add(register);
+    return `T${register}`;
+  }
+
+  #methodTarget(): CodeTarget {
+    return {
+      single: this.#single,
+      keep: (code) => this.#scopes.keep(code),
+      leaf: (node) => {
+        if (node.kind !== 'name') return literal(NaN);
+        const marked = unmarked(node);
+        if (marked !== null) {
+          const register = registerOf(marked.name) ?? -1;
+          return this.#moving.has(register)
+            ? { text: `${this.#tangentArray(register)}[j]`, atom: true, steady: false }
+            : ZERO;
+        }
+        if (node.name === 't') return TIME;
+        if (node.name === 'h') return STEP;
+        const offset = timeOffsetOf(node.name);
+        if (offset !== null) return this.#scopes.keep(timeCode(offset, this.#single));
+        const register = registerOf(node.name);
+        if (register === null) return constantCode(CONSTANTS.get(node.name) ?? NaN, this.#single);
+        return (
+          this.#scalars.get(register) ?? { text: `${this.#array(register)}[j]`, atom: true, steady: false }
+        );
+      },
+    };
+  }
+
+  /** A place of the state as an element of the arrays of a source. */
+  #place(source: Source, place: number, isTangent: boolean): Code {
+    const at = this.#layout.of[place];
+    const array = at === undefined ? undefined : isTangent ? source.along?.[at.vector] : source.at[at.vector];
+    return array == null || at === undefined
+      ? ZERO
+      : { text: `${array}[${at.index}]`, atom: true, steady: false };
+  }
 
   /** Leaves of a rate at one fixed element. */
-  const elementTarget = (block: Block, element: number, at: string, when: Code): CodeTarget => {
+  #elementTarget(block: Block, element: number, source: Source): CodeTarget {
     const target: CodeTarget = {
-      single,
-      keep: keeper(body),
+      single: this.#single,
+      keep: (code) => this.#scopes.keep(code),
       leaf: (node) => {
         if (node.kind !== 'name' && node.kind !== 'indexed') return literal(NaN);
-        const meaning = placing.of(node, block, element);
+        const marked = unmarked(node);
+        const meaning = this.#placing.of(marked ?? node, block, element);
         switch (meaning.kind) {
           case 'time':
-            return when;
+            return source.when;
           case 'constant':
-            return constantCode(meaning.value, single);
+            return constantCode(meaning.value, this.#single);
           case 'component':
-            return { text: `${at}[${meaning.place}]`, atom: true, steady: false };
+            return this.#place(source, meaning.place, marked !== null);
           case 'given':
-            return target.keep(emit(meaning.value, target));
+            return marked === null ? this.#scopes.keep(emit(meaning.value, target)) : ZERO;
         }
       },
     };
     return target;
-  };
+  }
 
   /** Leaves of the body of a family at the running element i. */
-  const bodyTarget = (block: Block, lines: string[], at: string, when: Code): CodeTarget => {
+  #bodyTarget(block: Block, source: Source): CodeTarget {
+    const range = block.unknown.range;
     const target: CodeTarget = {
-      single,
-      keep: keeper(lines),
+      single: this.#single,
+      keep: (code) => this.#scopes.keep(code),
       leaf: (node) => {
         if (node.kind !== 'name' && node.kind !== 'indexed') return literal(NaN);
-        const range = block.unknown.range;
-        const meaning = meanings.of(node, range?.variable ?? null);
+        const marked = unmarked(node);
+        const meaning = this.#meanings.of(marked ?? node, range?.variable ?? null);
         switch (meaning.kind) {
           case 'time':
-            return when;
+            return source.when;
           case 'constant':
-            return constantCode(meaning.value, single);
+            return constantCode(meaning.value, this.#single);
           case 'position':
             return { text: `(i + ${range?.from ?? 0})`, atom: true, steady: false };
           case 'component':
-            return { text: `${at}[${meaning.place}]`, atom: true, steady: false };
+            return this.#place(source, meaning.place, marked !== null);
           case 'given':
-            return target.keep(emit(meaning.value, target));
+            return marked === null ? this.#scopes.keep(emit(meaning.value, target)) : ZERO;
           case 'neighbour': {
-            const first = meaning.block.unknown.range?.from ?? 0;
-            const shift = meaning.block.offset + (range?.from ?? 0) + meaning.shift - first;
-            return { text: `${at}[i + ${shift}]`.replace('+ -', '- '), atom: true, steady: false };
+            const at = this.#layout.of[meaning.block.offset]!;
+            const array = marked === null ? source.at[at.vector] : source.along?.[at.vector];
+            if (array == null) return ZERO;
+            const shift =
+              at.index + (range?.from ?? 0) + meaning.shift - (meaning.block.unknown.range?.from ?? 0);
+            const index = shift === 0 ? 'i' : shift > 0 ? `i + ${shift}` : `i - ${-shift}`;
+            return { text: `${array}[${index}]`, atom: true, steady: false };
           }
         }
       },
     };
     return target;
-  };
+  }
 
-  const interior = (block: Block): Interior => {
+  /** Elements of a family all of whose neighbours lie inside: from..to-1; the others are written out one by one. */
+  #interior(block: Block): { readonly from: number; readonly to: number } {
     let from = 0;
     let to = block.size;
     const start = block.unknown.range?.from ?? 0;
     walk(block.rate, (node) => {
       if (node.kind !== 'indexed') return;
-      const meaning = meanings.of(node, block.unknown.range?.variable ?? null);
+      const meaning = this.#meanings.of(node, block.unknown.range?.variable ?? null);
       const over = meaning.kind === 'neighbour' ? meaning.block.unknown.range : null;
       if (meaning.kind !== 'neighbour' || over === null) return;
       from = Math.max(from, over.from - start - meaning.shift);
       to = Math.min(to, over.to - start - meaning.shift + 1);
     });
-    return { from: Math.min(from, block.size), to: Math.max(from, to) };
-  };
+    return { from: Math.min(from, block.size), to: Math.max(Math.min(from, block.size), to) };
+  }
 
-  const writeElement = (block: Block, element: number, at: string, into: string, when: Code): void => {
-    const { text } = emit(block.rate, elementTarget(block, element, at, when));
-    body.push(`${into}[${block.offset + element}] = ${text};`);
-  };
+  #moves(block: Block): (leaf: NameLeaf | IndexedLeaf) => boolean {
+    return (leaf) => {
+      const { kind } = this.#meanings.of(leaf, block.unknown.range?.variable ?? null);
+      return kind === 'component' || kind === 'neighbour';
+    };
+  }
 
-  const writeRate = (block: Block, at: string, into: string, when: Code): void => {
-    if (block.unknown.range === null) {
-      writeElement(block, 0, at, into, when);
+  #writeRates(source: Source, into: string): void {
+    for (const { block, offset } of this.#layout.rated) {
+      const rate = source.along === null ? block.rate : tangentOf(block.rate, this.#moves(block));
+      const element = (k: number): void => {
+        const { text } = emit(rate, this.#elementTarget(block, k, source));
+        this.#scopes.say(`${into}[${offset + k}] = ${text};`);
+      };
+      if (block.unknown.range === null) {
+        element(0);
+        continue;
+      }
+      const { from, to } = this.#interior(block);
+      for (let k = 0; k < from; k += 1) element(k);
+      if (to > from) {
+        const body = this.#scopes.within(() => [emit(rate, this.#bodyTarget(block, source)).text]);
+        const place = offset === 0 ? 'i' : `i + ${offset}`;
+        this.#scopes.say(
+          `for (let i = ${from}; i < ${to}; i++) {`,
+          ...body.lines,
+          `${into}[${place}] = ${body.result[0]};`,
+          '}',
+        );
+      }
+      for (let k = to; k < block.size; k += 1) element(k);
+    }
+  }
+
+  #combine(value: Expression, into: string): void {
+    const body = this.#scopes.within(() => [emit(value, this.#methodTarget()).text]);
+    this.#scopes.say(
+      `for (let j = 0; j < ${this.#layout.width}; j++) {`,
+      ...body.lines,
+      `${into}[j] = ${body.result[0]};`,
+      '}',
+    );
+  }
+
+  #time(instruction: { readonly time: Expression }): Code {
+    return this.#scopes.keep(emit(instruction.time, this.#methodTarget()));
+  }
+
+  #run(instruction: Instruction, over: Register | null): void {
+    switch (instruction.kind) {
+      case 'rate':
+        this.#writeRates(
+          { at: instruction.at.map((r) => this.#array(r)), along: null, when: this.#time(instruction) },
+          this.#array(instruction.into),
+        );
+        return;
+      case 'derivative':
+        this.#derivative(
+          instruction.order,
+          this.#array(instruction.at),
+          this.#time(instruction),
+          this.#array(instruction.into),
+        );
+        return;
+      case 'combine':
+        if (instruction.shape === 'scalar')
+          this.#scalars.set(
+            instruction.into,
+            this.#scopes.keep(emit(instruction.value, this.#methodTarget())),
+          );
+        else this.#combine(instruction.value, this.#array(over ?? instruction.into));
+        return;
+      case 'solve':
+        this.#solve(instruction);
+    }
+  }
+
+  /** Taylor coefficients of the whole system by one generated function; f^(k) is (k+1)! times coefficient k+1 of y. */
+  #derivative(order: number, at: string, when: Code, into: string): void {
+    const { width } = this.#layout;
+    const factor = Array.from({ length: order + 1 }, (_, i) => i + 1).reduce((product, i) => product * i, 1);
+    this.#room.push(
+      `const J${order} = jet(${order + 1}), C${order} = new Float64Array(${(order + 2) * width});`,
+    );
+    this.#scopes.say(
+      `J${order}(${when.text}, ${at}, C${order});`,
+      `for (let j = 0; j < ${width}; j++) ${into}[j] = ${this.#single ? 'F' : ''}(${factor} * C${order}[${(order + 1) * width} + j]);`,
+    );
+  }
+
+  #solve(instruction: SolveInstruction): void {
+    const { unknowns, values, results, guess } = instruction;
+    const { width } = this.#layout;
+    const id = this.#solves++;
+    const present = this.#array(this.#program.present[0]!);
+    const names = unknowns.map((register) => this.#array(register));
+    if (guess === 'present') names.forEach((name) => this.#scopes.say(`${name}.set(${present});`));
+    else {
+      names.forEach((name) => this.#scopes.say(`${name}.fill(0);`));
+      values.forEach((inner) => this.#run(inner, null));
+      results.forEach((register, u) => this.#scopes.say(`${names[u]}.set(${this.#array(register)});`));
+    }
+    const residual = this.#scopes.within(() => {
+      values.forEach((inner) => this.#run(inner, null));
+      return results.map((register) => this.#array(register));
+    });
+    const column = this.#scopes.within(() => {
+      unknowns.forEach((register) => this.#moving.add(register));
+      unknowns.forEach((register) => this.#tangentArray(register));
+      values.forEach((inner) => this.#tangent(inner));
+      return results.map((register) => (this.#moving.has(register) ? this.#tangentArray(register) : 'null'));
+    }, residual.lines);
+    this.#moving.clear();
+    const shape = stateShape(this.#problem, this.#program, this.#layout);
+    const code = bandedNewton({
+      id,
+      width,
+      band: this.#band(),
+      names,
+      directions: unknowns.map((register) => this.#tangentArray(register)),
+      residual,
+      column,
+      newton: shape.newton,
+      single: this.#single,
+    });
+    this.#room.push(...code.room);
+    this.#scopes.say(...code.lines);
+  }
+
+  /** How far apart in the vectors of the method two components are that depend on each other. */
+  #band(): number {
+    let band = 0;
+    for (const { block, offset } of this.#layout.rated) {
+      const { from, to } = this.#interior(block);
+      const elements = new Set([0, from, to - 1, block.size - 1].filter((k) => k >= 0 && k < block.size));
+      for (let k = 0; k < from; k += 1) elements.add(k);
+      for (let k = to; k < block.size; k += 1) elements.add(k);
+      for (const k of elements)
+        walk(block.rate, (node) => {
+          if (node.kind !== 'name' && node.kind !== 'indexed') return;
+          const meaning = this.#placing.of(node, block, k);
+          if (meaning.kind === 'component')
+            band = Math.max(band, Math.abs((this.#layout.of[meaning.place]?.index ?? 0) - offset - k));
+        });
+    }
+    return band;
+  }
+
+  #tangent(instruction: Instruction): void {
+    if (instruction.kind === 'combine') {
+      this.#combine(
+        combinationTangent(instruction.value, this.#moving),
+        this.#tangentArray(instruction.into),
+      );
+      this.#moving.add(instruction.into);
       return;
     }
-    const { from, to } = interior(block);
-    for (let element = 0; element < from; element += 1) writeElement(block, element, at, into, when);
-    if (to > from) {
-      const lines: string[] = [];
-      const { text } = emit(block.rate, bodyTarget(block, lines, at, when));
-      body.push(
-        `for (let i = ${from}; i < ${to}; i++) {`,
-        ...lines,
-        `${into}[i + ${block.offset}] = ${text};`,
-        '}',
-      );
-    }
-    for (let element = to; element < block.size; element += 1) writeElement(block, element, at, into, when);
-  };
-
-  const combine = (value: Expression, into: string): void => {
-    const lines: string[] = [];
-    const { text } = emit(value, methodTarget(lines));
-    body.push(`for (let j = 0; j < ${size}; j++) {`, ...lines, `${into}[j] = ${text};`, '}');
-  };
-
-  const run = (instruction: Instruction, isLast: boolean): void => {
-    if (instruction.kind === 'rate') {
-      const when = keeper(body)(emit(instruction.time, methodTarget(body)));
-      for (const block of problem.blocks)
-        writeRate(block, array(instruction.at), array(instruction.into), when);
-    } else if (instruction.shape === 'scalar')
-      scalars.set(instruction.into, keeper(body)(emit(instruction.value, methodTarget(body))));
-    // the new value goes straight over the present one: component by component it needs no other
-    else
-      combine(instruction.value, isLast && instruction.into === program.next ? 'S' : array(instruction.into));
-  };
-
-  const last = program.instructions.at(-1);
-  const inPlace = last?.kind === 'combine' && last.into === program.next;
-  const isStage = program.stages.some(({ register }) => register === program.next || register === PRESENT);
-  program.instructions.forEach((instruction) =>
-    run(instruction, instruction === last && inPlace && !isStage),
-  );
-  if (!inPlace || isStage) body.push(`S.set(${array(program.next)});`);
-
-  const { stages } = program;
-  const rows = stages.map((stage) =>
-    stage.shape === 'scalar'
-      ? `OUT[at++] = ${scalars.get(stage.register)?.text ?? 'NaN'};`
-      : `OUT.set(${array(stage.register)}, at); at += ${size};`,
-  );
-  const source = (traced: boolean): string =>
-    [
-      '(function () {',
-      ...[...arrays].map((register) => `const R${register} = new Float64Array(${size});`),
-      `return function (S, origin, h${single ? '64' : ''}, first, count${traced ? ', OUT' : ''}) {`,
-      ...(single ? ['const h = F(h64);', `for (let j = 0; j < ${size}; j++) S[j] = F(S[j]);`] : []),
-      ...before,
-      'const last = first + count;',
-      ...(traced ? ['let at = 0;'] : []),
-      'for (let n = first; n < last; n++) {',
-      single ? 'const t = F(F(origin) + F(n * h));' : 'const t = origin + n * h;',
-      ...(traced ? [...body.slice(0, -1), ...traceBefore(body.at(-1) ?? '', rows)] : body),
-      '}',
-      '}',
-      '})()',
-    ].join('\n');
-  return {
-    advance: source(false),
-    trace: source(true),
-    stageWidth: stages.reduce((sum, stage) => sum + (stage.shape === 'scalar' ? 1 : size), 0),
-  };
-}
-
-/** Stages are written before the present value is replaced only where a stage is the present value itself. */
-function traceBefore(lastLine: string, rows: readonly string[]): readonly string[] {
-  return lastLine.startsWith('S.set(') ? [...rows, lastLine] : [lastLine, ...rows];
+    if (instruction.kind !== 'rate' || !instruction.at.some((register) => this.#moving.has(register))) return;
+    const along = instruction.at.map((register) =>
+      this.#moving.has(register) ? this.#tangentArray(register) : null,
+    );
+    this.#writeRates(
+      { at: instruction.at.map((r) => this.#array(r)), along, when: this.#time(instruction) },
+      this.#tangentArray(instruction.into),
+    );
+    this.#moving.add(instruction.into);
+  }
 }

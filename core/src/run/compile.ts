@@ -1,9 +1,12 @@
 import type { Method } from '../method/method.ts';
-import type { Problem } from '../problem/problem.ts';
+import { hasExact, isSecondOrder, type Problem } from '../problem/problem.ts';
+import { jetFunction } from '../reference/jet-function.ts';
 import { arrayLoop } from './array-loop.ts';
 import { generatedFunction } from './generated.ts';
+import { type Layout, layOut } from './layout.ts';
 import type { Precision } from './precision.ts';
 import { lower, type Program } from './program.ts';
+import { type StateShape, stateShape } from './state.ts';
 import { straightLine } from './straight-line.ts';
 
 /**
@@ -27,10 +30,23 @@ export interface CompiledRun {
   readonly problem: Problem;
   readonly program: Program;
   readonly precision: Precision;
+  readonly layout: Layout;
+  readonly shape: StateShape;
   readonly advance: Advance;
   readonly trace: Trace;
   /** Stage values of one step, all components one after another. */
   readonly stageWidth: number;
+  /** The first steps of a formula that reaches back; null for a one-step method. */
+  readonly start: Start | null;
+}
+
+/** How a multistep run gets its first values. */
+export type Start = { readonly kind: 'method'; readonly run: CompiledRun } | { readonly kind: 'exact' };
+
+export interface CompileOptions {
+  readonly precision?: Precision;
+  /** For a formula that reaches back: the compiled method of its first steps, or the exact solution. */
+  readonly start?: Start;
 }
 
 /** Up to this many components every one of them is a local number; beyond it, arrays and inner loops. */
@@ -40,17 +56,43 @@ export const MOST_LOCAL = 16;
  * Compiles a problem and a method to a loop in the text's own order of operations.
  * Nothing that a user typed stands in the generated source: names are made here, numbers are printed
  * from their values, and functions come from a fixed table.
+ *
+ * @throws RangeError with a sentence, where the method cannot be used for this problem: one for x'' = a(t, x, x')
+ *   on a problem of another form, derivatives or implicit stages of a system that is too large for them, a formula
+ *   that reaches back and has no first steps
  */
-export function compileRun(problem: Problem, method: Method, precision: Precision = 'double'): CompiledRun {
+export function compileRun(problem: Problem, method: Method, options: CompileOptions = {}): CompiledRun {
+  const { precision = 'double', start = null } = options;
+  if (method.form === 'second order' && !isSecondOrder(problem))
+    throw new RangeError(
+      `this method is for equations x'' = a(t, x, x'), and ${firstOther(problem)} is of another order; write the problem with second derivatives`,
+    );
+  if (method.depth > 0 && start === null)
+    throw new RangeError(
+      'this formula reaches back and names no method for its first steps; add a line such as start with RK4',
+    );
+  if (start?.kind === 'exact' && !hasExact(problem))
+    throw new RangeError(
+      'the first steps are to be exact, but the exact solution is not known for all components',
+    );
   const program = lower(method);
+  const layout = layOut(problem, program);
   const generate = problem.size <= MOST_LOCAL ? straightLine : arrayLoop;
   const { advance, trace, stageWidth } = generate(problem, program, precision);
+  const helpers = { jet: (order: number) => jetFunction(problem, order) };
   return {
     problem,
     program,
     precision,
-    advance: generatedFunction<Advance>(advance),
-    trace: generatedFunction<Trace>(trace),
+    layout,
+    shape: stateShape(problem, program, layout),
+    advance: generatedFunction<Advance>(advance, helpers),
+    trace: generatedFunction<Trace>(trace, helpers),
     stageWidth,
+    start: method.depth > 0 ? start : null,
   };
+}
+
+function firstOther(problem: Problem): string {
+  return problem.unknowns.find((unknown) => unknown.order !== 2)?.name ?? '';
 }

@@ -1,4 +1,11 @@
 import { mod } from '../formula/functions.ts';
+import { solveBanded, solveDense } from './linear-system.ts';
+
+/** What generated code may call, besides Math: all of it made here. */
+export interface Helpers {
+  /** Taylor coefficients of the system at hand up to an order. */
+  readonly jet?: (order: number) => unknown;
+}
 
 /**
  * Builds a function from generated source. The only place where text becomes code: the source is made of
@@ -6,9 +13,13 @@ import { mod } from '../formula/functions.ts';
  *
  * @param source the text of one function expression
  */
-export function generatedFunction<T extends (...inputs: never[]) => unknown>(source: string): T {
-  const make = new Function('mod', 'F', `"use strict"; return ${source};`);
-  const made: unknown = Reflect.apply(make, null, [mod, Math.fround]);
+export function generatedFunction<T extends (...inputs: never[]) => unknown>(
+  source: string,
+  helpers: Helpers = {},
+): T {
+  const known = { mod, F: Math.fround, solveDense, solveBanded, ...helpers };
+  const make = new Function(...Object.keys(known), `"use strict"; return ${source};`);
+  const made: unknown = Reflect.apply(make, null, Object.values(known));
   if (!isFunction<T>(made)) throw new Error('the generated source is no function');
   return made;
 }

@@ -1,5 +1,8 @@
 import type { CompiledRun } from './compile.ts';
+import { exactSolution } from './exact.ts';
 import { type Grid, stepSizeAt, timeAt } from './grid.ts';
+import { ratesOf } from './rates.ts';
+import { NEWTON } from './state.ts';
 import { findTrouble, type Stop } from './trouble.ts';
 
 /** Steps between two looks at whether the run is still within the numbers. */
@@ -19,18 +22,41 @@ export interface Outcome {
 export interface RunState {
   readonly run: CompiledRun;
   readonly grid: Grid;
+  /** The state of the problem in front, then what the run keeps. */
   readonly state: Float64Array;
+  /** The method of the first steps under way, while those are being done. */
+  readonly starter: RunState | null;
   n: number;
   stopped: Stop | null;
 }
 
-/** A run at its initial values. */
+/**
+ * A run at its initial values.
+ *
+ * @throws RangeError where the grid does not suit the method: fewer steps than a formula reaches back, or a
+ *   shorter last step for one that reaches back
+ */
 export function begin(run: CompiledRun, grid: Grid): RunState {
-  return { run, grid, state: Float64Array.from(run.problem.initial), n: 0, stopped: null };
+  const { depth } = run.program;
+  if (depth > 0 && grid.steps < depth)
+    throw new RangeError(`this formula reaches ${depth} steps back, and the grid has ${grid.steps}`);
+  if (depth > 0 && grid.shorter !== null)
+    throw new RangeError(
+      'a formula that reaches back needs steps of one size; the last step cannot be shortened',
+    );
+  const state = new Float64Array(run.shape.length);
+  state.set(run.problem.initial);
+  const starter = run.start?.kind === 'method' ? begin(run.start.run, grid) : null;
+  return { run, grid, state, starter, n: 0, stopped: null };
 }
 
-function finite(state: Float64Array): boolean {
-  for (let j = 0; j < state.length; j += 1) if (!Number.isFinite(state[j]!)) return false;
+/** A copy of a run under way, to go on from the same point later. */
+export function copyOf(at: RunState): RunState {
+  return { ...at, state: at.state.slice(), starter: at.starter === null ? null : copyOf(at.starter) };
+}
+
+function finite(state: Float64Array, size: number): boolean {
+  for (let j = 0; j < size; j += 1) if (!Number.isFinite(state[j]!)) return false;
   return true;
 }
 
@@ -43,20 +69,57 @@ function advance(at: RunState, count: number): void {
 
 /** Goes on to grid point `until`, or to where the run leaves the numbers; then `stopped` says why. */
 export function goTo(at: RunState, until: number): void {
-  const { grid, state } = at;
+  const { run, grid, state } = at;
   const before = new Float64Array(state.length);
   const alike = grid.shorter === null ? grid.steps : grid.steps - 1;
   while (at.n < until && at.stopped === null) {
+    if (at.n < run.program.depth) {
+      startStep(at);
+      continue;
+    }
     const count = Math.min(LOOK_EVERY, until - at.n, at.n < alike ? alike - at.n : 1);
     before.set(state);
     advance(at, count);
-    if (finite(state)) {
+    if (finite(state, run.shape.size)) {
       at.n += count;
       continue;
     }
     state.set(before);
     stepUntilTrouble(at);
   }
+}
+
+/** One of the first steps of a formula that reaches back: values and rates are kept for it. */
+function startStep(at: RunState): void {
+  const { run, grid, state, starter } = at;
+  const { shape, program, layout } = run;
+  const past = state.slice(0, shape.size);
+  const t = timeAt(grid, at.n);
+  if (starter === null) {
+    const exact = exactSolution(run.problem);
+    const next = timeAt(grid, at.n + 1);
+    for (let j = 0; j < shape.size; j += 1) state[j] = exact.value(j, next);
+  } else {
+    goTo(starter, at.n + 1);
+    if (starter.stopped !== null) {
+      at.stopped = starter.stopped;
+      return;
+    }
+    state.set(starter.state.subarray(0, shape.size));
+  }
+  const rates = program.presentRate === null ? null : ratesOf(run)(t, past);
+  for (let k = program.kept.length - 1; k >= 0; k -= 1) {
+    const { of, back } = program.kept[k]!;
+    const to = shape.kept + k * shape.width;
+    if (back > 1) state.copyWithin(to, to - shape.width, to);
+    else if (of === 'f') state.set(rates ?? [], to);
+    else (layout.places[of === 'v' ? 1 : 0] ?? []).forEach((place, j) => (state[to + j] = past[place]!));
+  }
+  if (!finite(state, shape.size)) {
+    at.stopped = { step: at.n + 1, t, stage: 'start', why: 'the exact solution is no finite number there' };
+    return;
+  }
+  at.n += 1;
 }
 
 /** One step after another up to the one that leaves the numbers; the state stays at the last good point. */
@@ -66,12 +129,17 @@ function stepUntilTrouble(at: RunState): void {
   for (;;) {
     before.set(state);
     advance(at, 1);
-    if (!finite(state)) break;
+    if (!finite(state, run.shape.size)) break;
     at.n += 1;
   }
-  state.set(before);
   const t = timeAt(grid, at.n);
-  const found = findTrouble(run, state, t, stepSizeAt(grid, at.n));
+  const isShorter = stepSizeAt(grid, at.n) !== grid.h;
+  const found = findTrouble(run, before, state, {
+    origin: isShorter ? t : grid.start,
+    n: isShorter ? 0 : at.n,
+    h: stepSizeAt(grid, at.n),
+  });
+  state.set(before);
   at.stopped = {
     step: at.n + 1,
     t,
@@ -89,5 +157,16 @@ export function integrate(run: CompiledRun, grid: Grid): Outcome {
 
 /** What a run has come to so far. */
 export function outcomeOf(at: RunState): Outcome {
-  return { values: at.state.slice(), t: timeAt(at.grid, at.n), steps: at.n, stopped: at.stopped };
+  return {
+    values: at.state.slice(0, at.run.shape.size),
+    t: timeAt(at.grid, at.n),
+    steps: at.n,
+    stopped: at.stopped,
+  };
+}
+
+/** Iterations that Newton's method has needed so far, those of the first steps included. */
+export function newtonIterations(at: RunState): number {
+  const own = at.state[at.run.shape.newton + NEWTON.iterations] ?? 0;
+  return own + (at.starter === null ? 0 : newtonIterations(at.starter));
 }

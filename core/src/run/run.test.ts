@@ -1,5 +1,5 @@
 import { parseMethod } from '../method/parse-method.ts';
-import { CLASSICAL } from '../method/library/classical.ts';
+import { LIBRARY } from '../method/library/library.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
 import { compileRun, type CompiledRun } from './compile.ts';
 import { layGrid } from './grid.ts';
@@ -13,11 +13,11 @@ function compiled(
   const problem = parseProblem(problemText);
   const method = parseMethod(methodText);
   if (!problem.ok || !method.ok) throw new Error(JSON.stringify([problem, method]));
-  return compileRun(problem.value, method.value, precision);
+  return compileRun(problem.value, method.value, { precision });
 }
 
 function textOf(title: string): string {
-  return CLASSICAL.find((m) => m.title === title)?.text ?? '';
+  return LIBRARY.find((m) => m.title === title)?.text ?? '';
 }
 
 function end(run: CompiledRun, steps: number): Float64Array {

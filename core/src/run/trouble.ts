@@ -2,10 +2,13 @@ import { CONSTANTS } from '../formula/functions.ts';
 import { evaluate, type Operation } from '../formula/evaluate.ts';
 import type { Expression } from '../formula/expression.ts';
 import type { Block } from '../problem/problem.ts';
+import { jetFunction } from '../reference/jet-function.ts';
 import type { CompiledRun } from './compile.ts';
+import { MOST_ITERATIONS } from './newton-code.ts';
 import { rounding } from './precision.ts';
-import { PRESENT, type Register, registerOf } from './program.ts';
+import { type Instruction, type Register, registerOf, timeOffsetOf } from './program.ts';
 import { Placing } from './rate-leaf.ts';
+import { NEWTON } from './state.ts';
 
 /** Where and why a run left the numbers. */
 export interface Stop {
@@ -49,90 +52,182 @@ function describe(operation: Operation): string {
     : `${base} ${node.operator} ${bracketed} ${outcome}`;
 }
 
+/** The state at the start of a step, as the interpreter of that step sees it. */
+interface Step {
+  readonly run: CompiledRun;
+  readonly t: number;
+  readonly h: number;
+  readonly origin: number;
+  readonly n: number;
+  readonly vectors: Map<Register, readonly number[]>;
+  readonly scalars: Map<Register, number>;
+  readonly placing: Placing;
+  readonly round: (x: number) => number;
+}
+
+function watch(stage: string, where: string): (operation: Operation) => void {
+  return (operation) => {
+    if (Number.isFinite(operation.result) || !operation.inputs.every(Number.isFinite)) return;
+    throw new LeftTheNumbers(stage, `${describe(operation)}${where}`);
+  };
+}
+
+function methodValue(step: Step, value: Expression, component: number, line: string): number {
+  const { run, t, h, origin, n, vectors, scalars } = step;
+  return evaluate(
+    value,
+    (node) => {
+      if (node.kind !== 'name') return NaN;
+      if (node.name === 't') return t;
+      if (node.name === 'h') return h;
+      const offset = timeOffsetOf(node.name);
+      if (offset !== null) return origin + (n + offset) * h;
+      const register = registerOf(node.name);
+      if (register === null) return CONSTANTS.get(node.name) ?? NaN;
+      return scalars.get(register) ?? vectors.get(register)?.[component] ?? NaN;
+    },
+    step.round,
+    watch(line, run.problem.size === 1 ? '' : ` for ${componentName(run, component)}`),
+  );
+}
+
+function rateValue(
+  step: Step,
+  block: Block,
+  element: number,
+  at: readonly (readonly number[])[],
+  when: number,
+  line: string,
+): number {
+  const { run, placing, round } = step;
+  const done = watch(line, ` in ${componentName(run, block.offset + element)}'`);
+  const leaf = (node: Expression): number => {
+    if (node.kind !== 'name' && node.kind !== 'indexed') return NaN;
+    const meaning = placing.of(node, block, element);
+    switch (meaning.kind) {
+      case 'time':
+        return when;
+      case 'constant':
+        return meaning.value;
+      case 'component': {
+        const place = run.layout.of[meaning.place];
+        return place === undefined ? NaN : (at[place.vector]?.[place.index] ?? NaN);
+      }
+      case 'given':
+        return evaluate(meaning.value, leaf, round, done);
+    }
+  };
+  return evaluate(block.rate, leaf, round, done);
+}
+
+function doInstruction(step: Step, instruction: Instruction): void {
+  const { run, vectors, scalars } = step;
+  const { line } = instruction;
+  const { width } = run.layout;
+  const each = (make: (j: number) => number): readonly number[] =>
+    Array.from({ length: width }, (_, j) => make(j));
+  switch (instruction.kind) {
+    case 'rate': {
+      const when = methodValue(step, instruction.time, 0, line);
+      const at = instruction.at.map((register) => vectors.get(register) ?? []);
+      const rates = run.layout.rated.flatMap(({ block }) =>
+        Array.from({ length: block.size }, (_, element) => rateValue(step, block, element, at, when, line)),
+      );
+      vectors.set(instruction.into, rates);
+      return;
+    }
+    case 'derivative': {
+      const out = new Float64Array((instruction.order + 2) * width);
+      const when = methodValue(step, instruction.time, 0, line);
+      jetFunction(run.problem, instruction.order + 1)(when, vectors.get(instruction.at) ?? [], out);
+      const values = each((j) => out[(instruction.order + 1) * width + j]!);
+      const bad = values.findIndex((value) => !Number.isFinite(value));
+      const shown = `f${"'".repeat(instruction.order)}`;
+      if (bad >= 0)
+        throw new LeftTheNumbers(line, `${shown} is no finite number for ${componentName(run, bad)}`);
+      vectors.set(instruction.into, values);
+      return;
+    }
+    case 'combine':
+      if (instruction.shape === 'scalar')
+        scalars.set(instruction.into, methodValue(step, instruction.value, 0, line));
+      else
+        vectors.set(
+          instruction.into,
+          each((j) => methodValue(step, instruction.value, j, line)),
+        );
+      return;
+    case 'solve': {
+      const present = vectors.get(run.program.present[0]!) ?? [];
+      for (const register of instruction.unknowns)
+        vectors.set(
+          register,
+          each((j) => (instruction.guess === 'present' ? (present[j] ?? NaN) : 0)),
+        );
+      for (const inner of instruction.values) doInstruction(step, inner);
+      throw new LeftTheNumbers(line, "Newton's method leaves the numbers on its way");
+    }
+  }
+}
+
+/** What the numbers about Newton's method say, where a solve has failed. */
+function newtonTrouble(
+  run: CompiledRun,
+  after: Float64Array,
+): { readonly stage: string; readonly why: string } | null {
+  const { newton } = run.shape;
+  const failed = after[newton + NEWTON.failed] ?? 0;
+  if (!(failed > 0)) return null;
+  const residual = after[newton + NEWTON.residual] ?? NaN;
+  if (!Number.isFinite(residual)) return null;
+  const solves = run.program.instructions.filter((instruction) => instruction.kind === 'solve');
+  const stage = solves[failed - 1]?.line ?? '';
+  const why =
+    after[newton + NEWTON.singular] === 1
+      ? `Newton's method meets singular equations, residual ${short(residual)}`
+      : `Newton's method does not converge in ${MOST_ITERATIONS} iterations, residual ${short(residual)}`;
+  return { stage, why };
+}
+
 /**
  * Does one step by interpretation, with the arithmetic of the generated loop, and tells the first operation
  * whose result is no finite number although its inputs are.
  *
+ * @param before the state at the start of the step
+ * @param after the state that the generated loop made of it
  * @returns where it happened, or null where every operation stayed within the numbers
  */
 export function findTrouble(
   run: CompiledRun,
-  state: ArrayLike<number>,
-  t: number,
-  h: number,
+  before: Float64Array,
+  after: Float64Array,
+  at: { readonly origin: number; readonly n: number; readonly h: number },
 ): { readonly stage: string; readonly why: string } | null {
-  const { problem, program } = run;
-  const round = rounding(run.precision);
-  const placing = new Placing(problem);
-  const vectors = new Map<Register, number[]>([[PRESENT, Array.from(state)]]);
-  const scalars = new Map<Register, number>();
-
-  const watch =
-    (stage: string, where: string) =>
-    (operation: Operation): void => {
-      if (Number.isFinite(operation.result) || !operation.inputs.every(Number.isFinite)) return;
-      throw new LeftTheNumbers(stage, `${describe(operation)}${where}`);
-    };
-
-  const methodValue = (value: Expression, component: number, line: string): number =>
-    evaluate(
-      value,
-      (node) => {
-        if (node.kind !== 'name') return NaN;
-        if (node.name === 't') return t;
-        if (node.name === 'h') return h;
-        const register = registerOf(node.name);
-        if (register === null) return CONSTANTS.get(node.name) ?? NaN;
-        return scalars.get(register) ?? vectors.get(register)?.[component] ?? NaN;
-      },
-      round,
-      watch(line, problem.size === 1 ? '' : ` for ${componentName(run, component)}`),
-    );
-
-  const rateValue = (
-    block: Block,
-    element: number,
-    at: readonly number[],
-    when: number,
-    line: string,
-  ): number => {
-    const done = watch(line, ` in ${componentName(run, block.offset + element)}'`);
-    const leaf = (node: Expression): number => {
-      if (node.kind !== 'name' && node.kind !== 'indexed') return NaN;
-      const meaning = placing.of(node, block, element);
-      switch (meaning.kind) {
-        case 'time':
-          return when;
-        case 'constant':
-          return meaning.value;
-        case 'component':
-          return at[meaning.place] ?? NaN;
-        case 'given':
-          return evaluate(meaning.value, leaf, round, done);
-      }
-    };
-    return evaluate(block.rate, leaf, round, done);
+  const newton = newtonTrouble(run, after);
+  if (newton !== null) return newton;
+  const { program, layout, shape } = run;
+  const vectors = new Map<Register, readonly number[]>();
+  program.present.forEach((register, i) =>
+    vectors.set(
+      register,
+      (layout.places[i] ?? []).map((place) => before[place] ?? NaN),
+    ),
+  );
+  program.kept.forEach(({ register }, k) => {
+    const from = shape.kept + k * shape.width;
+    vectors.set(register, Array.from(before.subarray(from, from + shape.width)));
+  });
+  const step: Step = {
+    run,
+    ...at,
+    t: at.origin + at.n * at.h,
+    vectors,
+    scalars: new Map(),
+    placing: new Placing(run.problem),
+    round: rounding(run.precision),
   };
-
   try {
-    for (const instruction of program.instructions) {
-      const { line, into } = instruction;
-      if (instruction.kind === 'rate') {
-        const when = methodValue(instruction.time, 0, line);
-        const at = vectors.get(instruction.at) ?? [];
-        const rates = problem.blocks.flatMap((block) =>
-          Array.from({ length: block.size }, (_, element) => rateValue(block, element, at, when, line)),
-        );
-        vectors.set(into, rates);
-      } else if (instruction.shape === 'scalar') scalars.set(into, methodValue(instruction.value, 0, line));
-      else
-        vectors.set(
-          into,
-          Array.from({ length: problem.size }, (_, component) =>
-            methodValue(instruction.value, component, line),
-          ),
-        );
-    }
+    for (const instruction of program.instructions) doInstruction(step, instruction);
   } catch (thrown) {
     if (thrown instanceof LeftTheNumbers) return { stage: thrown.stage, why: thrown.message };
     throw thrown;

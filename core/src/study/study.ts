@@ -1,9 +1,10 @@
 import type { Method } from '../method/method.ts';
 import type { Problem } from '../problem/problem.ts';
-import { compileRun } from '../run/compile.ts';
-import { conservedQuantities, drift } from '../run/conserved.ts';
-import type { LastStep } from '../run/grid.ts';
-import { begin, outcomeOf } from '../run/integrate.ts';
+import { compileWithStart, type StartChoice } from '../run/compile-with-start.ts';
+import type { CompiledRun } from '../run/compile.ts';
+import { type ConservedQuantity, conservedQuantities, drift } from '../run/conserved.ts';
+import type { Grid, LastStep } from '../run/grid.ts';
+import { begin, outcomeOf, type RunState } from '../run/integrate.ts';
 import type { Stop } from '../run/trouble.ts';
 import { type ErrorChoice, errorOfRun, pointError } from './error-measure.ts';
 import { fitOrder, type OrderFit } from './fit.ts';
@@ -17,6 +18,7 @@ export interface Study {
   readonly ladder: Ladder;
   readonly lastStep: LastStep;
   readonly error: ErrorChoice;
+  readonly start: StartChoice;
 }
 
 /** What came of one method at one step size. */
@@ -41,6 +43,8 @@ export interface MethodResult {
   readonly title: string;
   readonly rungs: readonly RungResult[];
   readonly fit: OrderFit | null;
+  /** Why the method cannot be used for this problem; null where it can. */
+  readonly refused: string | null;
 }
 
 export interface StudyResult {
@@ -58,33 +62,84 @@ function runMethod(
   method: Method,
   error: ReturnType<typeof pointError>,
 ): MethodResult {
-  const run = compileRun(study.problem, method);
+  let run: CompiledRun;
+  try {
+    run = compileWithStart(study.problem, method, study.start);
+  } catch (thrown) {
+    if (!(thrown instanceof RangeError)) throw thrown;
+    return {
+      title,
+      rungs: rungs.flatMap((rung) => (rung.ok ? [notRun(rung.grid, thrown.message)] : [])),
+      fit: null,
+      refused: thrown.message,
+    };
+  }
   const quantities = conservedQuantities(study.problem);
   const results: RungResult[] = [];
   for (const rung of rungs) {
     if (!rung.ok) continue;
-    const { grid } = rung;
-    const at = begin(run, grid);
-    const e = errorOfRun(at, 'message' in error ? () => null : error, study.error);
-    const { values, t, stopped } = outcomeOf(at);
+    const result = runRung(study, run, rung.grid, error, quantities);
     const before = results.at(-1);
     results.push({
-      h: grid.h,
-      wished: grid.wished,
-      steps: grid.steps,
-      divides: grid.divides,
-      t,
-      values: Array.from(values),
-      error: e,
-      ratio: before === undefined ? null : errorRatio(before.error, e),
-      order: before === undefined ? null : observedOrder(before.h, before.error, grid.h, e),
-      drift: drift(study.problem, quantities, t, values),
-      stopped,
+      ...result,
+      ratio: before === undefined ? null : errorRatio(before.error, result.error),
+      order: before === undefined ? null : observedOrder(before.h, before.error, result.h, result.error),
     });
   }
-  const scale = study.error.scale === 'relative' ? () => 1 : (r: RungResult) => Math.hypot(...r.values);
+  const scale =
+    study.error.scale === 'relative' ? () => 1 : (r: RungResult) => Math.hypot(...r.values.slice(0, 1000));
   const fit = fitOrder(results.map((r) => ({ h: r.h, error: r.error, scale: scale(r) })));
-  return { title, rungs: results, fit };
+  return { title, rungs: results, fit, refused: null };
+}
+
+/** A rung on which a method cannot be run at all. */
+function notRun(grid: Grid, why: string): RungResult {
+  const { h, wished, steps, divides, start } = grid;
+  const stopped = { step: 0, t: start, stage: 'start', why };
+  return {
+    h,
+    wished,
+    steps,
+    divides,
+    t: start,
+    values: [],
+    error: null,
+    ratio: null,
+    order: null,
+    drift: {},
+    stopped,
+  };
+}
+
+function runRung(
+  study: Study,
+  run: CompiledRun,
+  grid: Grid,
+  error: ReturnType<typeof pointError>,
+  quantities: readonly ConservedQuantity[],
+): RungResult {
+  let at: RunState;
+  try {
+    at = begin(run, grid);
+  } catch (thrown) {
+    if (thrown instanceof RangeError) return notRun(grid, thrown.message);
+    throw thrown;
+  }
+  const e = errorOfRun(at, 'message' in error ? () => null : error, study.error);
+  const { values, t, stopped } = outcomeOf(at);
+  return {
+    h: grid.h,
+    wished: grid.wished,
+    steps: grid.steps,
+    divides: grid.divides,
+    t,
+    values: Array.from(values),
+    error: e,
+    ratio: null,
+    order: null,
+    drift: drift(study.problem, quantities, t, values),
+    stopped,
+  };
 }
 
 /** Runs a whole study, one method after another; between methods the caller may stop pulling. */

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { CLASSICAL, type Document, readDocumentText } from '@schritt/core';
+import { LIBRARY, type Document, readDocumentText } from '@schritt/core';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { Entry } from '../store/entry.entity.ts';
@@ -56,7 +56,7 @@ export class SeedService implements OnApplicationBootstrap {
 }
 
 function libraryMethods(): readonly DemoDocument[] {
-  return CLASSICAL.map(({ title, text }) => ({
+  return LIBRARY.map(({ title, text }) => ({
     name: `library/${title}`,
     document: { schritt: 1, kind: 'method', title, text },
   }));

@@ -1,11 +1,12 @@
 import {
   begin,
-  compileRun,
+  compileWithStart,
   componentNames,
   exactSolution,
   goTo,
   type Grid,
   layGrid,
+  type Method,
   type Problem,
   type RunState,
   type Study,
@@ -32,6 +33,16 @@ function trajectory(at: RunState, grid: Grid, components: number): Trajectory {
   return { t, values, stoppedAt: at.stopped?.t ?? null };
 }
 
+/** The curve of one method; an empty one where it cannot be run on this grid. */
+function curveOf(study: Study, method: Method, grid: Grid, components: number): Trajectory {
+  try {
+    return trajectory(begin(compileWithStart(study.problem, method, study.start), grid), grid, components);
+  } catch (thrown) {
+    if (!(thrown instanceof RangeError)) throw thrown;
+    return { t: [], values: Array.from({ length: components }, () => []), stoppedAt: grid.start };
+  }
+}
+
 function exactCurves(problem: Problem, components: number): Curves['exact'] {
   const { start, end } = problem;
   const t = Array.from({ length: POINTS + 1 }, (_, i) => start + ((end - start) * i) / POINTS);
@@ -48,9 +59,7 @@ export function curvesOf(study: Study, wish: Wish): Curves {
   const components = Math.min(problem.size, MOST_CURVES);
   const grid = layGrid(problem.start, problem.end, wish, study.lastStep);
   return {
-    methods: study.methods.map(({ method }) =>
-      trajectory(begin(compileRun(problem, method), grid), grid, components),
-    ),
+    methods: study.methods.map(({ method }) => curveOf(study, method, grid, components)),
     exact: exactCurves(problem, components),
     components: componentNames(problem).slice(0, components),
   };

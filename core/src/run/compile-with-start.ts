@@ -1,0 +1,45 @@
+import type { Method } from '../method/method.ts';
+import type { Problem } from '../problem/problem.ts';
+import { compileRun, type CompiledRun, type Start } from './compile.ts';
+import type { Precision } from './precision.ts';
+
+/** Finds a method by the name that `start with` says; null where there is none. */
+export type FindMethod = (name: string) => Method | null;
+
+export interface StartChoice {
+  readonly find: FindMethod;
+  /** What does the first steps instead of what the method itself names: a method by name, or `exact`. */
+  readonly instead: string | null;
+  readonly precision?: Precision;
+}
+
+/**
+ * Compiles a method together with the one that does its first steps, and that with its own if it reaches back too.
+ *
+ * @throws RangeError as compileRun, and where a name is not known or names go round in a circle
+ */
+export function compileWithStart(problem: Problem, method: Method, choice: StartChoice): CompiledRun {
+  return compile(problem, method, choice, choice.instead, []);
+}
+
+function compile(
+  problem: Problem,
+  method: Method,
+  choice: StartChoice,
+  instead: string | null,
+  path: readonly string[],
+): CompiledRun {
+  const precision = choice.precision === undefined ? {} : { precision: choice.precision };
+  if (method.depth === 0) return compileRun(problem, method, precision);
+  const name = instead ?? method.startWith?.name ?? null;
+  if (name === null) return compileRun(problem, method, precision);
+  if (name === 'exact') return compileRun(problem, method, { ...precision, start: { kind: 'exact' } });
+  if (path.includes(name))
+    throw new RangeError(`${[...path, name].join(' starts with ')}, which goes round in a circle`);
+  const first = choice.find(name);
+  if (first === null) throw new RangeError(`there is no method ${name} to start with`);
+  if (first.form !== method.form)
+    throw new RangeError(`${name} cannot do the first steps: it is of another form`);
+  const start: Start = { kind: 'method', run: compile(problem, first, choice, null, [...path, name]) };
+  return compileRun(problem, method, { ...precision, start });
+}
