@@ -15,6 +15,7 @@ import {
   type SolveInstruction,
   timeOffsetOf,
 } from './program.ts';
+import { compileKernel, type ElementLeaf, type Kernel } from './kernel/kernel.ts';
 import { Placing } from './rate-leaf.ts';
 import { Scopes } from './scopes.ts';
 import { NEWTON, stateShape } from './state.ts';
@@ -54,6 +55,7 @@ class ArrayLoop {
   readonly #moving = new Set<Register>();
   readonly #scalars = new Map<Register, Code>();
   readonly #room: string[] = [];
+  readonly #kernels: Kernel[] = [];
   #solves = 0;
 
   constructor(problem: Problem, program: Program, precision: Precision) {
@@ -104,8 +106,13 @@ class ArrayLoop {
     const source = (traced: boolean): string =>
       [
         '(function () {',
-        ...[...this.#arrays].map((register) => `const A${register} = new Float64Array(${width});`),
-        ...[...this.#tangentArrays].map((register) => `const T${register} = new Float64Array(${width});`),
+        ...[...this.#arrays].map(
+          (register, k) => `const A${register} = new Float64Array(BUFFER, ${8 * width * k}, ${width});`,
+        ),
+        ...[...this.#tangentArrays].map(
+          (register, k) =>
+            `const T${register} = new Float64Array(BUFFER, ${8 * width * (this.#arrays.size + k)}, ${width});`,
+        ),
         ...this.#room,
         `return function (S, origin, h${this.#single ? '64' : ''}, first, count${traced ? ', OUT' : ''}) {`,
         ...(this.#single ? ['const h = F(h64);'] : []),
@@ -130,7 +137,13 @@ class ArrayLoop {
         '})()',
       ].join('\n');
     const stageWidth = stages.reduce((sum, stage) => sum + (stage.shape === 'scalar' ? 1 : width), 0);
-    return { advance: source(false), trace: source(true), stageWidth };
+    const doubles = width * (this.#arrays.size + this.#tangentArrays.size);
+    return {
+      advance: source(false),
+      trace: source(true),
+      stageWidth,
+      kernels: { list: this.#kernels, doubles },
+    };
   }
 
   /** Whether the last combination may be written straight over y: it needs it component by component only. */
@@ -326,7 +339,16 @@ class ArrayLoop {
       }
       const { from, to } = this.#interior(block);
       for (let k = 0; k < from; k += 1) element(k);
-      if (to > from) {
+      const kernel =
+        to > from
+          ? this.#kernel(
+              rate,
+              (leaf) => this.#bodyElement(block, source, leaf),
+              this.#bodyTarget(block, source),
+            )
+          : null;
+      if (kernel !== null) this.#scopes.say(this.#kernelCall(kernel, from, to, into, offset));
+      else if (to > from) {
         const body = this.#scopes.within(() => [emit(rate, this.#bodyTarget(block, source)).text]);
         const place = offset === 0 ? 'i' : `i + ${offset}`;
         this.#scopes.say(
@@ -341,13 +363,70 @@ class ArrayLoop {
   }
 
   #combine(value: Expression, into: string): void {
+    const { width } = this.#layout;
+    const kernel = this.#kernel(value, (leaf) => this.#methodElement(leaf), this.#methodTarget());
+    if (kernel !== null) {
+      this.#scopes.say(this.#kernelCall(kernel, 0, width, into, 0));
+      return;
+    }
     const body = this.#scopes.within(() => [emit(value, this.#methodTarget()).text]);
     this.#scopes.say(
-      `for (let j = 0; j < ${this.#layout.width}; j++) {`,
+      `for (let j = 0; j < ${width}; j++) {`,
       ...body.lines,
       `${into}[j] = ${body.result[0]};`,
       '}',
     );
+  }
+
+  /** A leaf of a method's expression as an element of an array; null for what is the same for all components. */
+  #methodElement(leaf: Expression): ElementLeaf | null {
+    if (leaf.kind !== 'name') return null;
+    const marked = unmarked(leaf);
+    const register = registerOf((marked ?? leaf).name);
+    if (register === null || this.#scalars.has(register)) return null;
+    if (marked === null) return { kind: 'element', array: this.#array(register), shift: 0 };
+    return this.#moving.has(register)
+      ? { kind: 'element', array: this.#tangentArray(register), shift: 0 }
+      : null;
+  }
+
+  /** A leaf of the body of a family as an element of an array, or as the running index. */
+  #bodyElement(block: Block, source: Source, leaf: Expression): ElementLeaf | null {
+    if (leaf.kind !== 'name' && leaf.kind !== 'indexed') return null;
+    const range = block.unknown.range;
+    const marked = unmarked(leaf);
+    const meaning = this.#meanings.of(marked ?? leaf, range?.variable ?? null);
+    if (meaning.kind === 'position') return { kind: 'position', from: range?.from ?? 0 };
+    if (meaning.kind !== 'neighbour') return null;
+    const at = this.#layout.of[meaning.block.offset]!;
+    const array = marked === null ? source.at[at.vector] : source.along?.[at.vector];
+    if (array == null) return null;
+    const shift = at.index + (range?.from ?? 0) + meaning.shift - (meaning.block.unknown.range?.from ?? 0);
+    return { kind: 'element', array, shift };
+  }
+
+  #kernel(
+    expression: Expression,
+    element: (leaf: Expression) => ElementLeaf | null,
+    target: CodeTarget,
+  ): Kernel | null {
+    if (this.#single) return null;
+    return compileKernel(expression, element, (part) => this.#scopes.keep(emit(part, target)).text);
+  }
+
+  #kernelCall(kernel: Kernel, from: number, to: number, into: string, offset: number): string {
+    const number = this.#kernels.length;
+    this.#kernels.push(kernel);
+    const address = (array: string, shift: number): string =>
+      shift === 0 ? `${array}.byteOffset` : `${array}.byteOffset + ${8 * shift}`;
+    const inputs = [
+      `${from}`,
+      `${to}`,
+      address(into, offset),
+      ...kernel.arrays.map(({ name, least }) => address(name, least)),
+      ...kernel.scalars,
+    ];
+    return `K[${number}](${inputs.join(', ')});`;
   }
 
   #time(instruction: { readonly time: Expression }): Code {

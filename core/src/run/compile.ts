@@ -2,7 +2,8 @@ import type { Method } from '../method/method.ts';
 import { hasExact, isSecondOrder, type Problem } from '../problem/problem.ts';
 import { jetFunction } from '../reference/jet-function.ts';
 import { arrayLoop } from './array-loop.ts';
-import { generatedFunction } from './generated.ts';
+import { generatedFunction, type Helpers } from './generated.ts';
+import { kernelModule } from './kernel/kernel-module.ts';
 import { type Layout, layOut } from './layout.ts';
 import type { Precision } from './precision.ts';
 import { lower, type Program } from './program.ts';
@@ -78,8 +79,12 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
   const program = lower(method);
   const layout = layOut(problem, program);
   const generate = problem.size <= MOST_LOCAL ? straightLine : arrayLoop;
-  const { advance, trace, stageWidth } = generate(problem, program, precision);
-  const helpers = { jet: (order: number) => jetFunction(problem, order) };
+  const { advance, trace, stageWidth, kernels } = generate(problem, program, precision);
+  const module = kernels === null ? null : kernelModule(kernels.list, kernels.doubles);
+  const helpers: Helpers = {
+    jet: (order: number) => jetFunction(problem, order),
+    ...(module === null ? {} : { BUFFER: module.buffer, K: module.kernels }),
+  };
   return {
     problem,
     program,

@@ -1,3 +1,5 @@
+import type { Kernel } from './kernel/kernel.ts';
+
 /** Source of a loop over steps, from one of the generators. */
 export interface GeneratedLoop {
   /** `function (S, origin, h, first, count)`: advances the state S in place. */
@@ -6,4 +8,6 @@ export interface GeneratedLoop {
   readonly trace: string;
   /** Stage values of one step. */
   readonly stageWidth: number;
+  /** Inner loops that the source calls as K[0], K[1], ..., and the doubles of memory they need; null for none. */
+  readonly kernels: { readonly list: readonly Kernel[]; readonly doubles: number } | null;
 }

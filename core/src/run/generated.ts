@@ -5,6 +5,9 @@ import { solveBanded, solveDense } from './linear-system.ts';
 export interface Helpers {
   /** Taylor coefficients of the system at hand up to an order. */
   readonly jet?: (order: number) => unknown;
+  /** The memory of the inner loops, and the loops themselves. */
+  readonly BUFFER?: ArrayBuffer;
+  readonly K?: readonly unknown[];
 }
 
 /**

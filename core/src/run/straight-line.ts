@@ -126,7 +126,7 @@ class StraightLine {
         '};',
         '})()',
       ].join('\n');
-    return { advance: source(false), trace: source(true), stageWidth: stages.length };
+    return { advance: source(false), trace: source(true), stageWidth: stages.length, kernels: null };
   }
 
   /** The new values in the order of the state. */
