@@ -56,6 +56,14 @@ export {
   type RunState,
 } from './run/integrate.ts';
 export type { Precision } from './run/precision.ts';
+export {
+  KEPT_POINTS,
+  MOST_RECORDED,
+  record,
+  rowsAgain,
+  type Recording,
+  type Thinned,
+} from './run/recording.ts';
 export { rowsOf, type Row, type Rows } from './run/rows.ts';
 export type { Stop } from './run/trouble.ts';
 export { DEFAULT_ERROR, pointError, type ErrorChoice } from './study/error-measure.ts';
@@ -65,7 +73,9 @@ export { errorRatio, observedOrder } from './study/order.ts';
 export { studyReport, type MethodReport, type RungReport, type StudyReport } from './study/study-report.ts';
 export {
   runStudy,
-  studyByMethod,
+  studySteps,
+  finish,
+  type Progress,
   type MethodResult,
   type RungResult,
   type Study,

@@ -5,6 +5,7 @@ import { LoggerModule } from 'nestjs-pino';
 import { DEMO_FOLDER, SeedService } from './demo/seed.service.ts';
 import { MethodsController, ProblemsController, StudiesController } from './entries/entries.controller.ts';
 import { EntriesService } from './entries/entries.service.ts';
+import { ReportService } from './entries/report.service.ts';
 import { HealthController } from './health.controller.ts';
 import { Entry } from './store/entry.entity.ts';
 import { Seed } from './store/seed.entity.ts';
@@ -40,7 +41,7 @@ export class AppModule {
         ...(web === null ? [] : [ServeStaticModule.forRoot({ rootPath: web, exclude: ['/api/{*rest}'] })]),
       ],
       controllers: [StudiesController, ProblemsController, MethodsController, HealthController],
-      providers: [EntriesService, SeedService, { provide: DEMO_FOLDER, useValue: demo }],
+      providers: [EntriesService, ReportService, SeedService, { provide: DEMO_FOLDER, useValue: demo }],
     };
   }
 }

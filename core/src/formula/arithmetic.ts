@@ -1,15 +1,16 @@
 import type { Operator, Relation } from './expression.ts';
+import { pow } from './elementary/power.ts';
 import { FUNCTIONS } from './functions.ts';
 
-/** How often `x^n` is spelled out as a product; other powers go to Math.pow. */
+/** How often `x^n` is spelled out as a product; other powers go to the power function. */
 export const SPELLED_POWERS: ReadonlySet<number> = new Set([2, 3]);
 
 /**
- * The power of the notation: `x^2` is x*x, `x^3` is (x*x)*x, any other goes to Math.pow.
+ * The power of the notation: `x^2` is x*x, `x^3` is (x*x)*x, any other goes to the power function.
  * `spelled` says whether the exponent stands in the text as the literal 2 or 3.
  */
 export function power(base: number, exponent: number, spelled: boolean): number {
-  if (!spelled) return Math.pow(base, exponent);
+  if (!spelled) return pow(base, exponent);
   return exponent === 2 ? base * base : base * base * base;
 }
 

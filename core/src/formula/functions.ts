@@ -1,3 +1,9 @@
+import { cos, sin, tan } from './elementary/circular.ts';
+import { cosh, exp, sinh, tanh } from './elementary/exponential.ts';
+import { acos, asin, atan, atan2 } from './elementary/inverse.ts';
+import { ln, log10, log2 } from './elementary/logarithm.ts';
+import { cbrt, pow } from './elementary/power.ts';
+
 /** A function of the notation, and how many inputs it takes. */
 export interface KnownFunction {
   readonly fewest: number;
@@ -19,22 +25,22 @@ function one(code: string, evaluate: (x: number) => number): KnownFunction {
 
 /** The functions of the notation. Nothing outside this table ever reaches generated code. */
 export const FUNCTIONS: ReadonlyMap<string, KnownFunction> = new Map<string, KnownFunction>([
-  ['sin', one('Math.sin', Math.sin)],
-  ['cos', one('Math.cos', Math.cos)],
-  ['tan', one('Math.tan', Math.tan)],
-  ['asin', one('Math.asin', Math.asin)],
-  ['acos', one('Math.acos', Math.acos)],
-  ['atan', one('Math.atan', Math.atan)],
-  ['atan2', { fewest: 2, most: 2, evaluate: Math.atan2, code: 'Math.atan2' }],
-  ['sinh', one('Math.sinh', Math.sinh)],
-  ['cosh', one('Math.cosh', Math.cosh)],
-  ['tanh', one('Math.tanh', Math.tanh)],
-  ['exp', one('Math.exp', Math.exp)],
-  ['ln', one('Math.log', Math.log)],
-  ['log10', one('Math.log10', Math.log10)],
-  ['log2', one('Math.log2', Math.log2)],
+  ['sin', one('sin', sin)],
+  ['cos', one('cos', cos)],
+  ['tan', one('tan', tan)],
+  ['asin', one('asin', asin)],
+  ['acos', one('acos', acos)],
+  ['atan', one('atan', atan)],
+  ['atan2', { fewest: 2, most: 2, evaluate: atan2, code: 'atan2' }],
+  ['sinh', one('sinh', sinh)],
+  ['cosh', one('cosh', cosh)],
+  ['tanh', one('tanh', tanh)],
+  ['exp', one('exp', exp)],
+  ['ln', one('ln', ln)],
+  ['log10', one('log10', log10)],
+  ['log2', one('log2', log2)],
   ['sqrt', one('Math.sqrt', Math.sqrt)],
-  ['cbrt', one('Math.cbrt', Math.cbrt)],
+  ['cbrt', one('cbrt', cbrt)],
   ['abs', one('Math.abs', Math.abs)],
   ['sign', one('Math.sign', Math.sign)],
   ['floor', one('Math.floor', Math.floor)],
@@ -42,6 +48,27 @@ export const FUNCTIONS: ReadonlyMap<string, KnownFunction> = new Map<string, Kno
   ['max', { fewest: 2, most: 20, evaluate: Math.max, code: 'Math.max' }],
   ['mod', { fewest: 2, most: 2, evaluate: mod, code: 'mod' }],
 ]);
+
+/** What generated code calls by name, beside Math: made here, so that every machine rounds it alike. */
+export const GENERATED_CALLS = {
+  mod,
+  sin,
+  cos,
+  tan,
+  asin,
+  acos,
+  atan,
+  atan2,
+  sinh,
+  cosh,
+  tanh,
+  exp,
+  ln,
+  log10,
+  log2,
+  cbrt,
+  pow,
+} as const;
 
 /** The constants of the notation. */
 export const CONSTANTS: ReadonlyMap<string, number> = new Map([

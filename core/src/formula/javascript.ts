@@ -96,7 +96,7 @@ export function emit(expression: Expression, target: CodeTarget): Code {
     const left = value(base);
     if (!isSpelledPower(exponent) || exponent.kind !== 'number') {
       const right = value(exponent);
-      return operation(target, `Math.pow(${left.text}, ${right.text})`, [left, right]);
+      return operation(target, `pow(${left.text}, ${right.text})`, [left, right]);
     }
     const x = left.atom ? left : target.keep(left);
     const square = operation(target, `${x.text} * ${x.text}`, [x]);

@@ -181,7 +181,7 @@ export class JetCode {
   /** c = a^r: c[k] = sum of (r j - (k - j)) a[j] c[k-j] / (k a[0]). */
   #realPower(node: Expression & { readonly kind: 'binary' }, exponent: string, k: number): Coefficient {
     const base = this.#zeroth(node.left);
-    if (k === 0) return `Math.pow(${base}, ${exponent})`;
+    if (k === 0) return `pow(${base}, ${exponent})`;
     const rest = sum(
       Array.from({ length: k }, (_, i) => {
         const j = i + 1;
@@ -199,7 +199,7 @@ export class JetCode {
       const factor = Array.from({ length: j + 1 }, (_, i) => this.coefficient(node.right, i));
       return this.#convolve(factor, logarithm, j);
     });
-    if (k === 0) return `Math.pow(${this.#zeroth(node.left)}, ${this.#zeroth(node.right)})`;
+    if (k === 0) return `pow(${this.#zeroth(node.left)}, ${this.#zeroth(node.right)})`;
     return this.#derived(inner, (j) => this.#own(node, j), k);
   }
 
@@ -243,7 +243,7 @@ export class JetCode {
   }
 
   #ln(node: Expression, own: readonly Coefficient[], k: number): Coefficient {
-    if (k === 0) return `Math.log(${this.#zeroth(node)})`;
+    if (k === 0) return `ln(${this.#zeroth(node)})`;
     return this.#divided(this.coefficient(node, k), own, this.#series(node, k), k);
   }
 
@@ -263,12 +263,12 @@ export class JetCode {
     const own = this.#ownSeries(node);
     switch (node.name) {
       case 'exp':
-        return k === 0 ? zero('Math.exp') : this.#derived(this.#series(x, k), (j) => own[j] ?? null, k);
+        return k === 0 ? zero('exp') : this.#derived(this.#series(x, k), (j) => own[j] ?? null, k);
       case 'ln':
         return this.#ln(x, own, k);
       case 'log10':
       case 'log2': {
-        if (k === 0) return zero(`Math.${node.name}`);
+        if (k === 0) return zero(node.name);
         const natural = this.#partner(x, 'ln', k, (j, before) => this.#ln(x, before, j))[k] ?? null;
         return natural === null ? null : `${natural} / Math.${node.name === 'log2' ? 'LN2' : 'LN10'}`;
       }
@@ -286,7 +286,7 @@ export class JetCode {
       case 'tanh':
         return this.#tangent(x, node.name, own, k);
       case 'atan': {
-        if (k === 0) return zero('Math.atan');
+        if (k === 0) return zero('atan');
         const v = this.#partner(x, '1+sq', k, (j) => sum([j === 0 ? '1' : null, this.#product(x, x, j)]));
         return this.#divided(this.coefficient(x, k), own, v, k);
       }
@@ -329,7 +329,7 @@ export class JetCode {
 
   /** c = a^(1/3), as a real power. */
   #cbrt(x: Expression, own: readonly Coefficient[], k: number): Coefficient {
-    if (k === 0) return `Math.cbrt(${this.#zeroth(x)})`;
+    if (k === 0) return `cbrt(${this.#zeroth(x)})`;
     const rest = sum(
       Array.from({ length: k }, (_, i) => {
         const j = i + 1;
@@ -345,9 +345,8 @@ export class JetCode {
     const sine = this.#pairOf(x, 'sin');
     const cosine = this.#pairOf(x, 'cos');
     for (let j = sine.length; j <= k; j += 1) {
-      const s = j === 0 ? `Math.sin(${this.#zeroth(x)})` : this.#derived(inner, (i) => cosine[i] ?? null, j);
-      const c =
-        j === 0 ? `Math.cos(${this.#zeroth(x)})` : this.#derived(inner, (i) => sine[i] ?? null, j, '-');
+      const s = j === 0 ? `sin(${this.#zeroth(x)})` : this.#derived(inner, (i) => cosine[i] ?? null, j);
+      const c = j === 0 ? `cos(${this.#zeroth(x)})` : this.#derived(inner, (i) => sine[i] ?? null, j, '-');
       sine.push(this.#kept(s));
       cosine.push(this.#kept(c));
     }
@@ -359,8 +358,8 @@ export class JetCode {
     const sine = this.#pairOf(x, 'sinh');
     const cosine = this.#pairOf(x, 'cosh');
     for (let j = sine.length; j <= k; j += 1) {
-      const s = j === 0 ? `Math.sinh(${this.#zeroth(x)})` : this.#derived(inner, (i) => cosine[i] ?? null, j);
-      const c = j === 0 ? `Math.cosh(${this.#zeroth(x)})` : this.#derived(inner, (i) => sine[i] ?? null, j);
+      const s = j === 0 ? `sinh(${this.#zeroth(x)})` : this.#derived(inner, (i) => cosine[i] ?? null, j);
+      const c = j === 0 ? `cosh(${this.#zeroth(x)})` : this.#derived(inner, (i) => sine[i] ?? null, j);
       sine.push(this.#kept(s));
       cosine.push(this.#kept(c));
     }
@@ -376,7 +375,7 @@ export class JetCode {
 
   /** c' = (1 + c^2) a' for the tangent, (1 - c^2) a' for the hyperbolic one. */
   #tangent(x: Expression, which: 'tan' | 'tanh', own: readonly Coefficient[], k: number): Coefficient {
-    if (k === 0) return `Math.${which}(${this.#zeroth(x)})`;
+    if (k === 0) return `${which}(${this.#zeroth(x)})`;
     const factor = this.#pairOf(x, `${which}'`);
     for (let j = factor.length; j < k; j += 1) {
       const square = this.#convolve(own, own, j);
@@ -388,7 +387,7 @@ export class JetCode {
 
   /** v c' = +-a' with v = sqrt(1 - a^2). */
   #inverse(x: Expression, which: 'asin' | 'acos', own: readonly Coefficient[], k: number): Coefficient {
-    if (k === 0) return `Math.${which}(${this.#zeroth(x)})`;
+    if (k === 0) return `${which}(${this.#zeroth(x)})`;
     const inside = this.#partner(x, '1-sq', k, (j) => {
       const square = this.#product(x, x, j);
       return sum([j === 0 ? '1' : null, square === null ? null : `-(${square})`]);
@@ -417,7 +416,7 @@ export class JetCode {
     own: readonly Coefficient[],
     k: number,
   ): Coefficient {
-    if (k === 0) return `Math.atan2(${this.#zeroth(y)}, ${this.#zeroth(x)})`;
+    if (k === 0) return `atan2(${this.#zeroth(y)}, ${this.#zeroth(x)})`;
     const radius = this.#partner(node, 'radius', k, (j) =>
       sum([this.#product(x, x, j), this.#product(y, y, j)]),
     );

@@ -141,6 +141,7 @@ class ArrayLoop {
     return {
       advance: source(false),
       trace: source(true),
+      watch: null,
       stageWidth,
       kernels: { list: this.#kernels, doubles },
     };

@@ -35,6 +35,8 @@ export interface CompiledRun {
   readonly shape: StateShape;
   readonly advance: Advance;
   readonly trace: Trace;
+  /** As `trace`, for the extremes on the way; null for large systems. */
+  readonly watch: Trace | null;
   /** Stage values of one step, all components one after another. */
   readonly stageWidth: number;
   /** The first steps of a formula that reaches back; null for a one-step method. */
@@ -79,7 +81,7 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
   const program = lower(method);
   const layout = layOut(problem, program);
   const generate = problem.size <= MOST_LOCAL ? straightLine : arrayLoop;
-  const { advance, trace, stageWidth, kernels } = generate(problem, program, precision);
+  const { advance, trace, watch, stageWidth, kernels } = generate(problem, program, precision);
   const module = kernels === null ? null : kernelModule(kernels.list, kernels.doubles);
   const helpers: Helpers = {
     jet: (order: number) => jetFunction(problem, order),
@@ -93,6 +95,7 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
     shape: stateShape(problem, program, layout),
     advance: generatedFunction<Advance>(advance, helpers),
     trace: generatedFunction<Trace>(trace, helpers),
+    watch: watch === null ? null : generatedFunction<Trace>(watch, helpers),
     stageWidth,
     start: method.depth > 0 ? start : null,
   };

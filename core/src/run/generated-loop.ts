@@ -6,6 +6,11 @@ export interface GeneratedLoop {
   readonly advance: string;
   /** The same with a further input OUT that takes the stages of every step, row after row. */
   readonly trace: string;
+  /**
+   * `advance` with a further input OUT that takes, for each component, the smallest value on the way and its grid
+   * point, and the largest and its; null where the caller is to look after every step.
+   */
+  readonly watch: string | null;
   /** Stage values of one step. */
   readonly stageWidth: number;
   /** Inner loops that the source calls as K[0], K[1], ..., and the doubles of memory they need; null for none. */

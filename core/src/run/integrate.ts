@@ -89,6 +89,56 @@ export function goTo(at: RunState, until: number): void {
   }
 }
 
+/** A value and the grid point at which it was taken. */
+export interface Sample {
+  readonly n: number;
+  readonly value: number;
+}
+
+/**
+ * Goes on to a grid point and tells, for each of the first components, the smallest and the largest value on the
+ * way, in the order in which they were met; one sample where they are the same.
+ */
+export function watchTo(at: RunState, until: number, count: number): readonly (readonly Sample[])[] {
+  const { run, grid, state } = at;
+  const low = Array.from({ length: count }, (): Sample => ({ n: at.n, value: Infinity }));
+  const high = Array.from({ length: count }, (): Sample => ({ n: at.n, value: -Infinity }));
+  const note = (j: number, n: number, value: number): void => {
+    if (value < low[j]!.value) low[j] = { n, value };
+    if (value > high[j]!.value) high[j] = { n, value };
+  };
+  const alike = grid.shorter === null ? grid.steps : grid.steps - 1;
+  const before = new Float64Array(state.length);
+  const out = new Float64Array(4 * run.shape.size);
+  while (at.n < until && at.stopped === null) {
+    const block = Math.min(LOOK_EVERY, until - at.n, alike - at.n);
+    if (run.watch === null || block < 2 || at.n < run.program.depth) {
+      const n = at.n;
+      goTo(at, n + 1);
+      if (at.n > n) for (let j = 0; j < count; j += 1) note(j, at.n, state[j]!);
+      continue;
+    }
+    before.set(state);
+    run.watch(state, grid.start, grid.h, at.n, block, out);
+    if (!finite(state, run.shape.size)) {
+      state.set(before);
+      goTo(at, at.n + block);
+      continue;
+    }
+    at.n += block;
+    for (let j = 0; j < count; j += 1) {
+      note(j, out[4 * j + 1]!, out[4 * j]!);
+      note(j, out[4 * j + 3]!, out[4 * j + 2]!);
+    }
+  }
+  return low.map((least, j) => {
+    const most = high[j]!;
+    if (!Number.isFinite(least.value)) return [];
+    if (least.n === most.n) return [least];
+    return least.n < most.n ? [least, most] : [most, least];
+  });
+}
+
 /** One of the first steps of a formula that reaches back: values and rates are kept for it. */
 function startStep(at: RunState): void {
   const { run, grid, state, starter } = at;

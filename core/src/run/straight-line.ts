@@ -98,26 +98,41 @@ class StraightLine {
       })
       .reverse()
       .flat();
-    const source = (traced: boolean): string =>
+    const source = (kind: 'advance' | 'trace' | 'watch'): string =>
       [
         '(function () {',
         ...this.#arrays(),
-        `return function (S, origin, h${this.#single ? '64' : ''}, first, count${traced ? ', OUT' : ''}) {`,
+        `return function (S, origin, h${this.#single ? '64' : ''}, first, count${kind === 'advance' ? '' : ', OUT'}) {`,
         ...(this.#single ? ['const h = F(h64);'] : []),
         ...this.#scopes.before,
         ...states.map(load),
         ...keptNames.flatMap((names, k) => names.map((name, j) => load(name, shape.kept + k * width + j))),
         ...(this.#solves > 0 ? [`let iterations = S[${shape.newton + NEWTON.iterations}];`] : []),
         'const last = first + count;',
-        ...(traced ? ['let at = 0;'] : []),
+        ...(kind === 'trace' ? ['let at = 0;'] : []),
+        ...(kind === 'watch'
+          ? states.map((_, j) => `let a${j} = Infinity, b${j} = 0, c${j} = -Infinity, d${j} = 0;`)
+          : []),
         'for (let n = first; n < last; n++) {',
         this.#single ? 'const t = F(F(origin) + F(n * h));' : 'const t = origin + n * h;',
         ...this.#scopes.lines,
-        ...(traced ? stages.map(({ text }) => `OUT[at++] = ${text};`) : []),
+        ...(kind === 'trace' ? stages.map(({ text }) => `OUT[at++] = ${text};`) : []),
         ...next.map((text, j) => `const w${j} = ${text};`),
         ...moveUp,
         ...states.map((name, j) => `${name} = w${j};`),
+        ...(kind === 'watch'
+          ? states.map(
+              (name, j) =>
+                `if (${name} < a${j}) { a${j} = ${name}; b${j} = n + 1; } if (${name} > c${j}) { c${j} = ${name}; d${j} = n + 1; }`,
+            )
+          : []),
         '}',
+        ...(kind === 'watch'
+          ? states.map(
+              (_, j) =>
+                `OUT[${4 * j}] = a${j}; OUT[${4 * j + 1}] = b${j}; OUT[${4 * j + 2}] = c${j}; OUT[${4 * j + 3}] = d${j};`,
+            )
+          : []),
         ...states.map((name, j) => `S[${j}] = ${name};`),
         ...keptNames.flatMap((names, k) =>
           names.map((name, j) => `S[${shape.kept + k * width + j}] = ${name};`),
@@ -126,7 +141,13 @@ class StraightLine {
         '};',
         '})()',
       ].join('\n');
-    return { advance: source(false), trace: source(true), stageWidth: stages.length, kernels: null };
+    return {
+      advance: source('advance'),
+      trace: source('trace'),
+      watch: source('watch'),
+      stageWidth: stages.length,
+      kernels: null,
+    };
   }
 
   /** The new values in the order of the state. */

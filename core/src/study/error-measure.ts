@@ -2,6 +2,7 @@ import { componentNames, type Problem } from '../problem/problem.ts';
 import { exactSolution } from '../run/exact.ts';
 import { type Grid, timeAt } from '../run/grid.ts';
 import { goTo, type RunState } from '../run/integrate.ts';
+import { travel } from '../run/recording.ts';
 
 /** Where and of what the error of a run is taken. */
 export interface ErrorChoice {
@@ -50,18 +51,25 @@ function nearestPoint(grid: Grid, t: number): number {
   return Math.min(grid.steps, Math.max(0, Math.round((t - grid.start) / grid.h)));
 }
 
-/** Runs to the end and answers the chosen error; null where the run left the numbers or nothing is known to compare with. */
-export function errorOfRun(at: RunState, error: PointError, choice: ErrorChoice): number | null {
+/**
+ * Runs to the end and answers the chosen error; null where the run left the numbers or nothing is known to compare
+ * with. Yields the steps that were done, many times a second.
+ */
+export function* errorOfRun(
+  at: RunState,
+  error: PointError,
+  choice: ErrorChoice,
+): Generator<number, number | null> {
   const { grid, state } = at;
   const here = (): number | null => error(timeAt(grid, at.n), state);
   let result: number | null;
   if (choice.at === 'end') {
-    goTo(at, grid.steps);
+    yield* travel(at, grid.steps);
     result = here();
   } else if (typeof choice.at === 'object') {
-    goTo(at, nearestPoint(grid, choice.at.t));
+    yield* travel(at, nearestPoint(grid, choice.at.t));
     result = here();
-    goTo(at, grid.steps);
+    yield* travel(at, grid.steps);
   } else {
     let largest = 0;
     let squares = 0;
@@ -74,6 +82,7 @@ export function errorOfRun(at: RunState, error: PointError, choice: ErrorChoice)
       }
       if (at.n === grid.steps || at.stopped !== null) break;
       goTo(at, at.n + 1);
+      if (at.n % 20_000 === 0) yield 20_000;
     }
     result = choice.at === 'max' ? largest : Math.sqrt(squares / (grid.steps + 1));
   }

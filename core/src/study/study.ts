@@ -54,14 +54,20 @@ export interface StudyResult {
   readonly problems: readonly string[];
 }
 
-/** Runs one method over all rungs of a ladder. */
-function runMethod(
+/** A sign of life of a study under way: which method it is at, and the part of all steps that is done. */
+export interface Progress {
+  readonly method: number;
+  readonly part: number;
+}
+
+/** Runs one method over all rungs of a ladder; yields the steps that were done. */
+function* runMethod(
   study: Study,
   rungs: readonly Rung[],
   title: string,
   method: Method,
   error: ReturnType<typeof pointError>,
-): MethodResult {
+): Generator<number, MethodResult> {
   let run: CompiledRun;
   try {
     run = compileWithStart(study.problem, method, study.start);
@@ -78,7 +84,7 @@ function runMethod(
   const results: RungResult[] = [];
   for (const rung of rungs) {
     if (!rung.ok) continue;
-    const result = runRung(study, run, rung.grid, error, quantities);
+    const result = yield* runRung(study, run, rung.grid, error, quantities);
     const before = results.at(-1);
     results.push({
       ...result,
@@ -111,13 +117,13 @@ function notRun(grid: Grid, why: string): RungResult {
   };
 }
 
-function runRung(
+function* runRung(
   study: Study,
   run: CompiledRun,
   grid: Grid,
   error: ReturnType<typeof pointError>,
   quantities: readonly ConservedQuantity[],
-): RungResult {
+): Generator<number, RungResult> {
   let at: RunState;
   try {
     at = begin(run, grid);
@@ -125,7 +131,7 @@ function runRung(
     if (thrown instanceof RangeError) return notRun(grid, thrown.message);
     throw thrown;
   }
-  const e = errorOfRun(at, 'message' in error ? () => null : error, study.error);
+  const e = yield* errorOfRun(at, 'message' in error ? () => null : error, study.error);
   const { values, t, stopped } = outcomeOf(at);
   return {
     h: grid.h,
@@ -142,16 +148,24 @@ function runRung(
   };
 }
 
-/** Runs a whole study, one method after another; between methods the caller may stop pulling. */
-export function* studyByMethod(study: Study): Generator<MethodResult, StudyResult> {
+/** Runs a whole study, one method after another; whoever pulls may stop at every sign of life. */
+export function* studySteps(study: Study): Generator<Progress, StudyResult> {
   const { problem, ladder, lastStep } = study;
   const rungs = layLadder(ladder, problem.start, problem.end, lastStep);
   const error = pointError(problem, study.error);
+  const steps = rungs.reduce((sum, rung) => sum + (rung.ok ? rung.grid.steps : 0), 0);
+  const all = Math.max(1, steps * study.methods.length);
   const methods: MethodResult[] = [];
-  for (const { title, method } of study.methods) {
-    const result = runMethod(study, rungs, title, method, error);
-    methods.push(result);
-    yield result;
+  for (const [i, { title, method }] of study.methods.entries()) {
+    const work = runMethod(study, rungs, title, method, error);
+    let done = 0;
+    let next = work.next();
+    while (next.done !== true) {
+      done += next.value;
+      yield { method: i, part: Math.min(1, (i * steps + done) / all) };
+      next = work.next();
+    }
+    methods.push(next.value);
   }
   const problems = [
     ...rungs.flatMap((rung) => (rung.ok ? [] : [`${rung.written}: ${rung.message}`])),
@@ -160,11 +174,15 @@ export function* studyByMethod(study: Study): Generator<MethodResult, StudyResul
   return { rungs, methods, problems };
 }
 
-/** Runs a whole study at once. */
-export function runStudy(study: Study): StudyResult {
-  const work = studyByMethod(study);
+/** Pulls a piece of work to its end. */
+export function finish<T>(work: Generator<unknown, T>): T {
   for (;;) {
     const { done, value } = work.next();
     if (done === true) return value;
   }
+}
+
+/** Runs a whole study at once. */
+export function runStudy(study: Study): StudyResult {
+  return finish(studySteps(study));
 }

@@ -1,4 +1,4 @@
-import type { Document } from '@schritt/core';
+import type { Document, StudyReport } from '@schritt/core';
 import {
   Body,
   Controller,
@@ -21,6 +21,7 @@ import {
 } from '@nestjs/swagger';
 import { ApiError, ApiErrorBody } from '../errors/api-error.ts';
 import { EntriesService } from './entries.service.ts';
+import { ReportService } from './report.service.ts';
 import { CreateEntryDto, EntryDto, ReplaceEntryDto } from './entry.dto.ts';
 
 const id = (): ParameterDecorator =>
@@ -80,6 +81,18 @@ abstract class EntriesController {
 @Controller('api/studies')
 export class StudiesController extends EntriesController {
   protected readonly kind = 'study';
+
+  @Inject(ReportService)
+  private readonly reports: ReportService;
+
+  /** The numbers of a study as plain JSON, the same that the terminal prints. */
+  @Get(':id/report')
+  @ApiOkResponse({ description: 'as docs/file-format.md describes it' })
+  @ApiBadRequestResponse({ type: ApiErrorBody })
+  @ApiNotFoundResponse({ type: ApiErrorBody })
+  report(@id() entry: string): Promise<StudyReport> {
+    return this.reports.report(entry);
+  }
 }
 
 @ApiTags('problems')

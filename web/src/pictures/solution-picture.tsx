@@ -42,10 +42,11 @@ export function SolutionPicture(props: SolutionPictureProps): ReactNode {
     const dots = curves.methods.map((run, i) => {
       const key = keys[i] ?? '';
       const mark = methodMark(palette, placeOf(key));
-      const count = run.t.length;
+      const count = run.steps;
+      const points = run.components[component];
       return {
         label: titleOf(key),
-        data: run.t.map((t, n) => ({ x: t, y: run.values[component]?.[n] ?? NaN })),
+        data: points?.t.map((t, n) => ({ x: t, y: points.values[n] ?? NaN })) ?? [],
         showLine: count > MANY,
         borderWidth: 1.2,
         order: 1,

@@ -6,6 +6,7 @@ import type { Editing } from '../entries/use-history.ts';
 import { LadderEditor } from '../statement/ladder-editor.tsx';
 import { MethodStatement } from '../statement/method-statement.tsx';
 import { ProblemStatement } from '../statement/problem-statement.tsx';
+import { RunSettings } from '../statement/run-settings.tsx';
 import type { GoodStudy } from './use-good-study.ts';
 import { newKey, type WorkingMethod, type WorkingStudy } from './working-study.ts';
 
@@ -86,6 +87,7 @@ export function StatementColumn({ study, good, edit, onLadder }: StatementColumn
         </Dropdown>
       </div>
       <LadderEditor ladder={study.ladder} onChange={onLadder} />
+      <RunSettings study={study} onChange={edit} />
     </div>
   );
 }

@@ -12,6 +12,7 @@ import { StepRuler } from '../ruler/step-ruler.tsx';
 import { RungTable } from '../table/rung-table.tsx';
 import { FitSentences } from './fit-sentences.tsx';
 import { StatementColumn } from './statement-column.tsx';
+import { UnderWay } from './under-way.tsx';
 import { useGoodStudy } from './use-good-study.ts';
 import { useCurves, useResults } from './use-results.ts';
 import { documentOf, withoutRung, workOn } from './working-study.ts';
@@ -155,8 +156,8 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
           </div>
         </section>
         <section className="table-part" aria-label="Rungs">
-          {results.busy && results.value === null && <p className="quiet">Computing …</p>}
-          {results.why !== null && <p className="wrong">Could not be computed: {results.why}</p>}
+          <UnderWay computed={results} what="the study" />
+          <UnderWay computed={curves} what="the curves" />
           {unlaid.map((line) => (
             <p key={line} className="wrong">
               {line}
@@ -183,7 +184,6 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
               exactKnown={problem?.blocks.every((b) => b.exact !== null) ?? false}
             />
           )}
-          {results.busy && results.value !== null && <p className="quiet">Computing …</p>}
         </aside>
       </main>
     </div>

@@ -52,7 +52,7 @@ class Memory<T> {
 export function useGoodStudy(study: WorkingStudy): GoodStudy {
   const [problems] = useState(() => new Memory<Problem>(parseProblem));
   const [methods] = useState(() => new Memory<Method>(parseMethod));
-  const { title, problem, ladder, lastStep, error, methods: list } = study;
+  const { title, problem, ladder, lastStep, error, start, precision, methods: list } = study;
   return useMemo(() => {
     const readProblem = problems.read('problem', problem.text);
     const readMethods = list.map((method) => ({
@@ -72,7 +72,21 @@ export function useGoodStudy(study: WorkingStudy): GoodStudy {
       ladder,
       ...(lastStep === undefined ? {} : { lastStep }),
       ...(error === undefined ? {} : { error }),
+      ...(start === undefined ? {} : { start }),
+      ...(precision === undefined ? {} : { precision }),
     };
     return { problem: readProblem, methods: readMethods, document, keys: good.map((method) => method.key) };
-  }, [problems, methods, title, problem.title, problem.text, list, ladder, lastStep, error]);
+  }, [
+    problems,
+    methods,
+    title,
+    problem.title,
+    problem.text,
+    list,
+    ladder,
+    lastStep,
+    error,
+    start,
+    precision,
+  ]);
 }

@@ -13,8 +13,8 @@ export interface KeyedResult {
 export function useResults(document: StudyDocument | null, keys: readonly string[]): Computed<KeyedResult> {
   const ask = useMemo((): Ask<KeyedResult> | null => {
     if (document === null) return null;
-    return async (computer) => {
-      const answer = await computer.ask({ kind: 'study', document });
+    return async (computer, progress) => {
+      const answer = await computer.ask({ kind: 'study', document }, progress);
       if (answer.kind === 'study') return { result: answer.result, keys };
       throw new Error(answer.kind === 'failed' ? answer.why : 'an answer to another question');
     };
@@ -36,8 +36,8 @@ export function useCurves(
 ): Computed<KeyedCurves> {
   const ask = useMemo((): Ask<KeyedCurves> | null => {
     if (document === null || h === null) return null;
-    return async (computer) => {
-      const answer = await computer.ask({ kind: 'curves', document, wish: { h } });
+    return async (computer, progress) => {
+      const answer = await computer.ask({ kind: 'curves', document, wish: { h } }, progress);
       if (answer.kind === 'curves') return { curves: answer.curves, keys };
       throw new Error(answer.kind === 'failed' ? answer.why : 'an answer to another question');
     };

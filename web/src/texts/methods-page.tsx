@@ -1,14 +1,31 @@
-import { methodTex, parseMethod } from '@schritt/core';
+import { LIBRARY, methodTex, parseMethod } from '@schritt/core';
 import { type ReactNode, useMemo } from 'react';
 import { EntryList } from '../entries/entry-list.tsx';
 import { Tex } from '../math/tex.tsx';
+import './methods-page.css';
 
+/** The whole formula of a method, and where it comes from if it is one of the library. */
 function FormulaPreview({ text }: { readonly text: string }): ReactNode {
-  const line = useMemo(() => {
+  const lines = useMemo(() => {
     const reading = parseMethod(text);
-    return reading.ok ? (methodTex(reading.value).at(-1) ?? '') : null;
+    return reading.ok ? methodTex(reading.value) : null;
   }, [text]);
-  return line === null ? <span className="wrong">a text with errors</span> : <Tex tex={line} />;
+  const known = LIBRARY.find((method) => method.text === text);
+  if (lines === null) return <span className="wrong">a text with errors</span>;
+  return (
+    <span className="formula-preview">
+      {lines.map((line, i) => (
+        <span key={`${i}${line}`}>
+          <Tex tex={line} />
+        </span>
+      ))}
+      {known !== undefined && (
+        <small className="quiet">
+          order {known.order} · {known.source}
+        </small>
+      )}
+    </span>
+  );
 }
 
 /** All methods. */

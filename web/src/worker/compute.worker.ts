@@ -5,7 +5,7 @@ import {
   type ParameterValues,
   parseProblem,
   portrait,
-  runStudy,
+  studySteps,
 } from '@schritt/core';
 import { curvesOf } from './curves.ts';
 import type { Answer, ProblemView, Request } from './messages.ts';
@@ -23,6 +23,22 @@ function problemView(text: string, parameters: ParameterValues): ProblemView | n
   };
 }
 
+/** Milliseconds between two signs of life. */
+const SIGN = 80;
+
+/** Pulls a piece of work to its end and tells now and then how far it is. */
+function watched<P, T>(id: number, work: Generator<P, T>, partOf: (sign: P) => number): T {
+  let last = performance.now();
+  for (;;) {
+    const next = work.next();
+    if (next.done === true) return next.value;
+    const now = performance.now();
+    if (now - last < SIGN) continue;
+    last = now;
+    self.postMessage({ id, kind: 'progress', part: partOf(next.value) } satisfies Answer);
+  }
+}
+
 function answer(request: Request): Answer {
   const { id } = request;
   if (request.kind === 'problem') {
@@ -33,8 +49,10 @@ function answer(request: Request): Answer {
   }
   const opened = openStudy(request.document);
   if (!opened.ok) return { id, kind: 'failed', why: 'a text of this study cannot be read' };
-  if (request.kind === 'study') return { id, kind: 'study', result: runStudy(opened.study) };
-  return { id, kind: 'curves', curves: curvesOf(opened.study, request.wish) };
+  const { study } = opened;
+  if (request.kind === 'study')
+    return { id, kind: 'study', result: watched(id, studySteps(study), ({ part }) => part) };
+  return { id, kind: 'curves', curves: watched(id, curvesOf(study, request.wish), (part) => part) };
 }
 
 self.addEventListener('message', (event: MessageEvent<Request>) => {

@@ -11,6 +11,7 @@ interface Waiting {
   readonly id: number;
   readonly done: (answer: Answer) => void;
   readonly fail: (why: Error) => void;
+  readonly progress: (part: number) => void;
 }
 
 /**
@@ -22,12 +23,13 @@ export class Computer {
   #waiting: Waiting | null = null;
   #ids = 0;
 
-  ask(question: Question): Promise<Answer> {
+  /** @param progress is told now and then which part of the work is done */
+  ask(question: Question, progress: (part: number) => void = () => undefined): Promise<Answer> {
     this.cancel();
     this.#ids += 1;
     const id = this.#ids;
     return new Promise((done, fail) => {
-      this.#waiting = { id, done, fail };
+      this.#waiting = { id, done, fail, progress };
       this.#running().postMessage({ ...question, id });
     });
   }
@@ -53,6 +55,10 @@ export class Computer {
     worker.addEventListener('message', (event: MessageEvent<Answer>) => {
       const { data } = event;
       if (this.#waiting?.id !== data.id) return;
+      if (data.kind === 'progress') {
+        this.#waiting.progress(data.part);
+        return;
+      }
       const { done } = this.#waiting;
       this.#waiting = null;
       done(data);

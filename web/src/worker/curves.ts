@@ -1,45 +1,30 @@
 import {
-  begin,
   compileWithStart,
   componentNames,
   exactSolution,
-  goTo,
   type Grid,
   layGrid,
   type Method,
+  MOST_RECORDED,
   type Problem,
-  type RunState,
+  record,
   type Study,
-  timeAt,
   type Wish,
 } from '@schritt/core';
 import type { Curves, Trajectory } from './messages.ts';
 
-/** Points of a picture; more would not be seen. */
+/** Points of the exact curve; more would not be seen. */
 const POINTS = 600;
-/** Components that are drawn at most. */
-const MOST_CURVES = 12;
-
-function trajectory(at: RunState, grid: Grid, components: number): Trajectory {
-  const stride = Math.max(1, Math.ceil(grid.steps / POINTS));
-  const t: number[] = [];
-  const values: number[][] = Array.from({ length: components }, () => []);
-  for (;;) {
-    t.push(timeAt(grid, at.n));
-    values.forEach((list, j) => list.push(at.state[j] ?? NaN));
-    if (at.n >= grid.steps || at.stopped !== null) break;
-    goTo(at, Math.min(grid.steps, at.n + stride));
-  }
-  return { t, values, stoppedAt: at.stopped?.t ?? null };
-}
 
 /** The curve of one method; an empty one where it cannot be run on this grid. */
-function curveOf(study: Study, method: Method, grid: Grid, components: number): Trajectory {
+function* curveOf(study: Study, method: Method, grid: Grid): Generator<number, Trajectory> {
   try {
-    return trajectory(begin(compileWithStart(study.problem, method, study.start), grid), grid, components);
+    const recording = yield* record(compileWithStart(study.problem, method, study.start), grid);
+    const { stopped, t } = recording.outcome;
+    return { components: recording.components, steps: grid.steps, stoppedAt: stopped === null ? null : t };
   } catch (thrown) {
     if (!(thrown instanceof RangeError)) throw thrown;
-    return { t: [], values: Array.from({ length: components }, () => []), stoppedAt: grid.start };
+    return { components: [], steps: 0, stoppedAt: grid.start };
   }
 }
 
@@ -53,13 +38,20 @@ function exactCurves(problem: Problem, components: number): Curves['exact'] {
   return { t, values };
 }
 
-/** The curves of all methods of a study at one step size. */
-export function curvesOf(study: Study, wish: Wish): Curves {
-  const { problem } = study;
-  const components = Math.min(problem.size, MOST_CURVES);
+/** The curves of all methods of a study at one step size; yields the part that is done. */
+export function* curvesOf(study: Study, wish: Wish): Generator<number, Curves> {
+  const { problem, methods } = study;
+  const components = Math.min(problem.size, MOST_RECORDED);
   const grid = layGrid(problem.start, problem.end, wish, study.lastStep);
+  const curves: Trajectory[] = [];
+  for (const { method } of methods) {
+    const work = curveOf(study, method, grid);
+    let next = work.next();
+    for (; next.done !== true; next = work.next()) yield (curves.length + next.value) / methods.length;
+    curves.push(next.value);
+  }
   return {
-    methods: study.methods.map(({ method }) => curveOf(study, method, grid, components)),
+    methods: curves,
     exact: exactCurves(problem, components),
     components: componentNames(problem).slice(0, components),
   };

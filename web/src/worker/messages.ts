@@ -1,10 +1,11 @@
-import type { ParameterValues, Portrait, StudyDocument, StudyResult, Wish } from '@schritt/core';
+import type { ParameterValues, Portrait, StudyDocument, StudyResult, Thinned, Wish } from '@schritt/core';
 
-/** The points of one run, thinned for a picture: t and all components. */
+/** The points of one run, thinned for a picture without losing an extreme. */
 export interface Trajectory {
-  readonly t: readonly number[];
-  /** One list a component. */
-  readonly values: readonly (readonly number[])[];
+  /** One a component. */
+  readonly components: readonly Thinned[];
+  /** Steps of the run, so that a picture can tell points from a line. */
+  readonly steps: number;
   /** Time at which the run left the numbers; null where it came to its end. */
   readonly stoppedAt: number | null;
 }
@@ -41,4 +42,6 @@ export type Answer =
   | { readonly id: number; readonly kind: 'study'; readonly result: StudyResult }
   | { readonly id: number; readonly kind: 'curves'; readonly curves: Curves }
   | { readonly id: number; readonly kind: 'problem'; readonly view: ProblemView }
+  /** A sign of life: the part of the work that is done. */
+  | { readonly id: number; readonly kind: 'progress'; readonly part: number }
   | { readonly id: number; readonly kind: 'failed'; readonly why: string };

@@ -1,19 +1,22 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { Computer, Superseded } from './computer.ts';
 
-/** A computed value: the last that came, whether a newer one is under way, and what went wrong. */
+/** A question to a worker of one's own; it may tell which part of the work is done. */
+export type Ask<T> = (computer: Computer, progress: (part: number) => void) => Promise<T>;
+
+/** A computed value: the last that came, how far a newer one is, and what went wrong. */
 export interface Computed<T> {
   readonly value: T | null;
-  readonly busy: boolean;
+  /** The part of the work under way that is done; null where none is under way. */
+  readonly part: number | null;
   readonly why: string | null;
+  /** Ends the work under way; the last value stays. */
+  readonly cancel: () => void;
 }
-
-/** A question to a worker of one's own. */
-export type Ask<T> = (computer: Computer) => Promise<T>;
 
 /** Asks whenever the question changes; the last answer stays until the next one is there. */
 export function useComputed<T>(ask: Ask<T> | null): Computed<T> {
-  const [state, setState] = useState<Computed<T>>({ value: null, busy: true, why: null });
+  const [state, setState] = useState<Omit<Computed<T>, 'cancel'>>({ value: null, part: 0, why: null });
   const computer = useRef<Computer | null>(null);
   useEffect(
     () => () => {
@@ -25,18 +28,26 @@ export function useComputed<T>(ask: Ask<T> | null): Computed<T> {
   useEffect(() => {
     if (ask === null) return;
     computer.current ??= new Computer();
-    const slow = setTimeout(() => setState((now) => ({ ...now, busy: true })), 150);
-    ask(computer.current)
-      .then((value) => setState({ value, busy: false, why: null }))
+    const progress = (part: number): void => setState((now) => ({ ...now, part }));
+    const slow = setTimeout(() => progress(0), 150);
+    ask(computer.current, (part) => {
+      clearTimeout(slow);
+      progress(part);
+    })
+      .then((value) => setState({ value, part: null, why: null }))
       .catch((thrown: unknown) => {
         if (thrown instanceof Superseded) return;
         setState((now) => ({
           ...now,
-          busy: false,
+          part: null,
           why: thrown instanceof Error ? thrown.message : String(thrown),
         }));
       })
       .finally(() => clearTimeout(slow));
   }, [ask]);
-  return state;
+  const cancel = useCallback(() => {
+    computer.current?.cancel();
+    setState((now) => ({ ...now, part: null, why: 'cancelled' }));
+  }, []);
+  return { ...state, cancel };
 }

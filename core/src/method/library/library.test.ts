@@ -4,6 +4,7 @@ import { compileWithStart } from '../../run/compile-with-start.ts';
 import { layGrid } from '../../run/grid.ts';
 import { begin } from '../../run/integrate.ts';
 import { errorOfRun, pointError } from '../../study/error-measure.ts';
+import { finish } from '../../study/study.ts';
 import { parseMethod } from '../parse-method.ts';
 import { findInLibrary } from './find-method.ts';
 import { LIBRARY } from './library.ts';
@@ -34,7 +35,7 @@ function error(title: string, steps: number): number {
   const choice = { at: 'max', of: 'norm', scale: 'absolute' } as const;
   const measure = pointError(p, choice);
   if ('message' in measure) throw new Error(measure.message);
-  return errorOfRun(at, measure, choice) ?? NaN;
+  return finish(errorOfRun(at, measure, choice)) ?? NaN;
 }
 
 test.each(LIBRARY.map(({ title, order }) => [title, order] as const))(

@@ -83,6 +83,8 @@ class KernelCode {
   readonly #moves: (node: Expression) => boolean;
   readonly #arrays = new Map<string, { least: number }>();
   readonly #scalars: string[] = [];
+  /** The code of each part that does not move, made once. */
+  readonly #codes = new Map<Expression, string>();
   /** How many numbers of each kind are put aside within one element. */
   #aside = 0;
   /** Elements between the running index and the one that is being computed. */
@@ -151,6 +153,7 @@ class KernelCode {
     if (!this.#moves(node)) {
       if (node.kind === 'number') return;
       const code = this.#scalar(node);
+      this.#codes.set(node, code);
       if (!this.#scalars.includes(code)) this.#scalars.push(code);
       return;
     }
@@ -237,7 +240,7 @@ class KernelCode {
 
   #steady(node: Expression, layout: Layout, isTwo: boolean): Bytes {
     if (node.kind === 'number') return isTwo ? [...OP.f64(node.value), ...SPLAT] : OP.f64(node.value);
-    const place = this.#scalars.indexOf(this.#scalar(node));
+    const place = this.#scalars.indexOf(this.#codes.get(node) ?? '');
     return OP.get((isTwo ? layout.pairs : layout.scalars) + place);
   }
 

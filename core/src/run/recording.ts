@@ -1,0 +1,96 @@
+import type { CompiledRun } from './compile.ts';
+import { type Grid, timeAt } from './grid.ts';
+import { begin, copyOf, goTo, type Outcome, outcomeOf, type RunState, watchTo } from './integrate.ts';
+import { type Rows, rowsOf } from './rows.ts';
+
+/** The points that are kept of one component: never an extreme is lost. */
+export interface Thinned {
+  readonly t: readonly number[];
+  readonly values: readonly number[];
+}
+
+/** What is kept of a run, however long it was. */
+export interface Recording {
+  readonly run: CompiledRun;
+  readonly grid: Grid;
+  /** One for each of the first components, at most MOST_RECORDED. */
+  readonly components: readonly Thinned[];
+  /** Points to go on from, in the order of the grid; the first is the start. */
+  readonly checkpoints: readonly RunState[];
+  readonly outcome: Outcome;
+}
+
+/** Points that are kept of a component, about. */
+export const KEPT_POINTS = 4_000;
+export const MOST_RECORDED = 12;
+/** Numbers that all checkpoints of a run may hold together, and how many there are at most. */
+const CHECKPOINT_ROOM = 2_000_000;
+const MOST_CHECKPOINTS = 500;
+/** Work between two signs of life, in component steps. */
+const SLICE = 400_000;
+
+/**
+ * Does a whole run and keeps a thinned trajectory and checkpoints. Up to KEPT_POINTS steps every point is kept; of
+ * longer runs the smallest and the largest value of each component in every stretch.
+ *
+ * @returns a generator that yields the part that is done, from 0 to 1, many times a second; whoever pulls it may stop
+ * @throws RangeError as `begin`
+ */
+export function* record(run: CompiledRun, grid: Grid): Generator<number, Recording> {
+  const at = begin(run, grid);
+  const count = Math.min(run.shape.size, MOST_RECORDED);
+  const stretch = grid.steps <= KEPT_POINTS ? 1 : Math.ceil(grid.steps / (KEPT_POINTS / 2));
+  const checkpointEvery = Math.ceil(
+    grid.steps / Math.max(2, Math.min(MOST_CHECKPOINTS, Math.floor(CHECKPOINT_ROOM / run.shape.length))),
+  );
+  const kept = Array.from({ length: count }, (_, j) => ({ t: [timeAt(grid, 0)], values: [at.state[j]!] }));
+  const checkpoints: RunState[] = [copyOf(at)];
+  const slice = Math.max(1, Math.floor(SLICE / run.shape.size));
+  let sinceYield = 0;
+  let nextCheckpoint = checkpointEvery;
+  while (at.n < grid.steps) {
+    const from = at.n;
+    const extremes = watchTo(at, Math.min(grid.steps, at.n + stretch), count);
+    if (at.n === from) break;
+    kept.forEach((list, j) => {
+      for (const { n, value } of extremes[j]!) {
+        list.t.push(timeAt(grid, n));
+        list.values.push(value);
+      }
+    });
+    sinceYield += at.n - from;
+    if (at.n >= nextCheckpoint) {
+      checkpoints.push(copyOf(at));
+      nextCheckpoint = at.n + checkpointEvery;
+    }
+    if (at.stopped !== null) break;
+    if (sinceYield >= slice) {
+      sinceYield = 0;
+      yield at.n / grid.steps;
+    }
+  }
+  const last = timeAt(grid, at.n);
+  kept.forEach((list, j) => {
+    if (list.t.at(-1) === last) return;
+    list.t.push(last);
+    list.values.push(at.state[j]!);
+  });
+  return { run, grid, components: kept, checkpoints, outcome: outcomeOf(at) };
+}
+
+/** Any window of rows of a recorded run, computed again from the nearest checkpoint: the same bits as the first time. */
+export function rowsAgain(recording: Recording, from: number, count: number): Rows {
+  const { run, grid, checkpoints } = recording;
+  const nearest = checkpoints.findLast((point) => point.n <= from) ?? checkpoints[0];
+  return rowsOf(run, grid, from, count, nearest === undefined ? begin(run, grid) : copyOf(nearest));
+}
+
+/** Goes on to a grid point, with a sign of life after every slice of the work. */
+export function* travel(at: RunState, until: number): Generator<number, void> {
+  const slice = Math.max(64, Math.floor(SLICE / at.run.shape.size));
+  while (at.n < until && at.stopped === null) {
+    const from = at.n;
+    goTo(at, Math.min(until, at.n + slice));
+    yield at.n - from;
+  }
+}

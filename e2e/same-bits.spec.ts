@@ -1,0 +1,79 @@
+import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+
+const ROOT = join(import.meta.dirname, '..');
+
+interface Rung {
+  readonly h: number;
+  readonly steps: number;
+  readonly t: number;
+  readonly values: Readonly<Record<string, number>> | readonly number[];
+  readonly error: number | null;
+  readonly order: number | null;
+}
+
+interface Numbers {
+  readonly methods: readonly { readonly rungs: readonly Rung[] }[];
+}
+
+/** A hash over all numbers of a study to the last bit. */
+function hashOf(numbers: Numbers): string {
+  const list = numbers.methods.flatMap(({ rungs }) =>
+    rungs.map(({ h, steps, t, values, error, order }) => [h, steps, t, Object.values(values), error, order]),
+  );
+  return createHash('sha256').update(JSON.stringify(list)).digest('hex');
+}
+
+test('the worker, the server and the terminal give the same bits', async ({ page, request }) => {
+  await page.goto('/studies');
+  await page.getByRole('link', { name: 'Marmots and lynx' }).click();
+  await expect(page.getByRole('region', { name: 'Rungs' }).locator('tbody tr').first()).toBeVisible();
+  const entries: { readonly id: string; readonly document: { readonly title: string } }[] = await (
+    await request.get('/api/studies')
+  ).json();
+  for (const file of readdirSync(join(ROOT, 'demo'))) {
+    const path = join(ROOT, 'demo', file);
+    const document: { readonly kind: string; readonly title: string } = JSON.parse(
+      readFileSync(path, 'utf8'),
+    );
+    const stored = entries.find((entry) => entry.document.title === document.title);
+    if (document.kind !== 'study' || stored === undefined) continue;
+    const inWorker = await page.evaluate(async (asked): Promise<Numbers> => {
+      const address = performance
+        .getEntriesByType('resource')
+        .find((entry) => entry.name.includes('compute.worker'))?.name;
+      const worker = new Worker(address ?? '', { type: 'module' });
+      const result = await new Promise<Numbers>((done, fail) => {
+        worker.addEventListener(
+          'message',
+          ({ data }: MessageEvent<{ kind: string; result: Numbers; why: string }>) => {
+            if (data.kind === 'study') done(data.result);
+            if (data.kind === 'failed') fail(new Error(data.why));
+          },
+        );
+        worker.postMessage({ id: 1, kind: 'study', document: asked });
+      });
+      worker.terminate();
+      return result;
+    }, document);
+    const onServer: Numbers = await (await request.get(`/api/studies/${stored.id}/report`)).json();
+    const printed = execFileSync(
+      'npm',
+      ['run', '--silent', 'schritt', '--', 'study', path, '--format', 'json'],
+      {
+        cwd: ROOT,
+        encoding: 'utf8',
+        stdio: ['ignore', 'pipe', 'ignore'],
+      },
+    );
+    const inTerminal: Numbers = JSON.parse(printed);
+    expect([file, hashOf(onServer), hashOf(inWorker)]).toEqual([
+      file,
+      hashOf(inTerminal),
+      hashOf(inTerminal),
+    ]);
+  }
+});

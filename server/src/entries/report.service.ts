@@ -1,0 +1,41 @@
+import { layLadder, openStudy, runStudy, studyReport, type StudyReport } from '@schritt/core';
+import { Injectable } from '@nestjs/common';
+import { ApiError } from '../errors/api-error.ts';
+import { EntriesService } from './entries.service.ts';
+
+/** Component steps that a request may ask for; longer studies belong into a page or a terminal. */
+const MOST_WORK = 2e7;
+
+/** Runs a stored study and answers its numbers, by the same core as pages and the terminal. */
+@Injectable()
+export class ReportService {
+  readonly #entries: EntriesService;
+
+  constructor(entries: EntriesService) {
+    this.#entries = entries;
+  }
+
+  async report(id: string): Promise<StudyReport> {
+    const { document } = await this.#entries.read('study', id);
+    if (document.kind !== 'study') throw new ApiError('not-found', 'this is no study');
+    const opened = openStudy(document);
+    if (!opened.ok)
+      throw new ApiError(
+        'bad-request',
+        'the texts of this study have errors',
+        opened.errors.flatMap(({ title, errors }) =>
+          errors.map((e) => ({ place: `${title}, line ${e.line}, column ${e.column}`, message: e.message })),
+        ),
+      );
+    const { study } = opened;
+    const { problem, methods } = study;
+    const rungs = layLadder(study.ladder, problem.start, problem.end, study.lastStep);
+    const steps = rungs.reduce((sum, rung) => sum + (rung.ok ? rung.grid.steps : 0), 0);
+    if (steps * methods.length * problem.size > MOST_WORK)
+      throw new ApiError(
+        'bad-request',
+        'this study is too long to be run within a request; run it in the page or in a terminal',
+      );
+    return studyReport(document.title, problem, runStudy(study));
+  }
+}

@@ -1,0 +1,72 @@
+import { type LastStep, parseMethod, type Precision } from '@schritt/core';
+import { Select } from 'antd';
+import { type ReactNode, useMemo } from 'react';
+import type { WorkingStudy } from '../study/working-study.ts';
+import './run-settings.css';
+
+const PRECISIONS = [
+  { value: 'double', label: 'double precision' },
+  { value: 'single', label: 'single precision' },
+] satisfies readonly { value: Precision; label: string }[];
+
+const LAST_STEPS = [
+  { value: 'fit', label: 'the nearest h that divides' },
+  { value: 'shorten', label: 'a shorter last step' },
+  { value: 'overrun', label: 'past the end' },
+] satisfies readonly { value: LastStep; label: string }[];
+
+interface RunSettingsProps {
+  readonly study: WorkingStudy;
+  readonly onChange: (about: string, change: (study: WorkingStudy) => WorkingStudy) => void;
+}
+
+/** How the runs of a study are done: the arithmetic, what happens at the end, and the first steps. */
+export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
+  const { methods, start } = study;
+  const reachesBack = useMemo(
+    () =>
+      methods.some(({ text }) => {
+        const reading = parseMethod(text);
+        return reading.ok && reading.value.depth > 0;
+      }),
+    [methods],
+  );
+  const starts = [
+    { value: '', label: 'as each method says' },
+    { value: 'exact', label: 'exact values' },
+    ...[...new Set([...methods.map((m) => m.title), 'Euler', 'Heun', 'RK4'])].map((title) => ({
+      value: title,
+      label: title,
+    })),
+  ];
+  const setStart = ({ start: _, ...rest }: WorkingStudy, value: string): WorkingStudy =>
+    value === '' ? rest : { ...rest, start: value };
+  return (
+    <section className="run-settings" aria-label="Runs">
+      <h2 className="label">Runs</h2>
+      <Select<Precision>
+        size="small"
+        aria-label="Arithmetic"
+        value={study.precision ?? 'double'}
+        options={PRECISIONS}
+        onChange={(precision) => onChange('precision', (now) => ({ ...now, precision }))}
+      />
+      <Select<LastStep>
+        size="small"
+        aria-label="Where h does not divide the interval"
+        value={study.lastStep ?? 'fit'}
+        options={LAST_STEPS}
+        onChange={(lastStep) => onChange('last step', (now) => ({ ...now, lastStep }))}
+      />
+      {reachesBack && (
+        <Select<string>
+          size="small"
+          aria-label="First steps"
+          value={start ?? ''}
+          options={starts}
+          onChange={(value) => onChange('start', (now) => setStart(now, value))}
+        />
+      )}
+    </section>
+  );
+}
