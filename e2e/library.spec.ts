@@ -3,7 +3,7 @@ import { saved, typeText } from './desk.ts';
 
 test('a method of the library is opened, changed, saved, and a study starts from it', async ({ page }) => {
   await page.goto('/methods');
-  await page.getByRole('link', { name: 'Heun' }).click();
+  await page.getByRole('link', { name: /^Heun order 2/ }).click();
   await expect(page.getByText('2 evaluations of f a step')).toBeVisible();
   await typeText(
     page,

@@ -107,3 +107,37 @@ test('two pages on one study: the later save is held, nothing is lost, and a per
   await other.reload();
   await expect(other.getByRole('textbox', { name: 'Title of the study' })).toHaveValue('Frost line, mine');
 });
+
+test('a long study tells how far it is and is ended at once when a person cancels it', async ({ page }) => {
+  await openStudy(page, 'Marmots and lynx');
+  const before = await cells(rows(page).nth(1));
+  await page.getByRole('button', { name: 'Edit the step sizes' }).click();
+  await page.getByText('list of N', { exact: true }).click();
+  await page.getByRole('textbox', { name: 'Step sizes' }).fill('60, 90000000');
+  const status = page.getByRole('status').filter({ hasText: /Computing the study: [1-9]\d* %/ });
+  await expect(status).toBeVisible();
+  await status.getByRole('button', { name: 'Cancel' }).click();
+  await expect(
+    page.getByText('Computing the study was cancelled; shown is what was there before.'),
+  ).toBeVisible({ timeout: 500 });
+  expect(await cells(rows(page).nth(1))).toEqual(before);
+});
+
+test('a multistep formula with first steps of choice, in single precision', async ({ page }) => {
+  await openStudy(page, 'Sway of the gondola');
+  await page.getByRole('button', { name: '+ from the library' }).click();
+  await page.getByRole('menuitem', { name: 'Adams-Bashforth 2', exact: true }).click();
+  const table = page.getByRole('region', { name: 'Rungs' });
+  await expect(table.getByRole('columnheader', { name: 'Adams-Bashforth 2' })).toBeVisible();
+  const coarse = async (): Promise<string | undefined> => (await cells(rows(page).nth(1)))[11];
+  const finest = async (): Promise<string | undefined> => (await cells(rows(page).nth(7)))[8];
+  const started = await coarse();
+  await page.getByRole('combobox', { name: 'First steps' }).click();
+  await page.getByTitle('exact values').click();
+  await expect.poll(coarse).not.toBe(started);
+  const double = await finest();
+  await page.getByRole('combobox', { name: 'Arithmetic' }).click();
+  await page.getByTitle('single precision').click();
+  await expect.poll(finest).not.toBe(double);
+  await saved(page);
+});

@@ -1,5 +1,5 @@
 import { cos, sin, tan } from './elementary/circular.ts';
-import { cosh, exp, sinh, tanh } from './elementary/exponential.ts';
+import { cosh, exp, POWERS, sinh, tanh } from './elementary/exponential.ts';
 import { acos, asin, atan, atan2 } from './elementary/inverse.ts';
 import { ln, log10, log2 } from './elementary/logarithm.ts';
 import { cbrt, pow } from './elementary/power.ts';
@@ -51,6 +51,7 @@ export const FUNCTIONS: ReadonlyMap<string, KnownFunction> = new Map<string, Kno
 
 /** What generated code calls by name, beside Math: made here, so that every machine rounds it alike. */
 export const GENERATED_CALLS = {
+  POWERS,
   mod,
   sin,
   cos,

@@ -22,6 +22,8 @@ export interface CodeTarget {
   readonly keep: (code: Code) => Code;
   /** Whether every operation is rounded to 32 bits. */
   readonly single: boolean;
+  /** Writes a function out instead of calling it; null where it is called. */
+  readonly inline?: (name: string, inputs: readonly Code[]) => Code | null;
 }
 
 /** A number as a literal that reads back to the same bits. */
@@ -77,6 +79,8 @@ export function emit(expression: Expression, target: CodeTarget): Code {
         const known = node.primes > 0 ? undefined : FUNCTIONS.get(node.name);
         if (known === undefined) return target.leaf(node);
         const inputs = node.inputs.map((input) => hoisted(value(input)));
+        const inline = target.inline?.(node.name, inputs);
+        if (inline != null) return inline;
         return operation(target, `${known.code}(${inputs.map((i) => i.text).join(', ')})`, inputs);
       }
       case 'if': {

@@ -261,9 +261,9 @@ describe('what cannot be run says why', () => {
 });
 
 test('rates are evaluated as often as the text says: a counter in the generated source', () => {
-  const problem = parseProblem("y' = -sin(y)\ny(0) = 1\n0 <= t <= 1");
+  const problem = parseProblem("y' = -tan(y)\ny(0) = 1\n0 <= t <= 1");
   const method = parseMethod('k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2) + 0*h*k1');
   if (!problem.ok || !method.ok) throw new Error();
   const run = compileRun(problem.value, method.value);
-  expect(run.advance.toString().match(/\bsin\(/g)).toHaveLength(2);
+  expect(run.advance.toString().match(/\btan\(/g)).toHaveLength(2);
 });

@@ -50,6 +50,19 @@ export class Scopes {
     return { text, atom: true, steady: false };
   }
 
+  /** Writes lines that give a name its value; the same piece is written once as long as its name is in scope. */
+  define(piece: string, write: (name: string) => readonly string[]): Code {
+    for (const block of this.#blocks) {
+      const known = block.names.get(piece);
+      if (known !== undefined) return { text: known, atom: true, steady: false };
+    }
+    const text = `v${this.#count++}`;
+    const { lines, names } = this.#blocks.at(-1)!;
+    names.set(piece, text);
+    lines.push(...write(text));
+    return { text, atom: true, steady: false };
+  }
+
   /** Adds lines as they are. */
   say(...lines: readonly string[]): void {
     this.#blocks.at(-1)!.lines.push(...lines);

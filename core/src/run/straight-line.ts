@@ -2,6 +2,7 @@ import { CONSTANTS } from '../formula/functions.ts';
 import type { Expression } from '../formula/expression.ts';
 import { type Code, type CodeTarget, emit, literal } from '../formula/javascript.ts';
 import { JetCode } from '../formula/jet.ts';
+import { INLINE } from '../formula/elementary/inline.ts';
 import type { Block, Problem } from '../problem/problem.ts';
 import type { GeneratedLoop } from './generated-loop.ts';
 import { type Layout, layOut } from './layout.ts';
@@ -214,6 +215,7 @@ class StraightLine {
     return emit(value, {
       single: this.#single,
       keep: (code) => this.#scopes.keep(code),
+      inline: (name, inputs) => this.#inline(name, inputs),
       leaf: (node) => {
         if (node.kind !== 'name') return literal(NaN);
         const marked = unmarked(node);
@@ -247,6 +249,7 @@ class StraightLine {
     const target: CodeTarget = {
       single: this.#single,
       keep: (code) => this.#scopes.keep(code),
+      inline: (name, inputs) => this.#inline(name, inputs),
       leaf: (node) => {
         if (node.kind !== 'name' && node.kind !== 'indexed') return literal(NaN);
         const marked = unmarked(node);
@@ -271,6 +274,15 @@ class StraightLine {
       },
     };
     return target;
+  }
+
+  /** Functions whose numbers a call would have to wrap are written out where they change from step to step. */
+  #inline(name: string, inputs: readonly Code[]): Code | null {
+    const write = INLINE.get(name);
+    const [input] = inputs;
+    if (write === undefined || input === undefined || input.steady || this.#single) return null;
+    const { text } = this.#scopes.keep(input);
+    return this.#scopes.define(`${name}(${text})`, (made) => write(made, text));
   }
 
   #movesWithState(leaf: Parameters<Placing['of']>[0], block: Block, element: number): boolean {

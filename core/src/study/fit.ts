@@ -1,3 +1,5 @@
+import { exp } from '../formula/elementary/exponential.ts';
+import { ln } from '../formula/elementary/logarithm.ts';
 import { leastSquares } from './order.ts';
 
 /** The order over a window of rungs: the least-squares slope of ln e over ln h. */
@@ -46,9 +48,9 @@ export function fitOrder(points: readonly FitPoint[]): OrderFit | null {
   if (best === null) return null;
   const window = points.slice(...best);
   const line = leastSquares(
-    window.map((p) => Math.log(p.h)),
-    window.map((p) => Math.log(p.error ?? NaN)),
+    window.map((p) => ln(p.h)),
+    window.map((p) => ln(p.error ?? NaN)),
   );
   if (line === null) return null;
-  return { order: line.slope, constant: Math.exp(line.intercept), from: best[0], to: best[1] - 1 };
+  return { order: line.slope, constant: exp(line.intercept), from: best[0], to: best[1] - 1 };
 }

@@ -1,3 +1,4 @@
+import { pow } from '../formula/elementary/power.ts';
 import { evaluate } from '../formula/evaluate.ts';
 import { CONSTANTS } from '../formula/functions.ts';
 import { Parser } from '../formula/parse.ts';
@@ -58,7 +59,7 @@ function wishes(ladder: Ladder): readonly { readonly wish: () => Wish; readonly 
     }));
   const { first, factor, rungs } = ladder;
   return Array.from({ length: rungs }, (_, i) => ({
-    wish: () => ({ h: amountValue(first) / factor ** i }),
+    wish: () => ({ h: amountValue(first) / pow(factor, i) }),
     written: i === 0 ? `h = ${first}` : `h = ${first}/${factor}^${i}`,
   }));
 }

@@ -1,3 +1,5 @@
+import { ln } from '../formula/elementary/logarithm.ts';
+
 /**
  * The observed order between two step sizes: p = ln(e1/e2) / ln(h1/h2), for any ratio of them.
  *
@@ -5,7 +7,7 @@
  */
 export function observedOrder(h1: number, e1: number | null, h2: number, e2: number | null): number | null {
   if (e1 === null || e2 === null || !(e1 > 0) || !(e2 > 0) || h1 === h2) return null;
-  const order = Math.log(e1 / e2) / Math.log(h1 / h2);
+  const order = ln(e1 / e2) / ln(h1 / h2);
   return Number.isFinite(order) ? order : null;
 }
 

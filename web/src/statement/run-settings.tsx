@@ -39,7 +39,7 @@ export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
       label: title,
     })),
   ];
-  const setStart = ({ start: _, ...rest }: WorkingStudy, value: string): WorkingStudy =>
+  const setStart = ({ start: previous, ...rest }: WorkingStudy, value: string): WorkingStudy =>
     value === '' ? rest : { ...rest, start: value };
   return (
     <section className="run-settings" aria-label="Runs">

@@ -1,9 +1,9 @@
-import { reduce, reduced } from './reduce.ts';
+import { ENOUGH, MEDIUM, PART_1, PART_1T, reduce, reduced, TWO_OVER_PI } from './reduce.ts';
 import { fromWords, headOf, highWord } from './words.ts';
 
 /** |x| below this has a first half of at most 0x3fe921fb: pi/4. */
-const QUARTER = fromWords(0x3fe921fc, 0);
-const TINY = 2 ** -27;
+export const QUARTER = fromWords(0x3fe921fc, 0);
+export const TINY = 2 ** -27;
 
 /** sin(x + y) for |x| at most pi/4, y the tail of x. */
 function sinKernel(x: number, y: number): number {
@@ -11,11 +11,11 @@ function sinKernel(x: number, y: number): number {
   const z = x * x;
   const v = z * x;
   const r =
-    8.33333333332248946124e-3 +
+    0.00833333333332249 +
     z *
-      (-1.98412698298579493134e-4 +
-        z * (2.75573137070700676789e-6 + z * (-2.50507602534068634195e-8 + z * 1.58969099521155010221e-10)));
-  return x - (z * (0.5 * y - v * r) - y - v * -1.66666666666666324348e-1);
+      (-0.0001984126982985795 +
+        z * (2.7557313707070068e-6 + z * (-2.5050760253406863e-8 + z * 1.58969099521155e-10)));
+  return x - (z * (0.5 * y - v * r) - y - v * -0.16666666666666632);
 }
 
 /** sin(x) for |x| at most pi/4. */
@@ -24,15 +24,15 @@ function sinPlain(x: number): number {
   const z = x * x;
   const v = z * x;
   const r =
-    8.33333333332248946124e-3 +
+    0.00833333333332249 +
     z *
-      (-1.98412698298579493134e-4 +
-        z * (2.75573137070700676789e-6 + z * (-2.50507602534068634195e-8 + z * 1.58969099521155010221e-10)));
-  return x + v * (-1.66666666666666324348e-1 + z * r);
+      (-0.0001984126982985795 +
+        z * (2.7557313707070068e-6 + z * (-2.5050760253406863e-8 + z * 1.58969099521155e-10)));
+  return x + v * (-0.16666666666666632 + z * r);
 }
 
-const THIRD = fromWords(0x3fd33333, 0);
-const LARGE = fromWords(0x3fe90001, 0);
+export const THIRD = fromWords(0x3fd33333, 0);
+export const LARGE = fromWords(0x3fe90001, 0);
 
 /** cos(x + y) for |x| at most pi/4, y the tail of x. */
 function cosKernel(x: number, y: number): number {
@@ -41,18 +41,29 @@ function cosKernel(x: number, y: number): number {
   const z = x * x;
   const r =
     z *
-    (4.16666666666666019037e-2 +
+    (0.0416666666666666 +
       z *
-        (-1.38888888888741095749e-3 +
+        (-0.001388888888887411 +
           z *
-            (2.48015872894767294178e-5 +
-              z *
-                (-2.75573143513906633035e-7 +
-                  z * (2.0875723212981748279e-9 + z * -1.13596475577881948265e-11)))));
+            (2.480158728947673e-5 +
+              z * (-2.7557314351390663e-7 + z * (2.087572321298175e-9 + z * -1.1359647557788195e-11)))));
   if (a < THIRD) return 1 - (0.5 * z - (z * r - x * y));
-  const q = a >= LARGE ? 0.28125 : fromWords((highWord(a) & 0x7fffffff) - 0x00200000, 0);
+  // a quarter of a, cut off behind the first 20 bits of its fraction
+  const quarter = 0.25 * a;
+  const q =
+    a >= LARGE
+      ? 0.28125
+      : quarter < 0.125
+        ? Math.floor(quarter * 2 ** 24) * 2 ** -24
+        : Math.floor(quarter * 2 ** 23) * 2 ** -23;
   const iz = 0.5 * z - q;
   return 1 - q - (iz - (z * r - x * y));
+}
+
+/** Both by quadrant: the sine of head + tail + quadrant*pi/2. */
+function turned(quadrant: number, head: number, tail: number): number {
+  if ((quadrant & 1) === 0) return quadrant === 0 ? sinKernel(head, tail) : -sinKernel(head, tail);
+  return quadrant === 1 ? cosKernel(head, tail) : -cosKernel(head, tail);
 }
 
 /**
@@ -60,26 +71,41 @@ function cosKernel(x: number, y: number): number {
  * Source of this and the functions beside it: Freely Distributable LIBM (Sun Microsystems, 1993).
  */
 export function sin(x: number): number {
-  if (Math.abs(x) < QUARTER) return sinPlain(x);
+  const t = Math.abs(x);
+  if (t < QUARTER) return sinPlain(x);
+  if (t < MEDIUM) {
+    const n = Math.trunc(t * TWO_OVER_PI + 0.5);
+    const r = t - n * PART_1;
+    const w = n * PART_1T;
+    const head = r - w;
+    // little is cancelled: one subtraction is enough, and nothing needs to be stored
+    if (Math.abs(head) > t * ENOUGH) {
+      const value = turned(n & 3, head, r - head - w);
+      return x < 0 ? -value : value;
+    }
+  }
   reduce(x);
-  const { quadrant, head, tail } = reduced;
-  if ((quadrant & 1) === 0) return quadrant === 0 ? sinKernel(head, tail) : -sinKernel(head, tail);
-  return quadrant === 1 ? cosKernel(head, tail) : -cosKernel(head, tail);
+  return turned(reduced.quadrant, reduced.head, reduced.tail);
 }
 
 export function cos(x: number): number {
-  if (Math.abs(x) < QUARTER) return cosKernel(x, 0);
+  const t = Math.abs(x);
+  if (t < QUARTER) return cosKernel(x, 0);
+  if (t < MEDIUM) {
+    const n = Math.trunc(t * TWO_OVER_PI + 0.5);
+    const r = t - n * PART_1;
+    const w = n * PART_1T;
+    const head = r - w;
+    if (Math.abs(head) > t * ENOUGH) return turned((n + 1) & 3, head, r - head - w);
+  }
   reduce(x);
-  const { quadrant, head, tail } = reduced;
-  if ((quadrant & 1) === 0) return quadrant === 0 ? cosKernel(head, tail) : -cosKernel(head, tail);
-  return quadrant === 1 ? -sinKernel(head, tail) : sinKernel(head, tail);
+  return turned((reduced.quadrant + 1) & 3, reduced.head, reduced.tail);
 }
 
 const T: readonly number[] = [
-  3.33333333333334091986e-1, 1.33333333333201242699e-1, 5.39682539762260521377e-2, 2.18694882948595424599e-2,
-  8.86323982359930005737e-3, 3.59207910759131235356e-3, 1.45620945432529025516e-3, 5.88041240820264096874e-4,
-  2.46463134818469906812e-4, 7.817944429395570923e-5, 7.14072491382608190305e-5, -1.85586374855275456654e-5,
-  2.59073051863633712884e-5,
+  0.3333333333333341, 0.13333333333320124, 0.05396825397622605, 0.021869488294859542, 0.0088632398235993,
+  0.0035920791075913124, 0.0014562094543252903, 0.0005880412408202641, 0.0002464631348184699,
+  7.817944429395571e-5, 7.140724913826082e-5, -1.8558637485527546e-5, 2.590730518636337e-5,
 ];
 
 /** tan(x + y), or -1/tan(x + y), for |x| at most pi/4. */
@@ -91,7 +117,7 @@ function tanKernel(first: number, second: number, inverse: boolean): number {
   let y = second;
   if (isLarge) {
     const sign = high < 0 ? -1 : 1;
-    x = 7.85398163397448278999e-1 - sign * first + (3.06161699786838301793e-17 - sign * second);
+    x = 0.7853981633974483 - sign * first + (3.061616997868383e-17 - sign * second);
     y = 0;
   }
   const z = x * x;

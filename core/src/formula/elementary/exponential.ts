@@ -1,11 +1,14 @@
 import { fromWords, highWord, powerOfTwo } from './words.ts';
 
-const LN2_HIGH = 6.9314718036912381649e-1;
-const LN2_LOW = 1.90821492927058770002e-10;
-const INVERSE_LN2 = 1.442695040888963387;
+/** 2^k at place k + 1022, for k = -1022..1023. */
+export const POWERS = Float64Array.from({ length: 2046 }, (_, i) => powerOfTwo(i - 1022));
+
+export const LN2_HIGH = 0.6931471803691238;
+export const LN2_LOW = 1.9082149292705877e-10;
+export const INVERSE_LN2 = 1.4426950408889634;
 /** |x| from here on needs a power of two taken out: half of ln 2, and one and a half. */
-const HALF_LN2 = fromWords(0x3fd62e43, 0);
-const MORE_LN2 = fromWords(0x3ff0a2b2, 0);
+export const HALF_LN2 = fromWords(0x3fd62e43, 0);
+export const MORE_LN2 = fromWords(0x3ff0a2b2, 0);
 
 /** The exponential function. Source of this and the functions beside it: Freely Distributable LIBM (Sun, 1993). */
 export function exp(first: number): number {
@@ -14,8 +17,8 @@ export function exp(first: number): number {
     if (Number.isNaN(first)) return first;
     return first > 0 ? Infinity : 0;
   }
-  if (first > 7.09782712893383973096e2) return Infinity;
-  if (first < -7.4513321910194110842e2) return 0;
+  if (first > 709.782712893384) return Infinity;
+  if (first < -745.1332191019411) return 0;
   let x = first;
   let high = 0;
   let low = 0;
@@ -37,11 +40,10 @@ export function exp(first: number): number {
   const c =
     x -
     t *
-      (1.66666666666666019037e-1 +
+      (0.16666666666666602 +
         t *
-          (-2.77777777770155933842e-3 +
-            t *
-              (6.61375632143793436117e-5 + t * (-1.6533902205465251539e-6 + t * 4.13813679705723846039e-8))));
+          (-0.0027777777777015593 +
+            t * (6.613756321437934e-5 + t * (-1.6533902205465252e-6 + t * 4.1381367970572385e-8))));
   if (k === 0) return 1 - ((x * c) / (c - 2) - x);
   const y = 1 - (low - (x * c) / (2 - c) - high);
   if (k === 1024) return y * 2 * 2 ** 1023;
@@ -53,7 +55,7 @@ export function expm1(first: number): number {
   const a = Math.abs(first);
   if (Number.isNaN(first)) return first;
   if (a >= fromWords(0x4043687a, 0)) {
-    if (first > 7.09782712893383973096e2) return Infinity;
+    if (first > 709.782712893384) return Infinity;
     if (first < 0) return -1;
   }
   let x = first;
@@ -79,12 +81,10 @@ export function expm1(first: number): number {
   const r =
     1 +
     s *
-      (-3.33333333333331316428e-2 +
+      (-0.03333333333333313 +
         s *
-          (1.58730158725481460165e-3 +
-            s *
-              (-7.93650757867487942473e-5 +
-                s * (4.00821782732936239552e-6 + s * -2.01099218183624371326e-7))));
+          (0.0015873015872548146 +
+            s * (-7.93650757867488e-5 + s * (4.008217827329362e-6 + s * -2.0109921818362437e-7))));
   const t = 3 - r * half;
   let e = s * ((r - t) / (6 - x * t));
   if (k === 0) return x - (x * e - s);

@@ -1,11 +1,10 @@
 import { fromWords, headOf, highWord } from './words.ts';
 
 const ATAN_HIGH: readonly number[] = [
-  4.63647609000806093515e-1, 7.85398163397448278999e-1, 9.82793723247329054082e-1, 1.570796326794896558,
+  0.4636476090008061, 0.7853981633974483, 0.982793723247329, 1.5707963267948966,
 ];
 const ATAN_LOW: readonly number[] = [
-  2.26987774529616870924e-17, 3.06161699786838301793e-17, 1.39033110312309984516e-17,
-  6.12323399573676603587e-17,
+  2.2698777452961687e-17, 3.061616997868383e-17, 1.3903311031230998e-17, 6.123233995736766e-17,
 ];
 const SPLITS: readonly number[] = [0.4375, 0.6875, 1.1875, 2.4375];
 
@@ -14,7 +13,7 @@ export function atan(first: number): number {
   const a = Math.abs(first);
   if (a >= 2 ** 66) return Number.isNaN(first) ? first : Math.sign(first) * (ATAN_HIGH[3]! + ATAN_LOW[3]!);
   if (a < 2 ** -27) return first;
-  let x = a;
+  let x: number;
   let part = -1;
   if (a < SPLITS[0]!) x = first;
   else if (a < SPLITS[1]!) {
@@ -34,27 +33,24 @@ export function atan(first: number): number {
   const w = z * z;
   const s1 =
     z *
-    (3.33333333333329318027e-1 +
+    (0.3333333333333293 +
       w *
-        (1.42857142725034663711e-1 +
+        (0.14285714272503466 +
           w *
-            (9.09088713343650656196e-2 +
-              w *
-                (6.66107313738753120669e-2 +
-                  w * (4.97687799461593236017e-2 + w * 1.62858201153657823623e-2)))));
+            (0.09090887133436507 +
+              w * (0.06661073137387531 + w * (0.049768779946159324 + w * 0.016285820115365782)))));
   const s2 =
     w *
-    (-1.99999999998764832476e-1 +
+    (-0.19999999999876483 +
       w *
-        (-1.1111110405462355788e-1 +
-          w *
-            (-7.69187620504482999495e-2 + w * (-5.83357013379057348645e-2 + w * -3.6531572744216915527e-2))));
+        (-0.11111110405462356 +
+          w * (-0.0769187620504483 + w * (-0.058335701337905735 + w * -0.036531572744216916))));
   if (part < 0) return x - x * (s1 + s2);
   const value = ATAN_HIGH[part]! - (x * (s1 + s2) - ATAN_LOW[part]! - x);
   return first < 0 ? -value : value;
 }
 
-const PI_LOW = 1.2246467991473531772e-16;
+const PI_LOW = 1.2246467991473532e-16;
 
 /** The angle of the point (x, y). */
 export function atan2(y: number, x: number): number {
@@ -76,26 +72,22 @@ export function atan2(y: number, x: number): number {
   return isBelow ? z - PI_LOW - Math.PI : Math.PI - (z - PI_LOW);
 }
 
-const HALF_PI = 1.570796326794896558;
-const HALF_PI_LOW = 6.12323399573676603587e-17;
+const HALF_PI = 1.5707963267948966;
+const HALF_PI_LOW = 6.123233995736766e-17;
 
 /** The quotient that both arc functions are made of. */
 function quotient(t: number): number {
   const p =
     t *
-    (1.66666666666666657415e-1 +
+    (0.16666666666666666 +
       t *
-        (-3.25565818622400915405e-1 +
+        (-0.3255658186224009 +
           t *
-            (2.01212532134862925881e-1 +
-              t *
-                (-4.00555345006794114027e-2 +
-                  t * (7.91534994289814532176e-4 + t * 3.4793310759602116757e-5)))));
+            (0.20121253213486293 +
+              t * (-0.04005553450067941 + t * (0.0007915349942898145 + t * 3.479331075960212e-5)))));
   const q =
     1 +
-    t *
-      (-2.40339491173441421878 +
-        t * (2.02094576023350569471 + t * (-6.8828397160545329303e-1 + t * 7.70381505559019352791e-2)));
+    t * (-2.403394911734414 + t * (2.0209457602335057 + t * (-0.6882839716054533 + t * 0.07703815055590194)));
   return p / q;
 }
 
@@ -115,8 +107,8 @@ export function asin(x: number): number {
     const head = headOf(s);
     const c = (t - head * head) / (s + head);
     const p = 2 * s * quotient(t) - (HALF_PI_LOW - 2 * c);
-    const q = 7.85398163397448278999e-1 - 2 * head;
-    value = 7.85398163397448278999e-1 - (p - q);
+    const q = 0.7853981633974483 - 2 * head;
+    value = 0.7853981633974483 - (p - q);
   }
   return x > 0 ? value : -value;
 }

@@ -1,16 +1,14 @@
 import { headOf, highWord, withHigh } from './words.ts';
 
-const LN2_HIGH = 6.9314718036912381649e-1;
-const LN2_LOW = 1.90821492927058770002e-10;
+const LN2_HIGH = 0.6931471803691238;
+const LN2_LOW = 1.9082149292705877e-10;
 
 /** The series of ln((1 + s)/(1 - s)) beyond its first term. */
 function series(z: number): number {
   const w = z * z;
-  const even = w * (3.999999999940941908e-1 + w * (2.222219843214978396e-1 + w * 1.531383769920937332e-1));
+  const even = w * (0.3999999999940942 + w * (0.22222198432149784 + w * 0.15313837699209373));
   const odd =
-    z *
-    (6.66666666666673513e-1 +
-      w * (2.857142874366239149e-1 + w * (1.818357216161805012e-1 + w * 1.479819860511658591e-1)));
+    z * (0.6666666666666735 + w * (0.2857142874366239 + w * (0.1818357216161805 + w * 0.14798198605116586)));
   return odd + even;
 }
 
@@ -49,7 +47,7 @@ export function ln(x: number): number {
   const f = m - 1;
   if ((0xfffff & (2 + field)) < 3) {
     if (f === 0) return k === 0 ? 0 : k * LN2_HIGH + k * LN2_LOW;
-    const R = f * f * (0.5 - 0.33333333333333333 * f);
+    const R = f * f * (0.5 - 0.3333333333333333 * f);
     return k === 0 ? f - R : k * LN2_HIGH - (R - k * LN2_LOW - f);
   }
   const s = f / (2 + f);
@@ -73,8 +71,8 @@ export function log2(x: number): number {
   const r = s * (h + series(s * s));
   const high = headOf(f - h);
   const low = f - high - h + r;
-  const first = high * 1.44269504072144627571;
-  const second = (low + high) * 1.67517131648865118353e-10 + low * 1.44269504072144627571;
+  const first = high * 1.4426950407214463;
+  const second = (low + high) * 1.6751713164886512e-10 + low * 1.4426950407214463;
   const w = k + first;
   return second + (k - w + first) + w;
 }
@@ -90,6 +88,6 @@ export function log10(first: number): number {
   const i = k < 0 ? 1 : 0;
   const y = k + i;
   const m = withHigh(x, (high & 0xfffff) | ((0x3ff - i) << 20));
-  const z = y * 3.69423907715893078616e-13 + 4.34294481903251816668e-1 * ln(m);
-  return z + y * 3.01029995663611771306e-1;
+  const z = y * 3.694239077158931e-13 + 0.4342944819032518 * ln(m);
+  return z + y * 0.30102999566361177;
 }

@@ -10,9 +10,9 @@ export function cbrt(x: number): number {
   let r = t * t * (t / a);
   t =
     t *
-    (1.87595182427177009643 +
-      r * (-1.88497979543377169875 + r * 1.62142972010535446614) +
-      r * r * r * (-0.758397934778766047437 + r * 0.145996192886612446982));
+    (1.87595182427177 +
+      r * (-1.8849797954337717 + r * 1.6214297201053545) +
+      r * r * r * (-0.758397934778766 + r * 0.14599619288661245));
   // rounded to 23 bits, so that t*t is exact
   const low = lowWord(t) + 0x80000000;
   t =
@@ -69,9 +69,9 @@ function nearOne(a: number, y: number): readonly [number, number] {
   if (high < 0x3fefffff) return [NaN, y < 0 ? Infinity : 0];
   if (high > 0x3ff00000) return [NaN, y > 0 ? Infinity : 0];
   const t = a - 1;
-  const w = t * t * (0.5 - t * (0.3333333333333333333333 - t * 0.25));
-  const u = 1.44269502162933349609 * t;
-  const v = t * 1.92596299112661746887e-8 - w * 1.442695040888963387;
+  const w = t * t * (0.5 - t * (0.3333333333333333 - t * 0.25));
+  const u = 1.4426950216293335 * t;
+  const v = t * 1.9259629911266175e-8 - w * 1.4426950408889634;
   const t1 = headOf(u + v);
   return [t1, v - (t1 - u)];
 }
@@ -104,14 +104,12 @@ function logarithm(first: number): readonly [number, number] {
   let r =
     s2 *
     s2 *
-    (5.99999999999994648725e-1 +
+    (0.5999999999999946 +
       s2 *
-        (4.28571428578550184252e-1 +
+        (0.4285714285785502 +
           s2 *
-            (3.33333329818377432918e-1 +
-              s2 *
-                (2.72728123808534006489e-1 +
-                  s2 * (2.30660745775561754067e-1 + s2 * 2.06975017800338417784e-1)))));
+            (0.33333332981837743 +
+              s2 * (0.272728123808534 + s2 * (0.23066074577556175 + s2 * 0.20697501780033842)))));
   r += sLow * (sHigh + ss);
   s2 = sHigh * sHigh;
   tHigh = headOf(3 + s2 + r);
@@ -120,12 +118,10 @@ function logarithm(first: number): readonly [number, number] {
   v = sLow * tHigh + tLow * ss;
   const pHigh = headOf(u + v);
   const pLow = v - (pHigh - u);
-  const zHigh = 9.61796700954437255859e-1 * pHigh;
+  const zHigh = 0.9617967009544373 * pHigh;
   const zLow =
-    -7.02846165095275826516e-9 * pHigh +
-    pLow * 9.61796693925975554329e-1 +
-    (k === 0 ? 0 : 1.35003920212974897128e-8);
-  const dHigh = k === 0 ? 0 : 5.84962487220764160156e-1;
+    -7.028461650952758e-9 * pHigh + pLow * 0.9617966939259756 + (k === 0 ? 0 : 1.350039202129749e-8);
+  const dHigh = k === 0 ? 0 : 0.5849624872207642;
   const t1 = headOf(zHigh + zLow + dHigh + n);
   return [t1, zLow - (t1 - n - dHigh - zHigh)];
 }
@@ -134,7 +130,7 @@ function logarithm(first: number): readonly [number, number] {
 function exponential(high: number, low: number, sign: number): number {
   const z = low + high;
   if (z >= 1024) {
-    if (z > 1024 || low + 8.0085662595372944372e-17 > z - high) return sign * Infinity;
+    if (z > 1024 || low + 8.008566259537294e-17 > z - high) return sign * Infinity;
   } else if (z <= -1075) {
     if (z < -1075 || low <= z - high) return sign * 0;
   }
@@ -151,19 +147,18 @@ function exponential(high: number, low: number, sign: number): number {
     p = high - t;
   }
   const t = headOf(low + p);
-  const u = t * 6.93147182464599609375e-1;
-  const v = (low - (t - p)) * 6.93147180559945286227e-1 + t * -1.90465429995776804525e-9;
+  const u = t * 0.6931471824645996;
+  const v = (low - (t - p)) * 0.6931471805599453 + t * -1.904654299957768e-9;
   const y = u + v;
   const w = v - (y - u);
   const s = y * y;
   const t1 =
     y -
     s *
-      (1.66666666666666019037e-1 +
+      (0.16666666666666602 +
         s *
-          (-2.77777777770155933842e-3 +
-            s *
-              (6.61375632143793436117e-5 + s * (-1.6533902205465251539e-6 + s * 4.13813679705723846039e-8))));
+          (-0.0027777777777015593 +
+            s * (6.613756321437934e-5 + s * (-1.6533902205465252e-6 + s * 4.1381367970572385e-8))));
   // bracketed as in the engines that most people's programs run on, so that a loop typed by hand there agrees
   const r = (y * t1) / (t1 - 2 - (w + y * w));
   const value = 1 - (r - y);

@@ -10,9 +10,9 @@ export interface Reduced {
 /** Filled anew by every call of `reduce`, so that none has to be made in a hot loop. */
 export const reduced: Reduced = { quadrant: 0, head: 0, tail: 0 };
 
-const TWO_OVER_PI = 6.36619772367581382433e-1;
-const PART_1 = 1.57079632673412561417;
-const PART_1T = 6.07710050650619224932e-11;
+export const TWO_OVER_PI = 6.36619772367581382433e-1;
+export const PART_1 = 1.57079632673412561417;
+export const PART_1T = 6.07710050650619224932e-11;
 const PART_2 = 6.0771005063039659766e-11;
 const PART_2T = 2.02226624879595063154e-21;
 const PART_3 = 2.0222662487111664558e-21;
@@ -20,7 +20,10 @@ const PART_3T = 8.47842766036889956997e-32;
 /** First halves of n*pi/2, n = 1..32, where one subtraction may cancel too much. */
 const MULTIPLES: readonly number[] = Array.from({ length: 32 }, (_, i) => highWord(((i + 1) * Math.PI) / 2));
 /** Up to here two or three subtractions give the rest in full. */
-const MEDIUM = 2 ** 19 * (Math.PI / 2);
+export const MEDIUM = 2 ** 19 * (Math.PI / 2);
+
+/** Where the rest is a larger part of the angle than this, one subtraction has not cancelled too much. */
+export const ENOUGH = 2 ** -15;
 
 function exponent(x: number): number {
   return (highWord(x) >> 20) & 0x7ff;
