@@ -1,5 +1,5 @@
 import { Button, Input } from 'antd';
-import { evaluationsPerStep, type Method, methodTex } from '@schritt/core';
+import { evaluationsPerStep, isImplicit, type Method, methodTex } from '@schritt/core';
 import { type ReactNode, useMemo, useState } from 'react';
 import { TextEditor } from '../editor/text-editor.tsx';
 import { Tex } from '../math/tex.tsx';
@@ -64,7 +64,10 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
           </>
         ) : (
           <>
-            <span className="quiet cost">{cost !== null && `${cost} f a step`}</span>
+            <span className="quiet cost">
+              {cost !== null &&
+                `${cost} f ${read.good !== null && isImplicit(read.good.value) ? 'an iteration' : 'a step'}`}
+            </span>
             <Button size="small" type="text" onClick={() => setOpen(true)} aria-label={`Edit ${title}`}>
               Edit
             </Button>

@@ -1,4 +1,10 @@
-import { evaluationsPerStep, type MethodDocument, parseMethod, type StudyDocument } from '@schritt/core';
+import {
+  evaluationsPerStep,
+  isImplicit,
+  type MethodDocument,
+  parseMethod,
+  type StudyDocument,
+} from '@schritt/core';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
@@ -34,7 +40,9 @@ export function MethodPage(): ReactNode {
           <h2 className="label">Method</h2>
           <MethodTypeset method={method} />
           <p className="quiet">
-            {evaluationsPerStep(method)} evaluation{evaluationsPerStep(method) === 1 ? '' : 's'} of f a step
+            {evaluationsPerStep(method)} evaluation{evaluationsPerStep(method) === 1 ? '' : 's'} of{' '}
+            {method.form === 'first order' ? 'f' : 'a'}{' '}
+            {isImplicit(method) ? "an iteration of Newton's method" : 'a step'}
           </p>
         </>
       )}

@@ -1,9 +1,9 @@
-import { ENOUGH, MEDIUM, PART_1, PART_1T, reduce, reduced, TWO_OVER_PI } from './reduce.ts';
+import { ENOUGH, MEDIUM, PART_1, PART_1T, reduce, reduced, ROUNDER, TWO_OVER_PI } from './reduce.ts';
 import { fromWords, headOf, highWord } from './words.ts';
 
 /** |x| below this has a first half of at most 0x3fe921fb: pi/4. */
 export const QUARTER = fromWords(0x3fe921fc, 0);
-export const TINY = 2 ** -27;
+const TINY = 2 ** -27;
 
 /** sin(x + y) for |x| at most pi/4, y the tail of x. */
 function sinKernel(x: number, y: number): number {
@@ -74,7 +74,7 @@ export function sin(x: number): number {
   const t = Math.abs(x);
   if (t < QUARTER) return sinPlain(x);
   if (t < MEDIUM) {
-    const n = Math.trunc(t * TWO_OVER_PI + 0.5);
+    const n = t * TWO_OVER_PI + ROUNDER - ROUNDER;
     const r = t - n * PART_1;
     const w = n * PART_1T;
     const head = r - w;
@@ -92,7 +92,7 @@ export function cos(x: number): number {
   const t = Math.abs(x);
   if (t < QUARTER) return cosKernel(x, 0);
   if (t < MEDIUM) {
-    const n = Math.trunc(t * TWO_OVER_PI + 0.5);
+    const n = t * TWO_OVER_PI + ROUNDER - ROUNDER;
     const r = t - n * PART_1;
     const w = n * PART_1T;
     const head = r - w;

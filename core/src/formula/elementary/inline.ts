@@ -1,7 +1,7 @@
 import { literal } from '../javascript.ts';
-import { LARGE, QUARTER, THIRD, TINY } from './circular.ts';
+import { LARGE, QUARTER, THIRD } from './circular.ts';
 import { HALF_LN2, INVERSE_LN2, LN2_HIGH, LN2_LOW, MORE_LN2 } from './exponential.ts';
-import { ENOUGH, MEDIUM, PART_1, PART_1T, TWO_OVER_PI } from './reduce.ts';
+import { ENOUGH, MEDIUM, PART_1, PART_1T, ROUNDER, TWO_OVER_PI } from './reduce.ts';
 
 /**
  * Elementary functions written out within a generated loop: a call would have to wrap its numbers, which costs
@@ -22,29 +22,37 @@ const SIN_TAIL = `8.33333333332248946124e-3 + z * (-1.98412698298579493134e-4 + 
 const COS_TAIL = `z * (4.16666666666666019037e-2 + z * (-1.38888888888741095749e-3 + z * (2.48015872894767294178e-5 + z * (-2.75573143513906633035e-7 + z * (2.0875723212981748279e-9 + z * -1.13596475577881948265e-11)))))`;
 
 function circular(which: 'sin' | 'cos'): Inline {
-  const sign = which === 'sin' ? 'x < 0 !== (q > 1)' : 'q > 1';
-  return marked([
-    'let NAME;',
-    `{ const x = INPUT, t = Math.abs(x);`,
-    `if (t < ${n(MEDIUM)}) {`,
-    `const m = t < ${n(QUARTER)} ? 0 : Math.trunc(t * ${n(TWO_OVER_PI)} + 0.5);`,
-    `const u = t - m * ${n(PART_1)}, w = m * ${n(PART_1T)}, y = u - w, b = Math.abs(y);`,
-    `if (m === 0 || b > t * ${n(ENOUGH)}) {`,
-    `const l = u - y - w, q = (m${which === 'sin' ? '' : ' + 1'}) & 3, z = y * y;`,
-    'let e;',
-    'if ((q & 1) === 0) {',
-    `if (b < ${n(TINY)}) e = y; else {`,
-    `const p = z * y, r = ${SIN_TAIL};`,
-    'e = m === 0 ? y + p * (-1.66666666666666324348e-1 + z * r) : y - (z * (0.5 * l - p * r) - l - p * -1.66666666666666324348e-1);',
-    '} } else {',
-    `if (b < ${n(TINY)}) e = 1; else {`,
+  const turn = which === 'sin' ? '' : ' + 1';
+  const cosine = [
     `const r = ${COS_TAIL};`,
     `if (b < ${n(THIRD)}) e = 1 - (0.5 * z - (z * r - y * l)); else {`,
     'const g = b * 0.25;',
-    `const k = b >= ${n(LARGE)} ? 0.28125 : g < 0.125 ? Math.floor(g * 16777216) / 16777216 : Math.floor(g * 8388608) / 8388608;`,
+    `const k = b >= ${n(LARGE)} ? 0.28125 : g < 0.125 ? Math.floor(g * 16777216) * ${n(2 ** -24)} : Math.floor(g * 8388608) * ${n(2 ** -23)};`,
     'e = 1 - k - (0.5 * z - k - (z * r - y * l));',
-    '} } }',
-    `NAME = ${sign} ? -e : e;`,
+    '}',
+  ];
+  return marked([
+    'let NAME;',
+    '{ const x = INPUT, t = Math.abs(x);',
+    `if (t < ${n(QUARTER)}) {`,
+    'const z = x * x;',
+    ...(which === 'sin'
+      ? [`NAME = x + z * x * (-1.66666666666666324348e-1 + z * (${SIN_TAIL}));`]
+      : ['const y = x, b = t, l = 0; let e;', ...cosine, 'NAME = e;']),
+    `} else if (t < ${n(MEDIUM)}) {`,
+    `const m = t * ${n(TWO_OVER_PI)} + ${ROUNDER} - ${ROUNDER};`,
+    `const u = t - m * ${n(PART_1)}, w = m * ${n(PART_1T)};`,
+    'const y = u - w, b = Math.abs(y);',
+    `if (b > t * ${n(ENOUGH)}) {`,
+    `const l = u - y - w, q = (m${turn}) & 3, z = y * y;`,
+    'let e;',
+    'if ((q & 1) === 0) {',
+    `const p = z * y, r = ${SIN_TAIL};`,
+    'e = y - (z * (0.5 * l - p * r) - l - p * -1.66666666666666324348e-1);',
+    '} else {',
+    ...cosine,
+    '}',
+    which === 'sin' ? 'NAME = x < 0 ? (q > 1 ? e : -e) : q > 1 ? -e : e;' : 'NAME = q > 1 ? -e : e;',
     `} else NAME = ${which}(x);`,
     `} else NAME = ${which}(x); }`,
   ]);

@@ -1,4 +1,4 @@
-import { highWord } from './words.ts';
+import { fromWords, highWord } from './words.ts';
 
 /** An angle as quadrant and rest: x = quadrant*pi/2 + head + tail, with |head + tail| at most pi/4. */
 export interface Reduced {
@@ -22,6 +22,10 @@ const MULTIPLES: readonly number[] = Array.from({ length: 32 }, (_, i) => highWo
 /** Up to here two or three subtractions give the rest in full. */
 export const MEDIUM = 2 ** 19 * (Math.PI / 2);
 
+/** Below about 3 pi/4 one multiple is taken off. */
+const ONCE = fromWords(0x4002d97c, 0);
+/** Added and taken off again it rounds a number to the nearest whole one. */
+export const ROUNDER = 6755399441055744;
 /** Where the rest is a larger part of the angle than this, one subtraction has not cancelled too much. */
 export const ENOUGH = 2 ** -15;
 
@@ -41,7 +45,7 @@ export function reduce(x: number): void {
     reduceLarge(x);
     return;
   }
-  if (t < 2.356194496154785) {
+  if (t < ONCE) {
     reduceOnce(x);
     return;
   }
