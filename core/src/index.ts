@@ -56,14 +56,7 @@ export {
   type RunState,
 } from './run/integrate.ts';
 export type { Precision } from './run/precision.ts';
-export {
-  KEPT_POINTS,
-  MOST_RECORDED,
-  record,
-  rowsAgain,
-  type Recording,
-  type Thinned,
-} from './run/recording.ts';
+export { KEPT_POINTS, MOST_KEPT, keepRun, rowsAgain, type LongRun, type Thinned } from './run/long-run.ts';
 export { rowsOf, type Row, type Rows } from './run/rows.ts';
 export type { Stop } from './run/trouble.ts';
 export { DEFAULT_ERROR, pointError, type ErrorChoice } from './study/error-measure.ts';

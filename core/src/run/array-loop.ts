@@ -16,15 +16,11 @@ import {
   timeOffsetOf,
 } from './program.ts';
 import { compileKernel, type ElementLeaf, type Kernel } from './kernel/kernel.ts';
+import { constantCode, STEP, TIME, timeCode, ZERO } from './loop-codes.ts';
 import { Placing } from './rate-leaf.ts';
 import { Scopes } from './scopes.ts';
 import { NEWTON, stateShape } from './state.ts';
-import { constantCode, timeCode } from './straight-line.ts';
 import { combinationTangent, tangentOf, unmarked } from './tangent.ts';
-
-const TIME: Code = { text: 't', atom: true, steady: false };
-const STEP: Code = { text: 'h', atom: true, steady: true };
-const ZERO = literal(0);
 
 /** Where the values of a rate come from: arrays by vector, and how fast they move where that is asked for. */
 interface Source {

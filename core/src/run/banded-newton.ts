@@ -1,6 +1,5 @@
-import { MOST_ITERATIONS } from './newton-code.ts';
+import { giveUp, MOST_ITERATIONS, tolerances } from './newton-code.ts';
 import type { ScopedLines } from './scopes.ts';
-import { NEWTON } from './state.ts';
 
 /** What the code of Newton's method on arrays is made of. */
 export interface BandedParts {
@@ -37,7 +36,7 @@ export function bandedNewton(parts: BandedParts): {
   readonly room: readonly string[];
   readonly lines: readonly string[];
 } {
-  const { id, width, band, names, directions, residual, column, newton, single } = parts;
+  const { id, width, band, names, directions, residual, column, single } = parts;
   const q = names.length;
   const n = q * width;
   const wide = q * band + q - 1;
@@ -48,15 +47,9 @@ export function bandedNewton(parts: BandedParts): {
     );
   const groups = Math.min(width, 2 * band + 1);
   const label = `newton${id}`;
-  const epsilon = single ? 2 ** -22 : 2 ** -51;
-  const nearly = single ? 1e-4 : 1e-9;
-  const fail = (singular: boolean): readonly string[] => [
-    `S[${newton + NEWTON.failed}] = ${id + 1};`,
-    `S[${newton + NEWTON.residual}] = size;`,
-    `S[${newton + NEWTON.singular}] = ${singular ? 1 : 0};`,
-    ...names.map((name) => `${name}.fill(NaN);`),
-    `break ${label};`,
-  ];
+  const { epsilon, nearly } = tolerances(single);
+  const spoil = names.map((name) => `${name}.fill(NaN);`);
+  const fail = (singular: boolean): readonly string[] => giveUp(parts, singular, spoil);
   const lines = [
     '{ let before = Infinity;',
     `${label}: for (let round = 1; ; round++) {`,

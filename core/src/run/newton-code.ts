@@ -20,23 +20,37 @@ export interface NewtonParts {
 /** Iterations after which Newton's method is given up. */
 export const MOST_ITERATIONS = 50;
 
+/** When a correction counts as lost in rounding, and when one that grows again may be taken for that. */
+export function tolerances(single: boolean): { readonly epsilon: number; readonly nearly: number } {
+  return single ? { epsilon: 2 ** -22, nearly: 1e-4 } : { epsilon: 2 ** -51, nearly: 1e-9 };
+}
+
+/** Leaves the iteration: the state says why, and the unknowns are spoilt by the given lines. */
+export function giveUp(
+  of: { readonly id: number; readonly newton: number },
+  singular: boolean,
+  spoil: readonly string[],
+): readonly string[] {
+  return [
+    `S[${of.newton + NEWTON.failed}] = ${of.id + 1};`,
+    `S[${of.newton + NEWTON.residual}] = size;`,
+    `S[${of.newton + NEWTON.singular}] = ${singular ? 1 : 0};`,
+    ...spoil,
+    `break newton${of.id};`,
+  ];
+}
+
 /**
  * Newton's method for z = g(z) with the exact Jacobian I - g'(z), one column at a time, until a correction
  * is lost in rounding or no longer becomes smaller. Where it fails the unknowns become NaN and the state says why.
  */
 export function newtonLoop(parts: NewtonParts): readonly string[] {
-  const { id, n, names, residual, column, newton, single } = parts;
+  const { id, n, names, residual, column, single } = parts;
   const list = names.map((_, i) => i);
   const label = `newton${id}`;
-  const epsilon = single ? 2 ** -22 : 2 ** -51;
-  const nearly = single ? 1e-4 : 1e-9;
-  const fail = (singular: boolean): readonly string[] => [
-    `S[${newton + NEWTON.failed}] = ${id + 1};`,
-    `S[${newton + NEWTON.residual}] = size;`,
-    `S[${newton + NEWTON.singular}] = ${singular ? 1 : 0};`,
-    ...names.map((name) => `${name} = NaN;`),
-    `break ${label};`,
-  ];
+  const { epsilon, nearly } = tolerances(single);
+  const spoil = names.map((name) => `${name} = NaN;`);
+  const fail = (singular: boolean): readonly string[] => giveUp(parts, singular, spoil);
   return [
     `{ let before = Infinity;`,
     `${label}: for (let round = 1; ; round++) {`,

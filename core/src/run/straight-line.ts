@@ -16,24 +16,11 @@ import {
   type SolveInstruction,
   timeOffsetOf,
 } from './program.ts';
+import { constantCode, STEP, TIME, timeCode, ZERO } from './loop-codes.ts';
 import { Placing } from './rate-leaf.ts';
 import { Scopes } from './scopes.ts';
 import { NEWTON, stateShape } from './state.ts';
 import { combinationTangent, tangentOf, unmarked } from './tangent.ts';
-
-const TIME: Code = { text: 't', atom: true, steady: false };
-const STEP: Code = { text: 'h', atom: true, steady: true };
-const ZERO = literal(0);
-
-export function constantCode(value: number, single: boolean): Code {
-  return literal(single ? Math.fround(value) : value);
-}
-
-/** The time of a neighbouring grid point. */
-export function timeCode(offset: number, single: boolean): Code {
-  const shifted = `origin + (n ${offset < 0 ? '-' : '+'} ${Math.abs(offset)}) * h`;
-  return { text: single ? `F(${shifted})` : `(${shifted})`, atom: false, steady: false };
-}
 
 /**
  * Straight-line code for one step: every component and stage is a local number of its own.

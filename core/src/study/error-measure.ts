@@ -2,7 +2,7 @@ import { componentNames, type Problem } from '../problem/problem.ts';
 import { exactSolution } from '../run/exact.ts';
 import { type Grid, timeAt } from '../run/grid.ts';
 import { goTo, type RunState } from '../run/integrate.ts';
-import { travel } from '../run/recording.ts';
+import { travel } from '../run/long-run.ts';
 
 /** Where and of what the error of a run is taken. */
 export interface ErrorChoice {

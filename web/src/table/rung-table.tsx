@@ -19,6 +19,12 @@ interface RungTableProps {
 function ErrorCell({ rung }: { readonly rung: RungResult }): ReactNode {
   if (rung.stopped !== null) {
     const { step, t, stage, why } = rung.stopped;
+    if (step === 0)
+      return (
+        <span className="wrong" title={why}>
+          cannot run
+        </span>
+      );
     return (
       <span className="wrong" title={`step ${step} at t = ${t}, ${stage}: ${why}`}>
         left at t = {stepSizeText(t)}
@@ -31,6 +37,7 @@ function ErrorCell({ rung }: { readonly rung: RungResult }): ReactNode {
 /** Ratio and order to as many digits as mean something. */
 function short(value: number | null): string {
   if (value === null) return '';
+  if (Math.abs(value) < 0.005) return '0.00';
   return Math.abs(value) >= 1000 ? value.toPrecision(3) : value.toFixed(2).replace('-', '−');
 }
 

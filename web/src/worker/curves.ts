@@ -5,9 +5,9 @@ import {
   type Grid,
   layGrid,
   type Method,
-  MOST_RECORDED,
+  MOST_KEPT,
   type Problem,
-  record,
+  keepRun,
   type Study,
   type Wish,
 } from '@schritt/core';
@@ -19,9 +19,9 @@ const POINTS = 600;
 /** The curve of one method; an empty one where it cannot be run on this grid. */
 function* curveOf(study: Study, method: Method, grid: Grid): Generator<number, Trajectory> {
   try {
-    const recording = yield* record(compileWithStart(study.problem, method, study.start), grid);
-    const { stopped, t } = recording.outcome;
-    return { components: recording.components, steps: grid.steps, stoppedAt: stopped === null ? null : t };
+    const longRun = yield* keepRun(compileWithStart(study.problem, method, study.start), grid);
+    const { stopped, t } = longRun.outcome;
+    return { components: longRun.components, steps: grid.steps, stoppedAt: stopped === null ? null : t };
   } catch (thrown) {
     if (!(thrown instanceof RangeError)) throw thrown;
     return { components: [], steps: 0, stoppedAt: grid.start };
@@ -41,7 +41,7 @@ function exactCurves(problem: Problem, components: number): Curves['exact'] {
 /** The curves of all methods of a study at one step size; yields the part that is done. */
 export function* curvesOf(study: Study, wish: Wish): Generator<number, Curves> {
   const { problem, methods } = study;
-  const components = Math.min(problem.size, MOST_RECORDED);
+  const components = Math.min(problem.size, MOST_KEPT);
   const grid = layGrid(problem.start, problem.end, wish, study.lastStep);
   const curves: Trajectory[] = [];
   for (const { method } of methods) {

@@ -5,16 +5,22 @@ import { fromWords, headOf, highWord } from './words.ts';
 export const QUARTER = fromWords(0x3fe921fc, 0);
 const TINY = 2 ** -27;
 
+/** The series of the sine beyond its second term, over x^5. */
+function sinTail(z: number): number {
+  return (
+    0.00833333333332249 +
+    z *
+      (-0.0001984126982985795 +
+        z * (2.7557313707070068e-6 + z * (-2.5050760253406863e-8 + z * 1.58969099521155e-10)))
+  );
+}
+
 /** sin(x + y) for |x| at most pi/4, y the tail of x. */
 function sinKernel(x: number, y: number): number {
   if (Math.abs(x) < TINY) return x;
   const z = x * x;
   const v = z * x;
-  const r =
-    0.00833333333332249 +
-    z *
-      (-0.0001984126982985795 +
-        z * (2.7557313707070068e-6 + z * (-2.5050760253406863e-8 + z * 1.58969099521155e-10)));
+  const r = sinTail(z);
   return x - (z * (0.5 * y - v * r) - y - v * -0.16666666666666632);
 }
 
@@ -23,11 +29,7 @@ function sinPlain(x: number): number {
   if (Math.abs(x) < TINY) return x;
   const z = x * x;
   const v = z * x;
-  const r =
-    0.00833333333332249 +
-    z *
-      (-0.0001984126982985795 +
-        z * (2.7557313707070068e-6 + z * (-2.5050760253406863e-8 + z * 1.58969099521155e-10)));
+  const r = sinTail(z);
   return x + v * (-0.16666666666666632 + z * r);
 }
 

@@ -10,10 +10,10 @@ export interface Thinned {
 }
 
 /** What is kept of a run, however long it was. */
-export interface Recording {
+export interface LongRun {
   readonly run: CompiledRun;
   readonly grid: Grid;
-  /** One for each of the first components, at most MOST_RECORDED. */
+  /** One for each of the first components, at most MOST_KEPT. */
   readonly components: readonly Thinned[];
   /** Points to go on from, in the order of the grid; the first is the start. */
   readonly checkpoints: readonly RunState[];
@@ -22,7 +22,7 @@ export interface Recording {
 
 /** Points that are kept of a component, about. */
 export const KEPT_POINTS = 4_000;
-export const MOST_RECORDED = 12;
+export const MOST_KEPT = 12;
 /** Numbers that all checkpoints of a run may hold together, and how many there are at most. */
 const CHECKPOINT_ROOM = 2_000_000;
 const MOST_CHECKPOINTS = 500;
@@ -36,9 +36,9 @@ const SLICE = 400_000;
  * @returns a generator that yields the part that is done, from 0 to 1, many times a second; whoever pulls it may stop
  * @throws RangeError as `begin`
  */
-export function* record(run: CompiledRun, grid: Grid): Generator<number, Recording> {
+export function* keepRun(run: CompiledRun, grid: Grid): Generator<number, LongRun> {
   const at = begin(run, grid);
-  const count = Math.min(run.shape.size, MOST_RECORDED);
+  const count = Math.min(run.shape.size, MOST_KEPT);
   const stretch = grid.steps <= KEPT_POINTS ? 1 : Math.ceil(grid.steps / (KEPT_POINTS / 2));
   const checkpointEvery = Math.ceil(
     grid.steps / Math.max(2, Math.min(MOST_CHECKPOINTS, Math.floor(CHECKPOINT_ROOM / run.shape.length))),
@@ -78,9 +78,9 @@ export function* record(run: CompiledRun, grid: Grid): Generator<number, Recordi
   return { run, grid, components: kept, checkpoints, outcome: outcomeOf(at) };
 }
 
-/** Any window of rows of a recorded run, computed again from the nearest checkpoint: the same bits as the first time. */
-export function rowsAgain(recording: Recording, from: number, count: number): Rows {
-  const { run, grid, checkpoints } = recording;
+/** Any window of rows of a kept run, computed again from the nearest checkpoint: the same bits as the first time. */
+export function rowsAgain(longRun: LongRun, from: number, count: number): Rows {
+  const { run, grid, checkpoints } = longRun;
   const nearest = checkpoints.findLast((point) => point.n <= from) ?? checkpoints[0];
   return rowsOf(run, grid, from, count, nearest === undefined ? begin(run, grid) : copyOf(nearest));
 }

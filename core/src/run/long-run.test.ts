@@ -4,7 +4,7 @@ import { finish } from '../study/study.ts';
 import { compileWithStart } from './compile-with-start.ts';
 import type { CompiledRun } from './compile.ts';
 import { layGrid } from './grid.ts';
-import { KEPT_POINTS, record, rowsAgain } from './recording.ts';
+import { KEPT_POINTS, keepRun, rowsAgain } from './long-run.ts';
 import { rowsOf } from './rows.ts';
 
 function compiled(text: string, title: string): CompiledRun {
@@ -20,8 +20,8 @@ const SPIKE = "y' = 1e4*(4.00005 - t)*exp(-(1e3*(t - 4.00005))^2)*2e2\ny(0) = 0\
 test('a thinned trajectory of a long run keeps its spike and its ends', () => {
   const run = compiled(SPIKE, 'Euler');
   const grid = layGrid(0, 10, { steps: 300_000 });
-  const recording = finish(record(run, grid));
-  const [kept] = recording.components;
+  const longRun = finish(keepRun(run, grid));
+  const [kept] = longRun.components;
   expect(kept!.t.length).toBeLessThanOrEqual(KEPT_POINTS + 2);
   let y = 0;
   let highest = -Infinity;
@@ -47,16 +47,16 @@ test.each([
 ])('a window of rows of %s, computed again from a checkpoint, has the same bits', (title, text) => {
   const run = compiled(text, title);
   const grid = layGrid(run.problem.start, run.problem.end, { steps: 20_000 });
-  const recording = finish(record(run, grid));
-  expect(recording.checkpoints.length).toBeGreaterThan(100);
+  const longRun = finish(keepRun(run, grid));
+  expect(longRun.checkpoints.length).toBeGreaterThan(100);
   for (const from of [0, 2, 777, 13_331, 19_995])
-    expect(rowsAgain(recording, from, 5)).toEqual(rowsOf(run, grid, from, 5));
+    expect(rowsAgain(longRun, from, 5)).toEqual(rowsOf(run, grid, from, 5));
 });
 
-test('a recording that is given up midway has done only part of the work', () => {
-  const work = record(compiled(SPIKE, 'RK4'), layGrid(0, 10, { steps: 1e8 }));
+test('a long run that is given up midway has done only part of the work', () => {
+  const work = keepRun(compiled(SPIKE, 'RK4'), layGrid(0, 10, { steps: 1e8 }));
   const first = work.next();
   expect(first.done).toBe(false);
   expect(first.value).toBeLessThan(0.05);
-  work.return(finish(record(compiled(SPIKE, 'Euler'), layGrid(0, 10, { steps: 10 }))));
+  work.return(finish(keepRun(compiled(SPIKE, 'Euler'), layGrid(0, 10, { steps: 10 }))));
 });
