@@ -1,0 +1,26 @@
+import { dividingSizes, placeOfSize, roundSizes, rulerScale } from './scale.ts';
+
+const scale = rulerScale([2, 1, 0.5, 0.03125], 10, 910);
+
+test('coarse stands left of fine, equal ratios take equal room, and all rungs are inside', () => {
+  const [a, b, c, d] = [2, 1, 0.5, 0.03125].map((h) => placeOfSize(scale, h));
+  expect(a).toBeGreaterThan(10);
+  expect(d).toBeLessThan(910);
+  expect(b! - a!).toBeCloseTo(c! - b!, 9);
+  expect(d! - c!).toBeCloseTo(4 * (c! - b!), 9);
+});
+
+test('round sizes are 1, 2 and 5 times powers of ten within the scale', () => {
+  const sizes = roundSizes(scale);
+  expect(sizes).toEqual(expect.arrayContaining([0.05, 0.1, 0.2, 0.5, 1, 2]));
+  for (const h of sizes) expect([1, 2, 5]).toContain(Number(h.toExponential().split('e')[0]));
+});
+
+test('ticks of dividing sizes divide, and stop where they would run together', () => {
+  const sizes = dividingSizes(scale, 8);
+  expect(sizes.length).toBeGreaterThan(20);
+  sizes.forEach((h, i) => {
+    expect(8 / h).toBeCloseTo(Math.round(8 / h), 9);
+    if (i > 0) expect(placeOfSize(scale, h) - placeOfSize(scale, sizes[i - 1]!)).toBeGreaterThanOrEqual(3);
+  });
+});
