@@ -9,13 +9,7 @@ export { texOf } from './formula/tex.ts';
 export { findInLibrary } from './method/library/find-method.ts';
 export { LIBRARY } from './method/library/library.ts';
 export type { LibraryMethod } from './method/library/library-method.ts';
-export {
-  evaluationsPerStep,
-  highestDerivative,
-  isImplicit,
-  type Method,
-  type MethodStatement,
-} from './method/method.ts';
+export { evaluationsPerStep, isImplicit, type Method, type MethodStatement } from './method/method.ts';
 export { parseMethod } from './method/parse-method.ts';
 export { methodTex } from './method/tex-method.ts';
 export { parseProblem, type ParameterValues } from './problem/parse-problem.ts';

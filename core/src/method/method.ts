@@ -84,14 +84,3 @@ export function evaluationsPerStep(method: Method): number {
 export function isImplicit(method: Method): boolean {
   return method.statements.some((statement) => statement.kind === 'solve');
 }
-
-/** The highest total derivative of the rate that the text uses; 0 for none. */
-export function highestDerivative(method: Method): number {
-  let highest = 0;
-  for (const statement of method.statements)
-    for (const value of valuesOf(statement))
-      walk(value, (node) => {
-        if (node.kind === 'call') highest = Math.max(highest, node.primes);
-      });
-  return highest;
-}

@@ -37,6 +37,10 @@ test.each([
     'y[n+1] = y*f(t, y)',
     '1:10+9 two vectors cannot be multiplied: one of these factors should be a number such as h',
   ],
+  [
+    "solve k = f(t, y + h*k) + h*f'(t, y)\ny[n+1] = y + h*k",
+    '1:29+8 derivatives of f cannot stand inside solve; give them on a line above',
+  ],
   ['f = 3\ny[n+1] = y', '1:1+1 f has a meaning of its own in a method; take another name'],
   ['y[n+1] = y + h f(t, y)', '1:16+1 an operator is missing before f; to multiply write h*f'],
 ])('%s', (text, expected) => {

@@ -194,6 +194,14 @@ class Understanding {
           value.at,
           'solve finds values of the solution or slopes; this is a plain number',
         );
+    for (const value of raw.values)
+      walk(value, (node) => {
+        if (node.kind === 'call' && node.primes > 0)
+          this.#complaints.add(
+            node.at,
+            'derivatives of f cannot stand inside solve; give them on a line above',
+          );
+      });
     const given = raw.given.map((target) => target.given);
     this.statements.push({ kind: 'solve', given, values: raw.values, at: raw.line.at });
   }

@@ -1,8 +1,17 @@
-import { type Ladder, layLadder, stepSizeText, type StudyDocument } from '@schritt/core';
-import { Button, Input } from 'antd';
+import {
+  DEFAULT_ERROR,
+  type ErrorChoice,
+  type Ladder,
+  layLadder,
+  type Problem,
+  stepSizeText,
+  type StudyDocument,
+} from '@schritt/core';
+import { Input } from 'antd';
 import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import type { Entry } from '../api/client.ts';
 import { SaveStatus } from '../entries/save-status.tsx';
+import { UndoButtons } from '../entries/undo-buttons.tsx';
 import { useAutosave } from '../entries/use-autosave.ts';
 import { useHistory } from '../entries/use-history.ts';
 import { TopBar } from '../frame/top-bar.tsx';
@@ -17,6 +26,14 @@ import { useGoodStudy } from './use-good-study.ts';
 import { useCurves, useResults } from './use-results.ts';
 import { documentOf, withoutRung, workOn } from './working-study.ts';
 import './study-desk.css';
+
+/** What the errors of a study are, as the picture says it. */
+function errorCaption(problem: Problem, { at, of, scale }: ErrorChoice): string {
+  const what = `${scale === 'relative' ? 'relative ' : ''}error${of === 'norm' ? '' : ` of ${of}`}`;
+  if (at === 'max') return `largest ${what}`;
+  if (at === 'rms') return `${what}, root mean square`;
+  return `${what} at ${problem.independent} = ${stepSizeText(at === 'end' ? problem.end : at.t)}`;
+}
 
 /** One study on one page: its parts stand in fixed places and move together. */
 export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): ReactNode {
@@ -63,7 +80,7 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
   const components = curves.value?.curves.components ?? [];
   const shown = Math.min(component, Math.max(0, components.length - 1));
   const unlaid = rungs.flatMap((r) => (r.ok ? [] : [`${r.written}: ${r.message}`]));
-  const endTime = problem === null ? '' : stepSizeText(problem.end);
+  const caption = problem === null ? '' : errorCaption(problem, study.error ?? DEFAULT_ERROR);
   return (
     <div className="page-frame">
       <TopBar
@@ -79,12 +96,7 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
         actions={
           <>
             <SaveStatus autosave={autosave} onTake={(theirs) => edit('other copy', () => workOn(theirs))} />
-            <Button onClick={undo ?? undefined} disabled={undo === null} title="Undo (Ctrl+Z)">
-              Undo
-            </Button>
-            <Button onClick={redo ?? undefined} disabled={redo === null} title="Redo (Ctrl+Shift+Z)">
-              Redo
-            </Button>
+            <UndoButtons undo={undo} redo={redo} />
           </>
         }
       />
@@ -148,7 +160,7 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
               <OrderPicture
                 keyed={results.value}
                 placeOf={placeOf}
-                caption={`error at ${problem?.independent ?? 't'} = ${endTime}`}
+                caption={caption}
                 chosenSize={grid?.h ?? null}
                 onChoose={chooseRow}
               />

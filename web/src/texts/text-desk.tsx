@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
 import { TextEditor } from '../editor/text-editor.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
+import { UndoButtons } from '../entries/undo-buttons.tsx';
 import { useAutosave } from '../entries/use-autosave.ts';
 import { useHistory } from '../entries/use-history.ts';
 import { TopBar } from '../frame/top-bar.tsx';
@@ -57,12 +58,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
         actions={
           <>
             <SaveStatus autosave={autosave} onTake={take} />
-            <Button onClick={undo ?? undefined} disabled={undo === null}>
-              Undo
-            </Button>
-            <Button onClick={redo ?? undefined} disabled={redo === null}>
-              Redo
-            </Button>
+            <UndoButtons undo={undo} redo={redo} />
             <Button
               onClick={() =>
                 void createEntry('study', study(value.title, value.text)).then(({ id }) =>

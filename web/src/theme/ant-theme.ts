@@ -2,7 +2,6 @@ import { theme, type ThemeConfig } from 'antd';
 import type { Palette } from './tokens.ts';
 
 export const SANS = "'IBM Plex Sans', system-ui, sans-serif";
-export const SERIF = "'Source Serif 4', Georgia, serif";
 
 /** The look as tokens of the component library: paper, ink, hairlines, no shadows. */
 export function antTheme(palette: Palette): ThemeConfig {

@@ -10,6 +10,12 @@ export const INVERSE_LN2 = 1.4426950408889634;
 export const HALF_LN2 = fromWords(0x3fd62e43, 0);
 export const MORE_LN2 = fromWords(0x3ff0a2b2, 0);
 
+/** How many powers of two to take out of exp(x), for |x| above half of ln 2. */
+function powersWithin(x: number): number {
+  if (Math.abs(x) < MORE_LN2) return x > 0 ? 1 : -1;
+  return Math.trunc(INVERSE_LN2 * x + (x < 0 ? -0.5 : 0.5));
+}
+
 /** The exponential function. Source of this and the functions beside it: Freely Distributable LIBM (Sun, 1993). */
 export function exp(first: number): number {
   const a = Math.abs(first);
@@ -24,16 +30,10 @@ export function exp(first: number): number {
   let low = 0;
   let k = 0;
   if (a >= HALF_LN2) {
-    if (a < MORE_LN2) {
-      if (first === 1) return Math.E;
-      high = first > 0 ? first - LN2_HIGH : first + LN2_HIGH;
-      low = first > 0 ? LN2_LOW : -LN2_LOW;
-      k = first > 0 ? 1 : -1;
-    } else {
-      k = Math.trunc(INVERSE_LN2 * first + (first < 0 ? -0.5 : 0.5));
-      high = first - k * LN2_HIGH;
-      low = k * LN2_LOW;
-    }
+    if (first === 1) return Math.E;
+    k = powersWithin(first);
+    high = first - k * LN2_HIGH;
+    low = k * LN2_LOW;
     x = high - low;
   } else if (a < 2 ** -28) return 1 + first;
   const t = x * x;
@@ -62,17 +62,9 @@ export function expm1(first: number): number {
   let c = 0;
   let k = 0;
   if (a >= HALF_LN2) {
-    let high: number;
-    let low: number;
-    if (a < MORE_LN2) {
-      high = first > 0 ? first - LN2_HIGH : first + LN2_HIGH;
-      low = first > 0 ? LN2_LOW : -LN2_LOW;
-      k = first > 0 ? 1 : -1;
-    } else {
-      k = Math.trunc(INVERSE_LN2 * first + (first < 0 ? -0.5 : 0.5));
-      high = first - k * LN2_HIGH;
-      low = k * LN2_LOW;
-    }
+    k = powersWithin(first);
+    const high = first - k * LN2_HIGH;
+    const low = k * LN2_LOW;
     x = high - low;
     c = high - x - low;
   } else if (a < 2 ** -54) return first;
