@@ -19,7 +19,7 @@ m(0) = 10
 l(0) = 5
 0 <= t <= 12`,
     method: RK4,
-    steps: 4_000_000,
+    steps: 800_000,
     pythonSteps: 200_000,
     target: 0.9,
   },
@@ -34,7 +34,7 @@ x(0) = 1
 v(0) = 0
 0 <= t <= 20`,
     method: RK4,
-    steps: 2_000_000,
+    steps: 400_000,
     pythonSteps: 100_000,
     target: 0.75,
   },
@@ -49,7 +49,7 @@ u[n+1] = 0
 u[i](0) = i/n for i = 1..n
 0 <= t <= 0.1`,
     method: RK4,
-    steps: 6_000,
+    steps: 1_200,
     pythonSteps: 40,
     shown: [0, 4999],
     target: 0.7,

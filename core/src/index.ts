@@ -23,6 +23,7 @@ export {
 } from './problem/problem.ts';
 export { checkExact, exactCheckSentence, hasKink, type ExactCheck } from './problem/check-exact.ts';
 export { manufacture, type Wish as WishedSolution } from './problem/manufacture.ts';
+export type { TypedDerivative } from './problem/typed-derivatives.ts';
 export { writeParameters } from './problem/write-parameters.ts';
 export { aligned, problemTex, systemText, systemTex, type ProblemTex } from './problem/tex-problem.ts';
 export { csv, type Cell } from './publish/csv.ts';
@@ -34,6 +35,7 @@ export { compileWithStart, type StartChoice } from './run/compile-with-start.ts'
 export { compileRun, type CompiledRun } from './run/compile.ts';
 export { conservedQuantities, drift, type ConservedQuantity } from './run/conserved.ts';
 export { exactSolution, stateFunction, type ExactSolution } from './run/exact.ts';
+export { checkTyped, typedCheckSentence, type TypedCheck } from './reference/check-typed.ts';
 export { jetFunction, type JetFunction } from './reference/jet-function.ts';
 export { MOST_SHOWN, portrait, type Portrait, type Stroke } from './reference/portrait.ts';
 export { referenceSolution, type Reference } from './reference/reference-solution.ts';

@@ -1,5 +1,6 @@
 import {
   checkExact,
+  checkTyped,
   type Document,
   evaluationsPerStep,
   exactCheckSentence,
@@ -9,6 +10,7 @@ import {
   plainText,
   stateFunction,
   systemText,
+  typedCheckSentence,
 } from '@schritt/core';
 import { Failure } from '../failure.ts';
 import { errorLines, loadDocument } from '../load.ts';
@@ -35,6 +37,7 @@ function checkProblem(file: string, title: string, text: string, errors: string[
         `  conserved ${c.name} = ${plainText(c.value)}, at the start ${stateFunction(problem, c.value)(problem.start, problem.initial)}`,
     ),
     `  ${check === null ? 'no exact solution is given' : exactCheckSentence(problem, check)}`,
+    ...checkTyped(problem).map((typed) => `  ${typedCheckSentence(problem, typed)}`),
   ];
 }
 

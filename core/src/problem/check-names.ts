@@ -3,10 +3,11 @@ import { walk } from '../formula/expression.ts';
 import { type Complaints, PlaceError } from '../formula/place.ts';
 import { type LeafMeaning, Meanings, missingEdge, type Naming } from './meaning.ts';
 import type { Block, Conserved } from './problem.ts';
+import type { TypedDerivative } from './typed-derivatives.ts';
 
 /** Complains of every name in rates, exact solutions and conserved quantities that means nothing there. */
 export function checkNames(
-  problem: Naming & { readonly conserved: readonly Conserved[] },
+  problem: Naming & { readonly conserved: readonly Conserved[]; readonly typed: readonly TypedDerivative[] },
   complaints: Complaints,
 ): void {
   const meanings = new Meanings(problem);
@@ -44,7 +45,7 @@ export function checkNames(
     }
     if (block.exact !== null) check(block.exact, block, noUnknown);
   }
-  for (const { value } of problem.conserved) check(value, null, anything);
+  for (const { value } of [...problem.conserved, ...problem.typed]) check(value, null, anything);
 }
 
 /** Every neighbour that the body of a family reaches must be in a family or given. */

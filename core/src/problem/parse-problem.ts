@@ -17,6 +17,7 @@ import { buildUnknowns } from './equations.ts';
 import { readInitialValues } from './initial-values.ts';
 import type { Block, Conserved, Parameter, Problem, Unknown } from './problem.ts';
 import { readStatement, type Statement } from './statement.ts';
+import { partTyped, readTyped } from './typed-derivatives.ts';
 
 /** Values of parameters that stand in for those of the text, by name: what a slider sets. */
 export type ParameterValues = Readonly<Record<string, number>>;
@@ -275,7 +276,9 @@ export function parseProblem(text: string, values: ParameterValues = {}): Readin
   }
   if (primed.size === 0 && !complaints.any)
     complaints.add(textEnd, "an equation is missing; add a line such as y' = -y");
-  const unknowns = buildUnknowns(statements, known, complaints);
+  const { rates, typed: byHand } = partTyped(statements);
+  const unknowns = buildUnknowns(rates, known, complaints);
+  const typed = readTyped(byHand, unknowns, complaints);
   const exact = readExact(statements, unknowns, interval.independent, complaints);
   const blocks = reduce(unknowns, exact);
   const size = blocks.reduce((sum, block) => sum + block.size, 0);
@@ -283,11 +286,11 @@ export function parseProblem(text: string, values: ParameterValues = {}): Readin
   const conserved = readConserved(statements, taken, complaints);
   const naming = { independent: interval.independent, parameters, blocks };
   const initial = readInitialValues(statements, naming, interval.start, known, textEnd, complaints);
-  checkNames({ ...naming, conserved }, complaints);
+  checkNames({ ...naming, conserved, typed }, complaints);
   if (complaints.any) return { ok: false, errors: complaints.list() };
   return {
     ok: true,
-    value: { text, ...interval, parameters, unknowns, blocks, size, initial, conserved, statements },
+    value: { text, ...interval, parameters, unknowns, blocks, size, initial, conserved, typed, statements },
   };
 }
 

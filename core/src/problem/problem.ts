@@ -1,6 +1,7 @@
 import type { Expression } from '../formula/expression.ts';
 import type { Span } from '../formula/place.ts';
 import type { Statement } from './statement.ts';
+import type { TypedDerivative } from './typed-derivatives.ts';
 
 /** A named number of a problem, as it was written and as it is. */
 export interface Parameter {
@@ -73,6 +74,8 @@ export interface Problem {
   /** Initial values, one a component. */
   readonly initial: readonly number[];
   readonly conserved: readonly Conserved[];
+  /** Derivatives above the rates that the text gives by hand. */
+  readonly typed: readonly TypedDerivative[];
   readonly statements: readonly Statement[];
 }
 

@@ -3,10 +3,12 @@ import { type Expression, type IndexedLeaf, type NameLeaf, walk } from '../formu
 import { type Code, type CodeTarget, emit, literal } from '../formula/javascript.ts';
 import { Meanings } from '../problem/meaning.ts';
 import type { Block, Problem } from '../problem/problem.ts';
+import { typedDerivative } from '../problem/typed-derivatives.ts';
 import { bandedNewton } from './banded-newton.ts';
 import type { GeneratedLoop } from './generated-loop.ts';
 import { type Layout, layOut } from './layout.ts';
 import type { Precision } from './precision.ts';
+import { LOOK_EVERY } from './look.ts';
 import {
   type Instruction,
   type Program,
@@ -138,6 +140,7 @@ class ArrayLoop {
       advance: source(false),
       trace: source(true),
       watch: null,
+      atOnce: LOOK_EVERY,
       stageWidth,
       kernels: { list: this.#kernels, doubles },
     };
@@ -470,6 +473,12 @@ class ArrayLoop {
       `J${order}(${when.text}, ${at}, C${order});`,
       `for (let j = 0; j < ${width}; j++) ${into}[j] = ${this.#single ? 'F' : ''}(${factor} * C${order}[${(order + 1) * width} + j]);`,
     );
+    for (const { block, offset } of this.#layout.rated) {
+      const typed = typedDerivative(this.#problem, block, order);
+      if (typed === null) continue;
+      const { text } = emit(typed, this.#elementTarget(block, 0, { at: [at], along: null, when }));
+      this.#scopes.say(`${into}[${offset}] = ${text};`);
+    }
   }
 
   #solve(instruction: SolveInstruction): void {

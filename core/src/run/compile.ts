@@ -37,6 +37,8 @@ export interface CompiledRun {
   readonly trace: Trace;
   /** As `trace`, for the extremes on the way; null for large systems. */
   readonly watch: Trace | null;
+  /** Steps that `advance` may be asked for at once: it looks itself whether it has left the numbers, or they are few. */
+  readonly atOnce: number;
   /** Stage values of one step, all components one after another. */
   readonly stageWidth: number;
   /** The first steps of a formula that reaches back; null for a one-step method. */
@@ -81,7 +83,7 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
   const program = lower(method);
   const layout = layOut(problem, program);
   const generate = problem.size <= MOST_LOCAL ? straightLine : arrayLoop;
-  const { advance, trace, watch, stageWidth, kernels } = generate(problem, program, precision);
+  const { advance, trace, watch, atOnce, stageWidth, kernels } = generate(problem, program, precision);
   const module = kernels === null ? null : kernelModule(kernels.list, kernels.doubles);
   const helpers: Helpers = {
     jet: (order: number) => jetFunction(problem, order),
@@ -96,6 +98,7 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
     advance: generatedFunction<Advance>(advance, helpers),
     trace: generatedFunction<Trace>(trace, helpers),
     watch: watch === null ? null : generatedFunction<Trace>(watch, helpers),
+    atOnce,
     stageWidth,
     start: method.depth > 0 ? start : null,
   };

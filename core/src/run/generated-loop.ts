@@ -11,6 +11,8 @@ export interface GeneratedLoop {
    * point, and the largest and its; null where the caller is to look after every step.
    */
   readonly watch: string | null;
+  /** Steps that `advance` may be asked for at once: it looks itself whether it has left the numbers, or they are few. */
+  readonly atOnce: number;
   /** Stage values of one step. */
   readonly stageWidth: number;
   /** Inner loops that the source calls as K[0], K[1], ..., and the doubles of memory they need; null for none. */

@@ -1,3 +1,4 @@
+import { COEFFICIENTS } from '../formula/elementary/inline.ts';
 import { GENERATED_CALLS } from '../formula/functions.ts';
 import { solveBanded, solveDense } from './linear-system.ts';
 
@@ -20,7 +21,7 @@ export function generatedFunction<T extends (...inputs: never[]) => unknown>(
   source: string,
   helpers: Helpers = {},
 ): T {
-  const known = { ...GENERATED_CALLS, F: Math.fround, solveDense, solveBanded, ...helpers };
+  const known = { ...GENERATED_CALLS, COEFFICIENTS, F: Math.fround, solveDense, solveBanded, ...helpers };
   const make = new Function(...Object.keys(known), `"use strict"; return ${source};`);
   const made: unknown = Reflect.apply(make, null, Object.values(known));
   if (!isFunction<T>(made)) throw new Error('the generated source is no function');

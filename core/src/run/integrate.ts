@@ -2,11 +2,9 @@ import type { CompiledRun } from './compile.ts';
 import { exactSolution } from './exact.ts';
 import { type Grid, stepSizeAt, timeAt } from './grid.ts';
 import { ratesOf } from './rates.ts';
+import { LOOK_EVERY } from './look.ts';
 import { NEWTON } from './state.ts';
 import { findTrouble, type Stop } from './trouble.ts';
-
-/** Steps between two looks at whether the run is still within the numbers. */
-const LOOK_EVERY = 64;
 
 /** How a run ended: the values at the last grid point reached. */
 export interface Outcome {
@@ -77,7 +75,7 @@ export function goTo(at: RunState, until: number): void {
       startStep(at);
       continue;
     }
-    const count = Math.min(LOOK_EVERY, until - at.n, at.n < alike ? alike - at.n : 1);
+    const count = Math.min(run.atOnce, until - at.n, at.n < alike ? alike - at.n : 1);
     before.set(state);
     advance(at, count);
     if (finite(state, run.shape.size)) {

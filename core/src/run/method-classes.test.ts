@@ -77,6 +77,25 @@ describe('the same bits as a loop typed by hand', () => {
     expect(Math.abs(end(run, N)[0]! / y - 1)).toBeLessThan(1e-14);
   });
 
+  test('Taylor with derivatives typed in the problem takes these, to the last bit; in large systems too', () => {
+    const typed = (y: string): string =>
+      `${y}'' = -3*${y}*${y}*${y}' + 1\n${y}''' = -6*${y}*${y}'^2 - 3*${y}*${y}*${y}''`;
+    const taylor = "y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y) + h^3/6*f''(t, y)";
+    let y = 1;
+    for (let n = 0; n < N; n += 1) {
+      const y1 = f(0 + n * h, y);
+      const y2 = -3 * y * y * y1 + 1;
+      const y3 = -6 * y * (y1 * y1) - 3 * y * y * y2;
+      y = y + h * y1 + ((h * h) / 2) * y2 + ((h * h * h) / 6) * y3;
+    }
+    expect(end(compiled(`${CUBIC}\n${typed('y')}`, taylor), N)).toEqual([y]);
+    const names = Array.from({ length: 20 }, (_, i) => `y${i}`);
+    const many = names.map(
+      (name) => `${name}' = -${name}*${name}*${name} + t\n${name}(0) = 1\n${typed(name)}`,
+    );
+    expect(new Set(end(compiled(`${many.join('\n')}\n0 <= t <= 2`, taylor), N))).toEqual(new Set([y]));
+  });
+
   test('semi-implicit Euler, both ways round, and velocity Verlet', () => {
     const text = "x'' = -x*x*x - 0.1*x'\nx(0) = 1\nx'(0) = 0.5\n0 <= t <= 2";
     const a = (x: number, v: number): number => -x * x * x - 0.1 * v;

@@ -4,8 +4,10 @@ import { type Code, type CodeTarget, emit, literal } from '../formula/javascript
 import { JetCode } from '../formula/jet.ts';
 import { INLINE } from '../formula/elementary/inline.ts';
 import type { Block, Problem } from '../problem/problem.ts';
+import { typedDerivative } from '../problem/typed-derivatives.ts';
 import type { GeneratedLoop } from './generated-loop.ts';
 import { type Layout, layOut } from './layout.ts';
+import { LOOK_EVERY } from './look.ts';
 import { newtonLoop } from './newton-code.ts';
 import type { Precision } from './precision.ts';
 import {
@@ -101,7 +103,13 @@ class StraightLine {
         ...(kind === 'watch'
           ? states.map((_, j) => `let a${j} = Infinity, b${j} = 0, c${j} = -Infinity, d${j} = 0;`)
           : []),
-        'for (let n = first; n < last; n++) {',
+        ...(kind === 'advance'
+          ? [
+              'for (let n = first; n < last;) {',
+              `const look = Math.min(last, n + ${LOOK_EVERY});`,
+              'for (; n < look; n++) {',
+            ]
+          : ['for (let n = first; n < last; n++) {']),
         this.#single ? 'const t = F(F(origin) + F(n * h));' : 'const t = origin + n * h;',
         ...this.#scopes.lines,
         ...(kind === 'trace' ? stages.map(({ text }) => `OUT[at++] = ${text};`) : []),
@@ -115,6 +123,9 @@ class StraightLine {
             )
           : []),
         '}',
+        ...(kind === 'advance'
+          ? [`if (!(${states.map((name) => `${name} - ${name} === 0`).join(' && ')})) break;`, '}']
+          : []),
         ...(kind === 'watch'
           ? states.map(
               (_, j) =>
@@ -133,6 +144,7 @@ class StraightLine {
       advance: source('advance'),
       trace: source('trace'),
       watch: source('watch'),
+      atOnce: 64 * LOOK_EVERY,
       stageWidth: stages.length,
       kernels: null,
     };
@@ -269,7 +281,9 @@ class StraightLine {
     const [input] = inputs;
     if (write === undefined || input === undefined || input.steady || this.#single) return null;
     const { text } = this.#scopes.keep(input);
-    return this.#scopes.define(`${name}(${text})`, (made) => write(made, text));
+    return this.#scopes.define(`${name}(${text})`, (made) =>
+      write(made, text, (code) => this.#scopes.keep({ text: code, atom: false, steady: true }).text),
+    );
   }
 
   #movesWithState(leaf: Parameters<Placing['of']>[0], block: Block, element: number): boolean {
@@ -280,8 +294,20 @@ class StraightLine {
   /** f^(order) = order! times the Taylor coefficient of f of that order. */
   #derivatives(order: number, at: readonly Code[], when: Code): readonly Code[] {
     const { blocks } = this.#problem;
-    const declare = (text: string): string =>
-      this.#scopes.keep({ text: this.#single ? `F(${text})` : text, atom: false, steady: false }).text;
+    const byHand = blocks.flatMap((block) => {
+      const value = typedDerivative(this.#problem, block, order);
+      return Array.from({ length: block.size }, (_, element) =>
+        value === null ? null : emit(value, this.#rateTarget(block, element, at, when, null)),
+      );
+    });
+    const declare = (text: string): string => {
+      const [, called, input] = /^(\w+)\((\w+)\)$/.exec(text) ?? [];
+      if (called !== undefined && input !== undefined) {
+        const written = this.#inline(called, [{ text: input, atom: true, steady: false }]);
+        if (written !== null) return written.text;
+      }
+      return this.#scopes.keep({ text: this.#single ? `F(${text})` : text, atom: false, steady: false }).text;
+    };
     const solution: (string | null)[][] = at.map(({ text }) => [text]);
     const jets = blocks.flatMap((block) =>
       Array.from({ length: block.size }, (_, element) => {
@@ -302,14 +328,17 @@ class StraightLine {
         return { jet, rate: block.rate };
       }),
     );
-    for (let k = 0; k < order; k += 1)
+    const most = byHand.every((typed) => typed !== null) ? 0 : order;
+    for (let k = 0; k < most; k += 1)
       jets
         .map(({ jet, rate }) => jet.coefficient(rate, k))
         .forEach((code, j) =>
           solution[j]!.push(code === null || k === 0 ? code : declare(`${code} / ${k + 1}`)),
         );
     const factor = Array.from({ length: order }, (_, i) => i + 1).reduce((product, i) => product * i, 1);
-    return jets.map(({ jet, rate }): Code => {
+    return jets.map(({ jet, rate }, j): Code => {
+      const typed = byHand[j];
+      if (typed != null) return this.#scopes.keep(typed);
       const code = jet.coefficient(rate, order);
       if (code === null) return ZERO;
       return { text: factor === 1 ? code : declare(`${factor} * ${code}`), atom: true, steady: false };

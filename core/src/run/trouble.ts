@@ -2,6 +2,7 @@ import { CONSTANTS } from '../formula/functions.ts';
 import { evaluate, type Operation } from '../formula/evaluate.ts';
 import type { Expression } from '../formula/expression.ts';
 import type { Block } from '../problem/problem.ts';
+import { typedDerivative } from '../problem/typed-derivatives.ts';
 import { jetFunction } from '../reference/jet-function.ts';
 import type { CompiledRun } from './compile.ts';
 import { MOST_ITERATIONS } from './newton-code.ts';
@@ -91,8 +92,10 @@ function methodValue(step: Step, value: Expression, component: number, line: str
   );
 }
 
-function rateValue(
+/** An expression of the problem, such as a rate, at a time and state. */
+function expressionValue(
   step: Step,
+  expression: Expression,
   block: Block,
   element: number,
   at: readonly (readonly number[])[],
@@ -117,7 +120,7 @@ function rateValue(
         return evaluate(meaning.value, leaf, round, done);
     }
   };
-  return evaluate(block.rate, leaf, round, done);
+  return evaluate(expression, leaf, round, done);
 }
 
 function doInstruction(step: Step, instruction: Instruction): void {
@@ -131,7 +134,9 @@ function doInstruction(step: Step, instruction: Instruction): void {
       const when = methodValue(step, instruction.time, 0, line);
       const at = instruction.at.map((register) => vectors.get(register) ?? []);
       const rates = run.layout.rated.flatMap(({ block }) =>
-        Array.from({ length: block.size }, (_, element) => rateValue(step, block, element, at, when, line)),
+        Array.from({ length: block.size }, (_, element) =>
+          expressionValue(step, block.rate, block, element, at, when, line),
+        ),
       );
       vectors.set(instruction.into, rates);
       return;
@@ -140,7 +145,12 @@ function doInstruction(step: Step, instruction: Instruction): void {
       const out = new Float64Array((instruction.order + 2) * width);
       const when = methodValue(step, instruction.time, 0, line);
       jetFunction(run.problem, instruction.order + 1)(when, vectors.get(instruction.at) ?? [], out);
-      const values = each((j) => out[(instruction.order + 1) * width + j]!);
+      const at = vectors.get(instruction.at) ?? [];
+      const values = [...each((j) => out[(instruction.order + 1) * width + j]!)];
+      for (const { block, offset } of run.layout.rated) {
+        const typed = typedDerivative(run.problem, block, instruction.order);
+        if (typed !== null) values[offset] = expressionValue(step, typed, block, 0, [at], when, line);
+      }
       const bad = values.findIndex((value) => !Number.isFinite(value));
       const shown = `f${"'".repeat(instruction.order)}`;
       if (bad >= 0)

@@ -71,12 +71,13 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
           </>
         )}
         {problem.size > 2 && <p className="quiet">{problem.size} components</p>}
-        {value?.check != null && (
-          <p className={value.check.satisfied ? 'good' : 'wrong'} role="status">
-            {value.check.satisfied ? '✓ ' : ''}
-            {value.check.sentence}
-          </p>
-        )}
+        {value !== null &&
+          [...(value.check === null ? [] : [value.check]), ...value.typed].map(({ satisfied, sentence }) => (
+            <p key={sentence} className={satisfied ? 'good' : 'wrong'} role="status">
+              {satisfied ? '✓ ' : ''}
+              {sentence}
+            </p>
+          ))}
         {why !== null && <p className="wrong">{why}</p>}
       </div>
       <section className="problem-picture" aria-label="Picture">

@@ -1,11 +1,13 @@
 import {
   checkExact,
+  checkTyped,
   exactCheckSentence,
   openStudy,
   type ParameterValues,
   parseProblem,
   portrait,
   studySteps,
+  typedCheckSentence,
 } from '@schritt/core';
 import { curvesOf } from './curves.ts';
 import type { Answer, ProblemView, Request } from './messages.ts';
@@ -20,6 +22,10 @@ function problemView(text: string, parameters: ParameterValues): ProblemView | n
   return {
     portrait: portrait(problem),
     check: check && { satisfied: check.satisfied, sentence: exactCheckSentence(problem, check) },
+    typed: checkTyped(problem).map((typed) => ({
+      satisfied: typed.agrees,
+      sentence: typedCheckSentence(problem, typed),
+    })),
   };
 }
 

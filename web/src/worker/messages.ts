@@ -24,6 +24,8 @@ export interface ProblemView {
   readonly portrait: Portrait;
   /** What came of putting the exact solution into the equations; null where none is given. */
   readonly check: { readonly satisfied: boolean; readonly sentence: string } | null;
+  /** What came of comparing derivatives typed by hand with those made from the rates. */
+  readonly typed: readonly { readonly satisfied: boolean; readonly sentence: string }[];
 }
 
 /** What the worker is asked. */

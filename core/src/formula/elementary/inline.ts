@@ -8,12 +8,33 @@ import { ENOUGH, MEDIUM, PART_1, PART_1T, ROUNDER, TWO_OVER_PI } from './reduce.
  * more than the function itself. Operation by operation they are those of the functions they stand for, to which
  * they leave the rare cases.
  */
-export type Inline = (name: string, input: string) => readonly string[];
+export type Inline = (name: string, input: string, constant: (code: string) => string) => readonly string[];
+
+/**
+ * Numbers of many digits are read before the loop: within it a number written out is moved to a register by two
+ * instructions wherever it stands, one that is kept costs nothing.
+ */
+const LONG_NUMBER = /(?:(?<=\(|\* )-)?(?<![\w.])\d[\d.]{4,}(e[+-]?\d+)?(?![\w.])/g;
+
+const coefficients = new Map<string, number>();
 
 /** Marks the one-letter names of a template, so that they cannot meet names of the code around it. */
 function marked(lines: readonly string[]): Inline {
-  const template = lines.map((line) => line.replace(/\b[a-z]\b/g, (letter) => `$${letter}`));
-  return (name, input) => template.map((line) => line.replaceAll('NAME', name).replaceAll('INPUT', input));
+  const template = lines.map((line) =>
+    line
+      .replace(/\b[a-z]\b/g, (letter) => `$${letter}`)
+      .replace(LONG_NUMBER, (written) => {
+        if (!coefficients.has(written)) coefficients.set(written, coefficients.size);
+        return `#${coefficients.get(written)!}#`;
+      }),
+  );
+  return (name, input, constant) =>
+    template.map((line) =>
+      line
+        .replaceAll('NAME', name)
+        .replaceAll('INPUT', input)
+        .replace(/#(\d+)#/g, (_, place: string) => constant(`COEFFICIENTS[${place}]`)),
+    );
 }
 
 const n = (value: number): string => literal(value).text;
@@ -75,3 +96,6 @@ export const INLINE: ReadonlyMap<string, Inline> = new Map<string, Inline>([
   ['cos', circular('cos')],
   ['exp', exponential],
 ]);
+
+/** The coefficients of the functions above, by their place in generated code. */
+export const COEFFICIENTS = Float64Array.from(coefficients.keys(), Number);

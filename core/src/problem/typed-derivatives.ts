@@ -1,0 +1,88 @@
+import { type Expression, type NameLeaf, rewrite } from '../formula/expression.ts';
+import { type Complaints, PlaceError, type Span } from '../formula/place.ts';
+import type { Block, Problem, Unknown } from './problem.ts';
+import type { Statement } from './statement.ts';
+
+type Equation = Statement & { readonly kind: 'equation' };
+
+/** A derivative above the rate that the text gives by hand, such as `level'' = k^2/2` beside `level' = ...`. */
+export interface TypedDerivative {
+  readonly unknown: string;
+  /** Which derivative of the unknown it is: 2 for `level''`. */
+  readonly order: number;
+  readonly written: Expression;
+  /** The same with rates and lower typed derivatives put in for the derivatives it names. */
+  readonly value: Expression;
+  readonly at: Span;
+}
+
+function leftLeaf(equation: Equation): (NameLeaf & { readonly kind: 'name' }) | null {
+  const { left } = equation;
+  return left.kind === 'name' && left.primes > 0 ? left : null;
+}
+
+/**
+ * Tells the equations that give a rate from derivatives typed by hand: where several equations have one and the
+ * same unknown alone on their left, the lowest derivative is the rate and the higher ones are typed.
+ */
+export function partTyped(statements: readonly Statement[]): {
+  readonly rates: readonly Statement[];
+  readonly typed: readonly Equation[];
+} {
+  const lowest = new Map<string, number>();
+  for (const statement of statements) {
+    const leaf = statement.kind === 'equation' ? leftLeaf(statement) : null;
+    if (leaf !== null) lowest.set(leaf.name, Math.min(lowest.get(leaf.name) ?? leaf.primes, leaf.primes));
+  }
+  const isTyped = (statement: Statement): statement is Equation => {
+    const leaf = statement.kind === 'equation' ? leftLeaf(statement) : null;
+    return leaf !== null && leaf.primes > (lowest.get(leaf.name) ?? 0);
+  };
+  return { rates: statements.filter((s) => !isTyped(s)), typed: statements.filter(isTyped) };
+}
+
+/** Reads derivatives typed by hand, the lower ones first, and puts rates in for the derivatives they name. */
+export function readTyped(
+  equations: readonly Equation[],
+  unknowns: readonly Unknown[],
+  complaints: Complaints,
+): readonly TypedDerivative[] {
+  const found: TypedDerivative[] = [];
+  const placed = equations.flatMap((equation) => {
+    const leaf = leftLeaf(equation);
+    return leaf === null ? [] : [{ equation, name: leaf.name, order: leaf.primes }];
+  });
+  for (const { equation, name, order } of placed.sort((a, b) => a.order - b.order)) {
+    const primed = `${name}${"'".repeat(order)}`;
+    complaints.attempt(() => {
+      const unknown = unknowns.find((u) => u.name === name);
+      if (unknown === undefined) return;
+      if (unknown.range !== null)
+        throw new PlaceError(equation.at, `${name} is a family; derivatives by hand are for single unknowns`);
+      if (found.some((typed) => typed.unknown === name && typed.order === order))
+        throw new PlaceError(equation.at, `${primed} has two equations; one of them must go`);
+      const value = rewrite(equation.right, (node) => {
+        if (node.kind !== 'name') return null;
+        const of = unknowns.find((u) => u.name === node.name);
+        if (of === undefined || node.primes < of.order) return null;
+        if (node.primes === of.order && of.range === null) return of.highest;
+        const lower = found.find((typed) => typed.unknown === node.name && typed.order === node.primes);
+        if (lower === undefined || (lower.unknown === name && lower.order >= order))
+          throw new PlaceError(
+            node.at,
+            `${node.name}${"'".repeat(node.primes)} is not known here; ${primed} may hold ${of.name}${"'".repeat(of.order)} and what is typed for derivatives below ${primed}`,
+          );
+        return lower.value;
+      });
+      found.push({ unknown: name, order, written: equation.right, value, at: equation.at });
+    });
+  }
+  return found;
+}
+
+/** What is typed for the total derivative of the given order of a block's rate; null where nothing is. */
+export function typedDerivative(problem: Problem, block: Block, order: number): Expression | null {
+  const wanted = block.derivative + 1 + order;
+  const typed = problem.typed.find((t) => t.unknown === block.unknown.name && t.order === wanted);
+  return typed?.value ?? null;
+}

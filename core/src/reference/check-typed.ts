@@ -1,0 +1,90 @@
+import type { Span } from '../formula/place.ts';
+import type { Problem } from '../problem/problem.ts';
+import type { TypedDerivative } from '../problem/typed-derivatives.ts';
+import { exactSolution, stateFunction } from '../run/exact.ts';
+import { jetFunction, MOST_JET_COMPONENTS } from './jet-function.ts';
+import { referenceSolution } from './reference-solution.ts';
+
+/** A derivative typed by hand beside the one made from the rates, where they differ most along the solution. */
+export interface TypedCheck {
+  /** As it is written: `level''`. */
+  readonly derivative: string;
+  readonly at: Span;
+  readonly agrees: boolean;
+  /** Where the two differ most, and what they are there. */
+  readonly t: number;
+  readonly typed: number;
+  readonly made: number;
+}
+
+/** Times at which the two are compared. */
+const POINTS = 97;
+/** A difference below this, relative to the larger of the two, is rounding. */
+const ROUNDING = 1e-9;
+
+/** The states of the solution, exact where it is known in full and by reference where not. */
+function solutionOf(problem: Problem): (t: number, state: Float64Array) => void {
+  const exact = exactSolution(problem);
+  const places = Array.from({ length: problem.size }, (_, j) => j);
+  if (!places.every((place) => exact.known(place))) return referenceSolution(problem).solution.at;
+  return (t, state) => places.forEach((place) => (state[place] = exact.value(place, t)));
+}
+
+function checkOne(problem: Problem, typed: TypedDerivative, at: ReturnType<typeof solutionOf>): TypedCheck {
+  const { unknown, order } = typed;
+  const block = problem.blocks.find((b) => b.unknown.name === unknown && b.derivative === 0);
+  const place = block?.offset ?? 0;
+  const value = stateFunction(problem, typed.value);
+  const series = jetFunction(problem, order);
+  const factorial = Array.from({ length: order }, (_, i) => i + 1).reduce((product, i) => product * i, 1);
+  const state = new Float64Array(problem.size);
+  const out = new Float64Array((order + 1) * problem.size);
+  const points = Array.from({ length: POINTS }, (_, i) => {
+    // away from both ends, where roots and quotients may be singular
+    const t = problem.start + ((problem.end - problem.start) * (i + 0.5)) / POINTS;
+    at(t, state);
+    series(t, state, out);
+    const made = factorial * out[order * problem.size + place]!;
+    const below = (factorial / order) * out[(order - 1) * problem.size + place]!;
+    return { t, typed: value(t, state), made, below };
+  }).filter(({ typed: byHand, made }) => Number.isFinite(byHand) && Number.isFinite(made));
+  const length = problem.end - problem.start;
+  const largest = points.reduce(
+    (most, { made, below }) => Math.max(most, Math.abs(made), Math.abs(below) / length),
+    Number.MIN_VALUE,
+  );
+  // next to a zero of the derivative the two may differ by what rounding does to their terms
+  const part = ({ typed: byHand, made }: (typeof points)[number]): number =>
+    Math.abs(made - byHand) / (Math.max(Math.abs(made), Math.abs(byHand)) + 1e-3 * largest);
+  const worst = points.reduce<(typeof points)[number] | null>(
+    (most, point) => (most === null || part(point) > part(most) ? point : most),
+    null,
+  );
+  return {
+    derivative: `${unknown}${"'".repeat(order)}`,
+    at: typed.at,
+    agrees: worst !== null && part(worst) <= ROUNDING,
+    t: worst?.t ?? problem.start,
+    typed: worst?.typed ?? NaN,
+    made: worst?.made ?? NaN,
+  };
+}
+
+/**
+ * Compares every derivative that a problem gives by hand with the one made from its rates, along the solution.
+ *
+ * @returns one entry a typed derivative; none where nothing is typed, or for systems too large for Taylor series
+ */
+export function checkTyped(problem: Problem): readonly TypedCheck[] {
+  if (problem.typed.length === 0 || problem.size > MOST_JET_COMPONENTS) return [];
+  const at = solutionOf(problem);
+  return problem.typed.map((typed) => checkOne(problem, typed, at));
+}
+
+/** The outcome of one comparison in a sentence. */
+export function typedCheckSentence(problem: Problem, check: TypedCheck): string {
+  const { derivative, agrees, t, typed, made } = check;
+  if (agrees) return `${derivative} as typed agrees with the derivative made from the rate`;
+  const short = (value: number): string => String(Number(value.toPrecision(6)));
+  return `${derivative} as typed is ${short(typed)} at ${problem.independent} = ${short(t)}, but the derivative made from the rate is ${short(made)} there`;
+}
