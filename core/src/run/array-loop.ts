@@ -260,11 +260,16 @@ class ArrayLoop {
           case 'component':
             return this.#place(source, meaning.place, marked !== null);
           case 'given':
-            return marked === null ? this.#scopes.keep(emit(meaning.value, target)) : ZERO;
+            return this.#scopes.keep(emit(this.#edge(meaning.value, block, marked !== null), target));
         }
       },
     };
     return target;
+  }
+
+  /** An edge value, or how fast it moves where it holds unknowns. */
+  #edge(value: Expression, block: Block, isTangent: boolean): Expression {
+    return isTangent ? tangentOf(value, this.#moves(block)) : value;
   }
 
   /** Leaves of the body of a family at the running element i. */
@@ -287,7 +292,7 @@ class ArrayLoop {
           case 'component':
             return this.#place(source, meaning.place, marked !== null);
           case 'given':
-            return marked === null ? this.#scopes.keep(emit(meaning.value, target)) : ZERO;
+            return this.#scopes.keep(emit(this.#edge(meaning.value, block, marked !== null), target));
           case 'neighbour': {
             const at = this.#layout.of[meaning.block.offset]!;
             const array = marked === null ? source.at[at.vector] : source.along?.[at.vector];
@@ -322,7 +327,7 @@ class ArrayLoop {
   #moves(block: Block): (leaf: NameLeaf | IndexedLeaf) => boolean {
     return (leaf) => {
       const { kind } = this.#meanings.of(leaf, block.unknown.range?.variable ?? null);
-      return kind === 'component' || kind === 'neighbour';
+      return kind === 'component' || kind === 'neighbour' || kind === 'given';
     };
   }
 
@@ -528,13 +533,16 @@ class ArrayLoop {
       const elements = new Set([0, from, to - 1, block.size - 1].filter((k) => k >= 0 && k < block.size));
       for (let k = 0; k < from; k += 1) elements.add(k);
       for (let k = to; k < block.size; k += 1) elements.add(k);
-      for (const k of elements)
-        walk(block.rate, (node) => {
+      for (const k of elements) {
+        const reach = (node: Expression): void => {
           if (node.kind !== 'name' && node.kind !== 'indexed') return;
           const meaning = this.#placing.of(node, block, k);
           if (meaning.kind === 'component')
             band = Math.max(band, Math.abs((this.#layout.of[meaning.place]?.index ?? 0) - offset - k));
-        });
+          if (meaning.kind === 'given') walk(meaning.value, reach);
+        };
+        walk(block.rate, reach);
+      }
     }
     return band;
   }

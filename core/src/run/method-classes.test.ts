@@ -4,7 +4,7 @@ import { parseProblem } from '../problem/parse-problem.ts';
 import { compileRun, type CompiledRun } from './compile.ts';
 import { compileWithStart } from './compile-with-start.ts';
 import { layGrid } from './grid.ts';
-import { integrate } from './integrate.ts';
+import { begin, goTo, integrate, newtonIterations } from './integrate.ts';
 import { rowsOf } from './rows.ts';
 
 function compiled(problemText: string, methodText: string, instead: string | null = null): CompiledRun {
@@ -227,6 +227,26 @@ describe('implicit stages', () => {
     const values = end(run, 10);
     const expected = values.map((_, i) => Math.sin((3 * Math.PI * (i + 1)) / (n + 1)) * factor ** 10);
     values.forEach((value, i) => expect(Math.abs(value - expected[i]!)).toBeLessThan(1e-11));
+  });
+
+  test('edge values that hold unknowns are in the Jacobian: few iterations, each step to rounding', () => {
+    const n = 40;
+    const run = compiled(
+      `u[i]' = 300*(u[i-1] - 2*u[i] + u[i+1]) - u[i]^2 for i = 1..${n}\nu[0] = u[1]\nu[${n + 1}] = u[${n}]^2\nu[i](0) = i/${n} for i = 1..${n}\n0 <= t <= 1`,
+      findInLibrary('Backward Euler')!.text,
+    );
+    const at = begin(run, layGrid(0, 1, { steps: 10 }));
+    const before = at.state.slice(0, n);
+    goTo(at, 1);
+    const u = (i: number): number =>
+      i === 0 ? at.state[0]! : i === n + 1 ? at.state[n - 1]! ** 2 : at.state[i - 1]!;
+    for (let i = 1; i <= n; i += 1)
+      expect(
+        Math.abs(u(i) - before[i - 1]! - 0.1 * (300 * (u(i - 1) - 2 * u(i) + u(i + 1)) - u(i) ** 2)),
+      ).toBeLessThan(1e-13);
+    goTo(at, 10);
+    expect(at.stopped).toBeNull();
+    expect(newtonIterations(at)).toBeLessThanOrEqual(50);
   });
 
   test('where Newton’s method fails the step, the line and the residual are told', () => {
