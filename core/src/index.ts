@@ -38,7 +38,12 @@ export { exactSolution, stateFunction, type ExactSolution } from './run/exact.ts
 export { checkTyped, typedCheckSentence, type TypedCheck } from './reference/check-typed.ts';
 export { jetFunction, type JetFunction } from './reference/jet-function.ts';
 export { MOST_SHOWN, portrait, type Portrait, type Stroke } from './reference/portrait.ts';
-export { referenceSolution, type Reference } from './reference/reference-solution.ts';
+export {
+  estimatedReference,
+  referenceSolution,
+  type EstimatedReference,
+  type Reference,
+} from './reference/reference-solution.ts';
 export { taylorSolution, type DenseSolution } from './reference/taylor-solution.ts';
 export { layGrid, MOST_STEPS, timeAt, type Grid, type LastStep, type Wish } from './run/grid.ts';
 export {
@@ -55,8 +60,8 @@ export type { Precision } from './run/precision.ts';
 export { KEPT_POINTS, MOST_KEPT, keepRun, rowsAgain, type LongRun, type Thinned } from './run/long-run.ts';
 export { rowsOf, type Row, type Rows } from './run/rows.ts';
 export type { Stop } from './run/trouble.ts';
-export { DEFAULT_ERROR, pointError, type ErrorChoice } from './study/error-measure.ts';
-export { fitOrder, type OrderFit } from './study/fit.ts';
+export { DEFAULT_ERROR, isRelative, type ErrorChoice } from './study/error-choice.ts';
+export { fitOrder, windowOf, type LeftOut, type OrderFit } from './study/window.ts';
 export { amountValue, layLadder, MOST_RUNGS, type Amount, type Ladder, type Rung } from './study/ladder.ts';
 export { errorRatio, observedOrder } from './study/order.ts';
 export { studyReport, type MethodReport, type RungReport, type StudyReport } from './study/study-report.ts';
@@ -64,9 +69,20 @@ export {
   runStudy,
   studySteps,
   finish,
+  runSteps,
   type Progress,
-  type MethodResult,
-  type RungResult,
   type Study,
-  type StudyResult,
+  type StudyMethod,
 } from './study/study.ts';
+export type { MethodResult, RungResult, StudyResult } from './study/study-result.ts';
+export { methodSteps, type MethodProgress, type MethodRun, type RungRun } from './study/run-method.ts';
+export { conclude } from './study/conclude.ts';
+export { compare, type Comparison, type Need } from './study/comparison.ts';
+export { evaluations, type Cost } from './study/cost.ts';
+export { orderText, type Finding, type FindingKind } from './study/findings.ts';
+export { promisedOrder, type Promised } from './study/promised-order.ts';
+export type { Extrapolated } from './study/richardson.ts';
+export type { BestStep, RoundOff } from './study/round-off.ts';
+export { leftOutText } from './study/left-out-text.ts';
+export { truthOf, type Truth } from './study/truth.ts';
+export { estimatedSeconds } from './study/estimate.ts';

@@ -1,4 +1,4 @@
-import type { ErrorChoice } from '../study/error-measure.ts';
+import type { ErrorChoice } from '../study/error-choice.ts';
 import type { Ladder } from '../study/ladder.ts';
 import type { LastStep } from '../run/grid.ts';
 import type { Precision } from '../run/precision.ts';
@@ -20,13 +20,21 @@ export interface MethodDocument extends TitledText {
   readonly kind: 'method';
 }
 
+/** A method inside a study, with what a person decided about its rungs, counted from 0. */
+export interface MethodInStudy extends TitledText {
+  /** Rungs of the ladder that do not count for its order. */
+  readonly struck?: readonly number[];
+  /** First and last rung that count; without it the rules choose. */
+  readonly window?: { readonly from: number; readonly to: number };
+}
+
 /** A study as a file: it holds its own copies of the texts. */
 export interface StudyDocument {
   readonly schritt: 1;
   readonly kind: 'study';
   readonly title: string;
   readonly problem: TitledText;
-  readonly methods: readonly TitledText[];
+  readonly methods: readonly MethodInStudy[];
   readonly ladder: Ladder;
   readonly lastStep?: LastStep;
   readonly error?: ErrorChoice;
@@ -34,6 +42,8 @@ export interface StudyDocument {
   readonly start?: string;
   /** `single` rounds every operation to 32 bits. */
   readonly precision?: Precision;
+  /** The error at which the costs of methods are compared; without it one that all of them reach. */
+  readonly wished?: number;
 }
 
 export type Document = StudyDocument | ProblemDocument | MethodDocument;

@@ -1,10 +1,9 @@
 import type { TextError } from '../formula/place.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
-import type { Method } from '../method/method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
-import { DEFAULT_ERROR } from '../study/error-measure.ts';
-import type { Study } from '../study/study.ts';
+import { DEFAULT_ERROR } from '../study/error-choice.ts';
+import type { Study, StudyMethod } from '../study/study.ts';
 import type { StudyDocument } from './document.ts';
 
 /** Errors of one text of a study: the problem, or the method at an index. */
@@ -23,10 +22,10 @@ export function openStudy(document: StudyDocument): OpenedStudy {
   const errors: TextErrors[] = [];
   const problem = parseProblem(document.problem.text);
   if (!problem.ok) errors.push({ text: 'problem', title: document.problem.title, errors: problem.errors });
-  const methods: { title: string; method: Method }[] = [];
-  document.methods.forEach(({ title, text }, i) => {
+  const methods: StudyMethod[] = [];
+  document.methods.forEach(({ title, text, struck = [], window = null }, i) => {
     const method = parseMethod(text);
-    if (method.ok) methods.push({ title, method: method.value });
+    if (method.ok) methods.push({ title, method: method.value, struck, window });
     else errors.push({ text: { method: i }, title, errors: method.errors });
   });
   if (!problem.ok || errors.length > 0) return { ok: false, errors };
@@ -38,6 +37,7 @@ export function openStudy(document: StudyDocument): OpenedStudy {
       ladder: document.ladder,
       lastStep: document.lastStep ?? 'fit',
       error: document.error ?? DEFAULT_ERROR,
+      wished: document.wished ?? null,
       start: {
         find: (name) => methods.find((own) => own.title === name)?.method ?? findInLibrary(name),
         instead: document.start ?? null,

@@ -1,5 +1,5 @@
 import { LONGEST_TEXT, lineStarts, placeOf } from '../formula/place.ts';
-import { DEFAULT_ERROR, type ErrorChoice } from '../study/error-measure.ts';
+import { DEFAULT_ERROR, type ErrorChoice } from '../study/error-choice.ts';
 import { type Amount, amountValue, type Ladder, MOST_RUNGS } from '../study/ladder.ts';
 import { ValueCheck } from './check-value.ts';
 import {
@@ -7,6 +7,7 @@ import {
   type DocumentReading,
   LONGEST_TITLE,
   MOST_METHODS,
+  type MethodInStudy,
   type StudyDocument,
   type TitledText,
 } from './document.ts';
@@ -16,6 +17,35 @@ function titledText(check: ValueCheck, value: unknown, place: string): TitledTex
   return {
     title: check.text(fields?.get('title'), `${place}.title`, LONGEST_TITLE),
     text: check.text(fields?.get('text'), `${place}.text`, LONGEST_TEXT),
+  };
+}
+
+const isPlace = (x: number): boolean => Number.isSafeInteger(x) && x >= 0 && x < MOST_RUNGS;
+const PLACE = `the number of a rung, from 0 to ${MOST_RUNGS - 1}`;
+
+function readWindow(check: ValueCheck, value: unknown, place: string): NonNullable<MethodInStudy['window']> {
+  const fields = check.fields(value, place, ['from', 'to']);
+  const from = check.number(fields?.get('from'), `${place}.from`, isPlace, PLACE);
+  const to = check.number(fields?.get('to'), `${place}.to`, isPlace, PLACE);
+  if (from > to) check.note(place, `from ${from} is after to ${to}`);
+  return { from, to };
+}
+
+function methodInStudy(check: ValueCheck, value: unknown, place: string): MethodInStudy {
+  const fields = check.fields(value, place, ['title', 'text'], ['struck', 'window']);
+  const struck = fields?.get('struck');
+  const window = fields?.get('window');
+  return {
+    title: check.text(fields?.get('title'), `${place}.title`, LONGEST_TITLE),
+    text: check.text(fields?.get('text'), `${place}.text`, LONGEST_TEXT),
+    ...(struck === undefined
+      ? {}
+      : {
+          struck: check.list(struck, `${place}.struck`, MOST_RUNGS, (v, p) =>
+            check.number(v, p, isPlace, PLACE),
+          ),
+        }),
+    ...(window === undefined ? {} : { window: readWindow(check, window, `${place}.window`) }),
   };
 }
 
@@ -72,7 +102,9 @@ function readError(check: ValueCheck, value: unknown): ErrorChoice {
   const at = fields?.get('at') ?? DEFAULT_ERROR.at;
   const readAt = (): ErrorChoice['at'] => {
     if (typeof at !== 'object')
-      return check.oneOf<'end' | 'max' | 'rms'>(at, 'error.at', ['end', 'max', 'rms']) ?? 'end';
+      return (
+        check.oneOf<'end' | 'max' | 'rms' | 'local'>(at, 'error.at', ['end', 'max', 'rms', 'local']) ?? 'end'
+      );
     const inner = check.fields(at, 'error.at', ['t']);
     return { t: check.number(inner?.get('t'), 'error.at.t', () => true, 'a number') };
   };
@@ -84,7 +116,7 @@ function readError(check: ValueCheck, value: unknown): ErrorChoice {
     scale:
       scale === undefined
         ? DEFAULT_ERROR.scale
-        : (check.oneOf(scale, 'error.scale', ['absolute', 'relative']) ?? 'absolute'),
+        : (check.oneOf(scale, 'error.scale', ['absolute', 'relative', 'digits', 'places']) ?? 'absolute'),
   };
 }
 
@@ -93,13 +125,14 @@ function readStudy(check: ValueCheck, value: unknown): StudyDocument {
     value,
     '',
     ['schritt', 'kind', 'title', 'problem', 'methods', 'ladder'],
-    ['lastStep', 'error', 'start', 'precision'],
+    ['lastStep', 'error', 'start', 'precision', 'wished'],
   );
   const lastStep = fields?.get('lastStep');
   const error = fields?.get('error');
   const last =
     lastStep === undefined ? undefined : check.oneOf(lastStep, 'lastStep', ['fit', 'shorten', 'overrun']);
   const start = fields?.get('start');
+  const wished = fields?.get('wished');
   const given = fields?.get('precision');
   const precision = given === undefined ? undefined : check.oneOf(given, 'precision', ['double', 'single']);
   return {
@@ -107,12 +140,17 @@ function readStudy(check: ValueCheck, value: unknown): StudyDocument {
     kind: 'study',
     title: check.text(fields?.get('title'), 'title', LONGEST_TITLE),
     problem: titledText(check, fields?.get('problem') ?? {}, 'problem'),
-    methods: check.list(fields?.get('methods'), 'methods', MOST_METHODS, (v, p) => titledText(check, v, p)),
+    methods: check.list(fields?.get('methods'), 'methods', MOST_METHODS, (v, p) =>
+      methodInStudy(check, v, p),
+    ),
     ladder: readLadder(check, fields?.get('ladder') ?? {}),
     ...(last === undefined ? {} : { lastStep: last }),
     ...(error === undefined ? {} : { error: readError(check, error) }),
     ...(start === undefined ? {} : { start: check.text(start, 'start', LONGEST_TITLE) }),
     ...(precision === undefined ? {} : { precision }),
+    ...(wished === undefined
+      ? {}
+      : { wished: check.number(wished, 'wished', (x) => x > 0, 'a positive number') }),
   };
 }
 

@@ -1,5 +1,6 @@
 import type { Problem } from '../problem/problem.ts';
 import { type JetFunction, jetFunction } from './jet-function.ts';
+import type { Branches } from './switches.ts';
 
 /** One step of a Taylor integration: the polynomials that hold from t to t + length. */
 interface Piece {
@@ -15,11 +16,14 @@ export interface DenseSolution {
   readonly reached: number;
   /** Writes all components at time t into `out`. */
   readonly at: (t: number, out: Float64Array) => void;
+  /** Times at which a rate changed its branch: kinks and jumps. */
+  readonly switches: readonly number[];
   /** Steps that were needed. */
   readonly steps: number;
 }
 
-const ORDER = 24;
+/** Order of the series. */
+export const ORDER = 24;
 const MOST_PIECES = 20_000;
 
 /** Step over which the last terms of all components stay below the tolerance. */
@@ -55,9 +59,43 @@ function pieceAt(pieces: readonly Piece[], t: number): Piece | undefined {
   return pieces[low];
 }
 
+/** Looks along one step for a change of branch. */
+const LOOKS = 24;
+
+/** The first time at which the branches are others than at the start of a piece; null where they stay. */
+function firstSwitch(piece: Piece, size: number, branches: Branches, state: Float64Array): number | null {
+  const at = (t: number): readonly number[] => {
+    evaluatePiece(piece, size, t, state);
+    return branches(t, state);
+  };
+  const own = at(piece.t);
+  const differs = (t: number): boolean => at(t).some((branch, i) => branch !== own[i]);
+  for (let i = 1; i <= LOOKS; i += 1) {
+    let high = piece.t + (piece.length * i) / LOOKS;
+    if (!differs(high)) continue;
+    let low = piece.t + (piece.length * (i - 1)) / LOOKS;
+    for (;;) {
+      const middle = low + (high - low) / 2;
+      if (!(middle > low && middle < high)) return high;
+      if (differs(middle)) high = middle;
+      else low = middle;
+    }
+  }
+  return null;
+}
+
+export interface TaylorOptions {
+  /** Where to end instead of the end of the interval. */
+  readonly until?: number;
+  readonly jet?: JetFunction;
+  /** The branches of rates with kinks: no step reaches over a change of them. */
+  readonly branches?: Branches | null;
+}
+
 /**
  * Integrates a problem by Taylor series of order 24 with steps of varying length, for reference: the last terms
- * of every step stay below the tolerance, relative to the largest component.
+ * of every step stay below the tolerance, relative to the largest component. A step ends where a rate changes its
+ * branch, found by bisection to the last bit of t.
  *
  * Source: A. Jorba, M. Zou, A software package for the numerical integration of ODEs by means of high-order Taylor
  * methods, Experimental Mathematics 14 (2005) 99-117, section 3.2, for the choice of step.
@@ -68,27 +106,34 @@ function pieceAt(pieces: readonly Piece[], t: number): Piece | undefined {
 export function taylorSolution(
   problem: Problem,
   tolerance: number,
-  jet: JetFunction = jetFunction(problem, ORDER),
+  options: TaylorOptions = {},
 ): DenseSolution {
-  const { size, start, end } = problem;
+  const { size, start } = problem;
+  const { until: end = problem.end, jet = jetFunction(problem, ORDER), branches = null } = options;
   const state = Float64Array.from(problem.initial);
   const pieces: Piece[] = [];
+  const switches: number[] = [];
+  // a branch that lasts for a short time only is not to fall between two looks
+  const longest = branches === null ? end - start : (end - start) / 40;
   let t = start;
   while (t < end && pieces.length < MOST_PIECES) {
     const coefficients = new Float64Array((ORDER + 1) * size);
     jet(t, state, coefficients);
     if (!coefficients.every((c) => Number.isFinite(c))) break;
-    const length = Math.min(stepLength(coefficients, size, tolerance), end - t);
+    const length = Math.min(stepLength(coefficients, size, tolerance), longest, end - t);
     if (!(t + length > t)) break;
-    const piece = { t, length, coefficients };
+    const turn = branches && firstSwitch({ t, length, coefficients }, size, branches, state);
+    const piece = { t, length: turn === null ? length : turn - t, coefficients };
     pieces.push(piece);
-    const next = length === end - t ? end : t + length;
+    if (turn !== null && turn < end) switches.push(turn);
+    const next = turn ?? (length === end - t ? end : t + length);
     evaluatePiece(piece, size, next, state);
     t = next;
   }
   return {
     reached: t,
     steps: pieces.length,
+    switches,
     at: (time, out) => {
       const piece = pieceAt(pieces, time);
       if (piece === undefined || time > t) out.fill(NaN);

@@ -1,4 +1,4 @@
-import { giveUp, MOST_ITERATIONS, tolerances } from './newton-code.ts';
+import { giveUp, LEAST, MOST_ITERATIONS, tolerances } from './newton-code.ts';
 import type { ScopedLines } from './scopes.ts';
 
 /** What the code of Newton's method on arrays is made of. */
@@ -51,7 +51,7 @@ export function bandedNewton(parts: BandedParts): {
   const spoil = names.map((name) => `${name}.fill(NaN);`);
   const fail = (singular: boolean): readonly string[] => giveUp(parts, singular, spoil);
   const lines = [
-    '{ let before = Infinity;',
+    '{ let before = Infinity, reach = 0;',
     `${label}: for (let round = 1; ; round++) {`,
     ...residual.lines,
     'let size = 0;',
@@ -89,15 +89,16 @@ export function bandedNewton(parts: BandedParts): {
     ...fail(true),
     '}',
     'iterations++;',
-    'let moved = 0, scale = 0;',
+    'let moved = 0;',
     ...names.flatMap((name, u) => [
       `for (let j = 0; j < ${width}; j++) {`,
       `const d = RHS${id}[j * ${q} + ${u}];`,
+      `reach = Math.max(reach, Math.abs(${name}[j]));`,
       `${name}[j] = ${single ? 'F' : ''}(${name}[j] + d);`,
-      'moved = Math.max(moved, Math.abs(d)); scale = Math.max(scale, Math.abs(' + name + '[j]));',
+      'moved = Math.max(moved, Math.abs(d)); reach = Math.max(reach, Math.abs(' + name + '[j]));',
       '}',
     ]),
-    `if (moved <= ${epsilon} * scale || (moved >= before && moved <= ${nearly} * scale)) break;`,
+    `if (moved <= ${epsilon} * reach + ${LEAST} || (moved >= before && moved <= ${nearly} * reach)) break;`,
     `if (!(moved < Infinity) || round >= ${MOST_ITERATIONS}) {`,
     ...fail(false),
     '}',

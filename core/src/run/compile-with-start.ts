@@ -1,6 +1,6 @@
 import type { Method } from '../method/method.ts';
 import type { Problem } from '../problem/problem.ts';
-import { compileRun, type CompiledRun, type Start } from './compile.ts';
+import { compileRun, type CompiledRun, type Solution, type Start } from './compile.ts';
 import type { Precision } from './precision.ts';
 
 /** Finds a method by the name that `start with` says; null where there is none. */
@@ -11,6 +11,8 @@ export interface StartChoice {
   /** What does the first steps instead of what the method itself names: a method by name, or `exact`. */
   readonly instead: string | null;
   readonly precision?: Precision;
+  /** The values of exact first steps, where the problem gives no exact solution. */
+  readonly solution?: Solution;
 }
 
 /**
@@ -33,7 +35,10 @@ function compile(
   if (method.depth === 0) return compileRun(problem, method, precision);
   const name = instead ?? method.startWith?.name ?? null;
   if (name === null) return compileRun(problem, method, precision);
-  if (name === 'exact') return compileRun(problem, method, { ...precision, start: { kind: 'exact' } });
+  if (name === 'exact') {
+    const start: Start = { kind: 'exact', solution: choice.solution ?? null };
+    return compileRun(problem, method, { ...precision, start });
+  }
   if (path.includes(name))
     throw new RangeError(`${[...path, name].join(' starts with ')}, which goes round in a circle`);
   const first = choice.find(name);

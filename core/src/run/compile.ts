@@ -46,7 +46,16 @@ export interface CompiledRun {
 }
 
 /** How a multistep run gets its first values. */
-export type Start = { readonly kind: 'method'; readonly run: CompiledRun } | { readonly kind: 'exact' };
+export type Start =
+  | { readonly kind: 'method'; readonly run: CompiledRun }
+  | {
+      readonly kind: 'exact';
+      /** Where the values come from; null for the exact solution of the problem. */
+      readonly solution: Solution | null;
+    };
+
+/** Writes the state of a solution at a time. */
+export type Solution = (t: number, state: Float64Array) => void;
 
 export interface CompileOptions {
   readonly precision?: Precision;
@@ -76,7 +85,7 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
     throw new RangeError(
       'this formula reaches back and names no method for its first steps; add a line such as start with RK4',
     );
-  if (start?.kind === 'exact' && !hasExact(problem))
+  if (start?.kind === 'exact' && start.solution === null && !hasExact(problem))
     throw new RangeError(
       'the first steps are to be exact, but the exact solution is not known for all components',
     );

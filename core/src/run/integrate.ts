@@ -144,9 +144,12 @@ function startStep(at: RunState): void {
   const past = state.slice(0, shape.size);
   const t = timeAt(grid, at.n);
   if (starter === null) {
-    const exact = exactSolution(run.problem);
     const next = timeAt(grid, at.n + 1);
-    for (let j = 0; j < shape.size; j += 1) state[j] = exact.value(j, next);
+    const solution = run.start?.kind === 'exact' ? run.start.solution : null;
+    if (solution === null) {
+      const exact = exactSolution(run.problem);
+      for (let j = 0; j < shape.size; j += 1) state[j] = exact.value(j, next);
+    } else solution(next, state);
   } else {
     goTo(starter, at.n + 1);
     if (starter.stopped !== null) {

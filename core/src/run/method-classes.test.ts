@@ -216,6 +216,17 @@ describe('implicit stages', () => {
     });
   });
 
+  test('a solution that passes zero, or decays to nothing, converges as any other', () => {
+    const back = findInLibrary('Backward Euler')!.text;
+    // y - 1 + h k = 0 to the last bit after one step, and rounding makes it 1e-17 or so
+    for (const rate of ['-10*(1 + y*y/4)', '-1/0.3/0.1*0.3']) {
+      const run = compiled(`y' = ${rate}\ny(0) = 1\n0 <= t <= 0.1`, back);
+      expect(integrate(run, layGrid(0, 0.1, { steps: 1 })).stopped).toBeNull();
+    }
+    const decay = compiled("y' = -y\ny(0) = 1\n0 <= t <= 10000", back);
+    expect(end(decay, 1000)[0]).toBeLessThan(1e-300);
+  });
+
   test('on a large family the banded solution agrees with the exact factor of each mode', () => {
     const n = 500;
     const run = compiled(

@@ -20,6 +20,9 @@ export interface NewtonParts {
 /** Iterations after which Newton's method is given up. */
 export const MOST_ITERATIONS = 50;
 
+/** A correction below this is no number to speak of, whatever it is added to. */
+export const LEAST = 1e-300;
+
 /** When a correction counts as lost in rounding, and when one that grows again may be taken for that. */
 export function tolerances(single: boolean): { readonly epsilon: number; readonly nearly: number } {
   return single ? { epsilon: 2 ** -22, nearly: 1e-4 } : { epsilon: 2 ** -51, nearly: 1e-9 };
@@ -52,7 +55,8 @@ export function newtonLoop(parts: NewtonParts): readonly string[] {
   const spoil = names.map((name) => `${name} = NaN;`);
   const fail = (singular: boolean): readonly string[] => giveUp(parts, singular, spoil);
   return [
-    `{ let before = Infinity;`,
+    // the largest value met on the way: a solution near zero is no more exact than what it is made of
+    '{ let before = Infinity, reach = 0;',
     `${label}: for (let round = 1; ; round++) {`,
     ...residual.lines,
     ...list.map((i) => `R[${i}] = ${residual.result[i] ?? 'NaN'} - ${names[i]};`),
@@ -70,13 +74,14 @@ export function newtonLoop(parts: NewtonParts): readonly string[] {
     `if (!solveDense(M, R, ${n})) {`,
     ...fail(true),
     '}',
+    ...list.map((i) => `reach = Math.max(reach, Math.abs(${names[i]}));`),
     ...list.map((i) => `${names[i]} = ${single ? `F(${names[i]} + R[${i}])` : `${names[i]} + R[${i}]`};`),
     'iterations++;',
-    'let moved = 0, scale = 0;',
+    'let moved = 0;',
     ...list.map(
-      (i) => `moved = Math.max(moved, Math.abs(R[${i}])); scale = Math.max(scale, Math.abs(${names[i]}));`,
+      (i) => `moved = Math.max(moved, Math.abs(R[${i}])); reach = Math.max(reach, Math.abs(${names[i]}));`,
     ),
-    `if (moved <= ${epsilon} * scale || (moved >= before && moved <= ${nearly} * scale)) break;`,
+    `if (moved <= ${epsilon} * reach + ${LEAST} || (moved >= before && moved <= ${nearly} * reach)) break;`,
     `if (!(moved < Infinity) || round >= ${MOST_ITERATIONS}) {`,
     ...fail(false),
     '}',

@@ -23,6 +23,8 @@ export interface Line {
   readonly slope: number;
   /** Its value at ln h = 0. */
   readonly intercept: number;
+  /** Standard error of the slope, from how the points scatter about the line; null for two points. */
+  readonly standardError: number | null;
 }
 
 /** The least-squares line through (x, y); null for fewer than two different x. */
@@ -38,5 +40,8 @@ export function leastSquares(x: readonly number[], y: readonly number[]): Line |
   });
   if (!(sxx > 0)) return null;
   const slope = sxy / sxx;
-  return { slope, intercept: meanY - slope * meanX };
+  const intercept = meanY - slope * meanX;
+  const scatter = x.reduce((sum, v, i) => sum + (y[i]! - intercept - slope * v) ** 2, 0);
+  const standardError = n > 2 ? Math.sqrt(scatter / (n - 2) / sxx) : null;
+  return { slope, intercept, standardError };
 }

@@ -1,7 +1,7 @@
 import { openStudy } from '../document/open-study.ts';
 import type { StudyDocument } from '../document/document.ts';
-import { fitOrder } from './fit.ts';
-import { runStudy, type StudyResult } from './study.ts';
+import { runStudy } from './study.ts';
+import type { StudyResult } from './study-result.ts';
 
 function study(more: Partial<StudyDocument>): StudyResult {
   const opened = openStudy({
@@ -69,11 +69,142 @@ test('a rung that stops and a rung that cannot be laid do not spoil the others',
   expect(result.problems).toEqual([expect.stringContaining('at most 100,000,000')]);
 });
 
-test('the fit takes the longest stretch clear of rounding', () => {
-  const points = [0.4, 0.2, 0.1, 0.05, 0.025].map((h) => ({ h, error: 3 * h ** 4, scale: 1 }));
-  const floor = { h: 0.0125, error: 2e-16, scale: 1 };
-  const fit = fitOrder([{ h: 0.8, error: null, scale: 1 }, ...points, floor]);
-  expect(fit).toMatchObject({ from: 1, to: 5 });
-  expect(fit!.order).toBeCloseTo(4, 12);
-  expect(fit!.constant).toBeCloseTo(3, 10);
+const EULER = { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' };
+const KUTTA = {
+  title: 'Kutta 3',
+  text: 'k1 = f(t, y)\nk2 = f(t + h/2, y + h/2*k1)\nk3 = f(t + h, y - h*k1 + 2*h*k2)\ny[n+1] = y + h/6*(k1 + 4*k2 + k3)',
+};
+const RK4 = {
+  title: 'RK4',
+  text: 'k1 = f(t, y)\nk2 = f(t + h/2, y + h/2*k1)\nk3 = f(t + h/2, y + h/2*k2)\nk4 = f(t + h, y + h*k3)\ny[n+1] = y + h/6*(k1 + 2*k2 + 2*k3 + k4)',
+};
+
+test('past the end the error is taken where the run ends, and the table says what that does', () => {
+  const { methods, findings } = study({
+    problem: { title: 'P', text: "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)" },
+    ladder: { steps: [0.5, 0.35, 0.25, 0.125] },
+    lastStep: 'overrun',
+  });
+  const rung = methods[0]!.rungs[1]!;
+  const error = Math.abs(0.65 ** 6 - Math.exp(-0.35 * 6));
+  // the same five steps, and a sixth that is made to end at 2
+  const atEnd = Math.abs(0.65 ** 5 * (1 - (2 - 5 * 0.35)) - Math.exp(-2));
+  expect(rung.error).toBeCloseTo(error, 14);
+  expect(rung.errorAtEnd).toBeCloseTo(atEnd, 14);
+  expect(rung.leftOut).toEqual({ kind: 'other time' });
+  const times = (error / atEnd).toPrecision(3);
+  const sentence = `at h = 0.35 the last point is t = 2.1, not 2: the error is taken there, ${times} times the one at 2`;
+  expect(rung.remark).toBe(sentence);
+  expect(findings).toContainEqual(
+    expect.objectContaining({ kind: 'last step', method: 0, rungs: [1], sentence }),
+  );
+  expect(methods[0]!.fit!.rungs).toEqual([0, 2, 3]);
+});
+
+test('an error between grid points keeps the order of a method of order 3; one of order 4 takes the nearest point', () => {
+  const { methods } = study({
+    methods: [KUTTA, RK4],
+    ladder: { intervals: [11, 41, 81, 161, 321] },
+    error: { at: { t: 0.5 }, of: 'norm', scale: 'absolute' },
+  });
+  const [kutta, rk4] = methods;
+  expect(kutta!.rungs[0]!.taken).toMatchObject({ t: 0.5, how: 'between' });
+  expect(kutta!.fit!.order).toBeCloseTo(3, 1);
+  const z = -2 / 11;
+  const growth = 1 + z + z ** 2 / 2 + z ** 3 / 6 + z ** 4 / 24;
+  // 5.5 steps: the even one of the two neighbours is as near as the other
+  expect(rk4!.rungs[0]!.taken).toMatchObject({ t: expect.closeTo(6 / 11, 14), how: 'nearest' });
+  expect(rk4!.rungs[0]!.error).toBeCloseTo(Math.abs(growth ** 6 - Math.exp(-12 / 11)), 15);
+  expect(rk4!.rungs[0]!.remark).toContain('the error is taken at t = 0.545455, the nearest one');
+});
+
+test('a local error is that of one step from exact values: order p + 1, for formulas that reach back as well', () => {
+  const { methods, findings } = study({
+    methods: [EULER, { title: 'AB2', text: 'start with Euler\ny[n+1] = y + h*(3/2*f[n] - 1/2*f[n-1])' }],
+    ladder: { intervals: [20, 40, 80, 160, 320] },
+    error: { at: 'local', of: 'norm', scale: 'absolute' },
+  });
+  methods[0]!.rungs.forEach(({ h, error }) =>
+    expect(error).toBeCloseTo(Math.abs(1 - 2 * h - Math.exp(-2 * h)), 15),
+  );
+  methods[1]!.rungs.forEach(({ h, error, t }) => {
+    expect(t).toBeCloseTo(2 * h, 15);
+    const y = [1, Math.exp(-2 * h)];
+    const next = y[1]! + h * (1.5 * -2 * y[1]! - 0.5 * -2 * y[0]!);
+    expect(error).toBeCloseTo(Math.abs(next - Math.exp(-4 * h)), 14);
+  });
+  expect(methods.map(({ promised }) => promised)).toEqual([
+    { kind: 'order', order: 2 },
+    { kind: 'order', order: 3 },
+  ]);
+  expect(findings.filter(({ kind }) => kind === 'as promised').map(({ method }) => method)).toEqual([0, 1]);
+});
+
+test('digits that agree and correct decimal places', () => {
+  const problem = { title: 'P', text: "y' = -y\ny(0) = 1000\n0 <= t <= 1\ny(t) = 1000*exp(-t)" };
+  const { error, digits, places } = study({ problem, ladder: { intervals: [100_000] } }).methods[0]!
+    .rungs[0]!;
+  const expected = Math.abs(1000 * (1 - 1e-5) ** 100_000 - 1000 / Math.E);
+  expect(digits).toBeCloseTo(-Math.log10(expected / (1000 / Math.E)), 5);
+  // 1.84e-3 is at most half a unit of the second decimal place, and not of the third
+  expect(error).toBeGreaterThan(0.5e-3);
+  expect(places).toBe(2);
+});
+
+test('without an exact solution errors are against a reference, and three rungs give order and value without one', () => {
+  const given = study({ ladder: { intervals: [20, 60, 100, 300] } }).methods[0]!;
+  const bare = study({
+    problem: { title: 'P', text: "y' = a*y\na = -2\ny(0) = 1\n0 <= t <= 1" },
+    ladder: { intervals: [20, 60, 100, 300] },
+  });
+  expect(bare.truth).toMatchObject({ kind: 'taylor' });
+  expect(bare.truth!.error).toBeLessThan(1e-13);
+  bare.methods[0]!.rungs.forEach(({ error }, i) =>
+    expect(Math.abs(error! - given.rungs[i]!.error!)).toBeLessThan(1e-14),
+  );
+  const three = bare.methods[0]!.rungs[3]!.extrapolated!;
+  expect(three.order).toBeCloseTo(1, 1);
+  const value = (1 - 2 / 300) ** 300;
+  // what Richardson takes off is most of the error
+  expect(Math.abs(three.values[0]! - Math.exp(-2))).toBeLessThan(0.03 * Math.abs(value - Math.exp(-2)));
+  expect(three.error / Math.abs(value - Math.exp(-2))).toBeCloseTo(1, 1);
+});
+
+test('costs count every evaluation, those of first steps and of Newton’s method included', () => {
+  const { methods } = study({
+    methods: [
+      RK4,
+      { title: 'AB2', text: 'start with RK4\ny[n+1] = y + h*(3/2*f[n] - 1/2*f[n-1])' },
+      { title: 'Taylor 2', text: "y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y)" },
+      { title: 'Backward', text: 'solve y[n+1] = y + h*f(t + h, y[n+1])' },
+    ],
+    ladder: { intervals: [10] },
+  });
+  const costs = methods.map(({ rungs }) => rungs[0]!.cost);
+  expect(costs[0]).toMatchObject({ f: 40, derivatives: [], newton: 0 });
+  // four for the first step, and one each for the ten grid points before the last
+  expect(costs[1]).toMatchObject({ f: 14, newton: 0 });
+  expect(costs[2]).toMatchObject({ f: 10, derivatives: [10] });
+  // a linear equation: the second iteration finds nothing more to do
+  expect(costs[3]!.newton).toBeGreaterThanOrEqual(10);
+  expect(costs[3]!.newton).toBeLessThanOrEqual(30);
+  expect(costs[3]!.f).toBe(costs[3]!.newton);
+});
+
+test('methods are compared between their rungs, never beyond them', () => {
+  const { comparison } = study({
+    methods: [EULER, RK4],
+    ladder: { intervals: [10, 100, 1000] },
+    wished: 1e-3,
+  });
+  // Euler: e = 2 exp(-2)/N to first order, so N near 271; RK4 is below 1e-3 with 10 steps already
+  expect(comparison!.needs.map(({ method }) => method)).toEqual([1, 0]);
+  expect(comparison!.needs[0]).toMatchObject({ steps: 10, evaluations: 40 });
+  expect(Math.abs(comparison!.needs[1]!.steps - 271)).toBeLessThan(8);
+  expect(
+    study({ methods: [EULER, RK4], ladder: { intervals: [10, 100] }, wished: 1e-7 }).comparison,
+  ).toMatchObject({
+    needs: [{ method: 1 }],
+    short: [0],
+  });
 });

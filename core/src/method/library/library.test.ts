@@ -3,8 +3,9 @@ import type { Problem } from '../../problem/problem.ts';
 import { compileWithStart } from '../../run/compile-with-start.ts';
 import { layGrid } from '../../run/grid.ts';
 import { begin } from '../../run/integrate.ts';
-import { errorOfRun, pointError } from '../../study/error-measure.ts';
+import { errorOfRun, measureOf } from '../../study/error-measure.ts';
 import { finish } from '../../study/study.ts';
+import { truthOf } from '../../study/truth.ts';
 import { parseMethod } from '../parse-method.ts';
 import { findInLibrary } from './find-method.ts';
 import { LIBRARY } from './library.ts';
@@ -33,9 +34,9 @@ function error(title: string, steps: number): number {
   const run = compileWithStart(p, method, { find: findInLibrary, instead: null });
   const at = begin(run, layGrid(p.start, p.end, { steps }));
   const choice = { at: 'max', of: 'norm', scale: 'absolute' } as const;
-  const measure = pointError(p, choice);
-  if ('message' in measure) throw new Error(measure.message);
-  return finish(errorOfRun(at, measure, choice)) ?? NaN;
+  const places = Array.from({ length: p.size }, (_, place) => place);
+  const measure = measureOf(truthOf(p, places, p.end), places, choice);
+  return finish(errorOfRun(at, p, measure, choice, null))?.error ?? NaN;
 }
 
 test.each(LIBRARY.map(({ title, order }) => [title, order] as const))(

@@ -1,0 +1,166 @@
+import { log10 } from '../formula/elementary/logarithm.ts';
+import type { Precision } from '../run/precision.ts';
+import { compare } from './comparison.ts';
+import { isRelative } from './error-choice.ts';
+import { findingsOf } from './findings.ts';
+import { layLadder } from './ladder.ts';
+import { errorRatio, observedOrder } from './order.ts';
+import { type Promised, promisedOrder } from './promised-order.ts';
+import { remarkOf } from './remark.ts';
+import { extrapolate } from './richardson.ts';
+import { fitRoundOff } from './round-off.ts';
+import { latestTime, type MethodRun, type RungRun } from './run-method.ts';
+import type { Study, StudyMethod } from './study.ts';
+import type { MethodResult, RungResult, StudyResult } from './study-result.ts';
+import { placesOf, type Truth, truthOf } from './truth.ts';
+import { fitOrder, type LeftOut, windowOf } from './window.ts';
+
+/** Half a unit of the last place of 1: what one rounding does at most. */
+export function unitOf(precision: Precision | undefined): number {
+  return precision === 'single' ? 2 ** -24 : 2 ** -53;
+}
+
+/** Digits that agree and correct decimal places of an error. */
+function digitsOf(run: RungRun, study: Study): Pick<RungResult, 'digits' | 'places'> {
+  const { taken } = run;
+  if (taken === null) return { digits: null, places: null };
+  const relative = isRelative(study.error) ? taken.error : taken.error / taken.size;
+  const absolute = isRelative(study.error) ? taken.error * taken.size : taken.error;
+  // no more digits than the numbers themselves have
+  const most = -log10(2 * unitOf(study.start.precision));
+  const digits = Number.isFinite(relative) ? Math.min(most, -log10(Math.max(relative, 1e-300))) : null;
+  const places = Number.isFinite(absolute)
+    ? Math.max(0, Math.min(Math.floor(most), Math.floor(-log10(Math.max(2 * absolute, 1e-300)))))
+    : null;
+  return { digits, places };
+}
+
+/** How many times its own size of rounding an error is, for the rules of the window. */
+function leftOutOf(
+  study: Study,
+  truth: Truth | null,
+  method: StudyMethod,
+  runs: readonly RungRun[],
+): readonly (LeftOut | null)[] {
+  const relative = isRelative(study.error);
+  const unit = unitOf(study.start.precision);
+  const chosen = method.window;
+  const inRuns =
+    chosen === null
+      ? null
+      : {
+          from: runs.findIndex(({ rung }) => rung >= chosen.from),
+          to: runs.findLastIndex(({ rung }) => rung <= chosen.to),
+        };
+  return windowOf(
+    runs.map((run) => {
+      const size = relative ? 1 : (run.taken?.size ?? 1);
+      return {
+        h: run.h,
+        steps: study.error.at === 'local' ? 1 : run.steps,
+        error: run.taken?.error ?? null,
+        stopped: run.stopped !== null && run.taken === null,
+        struck: method.struck.includes(run.rung),
+        otherTime: isAtOtherTime(study, run),
+        unit: unit * size,
+        reference: (truth?.error ?? 0) * size,
+      };
+    }),
+    inRuns,
+  );
+}
+
+/** Whether the error of a run is taken past the end, where that of the others is not. */
+function isAtOtherTime({ error, problem }: Study, { taken, divides }: RungRun): boolean {
+  return error.at === 'end' && taken?.t != null && !divides && taken.t > problem.end;
+}
+
+function rungResults(
+  study: Study,
+  runs: readonly RungRun[],
+  leftOut: readonly (LeftOut | null)[],
+): readonly RungResult[] {
+  const places = placesOf(study.problem, study.error.of);
+  const unit = unitOf(study.start.precision);
+  const errorOf = (run: RungRun | undefined): number | null => run?.taken?.error ?? null;
+  return runs.map((run, i): RungResult => {
+    const [coarse, middle] = [runs[i - 2], runs[i - 1]];
+    const error = errorOf(run);
+    const alike = [coarse, middle, run].every(
+      (other) =>
+        other !== undefined && other.stopped === null && !(other.t > study.problem.end && !other.divides),
+    );
+    const size =
+      'message' in places ? 0 : Math.hypot(...places.slice(0, 1000).map((j) => run.values[j] ?? 0));
+    return {
+      ...run,
+      error,
+      ...digitsOf(run, study),
+      ratio: middle === undefined ? null : errorRatio(errorOf(middle), error),
+      order: middle === undefined ? null : observedOrder(middle.h, errorOf(middle), run.h, error),
+      extrapolated:
+        alike &&
+        coarse !== undefined &&
+        middle !== undefined &&
+        !('message' in places) &&
+        study.error.at !== 'local'
+          ? extrapolate(coarse, middle, run, places, 10 * unit * size)
+          : null,
+      leftOut: leftOut[i] ?? null,
+      remark: remarkOf(study, run),
+    };
+  });
+}
+
+/** What the formula promises; a local error falls with one order more. */
+function promisedHere(study: Study, method: StudyMethod): Promised {
+  const promised = promisedOrder(method.method, study.problem);
+  return promised.kind === 'order' && study.error.at === 'local'
+    ? { kind: 'order', order: promised.order + 1 }
+    : promised;
+}
+
+function methodResult(study: Study, truth: Truth | null, method: StudyMethod, run: MethodRun): MethodResult {
+  const leftOut = leftOutOf(study, truth, method, run.rungs);
+  const rungs = rungResults(study, run.rungs, leftOut);
+  const fit = fitOrder(rungs, leftOut, method.window === null ? 'rules' : 'person');
+  const floor = rungs.filter((rung) => rung.leftOut?.kind === 'floor');
+  const isRounding = truth?.kind === 'exact' || (truth?.error ?? 0) <= 4 * Number.EPSILON;
+  return {
+    title: run.title,
+    rungs,
+    fit,
+    promised: run.refused === null ? promisedHere(study, method) : { kind: 'unknown' },
+    roundOff: isRounding ? fitRoundOff(fit, floor, study.start.precision ?? 'double') : null,
+    refused: run.refused,
+  };
+}
+
+/**
+ * Says what the numbers of a study mean: ratios, orders, which rungs count and why, the model of rounding, values
+ * without a reference, findings and a comparison. Nothing is run again, so a strike or another window costs nothing.
+ *
+ * @param runs one a method, in the order of the study
+ */
+export function conclude(study: Study, runs: readonly MethodRun[]): StudyResult {
+  const { problem, ladder, lastStep } = study;
+  const rungs = layLadder(ladder, problem.start, problem.end, lastStep);
+  const places = placesOf(problem, study.error.of);
+  const truth = 'message' in places ? null : truthOf(problem, places, latestTime(study, rungs));
+  const methods = study.methods.flatMap((method, i) => {
+    const run = runs[i];
+    return run === undefined ? [] : [methodResult(study, truth, method, run)];
+  });
+  const comparison = compare(methods, study.wished);
+  return {
+    rungs,
+    methods,
+    truth: truth && { kind: truth.kind, error: truth.error, switches: truth.switches },
+    findings: findingsOf(study, truth, methods, comparison),
+    comparison,
+    problems: [
+      ...rungs.flatMap((rung) => (rung.ok ? [] : [`${rung.written}: ${rung.message}`])),
+      ...('message' in places ? [places.message] : []),
+    ],
+  };
+}

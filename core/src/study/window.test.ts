@@ -1,0 +1,69 @@
+import { fitOrder, type LeftOut, type WindowPoint, windowOf } from './window.ts';
+
+const UNIT = 2 ** -53;
+
+function points(list: readonly (readonly [h: number, error: number | null])[]): WindowPoint[] {
+  return list.map(([h, error]) => ({
+    h,
+    steps: Math.round(1 / h),
+    error,
+    stopped: error === null,
+    struck: false,
+    otherTime: false,
+    unit: UNIT,
+    reference: 0,
+  }));
+}
+
+function kinds(out: readonly (LeftOut | null)[]): string {
+  return out.map((one) => one?.kind ?? 'counts').join(', ');
+}
+
+test('coarse rungs off the line, the floor and runs that left the numbers do not count; the order of the ladder is free', () => {
+  const list = [
+    [1, null],
+    [0.5, 40],
+    ...[0.25, 0.125, 0.0625, 0.03125].map((h) => [h, 3e-7 * h ** 4] as const),
+    [1 / 64, 2e-15],
+    [1 / 128, 5e-16],
+  ] as const;
+  const out = windowOf(points(list), null);
+  expect(kinds(out)).toBe('stopped, coarse, counts, counts, counts, counts, floor, floor');
+  const turned = windowOf(points([...list].reverse()), null);
+  expect(kinds([...turned].reverse())).toBe(kinds(out));
+});
+
+test('rounding that piles up step by step is seen where it bends the line', () => {
+  const steps = Array.from({ length: 20 }, (_, k) => 4 * 2 ** k);
+  const list = steps.map((n) => [1 / n, 0.05 / n ** 2 + 5e-17 * n] as const);
+  const out = windowOf(points(list), null);
+  const counting = steps.filter((_, i) => out[i] === null);
+  // where 5e-17 N is less than a tenth of the rest, and no later than where it is all of it
+  expect(counting[0]).toBe(4);
+  expect(counting.at(-1)!).toBeGreaterThan(1e4);
+  expect(counting.at(-1)!).toBeLessThan(1e5);
+});
+
+test('what a person says goes before the rules', () => {
+  const list = [0.4, 0.2, 0.1, 0.05].map((h) => [h, h ** 2] as const);
+  const struck = points(list).map((point, i) => ({ ...point, struck: i === 1 }));
+  expect(kinds(windowOf(struck, null))).toBe('counts, struck, counts, counts');
+  expect(kinds(windowOf(struck, { from: 0, to: 2 }))).toBe('counts, struck, counts, outside');
+});
+
+test('where no three rungs are on a line all count, and the standard error says so', () => {
+  const list = [1, 0.5, 0.25, 0.125].map((h, i) => [h, h * (i % 2 === 0 ? 1 : 3)] as const);
+  const all = points(list);
+  const out = windowOf(all, null);
+  expect(kinds(out)).toBe('counts, counts, counts, counts');
+  // slope and standard error of a regression, from the sums of a textbook
+  const x = list.map(([h]) => Math.log(h));
+  const y = list.map(([, e]) => Math.log(e));
+  const mean = (v: readonly number[]): number => v.reduce((s, a) => s + a, 0) / v.length;
+  const sxx = x.reduce((s, a) => s + a * a, 0) - 4 * mean(x) ** 2;
+  const sxy = x.reduce((s, a, i) => s + a * y[i]!, 0) - 4 * mean(x) * mean(y);
+  const syy = y.reduce((s, a) => s + a * a, 0) - 4 * mean(y) ** 2;
+  const fit = fitOrder(all, out)!;
+  expect(fit.order).toBeCloseTo(sxy / sxx, 12);
+  expect(fit.standardError).toBeCloseTo(Math.sqrt((syy - sxy ** 2 / sxx) / 2 / sxx), 12);
+});
