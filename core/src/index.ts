@@ -30,7 +30,7 @@ export { csv, type Cell } from './publish/csv.ts';
 export { significant, stepSizeText } from './publish/number-text.ts';
 export { plainTable } from './publish/plain-table.ts';
 export { rowError, rowsTable } from './publish/rows-table.ts';
-export { studyCsv, studyText } from './publish/study-table.ts';
+export { errorText, studyCsv, studyText } from './publish/study-table.ts';
 export { compileWithStart, type StartChoice } from './run/compile-with-start.ts';
 export { compileRun, type CompiledRun } from './run/compile.ts';
 export { conservedQuantities, drift, type ConservedQuantity } from './run/conserved.ts';

@@ -15,6 +15,6 @@ export function studyCommand(file: string, format: StudyFormat): string {
     case 'csv':
       return studyCsv(report);
     case 'table':
-      return `${studyText(report)}\n`;
+      return `${studyText(report, study.error.scale)}\n`;
   }
 }

@@ -1,4 +1,5 @@
-import type { StudyReport } from '../study/study-report.ts';
+import type { ErrorChoice } from '../study/error-choice.ts';
+import type { MethodReport, RungReport, StudyReport } from '../study/study-report.ts';
 import { type Cell, csv } from './csv.ts';
 import { significant, stepSizeText } from './number-text.ts';
 import { plainTable } from './plain-table.ts';
@@ -17,6 +18,15 @@ export function studyCsv(report: StudyReport): string {
     'ratio',
     'order',
     'stopped',
+    'digits',
+    'places',
+    'left out',
+    'order from three',
+    'extrapolated error',
+    'evaluations',
+    'Newton iterations',
+    'seconds',
+    'remark',
   ];
   const rows = report.methods.flatMap(({ title, rungs }) =>
     rungs.map((rung): Cell[] => [
@@ -30,32 +40,102 @@ export function studyCsv(report: StudyReport): string {
       rung.ratio,
       rung.order,
       rung.stopped === null ? null : `step ${rung.stopped.step}: ${rung.stopped.why}`,
+      rung.digits,
+      rung.places,
+      rung.leftOut,
+      rung.extrapolated?.order ?? null,
+      rung.extrapolated?.error ?? null,
+      rung.cost.evaluations,
+      rung.cost.newton,
+      rung.cost.seconds,
+      rung.remark,
     ]),
   );
   return csv([header, ...rows]);
 }
 
-/** A study for a terminal: a table for each method. */
-export function studyText(report: StudyReport): string {
-  const tables = report.methods.map(({ title, rungs, fit }) => {
-    const rows = rungs.map((rung) => [
-      `${stepSizeText(rung.h)}${rung.divides ? '' : '*'}`,
-      String(rung.steps),
-      rung.stopped !== null ? 'stopped' : rung.error === null ? '' : significant(rung.error, 4),
-      rung.ratio === null ? '' : significant(rung.ratio, 4),
-      rung.order === null ? '' : rung.order.toFixed(3),
-    ]);
-    const notes = rungs.flatMap((rung) => [
-      ...(rung.divides ? [] : [`* ${stepSizeText(rung.h)} did not divide the interval as it was asked for`]),
-      ...(rung.stopped === null
-        ? []
-        : [
-            `h = ${stepSizeText(rung.h)} stopped in step ${rung.stopped.step} at t = ${significant(rung.stopped.t, 6)}, ${rung.stopped.stage}: ${rung.stopped.why}`,
+/** An error as the study tells it: itself, digits that agree, or correct decimal places. */
+export function errorText(
+  { error, digits, places }: Pick<RungReport, 'error' | 'digits' | 'places'>,
+  scale: ErrorChoice['scale'],
+): string {
+  if (scale === 'digits') return digits === null ? '' : digits.toFixed(1);
+  if (scale === 'places') return places === null ? '' : String(places);
+  return error === null ? '' : significant(error, 4);
+}
+
+/** One method of a study: its rungs, its order, its least error, and what is to be said of single rungs. */
+function methodTable(
+  { title, rungs, fit, promised, roundOff }: MethodReport,
+  scale: ErrorChoice['scale'],
+): string {
+  const head = scale === 'digits' ? 'digits' : scale === 'places' ? 'places' : 'error';
+  const hasNewton = rungs.some(({ cost }) => cost.newton > 0);
+  const rows = rungs.map((rung) => [
+    `${stepSizeText(rung.h)}${rung.divides ? '' : '*'}`,
+    String(rung.steps),
+    rung.stopped !== null && rung.error === null ? 'stopped' : errorText(rung, scale),
+    rung.ratio === null ? '' : significant(rung.ratio, 4),
+    rung.order === null ? '' : rung.order.toFixed(3),
+    rung.extrapolated === null ? '' : rung.extrapolated.order.toFixed(3),
+    rung.extrapolated === null ? '' : significant(rung.extrapolated.error, 3),
+    String(rung.cost.evaluations),
+    ...(hasNewton ? [String(rung.cost.newton)] : []),
+    rung.leftOut ?? '',
+  ]);
+  const columns = ['h', 'N', head, 'ratio', 'order', 'of three', 'estimate', 'evaluations'];
+  const table = plainTable([...columns, ...(hasNewton ? ['Newton'] : []), 'left out'], rows);
+  const order =
+    fit === null
+      ? []
+      : [
+          `order ${fit.order.toFixed(3)}${fit.standardError === null ? '' : ` ± ${significant(fit.standardError, 2)}`} over ${fit.rungs.length} rungs${fit.by === 'person' ? ' chosen by hand' : ''}${promised === null ? '' : `; the formula promises ${promised}`}`,
+        ];
+  const rounding =
+    roundOff === null
+      ? []
+      : [
+          `least error ${significant(roundOff.best.error, 3)} at h = ${significant(roundOff.best.h, 3)}; in single precision ${significant(roundOff.single.error, 3)} at h = ${significant(roundOff.single.h, 3)}, in double ${significant(roundOff.double.error, 3)} at h = ${significant(roundOff.double.h, 3)}`,
+        ];
+  const notes = rungs.flatMap((rung) => (rung.remark === null ? [] : [`* ${rung.remark}`]));
+  return [title, table, ...order, ...rounding, ...notes].join('\n');
+}
+
+function comparisonText({ comparison }: StudyReport): readonly string[] {
+  if (comparison === null) return [];
+  const { needs, short, wished, equalStep, equalCost } = comparison;
+  const list = (errors: readonly { readonly method: string; readonly error: number }[]): string =>
+    errors.map(({ method, error }) => `${method} ${significant(error, 3)}`).join(', ');
+  return [
+    [
+      `For an error of ${significant(wished, 3)}`,
+      plainTable(
+        ['method', 'evaluations', 'N', 'h'],
+        [
+          ...needs.map((need) => [
+            need.method,
+            String(need.evaluations),
+            String(need.steps),
+            significant(need.h, 4),
           ]),
-    ]);
-    const order =
-      fit === null ? [] : [`order ${fit.order.toFixed(2)}, rungs ${fit.from + 1} to ${fit.to + 1}`];
-    return [title, plainTable(['h', 'N', 'error', 'ratio', 'order'], rows), ...order, ...notes].join('\n');
-  });
-  return [report.title, ...tables].join('\n\n');
+          ...short.map((method) => [method, 'does not come so far', '', '']),
+        ],
+      ),
+      ...(equalStep === null ? [] : [`at h = ${stepSizeText(equalStep.h)}: ${list(equalStep.errors)}`]),
+      ...(equalCost === null ? [] : [`with ${equalCost.evaluations} evaluations: ${list(equalCost.errors)}`]),
+    ].join('\n'),
+  ];
+}
+
+/** A study for a terminal: a table for each method, what the numbers mean, and the methods beside one another. */
+export function studyText(report: StudyReport, scale: ErrorChoice['scale']): string {
+  const findings = report.findings
+    .filter(({ kind }) => kind !== 'comparison')
+    .map(({ method, sentence }) => `- ${method === null ? '' : `${method}: `}${sentence}`);
+  return [
+    report.title,
+    ...report.methods.map((method) => methodTable(method, scale)),
+    ...(findings.length === 0 ? [] : [`Findings\n${findings.join('\n')}`]),
+    ...comparisonText(report),
+  ].join('\n\n');
 }

@@ -1,6 +1,7 @@
 import { parseProblem } from '../problem/parse-problem.ts';
 import type { Problem } from '../problem/problem.ts';
 import { jetFunction } from './jet-function.ts';
+import { estimatedReference } from './reference-solution.ts';
 import { taylorSolution } from './taylor-solution.ts';
 
 function problem(text: string): Problem {
@@ -135,4 +136,38 @@ test('a solution with a pole is followed up to it', () => {
   const solution = taylorSolution(problem("m' = m^2\nm(0) = 1\n0 <= t <= 2"), 1e-18);
   expect(solution.reached).toBeGreaterThan(0.999);
   expect(solution.reached).toBeLessThanOrEqual(1.0000001);
+});
+
+test('a reference ends its steps at kinks, and stays good to 1e-13 beyond them', () => {
+  const a = 1.2;
+  const clock = problem(`T' = -${a}*(T - if(mod(t, 2/3) < 1/3, 4, 20))\nT(0) = 12\n0 <= t <= 2`);
+  const { solution, error } = estimatedReference(clock);
+  expect(error).toBeLessThan(1e-13);
+  solution.switches.forEach((t, i) => expect(Math.abs(t - (i + 1) / 3)).toBeLessThan(1e-15));
+  // rounding may see the one at t = 2 a bit before it
+  expect(solution.switches.filter((t) => t < 1.99).length).toBe(5);
+  // piece by piece: towards 4 and 20 in turn
+  let T = 12;
+  for (let i = 0; i < 6; i += 1) {
+    const air = i % 2 === 0 ? 4 : 20;
+    T = air + (T - air) * Math.exp(-a / 3);
+  }
+  const out = new Float64Array(1);
+  solution.at(2, out);
+  expect(Math.abs(out[0]! / T - 1)).toBeLessThan(1e-13);
+});
+
+test('a bounce off |x| is met at the time the solution itself decides', () => {
+  // x'' = -sign(x): parabolas of one shape, with zeros at sqrt(2), 3 sqrt(2), ...
+  const { solution, error } = estimatedReference(
+    problem("x'' = -sign(x)\nx(0) = 1\nx'(0) = 0\n0 <= t <= 10"),
+  );
+  expect(error).toBeLessThan(1e-12);
+  // sign takes three values: a zero is met, and left again
+  const zeros = [1, 3, 5, 7].map((k) => k * Math.SQRT2).filter((t) => t < 10);
+  for (const zero of zeros)
+    expect(Math.min(...solution.switches.map((t) => Math.abs(t - zero)))).toBeLessThan(1e-13);
+  const out = new Float64Array(2);
+  solution.at(4 * Math.SQRT2, out);
+  expect(Math.abs(out[0]! - 1)).toBeLessThan(1e-12);
 });
