@@ -5,6 +5,19 @@ k3 = f(t + h/2, y + h/2*k2)
 k4 = f(t + h, y + h*k3)
 y[n+1] = y + h/6*(k1 + 2*k2 + 2*k3 + k4)`;
 
+/** A whole study: six methods on a scalar problem with exact solution, from 16 to 32,768 steps. */
+export const STUDY = {
+  name: 'six methods, 2^4 to 2^15 steps',
+  problem: `level' = -k*sqrt(level)
+k = 0.35
+level(0) = 4
+0 <= t <= 6
+level(t) = (2 - k*t/2)^2`,
+  methods: ['Euler', 'Heun', 'Midpoint', 'Kutta 3', 'RK4', 'Adams-Bashforth 4'],
+  intervals: Array.from({ length: 12 }, (_, i) => 16 * 2 ** i),
+  target: 60,
+};
+
 export const CASES = [
   {
     name: 'RK4, two algebraic components',

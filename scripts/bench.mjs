@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ALONE, CASES, READINGS } from '../bench/cases.mjs';
+import { ALONE, CASES, READINGS, STUDY } from '../bench/cases.mjs';
 import { buildNode, install, root } from './fresh.mjs';
 
 install();
@@ -117,6 +117,25 @@ const readings = READINGS.map(({ name, text, target }) => ({
   milliseconds: readingTime(text),
   target,
 }));
+/** Milliseconds of a whole study, texts to findings: the first one of a fresh process, and the median of later ones. */
+const study = (() => {
+  const document = {
+    schritt: 1,
+    kind: 'study',
+    title: STUDY.name,
+    problem: { title: STUDY.name, text: STUDY.problem },
+    methods: STUDY.methods.map((title) => core.LIBRARY.find((method) => method.title === title)),
+    ladder: { intervals: STUDY.intervals },
+  };
+  const times = Array.from({ length: 21 }, () => {
+    const from = performance.now();
+    const opened = core.openStudy(document);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
+    core.runStudy(opened.study);
+    return performance.now() - from;
+  });
+  return { name: STUDY.name, first: times[0], milliseconds: median(times), target: STUDY.target };
+})();
 rmSync(folder, { recursive: true });
 
 console.log(
@@ -141,9 +160,20 @@ console.log(
   ),
 );
 console.log();
+console.log(
+  `${study.name}: ${study.milliseconds.toFixed(1)} ms a study, at most ${study.target}; the first ${study.first.toFixed(0)} ms`,
+);
 for (const { name, nanosecondsPerStep } of alone)
   console.log(`${name}: ${nanosecondsPerStep.toFixed(0)} ns a step`);
 for (const { steps, ratio } of growing)
   console.log(`${steps.toLocaleString('en')} steps: ${ratio.toFixed(3)} of the time a step that 10,000 need`);
-const report = { node: process.version, processor: cpus()[0]?.model ?? '', rows, readings, alone, growing };
+const report = {
+  node: process.version,
+  processor: cpus()[0]?.model ?? '',
+  rows,
+  readings,
+  study,
+  alone,
+  growing,
+};
 writeFileSync(join(root, 'bench/results.json'), `${JSON.stringify(report, null, 2)}\n`);
