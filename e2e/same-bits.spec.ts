@@ -36,26 +36,35 @@ test('the worker, the server and the terminal give the same bits', async ({ page
   ).json();
   for (const file of readdirSync(join(ROOT, 'demo'))) {
     const path = join(ROOT, 'demo', file);
-    const document: { readonly kind: string; readonly title: string } = JSON.parse(
-      readFileSync(path, 'utf8'),
-    );
+    const document: { readonly kind: string; readonly title: string; readonly methods: readonly unknown[] } =
+      JSON.parse(readFileSync(path, 'utf8'));
     const stored = entries.find((entry) => entry.document.title === document.title);
     if (document.kind !== 'study' || stored === undefined) continue;
     const inWorker = await page.evaluate(async (asked): Promise<Numbers> => {
+      interface Answered {
+        readonly kind: string;
+        readonly run: unknown;
+        readonly result: Numbers;
+        readonly why: string;
+      }
       const address = performance
         .getEntriesByType('resource')
         .find((entry) => entry.name.includes('compute.worker'))?.name;
       const worker = new Worker(address ?? '', { type: 'module' });
-      const result = await new Promise<Numbers>((done, fail) => {
-        worker.addEventListener(
-          'message',
-          ({ data }: MessageEvent<{ kind: string; result: Numbers; why: string }>) => {
-            if (data.kind === 'study') done(data.result);
+      const ask = (question: object): Promise<Answered> =>
+        new Promise((done, fail) => {
+          const hear = ({ data }: MessageEvent<Answered>): void => {
+            if (data.kind === 'progress') return;
+            worker.removeEventListener('message', hear);
             if (data.kind === 'failed') fail(new Error(data.why));
-          },
-        );
-        worker.postMessage({ id: 1, kind: 'study', document: asked });
-      });
+            else done(data);
+          };
+          worker.addEventListener('message', hear);
+          worker.postMessage({ id: 1, document: asked, ...question });
+        });
+      const runs: unknown[] = [];
+      for (const method of asked.methods.keys()) runs.push((await ask({ kind: 'method', method })).run);
+      const { result } = await ask({ kind: 'conclude', runs });
       worker.terminate();
       return result;
     }, document);

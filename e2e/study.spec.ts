@@ -108,19 +108,33 @@ test('two pages on one study: the later save is held, nothing is lost, and a per
   await expect(other.getByRole('textbox', { name: 'Title of the study' })).toHaveValue('Frost line, mine');
 });
 
-test('a long study tells how far it is and is ended at once when a person cancels it', async ({ page }) => {
+test('a long study tells how far it is and is ended at once when a person cancels it; it goes on without the page', async ({
+  page,
+  request,
+}) => {
   await openStudy(page, 'Marmots and lynx');
   const before = await cells(rows(page).nth(1));
   await page.getByRole('button', { name: 'Edit the step sizes' }).click();
   await page.getByText('list of N', { exact: true }).click();
   await page.getByRole('textbox', { name: 'Step sizes' }).fill('60, 90000000');
-  const status = page.getByRole('status').filter({ hasText: /Computing the study: [1-9]\d* %/ });
+  const status = page
+    .getByRole('status')
+    .filter({ hasText: /Computing the study on the server.*: [1-9]\d* %/ });
   await expect(status).toBeVisible();
   await status.getByRole('button', { name: 'Cancel' }).click();
   await expect(
-    page.getByText('Computing the study was cancelled; shown is what was there before.'),
+    page.getByText('Computing the study was cancelled; shown is what there was of it.'),
   ).toBeVisible({ timeout: 500 });
   expect(await cells(rows(page).nth(1))).toEqual(before);
+
+  // one that is left alone is done when the page comes back
+  await page.getByRole('textbox', { name: 'Step sizes' }).fill('60, 40000000');
+  await expect(status).toBeVisible();
+  await saved(page);
+  await page.getByRole('link', { name: 'Studies', exact: true }).click();
+  await expect.poll(async () => (await request.get('/api/health')).ok(), { timeout: 1000 }).toBe(true);
+  await page.getByRole('link', { name: 'Marmots and lynx' }).click();
+  await expect.poll(async () => (await cells(rows(page).nth(1)))[1], { timeout: 30_000 }).toBe('40000000');
 });
 
 test('a multistep formula with first steps of choice, in single precision', async ({ page }) => {
@@ -140,4 +154,53 @@ test('a multistep formula with first steps of choice, in single precision', asyn
   await page.getByTitle('single precision').click();
   await expect.poll(finest).not.toBe(double);
   await saved(page);
+});
+
+test('a rung is struck out, a window moved: fit and findings follow, and the file keeps it', async ({
+  page,
+}) => {
+  await openStudy(page, 'Thermistor probe in the air');
+  const own = page.getByRole('region', { name: 'Findings on RK4' });
+  await expect(own).toContainText('order 4.17 ± 0.03 over 5 rungs, near the 4');
+  await page.getByRole('button', { name: 'Strike out RK4 at h = 0.0166667' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(own).toContainText('over 4 rungs');
+  await expect(own).toContainText('struck out by hand: h = 0.0166667');
+  await page.getByRole('button', { name: 'Move the window of RK4 to h = 0.00625' }).click();
+  await expect(own).toContainText('over 3 rungs');
+  // from the errors of the table: 4.911e-9, 2.816e-10 and 1.685e-11 at h, h/2 and h/4
+  const slope = Math.log(4.911e-9 / 1.685e-11) / Math.log(4);
+  await expect(own).toContainText(`order ${slope.toFixed(2)}`);
+  await own.getByText('over 3 rungs').hover();
+  await expect(page.locator('.rung-table .first.pointed')).toHaveCount(3);
+
+  await saved(page);
+  await page.reload();
+  await expect(own).toContainText('over 3 rungs');
+  await page.getByRole('button', { name: 'window by hand: back to the rules' }).click();
+  await expect(own).toContainText('over 4 rungs');
+  await page.getByRole('button', { name: 'Count RK4 at h = 0.0166667' }).click();
+  await expect(own).toContainText('over 5 rungs');
+});
+
+test('the steps of one run with every stage, and the errors over their cost', async ({ page }) => {
+  await openStudy(page, 'Thermistor probe in the air');
+  await page.getByRole('slider', { name: 'Step size' }).focus();
+  await page.keyboard.press('Home');
+  await expect(page.getByRole('heading', { name: 'h = 0.05' })).toBeVisible();
+  await page.getByText('Steps of one run').click();
+  await page.getByRole('combobox', { name: 'Method whose steps are shown' }).click();
+  await page.locator('.ant-select-item-option', { hasText: 'Heun' }).click();
+  // y' = -50 (y - cos t) from 0 at h = 0.05: k1 = 50, k2 = -50 (2.5 - cos 0.05)
+  const k2 = -50 * (2.5 - Math.cos(0.05));
+  const shown = (value: number): string => String(Number(value.toPrecision(8))).replace('-', '−');
+  const table = page.getByRole('region', { name: 'Rungs' }).locator('tbody tr');
+  await expect
+    .poll(async () => (await cells(table.nth(0))).slice(0, 5))
+    .toEqual(['0', '0', '0', '50', shown(k2)]);
+  expect((await cells(table.nth(1)))[2]).toBe(shown(0.025 * (50 + k2)));
+  await page.getByRole('button', { name: 'over evaluations' }).click();
+  await expect(
+    page.getByRole('img', { name: 'Order: error at t = 1.5 over evaluations, both logarithmic' }),
+  ).toBeVisible();
 });

@@ -6,6 +6,10 @@ import { DEMO_FOLDER, SeedService } from './demo/seed.service.ts';
 import { MethodsController, ProblemsController, StudiesController } from './entries/entries.controller.ts';
 import { EntriesService } from './entries/entries.service.ts';
 import { ReportService } from './entries/report.service.ts';
+import { Job } from './jobs/job.entity.ts';
+import { JobsController } from './jobs/jobs.controller.ts';
+import { JobsService } from './jobs/jobs.service.ts';
+import { JOB_OPTIONS, type JobOptions, StudyPool } from './jobs/study-pool.ts';
 import { HealthController } from './health.controller.ts';
 import { Entry } from './store/entry.entity.ts';
 import { Seed } from './store/seed.entity.ts';
@@ -19,13 +23,14 @@ export interface ServerOptions {
   readonly demo: string | null;
   /** Folder of the built web application; null for a server of the API alone. */
   readonly web: string | null;
+  readonly jobs: JobOptions;
   readonly logLevel: 'silent' | 'warn' | 'info';
 }
 
 @Module({})
 export class AppModule {
   static with(options: ServerOptions): DynamicModule {
-    const { database, demo, web, logLevel } = options;
+    const { database, demo, web, jobs, logLevel } = options;
     return {
       module: AppModule,
       imports: [
@@ -37,11 +42,25 @@ export class AppModule {
           forRoutes: [{ path: '{*splat}', method: RequestMethod.ALL }],
         }),
         TypeOrmModule.forRoot(storeOptions(database)),
-        TypeOrmModule.forFeature([Entry, Seed]),
+        TypeOrmModule.forFeature([Entry, Seed, Job]),
         ...(web === null ? [] : [ServeStaticModule.forRoot({ rootPath: web, exclude: ['/api/{*rest}'] })]),
       ],
-      controllers: [StudiesController, ProblemsController, MethodsController, HealthController],
-      providers: [EntriesService, ReportService, SeedService, { provide: DEMO_FOLDER, useValue: demo }],
+      controllers: [
+        StudiesController,
+        ProblemsController,
+        MethodsController,
+        JobsController,
+        HealthController,
+      ],
+      providers: [
+        EntriesService,
+        ReportService,
+        SeedService,
+        StudyPool,
+        JobsService,
+        { provide: DEMO_FOLDER, useValue: demo },
+        { provide: JOB_OPTIONS, useValue: jobs },
+      ],
     };
   }
 }

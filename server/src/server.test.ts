@@ -16,6 +16,9 @@ const SLUICE = {
   ladder: { steps: [0.5, 'pi/8'] },
 };
 
+/** Seconds after which a job is ended. */
+const JOB_LIMIT = 4;
+
 let folder: string;
 let app: NestExpressApplication;
 
@@ -24,6 +27,8 @@ async function start(demo: string | null): Promise<NestExpressApplication> {
     database: join(folder, 'schritt.sqlite'),
     demo,
     web: null,
+    // threads run compiled files only
+    jobs: { worker: join(__dirname, '../dist/jobs/run-method.worker.js'), limit: JOB_LIMIT },
     logLevel: 'silent',
   });
   await started.init();

@@ -77,6 +77,6 @@ export function costOf(at: RunState, seconds: number): Cost {
       (evaluated, order) => (total[order] = (total[order] ?? 0) + evaluated),
     );
   }
-  const [f = 0, ...derivatives] = Array.from(total, (value) => value ?? 0);
+  const [f = 0, ...derivatives] = Array.from({ length: total.length }, (_, order) => total[order] ?? 0);
   return { f, derivatives, newton: newtonIterations(at), seconds };
 }

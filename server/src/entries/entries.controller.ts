@@ -1,16 +1,5 @@
 import type { Document, StudyReport } from '@schritt/core';
-import {
-  Body,
-  Controller,
-  Delete,
-  Get,
-  HttpCode,
-  Inject,
-  Param,
-  ParseUUIDPipe,
-  Post,
-  Put,
-} from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Post, Put } from '@nestjs/common';
 import {
   ApiBadRequestResponse,
   ApiConflictResponse,
@@ -19,16 +8,11 @@ import {
   ApiOkResponse,
   ApiTags,
 } from '@nestjs/swagger';
-import { ApiError, ApiErrorBody } from '../errors/api-error.ts';
+import { ApiErrorBody } from '../errors/api-error.ts';
+import { IdParam } from './id-param.ts';
 import { EntriesService } from './entries.service.ts';
 import { ReportService } from './report.service.ts';
 import { CreateEntryDto, EntryDto, ReplaceEntryDto } from './entry.dto.ts';
-
-const id = (): ParameterDecorator =>
-  Param(
-    'id',
-    new ParseUUIDPipe({ exceptionFactory: () => new ApiError('not-found', 'this is no id of an entry') }),
-  );
 
 /** List, read, create, replace and delete entries of one kind. */
 abstract class EntriesController {
@@ -46,7 +30,7 @@ abstract class EntriesController {
   @Get(':id')
   @ApiOkResponse({ type: EntryDto })
   @ApiNotFoundResponse({ type: ApiErrorBody })
-  read(@id() entry: string): Promise<EntryDto> {
+  read(@IdParam() entry: string): Promise<EntryDto> {
     return this.entries.read(this.kind, entry);
   }
 
@@ -65,14 +49,14 @@ abstract class EntriesController {
     type: ApiErrorBody,
     description: 'the version is not the present one; nothing was changed',
   })
-  replace(@id() entry: string, @Body() body: ReplaceEntryDto): Promise<EntryDto> {
+  replace(@IdParam() entry: string, @Body() body: ReplaceEntryDto): Promise<EntryDto> {
     return this.entries.replace(this.kind, entry, body.version, body.document);
   }
 
   @Delete(':id')
   @HttpCode(204)
   @ApiNotFoundResponse({ type: ApiErrorBody })
-  remove(@id() entry: string): Promise<void> {
+  remove(@IdParam() entry: string): Promise<void> {
     return this.entries.remove(this.kind, entry);
   }
 }
@@ -90,7 +74,7 @@ export class StudiesController extends EntriesController {
   @ApiOkResponse({ description: 'as docs/file-format.md describes it' })
   @ApiBadRequestResponse({ type: ApiErrorBody })
   @ApiNotFoundResponse({ type: ApiErrorBody })
-  report(@id() entry: string): Promise<StudyReport> {
+  report(@IdParam() entry: string): Promise<StudyReport> {
     return this.reports.report(entry);
   }
 }

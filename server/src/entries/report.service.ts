@@ -1,6 +1,7 @@
 import { layLadder, openStudy, runStudy, studyReport, type StudyReport } from '@schritt/core';
 import { Injectable } from '@nestjs/common';
 import { ApiError } from '../errors/api-error.ts';
+import { textFaults } from '../errors/text-faults.ts';
 import { EntriesService } from './entries.service.ts';
 
 /** Component steps that a request may ask for; longer studies belong into a page or a terminal. */
@@ -20,13 +21,7 @@ export class ReportService {
     if (document.kind !== 'study') throw new ApiError('not-found', 'this is no study');
     const opened = openStudy(document);
     if (!opened.ok)
-      throw new ApiError(
-        'bad-request',
-        'the texts of this study have errors',
-        opened.errors.flatMap(({ title, errors }) =>
-          errors.map((e) => ({ place: `${title}, line ${e.line}, column ${e.column}`, message: e.message })),
-        ),
-      );
+      throw new ApiError('bad-request', 'the texts of this study have errors', textFaults(opened.errors));
     const { study } = opened;
     const { problem, methods } = study;
     const rungs = layLadder(study.ladder, problem.start, problem.end, study.lastStep);
@@ -34,7 +29,7 @@ export class ReportService {
     if (steps * methods.length * problem.size > MOST_WORK)
       throw new ApiError(
         'bad-request',
-        'this study is too long to be run within a request; run it in the page or in a terminal',
+        'this study is too long to be run within a request; post it to /api/jobs, or run it in a terminal',
       );
     return studyReport(document.title, problem, runStudy(study));
   }

@@ -1,4 +1,6 @@
 import type { DataSourceOptions } from 'typeorm';
+import { CreateJobs1700000000001 } from '../jobs/create-jobs.migration.ts';
+import { Job } from '../jobs/job.entity.ts';
 import { CreateEntries1700000000000 } from './create-entries.migration.ts';
 import { Entry } from './entry.entity.ts';
 import { Seed } from './seed.entity.ts';
@@ -9,8 +11,8 @@ export function storeOptions(database: string): DataSourceOptions {
     type: 'better-sqlite3',
     database,
     enableWAL: database !== ':memory:',
-    entities: [Entry, Seed],
-    migrations: [CreateEntries1700000000000],
+    entities: [Entry, Seed, Job],
+    migrations: [CreateEntries1700000000000, CreateJobs1700000000001],
     migrationsRun: true,
     synchronize: false,
   };

@@ -27,13 +27,13 @@ export class ApiFailure extends Error {
   }
 }
 
-function field(value: unknown, name: string): unknown {
+export function field(value: unknown, name: string): unknown {
   return typeof value === 'object' && value !== null
     ? new Map<string, unknown>(Object.entries(value)).get(name)
     : undefined;
 }
 
-function text(value: unknown, otherwise: string): string {
+export function text(value: unknown, otherwise: string): string {
   return typeof value === 'string' ? value : otherwise;
 }
 
@@ -55,7 +55,8 @@ export function readEntry<K extends Kind>(value: unknown, kind: K): Entry<Docume
   };
 }
 
-async function call(path: string, init: RequestInit = {}): Promise<unknown> {
+/** Asks the server; an error of it becomes an ApiFailure. */
+export async function call(path: string, init: RequestInit = {}): Promise<unknown> {
   let response: Response;
   try {
     response = await fetch(`/api/${path}`, { ...init, headers: { 'content-type': 'application/json' } });

@@ -1,86 +1,93 @@
-import type { ChartOptions, Plugin } from 'chart.js';
-import { stepSizeText } from '@schritt/core';
+import type { ChartOptions } from 'chart.js';
+import { evaluations, orderText, type RungResult, stepSizeText } from '@schritt/core';
 import { type ReactNode, useMemo } from 'react';
 import { Scatter } from 'react-chartjs-2';
 import { powerOfTen } from '../math/superscript.ts';
 import type { KeyedResult } from '../study/use-results.ts';
+import type { Pointed } from '../table/rung-table.tsx';
 import { methodMark, type Palette } from '../theme/tokens.ts';
 import { usePalette } from '../theme/use-palette.ts';
 import { bandPlugin, captionPlugin, paperGrid, pointOptions } from './chart-setup.ts';
+import { type FitLine, fitPlugin, guidePlugin } from './fit-plugins.ts';
 
-interface SlopeLabel {
-  readonly color: string;
-  readonly text: string;
-  readonly h: number;
-  readonly error: number;
-}
-
-/** The fitted slope, written beside the middle of its line. */
-function slopePlugin(labels: readonly SlopeLabel[]): Plugin {
-  return {
-    id: 'slopes',
-    afterDatasetsDraw(chart) {
-      const x = chart.scales['x'];
-      const y = chart.scales['y'];
-      if (x === undefined || y === undefined) return;
-      const { ctx } = chart;
-      ctx.save();
-      ctx.font = `600 11px 'IBM Plex Sans', sans-serif`;
-      for (const { color, text, h, error } of labels) {
-        ctx.fillStyle = color;
-        ctx.fillText(text, x.getPixelForValue(h) + 8, y.getPixelForValue(error) + 16);
-      }
-      ctx.restore();
-    },
-  };
-}
+/** What errors are shown over. */
+export type ErrorsOver = 'h' | 'evaluations';
 
 interface OrderPictureProps {
   readonly keyed: KeyedResult;
   readonly placeOf: (key: string) => number;
+  readonly over: ErrorsOver;
   /** What the error is of, for the caption. */
   readonly caption: string;
   readonly chosenSize: number | null;
+  readonly pointed: Pointed | null;
   readonly onChoose: (rung: number) => void;
 }
 
-function labelsOf(
-  keyed: KeyedResult,
+function placeOn(over: ErrorsOver, rung: RungResult): number {
+  return over === 'h' ? rung.h : Math.max(1, evaluations(rung.cost));
+}
+
+function fitLines(
+  { result, keys }: KeyedResult,
   placeOf: (key: string) => number,
   palette: Palette,
-): readonly SlopeLabel[] {
-  return keyed.result.methods.flatMap(({ fit, rungs }, i) => {
+): readonly FitLine[] {
+  return result.methods.flatMap(({ fit, rungs }, i) => {
     if (fit === null) return [];
-    const middle = rungs[Math.floor((fit.from + fit.to) / 2)];
-    if (middle?.error == null) return [];
-    const { color } = methodMark(palette, placeOf(keyed.keys[i] ?? ''));
-    return [{ color, text: `slope ${fit.order.toFixed(2)}`, h: middle.h, error: middle.error }];
+    const sizes = fit.rungs.map((rung) => rungs[rung]?.h ?? NaN);
+    const at = (x: number): { x: number; y: number } => ({ x, y: fit.constant * x ** fit.order });
+    return [
+      {
+        color: methodMark(palette, placeOf(keys[i] ?? '')).color,
+        text: orderText(fit.order, fit.standardError),
+        from: at(Math.min(...sizes)),
+        to: at(Math.max(...sizes)),
+      },
+    ];
   });
 }
 
-/** Errors over step sizes, both on logarithmic scales: the slope of a line is the order. */
-export function OrderPicture({
-  keyed,
-  placeOf,
-  caption,
-  chosenSize,
-  onChoose,
-}: OrderPictureProps): ReactNode {
+/** A pale colour of the same hue, for points that do not count. */
+function pale(color: string): string {
+  return `${color}99`;
+}
+
+/**
+ * Errors over step sizes or over cost, both on logarithmic scales. Over h the slope of a line is the order: the rungs
+ * that count are filled, those left out are hollow, and the fitted line runs over its window.
+ */
+export function OrderPicture(props: OrderPictureProps): ReactNode {
+  const { keyed, placeOf, over, caption, chosenSize, pointed, onChoose } = props;
   const palette = usePalette();
   const data = useMemo(
     () => ({
-      datasets: keyed.result.methods.map((method, i) => ({
-        label: method.title,
-        data: method.rungs.map((rung) => ({
-          x: rung.h,
-          y: rung.error !== null && rung.error > 0 ? rung.error : NaN,
-        })),
-        showLine: true,
-        borderWidth: 1.2,
-        ...pointOptions(methodMark(palette, placeOf(keyed.keys[i] ?? '')), palette.paper),
-      })),
+      datasets: keyed.result.methods.map((method, i) => {
+        const key = keyed.keys[i] ?? '';
+        const mark = methodMark(palette, placeOf(key));
+        const isPointed = (row: number): boolean =>
+          pointed !== null && (pointed.key === null || pointed.key === key) && pointed.rows.includes(row);
+        const ground = method.rungs.map(({ leftOut }) => (leftOut === null ? mark.color : palette.paper));
+        return {
+          label: method.title,
+          data: method.rungs.map((rung) => ({
+            x: placeOn(over, rung),
+            y: rung.error !== null && rung.error > 0 ? rung.error : NaN,
+          })),
+          showLine: true,
+          ...pointOptions(mark, palette.paper),
+          borderColor: pale(mark.color),
+          borderWidth: over === 'h' ? 0.8 : 1.6,
+          pointBackgroundColor: ground,
+          pointHoverBackgroundColor: ground,
+          pointBorderColor: method.rungs.map(({ leftOut }) =>
+            leftOut === null ? mark.color : pale(mark.color),
+          ),
+          pointRadius: method.rungs.map((_, row) => (isPointed(row) ? 7.5 : 4)),
+        };
+      }),
     }),
-    [keyed, palette, placeOf],
+    [keyed, palette, placeOf, over, pointed],
   );
   const options = useMemo(
     (): ChartOptions<'scatter'> => ({
@@ -95,8 +102,11 @@ export function OrderPicture({
             maxRotation: 0,
             padding: 6,
             callback: (value) => {
-              const digits = Number(value).toExponential().split('e')[0];
-              return digits === '1' ? stepSizeText(Number(value)) : '';
+              const [digits, exponent = '0'] = Number(value).toExponential().split('e');
+              if (digits !== '1') return '';
+              return Math.abs(Number(exponent)) > 3
+                ? powerOfTen(Number(exponent))
+                : stepSizeText(Number(value));
             },
           },
           ...paperGrid(palette),
@@ -121,7 +131,7 @@ export function OrderPicture({
           displayColors: false,
           callbacks: {
             label: ({ dataset, parsed }) =>
-              `${dataset.label ?? ''}: error ${parsed.y?.toExponential(3) ?? ''} at h = ${stepSizeText(parsed.x ?? NaN)}`,
+              `${dataset.label ?? ''}: error ${parsed.y?.toExponential(3) ?? ''} ${over === 'h' ? `at h = ${stepSizeText(parsed.x ?? NaN)}` : `for ${(parsed.x ?? NaN).toLocaleString('en')} evaluations`}`,
           },
         },
       },
@@ -130,21 +140,31 @@ export function OrderPicture({
         if (element !== undefined) onChoose(element.index);
       },
     }),
-    [palette, onChoose],
+    [palette, onChoose, over],
   );
+  const promised = keyed.result.methods.flatMap(({ promised: of }) =>
+    of.kind === 'order' ? [of.order] : [],
+  );
+  const guides = [...new Set(promised.filter((order) => order > 0))].sort((a, b) => a - b);
   const plugins = [
-    bandPlugin('chosen', chosenSize, palette),
-    captionPlugin('caption', caption, 'h', palette),
-    slopePlugin(labelsOf(keyed, placeOf, palette)),
+    captionPlugin('caption', caption, over, palette),
+    ...(over === 'h'
+      ? [
+          bandPlugin('chosen', chosenSize, palette),
+          fitPlugin(fitLines(keyed, placeOf, palette)),
+          guidePlugin(guides, palette),
+        ]
+      : []),
   ];
-  const version = keyed.result.methods.map((m) => m.fit?.order ?? 0).join();
+  // plugins are given to a chart once, when it is made
+  const version = JSON.stringify([keyed.result.methods.map(({ fit }) => fit), keyed.keys]);
   return (
     <Scatter
-      key={`${chosenSize ?? ''}/${palette.paper}/${caption}/${version}`}
+      key={`${over}/${chosenSize ?? ''}/${palette.paper}/${caption}/${version}`}
       data={data}
       options={options}
       plugins={plugins}
-      aria-label={`Order: ${caption} over h, both logarithmic`}
+      aria-label={`Order: ${caption} over ${over}, both logarithmic`}
       role="img"
     />
   );

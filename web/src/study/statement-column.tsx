@@ -3,6 +3,7 @@ import { Button, Dropdown } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { useEntries } from '../api/use-entries.ts';
 import type { Editing } from '../entries/use-history.ts';
+import { ErrorSettings } from '../statement/error-settings.tsx';
 import { LadderEditor } from '../statement/ladder-editor.tsx';
 import { MethodStatement } from '../statement/method-statement.tsx';
 import { ProblemStatement } from '../statement/problem-statement.tsx';
@@ -87,6 +88,11 @@ export function StatementColumn({ study, good, edit, onLadder }: StatementColumn
         </Dropdown>
       </div>
       <LadderEditor ladder={study.ladder} onChange={onLadder} />
+      <ErrorSettings
+        problem={good.problem.good?.value ?? null}
+        error={study.error}
+        onChange={(error) => edit('error', (now) => ({ ...now, error }))}
+      />
       <RunSettings study={study} onChange={edit} />
     </div>
   );

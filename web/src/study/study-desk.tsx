@@ -1,6 +1,7 @@
 import {
   DEFAULT_ERROR,
   type ErrorChoice,
+  isRelative,
   type Ladder,
   layLadder,
   type Problem,
@@ -15,21 +16,33 @@ import { UndoButtons } from '../entries/undo-buttons.tsx';
 import { useAutosave } from '../entries/use-autosave.ts';
 import { useHistory } from '../entries/use-history.ts';
 import { TopBar } from '../frame/top-bar.tsx';
-import { OrderPicture } from '../pictures/order-picture.tsx';
+import { type ErrorsOver, OrderPicture } from '../pictures/order-picture.tsx';
 import { SolutionPicture } from '../pictures/solution-picture.tsx';
 import { StepRuler } from '../ruler/step-ruler.tsx';
-import { RungTable } from '../table/rung-table.tsx';
-import { FitSentences } from './fit-sentences.tsx';
+import type { Pointed } from '../table/rung-table.tsx';
+import { TablePart } from '../table/table-part.tsx';
+import { ComparisonPart } from './comparison-part.tsx';
+import { FindingsList } from './findings-list.tsx';
 import { StatementColumn } from './statement-column.tsx';
 import { UnderWay } from './under-way.tsx';
 import { useGoodStudy } from './use-good-study.ts';
 import { useCurves, useResults } from './use-results.ts';
-import { documentOf, withoutRung, workOn } from './working-study.ts';
+import {
+  documentOf,
+  movedWindow,
+  strike,
+  withLadder,
+  type WorkingMethod,
+  withoutRungAt,
+  workOn,
+} from './working-study.ts';
 import './study-desk.css';
 
 /** What the errors of a study are, as the picture says it. */
-function errorCaption(problem: Problem, { at, of, scale }: ErrorChoice): string {
-  const what = `${scale === 'relative' ? 'relative ' : ''}error${of === 'norm' ? '' : ` of ${of}`}`;
+function errorCaption(problem: Problem, choice: ErrorChoice): string {
+  const { at, of } = choice;
+  const what = `${isRelative(choice) ? 'relative ' : ''}error${of === 'norm' ? '' : ` of ${of}`}`;
+  if (at === 'local') return `${what} of one step`;
   if (at === 'max') return `largest ${what}`;
   if (at === 'rms') return `${what}, root mean square`;
   return `${what} at ${problem.independent} = ${stepSizeText(at === 'end' ? problem.end : at.t)}`;
@@ -50,6 +63,8 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
   const [wanted, setWanted] = useState(2);
   const [component, setComponent] = useState(0);
   const [marked, setMarked] = useState<number | null>(null);
+  const [pointed, setPointed] = useState<Pointed | null>(null);
+  const [over, setOver] = useState<ErrorsOver>('h');
 
   const problem = good.problem.good?.value ?? null;
   const rungs = useMemo(
@@ -75,7 +90,21 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
   );
   const titleOf = useCallback((key: string) => methods.find((m) => m.key === key)?.title ?? '', [methods]);
   const chooseRow = useCallback((row: number) => setWanted(rows[row] ?? 0), [rows]);
-  const setLadder = (ladder: Ladder): void => edit('ladder', (now) => ({ ...now, ladder }));
+  const setLadder = (ladder: Ladder): void => edit('ladder', (now) => withLadder(now, ladder));
+  const changeMethod = (key: string, about: string, change: (method: WorkingMethod) => WorkingMethod): void =>
+    edit(`${about} ${key}`, (now) => ({
+      ...now,
+      methods: now.methods.map((method) => (method.key === key ? change(method) : method)),
+    }));
+  /** Moves the nearer end of a method's window to a rung; a window of the rules becomes the person's own. */
+  const moveWindow = (key: string, rung: number): void => {
+    const fit = results.value?.result.methods[results.value.keys.indexOf(key)]?.fit ?? null;
+    const ruled = fit === null ? null : { from: rows[fit.from] ?? 0, to: rows[fit.to] ?? 0 };
+    changeMethod(key, 'window of', (method) => {
+      const window = method.window ?? ruled;
+      return window === null ? method : { ...method, window: movedWindow(window, rung) };
+    });
+  };
 
   const components = curves.value?.curves.components ?? [];
   const shown = Math.min(component, Math.max(0, components.length - 1));
@@ -154,13 +183,26 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
         <section className="lens lens-order" aria-label="Order">
           <div className="lens-head">
             <h2>Order</h2>
+            {(['h', 'evaluations'] as const).map((choice) => (
+              <button
+                key={choice}
+                type="button"
+                className="plain-button component"
+                aria-pressed={choice === over}
+                onClick={() => setOver(choice)}
+              >
+                over {choice}
+              </button>
+            ))}
           </div>
           <div className="picture">
             {results.value !== null && (
               <OrderPicture
                 keyed={results.value}
                 placeOf={placeOf}
+                over={over}
                 caption={caption}
+                pointed={pointed}
                 chosenSize={grid?.h ?? null}
                 onChoose={chooseRow}
               />
@@ -168,7 +210,12 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
           </div>
         </section>
         <section className="table-part" aria-label="Rungs">
-          <UnderWay computed={results} what="the study" />
+          <UnderWay
+            computed={results}
+            what="the study"
+            kept="shown is what there was of it"
+            onServer={results.onServer}
+          />
           <UnderWay computed={curves} what="the curves" />
           {unlaid.map((line) => (
             <p key={line} className="wrong">
@@ -176,25 +223,47 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
             </p>
           ))}
           {results.value !== null && (
-            <RungTable
+            <TablePart
               keyed={results.value}
+              document={good.document}
+              h={grid?.wished ?? null}
+              independent={problem?.independent ?? 't'}
               placeOf={placeOf}
               titleOf={titleOf}
+              scale={(study.error ?? DEFAULT_ERROR).scale}
+              pointed={pointed}
               chosen={chosen}
               rows={rows}
               onChoose={setWanted}
-              onRemove={(rung) => setLadder(withoutRung(study.ladder, rung))}
+              onRemove={(rung) => edit('ladder', (now) => withoutRungAt(now, rung))}
+              onStrike={(key, rung) => changeMethod(key, 'strike', (method) => strike(method, rung))}
+              onWindow={moveWindow}
+              onMark={setMarked}
             />
           )}
         </section>
         <aside className="sentences" aria-label="In words">
           {results.value !== null && (
-            <FitSentences
-              keyed={results.value}
-              placeOf={placeOf}
-              titleOf={titleOf}
-              exactKnown={problem?.blocks.every((b) => b.exact !== null) ?? false}
-            />
+            <>
+              <FindingsList
+                keyed={results.value}
+                placeOf={placeOf}
+                titleOf={titleOf}
+                onPoint={setPointed}
+                onRules={(key) => changeMethod(key, 'window of', ({ window: _, ...method }) => method)}
+              />
+              <ComparisonPart
+                keyed={results.value}
+                placeOf={placeOf}
+                titleOf={titleOf}
+                wished={study.wished}
+                onWished={(wished) =>
+                  edit('wished error', ({ wished: _, ...now }) =>
+                    wished === undefined ? now : { ...now, wished },
+                  )
+                }
+              />
+            </>
           )}
         </aside>
       </main>

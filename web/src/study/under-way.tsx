@@ -6,23 +6,29 @@ import type { Computed } from '../worker/use-computed.ts';
 export function UnderWay<T>({
   computed,
   what,
+  kept = 'shown is what was there before',
+  onServer = false,
 }: {
   readonly computed: Computed<T>;
   readonly what: string;
+  /** What is shown after it was cancelled. */
+  readonly kept?: string;
+  readonly onServer?: boolean;
 }): ReactNode {
   const { part, why, cancel } = computed;
   if (why !== null)
     return (
       <p className="wrong" role="status">
         {why === 'cancelled'
-          ? `Computing ${what} was cancelled; shown is what was there before.`
+          ? `Computing ${what} was cancelled; ${kept}.`
           : `Could not compute ${what}: ${why}`}
       </p>
     );
   if (part === null) return null;
   return (
     <p className="quiet" role="status">
-      Computing {what}: {Math.floor(100 * part)} %{' '}
+      Computing {what}
+      {onServer && ' on the server, where it goes on without this page'}: {Math.floor(100 * part)} %{' '}
       <Button size="small" onClick={cancel}>
         Cancel
       </Button>

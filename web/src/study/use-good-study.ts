@@ -7,7 +7,7 @@ import {
   type StudyDocument,
 } from '@schritt/core';
 import { useMemo, useState } from 'react';
-import type { WorkingStudy } from './working-study.ts';
+import { inStudy, type WorkingStudy } from './working-study.ts';
 
 /** A text as it was read, and the last reading of it that was good. */
 export interface Read<T> {
@@ -52,7 +52,7 @@ class Memory<T> {
 export function useGoodStudy(study: WorkingStudy): GoodStudy {
   const [problems] = useState(() => new Memory<Problem>(parseProblem));
   const [methods] = useState(() => new Memory<Method>(parseMethod));
-  const { title, problem, ladder, lastStep, error, start, precision, methods: list } = study;
+  const { title, problem, ladder, lastStep, error, start, precision, wished, methods: list } = study;
   return useMemo(() => {
     const readProblem = problems.read('problem', problem.text);
     const readMethods = list.map((method) => ({
@@ -63,17 +63,19 @@ export function useGoodStudy(study: WorkingStudy): GoodStudy {
     const good = readMethods.flatMap(({ key, title: name, good: text }) =>
       text === null ? [] : [{ key, title: name, text: text.text }],
     );
+    const decided = new Map(list.map((method) => [method.key, method]));
     const document: StudyDocument | null = readProblem.good && {
       schritt: 1,
       kind: 'study',
       title,
       problem: { title: problem.title, text: readProblem.good.text },
-      methods: good.map((method) => ({ title: method.title, text: method.text })),
+      methods: good.map((method) => inStudy({ ...decided.get(method.key), ...method })),
       ladder,
       ...(lastStep === undefined ? {} : { lastStep }),
       ...(error === undefined ? {} : { error }),
       ...(start === undefined ? {} : { start }),
       ...(precision === undefined ? {} : { precision }),
+      ...(wished === undefined ? {} : { wished }),
     };
     return { problem: readProblem, methods: readMethods, document, keys: good.map((method) => method.key) };
   }, [
@@ -88,5 +90,6 @@ export function useGoodStudy(study: WorkingStudy): GoodStudy {
     error,
     start,
     precision,
+    wished,
   ]);
 }

@@ -1,7 +1,9 @@
 import type { StudyDocument, StudyResult } from '@schritt/core';
-import { useMemo } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Superseded } from '../worker/computer.ts';
+import type { Curves, RowsWindow, RowsWish } from '../worker/messages.ts';
+import { StudyComputer } from '../worker/study-computer.ts';
 import { type Ask, type Computed, useComputed } from '../worker/use-computed.ts';
-import type { Curves } from '../worker/messages.ts';
 
 /** The results of a study together with the keys of the methods they belong to. */
 export interface KeyedResult {
@@ -9,17 +11,54 @@ export interface KeyedResult {
   readonly keys: readonly string[];
 }
 
-/** Runs the study in a worker whenever it changes. */
-export function useResults(document: StudyDocument | null, keys: readonly string[]): Computed<KeyedResult> {
-  const ask = useMemo((): Ask<KeyedResult> | null => {
-    if (document === null) return null;
-    return async (computer, progress) => {
-      const answer = await computer.ask({ kind: 'study', document }, progress);
-      if (answer.kind === 'study') return { result: answer.result, keys };
-      throw new Error(answer.kind === 'failed' ? answer.why : 'an answer to another question');
-    };
+/** A study that is computed here or on the server. */
+export interface ComputedStudy extends Computed<KeyedResult> {
+  readonly onServer: boolean;
+}
+
+/** Runs the study on workers, or on the server if it is long, whenever it changes; finished rungs are shown as they come. */
+export function useResults(document: StudyDocument | null, keys: readonly string[]): ComputedStudy {
+  const [state, setState] = useState<Omit<ComputedStudy, 'cancel'>>({
+    value: null,
+    part: 0,
+    why: null,
+    onServer: false,
+  });
+  const computer = useRef<StudyComputer | null>(null);
+  useEffect(
+    () => () => {
+      computer.current?.close();
+      computer.current = null;
+    },
+    [],
+  );
+  useEffect(() => {
+    if (document === null) return;
+    computer.current ??= new StudyComputer();
+    const slow = setTimeout(() => setState((now) => ({ ...now, part: now.part ?? 0 })), 150);
+    computer.current
+      .run(document, ({ result, part, onServer }) => {
+        clearTimeout(slow);
+        setState((now) => ({
+          value: result === null ? now.value : { result, keys },
+          part,
+          why: null,
+          onServer,
+        }));
+      })
+      .then((result) => setState({ value: { result, keys }, part: null, why: null, onServer: false }))
+      .catch((thrown: unknown) => {
+        if (thrown instanceof Superseded) return;
+        const why = thrown instanceof Error ? thrown.message : String(thrown);
+        setState((now) => ({ ...now, part: null, why }));
+      })
+      .finally(() => clearTimeout(slow));
   }, [document, keys]);
-  return useComputed(ask);
+  const cancel = useCallback(() => {
+    computer.current?.cancel();
+    setState((now) => ({ ...now, part: null, why: 'cancelled' }));
+  }, []);
+  return { ...state, cancel };
 }
 
 /** Curves together with the keys of the methods they belong to. */
@@ -42,5 +81,18 @@ export function useCurves(
       throw new Error(answer.kind === 'failed' ? answer.why : 'an answer to another question');
     };
   }, [document, keys, h]);
+  return useComputed(ask);
+}
+
+/** Computes a window of the steps of one run in a worker of its own; null for no window. */
+export function useRows(document: StudyDocument | null, window: RowsWish | null): Computed<RowsWindow> {
+  const ask = useMemo((): Ask<RowsWindow> | null => {
+    if (document === null || window === null) return null;
+    return async (computer, progress) => {
+      const answer = await computer.ask({ kind: 'rows', document, window }, progress);
+      if (answer.kind === 'rows') return answer.rows;
+      throw new Error(answer.kind === 'failed' ? answer.why : 'an answer to another question');
+    };
+  }, [document, window]);
   return useComputed(ask);
 }

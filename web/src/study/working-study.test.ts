@@ -1,4 +1,13 @@
-import { documentOf, withFinerRung, withoutRung, workOn } from './working-study.ts';
+import {
+  documentOf,
+  movedWindow,
+  strike,
+  withFinerRung,
+  withLadder,
+  withoutRung,
+  withoutRungAt,
+  workOn,
+} from './working-study.ts';
 
 test.each([
   [
@@ -35,4 +44,36 @@ test('keys belong to the page and never to the document', () => {
   const work = workOn(document);
   expect(new Set(work.methods.map((m) => m.key)).size).toBe(1);
   expect(documentOf(work)).toEqual(document);
+});
+
+test('strikes and windows stay with their rungs when one is taken out, and go with rungs that go', () => {
+  const study = workOn({
+    schritt: 1,
+    kind: 'study',
+    title: 'Sluice',
+    problem: { title: 'Sluice', text: '' },
+    methods: [{ title: 'Euler', text: '', struck: [0, 2, 4], window: { from: 1, to: 4 } }],
+    ladder: { steps: [0.5, 0.4, 0.3, 0.2, 0.1] },
+  });
+  const decided = (of: typeof study): unknown => {
+    const { struck, window } = documentOf(of).methods[0]!;
+    return { struck, window };
+  };
+  expect(decided(withoutRungAt(study, 2))).toEqual({ struck: [0, 3], window: { from: 1, to: 3 } });
+  expect(decided(withoutRungAt(study, 0))).toEqual({ struck: [1, 3], window: { from: 0, to: 3 } });
+  expect(decided(withLadder(study, { steps: [0.5, 0.4, 0.3] }))).toEqual({ struck: [0, 2] });
+  const again = strike(strike(study.methods[0]!, 3), 0);
+  expect(again.struck).toEqual([2, 3, 4]);
+});
+
+test.each([
+  [{ from: 1, to: 4 }, 0, { from: 0, to: 4 }],
+  [{ from: 1, to: 4 }, 6, { from: 1, to: 6 }],
+  [{ from: 1, to: 4 }, 2, { from: 2, to: 4 }],
+  [{ from: 1, to: 4 }, 3, { from: 1, to: 3 }],
+  [{ from: 1, to: 4 }, 1, { from: 2, to: 4 }],
+  [{ from: 1, to: 4 }, 4, { from: 1, to: 3 }],
+  [{ from: 1, to: 2 }, 2, { from: 1, to: 2 }],
+])('the nearer end of a window is moved: case %#', (window, rung, moved) => {
+  expect(movedWindow(window, rung)).toEqual(moved);
 });

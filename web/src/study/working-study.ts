@@ -1,7 +1,7 @@
-import { type Amount, type Ladder, layLadder, type StudyDocument, type TitledText } from '@schritt/core';
+import { type Amount, type Ladder, layLadder, type MethodInStudy, type StudyDocument } from '@schritt/core';
 
 /** A method under work, with a key that stays its own when methods are added, moved or removed. */
-export interface WorkingMethod extends TitledText {
+export interface WorkingMethod extends MethodInStudy {
   readonly key: string;
 }
 
@@ -21,8 +21,21 @@ export function workOn(document: StudyDocument): WorkingStudy {
   return { ...document, methods: document.methods.map((method) => ({ ...method, key: newKey() })) };
 }
 
+/** A method as a file holds it: without its key, and without what says nothing. */
+export function inStudy({ title, text, struck = [], window }: MethodInStudy): MethodInStudy {
+  return {
+    title,
+    text,
+    ...(struck.length === 0 ? {} : { struck }),
+    ...(window === undefined ? {} : { window }),
+  };
+}
+
 export function documentOf(study: WorkingStudy): StudyDocument {
-  return { ...study, methods: study.methods.map(({ title, text }) => ({ title, text })) };
+  return {
+    ...study,
+    methods: study.methods.map((method) => inStudy(method)),
+  };
 }
 
 /** The step sizes of a ladder as a list that can be added to. */
@@ -58,4 +71,62 @@ export function withoutRung(ladder: Ladder, index: number): Ladder {
     return { ...ladder, rungs: ladder.rungs - 1 };
   const list = amounts(ladder).filter((_, i) => i !== index);
   return 'intervals' in ladder ? { intervals: list.map(Number) } : { steps: list };
+}
+
+/** Number of rungs of a ladder. */
+function rungCount(ladder: Ladder): number {
+  if ('first' in ladder) return ladder.rungs;
+  return 'steps' in ladder ? ladder.steps.length : ladder.intervals.length;
+}
+
+/** The study without one rung of its ladder; strikes and windows of other rungs stay with them. */
+export function withoutRungAt(study: WorkingStudy, rung: number): WorkingStudy {
+  const place = (other: number): number => (other > rung ? other - 1 : other);
+  return {
+    ...withLadder(study, withoutRung(study.ladder, rung)),
+    methods: study.methods.map(({ struck, window, ...method }) => ({
+      ...method,
+      ...(struck === undefined ? {} : { struck: struck.filter((other) => other !== rung).map(place) }),
+      ...(window === undefined || window.from === window.to
+        ? {}
+        : { window: { from: place(window.from), to: window.to >= rung ? window.to - 1 : window.to } }),
+    })),
+  };
+}
+
+/** The study with another ladder; strikes and windows beyond its rungs go. */
+export function withLadder(study: WorkingStudy, ladder: Ladder): WorkingStudy {
+  const count = rungCount(ladder);
+  return {
+    ...study,
+    ladder,
+    methods: study.methods.map(({ struck, window, ...method }) => ({
+      ...method,
+      ...(struck === undefined ? {} : { struck: struck.filter((rung) => rung < count) }),
+      ...(window === undefined || window.to >= count ? {} : { window }),
+    })),
+  };
+}
+
+/** A method with a rung struck out, or counted again. */
+export function strike(method: WorkingMethod, rung: number): WorkingMethod {
+  const { struck = [] } = method;
+  return {
+    ...method,
+    struck: struck.includes(rung)
+      ? struck.filter((other) => other !== rung)
+      : [...struck, rung].sort((a, b) => a - b),
+  };
+}
+
+/** A window whose nearer end was moved to a rung; an end that is moved to itself lets that rung go. */
+export function movedWindow(
+  { from, to }: { readonly from: number; readonly to: number },
+  rung: number,
+): { readonly from: number; readonly to: number } {
+  if (rung < from) return { from: rung, to };
+  if (rung > to) return { from, to: rung };
+  if (to - from < 2) return { from, to };
+  if (rung - from < to - rung) return { from: rung === from ? from + 1 : rung, to };
+  return { from, to: rung === to ? to - 1 : rung };
 }

@@ -1,58 +1,46 @@
-import { type RungResult, stepSizeText } from '@schritt/core';
+import { type ErrorChoice, stepSizeText } from '@schritt/core';
 import { Fragment, type ReactNode } from 'react';
-import { PowerNumber } from '../math/power-number.tsx';
 import { Mark } from '../pictures/mark.tsx';
 import type { KeyedResult } from '../study/use-results.ts';
+import { methodMark } from '../theme/tokens.ts';
+import { usePalette } from '../theme/use-palette.ts';
+import { errorHeading, HEADINGS, RungCells, type RungView } from './rung-cells.tsx';
 import './rung-table.css';
+
+/** Rungs that a finding speaks of: of one method, or of all where the key is null. */
+export interface Pointed {
+  readonly key: string | null;
+  readonly rows: readonly number[];
+}
 
 interface RungTableProps {
   readonly keyed: KeyedResult;
   readonly placeOf: (key: string) => number;
   readonly titleOf: (key: string) => string;
+  readonly view: RungView;
+  readonly scale: ErrorChoice['scale'];
+  readonly pointed: Pointed | null;
   /** Which rung of the ladder is chosen, and which rung of the ladder each row is. */
   readonly chosen: number;
   readonly rows: readonly number[];
   readonly onChoose: (rung: number) => void;
   readonly onRemove: (rung: number) => void;
+  readonly onStrike: (key: string, rung: number) => void;
+  readonly onWindow: (key: string, rung: number) => void;
 }
 
-function ErrorCell({ rung }: { readonly rung: RungResult }): ReactNode {
-  if (rung.stopped !== null) {
-    const { step, t, stage, why } = rung.stopped;
-    if (step === 0)
-      return (
-        <span className="wrong" title={why}>
-          cannot run
-        </span>
-      );
-    return (
-      <span className="wrong" title={`step ${step} at t = ${t}, ${stage}: ${why}`}>
-        left at t = {stepSizeText(t)}
-      </span>
-    );
-  }
-  return rung.error === null ? <span className="quiet">–</span> : <PowerNumber value={rung.error} />;
-}
-
-/** Ratio and order to as many digits as mean something. */
-function short(value: number | null): string {
-  if (value === null) return '';
-  if (Math.abs(value) < 0.005) return '0.00';
-  return Math.abs(value) >= 1000 ? value.toPrecision(3) : value.toFixed(2).replace('-', '−');
-}
-
-/** The rungs of a study against its methods: error, ratio, observed order. */
-export function RungTable({
-  keyed,
-  placeOf,
-  titleOf,
-  chosen,
-  rows,
-  onChoose,
-  onRemove,
-}: RungTableProps): ReactNode {
+/** The rungs of a study against its methods. */
+export function RungTable(props: RungTableProps): ReactNode {
+  const { keyed, placeOf, titleOf, view, scale, pointed, chosen, rows, onChoose, onRemove } = props;
+  const palette = usePalette();
   const { methods } = keyed.result;
-  const lead = methods[0]?.rungs ?? [];
+  const lead = methods.reduce<(typeof methods)[number]['rungs']>(
+    (longest, { rungs }) => (rungs.length > longest.length ? rungs : longest),
+    [],
+  );
+  const headings = HEADINGS[view].map((heading) => (heading === 'error' ? errorHeading(scale) : heading));
+  const isPointed = (key: string, row: number): boolean =>
+    pointed !== null && (pointed.key === null || pointed.key === key) && pointed.rows.includes(row);
   return (
     <table className="rung-table">
       <thead>
@@ -73,11 +61,11 @@ export function RungTable({
           <th scope="col">N</th>
           {methods.map((_, i) => (
             <Fragment key={keyed.keys[i]}>
-              <th scope="col" className="first">
-                error
-              </th>
-              <th scope="col">ratio</th>
-              <th scope="col">order</th>
+              {headings.map((heading, k) => (
+                <th key={heading} scope="col" className={k === 0 ? 'first' : ''}>
+                  {heading}
+                </th>
+              ))}
             </Fragment>
           ))}
           <th />
@@ -93,30 +81,27 @@ export function RungTable({
               aria-selected={rung === chosen}
               onClick={() => onChoose(rung)}
             >
-              <th scope="row" title={String(first.h)}>
+              <th scope="row" title={first.remark ?? String(first.h)}>
                 {stepSizeText(first.h)}
-                {!first.divides && (
-                  <span
-                    className="off"
-                    title={`h = ${stepSizeText(first.wished)} does not divide the interval; ${stepSizeText(first.h)} was taken`}
-                  >
-                    {' '}
-                    ≈
-                  </span>
-                )}
+                {!first.divides && <span className="off"> ≈</span>}
               </th>
               <td className="quiet">{first.steps}</td>
               {methods.map((method, i) => {
+                const key = keyed.keys[i] ?? '';
                 const result = method.rungs[row];
-                if (result === undefined) return null;
+                if (result === undefined) return <td key={key} colSpan={3} className="first quiet" />;
                 return (
-                  <Fragment key={keyed.keys[i]}>
-                    <td className="first">
-                      <ErrorCell rung={result} />
-                    </td>
-                    <td>{short(result.ratio)}</td>
-                    <td className="order">{short(result.order)}</td>
-                  </Fragment>
+                  <RungCells
+                    key={key}
+                    rung={result}
+                    view={view}
+                    scale={scale}
+                    title={titleOf(key)}
+                    color={methodMark(palette, placeOf(key)).color}
+                    pointed={isPointed(key, row)}
+                    onStrike={() => props.onStrike(key, rung)}
+                    onWindow={() => props.onWindow(key, rung)}
+                  />
                 );
               })}
               <td className="remove">

@@ -1,3 +1,4 @@
+import type { RungRun } from '@schritt/core';
 import type { Answer, Request } from './messages.ts';
 
 type Question = Request extends infer R ? (R extends Request ? Omit<R, 'id'> : never) : never;
@@ -11,8 +12,11 @@ interface Waiting {
   readonly id: number;
   readonly done: (answer: Answer) => void;
   readonly fail: (why: Error) => void;
-  readonly progress: (part: number) => void;
+  readonly progress: Progress;
 }
+
+/** Told now and then which part of the work is done, and which rungs were finished since. */
+export type Progress = (part: number, finished: readonly RungRun[]) => void;
 
 /**
  * One web worker that answers one question at a time. A newer question makes the older one void;
@@ -23,8 +27,7 @@ export class Computer {
   #waiting: Waiting | null = null;
   #ids = 0;
 
-  /** @param progress is told now and then which part of the work is done */
-  ask(question: Question, progress: (part: number) => void = () => undefined): Promise<Answer> {
+  ask(question: Question, progress: Progress = () => undefined): Promise<Answer> {
     this.cancel();
     this.#ids += 1;
     const id = this.#ids;
@@ -56,7 +59,7 @@ export class Computer {
       const { data } = event;
       if (this.#waiting?.id !== data.id) return;
       if (data.kind === 'progress') {
-        this.#waiting.progress(data.part);
+        this.#waiting.progress(data.part, data.finished);
         return;
       }
       const { done } = this.#waiting;

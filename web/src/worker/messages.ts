@@ -1,4 +1,14 @@
-import type { ParameterValues, Portrait, StudyDocument, StudyResult, Thinned, Wish } from '@schritt/core';
+import type {
+  MethodRun,
+  ParameterValues,
+  Portrait,
+  Row,
+  RungRun,
+  StudyDocument,
+  StudyResult,
+  Thinned,
+  Wish,
+} from '@schritt/core';
 
 /** The points of one run, thinned for a picture without losing an extreme. */
 export interface Trajectory {
@@ -28,9 +38,49 @@ export interface ProblemView {
   readonly typed: readonly { readonly satisfied: boolean; readonly sentence: string }[];
 }
 
+/** A window of the steps of one run, as a table shows them. */
+export interface RowsWindow {
+  /** Names of the columns behind n and t: components, stages, conserved quantities. */
+  readonly components: readonly string[];
+  readonly stages: readonly string[];
+  readonly conserved: readonly string[];
+  readonly rows: readonly Row[];
+  /** Steps of the whole run. */
+  readonly steps: number;
+  /** Where and why the run left the numbers within this window; null where it did not. */
+  readonly stopped: string | null;
+}
+
+/** Which window of which run. */
+export interface RowsWish {
+  readonly method: number;
+  readonly wish: Wish;
+  readonly from: number;
+  readonly count: number;
+}
+
 /** What the worker is asked. */
 export type Request =
-  | { readonly id: number; readonly kind: 'study'; readonly document: StudyDocument }
+  /** Run one method over the whole ladder. */
+  | {
+      readonly id: number;
+      readonly kind: 'method';
+      readonly document: StudyDocument;
+      readonly method: number;
+    }
+  /** Say what runs mean; nothing is run again. */
+  | {
+      readonly id: number;
+      readonly kind: 'conclude';
+      readonly document: StudyDocument;
+      readonly runs: readonly MethodRun[];
+    }
+  | {
+      readonly id: number;
+      readonly kind: 'rows';
+      readonly document: StudyDocument;
+      readonly window: RowsWish;
+    }
   | { readonly id: number; readonly kind: 'curves'; readonly document: StudyDocument; readonly wish: Wish }
   | {
       readonly id: number;
@@ -41,9 +91,16 @@ export type Request =
 
 /** What it answers; a failure is a fault of the program, faults of texts never get here. */
 export type Answer =
-  | { readonly id: number; readonly kind: 'study'; readonly result: StudyResult }
+  | { readonly id: number; readonly kind: 'method'; readonly run: MethodRun }
+  | { readonly id: number; readonly kind: 'concluded'; readonly result: StudyResult }
+  | { readonly id: number; readonly kind: 'rows'; readonly rows: RowsWindow }
   | { readonly id: number; readonly kind: 'curves'; readonly curves: Curves }
   | { readonly id: number; readonly kind: 'problem'; readonly view: ProblemView }
-  /** A sign of life: the part of the work that is done. */
-  | { readonly id: number; readonly kind: 'progress'; readonly part: number }
+  /** A sign of life: the part of the work that is done, and rungs that were finished since the last one. */
+  | {
+      readonly id: number;
+      readonly kind: 'progress';
+      readonly part: number;
+      readonly finished: readonly RungRun[];
+    }
   | { readonly id: number; readonly kind: 'failed'; readonly why: string };

@@ -1,0 +1,201 @@
+import {
+  estimatedSeconds,
+  type MethodRun,
+  openStudy,
+  type StudyDocument,
+  type StudyResult,
+} from '@schritt/core';
+import { cancelJob, followJob, type FollowedJob } from '../api/jobs.ts';
+import { Computer, Superseded } from './computer.ts';
+
+/** A study under way: what is there so far, and the part of it that is done. */
+export interface SoFar {
+  readonly result: StudyResult | null;
+  readonly part: number;
+  /** Whether it runs on the server, where it goes on without this page. */
+  readonly onServer: boolean;
+}
+
+/** All that the runs of one method depend on; methods may start with one another. */
+function keyOf(document: StudyDocument, method: number): string {
+  const { problem, methods, ladder, lastStep, error, start, precision } = document;
+  const own = methods[method];
+  const others =
+    start === undefined && own?.text.includes('start with') !== true
+      ? []
+      : methods.map(({ title, text }) => [title, text]);
+  const measured = error === undefined ? [] : [error.at, error.of, error.scale];
+  return JSON.stringify([problem.text, own?.text, ladder, lastStep, measured, start, precision, others]);
+}
+
+/** Runs of methods that are remembered, so that a change runs again only what depends on it. */
+const MOST_REMEMBERED = 60;
+/** Milliseconds between two looks at a study that is not finished. */
+const LOOK = 250;
+
+/** Studies that take longer than that many seconds run on the server. */
+const LONG = 4;
+
+function isLong(document: StudyDocument): boolean {
+  const opened = openStudy(document);
+  return opened.ok && estimatedSeconds(opened.study) > LONG;
+}
+
+interface Task {
+  readonly key: string;
+  readonly method: number;
+}
+
+/**
+ * Runs studies on several workers, one method on each, and says what the runs mean on another; long ones run on the
+ * server. A newer study makes the older one void; runs that both share are not done twice.
+ */
+export class StudyComputer {
+  readonly #runners: readonly Computer[];
+  readonly #judge = new Computer();
+  readonly #known = new Map<string, MethodRun>();
+  #job: FollowedJob | null = null;
+  #asked = 0;
+
+  constructor(cores: number = navigator.hardwareConcurrency) {
+    this.#runners = Array.from({ length: Math.max(1, Math.min(8, cores)) }, () => new Computer());
+  }
+
+  /**
+   * @param soFar is told how far the study is, and what is there of it
+   * @throws Superseded where a newer study was asked for, Error where the program failed
+   */
+  async run(document: StudyDocument, soFar: (state: SoFar) => void): Promise<StudyResult> {
+    this.#supersede();
+    const asked = this.#asked;
+    const tasks = document.methods.map((_, method): Task => ({ key: keyOf(document, method), method }));
+    const partial = document.methods.map(({ title }, method): MethodRun => {
+      const known = this.#known.get(tasks[method]?.key ?? '');
+      return known === undefined ? { title, rungs: [], refused: null } : { ...known, title };
+    });
+    const waiting = tasks.filter(({ key }) => !this.#known.has(key));
+    const parts = new Map(waiting.map(({ method }) => [method, 0]));
+    if (waiting.length > 0 && isLong(document)) {
+      const runs = await this.#onServer(document, soFar);
+      if (asked !== this.#asked) throw new Superseded();
+      runs.forEach((run, method) => this.#remember(tasks[method]?.key ?? '', run));
+      return this.#conclude(document, runs);
+    }
+    this.#dropJob();
+    const look = this.#looker(document, partial, parts, soFar);
+    const queue = [...waiting];
+    const work = async (runner: Computer): Promise<void> => {
+      for (let task = queue.shift(); task !== undefined; task = queue.shift()) {
+        const { key, method } = task;
+        const title = document.methods[method]?.title ?? '';
+        const answer = await runner.ask({ kind: 'method', document, method }, (part, finished) => {
+          parts.set(method, part);
+          const before = partial[method]?.rungs ?? [];
+          partial[method] = { title, rungs: [...before, ...finished], refused: null };
+          look();
+        });
+        if (answer.kind === 'failed') throw new Error(answer.why);
+        if (answer.kind !== 'method') throw new Error('an answer to another question');
+        parts.set(method, 1);
+        this.#remember(key, answer.run);
+        partial[method] = answer.run;
+      }
+    };
+    try {
+      await Promise.all(this.#runners.slice(0, waiting.length).map(work));
+    } catch (thrown) {
+      if (asked === this.#asked) this.cancel();
+      throw thrown;
+    }
+    if (asked !== this.#asked) throw new Superseded();
+    return this.#conclude(document, partial);
+  }
+
+  /** Ends the study under way, on the server too. */
+  cancel(): void {
+    this.#supersede();
+    this.#dropJob();
+  }
+
+  /** Ends what runs here; a study on the server goes on, to be found again. */
+  close(): void {
+    this.#supersede();
+    this.#job?.leave();
+    for (const computer of [...this.#runners, this.#judge]) computer.close();
+  }
+
+  #supersede(): void {
+    this.#asked += 1;
+    for (const computer of [...this.#runners, this.#judge]) computer.cancel();
+  }
+
+  #dropJob(): void {
+    if (this.#job === null) return;
+    this.#job.leave();
+    // a job that is over already, or a server that is gone, leaves nothing to end
+    cancelJob(this.#job.id).catch(() => undefined);
+    this.#job = null;
+  }
+
+  async #onServer(document: StudyDocument, soFar: (state: SoFar) => void): Promise<readonly MethodRun[]> {
+    const asked = this.#asked;
+    soFar({ result: null, part: 0, onServer: true });
+    const job = await followJob(document, (part) => {
+      if (asked === this.#asked) soFar({ result: null, part, onServer: true });
+    });
+    if (asked !== this.#asked) {
+      job.leave();
+      throw new Superseded();
+    }
+    // a change that touches no run, such as a strike, finds the same job again
+    if (this.#job !== null && this.#job.id !== job.id) this.#dropJob();
+    this.#job = job;
+    try {
+      return await job.runs;
+    } catch (thrown) {
+      if (asked !== this.#asked) throw new Superseded();
+      throw thrown;
+    } finally {
+      if (this.#job === job) this.#job = null;
+    }
+  }
+
+  async #conclude(document: StudyDocument, runs: readonly MethodRun[]): Promise<StudyResult> {
+    const answer = await this.#judge.ask({ kind: 'conclude', document, runs });
+    if (answer.kind === 'concluded') return answer.result;
+    throw new Error(answer.kind === 'failed' ? answer.why : 'an answer to another question');
+  }
+
+  /** Now and then says what is there so far. */
+  #looker(
+    document: StudyDocument,
+    partial: readonly MethodRun[],
+    parts: ReadonlyMap<number, number>,
+    soFar: (state: SoFar) => void,
+  ): () => void {
+    const asked = this.#asked;
+    let last = -Infinity;
+    let busy = false;
+    return () => {
+      const all = [...parts.values()];
+      const part = all.reduce((sum, one) => sum + one, 0) / Math.max(1, all.length);
+      soFar({ result: null, part, onServer: false });
+      if (busy || performance.now() - last < LOOK) return;
+      busy = true;
+      this.#conclude(document, partial)
+        .then((result) => {
+          last = performance.now();
+          if (asked === this.#asked) soFar({ result, part, onServer: false });
+        })
+        // a look that fails or comes too late is followed by the study itself
+        .catch(() => undefined)
+        .finally(() => (busy = false));
+    };
+  }
+
+  #remember(key: string, run: MethodRun): void {
+    this.#known.set(key, run);
+    const [oldest] = this.#known.keys();
+    if (this.#known.size > MOST_REMEMBERED && oldest !== undefined) this.#known.delete(oldest);
+  }
+}
