@@ -79,7 +79,8 @@ export { methodSteps, type MethodProgress, type MethodRun, type RungRun } from '
 export { conclude } from './study/conclude.ts';
 export { compare, type Comparison, type Need } from './study/comparison.ts';
 export { evaluations, type Cost } from './study/cost.ts';
-export { orderText, type Finding, type FindingKind } from './study/findings.ts';
+export { orderText } from './study/finding-words.ts';
+export type { Finding, FindingKind } from './study/findings.ts';
 export { promisedOrder, type Promised } from './study/promised-order.ts';
 export type { Extrapolated } from './study/richardson.ts';
 export type { BestStep, RoundOff } from './study/round-off.ts';

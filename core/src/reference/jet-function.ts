@@ -11,6 +11,9 @@ import { Placing } from '../run/rate-leaf.ts';
  */
 export type JetFunction = (t: number, y: ArrayLike<number>, out: Float64Array) => void;
 
+/** Above this many intermediate values they are kept in an array: a function can hold only so many of its own. */
+const MOST_LOCALS = 50_000;
+
 /** Most components for which jets are made: their code is written out component by component. */
 export const MOST_JET_COMPONENTS = 1_000;
 
@@ -69,5 +72,10 @@ export function jetFunction(problem: Problem, order: number): JetFunction {
   const outputs = solution.flatMap((series, j) =>
     series.map((code, k) => `OUT[${k * size + j}] = ${code ?? '0'};`),
   );
-  return generatedFunction(`function (t, Y, OUT) {\n${[...lines, ...outputs].join('\n')}\n}`);
+  const body = [...lines, ...outputs].join('\n');
+  if (names.size <= MOST_LOCALS) return generatedFunction(`function (t, Y, OUT) {\n${body}\n}`);
+  const kept = body.replace(/^const (v\d+) =/gm, '$1 =').replace(/\bv(\d+)\b/g, 'V[$1]');
+  return generatedFunction(
+    `(function () { const V = new Float64Array(${names.size}); return function (t, Y, OUT) {\n${kept}\n}; })()`,
+  );
 }

@@ -43,6 +43,7 @@ function fineSteps(problem: Problem, until: number, finer: number): DenseSolutio
   return {
     reached: timeAt(grid, at.n),
     steps: at.n,
+    stuck: false,
     switches: [],
     at: (t, out) => {
       const place = (t - problem.start) / width;
@@ -99,6 +100,8 @@ function difference(problem: Problem, until: number, one: DenseSolution, other: 
   const reached = Math.min(one.reached, other.reached);
   // where the solution leaves the numbers nothing near that time is sure
   const last = reached < until ? problem.start + 0.99 * (reached - problem.start) : until;
+  // one that never began is known nowhere
+  if (!(reached > problem.start)) return Infinity;
   let scale = 0;
   let largest = 0;
   for (let i = 0; i <= COMPARED; i += 1) {

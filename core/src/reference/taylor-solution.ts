@@ -18,6 +18,8 @@ export interface DenseSolution {
   readonly at: (t: number, out: Float64Array) => void;
   /** Times at which a rate changed its branch: kinks and jumps. */
   readonly switches: readonly number[];
+  /** Whether it gave up before the end although the numbers were finite: too many steps, as where rates switch without end. */
+  readonly stuck: boolean;
   /** Steps that were needed. */
   readonly steps: number;
 }
@@ -26,15 +28,26 @@ export interface DenseSolution {
 export const ORDER = 24;
 const MOST_PIECES = 20_000;
 
-/** Step over which the last terms of all components stay below the tolerance. */
+/** Largest size of coefficient k over all components. */
+function largest(coefficients: Float64Array, size: number, k: number): number {
+  let most = 0;
+  for (let j = 0; j < size; j += 1) most = Math.max(most, Math.abs(coefficients[k * size + j]!));
+  return most;
+}
+
+/**
+ * Step over which the last terms of all components stay below the tolerance, relative to the size of the solution
+ * there: its value, or what it rises to within the radius of the series where it starts from nothing.
+ */
 function stepLength(coefficients: Float64Array, size: number, tolerance: number): number {
-  let scale = 0;
-  for (let j = 0; j < size; j += 1) scale = Math.max(scale, Math.abs(coefficients[j]!));
+  const last = largest(coefficients, size, ORDER);
+  const rise = largest(coefficients, size, 1);
+  const radius = last > 0 && rise > 0 ? (rise / last) ** (1 / (ORDER - 1)) : 0;
+  const scale = Math.max(largest(coefficients, size, 0), rise * radius, 1e-290);
   let length = Infinity;
   for (const k of [ORDER - 1, ORDER]) {
-    let largest = 0;
-    for (let j = 0; j < size; j += 1) largest = Math.max(largest, Math.abs(coefficients[k * size + j]!));
-    if (largest > 0) length = Math.min(length, ((tolerance * Math.max(scale, 1e-300)) / largest) ** (1 / k));
+    const term = largest(coefficients, size, k);
+    if (term > 0) length = Math.min(length, ((tolerance * scale) / term) ** (1 / k));
   }
   return 0.9 * length;
 }
@@ -133,6 +146,7 @@ export function taylorSolution(
   return {
     reached: t,
     steps: pieces.length,
+    stuck: pieces.length >= MOST_PIECES && t < end,
     switches,
     at: (time, out) => {
       const piece = pieceAt(pieces, time);

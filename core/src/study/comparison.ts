@@ -44,7 +44,10 @@ function pointsOf({ rungs }: MethodResult): readonly Point[] {
   const points: Point[] = [];
   const usable = rungs.filter(
     (rung) =>
-      rung.error !== null && rung.error > 0 && (rung.leftOut === null || rung.leftOut.kind === 'coarse'),
+      rung.error !== null &&
+      rung.error > 0 &&
+      isSmall(rung) &&
+      (rung.leftOut === null || rung.leftOut.kind === 'coarse'),
   );
   for (const rung of [...usable].sort((a, b) => b.h - a.h)) {
     const point = pointOf(rung);
@@ -53,6 +56,11 @@ function pointsOf({ rungs }: MethodResult): readonly Point[] {
     points.push(point);
   }
   return points;
+}
+
+/** Whether an error is below the size of what it is an error of; a larger one is worth no cost at all. */
+function isSmall({ digits }: RungResult): boolean {
+  return digits !== null && digits > 0;
 }
 
 function pointOf(rung: RungResult): Point {

@@ -12,7 +12,7 @@ import { fitRoundOff } from './round-off.ts';
 import { latestTime, type MethodRun, type RungRun } from './run-method.ts';
 import type { Study, StudyMethod } from './study.ts';
 import type { MethodResult, RungResult, StudyResult } from './study-result.ts';
-import { placesOf, type Truth, truthOf } from './truth.ts';
+import { placesOf, type Truth, truthOf, wrongPlace } from './truth.ts';
 import { fitOrder, type LeftOut, windowOf } from './window.ts';
 
 /** Half a unit of the last place of 1: what one rounding does at most. */
@@ -161,6 +161,7 @@ export function conclude(study: Study, runs: readonly MethodRun[]): StudyResult 
     problems: [
       ...rungs.flatMap((rung) => (rung.ok ? [] : [`${rung.written}: ${rung.message}`])),
       ...('message' in places ? [places.message] : []),
+      ...[wrongPlace(problem, study.error)].filter((message) => message !== null),
     ],
   };
 }

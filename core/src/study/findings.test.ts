@@ -1,7 +1,8 @@
 import { openStudy } from '../document/open-study.ts';
 import type { StudyDocument } from '../document/document.ts';
 import { LIBRARY } from '../method/library/library.ts';
-import { type Finding, orderText } from './findings.ts';
+import { orderText } from './finding-words.ts';
+import type { Finding } from './findings.ts';
 import { runStudy } from './study.ts';
 
 const library = (title: string): { readonly title: string; readonly text: string } => {

@@ -1,13 +1,15 @@
 import { ln } from '../formula/elementary/logarithm.ts';
 import { checkTyped, typedCheckSentence } from '../reference/check-typed.ts';
-import { significant, stepSizeText } from '../publish/number-text.ts';
+import { stepSizeText } from '../publish/number-text.ts';
 import type { Comparison } from './comparison.ts';
 import { isRelative } from './error-choice.ts';
+import { count, indices, number, orderText, steps, time } from './finding-words.ts';
 import { kinkTimes } from './kinks.ts';
 import { promisedOrder } from './promised-order.ts';
+import type { BestStep, RoundOff } from './round-off.ts';
 import { fastestDecay, realStabilityLimit } from './stability-limit.ts';
 import type { Study, StudyMethod } from './study.ts';
-import type { MethodResult, RungResult } from './study-result.ts';
+import type { MethodResult } from './study-result.ts';
 import type { Truth } from './truth.ts';
 
 /**
@@ -56,40 +58,6 @@ interface Case {
 
 /** A finding of a rule about one method; the caller says which method it is. */
 type Found = Omit<Finding, 'method'> | null;
-
-function count(n: number): string {
-  return n.toLocaleString('en');
-}
-
-function number(value: number): string {
-  return significant(value, 3);
-}
-
-/** A time to as many digits as a reader wants: 0.333, 2. */
-function time(value: number): string {
-  return String(Number(value.toPrecision(3)));
-}
-
-/** An order with its standard error, to the digits that this allows: 2.00 ± 0.01. */
-export function orderText(order: number, standardError: number | null): string {
-  if (standardError === null) return order.toFixed(2);
-  const digits = standardError < 0.005 ? 3 : standardError < 0.3 ? 2 : 1;
-  const unit = 10 ** -digits;
-  return `${order.toFixed(digits)} ± ${(Math.max(1, Math.ceil(standardError / unit - 1e-9)) * unit).toFixed(digits)}`;
-}
-
-function indices(rungs: readonly RungResult[], is: (rung: RungResult) => boolean): readonly number[] {
-  return rungs.flatMap((rung, i) => (is(rung) ? [i] : []));
-}
-
-/** `h = 0.5`, `h = 0.5 and 0.25`, `h = 0.5, 0.25 and two more`. */
-function steps(rungs: readonly RungResult[], which: readonly number[]): string {
-  const all = which.map((i) => stepSizeText(rungs[i]!.h));
-  const [first, second, ...more] = all;
-  if (second === undefined) return `h = ${first ?? ''}`;
-  if (more.length === 0) return `h = ${first} and ${second}`;
-  return `h = ${first}, ${second} and ${more.length === 1 ? 'one' : more.length} more`;
-}
 
 /** How sure an order must be, at least, to be told from its promise. */
 const TELLS_APART = 0.25;
@@ -205,6 +173,23 @@ function poorStart({
   return own?.kind === 'order' && own.order + 1 < promised.order ? { name, order: own.order } : null;
 }
 
+/** Times at which the fastest decay is looked for, as parts of the interval. */
+const PARTS = [0, 0.25, 0.5, 0.75, 1];
+
+/** The fastest decay of the problem along its solution; null where there is none, or none is found for sure. */
+function decayOf({ problem }: Study, truth: Truth): number | null {
+  const rates = PARTS.flatMap((part) => {
+    const t = problem.start + part * (problem.end - problem.start);
+    const state = Array.from({ length: problem.size }, (_, j) => truth.value(j, t));
+    return state.every((value) => Number.isFinite(value)) ? [fastestDecay(problem, t, state)] : [];
+  });
+  const decay = Math.max(...rates.map((rate) => rate ?? -Infinity));
+  return decay > 0 ? decay : null;
+}
+
+/** A step of so many times of the fastest decay is not small for it. */
+const NOT_SMALL = 0.5;
+
 /** Rule: a slope clearly below the order of the formula; with its cause where that is sure. */
 function orderLost(of: Case): Found {
   const { result } = of;
@@ -225,7 +210,13 @@ function orderLost(of: Case): Found {
     return lost(
       `order ${shown} instead of ${promised.order}: started with ${start.name}, whose local error of order ${start.order + 1} shows`,
     );
-  return lost(`order ${shown}, where the formula promises ${promised.order}`);
+  const decay = decayOf(of.study, of.truth);
+  const finest = Math.min(...fit.rungs.map((rung) => result.rungs[rung]!.h));
+  const stiff =
+    decay !== null && finest * decay > NOT_SMALL
+      ? `; the finest h is still ${number(finest * decay)} times 1/${time(decay)}, the time of the fastest decay`
+      : '';
+  return lost(`order ${shown}, where the formula promises ${promised.order}${stiff}`);
 }
 
 /** Rule: on a test system the formula as typed does not converge. */
@@ -247,31 +238,26 @@ function formula({ result: { promised } }: Case): Found {
   };
 }
 
-/** Times at which the fastest decay is looked for, as parts of the interval. */
-const PARTS = [0, 0.25, 0.5, 0.75, 1];
 /** How far above the line of the finer rungs a rung must be to count as unstable. */
 const FAR_ABOVE = 3;
+/** Digits of an error ten times as large as the solution itself. */
+const BEYOND_ALL_SIZE = -1;
 
 /** Rule: rungs far above the line, whose h is beyond the stability limit of the method for the fastest decay. */
 function unstable({ study, truth, method, result: { rungs, fit } }: Case): Found {
   const line = (h: number): number => (fit === null ? 0 : fit.constant * h ** fit.order);
   const suspects = indices(
     rungs,
-    ({ stopped, error, h, leftOut }) =>
+    ({ stopped, error, digits, h, leftOut }) =>
       (stopped !== null && stopped.step > 0) ||
-      (leftOut?.kind === 'coarse' && error !== null && error > FAR_ABOVE * line(h)),
+      (leftOut?.kind === 'coarse' && error !== null && error > FAR_ABOVE * line(h)) ||
+      (digits !== null && digits < BEYOND_ALL_SIZE),
   );
   if (suspects.length === 0) return null;
   const limit = realStabilityLimit(method.method);
   if (limit === null) return null;
-  const { problem } = study;
-  const rates = PARTS.flatMap((part) => {
-    const t = problem.start + part * (problem.end - problem.start);
-    const state = Array.from({ length: problem.size }, (_, j) => truth.value(j, t));
-    return state.every((value) => Number.isFinite(value)) ? [fastestDecay(problem, t, state)] : [];
-  });
-  const decay = Math.max(...rates.map((rate) => rate ?? -Infinity));
-  if (!(decay > 0)) return null;
+  const decay = decayOf(study, truth);
+  if (decay === null) return null;
   const largest = limit / decay;
   const which = suspects.filter((i) => rungs[i]!.h > largest * 1.0001);
   if (which.length === 0) return null;
@@ -297,6 +283,13 @@ function coarse(of: Case): Found {
   };
 }
 
+/** The least error by the model of rounding, in the precision of the study and in the other one. */
+function leastErrorText({ best, single, double }: RoundOff, isSingle: boolean): string {
+  const at = ({ error, h }: BestStep): string => `${number(error)} at h = ${number(h)}`;
+  const other = isSingle ? `double precision ${at(double)}` : `single precision ${at(single)}`;
+  return `the least error, by C h^p + R/h^q, is ${at(best)}; in ${other}`;
+}
+
 /** Rule: where the errors stop falling, because of rounding or because of the reference. */
 function floor({ study, truth, result: { rungs, roundOff, fit } }: Case): Found {
   const which = indices(rungs, (rung) => rung.leftOut?.kind === 'floor');
@@ -311,10 +304,7 @@ function floor({ study, truth, result: { rungs, roundOff, fit } }: Case): Found 
       tone: 'plain',
       sentence: `from ${at} on errors are those of the reference, which is exact to ${number(truth.error)} only`,
     };
-  const best =
-    roundOff === null
-      ? ''
-      : `; the least error, by C h^p + R/h^q, is ${number(roundOff.best.error)} at h = ${number(roundOff.best.h)}`;
+  const best = roundOff === null ? '' : `; ${leastErrorText(roundOff, study.start.precision === 'single')}`;
   return {
     kind: 'floor',
     rungs: which,
@@ -418,8 +408,21 @@ const RULES: readonly ((of: Case) => Found)[] = [
 ];
 
 /** Rule: what errors are taken against, where no exact solution is given. */
-function reference(truth: Truth): Finding | null {
+function reference({ problem }: Study, truth: Truth): Finding | null {
   if (truth.kind === 'exact') return null;
+  const { independent, start, end } = problem;
+  if (!(truth.reached > start))
+    return {
+      kind: 'reference',
+      method: null,
+      rungs: [],
+      tone: 'trouble',
+      sentence: `no exact solution is given, and no reference can be made: the rates have no series at ${independent} = ${time(start)}; see the columns that need none`,
+    };
+  const ended =
+    truth.reached < end
+      ? `; it ends at ${independent} = ${time(truth.reached)}, where ${truth.stuck ? 'it needs too many steps' : 'the solution leaves the numbers'}`
+      : '';
   const how = truth.kind === 'taylor' ? 'Taylor series of order 24' : 'RK4 in many small steps';
   const kinks = truth.switches.length > 0 ? ', broken at every kink of the rate' : '';
   return {
@@ -427,7 +430,7 @@ function reference(truth: Truth): Finding | null {
     method: null,
     rungs: [],
     tone: 'plain',
-    sentence: `no exact solution is given; errors are against a reference by ${how}${kinks}, exact to about ${number(truth.error)} of its size`,
+    sentence: `no exact solution is given; errors are against a reference by ${how}${kinks}, exact to about ${number(truth.error)} of its size${ended}`,
   };
 }
 
@@ -525,7 +528,7 @@ export function findingsOf(
   const whole = [
     mended(methods),
     nearZero(study, truth, methods),
-    reference(truth),
+    reference(study, truth),
     comparison(methods, compared),
   ].filter((finding) => finding !== null);
   return [...own, ...typedWrong(study), ...whole];

@@ -13,7 +13,7 @@ import { errorOfRun, type Measure, measureOf, type RunError } from './error-meas
 import type { Rung } from './ladder.ts';
 import { promisedOrder } from './promised-order.ts';
 import type { Study } from './study.ts';
-import { placesOf, truthOf } from './truth.ts';
+import { placesOf, truthOf, wrongPlace } from './truth.ts';
 
 /** What came of one method at one step size, before it is compared with other rungs. */
 export interface RungRun {
@@ -170,7 +170,10 @@ export function* methodSteps(
   const { problem, error } = study;
   const laid = rungs.flatMap((rung, i) => (rung.ok ? [{ rung: i, grid: rung.grid }] : []));
   const places = placesOf(problem, error.of);
-  const truth = 'message' in places ? null : truthOf(problem, places, latestTime(study, rungs));
+  const truth =
+    'message' in places || wrongPlace(problem, error) !== null
+      ? null
+      : truthOf(problem, places, latestTime(study, rungs));
   let run: CompiledRun;
   try {
     run = compileWithStart(problem, method, startOf(study, rungs));

@@ -10,6 +10,9 @@ export interface Truth {
   readonly error: number;
   /** Times at which a rate changes its branch; known for a reference by Taylor series only. */
   readonly switches: readonly number[];
+  /** The last time it reaches; a reference ends where the solution leaves the numbers, or where it is stuck. */
+  readonly reached: number;
+  readonly stuck: boolean;
   /** Value of the component at a place of the state at a time; NaN where the solution does not reach. */
   readonly value: (place: number, t: number) => number;
 }
@@ -27,6 +30,13 @@ export function placesOf(
     : { message: `there is no component ${of}; there are ${names.slice(0, 6).join(', ')}` };
 }
 
+/** What is wrong with the place an error is wanted at, in words; null where nothing is. */
+export function wrongPlace(problem: Problem, { at }: ErrorChoice): string | null {
+  const { start, end, independent } = problem;
+  if (typeof at !== 'object' || (at.t >= start && at.t <= end)) return null;
+  return `the error is wanted at ${independent} = ${at.t}, and the interval is ${start} <= ${independent} <= ${end}`;
+}
+
 /** References that were made last; a study run method by method wants the same one again and again. */
 const recent = new Map<string, Truth>();
 const MOST_RECENT = 4;
@@ -42,6 +52,8 @@ function fromReference(problem: Problem, until: number): Truth {
     kind,
     error,
     switches: solution.switches,
+    reached: solution.reached,
+    stuck: solution.stuck,
     value: (place, t) => {
       if (t !== last) solution.at(t, state);
       last = t;
@@ -62,6 +74,6 @@ function fromReference(problem: Problem, until: number): Truth {
 export function truthOf(problem: Problem, places: readonly number[], until: number): Truth {
   const exact = exactSolution(problem);
   if (places.every((place) => exact.known(place)))
-    return { kind: 'exact', error: 0, switches: [], value: exact.value };
+    return { kind: 'exact', error: 0, switches: [], reached: Infinity, stuck: false, value: exact.value };
   return fromReference(problem, until);
 }
