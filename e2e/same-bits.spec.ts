@@ -15,16 +15,26 @@ interface Rung {
   readonly order: number | null;
 }
 
-interface Numbers {
-  readonly methods: readonly { readonly rungs: readonly Rung[] }[];
+interface Fit {
+  readonly order: number;
+  readonly standardError: number | null;
 }
 
-/** A hash over all numbers of a study to the last bit. */
+interface Numbers {
+  readonly methods: readonly { readonly rungs: readonly Rung[]; readonly fit: Fit | null }[];
+  readonly findings: readonly { readonly sentence: string }[];
+}
+
+/** A hash over all numbers of a study to the last bit, and over what is found of them. */
 function hashOf(numbers: Numbers): string {
   const list = numbers.methods.flatMap(({ rungs }) =>
     rungs.map(({ h, steps, t, values, error, order }) => [h, steps, t, Object.values(values), error, order]),
   );
-  return createHash('sha256').update(JSON.stringify(list)).digest('hex');
+  const fits = numbers.methods.map(({ fit }) => fit && [fit.order, fit.standardError]);
+  const findings = numbers.findings.map(({ sentence }) => sentence);
+  return createHash('sha256')
+    .update(JSON.stringify([list, fits, findings]))
+    .digest('hex');
 }
 
 test('the worker, the server and the terminal give the same bits', async ({ page, request }) => {

@@ -88,6 +88,28 @@ test('the step ruler is moved with keys and moves the whole page', async ({ page
   await expect(rows(page).nth(1)).toHaveAttribute('aria-selected', 'true');
   await rows(page).nth(4).click();
   await expect(ruler).toHaveAttribute('aria-valuetext', 'h = 0.125, 96 steps');
+
+  // the handle goes to any h that divides the interval, by the mouse and by single steps, and becomes a rung
+  const count = await rows(page).count();
+  const middleOf = async (rung: number): Promise<{ x: number; y: number }> => {
+    const box = await ruler.locator(`[data-rung="${rung}"] circle`).boundingBox();
+    if (box === null) throw new Error('the ruler has no such peg');
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  const [peg, next] = [await middleOf(1), await middleOf(2)];
+  await page.mouse.move(peg.x, peg.y);
+  await page.mouse.down();
+  await page.mouse.move((peg.x + next.x) / 2, peg.y, { steps: 8 });
+  await page.mouse.up();
+  // half way between 12 and 24 steps on the logarithmic scale
+  await expect(ruler).toHaveAttribute('aria-valuenow', '17');
+  await ruler.focus();
+  await page.keyboard.press('Shift+ArrowLeft');
+  await expect(page.getByRole('heading', { name: 'h = 0.75' })).toBeVisible();
+  await page.getByRole('button', { name: '+ as a rung' }).click();
+  await expect(rows(page)).toHaveCount(count + 1);
+  await expect(rows(page).nth(2)).toHaveAttribute('aria-selected', 'true');
+  expect((await cells(rows(page).nth(2))).slice(0, 2)).toEqual(['0.75', '16']);
 });
 
 test('two pages on one study: the later save is held, nothing is lost, and a person chooses', async ({

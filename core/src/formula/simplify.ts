@@ -1,3 +1,4 @@
+import { pow } from './elementary/power.ts';
 import { binary, call, type Expression, negate, number, type Operator } from './expression.ts';
 
 /**
@@ -27,7 +28,7 @@ function folded(operator: Operator, left: Expression, right: Expression): Expres
     '-': a - b,
     '*': a * b,
     '/': a / b,
-    '^': a ** b,
+    '^': pow(a, b),
   };
   const value = results[operator];
   return Number.isSafeInteger(value) ? number(value) : null;

@@ -1,7 +1,9 @@
+import { log10 } from '../formula/elementary/logarithm.ts';
+
 /** A number to some significant digits, as a table prints it: 0.0645, 1.05e-5. */
 export function significant(value: number, digits: number): string {
   if (value === 0) return '0';
-  const magnitude = Math.floor(Math.log10(Math.abs(value)));
+  const magnitude = Math.floor(log10(Math.abs(value)));
   if (magnitude < -3 || magnitude > 6) return value.toExponential(digits - 1);
   return value.toFixed(Math.max(0, digits - 1 - magnitude));
 }

@@ -35,7 +35,7 @@ export function rowError(row: Row): number | null {
   for (const [j, value] of row.values.entries()) {
     const exact = row.exact[j] ?? null;
     if (exact === null) return null;
-    sum += (value - exact) ** 2;
+    sum += (value - exact) * (value - exact);
   }
   return row.values.length === 1 ? Math.abs(row.values[0]! - (row.exact[0] ?? NaN)) : Math.sqrt(sum);
 }

@@ -1,4 +1,5 @@
 import type { Problem } from '../problem/problem.ts';
+import { pow } from '../formula/elementary/power.ts';
 import { type JetFunction, jetFunction } from './jet-function.ts';
 import type { Branches } from './switches.ts';
 
@@ -42,12 +43,12 @@ function largest(coefficients: Float64Array, size: number, k: number): number {
 function stepLength(coefficients: Float64Array, size: number, tolerance: number): number {
   const last = largest(coefficients, size, ORDER);
   const rise = largest(coefficients, size, 1);
-  const radius = last > 0 && rise > 0 ? (rise / last) ** (1 / (ORDER - 1)) : 0;
+  const radius = last > 0 && rise > 0 ? pow(rise / last, 1 / (ORDER - 1)) : 0;
   const scale = Math.max(largest(coefficients, size, 0), rise * radius, 1e-290);
   let length = Infinity;
   for (const k of [ORDER - 1, ORDER]) {
     const term = largest(coefficients, size, k);
-    if (term > 0) length = Math.min(length, ((tolerance * scale) / term) ** (1 / k));
+    if (term > 0) length = Math.min(length, pow((tolerance * scale) / term, 1 / k));
   }
   return 0.9 * length;
 }

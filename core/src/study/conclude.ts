@@ -4,6 +4,7 @@ import { compare } from './comparison.ts';
 import { isRelative } from './error-choice.ts';
 import { findingsOf } from './findings.ts';
 import { layLadder } from './ladder.ts';
+import { norm } from './norm.ts';
 import { errorRatio, observedOrder } from './order.ts';
 import { type Promised, promisedOrder } from './promised-order.ts';
 import { remarkOf } from './remark.ts';
@@ -90,8 +91,7 @@ function rungResults(
       (other) =>
         other !== undefined && other.stopped === null && !(other.t > study.problem.end && !other.divides),
     );
-    const size =
-      'message' in places ? 0 : Math.hypot(...places.slice(0, 1000).map((j) => run.values[j] ?? 0));
+    const size = 'message' in places ? 0 : norm(places.map((j) => run.values[j] ?? 0));
     return {
       ...run,
       error,

@@ -20,7 +20,7 @@ export function time(value: number): string {
 export function orderText(order: number, standardError: number | null): string {
   if (standardError === null) return order.toFixed(2);
   const digits = standardError < 0.005 ? 3 : standardError < 0.3 ? 2 : 1;
-  const unit = 10 ** -digits;
+  const unit = Number(`1e-${digits}`);
   return `${order.toFixed(digits)} ± ${(Math.max(1, Math.ceil(standardError / unit - 1e-9)) * unit).toFixed(digits)}`;
 }
 

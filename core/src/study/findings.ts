@@ -1,4 +1,5 @@
 import { ln } from '../formula/elementary/logarithm.ts';
+import { pow } from '../formula/elementary/power.ts';
 import { checkTyped, typedCheckSentence } from '../reference/check-typed.ts';
 import { stepSizeText } from '../publish/number-text.ts';
 import type { Comparison } from './comparison.ts';
@@ -245,7 +246,7 @@ const BEYOND_ALL_SIZE = -1;
 
 /** Rule: rungs far above the line, whose h is beyond the stability limit of the method for the fastest decay. */
 function unstable({ study, truth, method, result: { rungs, fit } }: Case): Found {
-  const line = (h: number): number => (fit === null ? 0 : fit.constant * h ** fit.order);
+  const line = (h: number): number => (fit === null ? 0 : fit.constant * pow(h, fit.order));
   const suspects = indices(
     rungs,
     ({ stopped, error, digits, h, leftOut }) =>
@@ -346,7 +347,7 @@ function sign({ result: { rungs, fit } }: Case): Found {
     if (j === undefined || one.taken?.signed == null || other?.taken?.signed == null) continue;
     if (one.taken.signed * other.taken.signed >= 0) continue;
     const low = Math.abs(one.taken.signed) < Math.abs(other.taken.signed) ? i : j;
-    const off = ln(rungs[low]!.error! / (fit.constant * rungs[low]!.h ** fit.order));
+    const off = ln(rungs[low]!.error! / (fit.constant * pow(rungs[low]!.h, fit.order)));
     if (Math.abs(off) < 0.3) continue;
     return {
       kind: 'sign',
@@ -366,7 +367,8 @@ function lastStep({ result: { rungs } }: Case): Found {
   );
   const [first] = which;
   if (first === undefined) return null;
-  const more = which.length > 1 ? `; so it is with ${which.length - 1} more` : '';
+  const more =
+    which.length > 1 ? `; so it is with ${which.length === 2 ? 'one' : which.length - 1} more` : '';
   return {
     kind: 'last step',
     rungs: which,
@@ -469,7 +471,8 @@ function mended(methods: readonly MethodResult[]): Finding | null {
   );
   const [first] = which;
   if (first === undefined) return null;
-  const more = which.length > 1 ? `; so it is with ${which.length - 1} more` : '';
+  const more =
+    which.length > 1 ? `; so it is with ${which.length === 2 ? 'one' : which.length - 1} more` : '';
   return {
     kind: 'last step',
     method: null,

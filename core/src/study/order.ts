@@ -35,13 +35,16 @@ export function leastSquares(x: readonly number[], y: readonly number[]): Line |
   let sxx = 0;
   let sxy = 0;
   x.forEach((v, i) => {
-    sxx += (v - meanX) ** 2;
+    sxx += (v - meanX) * (v - meanX);
     sxy += (v - meanX) * (y[i]! - meanY);
   });
   if (!(sxx > 0)) return null;
   const slope = sxy / sxx;
   const intercept = meanY - slope * meanX;
-  const scatter = x.reduce((sum, v, i) => sum + (y[i]! - intercept - slope * v) ** 2, 0);
+  const scatter = x.reduce((sum, v, i) => {
+    const off = y[i]! - intercept - slope * v;
+    return sum + off * off;
+  }, 0);
   const standardError = n > 2 ? Math.sqrt(scatter / (n - 2) / sxx) : null;
   return { slope, intercept, standardError };
 }

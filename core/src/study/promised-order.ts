@@ -8,6 +8,7 @@ import type { CompiledRun } from '../run/compile.ts';
 import { exactSolution } from '../run/exact.ts';
 import { layGrid } from '../run/grid.ts';
 import { integrate } from '../run/integrate.ts';
+import { norm } from './norm.ts';
 
 /**
  * What a formula promises, as tried on a test system with a known solution: an order, that its errors grow as h
@@ -66,7 +67,7 @@ function errorAfter(run: CompiledRun, steps: number): number {
   const { values, stopped } = integrate(run, layGrid(problem.start, problem.end, { steps }));
   if (stopped !== null) return Infinity;
   const exact = exactSolution(problem);
-  return Math.hypot(...Array.from(values, (value, j) => value - exact.value(j, problem.end)));
+  return norm(values.map((value, j) => value - exact.value(j, problem.end)));
 }
 
 function tryOut(text: string, method: Method): Promised {

@@ -1,5 +1,6 @@
 import { ln } from '../formula/elementary/logarithm.ts';
 import { pow } from '../formula/elementary/power.ts';
+import { norm } from './norm.ts';
 
 /** The values of a run at one step size. */
 export interface Level {
@@ -18,7 +19,7 @@ export interface Extrapolated {
 }
 
 function distance(a: ArrayLike<number>, b: ArrayLike<number>, places: readonly number[]): number {
-  return Math.sqrt(places.reduce((sum, j) => sum + (a[j]! - b[j]!) ** 2, 0));
+  return norm(places.map((j) => a[j]! - b[j]!));
 }
 
 /** Orders between which one is looked for. */

@@ -5,6 +5,7 @@ import { compileWithStart } from '../run/compile-with-start.ts';
 import type { CompiledRun } from '../run/compile.ts';
 import { begin, goTo } from '../run/integrate.ts';
 import { systemRates } from '../run/rates.ts';
+import { norm } from './norm.ts';
 
 /** y' = -y: with step z a run shows what the method does to a decay of rate z/h. */
 const DECAY = "y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)";
@@ -78,7 +79,7 @@ export function fastestDecay(problem: Problem, t: number, state: ArrayLike<numbe
   const rates = systemRates(problem);
   const { size } = problem;
   const base = Float64Array.from(rates(t, state));
-  const scale = Math.max(1, Math.hypot(...Array.from(state).slice(0, 1000)));
+  const scale = Math.max(1, norm(state));
   const step = 1e-6 * scale;
   let direction = Float64Array.from({ length: size }, (_, j) => 1 + ((j * 7919) % 13) / 13 - (j % 2) * 1.7);
   let value = 0;
@@ -100,8 +101,4 @@ export function fastestDecay(problem: Problem, t: number, state: ArrayLike<numbe
     direction = image;
   }
   return null;
-}
-
-function norm(vector: Float64Array): number {
-  return Math.sqrt(vector.reduce((sum, v) => sum + v * v, 0));
 }

@@ -1,6 +1,5 @@
 import 'reflect-metadata';
 import { mkdtempSync, rmSync } from 'node:fs';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type MethodRun, openStudy, runStudy, type StudyDocument } from '@schritt/core';
@@ -41,8 +40,7 @@ async function start(): Promise<void> {
     logLevel: 'silent',
   });
   await app.listen(0, '127.0.0.1');
-  const { port }: AddressInfo = app.getHttpServer().address();
-  address = `http://127.0.0.1:${port}/api`;
+  address = `${await app.getUrl()}/api`;
 }
 
 beforeEach(async () => {
@@ -73,7 +71,7 @@ async function post(document: unknown): Promise<Response> {
 async function created(document: StudyDocument): Promise<JobAnswer> {
   const response = await post(document);
   expect(response.status).toBe(201);
-  return response.json();
+  return JSON.parse(await response.text());
 }
 
 /** All server-sent events of a job until it ends. */
@@ -94,7 +92,8 @@ test('a job tells how far it is, leaves the server free, and keeps the same numb
   const parts = told.map(({ part }) => part);
   expect(parts.some((part) => part > 0 && part < 1)).toBe(true);
   expect(parts).toEqual([...parts].sort((a, b) => a - b));
-  const runs: readonly MethodRun[] = await (await fetch(`${address}/jobs/${job.id}/runs`)).json();
+  const answer = await (await fetch(`${address}/jobs/${job.id}/runs`)).text();
+  const runs: readonly MethodRun[] = JSON.parse(answer);
   const opened = openStudy(sluice([1000]));
   const own = opened.ok ? runStudy(opened.study).methods.map(({ rungs }) => rungs[0]?.values) : [];
   expect(runs.map(({ rungs }) => rungs[0]?.values)).toEqual(own);

@@ -19,6 +19,7 @@ export function fitPlugin(lines: readonly FitLine[]): Plugin {
       if (x === undefined || y === undefined) return;
       ctx.save();
       ctx.font = `600 11px 'IBM Plex Sans', sans-serif`;
+      const taken: { readonly x: number; readonly y: number }[] = [];
       for (const { color, text, from, to } of lines) {
         const [x1, y1] = [x.getPixelForValue(from.x), y.getPixelForValue(from.y)];
         const [x2, y2] = [x.getPixelForValue(to.x), y.getPixelForValue(to.y)];
@@ -36,7 +37,11 @@ export function fitPlugin(lines: readonly FitLine[]): Plugin {
         }
         ctx.stroke();
         ctx.fillStyle = color;
-        ctx.fillText(text, (x1 + x2) / 2 + 8, (y1 + y2) / 2 + 16);
+        const label = { x: (x1 + x2) / 2 + 8, y: (y1 + y2) / 2 + 16 };
+        while (taken.some(({ x: tx, y: ty }) => Math.abs(tx - label.x) < 74 && Math.abs(ty - label.y) < 13))
+          label.y += 13;
+        taken.push(label);
+        ctx.fillText(text, label.x, label.y);
       }
       ctx.restore();
     },

@@ -1,4 +1,4 @@
-import { dividingSizes, placeOfSize, roundSizes, rulerScale } from './scale.ts';
+import { dividingSizes, placeOfSize, roundSizes, rulerScale, sizeAtPlace } from './scale.ts';
 
 const scale = rulerScale([2, 1, 0.5, 0.03125], 10, 910);
 
@@ -23,4 +23,8 @@ test('ticks of dividing sizes divide, and stop where they would run together', (
     expect(8 / h).toBeCloseTo(Math.round(8 / h), 9);
     if (i > 0) expect(placeOfSize(scale, h) - placeOfSize(scale, sizes[i - 1]!)).toBeGreaterThanOrEqual(3);
   });
+});
+
+test('the size at a place is the one whose place that is', () => {
+  for (const h of [0.05, 0.3, 1.7]) expect(sizeAtPlace(scale, placeOfSize(scale, h))).toBeCloseTo(h, 12);
 });

@@ -19,6 +19,12 @@ export function placeOfSize(scale: RulerScale, h: number): number {
   return scale.left + part * (scale.right - scale.left);
 }
 
+/** The step size at a place of the ruler. */
+export function sizeAtPlace(scale: RulerScale, x: number): number {
+  const part = (x - scale.left) / (scale.right - scale.left);
+  return scale.coarsest * (scale.finest / scale.coarsest) ** Math.min(1, Math.max(0, part));
+}
+
 /** Round numbers 1, 2, 5 times a power of ten within the scale, thinned where there are many decades. */
 export function roundSizes(scale: RulerScale): readonly number[] {
   const decades = Math.log10(scale.coarsest / scale.finest);

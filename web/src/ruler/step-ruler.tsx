@@ -1,23 +1,46 @@
 import { type Rung, stepSizeText } from '@schritt/core';
-import { type KeyboardEvent, type ReactNode, useLayoutEffect, useRef, useState } from 'react';
-import { dividingSizes, placeOfSize, roundSizes, rulerScale } from './scale.ts';
+import {
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react';
+import { dividingSizes, placeOfSize, roundSizes, rulerScale, sizeAtPlace } from './scale.ts';
 import './step-ruler.css';
+
+/** The step size of the page: that of a rung, or one between the rungs that divides the interval. */
+export interface StepNow {
+  readonly h: number;
+  readonly steps: number;
+  /** Null between the rungs. */
+  readonly rung: number | null;
+}
 
 interface StepRulerProps {
   readonly rungs: readonly Rung[];
   /** Length of the interval. */
   readonly length: number;
-  /** The chosen rung. */
-  readonly chosen: number;
+  /** Null where there are no rungs. */
+  readonly now: StepNow | null;
   readonly onChoose: (rung: number) => void;
+  /** The handle was moved to a number of steps that is no rung. */
+  readonly onFree: (steps: number) => void;
 }
 
 const AXIS = 66;
+/** Pixels within which the handle falls on a peg. */
+const NEAR = 7;
 
-/** The ladder on a logarithmic scale of h; a peg is chosen by click, or with the arrow keys. */
-export function StepRuler({ rungs, length, chosen, onChoose }: StepRulerProps): ReactNode {
+/**
+ * The ladder on a logarithmic scale of h. A peg is chosen by click or with the arrow keys; the handle is dragged
+ * along to any h that divides the interval, or moved by one step of N with Shift and an arrow.
+ */
+export function StepRuler({ rungs, length, now, onChoose, onFree }: StepRulerProps): ReactNode {
   const host = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(960);
+  const [dragging, setDragging] = useState(false);
   useLayoutEffect(() => {
     const element = host.current;
     if (element === null) return undefined;
@@ -28,8 +51,7 @@ export function StepRuler({ rungs, length, chosen, onChoose }: StepRulerProps): 
 
   const pegs = rungs.flatMap((rung, index) => (rung.ok ? [{ index, grid: rung.grid }] : []));
   const order = [...pegs].sort((a, b) => b.grid.h - a.grid.h);
-  const now = pegs.find((peg) => peg.index === chosen);
-  if (order.length === 0 || now === undefined)
+  if (order.length === 0 || now === null)
     return (
       <div className="step-ruler" ref={host}>
         <p className="quiet">No step sizes yet: add one at the left.</p>
@@ -41,22 +63,36 @@ export function StepRuler({ rungs, length, chosen, onChoose }: StepRulerProps): 
     14,
     width - 30,
   );
-  const at = order.indexOf(now);
-  const move = (event: KeyboardEvent): void => {
-    const goal = {
-      ArrowRight: at + 1,
-      ArrowUp: at + 1,
-      ArrowLeft: at - 1,
-      ArrowDown: at - 1,
-      Home: 0,
-      End: order.length - 1,
-    }[event.key];
-    const peg = goal === undefined ? undefined : order[goal];
-    if (peg === undefined) return;
-    event.preventDefault();
-    onChoose(peg.index);
+  const coarser = order.findLastIndex(({ grid }) => grid.h > now.h * (1 + 1e-9));
+  const finer = order.findIndex(({ grid }) => grid.h < now.h * (1 - 1e-9));
+  const toSteps = (steps: number): void => {
+    const peg = order.find(({ grid }) => grid.steps === steps);
+    if (peg !== undefined) onChoose(peg.index);
+    else if (steps >= 1 && steps !== now.steps) onFree(steps);
   };
-  const here = placeOfSize(scale, now.grid.h);
+  const move = (event: KeyboardEvent): void => {
+    const forward = event.key === 'ArrowRight' || event.key === 'ArrowUp';
+    if (!forward && !['ArrowLeft', 'ArrowDown', 'Home', 'End'].includes(event.key)) return;
+    event.preventDefault();
+    if (event.shiftKey && event.key.startsWith('Arrow')) {
+      toSteps(now.steps + (forward ? 1 : -1));
+      return;
+    }
+    const goal =
+      event.key === 'Home' ? 0 : event.key === 'End' ? order.length - 1 : forward ? finer : coarser;
+    const peg = order[goal];
+    if (peg !== undefined) onChoose(peg.index);
+  };
+  const drag = (event: PointerEvent<SVGSVGElement>): void => {
+    const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
+    const near = order.find(({ grid }) => Math.abs(placeOfSize(scale, grid.h) - x) <= NEAR);
+    if (near !== undefined) {
+      if (near.index !== now.rung) onChoose(near.index);
+      return;
+    }
+    toSteps(Math.max(1, Math.round(length / sizeAtPlace(scale, x))));
+  };
+  const here = placeOfSize(scale, now.h);
   const apart = (x: number): boolean => Math.abs(x - here) > 36;
 
   return (
@@ -67,11 +103,22 @@ export function StepRuler({ rungs, length, chosen, onChoose }: StepRulerProps): 
         role="slider"
         tabIndex={0}
         aria-label="Step size"
-        aria-valuemin={0}
-        aria-valuemax={order.length - 1}
-        aria-valuenow={at}
-        aria-valuetext={`h = ${stepSizeText(now.grid.h)}, ${now.grid.steps} steps`}
+        aria-valuemin={order[0]?.grid.steps ?? 1}
+        aria-valuemax={order.at(-1)?.grid.steps ?? 1}
+        aria-valuenow={now.steps}
+        aria-valuetext={`h = ${stepSizeText(now.h)}, ${now.steps} steps`}
+        className={dragging ? 'dragging' : ''}
         onKeyDown={move}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          setDragging(true);
+          drag(event);
+        }}
+        onPointerMove={(event) => {
+          if (dragging) drag(event);
+        }}
+        onPointerUp={() => setDragging(false)}
+        onPointerCancel={() => setDragging(false)}
       >
         <rect x={here - 23} y={14} width={46} height={66} rx={2} className="chosen-band" />
         <line x1={0} x2={width - 10} y1={AXIS} y2={AXIS} className="axis" />
@@ -100,11 +147,10 @@ export function StepRuler({ rungs, length, chosen, onChoose }: StepRulerProps): 
         })}
         {order.map(({ index, grid }) => {
           const x = placeOfSize(scale, grid.h);
-          const isChosen = index === chosen;
+          const isChosen = index === now.rung;
           return (
-            <g key={index} className="peg" onClick={() => onChoose(index)} data-rung={index}>
+            <g key={index} className="peg" data-rung={index}>
               <title>{`h = ${stepSizeText(grid.h)}, ${grid.steps} steps${grid.divides ? '' : '; the step asked for does not divide the interval'}`}</title>
-              <rect x={x - 14} y={12} width={28} height={56} fill="transparent" />
               <line x1={x} x2={x} y1={42} y2={AXIS} className="tick" />
               <circle
                 cx={x}
@@ -120,8 +166,16 @@ export function StepRuler({ rungs, length, chosen, onChoose }: StepRulerProps): 
             </g>
           );
         })}
+        {now.rung === null && (
+          <g>
+            <path d={`M${here} ${AXIS}L${here - 6} 54V38H${here + 6}V54Z`} className="handle" />
+            <text x={here} y={30} className="count chosen">
+              {now.steps}
+            </text>
+          </g>
+        )}
         <text x={here} y={AXIS + 14} className="size chosen">
-          {stepSizeText(now.grid.h)}
+          {stepSizeText(now.h)}
         </text>
       </svg>
     </div>

@@ -6,6 +6,11 @@ import { Tex } from '../math/tex.tsx';
 import type { Read } from '../study/use-good-study.ts';
 import './statement.css';
 
+/** A choice of cases cannot be broken over lines; a long one is set smaller. */
+function isWide(tex: string): boolean {
+  return tex.includes('\\begin{cases}') && tex.length > 150;
+}
+
 /** A problem as it is set on a board. */
 export function ProblemTypeset({ problem }: { readonly problem: Problem }): ReactNode {
   const lines = useMemo(() => {
@@ -16,7 +21,7 @@ export function ProblemTypeset({ problem }: { readonly problem: Problem }): Reac
   return (
     <div className="typeset">
       {[...first, ...initial, interval, ...rest, ...conserved].map((line) => (
-        <div key={line} className="formula">
+        <div key={line} className={isWide(line) ? 'formula wide' : 'formula'}>
           <Tex tex={line} />
         </div>
       ))}

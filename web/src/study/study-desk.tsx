@@ -3,6 +3,7 @@ import {
   type ErrorChoice,
   isRelative,
   type Ladder,
+  layGrid,
   layLadder,
   type Problem,
   stepSizeText,
@@ -32,6 +33,7 @@ import {
   movedWindow,
   strike,
   withLadder,
+  withRungOf,
   type WorkingMethod,
   withoutRungAt,
   workOn,
@@ -61,6 +63,8 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
   const autosave = useAutosave('study', entry, document);
   const good = useGoodStudy(study);
   const [wanted, setWanted] = useState(2);
+  // steps of a run between the rungs, where the handle of the ruler was dragged; null on a rung
+  const [free, setFree] = useState<number | null>(null);
   const [component, setComponent] = useState(0);
   const [marked, setMarked] = useState<number | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
@@ -75,7 +79,14 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
   const rows = useMemo(() => rungs.flatMap((rung, i) => (rung.ok ? [i] : [])), [rungs]);
   const chosen = rows.includes(wanted) ? wanted : (rows.filter((i) => i < wanted).at(-1) ?? rows[0] ?? 0);
   const rung = rungs[chosen];
-  const grid = rung?.ok === true ? rung.grid : null;
+  const grid = useMemo(() => {
+    if (free !== null && problem !== null) return layGrid(problem.start, problem.end, { steps: free });
+    return rung?.ok === true ? rung.grid : null;
+  }, [free, problem, rung]);
+  const choose = useCallback((rung: number) => {
+    setFree(null);
+    setWanted(rung);
+  }, []);
 
   const results = useResults(good.document, good.keys);
   const curves = useCurves(good.document, good.keys, grid?.wished ?? null);
@@ -89,7 +100,7 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
     [methods],
   );
   const titleOf = useCallback((key: string) => methods.find((m) => m.key === key)?.title ?? '', [methods]);
-  const chooseRow = useCallback((row: number) => setWanted(rows[row] ?? 0), [rows]);
+  const chooseRow = useCallback((row: number) => choose(rows[row] ?? 0), [rows, choose]);
   const setLadder = (ladder: Ladder): void => edit('ladder', (now) => withLadder(now, ladder));
   const changeMethod = (key: string, about: string, change: (method: WorkingMethod) => WorkingMethod): void =>
     edit(`${about} ${key}`, (now) => ({
@@ -138,6 +149,20 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
               {grid.divides
                 ? 'h divides the interval'
                 : `${stepSizeText(grid.wished)} does not divide the interval`}
+              {free !== null && problem !== null && (
+                <button
+                  type="button"
+                  className="plain-button add-rung"
+                  onClick={() => {
+                    const { start, end } = problem;
+                    edit('ladder', (now) => withRungOf(now, free, end - start));
+                    setFree(null);
+                    setWanted(rungs.filter((other) => other.ok && other.grid.h > grid.h).length);
+                  }}
+                >
+                  + as a rung
+                </button>
+              )}
             </p>
           )}
         </div>
@@ -145,8 +170,9 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
           <StepRuler
             rungs={rungs}
             length={problem === null ? 1 : problem.end - problem.start}
-            chosen={chosen}
-            onChoose={setWanted}
+            now={grid && { h: grid.h, steps: grid.steps, rung: free === null ? chosen : null }}
+            onChoose={choose}
+            onFree={setFree}
           />
         </div>
         <StatementColumn study={study} good={good} edit={edit} onLadder={setLadder} />
@@ -232,9 +258,9 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
               titleOf={titleOf}
               scale={(study.error ?? DEFAULT_ERROR).scale}
               pointed={pointed}
-              chosen={chosen}
+              chosen={free === null ? chosen : -1}
               rows={rows}
-              onChoose={setWanted}
+              onChoose={choose}
               onRemove={(rung) => edit('ladder', (now) => withoutRungAt(now, rung))}
               onStrike={(key, rung) => changeMethod(key, 'strike', (method) => strike(method, rung))}
               onWindow={moveWindow}

@@ -6,6 +6,7 @@ import {
   withLadder,
   withoutRung,
   withoutRungAt,
+  withRungOf,
   workOn,
 } from './working-study.ts';
 
@@ -62,6 +63,8 @@ test('strikes and windows stay with their rungs when one is taken out, and go wi
   expect(decided(withoutRungAt(study, 2))).toEqual({ struck: [0, 3], window: { from: 1, to: 3 } });
   expect(decided(withoutRungAt(study, 0))).toEqual({ struck: [1, 3], window: { from: 0, to: 3 } });
   expect(decided(withLadder(study, { steps: [0.5, 0.4, 0.3] }))).toEqual({ struck: [0, 2] });
+  expect(decided(withRungOf(study, 4, 1))).toEqual({ struck: [0, 2, 5], window: { from: 1, to: 5 } });
+  expect(withRungOf(study, 4, 1).ladder).toEqual({ steps: [0.5, 0.4, 0.3, 0.25, 0.2, 0.1] });
   const again = strike(strike(study.methods[0]!, 3), 0);
   expect(again.struck).toEqual([2, 3, 4]);
 });

@@ -94,6 +94,33 @@ export function withoutRungAt(study: WorkingStudy, rung: number): WorkingStudy {
   };
 }
 
+/** The study with one rung more, between those that are there by its size; strikes and windows stay with their rungs. */
+export function withRungOf(study: WorkingStudy, steps: number, length: number): WorkingStudy {
+  const { ladder } = study;
+  const h = length / steps;
+  const sizes = layLadder(ladder, 0, length, 'overrun').map((rung) => (rung.ok ? rung.grid.wished : 0));
+  const found = sizes.findIndex((size) => size < h);
+  const place = found < 0 ? sizes.length : found;
+  const inserted = <T>(list: readonly T[], item: T): readonly T[] => [
+    ...list.slice(0, place),
+    item,
+    ...list.slice(place),
+  ];
+  const moved = (rung: number): number => (rung >= place ? rung + 1 : rung);
+  return {
+    ...study,
+    ladder:
+      'intervals' in ladder
+        ? { intervals: inserted(ladder.intervals, steps) }
+        : { steps: inserted(amounts(ladder), h) },
+    methods: study.methods.map(({ struck, window, ...method }) => ({
+      ...method,
+      ...(struck === undefined ? {} : { struck: struck.map(moved) }),
+      ...(window === undefined ? {} : { window: { from: moved(window.from), to: moved(window.to) } }),
+    })),
+  };
+}
+
 /** The study with another ladder; strikes and windows beyond its rungs go. */
 export function withLadder(study: WorkingStudy, ladder: Ladder): WorkingStudy {
   const count = rungCount(ladder);

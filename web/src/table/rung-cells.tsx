@@ -7,7 +7,7 @@ export type RungView = 'errors' | 'differences' | 'cost';
 
 export const HEADINGS: Readonly<Record<RungView, readonly string[]>> = {
   errors: ['error', 'ratio', 'order'],
-  differences: ['order of three', 'extrapolated', 'estimate'],
+  differences: ['order', 'extrapolated', 'estimate'],
   cost: ['evaluations', 'Newton', 'ms'],
 };
 
@@ -86,7 +86,7 @@ export function RungCells(props: RungCellsProps): ReactNode {
       <>
         <td className={`first ${kind}`}>{three === null ? '' : short(three.order)}</td>
         <td className={kind} title={three?.values.slice(0, 20).join(', ')}>
-          {three === null ? '' : String(Number(three.values[0]?.toPrecision(10) ?? NaN))}
+          {three === null ? '' : String(Number(three.values[0]?.toPrecision(8) ?? NaN))}
         </td>
         <td className={kind}>{three === null ? '' : <PowerNumber value={three.error} digits={2} />}</td>
       </>

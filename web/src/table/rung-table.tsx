@@ -42,7 +42,7 @@ export function RungTable(props: RungTableProps): ReactNode {
   const isPointed = (key: string, row: number): boolean =>
     pointed !== null && (pointed.key === null || pointed.key === key) && pointed.rows.includes(row);
   return (
-    <table className="rung-table">
+    <table className={lead.length > 8 ? 'rung-table dense' : 'rung-table'}>
       <thead>
         <tr>
           <th colSpan={2} />

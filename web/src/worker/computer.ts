@@ -18,38 +18,69 @@ interface Waiting {
 /** Told now and then which part of the work is done, and which rungs were finished since. */
 export type Progress = (part: number, finished: readonly RungRun[]) => void;
 
+/** Milliseconds that a void question may still take before its worker is ended. */
+const PATIENCE = 60;
+
 /**
- * One web worker that answers one question at a time. A newer question makes the older one void;
- * a worker that is still busy with a void one is ended and another takes its place.
+ * One web worker that answers one question at a time. A newer question makes the older one void. A worker that is
+ * about to be done with a void one is waited for, since beginning another takes longer; one that is not is ended.
  */
 export class Computer {
   #worker: Worker | null = null;
   #waiting: Waiting | null = null;
+  #busy = false;
+  #held: (() => void) | null = null;
+  #patience: ReturnType<typeof setTimeout> | null = null;
   #ids = 0;
 
   ask(question: Question, progress: Progress = () => undefined): Promise<Answer> {
-    this.cancel();
+    this.#waiting?.fail(new Superseded());
     this.#ids += 1;
     const id = this.#ids;
     return new Promise((done, fail) => {
       this.#waiting = { id, done, fail, progress };
-      this.#running().postMessage({ ...question, id });
+      const post = (): void => {
+        this.#busy = true;
+        this.#running().postMessage({ ...question, id });
+      };
+      if (!this.#busy) {
+        post();
+        return;
+      }
+      this.#held = post;
+      this.#patience ??= setTimeout(() => {
+        this.#end();
+        this.#sendHeld();
+      }, PATIENCE);
     });
+  }
+
+  #sendHeld(): void {
+    if (this.#patience !== null) clearTimeout(this.#patience);
+    this.#patience = null;
+    const post = this.#held;
+    this.#held = null;
+    post?.();
+  }
+
+  /** Ends the worker, whatever it is at. */
+  #end(): void {
+    this.#worker?.terminate();
+    this.#worker = null;
+    this.#busy = false;
   }
 
   /** Gives up the question under way. */
   cancel(): void {
-    if (this.#waiting === null) return;
-    this.#waiting.fail(new Superseded());
+    this.#waiting?.fail(new Superseded());
     this.#waiting = null;
-    this.#worker?.terminate();
-    this.#worker = null;
+    this.#held = null;
+    if (this.#busy) this.#end();
   }
 
   close(): void {
     this.cancel();
-    this.#worker?.terminate();
-    this.#worker = null;
+    this.#end();
   }
 
   #running(): Worker {
@@ -57,11 +88,13 @@ export class Computer {
     const worker = new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' });
     worker.addEventListener('message', (event: MessageEvent<Answer>) => {
       const { data } = event;
-      if (this.#waiting?.id !== data.id) return;
       if (data.kind === 'progress') {
-        this.#waiting.progress(data.part, data.finished);
+        if (this.#waiting?.id === data.id) this.#waiting.progress(data.part, data.finished);
         return;
       }
+      this.#busy = false;
+      this.#sendHeld();
+      if (this.#waiting?.id !== data.id) return;
       const { done } = this.#waiting;
       this.#waiting = null;
       done(data);
@@ -69,7 +102,7 @@ export class Computer {
     worker.addEventListener('error', (event) => {
       this.#waiting?.fail(new Error(event.message));
       this.#waiting = null;
-      this.#worker = null;
+      this.#end();
     });
     this.#worker = worker;
     return worker;
