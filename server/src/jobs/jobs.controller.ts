@@ -51,7 +51,7 @@ export class JobsController {
     return this.jobs.read(id);
   }
 
-  /** The runs of a job that is done, one a method. */
+  /** The runs of a job, one a method; the finished rungs of one that is under way. */
   @Get(':id/runs')
   @ApiOkResponse({ description: 'one entry a method, with one entry a rung' })
   @ApiNotFoundResponse({ type: ApiErrorBody })

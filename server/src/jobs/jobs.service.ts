@@ -19,6 +19,8 @@ import { JOB_OPTIONS, type JobOptions, StudyPool } from './study-pool.ts';
 interface Active {
   readonly news: BehaviorSubject<JobDto>;
   readonly abort: AbortController;
+  /** What its methods have come to so far. */
+  runs: readonly MethodRun[];
 }
 
 /** Finished jobs that are kept; the oldest go. */
@@ -87,8 +89,10 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     return this.#dto(await this.#find(id));
   }
 
-  /** The runs of a job that is done, one a method. */
+  /** The runs of a job, one a method: all of them when it is done, the rungs that are finished while it is under way. */
   async runs(id: string): Promise<readonly MethodRun[]> {
+    const soFar = this.#active.get(id)?.runs ?? [];
+    if (soFar.length > 0) return soFar;
     const { runs } = await this.#find(id);
     if (runs === null) throw new ApiError('not-found', 'this job has no results');
     return runs;
@@ -106,17 +110,19 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   #enqueue({ id, document }: Job): void {
-    const news = new BehaviorSubject<JobDto>({ id, state: 'waiting', part: 0, why: null });
-    const active = { news, abort: new AbortController() };
+    const news = new BehaviorSubject<JobDto>({ id, state: 'waiting', part: 0, rungs: 0, why: null });
+    const active: Active = { news, abort: new AbortController(), runs: [] };
     this.#active.set(id, active);
     this.#last = this.#last.then(() => this.#work(id, document, active));
   }
 
-  async #work(id: string, document: StudyDocument, { news, abort }: Active): Promise<void> {
+  async #work(id: string, document: StudyDocument, active: Active): Promise<void> {
+    const { news, abort } = active;
     const limit = AbortSignal.timeout(1000 * this.#options.limit);
     const finish = async (state: Job['state'], more: Pick<Job, 'runs' | 'why'>): Promise<void> => {
       await this.#jobs.update(id, { state, runs: more.runs, why: more.why });
-      news.next({ id, state, part: state === 'done' ? 1 : news.value.part, why: more.why });
+      const { part, rungs } = news.value;
+      news.next({ id, state, part: state === 'done' ? 1 : part, rungs, why: more.why });
     };
     try {
       if (abort.signal.aborted) {
@@ -124,10 +130,12 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
         return;
       }
       await this.#jobs.update(id, { state: 'running' });
-      news.next({ id, state: 'running', part: 0, why: null });
-      const runs = await this.#pool.run(document, AbortSignal.any([abort.signal, limit]), (part) =>
-        news.next({ id, state: 'running', part, why: null }),
-      );
+      news.next({ id, state: 'running', part: 0, rungs: 0, why: null });
+      const runs = await this.#pool.run(document, AbortSignal.any([abort.signal, limit]), (part, soFar) => {
+        active.runs = [...soFar];
+        const rungs = soFar.reduce((sum, run) => sum + run.rungs.length, 0);
+        news.next({ id, state: 'running', part, rungs, why: null });
+      });
       await finish('done', { runs, why: null });
     } catch (thrown) {
       if (abort.signal.aborted || limit.aborted) await this.#stopped(finish, limit.aborted);
@@ -170,6 +178,6 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   #dto({ id, state, why }: Job): JobDto {
-    return this.#active.get(id)?.news.value ?? { id, state, part: state === 'done' ? 1 : 0, why };
+    return this.#active.get(id)?.news.value ?? { id, state, part: state === 'done' ? 1 : 0, rungs: 0, why };
   }
 }

@@ -57,6 +57,7 @@ interface JobAnswer {
   readonly id: string;
   readonly state: string;
   readonly part: number;
+  readonly rungs: number;
   readonly why: string | null;
 }
 
@@ -88,7 +89,9 @@ test('a job tells how far it is, leaves the server free, and keeps the same numb
   expect((await fetch(`${address}/health`)).status).toBe(200);
   expect(performance.now() - from).toBeLessThan(500);
   const told = await events(job.id);
-  expect(told.at(-1)).toEqual({ id: job.id, state: 'done', part: 1, why: null });
+  expect(told.at(-1)).toEqual({ id: job.id, state: 'done', part: 1, rungs: 4, why: null });
+  // rungs are told of as they are finished
+  expect(told.some(({ state, rungs }) => state === 'running' && rungs > 0 && rungs < 4)).toBe(true);
   const parts = told.map(({ part }) => part);
   expect(parts.some((part) => part > 0 && part < 1)).toBe(true);
   expect(parts).toEqual([...parts].sort((a, b) => a - b));

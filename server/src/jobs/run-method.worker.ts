@@ -1,11 +1,24 @@
 import type { MessagePort } from 'node:worker_threads';
-import { layLadder, type MethodRun, methodSteps, openStudy, type StudyDocument } from '@schritt/core';
+import {
+  layLadder,
+  type MethodRun,
+  methodSteps,
+  openStudy,
+  type RungRun,
+  type StudyDocument,
+} from '@schritt/core';
 
 /** One method of a study, and where to tell how far it is. */
 export interface MethodTask {
   readonly document: StudyDocument;
   readonly method: number;
   readonly port: MessagePort;
+}
+
+/** A sign of life: the part that is done, and rungs that were finished since the last one. */
+export interface Sign {
+  readonly part: number;
+  readonly finished: readonly RungRun[];
 }
 
 /** Milliseconds between two signs of life. */
@@ -23,13 +36,16 @@ export default function runMethod({ document, method, port }: MethodTask): Metho
   if (chosen === undefined) throw new Error('there is no such method');
   const work = methodSteps(study, rungs, chosen);
   let done = 0;
+  let finished: RungRun[] = [];
   let last = Date.now();
   for (;;) {
     const next = work.next();
     if (next.done === true) return next.value;
     done += next.value.steps;
+    if (next.value.finished !== null) finished.push(next.value.finished);
     if (Date.now() - last < SIGN) continue;
     last = Date.now();
-    port.postMessage(Math.min(1, done / Math.max(1, all)));
+    port.postMessage({ part: Math.min(1, done / Math.max(1, all)), finished } satisfies Sign);
+    finished = [];
   }
 }

@@ -3,7 +3,7 @@ import { MessageChannel } from 'node:worker_threads';
 import type { MethodRun, StudyDocument } from '@schritt/core';
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
-import type { MethodTask } from './run-method.worker.ts';
+import type { MethodTask, Sign } from './run-method.worker.ts';
 
 /** How jobs are run. */
 export interface JobOptions {
@@ -28,13 +28,13 @@ export class StudyPool implements OnModuleDestroy {
   /**
    * Runs all methods of a study, as many at a time as there are threads.
    *
-   * @param progress told the part of all that is done
+   * @param progress told the part of all that is done, and what each method has come to
    * @throws Error named AbortError when the signal ends it
    */
   async run(
     document: StudyDocument,
     signal: AbortSignal,
-    progress: (part: number) => void,
+    progress: (part: number, runs: readonly MethodRun[]) => void,
   ): Promise<readonly MethodRun[]> {
     this.#pool ??= new Piscina<MethodTask, MethodRun>({
       filename: this.#worker,
@@ -44,17 +44,21 @@ export class StudyPool implements OnModuleDestroy {
     });
     const pool = this.#pool;
     const parts = document.methods.map(() => 0);
+    const runs = document.methods.map(({ title }): MethodRun => ({ title, rungs: [], refused: null }));
     const runOne = async (method: number): Promise<MethodRun> => {
       const { port1, port2 } = new MessageChannel();
       const tell = (part: number): void => {
         parts[method] = part;
-        progress(parts.reduce((sum, one) => sum + one, 0) / parts.length);
+        progress(parts.reduce((sum, one) => sum + one, 0) / parts.length, runs);
       };
-      port1.on('message', (part: unknown) => {
-        if (typeof part === 'number') tell(part);
+      port1.on('message', ({ part, finished }: Sign) => {
+        const { title, rungs } = runs[method]!;
+        runs[method] = { title, rungs: [...rungs, ...finished], refused: null };
+        tell(part);
       });
       try {
         const run = await pool.run({ document, method, port: port2 }, { signal, transferList: [port2] });
+        runs[method] = run;
         tell(1);
         return run;
       } finally {

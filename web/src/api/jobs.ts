@@ -6,6 +6,8 @@ interface Job {
   readonly id: string;
   readonly state: string;
   readonly part: number;
+  /** Rungs that are finished while it runs. */
+  readonly rungs: number;
   readonly why: string;
 }
 
@@ -20,10 +22,12 @@ export interface FollowedJob {
 
 function readJob(value: unknown): Job {
   const part = field(value, 'part');
+  const rungs = field(value, 'rungs');
   return {
     id: text(field(value, 'id'), ''),
     state: text(field(value, 'state'), 'failed'),
     part: typeof part === 'number' ? part : 0,
+    rungs: typeof rungs === 'number' ? rungs : 0,
     why: text(field(value, 'why'), 'the server gave no reason'),
   };
 }
@@ -47,13 +51,13 @@ function reason({ state, why }: Job): string {
 }
 
 /** Listens to a job until it is over. */
-function listen(job: Job, progress: (part: number) => void): { over: Promise<Job>; leave: () => void } {
+function listen(job: Job, progress: (now: Job) => void): { over: Promise<Job>; leave: () => void } {
   if (isOver(job)) return { over: Promise.resolve(job), leave: () => undefined };
   const source = new EventSource(`/api/jobs/${job.id}/events`);
   const over = new Promise<Job>((done, fail) => {
     source.addEventListener('message', ({ data }: MessageEvent<string>) => {
       const now = readJob(JSON.parse(data));
-      progress(now.part);
+      progress(now);
       if (!isOver(now)) return;
       source.close();
       done(now);
@@ -66,17 +70,37 @@ function listen(job: Job, progress: (part: number) => void): { over: Promise<Job
   return { over, leave: () => source.close() };
 }
 
-/** Has a study run on the server, or joins the job that runs or has run the same. */
+/** The runs of a job as far as they are there; none where the answer cannot be read. */
+async function runsOf(id: string, methods: number): Promise<readonly MethodRun[]> {
+  const answer = await call(`jobs/${id}/runs`);
+  return areRuns(answer, methods) ? answer : [];
+}
+
+/**
+ * Has a study run on the server, or joins the job that runs or has run the same.
+ *
+ * @param progress told the part that is done
+ * @param soFar told the runs as far as they are there, when further rungs are finished
+ */
 export async function followJob(
   document: StudyDocument,
   progress: (part: number) => void,
+  soFar: (runs: readonly MethodRun[]) => void,
 ): Promise<FollowedJob> {
   const job = readJob(await call('jobs', { method: 'POST', body: JSON.stringify({ document }) }));
-  const { over, leave } = listen(job, progress);
+  const methods = document.methods.length;
+  let shown = 0;
+  const { over, leave } = listen(job, (now) => {
+    progress(now.part);
+    if (now.rungs <= shown || isOver(now)) return;
+    shown = now.rungs;
+    // a look that fails is followed by the study itself
+    runsOf(job.id, methods).then(soFar, () => undefined);
+  });
   const runs = over.then(async (last) => {
     if (last.state !== 'done') throw new Error(reason(last));
-    const answer = await call(`jobs/${job.id}/runs`);
-    if (areRuns(answer, document.methods.length)) return answer;
+    const all = await runsOf(job.id, methods);
+    if (all.length === methods) return all;
     throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
   });
   return { id: job.id, runs, leave };

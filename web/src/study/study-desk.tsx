@@ -146,9 +146,10 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
           {grid !== null && (
             <p className="quiet">
               {grid.steps} {grid.steps === 1 ? 'step' : 'steps'} ·{' '}
-              {grid.divides
-                ? 'h divides the interval'
-                : `${stepSizeText(grid.wished)} does not divide the interval`}
+              {free === null &&
+                (grid.divides
+                  ? 'h divides the interval'
+                  : `${stepSizeText(grid.wished)} does not divide the interval`)}
               {free !== null && problem !== null && (
                 <button
                   type="button"

@@ -140,9 +140,23 @@ export class StudyComputer {
   async #onServer(document: StudyDocument, soFar: (state: SoFar) => void): Promise<readonly MethodRun[]> {
     const asked = this.#asked;
     soFar({ result: null, part: 0, onServer: true });
-    const job = await followJob(document, (part) => {
-      if (asked === this.#asked) soFar({ result: null, part, onServer: true });
-    });
+    let done = 0;
+    const job = await followJob(
+      document,
+      (part) => {
+        done = part;
+        if (asked === this.#asked) soFar({ result: null, part, onServer: true });
+      },
+      (runs) => {
+        if (asked !== this.#asked) return;
+        this.#conclude(document, runs)
+          .then((result) => {
+            if (asked === this.#asked) soFar({ result, part: done, onServer: true });
+          })
+          // a look that comes too late is followed by the study itself
+          .catch(() => undefined);
+      },
+    );
     if (asked !== this.#asked) {
       job.leave();
       throw new Superseded();
