@@ -1,12 +1,13 @@
-import { runStudy, studyCsv, studyReport, studyText } from '@schritt/core';
+import { studyCsv, studyReport, studySteps, studyText } from '@schritt/core';
 import { loadStudy } from '../load.ts';
+import { withProgress } from '../progress.ts';
 
 export type StudyFormat = 'json' | 'table' | 'csv';
 
 /** Runs a study file and prints errors, ratios and observed orders. */
 export function studyCommand(file: string, format: StudyFormat): string {
   const { document, study } = loadStudy(file);
-  const result = runStudy(study);
+  const result = withProgress(studySteps(study));
   const report = studyReport(document.title, study.problem, result);
   for (const line of result.problems) process.stderr.write(`${file}: ${line}\n`);
   switch (format) {

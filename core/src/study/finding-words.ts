@@ -6,9 +6,14 @@ export function count(n: number): string {
   return n.toLocaleString('en');
 }
 
-/** A quantity to three digits. */
+const RAISED = '⁰¹²³⁴⁵⁶⁷⁸⁹';
+
+/** A quantity to three digits, as it is set in print: 0.0557, 2.36×10⁻¹⁴. */
 export function number(value: number): string {
-  return significant(value, 3);
+  const [digits = '', exponent] = significant(value, 3).split('e');
+  if (exponent === undefined) return digits;
+  const raised = String(Math.abs(Number(exponent))).replace(/\d/g, (digit) => RAISED.charAt(Number(digit)));
+  return `${digits}×10${exponent.startsWith('-') ? '⁻' : ''}${raised}`;
 }
 
 /** A time to as many digits as a reader wants: 0.333, 2. */

@@ -6,6 +6,7 @@ import type { Comparison } from './comparison.ts';
 import { isRelative } from './error-choice.ts';
 import { count, indices, number, orderText, steps, time } from './finding-words.ts';
 import { kinkTimes } from './kinks.ts';
+import { observedOrder } from './order.ts';
 import { promisedOrder } from './promised-order.ts';
 import type { BestStep, RoundOff } from './round-off.ts';
 import { fastestDecay, realStabilityLimit } from './stability-limit.ts';
@@ -35,6 +36,7 @@ export type FindingKind =
   | 'two rungs'
   | 'better than promised'
   | 'order lost'
+  | 'not yet'
   | 'formula'
   | 'unstable'
   | 'coarse'
@@ -191,6 +193,17 @@ function decayOf({ problem }: Study, truth: Truth): number | null {
 /** A step of so many times of the fastest decay is not small for it. */
 const NOT_SMALL = 0.5;
 
+/** Orders come nearer to the promise where the finest one is off by less than this part of the fitted one. */
+const APPROACHES = 0.7;
+
+/** The order between the finest two rungs that count. */
+function finestOrder({ rungs, fit }: MethodResult): number | null {
+  const [fine, coarse] = (fit?.rungs ?? []).map((i) => rungs[i]!).sort((a, b) => a.h - b.h);
+  return fine === undefined || coarse === undefined
+    ? null
+    : observedOrder(coarse.h, coarse.error, fine.h, fine.error);
+}
+
 /** Rule: a slope clearly below the order of the formula; with its cause where that is sure. */
 function orderLost(of: Case): Found {
   const { result } = of;
@@ -211,6 +224,14 @@ function orderLost(of: Case): Found {
     return lost(
       `order ${shown} instead of ${promised.order}: started with ${start.name}, whose local error of order ${start.order + 1} shows`,
     );
+  const last = finestOrder(result);
+  if (last !== null && Math.abs(last - promised.order) < APPROACHES * Math.abs(fit.order - promised.order))
+    return {
+      kind: 'not yet',
+      rungs: fit.rungs,
+      tone: 'plain',
+      sentence: `order ${shown} so far, ${last.toFixed(2)} at the finest rungs, on the way to the ${promised.order} that the formula promises: take smaller h`,
+    };
   const decay = decayOf(of.study, of.truth);
   const finest = Math.min(...fit.rungs.map((rung) => result.rungs[rung]!.h));
   const stiff =

@@ -77,8 +77,14 @@ export function bandPlugin(id: string, place: number | null, palette: Palette): 
   };
 }
 
-/** Words in the picture itself: the quantity at the top left, the variable at the bottom right. */
-export function captionPlugin(id: string, upper: string, right: string, palette: Palette): Plugin {
+/** Words in the picture itself: the quantity at the top, the variable in the corner opposite to the curves' fall. */
+export function captionPlugin(
+  id: string,
+  upper: string,
+  lower: string,
+  palette: Palette,
+  falls = false,
+): Plugin {
   return {
     id,
     afterDatasetsDraw(chart) {
@@ -86,9 +92,11 @@ export function captionPlugin(id: string, upper: string, right: string, palette:
       ctx.save();
       ctx.font = `italic 13px 'Source Serif 4', Georgia, serif`;
       ctx.fillStyle = palette.quiet;
-      ctx.fillText(upper, chartArea.left + 6, chartArea.top + 12);
-      ctx.textAlign = 'right';
-      ctx.fillText(right, chartArea.right - 4, chartArea.bottom - 6);
+      const place = (right: boolean): number => (right ? chartArea.right - 4 : chartArea.left + 6);
+      ctx.textAlign = falls ? 'right' : 'left';
+      ctx.fillText(upper, place(falls), chartArea.top + 12);
+      ctx.textAlign = falls ? 'left' : 'right';
+      ctx.fillText(lower, place(!falls), chartArea.bottom - 6);
       ctx.restore();
     },
   };

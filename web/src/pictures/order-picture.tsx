@@ -147,7 +147,7 @@ export function OrderPicture(props: OrderPictureProps): ReactNode {
   );
   const guides = [...new Set(promised.filter((order) => order > 0))].sort((a, b) => a - b);
   const plugins = [
-    captionPlugin('caption', caption, over, palette),
+    captionPlugin('caption', caption, over, palette, over === 'evaluations'),
     ...(over === 'h'
       ? [
           bandPlugin('chosen', chosenSize, palette),

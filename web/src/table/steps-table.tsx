@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import type { RowsWindow } from '../worker/messages.ts';
+import { PowerNumber } from '../math/power-number.tsx';
 import './rung-table.css';
 
 /** Steps that the table shows at once. */
@@ -73,7 +74,7 @@ export function StepsTable({ window, independent, from, onFrom, onMark }: StepsT
                   const known = row.exact[j];
                   return (
                     <td key={`error ${components[j] ?? j}`}>
-                      {known != null && <Value value={Number((value - known).toPrecision(4))} />}
+                      {known != null && <PowerNumber value={value - known} />}
                     </td>
                   );
                 })}
