@@ -16,16 +16,26 @@ export interface SoFar {
   readonly onServer: boolean;
 }
 
-/** All that the runs of one method depend on; methods may start with one another. */
+/** The methods of the study that do the first steps of one, and those that do theirs, by their places. */
+function startersOf(
+  document: StudyDocument,
+  method: number,
+  found: readonly number[] = [],
+): readonly number[] {
+  const { methods, start } = document;
+  const [, named] = /^\s*start with (.+?)\s*(#.*)?$/m.exec(methods[method]?.text ?? '') ?? [];
+  if (named === undefined) return found;
+  const wanted = found.length === 0 ? (start ?? named) : named;
+  const place = methods.findIndex(({ title }) => title === wanted);
+  return place < 0 || found.includes(place) ? found : startersOf(document, place, [...found, place]);
+}
+
+/** All that the runs of one method depend on, with those that do its first steps. */
 function keyOf(document: StudyDocument, method: number): string {
   const { problem, methods, ladder, lastStep, error, start, precision } = document;
-  const own = methods[method];
-  const others =
-    start === undefined && own?.text.includes('start with') !== true
-      ? []
-      : methods.map(({ title, text }) => [title, text]);
+  const texts = [method, ...startersOf(document, method)].map((place) => methods[place]?.text);
   const measured = error === undefined ? [] : [error.at, error.of, error.scale];
-  return JSON.stringify([problem.text, own?.text, ladder, lastStep, measured, start, precision, others]);
+  return JSON.stringify([problem.text, texts, ladder, lastStep, measured, start, precision]);
 }
 
 /** Runs of methods that are remembered, so that a change runs again only what depends on it. */
