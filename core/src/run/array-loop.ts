@@ -1,10 +1,12 @@
 import { CONSTANTS } from '../formula/functions.ts';
-import { type Expression, type IndexedLeaf, type NameLeaf, walk } from '../formula/expression.ts';
+import type { Expression, IndexedLeaf, NameLeaf } from '../formula/expression.ts';
 import { type Code, type CodeTarget, emit, literal } from '../formula/javascript.ts';
 import { Meanings } from '../problem/meaning.ts';
 import type { Block, Problem } from '../problem/problem.ts';
 import { typedDerivative } from '../problem/typed-derivatives.ts';
+import { isInPlace, rotationLines } from './array-rotation.ts';
 import { bandedNewton } from './banded-newton.ts';
+import { bandOf, interiorOf } from './family-reach.ts';
 import type { GeneratedLoop } from './generated-loop.ts';
 import { type Layout, layOut } from './layout.ts';
 import type { Precision } from './precision.ts';
@@ -71,7 +73,7 @@ class ArrayLoop {
     const shape = stateShape(this.#problem, program, this.#layout);
     for (const register of [...program.present, ...program.kept.map((k) => k.register), ...program.next])
       this.#array(register);
-    const inPlace = this.#inPlace();
+    const inPlace = isInPlace(program);
     program.instructions.forEach((instruction, i) =>
       this.#run(instruction, inPlace && i === program.instructions.length - 1 ? program.present[0]! : null),
     );
@@ -126,7 +128,7 @@ class ArrayLoop {
         this.#single ? 'const t = F(F(origin) + F(n * h));' : 'const t = origin + n * h;',
         ...lines,
         ...(traced ? rows : []),
-        ...this.#moveUp(inPlace),
+        ...rotationLines(program, (register) => this.#array(register)),
         '}',
         ...store,
         ...kept.map(({ name, from }) => `S.set(${name}, ${from});`),
@@ -144,58 +146,6 @@ class ArrayLoop {
       stageWidth,
       kernels: { list: this.#kernels, doubles },
     };
-  }
-
-  /** Whether the last combination may be written straight over y: it needs it component by component only. */
-  #inPlace(): boolean {
-    const { instructions, next, present, stages, kept } = this.#program;
-    const last = instructions.at(-1);
-    return (
-      present.length === 1 &&
-      last?.kind === 'combine' &&
-      last.into === next[0] &&
-      !kept.some(({ of }) => of === 'y') &&
-      !stages.some(({ register }) => register === next[0] || register === present[0])
-    );
-  }
-
-  /** Arrays change places: what was the present value becomes the one before, and so on. */
-  #moveUp(inPlace: boolean): readonly string[] {
-    const { kept, present, next, presentRate } = this.#program;
-    const lines: string[] = [];
-    const chain = (registers: readonly Register[]): void => {
-      const names = registers.map((register) => this.#array(register));
-      const [first] = names;
-      if (names.length < 2 || first === undefined) return;
-      lines.push(`{ const free = ${names.at(-1)!};`);
-      for (let i = names.length - 1; i > 0; i -= 1) lines.push(`${names[i]} = ${names[i - 1]};`);
-      lines.push(`${first} = free; }`);
-    };
-    const rates = kept.filter(({ of }) => of === 'f').map(({ register }) => register);
-    if (presentRate !== null) chain([presentRate, ...rates]);
-    present.forEach((register, i) => {
-      const variable = present.length === 1 ? 'y' : (['x', 'v'] as const)[i];
-      const values = kept.filter(({ of }) => of === variable).map((k) => k.register);
-      if (inPlace) return;
-      const made = next[i]!;
-      const isOwn = !present.includes(made) && !values.includes(made) && !this.#isShared(made, i);
-      if (isOwn) chain([made, register, ...values]);
-      else {
-        chain([register, ...values]);
-        lines.push(`${this.#array(register)}.set(${this.#array(made)});`);
-      }
-    });
-    return lines;
-  }
-
-  /** Whether a new value is also another one, so that its array cannot be handed on. */
-  #isShared(register: Register, i: number): boolean {
-    const { next, presentRate, kept } = this.#program;
-    return (
-      next.some((other, k) => k !== i && other === register) ||
-      register === presentRate ||
-      kept.some((k) => k.register === register)
-    );
   }
 
   #array(register: Register): string {
@@ -308,22 +258,6 @@ class ArrayLoop {
     return target;
   }
 
-  /** Elements of a family all of whose neighbours lie inside: from..to-1; the others are written out one by one. */
-  #interior(block: Block): { readonly from: number; readonly to: number } {
-    let from = 0;
-    let to = block.size;
-    const start = block.unknown.range?.from ?? 0;
-    walk(block.rate, (node) => {
-      if (node.kind !== 'indexed') return;
-      const meaning = this.#meanings.of(node, block.unknown.range?.variable ?? null);
-      const over = meaning.kind === 'neighbour' ? meaning.block.unknown.range : null;
-      if (meaning.kind !== 'neighbour' || over === null) return;
-      from = Math.max(from, over.from - start - meaning.shift);
-      to = Math.min(to, over.to - start - meaning.shift + 1);
-    });
-    return { from: Math.min(from, block.size), to: Math.max(Math.min(from, block.size), to) };
-  }
-
   #moves(block: Block): (leaf: NameLeaf | IndexedLeaf) => boolean {
     return (leaf) => {
       const { kind } = this.#meanings.of(leaf, block.unknown.range?.variable ?? null);
@@ -342,7 +276,7 @@ class ArrayLoop {
         element(0);
         continue;
       }
-      const { from, to } = this.#interior(block);
+      const { from, to } = interiorOf(block, this.#meanings);
       for (let k = 0; k < from; k += 1) element(k);
       const kernel =
         to > from
@@ -513,7 +447,7 @@ class ArrayLoop {
     const code = bandedNewton({
       id,
       width,
-      band: this.#band(),
+      band: bandOf(this.#layout, this.#meanings, this.#placing),
       names,
       directions: unknowns.map((register) => this.#tangentArray(register)),
       residual,
@@ -523,28 +457,6 @@ class ArrayLoop {
     });
     this.#room.push(...code.room);
     this.#scopes.say(...code.lines);
-  }
-
-  /** How far apart in the vectors of the method two components are that depend on each other. */
-  #band(): number {
-    let band = 0;
-    for (const { block, offset } of this.#layout.rated) {
-      const { from, to } = this.#interior(block);
-      const elements = new Set([0, from, to - 1, block.size - 1].filter((k) => k >= 0 && k < block.size));
-      for (let k = 0; k < from; k += 1) elements.add(k);
-      for (let k = to; k < block.size; k += 1) elements.add(k);
-      for (const k of elements) {
-        const reach = (node: Expression): void => {
-          if (node.kind !== 'name' && node.kind !== 'indexed') return;
-          const meaning = this.#placing.of(node, block, k);
-          if (meaning.kind === 'component')
-            band = Math.max(band, Math.abs((this.#layout.of[meaning.place]?.index ?? 0) - offset - k));
-          if (meaning.kind === 'given') walk(meaning.value, reach);
-        };
-        walk(block.rate, reach);
-      }
-    }
-    return band;
   }
 
   #tangent(instruction: Instruction): void {

@@ -47,7 +47,7 @@ function ErrorText({
     );
   }
   if (rung.error === null) return <span className="quiet">–</span>;
-  if (scale === 'digits') return <>{rung.digits?.toFixed(1) ?? '–'}</>;
+  if (scale === 'digits') return <>{rung.digits?.toFixed(1).replace('-', '−') ?? '–'}</>;
   if (scale === 'places') return <>{rung.places ?? '–'}</>;
   return <PowerNumber value={rung.error} />;
 }
