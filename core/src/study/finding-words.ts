@@ -42,3 +42,10 @@ export function steps(rungs: readonly RungResult[], which: readonly number[]): s
   if (more.length === 0) return `h = ${first} and ${second}`;
   return `h = ${first}, ${second} and ${more.length === 1 ? 'one' : more.length} more`;
 }
+
+/** What is remarked of the first of some rungs, and how many more it holds for. */
+export function remarks(rungs: readonly RungResult[], which: readonly number[]): string {
+  const [first, ...more] = which.map((i) => rungs[i]?.remark ?? '');
+  if (more.length === 0) return first ?? '';
+  return `${first ?? ''}; so it is with ${more.length === 1 ? 'one' : more.length} more`;
+}

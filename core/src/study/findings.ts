@@ -4,7 +4,7 @@ import { checkTyped, typedCheckSentence } from '../reference/check-typed.ts';
 import { stepSizeText } from '../publish/number-text.ts';
 import type { Comparison } from './comparison.ts';
 import { isRelative } from './error-choice.ts';
-import { count, indices, number, orderText, steps, time } from './finding-words.ts';
+import { count, indices, number, orderText, remarks, steps, time } from './finding-words.ts';
 import { kinkTimes } from './kinks.ts';
 import { observedOrder } from './order.ts';
 import { promisedOrder } from './promised-order.ts';
@@ -386,15 +386,12 @@ function lastStep({ result: { rungs } }: Case): Found {
     rungs,
     (rung) => !rung.divides && rung.remark !== null && rung.leftOut?.kind === 'other time',
   );
-  const [first] = which;
-  if (first === undefined) return null;
-  const more =
-    which.length > 1 ? `; so it is with ${which.length === 2 ? 'one' : which.length - 1} more` : '';
+  if (which.length === 0) return null;
   return {
     kind: 'last step',
     rungs: which,
     tone: 'trouble',
-    sentence: `${rungs[first]!.remark ?? ''}${more}`,
+    sentence: remarks(rungs, which),
   };
 }
 
@@ -490,16 +487,13 @@ function mended(methods: readonly MethodResult[]): Finding | null {
     rungs,
     (rung) => !rung.divides && rung.remark !== null && (rung.shorter !== null || rung.h !== rung.wished),
   );
-  const [first] = which;
-  if (first === undefined) return null;
-  const more =
-    which.length > 1 ? `; so it is with ${which.length === 2 ? 'one' : which.length - 1} more` : '';
+  if (which.length === 0) return null;
   return {
     kind: 'last step',
     method: null,
     rungs: which,
     tone: 'plain',
-    sentence: `${rungs[first]!.remark ?? ''}${more}`,
+    sentence: remarks(rungs, which),
   };
 }
 

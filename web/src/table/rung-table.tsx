@@ -13,7 +13,7 @@ export interface Pointed {
   readonly rows: readonly number[];
 }
 
-interface RungTableProps {
+export interface RungTableProps {
   readonly keyed: KeyedResult;
   readonly placeOf: (key: string) => number;
   readonly titleOf: (key: string) => string;

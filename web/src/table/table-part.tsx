@@ -1,10 +1,10 @@
-import type { ErrorChoice, StudyDocument } from '@schritt/core';
+import type { StudyDocument } from '@schritt/core';
 import { Segmented, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { UnderWay } from '../study/under-way.tsx';
-import { type KeyedResult, useRows } from '../study/use-results.ts';
+import { useRows } from '../study/use-results.ts';
 import type { RungView } from './rung-cells.tsx';
-import { type Pointed, RungTable } from './rung-table.tsx';
+import { RungTable, type RungTableProps } from './rung-table.tsx';
 import { STEPS_SHOWN, StepsTable } from './steps-table.tsx';
 
 type View = RungView | 'steps';
@@ -16,22 +16,12 @@ const VIEWS = [
   { value: 'steps', label: 'Steps of one run' },
 ] satisfies readonly { value: View; label: string }[];
 
-interface TablePartProps {
-  readonly keyed: KeyedResult;
+interface TablePartProps extends Omit<RungTableProps, 'view'> {
   readonly document: StudyDocument | null;
   /** The step size whose steps are shown. */
   readonly h: number | null;
   readonly independent: string;
-  readonly placeOf: (key: string) => number;
-  readonly titleOf: (key: string) => string;
-  readonly scale: ErrorChoice['scale'];
-  readonly pointed: Pointed | null;
-  readonly chosen: number;
-  readonly rows: readonly number[];
-  readonly onChoose: (rung: number) => void;
-  readonly onRemove: (rung: number) => void;
-  readonly onStrike: (key: string, rung: number) => void;
-  readonly onWindow: (key: string, rung: number) => void;
+  /** Told the time of the step that is pointed at; null for none. */
   readonly onMark: (t: number | null) => void;
 }
 
