@@ -8,7 +8,7 @@ import './statement.css';
 
 /** A choice of cases cannot be broken over lines; a long one is set smaller. */
 function isWide(tex: string): boolean {
-  return tex.includes('\\begin{cases}') && tex.length > 150;
+  return tex.includes('\\begin{cases}') && tex.length > 110;
 }
 
 /** A problem as it is set on a board. */
