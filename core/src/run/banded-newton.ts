@@ -1,4 +1,4 @@
-import { giveUp, LEAST, MOST_ITERATIONS, tolerances } from './newton-code.ts';
+import { giveUp, goOnOrEnd } from './newton-code.ts';
 import type { ScopedLines } from './scopes.ts';
 
 /** What the code of Newton's method on arrays is made of. */
@@ -47,7 +47,6 @@ export function bandedNewton(parts: BandedParts): {
     );
   const groups = Math.min(width, 2 * band + 1);
   const label = `newton${id}`;
-  const { epsilon, nearly } = tolerances(single);
   const spoil = names.map((name) => `${name}.fill(NaN);`);
   const fail = (singular: boolean): readonly string[] => giveUp(parts, singular, spoil);
   const lines = [
@@ -98,12 +97,7 @@ export function bandedNewton(parts: BandedParts): {
       'moved = Math.max(moved, Math.abs(d)); reach = Math.max(reach, Math.abs(' + name + '[j]));',
       '}',
     ]),
-    `if (moved <= ${epsilon} * reach + ${LEAST} || (moved >= before && moved <= ${nearly} * reach)) break;`,
-    `if (!(moved < Infinity) || round >= ${MOST_ITERATIONS}) {`,
-    ...fail(false),
-    '}',
-    'before = moved;',
-    '} }',
+    ...goOnOrEnd(single, fail(false)),
   ];
   return {
     room: [`const M${id} = new Float64Array(${stride * n}), RHS${id} = new Float64Array(${n});`],

@@ -21,10 +21,10 @@ export interface NewtonParts {
 export const MOST_ITERATIONS = 50;
 
 /** A correction below this is no number to speak of, whatever it is added to. */
-export const LEAST = 1e-300;
+const LEAST = 1e-300;
 
 /** When a correction counts as lost in rounding, and when one that grows again may be taken for that. */
-export function tolerances(single: boolean): { readonly epsilon: number; readonly nearly: number } {
+function tolerances(single: boolean): { readonly epsilon: number; readonly nearly: number } {
   return single ? { epsilon: 2 ** -22, nearly: 1e-4 } : { epsilon: 2 ** -51, nearly: 1e-9 };
 }
 
@@ -44,6 +44,22 @@ export function giveUp(
 }
 
 /**
+ * The end of an iteration: it is done when the correction `moved` is lost in rounding beside `reach`, or no longer
+ * becomes smaller and nearly is; it is given up when it leaves the numbers or takes too long.
+ */
+export function goOnOrEnd(single: boolean, fail: readonly string[]): readonly string[] {
+  const { epsilon, nearly } = tolerances(single);
+  return [
+    `if (moved <= ${epsilon} * reach + ${LEAST} || (moved >= before && moved <= ${nearly} * reach)) break;`,
+    `if (!(moved < Infinity) || round >= ${MOST_ITERATIONS}) {`,
+    ...fail,
+    '}',
+    'before = moved;',
+    '} }',
+  ];
+}
+
+/**
  * Newton's method for z = g(z) with the exact Jacobian I - g'(z), one column at a time, until a correction
  * is lost in rounding or no longer becomes smaller. Where it fails the unknowns become NaN and the state says why.
  */
@@ -51,7 +67,6 @@ export function newtonLoop(parts: NewtonParts): readonly string[] {
   const { id, n, names, residual, column, single } = parts;
   const list = names.map((_, i) => i);
   const label = `newton${id}`;
-  const { epsilon, nearly } = tolerances(single);
   const spoil = names.map((name) => `${name} = NaN;`);
   const fail = (singular: boolean): readonly string[] => giveUp(parts, singular, spoil);
   return [
@@ -81,11 +96,6 @@ export function newtonLoop(parts: NewtonParts): readonly string[] {
     ...list.map(
       (i) => `moved = Math.max(moved, Math.abs(R[${i}])); reach = Math.max(reach, Math.abs(${names[i]}));`,
     ),
-    `if (moved <= ${epsilon} * reach + ${LEAST} || (moved >= before && moved <= ${nearly} * reach)) break;`,
-    `if (!(moved < Infinity) || round >= ${MOST_ITERATIONS}) {`,
-    ...fail(false),
-    '}',
-    'before = moved;',
-    '} }',
+    ...goOnOrEnd(single, fail(false)),
   ];
 }
