@@ -21,7 +21,7 @@ export {
   type Problem,
   type Unknown,
 } from './problem/problem.ts';
-export { checkExact, exactCheckSentence, hasKink, type ExactCheck } from './problem/check-exact.ts';
+export { checkExact, exactCheckSentence, type ExactCheck } from './problem/check-exact.ts';
 export { manufacture, type Wish as WishedSolution } from './problem/manufacture.ts';
 export type { TypedDerivative } from './problem/typed-derivatives.ts';
 export { writeParameters } from './problem/write-parameters.ts';

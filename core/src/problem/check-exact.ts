@@ -1,6 +1,6 @@
 import { derivative } from '../formula/derivative.ts';
 import { evaluate } from '../formula/evaluate.ts';
-import { type Expression, type IndexedLeaf, type NameLeaf, number, some } from '../formula/expression.ts';
+import { type Expression, type IndexedLeaf, type NameLeaf, number } from '../formula/expression.ts';
 import { PlaceError } from '../formula/place.ts';
 import { Meanings } from './meaning.ts';
 import type { Block, Problem, Unknown } from './problem.ts';
@@ -256,12 +256,4 @@ export function exactCheckSentence(problem: Problem, check: ExactCheck): string 
       ? ''
       : `; not checked for ${unchecked.join(', ')}, where a component has no exact solution`;
   return `exact solution ${joined}${rest}`;
-}
-
-/** Whether a rate has a kink: a function whose derivative jumps, or a choice. */
-export function hasKink(problem: Problem): boolean {
-  const kinked = new Set(['abs', 'sign', 'floor', 'mod', 'min', 'max']);
-  return problem.unknowns.some((unknown) =>
-    some(unknown.highest, (node) => node.kind === 'if' || (node.kind === 'call' && kinked.has(node.name))),
-  );
 }

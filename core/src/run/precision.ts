@@ -5,3 +5,8 @@ export type Precision = 'double' | 'single';
 export function rounding(precision: Precision): (x: number) => number {
   return precision === 'single' ? Math.fround : (x) => x;
 }
+
+/** The unit roundoff: half a unit of the last place of 1, what one rounding does at most. */
+export function unitRoundoff(precision: Precision = 'double'): number {
+  return precision === 'single' ? 2 ** -24 : 2 ** -53;
+}

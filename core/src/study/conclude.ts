@@ -1,5 +1,5 @@
 import { log10 } from '../formula/elementary/logarithm.ts';
-import type { Precision } from '../run/precision.ts';
+import { unitRoundoff } from '../run/precision.ts';
 import { compare } from './comparison.ts';
 import { isRelative } from './error-choice.ts';
 import { findingsOf } from './findings.ts';
@@ -16,11 +16,6 @@ import type { MethodResult, RungResult, StudyResult } from './study-result.ts';
 import { placesOf, type Truth, truthOf, wrongPlace } from './truth.ts';
 import { fitOrder, type LeftOut, windowOf } from './window.ts';
 
-/** Half a unit of the last place of 1: what one rounding does at most. */
-export function unitOf(precision: Precision | undefined): number {
-  return precision === 'single' ? 2 ** -24 : 2 ** -53;
-}
-
 /** Digits that agree and correct decimal places of an error. */
 function digitsOf(run: RungRun, study: Study): Pick<RungResult, 'digits' | 'places'> {
   const { taken } = run;
@@ -28,7 +23,7 @@ function digitsOf(run: RungRun, study: Study): Pick<RungResult, 'digits' | 'plac
   const relative = isRelative(study.error) ? taken.error : taken.error / taken.size;
   const absolute = isRelative(study.error) ? taken.error * taken.size : taken.error;
   // no more digits than the numbers themselves have
-  const most = -log10(2 * unitOf(study.start.precision));
+  const most = -log10(2 * unitRoundoff(study.start.precision));
   const digits = Number.isFinite(relative) ? Math.min(most, -log10(Math.max(relative, 1e-300))) : null;
   const places = Number.isFinite(absolute)
     ? Math.max(0, Math.min(Math.floor(most), Math.floor(-log10(Math.max(2 * absolute, 1e-300)))))
@@ -44,7 +39,7 @@ function leftOutOf(
   runs: readonly RungRun[],
 ): readonly (LeftOut | null)[] {
   const relative = isRelative(study.error);
-  const unit = unitOf(study.start.precision);
+  const unit = unitRoundoff(study.start.precision);
   const chosen = method.window;
   const inRuns =
     chosen === null
@@ -82,7 +77,7 @@ function rungResults(
   leftOut: readonly (LeftOut | null)[],
 ): readonly RungResult[] {
   const places = placesOf(study.problem, study.error.of);
-  const unit = unitOf(study.start.precision);
+  const unit = unitRoundoff(study.start.precision);
   const errorOf = (run: RungRun | undefined): number | null => run?.taken?.error ?? null;
   return runs.map((run, i): RungResult => {
     const [coarse, middle] = [runs[i - 2], runs[i - 1]];

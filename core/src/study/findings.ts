@@ -2,6 +2,7 @@ import { ln } from '../formula/elementary/logarithm.ts';
 import { pow } from '../formula/elementary/power.ts';
 import { checkTyped, typedCheckSentence } from '../reference/check-typed.ts';
 import { stepSizeText } from '../publish/number-text.ts';
+import { unitRoundoff } from '../run/precision.ts';
 import type { Comparison } from './comparison.ts';
 import { isRelative } from './error-choice.ts';
 import { count, indices, number, orderText, remarks, steps, time } from './finding-words.ts';
@@ -318,7 +319,7 @@ function floor({ study, truth, result: { rungs, roundOff, fit } }: Case): Found 
   const first = rungs[which.reduce((best, i) => (best < 0 || rungs[i]!.h > rungs[best]!.h ? i : best), -1)];
   if (first === undefined || (fit === null && which.length === rungs.length)) return null;
   const at = `N = ${count(first.steps)}`;
-  const unit = study.start.precision === 'single' ? 2 ** -24 : 2 ** -53;
+  const unit = unitRoundoff(study.start.precision);
   if (truth.error > 4 * unit)
     return {
       kind: 'reference',
