@@ -62,20 +62,30 @@ export { rowsOf, type Row, type Rows } from './run/rows.ts';
 export type { Stop } from './run/trouble.ts';
 export { DEFAULT_ERROR, isRelative, type ErrorChoice } from './study/error-choice.ts';
 export { fitOrder, windowOf, type LeftOut, type OrderFit } from './study/window.ts';
-export { amountValue, layLadder, MOST_RUNGS, type Amount, type Ladder, type Rung } from './study/ladder.ts';
+export {
+  amountValue,
+  layLadder,
+  MOST_RUNGS,
+  stepsOf,
+  type Amount,
+  type Ladder,
+  type Rung,
+} from './study/ladder.ts';
 export { errorRatio, observedOrder } from './study/order.ts';
 export { studyReport, type MethodReport, type RungReport, type StudyReport } from './study/study-report.ts';
 export {
   runStudy,
   studySteps,
   finish,
+  methodSigns,
   runSteps,
+  type MethodSign,
   type Progress,
   type Study,
   type StudyMethod,
 } from './study/study.ts';
 export type { MethodResult, RungResult, StudyResult } from './study/study-result.ts';
-export { methodSteps, type MethodProgress, type MethodRun, type RungRun } from './study/run-method.ts';
+export type { MethodRun, RungRun } from './study/run-method.ts';
 export { conclude } from './study/conclude.ts';
 export { compare, type Comparison, type Need } from './study/comparison.ts';
 export { evaluations, type Cost } from './study/cost.ts';

@@ -31,7 +31,7 @@ function digitsOf(run: RungRun, study: Study): Pick<RungResult, 'digits' | 'plac
   return { digits, places };
 }
 
-/** How many times its own size of rounding an error is, for the rules of the window. */
+/** Which rungs of a method do not count for its order, and why: its runs as the rules of the window want them. */
 function leftOutOf(
   study: Study,
   truth: Truth | null,

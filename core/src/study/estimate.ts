@@ -1,4 +1,4 @@
-import { layLadder } from './ladder.ts';
+import { layLadder, stepsOf } from './ladder.ts';
 import { promisedEvaluations } from './cost.ts';
 import type { Study } from './study.ts';
 
@@ -12,10 +12,7 @@ const LOOK = 60;
 export function estimatedSeconds(study: Study): number {
   const { problem, methods, ladder, lastStep, error } = study;
   if (error.at === 'local') return 0;
-  const steps = layLadder(ladder, problem.start, problem.end, lastStep).reduce(
-    (sum, rung) => sum + (rung.ok ? rung.grid.steps : 0),
-    0,
-  );
+  const steps = stepsOf(layLadder(ladder, problem.start, problem.end, lastStep));
   const looks = error.at === 'max' || error.at === 'rms' ? LOOK : 0;
   return methods.reduce((sum, { method }) => {
     const { plain, implicit } = promisedEvaluations(method);

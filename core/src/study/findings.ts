@@ -58,6 +58,15 @@ interface Case {
   readonly truth: Truth;
   readonly method: StudyMethod;
   readonly result: MethodResult;
+  /** Times of kinks and the fastest decay of the problem: looked for when a rule wants them, once a study. */
+  readonly kinks: () => readonly number[];
+  readonly decay: () => number | null;
+}
+
+/** A value that is made when it is first asked for. */
+function once<V>(make: () => V): () => V {
+  let made: { readonly value: V } | null = null;
+  return () => (made ??= { value: make() }).value;
 }
 
 /** A finding of a rule about one method; the caller says which method it is. */
@@ -121,9 +130,9 @@ function asPromised({ result }: Case): Found {
 }
 
 /** The kinks of the rate along the solution, in words; null where there are none. */
-function kinksText({ study, truth }: Case): string | null {
+function kinksText({ study, kinks }: Case): string | null {
   const { independent } = study.problem;
-  const [first, second, ...more] = kinkTimes(study.problem, truth).map(time);
+  const [first, second, ...more] = kinks().map(time);
   if (first === undefined) return null;
   if (second === undefined) return `the rate has a kink at ${independent} = ${first}`;
   const rest = more.length > 0 ? ` and ${more.length} more` : '';
@@ -233,7 +242,7 @@ function orderLost(of: Case): Found {
       tone: 'plain',
       sentence: `order ${shown} so far, ${last.toFixed(2)} at the finest rungs, on the way to the ${promised.order} that the formula promises: take smaller h`,
     };
-  const decay = decayOf(of.study, of.truth);
+  const decay = of.decay();
   const finest = Math.min(...fit.rungs.map((rung) => result.rungs[rung]!.h));
   const stiff =
     decay !== null && finest * decay > NOT_SMALL
@@ -267,7 +276,7 @@ const FAR_ABOVE = 3;
 const BEYOND_ALL_SIZE = -1;
 
 /** Rule: rungs far above the line, whose h is beyond the stability limit of the method for the fastest decay. */
-function unstable({ study, truth, method, result: { rungs, fit } }: Case): Found {
+function unstable({ method, decay: fastest, result: { rungs, fit } }: Case): Found {
   const line = (h: number): number => (fit === null ? 0 : fit.constant * pow(h, fit.order));
   const suspects = indices(
     rungs,
@@ -279,7 +288,7 @@ function unstable({ study, truth, method, result: { rungs, fit } }: Case): Found
   if (suspects.length === 0) return null;
   const limit = realStabilityLimit(method.method);
   if (limit === null) return null;
-  const decay = decayOf(study, truth);
+  const decay = fastest();
   if (decay === null) return null;
   const largest = limit / decay;
   const which = suspects.filter((i) => rungs[i]!.h > largest * 1.0001);
@@ -536,11 +545,13 @@ export function findingsOf(
   compared: Comparison | null,
 ): readonly Finding[] {
   if (truth === null) return [];
+  const kinks = once(() => kinkTimes(study.problem, truth));
+  const decay = once(() => decayOf(study, truth));
   const own = methods.flatMap((result, i) => {
     const method = study.methods[i];
     if (method === undefined) return [];
     return RULES.flatMap((rule) => {
-      const found = rule({ study, truth, method, result });
+      const found = rule({ study, truth, method, result, kinks, decay });
       return found === null ? [] : [{ ...found, method: i }];
     });
   });

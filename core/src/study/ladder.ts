@@ -75,3 +75,8 @@ export function layLadder(ladder: Ladder, start: number, end: number, lastStep: 
     }
   });
 }
+
+/** Steps of all rungs together. */
+export function stepsOf(rungs: readonly Rung[]): number {
+  return rungs.reduce((sum, rung) => sum + (rung.ok ? rung.grid.steps : 0), 0);
+}

@@ -8,6 +8,7 @@ import type { CompiledRun } from '../run/compile.ts';
 import { exactSolution } from '../run/exact.ts';
 import { layGrid } from '../run/grid.ts';
 import { integrate } from '../run/integrate.ts';
+import { memo } from './memo.ts';
 import { norm } from './norm.ts';
 
 /**
@@ -99,17 +100,10 @@ function tryOut(text: string, method: Method): Promised {
   return before === null ? { kind: 'unknown' } : { kind: 'order', order: before };
 }
 
-const known = new Map<string, Promised>();
-const MOST_KNOWN = 500;
+const remembered = memo<Promised>(500);
 
 /** What the formula of a method promises for problems such as the given one. */
 export function promisedOrder(method: Method, problem: Problem): Promised {
   const text = method.form === 'first order' ? FIRST : holdsVelocity(problem) ? SECOND : FREE;
-  const key = `${text}\n\n${method.text}`;
-  const ready = known.get(key);
-  if (ready !== undefined) return ready;
-  const made = tryOut(text, method);
-  if (known.size >= MOST_KNOWN) known.clear();
-  known.set(key, made);
-  return made;
+  return remembered(`${text}\n\n${method.text}`, () => tryOut(text, method));
 }

@@ -112,7 +112,9 @@ function* runRung(
     yield* signs(travel(at, grid.steps - 1));
     if (at.stopped === null) atEnd = errorAtEnd(at, study, measure);
   }
-  const taken = yield* signs(errorOfRun(at, study.problem, measure ?? NO_MEASURE, study.error, order));
+  const taken = yield* signs(
+    measure === null ? toTheEnd(at) : errorOfRun(at, study.problem, measure, study.error, order),
+  );
   const cost = costOf(at, seconds() - from);
   const { values, t, stopped } = outcomeOf(at);
   return {
@@ -124,7 +126,7 @@ function* runRung(
     shorter: grid.shorter,
     t,
     values: Array.from(values),
-    taken: measure === null ? null : taken,
+    taken,
     errorAtEnd: atEnd,
     drift: drift(study.problem, quantities, t, values),
     stopped,
@@ -146,7 +148,11 @@ function* signs<T>(work: Generator<number, T>): Generator<MethodProgress, T> {
   }
 }
 
-const NO_MEASURE: Measure = () => ({ error: NaN, signed: null, size: NaN });
+/** A run with nothing to compare it with. */
+function* toTheEnd(at: RunState): Generator<number, null> {
+  yield* travel(at, at.grid.steps);
+  return null;
+}
 
 /** How the first steps are done; exact values come from the reference where no exact solution is given. */
 function startOf(study: Study, rungs: readonly Rung[]): StartChoice {

@@ -5,6 +5,7 @@ import { compileWithStart } from '../run/compile-with-start.ts';
 import type { CompiledRun } from '../run/compile.ts';
 import { begin, goTo } from '../run/integrate.ts';
 import { systemRates } from '../run/rates.ts';
+import { memo } from './memo.ts';
 import { norm } from './norm.ts';
 
 /** y' = -y: with step z a run shows what the method does to a decay of rate z/h. */
@@ -21,8 +22,7 @@ function staysSmall(run: CompiledRun, z: number): boolean {
   return at.stopped === null && (Math.abs(at.state[0]!) <= half || Math.abs(at.state[0]!) < 1e-3);
 }
 
-const known = new Map<string, number | null>();
-const MOST_KNOWN = 500;
+const remembered = memo<number | null>(500);
 
 /**
  * The end of the stretch of the negative real axis on which a method is stable: the largest z for which its runs on
@@ -31,12 +31,7 @@ const MOST_KNOWN = 500;
  * @returns null where there is no such limit up to 200, or none could be found
  */
 export function realStabilityLimit(method: Method): number | null {
-  const ready = known.get(method.text);
-  if (ready !== undefined) return ready;
-  if (known.size >= MOST_KNOWN) known.clear();
-  const limit = findLimit(method);
-  known.set(method.text, limit);
-  return limit;
+  return remembered(method.text, () => findLimit(method));
 }
 
 function findLimit(method: Method): number | null {

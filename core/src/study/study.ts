@@ -4,7 +4,7 @@ import type { StartChoice } from '../run/compile-with-start.ts';
 import type { LastStep } from '../run/grid.ts';
 import { conclude } from './conclude.ts';
 import type { ErrorChoice } from './error-choice.ts';
-import { type Ladder, layLadder } from './ladder.ts';
+import { type Ladder, layLadder, stepsOf } from './ladder.ts';
 import { type MethodRun, methodSteps, type RungRun } from './run-method.ts';
 import type { StudyResult } from './study-result.ts';
 
@@ -37,21 +37,39 @@ export interface Progress {
   readonly finished: RungRun | null;
 }
 
+/** A sign of life of one method: the part of its steps that is done, and a rung that has just been finished. */
+export type MethodSign = Omit<Progress, 'method'>;
+
+/**
+ * Runs one method of a study over the whole ladder; whoever pulls may stop at every sign of life.
+ *
+ * @throws RangeError where the study has no such method
+ */
+export function* methodSigns(study: Study, method: number): Generator<MethodSign, MethodRun> {
+  const { problem, ladder, lastStep } = study;
+  const chosen = study.methods[method];
+  if (chosen === undefined) throw new RangeError(`this study has no method ${method}`);
+  const rungs = layLadder(ladder, problem.start, problem.end, lastStep);
+  const all = Math.max(1, stepsOf(rungs));
+  const work = methodSteps(study, rungs, chosen);
+  let done = 0;
+  for (;;) {
+    const next = work.next();
+    if (next.done === true) return next.value;
+    done += next.value.steps;
+    yield { part: Math.min(1, done / all), finished: next.value.finished };
+  }
+}
+
 /** Runs all methods of a study one after another; whoever pulls may stop at every sign of life. */
 export function* runSteps(study: Study): Generator<Progress, readonly MethodRun[]> {
-  const { problem, ladder, lastStep } = study;
-  const rungs = layLadder(ladder, problem.start, problem.end, lastStep);
-  const steps = rungs.reduce((sum, rung) => sum + (rung.ok ? rung.grid.steps : 0), 0);
-  const all = Math.max(1, steps * study.methods.length);
   const runs: MethodRun[] = [];
-  for (const [i, method] of study.methods.entries()) {
-    const work = methodSteps(study, rungs, method);
-    let done = 0;
+  for (const method of study.methods.keys()) {
+    const work = methodSigns(study, method);
     let next = work.next();
     for (; next.done !== true; next = work.next()) {
-      done += next.value.steps;
-      const part = Math.min(1, (i * steps + done) / all);
-      yield { method: i, part, finished: next.value.finished };
+      const { part, finished } = next.value;
+      yield { method, part: (method + part) / study.methods.length, finished };
     }
     runs.push(next.value);
   }

@@ -2,6 +2,7 @@ import { componentNames, type Problem } from '../problem/problem.ts';
 import { estimatedReference } from '../reference/reference-solution.ts';
 import { exactSolution } from '../run/exact.ts';
 import type { ErrorChoice } from './error-choice.ts';
+import { memo } from './memo.ts';
 
 /** What the runs of a study are compared with: the exact solution, or a reference with an error of its own. */
 export interface Truth {
@@ -38,17 +39,13 @@ export function wrongPlace(problem: Problem, { at }: ErrorChoice): string | null
 }
 
 /** References that were made last; a study run method by method wants the same one again and again. */
-const recent = new Map<string, Truth>();
-const MOST_RECENT = 4;
+const remembered = memo<Truth>(4);
 
 function fromReference(problem: Problem, until: number): Truth {
-  const key = JSON.stringify([problem.text, problem.parameters.map((p) => p.value), until]);
-  const known = recent.get(key);
-  if (known !== undefined) return known;
   const { kind, error, solution } = estimatedReference(problem, until);
   const state = new Float64Array(problem.size);
   let last = NaN;
-  const truth: Truth = {
+  return {
     kind,
     error,
     switches: solution.switches,
@@ -60,10 +57,6 @@ function fromReference(problem: Problem, until: number): Truth {
       return state[place] ?? NaN;
     },
   };
-  recent.set(key, truth);
-  const [oldest] = recent.keys();
-  if (recent.size > MOST_RECENT && oldest !== undefined) recent.delete(oldest);
-  return truth;
 }
 
 /**
@@ -75,5 +68,6 @@ export function truthOf(problem: Problem, places: readonly number[], until: numb
   const exact = exactSolution(problem);
   if (places.every((place) => exact.known(place)))
     return { kind: 'exact', error: 0, switches: [], reached: Infinity, stuck: false, value: exact.value };
-  return fromReference(problem, until);
+  const key = JSON.stringify([problem.text, problem.parameters.map((p) => p.value), until]);
+  return remembered(key, () => fromReference(problem, until));
 }

@@ -1,4 +1,4 @@
-import { layLadder, openStudy, runStudy, studyReport, type StudyReport } from '@schritt/core';
+import { layLadder, openStudy, runStudy, stepsOf, studyReport, type StudyReport } from '@schritt/core';
 import { Injectable } from '@nestjs/common';
 import { ApiError } from '../errors/api-error.ts';
 import { textFaults } from '../errors/text-faults.ts';
@@ -25,8 +25,7 @@ export class ReportService {
     const { study } = opened;
     const { problem, methods } = study;
     const rungs = layLadder(study.ladder, problem.start, problem.end, study.lastStep);
-    const steps = rungs.reduce((sum, rung) => sum + (rung.ok ? rung.grid.steps : 0), 0);
-    if (steps * methods.length * problem.size > MOST_WORK)
+    if (stepsOf(rungs) * methods.length * problem.size > MOST_WORK)
       throw new ApiError(
         'bad-request',
         'this study is too long to be run within a request; post it to /api/jobs, or run it in a terminal',

@@ -1,12 +1,5 @@
 import type { MessagePort } from 'node:worker_threads';
-import {
-  layLadder,
-  type MethodRun,
-  methodSteps,
-  openStudy,
-  type RungRun,
-  type StudyDocument,
-} from '@schritt/core';
+import { methodSigns, type MethodRun, openStudy, type RungRun, type StudyDocument } from '@schritt/core';
 
 /** One method of a study, and where to tell how far it is. */
 export interface MethodTask {
@@ -24,28 +17,20 @@ export interface Sign {
 /** Milliseconds between two signs of life. */
 const SIGN = 150;
 
-/** Runs one method of a study in a thread of its own; tells the part that is done. */
+/** Runs one method of a study in a thread of its own; tells how far it is. */
 export default function runMethod({ document, method, port }: MethodTask): MethodRun {
   const opened = openStudy(document);
   if (!opened.ok) throw new Error('a text of this study cannot be read');
-  const { study } = opened;
-  const { problem, ladder, lastStep } = study;
-  const rungs = layLadder(ladder, problem.start, problem.end, lastStep);
-  const all = rungs.reduce((sum, rung) => sum + (rung.ok ? rung.grid.steps : 0), 0);
-  const chosen = study.methods[method];
-  if (chosen === undefined) throw new Error('there is no such method');
-  const work = methodSteps(study, rungs, chosen);
-  let done = 0;
+  const work = methodSigns(opened.study, method);
   let finished: RungRun[] = [];
   let last = Date.now();
   for (;;) {
     const next = work.next();
     if (next.done === true) return next.value;
-    done += next.value.steps;
     if (next.value.finished !== null) finished.push(next.value.finished);
     if (Date.now() - last < SIGN) continue;
     last = Date.now();
-    port.postMessage({ part: Math.min(1, done / Math.max(1, all)), finished } satisfies Sign);
+    port.postMessage({ part: next.value.part, finished } satisfies Sign);
     finished = [];
   }
 }

@@ -3,15 +3,13 @@ import {
   checkTyped,
   conclude,
   exactCheckSentence,
-  layLadder,
-  type MethodRun,
-  methodSteps,
+  methodSigns,
+  type MethodSign,
   openStudy,
   type ParameterValues,
   parseProblem,
   portrait,
   type RungRun,
-  type Study,
   typedCheckSentence,
 } from '@schritt/core';
 import { curvesOf } from './curves.ts';
@@ -38,14 +36,8 @@ function problemView(text: string, parameters: ParameterValues): ProblemView | n
 /** Milliseconds between two signs of life. */
 const SIGN = 80;
 
-/** How far a piece of work is, and a rung that has just been finished. */
-interface Sign {
-  readonly part: number;
-  readonly finished: RungRun | null;
-}
-
 /** Pulls a piece of work to its end and tells now and then how far it is. */
-function watched<T>(id: number, work: Generator<Sign, T>): T {
+function watched<T>(id: number, work: Generator<MethodSign, T>): T {
   let last = performance.now();
   let finished: RungRun[] = [];
   for (;;) {
@@ -60,27 +52,7 @@ function watched<T>(id: number, work: Generator<Sign, T>): T {
   }
 }
 
-/** One method over the whole ladder, with signs of how far it is. */
-function* runMethod(study: Study, method: number): Generator<Sign, MethodRun> {
-  const { problem, ladder, lastStep } = study;
-  const rungs = layLadder(ladder, problem.start, problem.end, lastStep);
-  const all = Math.max(
-    1,
-    rungs.reduce((sum, rung) => sum + (rung.ok ? rung.grid.steps : 0), 0),
-  );
-  const chosen = study.methods[method];
-  if (chosen === undefined) throw new RangeError('there is no such method');
-  let done = 0;
-  const work = methodSteps(study, rungs, chosen);
-  for (;;) {
-    const next = work.next();
-    if (next.done === true) return next.value;
-    done += next.value.steps;
-    yield { part: Math.min(1, done / all), finished: next.value.finished };
-  }
-}
-
-function* asSigns<T>(work: Generator<number, T>): Generator<Sign, T> {
+function* asSigns<T>(work: Generator<number, T>): Generator<MethodSign, T> {
   for (;;) {
     const next = work.next();
     if (next.done === true) return next.value;
@@ -101,7 +73,7 @@ function answer(request: Request): Answer {
   const { study } = opened;
   switch (request.kind) {
     case 'method':
-      return { id, kind: 'method', run: watched(id, runMethod(study, request.method)) };
+      return { id, kind: 'method', run: watched(id, methodSigns(study, request.method)) };
     case 'conclude':
       return { id, kind: 'concluded', result: conclude(study, request.runs) };
     case 'rows':

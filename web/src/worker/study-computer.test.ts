@@ -94,6 +94,12 @@ test('a change runs again only what depends on it', async () => {
   expect((await runFor(computer, withMethod(0, { text: 'y[n+1] = y + 1*h*f(t, y)' }))).methods).toEqual([
     0, 1,
   ]);
+  // so does one that names no method itself, where the study says so
+  const bare = { ...withMethod(1, { text: 'y[n+1] = y[n-1] + 2*h*f[n]' }), start: 'Euler' };
+  await runFor(computer, bare);
+  const [, ...others] = bare.methods;
+  const changed = { ...bare, methods: [{ title: 'Euler', text: 'y[n+1] = y + 3*h*f(t, y)' }, ...others] };
+  expect((await runFor(computer, changed)).methods).toContain(1);
   expect((await runFor(computer, { ...STUDY, ladder: { intervals: [10] } })).methods).toEqual([0, 1, 2]);
   computer.close();
 });

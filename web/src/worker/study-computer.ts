@@ -24,7 +24,6 @@ function startersOf(
 ): readonly number[] {
   const { methods, start } = document;
   const [, named] = /^\s*start with (.+?)\s*(#.*)?$/m.exec(methods[method]?.text ?? '') ?? [];
-  if (named === undefined) return found;
   const wanted = found.length === 0 ? (start ?? named) : named;
   const place = methods.findIndex(({ title }) => title === wanted);
   return place < 0 || found.includes(place) ? found : startersOf(document, place, [...found, place]);
