@@ -1,9 +1,9 @@
 export * from './document/document.ts';
 export { openStudy, type OpenedStudy, type TextErrors } from './document/open-study.ts';
 export { readDocument, readDocumentText } from './document/read-document.ts';
-export type { Reading, TextError } from './formula/place.ts';
-export { LONGEST_TEXT } from './formula/place.ts';
-export { plainText } from './formula/text.ts';
+export type { Reading, TextError } from './text/place.ts';
+export { LONGEST_TEXT } from './text/place.ts';
+export { plainText } from './formula/plain-text.ts';
 export { texSymbol } from './formula/tex-names.ts';
 export { texOf } from './formula/tex.ts';
 export { findInLibrary } from './method/library/find-method.ts';
@@ -27,16 +27,17 @@ export type { TypedDerivative } from './problem/typed-derivatives.ts';
 export { writeParameters } from './problem/write-parameters.ts';
 export { aligned, problemTex, systemText, systemTex, type ProblemTex } from './problem/tex-problem.ts';
 export { csv, type Cell } from './publish/csv.ts';
-export { significant, stepSizeText } from './publish/number-text.ts';
+export { significant, stepSizeText } from './text/number-text.ts';
 export { plainTable } from './publish/plain-table.ts';
 export { rowError, rowsTable } from './publish/rows-table.ts';
 export { errorText, studyCsv, studyText } from './publish/study-table.ts';
-export { compileWithStart, type StartChoice } from './run/compile-with-start.ts';
-export { compileRun, type CompiledRun } from './run/compile.ts';
+export { compileWithStart, type StartChoice } from './compile/compile-with-start.ts';
+export { compileRun, type CompiledRun } from './compile/compile.ts';
 export { conservedQuantities, drift, type ConservedQuantity } from './run/conserved.ts';
-export { exactSolution, stateFunction, type ExactSolution } from './run/exact.ts';
+export { exactSolution, type ExactSolution } from './run/exact-solution.ts';
+export { stateFunction } from './compile/state-function.ts';
 export { checkTyped, typedCheckSentence, type TypedCheck } from './reference/check-typed.ts';
-export { jetFunction, type JetFunction } from './reference/jet-function.ts';
+export { jetFunction, type JetFunction } from './compile/jets/jet-function.ts';
 export { MOST_SHOWN, portrait, type Portrait, type Stroke } from './reference/portrait.ts';
 export {
   estimatedReference,
@@ -56,12 +57,12 @@ export {
   type Outcome,
   type RunState,
 } from './run/integrate.ts';
-export type { Precision } from './run/precision.ts';
+export type { Precision } from './compile/precision.ts';
 export { KEPT_POINTS, MOST_KEPT, keepRun, rowsAgain, type LongRun, type Thinned } from './run/long-run.ts';
 export { rowsOf, type Row, type Rows } from './run/rows.ts';
 export type { Stop } from './run/trouble.ts';
-export { DEFAULT_ERROR, isRelative, type ErrorChoice } from './study/error-choice.ts';
-export { fitOrder, windowOf, type LeftOut, type OrderFit } from './study/window.ts';
+export { DEFAULT_ERROR, isRelative, type ErrorChoice } from './study/runs/error-choice.ts';
+export { fitOrder, windowOf, type LeftOut, type OrderFit } from './study/judge/window.ts';
 export {
   amountValue,
   layLadder,
@@ -70,9 +71,9 @@ export {
   type Amount,
   type Ladder,
   type Rung,
-} from './study/ladder.ts';
-export { errorRatio, observedOrder } from './study/order.ts';
-export { studyReport, type MethodReport, type RungReport, type StudyReport } from './study/study-report.ts';
+} from './study/runs/ladder.ts';
+export { errorRatio, observedOrder } from './study/judge/order.ts';
+export { studyReport, type MethodReport, type RungReport, type StudyReport } from './publish/study-report.ts';
 export {
   runStudy,
   studySteps,
@@ -85,15 +86,15 @@ export {
   type StudyMethod,
 } from './study/study.ts';
 export type { MethodResult, RungResult, StudyResult } from './study/study-result.ts';
-export type { MethodRun, RungRun } from './study/run-method.ts';
+export type { MethodRun, RungRun } from './study/runs/run-method.ts';
 export { conclude } from './study/conclude.ts';
-export { compare, type Comparison, type Need } from './study/comparison.ts';
-export { evaluations, type Cost } from './study/cost.ts';
-export { orderText } from './study/finding-words.ts';
-export type { Finding, FindingKind } from './study/findings.ts';
-export { promisedOrder, type Promised } from './study/promised-order.ts';
-export type { Extrapolated } from './study/richardson.ts';
-export type { BestStep, RoundOff } from './study/round-off.ts';
-export { leftOutText } from './study/left-out-text.ts';
-export { truthOf, type Truth } from './study/truth.ts';
-export { estimatedSeconds } from './study/estimate.ts';
+export { compare, type Comparison, type Need } from './study/judge/comparison.ts';
+export { evaluations, type Cost } from './study/runs/cost.ts';
+export { orderText } from './study/findings/finding-words.ts';
+export type { Finding, FindingKind } from './study/findings/findings.ts';
+export { promisedOrder, type Promised } from './study/trial/promised-order.ts';
+export type { Extrapolated } from './study/judge/richardson.ts';
+export type { BestStep, RoundOff } from './study/judge/round-off.ts';
+export { leftOutText } from './study/judge/left-out-text.ts';
+export { truthOf, type Truth } from './study/runs/truth.ts';
+export { estimatedSeconds } from './study/runs/estimate.ts';

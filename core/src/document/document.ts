@@ -1,7 +1,7 @@
-import type { ErrorChoice } from '../study/error-choice.ts';
-import type { Ladder } from '../study/ladder.ts';
+import type { ErrorChoice } from '../study/runs/error-choice.ts';
+import type { Ladder } from '../study/runs/ladder.ts';
 import type { LastStep } from '../run/grid.ts';
-import type { Precision } from '../run/precision.ts';
+import type { Precision } from '../compile/precision.ts';
 
 /** A text with a title: a problem or a method inside a study. */
 export interface TitledText {

@@ -1,8 +1,8 @@
-import type { TextError } from '../formula/place.ts';
+import type { TextError } from '../text/place.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
-import { DEFAULT_ERROR } from '../study/error-choice.ts';
+import { DEFAULT_ERROR } from '../study/runs/error-choice.ts';
 import type { Study, StudyMethod } from '../study/study.ts';
 import type { StudyDocument } from './document.ts';
 

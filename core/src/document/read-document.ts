@@ -1,6 +1,6 @@
-import { LONGEST_TEXT, lineStarts, placeOf } from '../formula/place.ts';
-import { DEFAULT_ERROR, type ErrorChoice } from '../study/error-choice.ts';
-import { type Amount, amountValue, type Ladder, MOST_RUNGS } from '../study/ladder.ts';
+import { LONGEST_TEXT, lineStarts, placeOf } from '../text/place.ts';
+import { DEFAULT_ERROR, type ErrorChoice } from '../study/runs/error-choice.ts';
+import { type Amount, amountValue, type Ladder, MOST_RUNGS } from '../study/runs/ladder.ts';
 import { ValueCheck } from './check-value.ts';
 import {
   type Document,

@@ -1,5 +1,5 @@
 import type { Operator, Relation } from './expression.ts';
-import { pow } from './elementary/power.ts';
+import { pow } from '../elementary/power.ts';
 import { FUNCTIONS } from './functions.ts';
 
 /** How often `x^n` is spelled out as a product; other powers go to the power function. */

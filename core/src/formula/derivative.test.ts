@@ -4,8 +4,8 @@ import { evaluate } from './evaluate.ts';
 import { type Expression, number } from './expression.ts';
 import { linearIn } from './linear.ts';
 import { Parser } from './parse.ts';
-import { plainText } from './text.ts';
-import { tokenize } from './token.ts';
+import { plainText } from './plain-text.ts';
+import { tokenize } from '../text/token.ts';
 
 function parse(text: string): Expression {
   const report = (_: unknown, message: string): never => {

@@ -1,18 +1,17 @@
-import { binary, call, type Expression, type IndexedLeaf, type NameLeaf, number } from './expression.ts';
-import { PlaceError } from './place.ts';
+import { binary, call, type Call, type Leaf, number, type Tree } from './expression.ts';
+import { PlaceError } from '../text/place.ts';
 import { constantOf, simple } from './simplify.ts';
 
 /** The derivative of a leaf with respect to what is asked for; a constant answers the number 0. */
-export type LeafDerivative = (leaf: NameLeaf | IndexedLeaf) => Expression;
+export type LeafDerivative<L extends Leaf> = (leaf: L) => Tree<L>;
+
+/** The derivative of a function of one input, as a function of that input. */
+type Outer = <L extends Leaf>(x: Tree<L>) => Tree<L>;
 
 const ZERO = number(0);
 const ONE = number(1);
 
-/** Derivatives of the functions of one input, as functions of that input. */
-const OUTER: ReadonlyMap<string, (x: Expression) => Expression> = new Map<
-  string,
-  (x: Expression) => Expression
->([
+const OUTER: ReadonlyMap<string, Outer> = new Map<string, Outer>([
   ['sin', (x) => simple.apply('cos', x)],
   ['cos', (x) => simple.negated(simple.apply('sin', x))],
   ['tan', (x) => simple.add(ONE, square(simple.apply('tan', x)))],
@@ -33,7 +32,7 @@ const OUTER: ReadonlyMap<string, (x: Expression) => Expression> = new Map<
   ['floor', () => ZERO],
 ]);
 
-function square(x: Expression): Expression {
+function square<L extends Leaf>(x: Tree<L>): Tree<L> {
   return simple.raise(x, number(2));
 }
 
@@ -44,14 +43,11 @@ function square(x: Expression): Expression {
  * @param leaf the derivatives of names
  * @throws PlaceError for a call that is no function of the notation
  */
-export function derivative(expression: Expression, leaf: LeafDerivative): Expression {
-  const of = (node: Expression): Expression => {
+export function derivative<L extends Leaf>(expression: Tree<L>, leaf: LeafDerivative<L>): Tree<L> {
+  const of = (node: Tree<L>): Tree<L> => {
     switch (node.kind) {
       case 'number':
         return ZERO;
-      case 'name':
-      case 'indexed':
-        return leaf(node);
       case 'negate':
         return simple.negated(of(node.of));
       case 'binary':
@@ -63,9 +59,11 @@ export function derivative(expression: Expression, leaf: LeafDerivative): Expres
       }
       case 'call':
         return ofCall(node);
+      default:
+        return leaf(node);
     }
   };
-  const ofBinary = (operator: string, left: Expression, right: Expression): Expression => {
+  const ofBinary = (operator: string, left: Tree<L>, right: Tree<L>): Tree<L> => {
     switch (operator) {
       case '+':
         return simple.add(of(left), of(right));
@@ -85,7 +83,7 @@ export function derivative(expression: Expression, leaf: LeafDerivative): Expres
         return ofPower(left, right);
     }
   };
-  const ofPower = (base: Expression, exponent: Expression): Expression => {
+  const ofPower = (base: Tree<L>, exponent: Tree<L>): Tree<L> => {
     const inner = of(base);
     const above = of(exponent);
     const lower = simple.multiply(
@@ -98,7 +96,7 @@ export function derivative(expression: Expression, leaf: LeafDerivative): Expres
     const upper = simple.multiply(simple.multiply(binary('^', base, exponent), logarithm), above);
     return constantOf(inner) === 0 ? upper : simple.add(lower, upper);
   };
-  const ofCall = (node: Expression & { readonly kind: 'call' }): Expression => {
+  const ofCall = (node: Call<L>): Tree<L> => {
     const [x, y] = node.inputs;
     const outer = node.primes === 0 && node.inputs.length === 1 ? OUTER.get(node.name) : undefined;
     if (outer !== undefined && x !== undefined) {
@@ -117,11 +115,7 @@ export function derivative(expression: Expression, leaf: LeafDerivative): Expres
     if (node.name === 'min' || node.name === 'max') return ofExtreme(node, x, node.inputs.slice(1));
     throw new PlaceError(node.at, `${node.name} has no derivative that is known here`);
   };
-  const ofExtreme = (
-    node: Expression & { readonly kind: 'call' },
-    first: Expression,
-    rest: readonly Expression[],
-  ): Expression => {
+  const ofExtreme = (node: Call<L>, first: Tree<L>, rest: readonly Tree<L>[]): Tree<L> => {
     const [second, ...more] = rest;
     if (second === undefined) return of(first);
     const others = more.length === 0 ? second : call(node.name, rest, node.at);

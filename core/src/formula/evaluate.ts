@@ -1,18 +1,18 @@
 import { applyFunction, compare, operate, SPELLED_POWERS } from './arithmetic.ts';
-import type { Expression } from './expression.ts';
+import type { Call, Leaf, Tree } from './expression.ts';
 
-/** The value of a leaf or of a call that is not a function of the notation. */
-export type Meaning = (node: Expression) => number;
+/** The value of a leaf, or of a call with primes. */
+export type Meaning<L extends Leaf> = (node: L | Call<L>) => number;
 
 /** One operation that was done: where it stands, what went in and what came out. */
 export interface Operation {
-  readonly node: Expression;
+  readonly node: Tree<Leaf>;
   readonly inputs: readonly number[];
   readonly result: number;
 }
 
 /** Whether an exponent is the literal 2 or 3, for which the power is spelled out as a product. */
-export function isSpelledPower(exponent: Expression): boolean {
+export function isSpelledPower(exponent: Tree<Leaf>): boolean {
   return exponent.kind === 'number' && SPELLED_POWERS.has(exponent.value);
 }
 
@@ -22,24 +22,21 @@ export function isSpelledPower(exponent: Expression): boolean {
  * @param round rounds each result; the identity for double, Math.fround for single precision
  * @param done is told of every operation, in the order in which they are done
  */
-export function evaluate(
-  expression: Expression,
-  meaning: Meaning,
+export function evaluate<L extends Leaf>(
+  expression: Tree<L>,
+  meaning: Meaning<L>,
   round: (x: number) => number = (x) => x,
   done?: (operation: Operation) => void,
 ): number {
-  const tell = (node: Expression, inputs: readonly number[], exact: number): number => {
+  const tell = (node: Tree<L>, inputs: readonly number[], exact: number): number => {
     const result = round(exact);
     done?.({ node, inputs, result });
     return result;
   };
-  const value = (node: Expression): number => {
+  const value = (node: Tree<L>): number => {
     switch (node.kind) {
       case 'number':
         return round(node.value);
-      case 'name':
-      case 'indexed':
-        return round(meaning(node));
       case 'negate':
         return -value(node.of);
       case 'binary': {
@@ -58,6 +55,8 @@ export function evaluate(
         const test = compare(node.test.relation, value(node.test.left), value(node.test.right));
         return value(test ? node.yes : node.no);
       }
+      default:
+        return round(meaning(node));
     }
   };
   return value(expression);

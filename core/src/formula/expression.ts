@@ -1,43 +1,10 @@
-import type { Span } from './place.ts';
+import type { Span } from '../text/place.ts';
 
 /** The arithmetic operators; `^` is a power. */
 export type Operator = '+' | '-' | '*' | '/' | '^';
 
 /** The comparisons that may stand in `if(a < b, x, y)`. */
 export type Relation = '<' | '<=' | '>' | '>=' | '==' | '!=';
-
-/**
- * A formula as it was written: one node for each operation, in the text's own order.
- * Brackets leave no node, they only shape the tree. `at` is the place in the text.
- */
-export type Expression =
-  | NumberLeaf
-  | NameLeaf
-  | IndexedLeaf
-  | { readonly kind: 'negate'; readonly of: Expression; readonly at: Span }
-  | {
-      readonly kind: 'binary';
-      readonly operator: Operator;
-      readonly left: Expression;
-      readonly right: Expression;
-      readonly at: Span;
-    }
-  | {
-      /** `sin(x)`, and also `f'(t, y)` of a method or `x(0)` of a problem: who reads it decides. */
-      readonly kind: 'call';
-      readonly name: string;
-      readonly primes: number;
-      readonly inputs: readonly Expression[];
-      readonly at: Span;
-      readonly nameAt: Span;
-    }
-  | {
-      readonly kind: 'if';
-      readonly test: Comparison;
-      readonly yes: Expression;
-      readonly no: Expression;
-      readonly at: Span;
-    };
 
 export interface NumberLeaf {
   readonly kind: 'number';
@@ -62,30 +29,84 @@ export interface IndexedLeaf {
   readonly at: Span;
 }
 
-export interface Comparison {
-  readonly relation: Relation;
-  readonly left: Expression;
-  readonly right: Expression;
+/** A leaf whose meaning has been found; what it can be bound to is for a later room to say. */
+export interface Bound<B> {
+  readonly kind: 'bound';
+  readonly to: B;
+  /** The same for leaves that mean the same. */
+  readonly key: string;
   readonly at: Span;
 }
 
-/** The parts of a node that are expressions themselves, in the order of the text. */
-export function partsOf(expression: Expression): readonly Expression[] {
-  switch (expression.kind) {
-    case 'number':
-    case 'name':
-      return [];
-    case 'indexed':
-      return [expression.index];
+export type Leaf = NameLeaf | IndexedLeaf | Bound<unknown>;
+
+export interface Negation<L extends Leaf> {
+  readonly kind: 'negate';
+  readonly of: Tree<L>;
+  readonly at: Span;
+}
+
+export interface Binary<L extends Leaf> {
+  readonly kind: 'binary';
+  readonly operator: Operator;
+  readonly left: Tree<L>;
+  readonly right: Tree<L>;
+  readonly at: Span;
+}
+
+/** `sin(x)`, and in a text also `f'(t, y)` of a method or `x(0)` of a problem: who reads it decides. */
+export interface Call<L extends Leaf> {
+  readonly kind: 'call';
+  readonly name: string;
+  readonly primes: number;
+  readonly inputs: readonly Tree<L>[];
+  readonly at: Span;
+  readonly nameAt: Span;
+}
+
+export interface Choice<L extends Leaf> {
+  readonly kind: 'if';
+  readonly test: Comparison<L>;
+  readonly yes: Tree<L>;
+  readonly no: Tree<L>;
+  readonly at: Span;
+}
+
+export interface Comparison<L extends Leaf> {
+  readonly relation: Relation;
+  readonly left: Tree<L>;
+  readonly right: Tree<L>;
+  readonly at: Span;
+}
+
+/**
+ * A formula: one node for each operation, in the text's own order. Brackets leave no node, they only shape the
+ * tree. `at` is the place in the text.
+ */
+export type Tree<L extends Leaf> = NumberLeaf | L | Negation<L> | Binary<L> | Call<L> | Choice<L>;
+
+/** A formula as it was written, its names not yet looked up. */
+export type Expression = Tree<NameLeaf | IndexedLeaf>;
+
+/** The parts of a node that are trees of the same leaves, in the order of the text. */
+export function childrenOf<L extends Leaf>(tree: Tree<L>): readonly Tree<L>[] {
+  switch (tree.kind) {
     case 'negate':
-      return [expression.of];
+      return [tree.of];
     case 'binary':
-      return [expression.left, expression.right];
+      return [tree.left, tree.right];
     case 'call':
-      return expression.inputs;
+      return tree.inputs;
     case 'if':
-      return [expression.test.left, expression.test.right, expression.yes, expression.no];
+      return [tree.test.left, tree.test.right, tree.yes, tree.no];
+    default:
+      return [];
   }
+}
+
+/** The parts of a node that are expressions themselves, the index of a name among them. */
+export function partsOf(expression: Expression): readonly Expression[] {
+  return expression.kind === 'indexed' ? [expression.index] : childrenOf(expression);
 }
 
 /** Calls `visit` for the node and all below it, in the order of the text. */
@@ -99,10 +120,15 @@ export function some(expression: Expression, is: (node: Expression) => boolean):
   return is(expression) || partsOf(expression).some((part) => some(part, is));
 }
 
+/** What the leaves of a tree are bound to, in its order. */
+export function meaningsOf<B>(tree: Tree<Bound<B>>): readonly B[] {
+  return tree.kind === 'bound' ? [tree.to] : childrenOf(tree).flatMap((part) => meaningsOf(part));
+}
+
 const NOWHERE: Span = { from: 0, to: 0 };
 
 /** A number as a node; a negative one as the negation of a positive one, as it would be written. */
-export function number(value: number, at: Span = NOWHERE): Expression {
+export function number(value: number, at: Span = NOWHERE): Tree<never> {
   return value < 0 || Object.is(value, -0)
     ? { kind: 'negate', of: { kind: 'number', value: -value, at }, at }
     : { kind: 'number', value, at };
@@ -112,45 +138,76 @@ export function name(text: string, primes = 0, at: Span = NOWHERE): NameLeaf {
   return { kind: 'name', name: text, primes, at };
 }
 
-export function binary(operator: Operator, left: Expression, right: Expression, at?: Span): Expression {
-  return { kind: 'binary', operator, left, right, at: at ?? NOWHERE };
+export function bound<B>(to: B, key: string, at: Span = NOWHERE): Bound<B> {
+  return { kind: 'bound', to, key, at };
 }
 
-export function negate(of: Expression, at: Span = NOWHERE): Expression {
+export function binary<L extends Leaf>(
+  operator: Operator,
+  left: Tree<L>,
+  right: Tree<L>,
+  at: Span = NOWHERE,
+): Tree<L> {
+  return { kind: 'binary', operator, left, right, at };
+}
+
+export function negate<L extends Leaf>(of: Tree<L>, at: Span = NOWHERE): Tree<L> {
   return { kind: 'negate', of, at };
 }
 
-export function call(text: string, inputs: readonly Expression[], at: Span = NOWHERE): Expression {
+export function call<L extends Leaf>(text: string, inputs: readonly Tree<L>[], at: Span = NOWHERE): Tree<L> {
   return { kind: 'call', name: text, primes: 0, inputs, at, nameAt: at };
+}
+
+/** The same node with other parts in place of its own. */
+function rebuilt<L extends Leaf, M extends Leaf>(
+  tree: Exclude<Tree<L>, L>,
+  again: (part: Tree<L>) => Tree<M>,
+): Tree<M> {
+  switch (tree.kind) {
+    case 'number':
+      return tree;
+    case 'negate':
+      return { ...tree, of: again(tree.of) };
+    case 'binary':
+      return { ...tree, left: again(tree.left), right: again(tree.right) };
+    case 'call':
+      return { ...tree, inputs: tree.inputs.map(again) };
+    case 'if':
+      return {
+        ...tree,
+        test: { ...tree.test, left: again(tree.test.left), right: again(tree.test.right) },
+        yes: again(tree.yes),
+        no: again(tree.no),
+      };
+  }
 }
 
 /** The same tree with some nodes exchanged: where `change` answers null the node stays and its parts are asked. */
 export function rewrite(expression: Expression, change: (node: Expression) => Expression | null): Expression {
-  const changed = change(expression);
-  if (changed !== null) return changed;
-  const again = (part: Expression): Expression => rewrite(part, change);
-  switch (expression.kind) {
-    case 'number':
-    case 'name':
-      return expression;
-    case 'indexed':
-      return { ...expression, index: again(expression.index) };
-    case 'negate':
-      return { ...expression, of: again(expression.of) };
-    case 'binary':
-      return { ...expression, left: again(expression.left), right: again(expression.right) };
-    case 'call':
-      return { ...expression, inputs: expression.inputs.map(again) };
-    case 'if':
-      return {
-        ...expression,
-        test: {
-          ...expression.test,
-          left: again(expression.test.left),
-          right: again(expression.test.right),
-        },
-        yes: again(expression.yes),
-        no: again(expression.no),
-      };
-  }
+  const again = (node: Expression): Expression => {
+    const changed = change(node);
+    if (changed !== null) return changed;
+    if (node.kind === 'name') return node;
+    return node.kind === 'indexed' ? { ...node, index: again(node.index) } : rebuilt(node, again);
+  };
+  return again(expression);
+}
+
+/**
+ * The same tree with every name bound to its meaning.
+ *
+ * @param leaf the meaning of a name
+ * @param called what stands for a call that is no function of the notation; null where it is one
+ */
+export function bind<M extends Leaf>(
+  expression: Expression,
+  leaf: (node: NameLeaf | IndexedLeaf) => Tree<M>,
+  called: (node: Call<NameLeaf | IndexedLeaf>) => Tree<M> | null = () => null,
+): Tree<M> {
+  const again = (node: Expression): Tree<M> => {
+    if (node.kind === 'name' || node.kind === 'indexed') return leaf(node);
+    return (node.kind === 'call' ? called(node) : null) ?? rebuilt(node, again);
+  };
+  return again(expression);
 }

@@ -1,8 +1,8 @@
-import { cos, sin, tan } from './elementary/circular.ts';
-import { cosh, exp, POWERS, sinh, tanh } from './elementary/exponential.ts';
-import { acos, asin, atan, atan2 } from './elementary/inverse.ts';
-import { ln, log10, log2 } from './elementary/logarithm.ts';
-import { cbrt, pow } from './elementary/power.ts';
+import { cos, sin, tan } from '../elementary/circular.ts';
+import { cosh, exp, POWERS, sinh, tanh } from '../elementary/exponential.ts';
+import { acos, asin, atan, atan2 } from '../elementary/inverse.ts';
+import { ln, log10, log2 } from '../elementary/logarithm.ts';
+import { cbrt, pow } from '../elementary/power.ts';
 
 /** A function of the notation, and how many inputs it takes. */
 export interface KnownFunction {

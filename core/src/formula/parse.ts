@@ -1,8 +1,8 @@
 import { CONSTANTS, FUNCTIONS, functionHint } from './functions.ts';
-import type { Comparison, Expression, Operator, Relation } from './expression.ts';
+import type { Comparison, Expression, IndexedLeaf, NameLeaf, Operator, Relation } from './expression.ts';
 import { partsOf } from './expression.ts';
-import { PlaceError, spanning, type Span } from './place.ts';
-import type { Report, Token } from './token.ts';
+import { PlaceError, spanning, type Span } from '../text/place.ts';
+import type { Report, Token } from '../text/token.ts';
 
 /** Brackets, powers and calls inside one another, at most. */
 export const DEEPEST_NESTING = 200;
@@ -65,7 +65,7 @@ export class Parser {
     }
   }
 
-  comparison(): Comparison {
+  comparison(): Comparison<NameLeaf | IndexedLeaf> {
     const left = this.sum();
     const token = this.peek;
     if (token?.kind !== 'relation' || token.text === '=')

@@ -1,5 +1,14 @@
-import { pow } from './elementary/power.ts';
-import { binary, call, type Expression, negate, number, type Operator } from './expression.ts';
+import { pow } from '../elementary/power.ts';
+import {
+  binary,
+  call,
+  type Expression,
+  type Leaf,
+  negate,
+  number,
+  type Operator,
+  type Tree,
+} from './expression.ts';
 
 /**
  * Constructors that leave out what a reader would leave out: 0 + x, 1*x, x^1, --x.
@@ -7,19 +16,19 @@ import { binary, call, type Expression, negate, number, type Operator } from './
  */
 export const simple = { add, subtract, multiply, divide, raise, negated, apply };
 
-function isNumber(expression: Expression, value: number): boolean {
+function isNumber<L extends Leaf>(expression: Tree<L>, value: number): boolean {
   return constantOf(expression) === value;
 }
 
 /** The value of a plain number, also a negated one; null for anything else. */
-export function constantOf(expression: Expression): number | null {
+export function constantOf<L extends Leaf>(expression: Tree<L>): number | null {
   if (expression.kind === 'number') return expression.value;
   if (expression.kind === 'negate' && expression.of.kind === 'number') return -expression.of.value;
   return null;
 }
 
 /** Folds two plain numbers where the result is a whole number, so that no decimals appear that nobody wrote. */
-function folded(operator: Operator, left: Expression, right: Expression): Expression | null {
+function folded<L extends Leaf>(operator: Operator, left: Tree<L>, right: Tree<L>): Tree<L> | null {
   const a = constantOf(left);
   const b = constantOf(right);
   if (a === null || b === null || !Number.isSafeInteger(a) || !Number.isSafeInteger(b)) return null;
@@ -34,7 +43,7 @@ function folded(operator: Operator, left: Expression, right: Expression): Expres
   return Number.isSafeInteger(value) ? number(value) : null;
 }
 
-function add(left: Expression, right: Expression): Expression {
+function add<L extends Leaf>(left: Tree<L>, right: Tree<L>): Tree<L> {
   if (isNumber(left, 0)) return right;
   if (isNumber(right, 0)) return left;
   if (right.kind === 'negate') return subtract(left, right.of);
@@ -42,7 +51,7 @@ function add(left: Expression, right: Expression): Expression {
   return folded('+', left, right) ?? binary('+', left, right);
 }
 
-function subtract(left: Expression, right: Expression): Expression {
+function subtract<L extends Leaf>(left: Tree<L>, right: Tree<L>): Tree<L> {
   if (isNumber(right, 0)) return left;
   if (isNumber(left, 0)) return negated(right);
   if (right.kind === 'negate') return add(left, right.of);
@@ -50,7 +59,7 @@ function subtract(left: Expression, right: Expression): Expression {
   return folded('-', left, right) ?? binary('-', left, right);
 }
 
-function multiply(left: Expression, right: Expression): Expression {
+function multiply<L extends Leaf>(left: Tree<L>, right: Tree<L>): Tree<L> {
   if (isNumber(left, 0) || isNumber(right, 0)) return number(0);
   if (isNumber(left, 1)) return right;
   if (isNumber(right, 1)) return left;
@@ -70,7 +79,7 @@ function multiply(left: Expression, right: Expression): Expression {
   return binary('*', left, right);
 }
 
-function divide(left: Expression, right: Expression): Expression {
+function divide<L extends Leaf>(left: Tree<L>, right: Tree<L>): Tree<L> {
   if (isNumber(left, 0)) return number(0);
   if (isNumber(right, 1)) return left;
   if (isNumber(right, -1)) return negated(left);
@@ -84,14 +93,14 @@ function divide(left: Expression, right: Expression): Expression {
 }
 
 /** Cancels a common whole number in front: 2*x/2 and 4*x/2. */
-function cancel(left: Expression, right: Expression): Expression | null {
+function cancel<L extends Leaf>(left: Tree<L>, right: Tree<L>): Tree<L> | null {
   const divisor = constantOf(right);
   if (divisor === null || left.kind !== 'binary' || left.operator !== '*') return null;
   const whole = folded('/', left.left, right);
   return whole === null ? null : multiply(whole, left.right);
 }
 
-function raise(base: Expression, exponent: Expression): Expression {
+function raise<L extends Leaf>(base: Tree<L>, exponent: Tree<L>): Tree<L> {
   if (isNumber(exponent, 0)) return number(1);
   if (isNumber(exponent, 1)) return base;
   if (base.kind === 'binary' && base.operator === '^') {
@@ -101,46 +110,56 @@ function raise(base: Expression, exponent: Expression): Expression {
   return folded('^', base, exponent) ?? binary('^', base, exponent);
 }
 
-function negated(of: Expression): Expression {
+function negated<L extends Leaf>(of: Tree<L>): Tree<L> {
   if (of.kind === 'negate') return of.of;
   if (isNumber(of, 0)) return of;
   if (of.kind === 'binary' && of.operator === '-') return binary('-', of.right, of.left);
   return negate(of);
 }
 
-function apply(text: string, ...inputs: Expression[]): Expression {
+function apply<L extends Leaf>(text: string, ...inputs: Tree<L>[]): Tree<L> {
   return call(text, inputs);
 }
 
 /** Whether two trees say the same, place in the text apart. */
-export function same(left: Expression, right: Expression): boolean {
-  if (left.kind === 'number') return right.kind === 'number' && left.value === right.value;
+export function same<L extends Leaf>(left: Tree<L>, right: Tree<L>): boolean {
+  switch (left.kind) {
+    case 'number':
+      return right.kind === 'number' && left.value === right.value;
+    case 'negate':
+      return right.kind === 'negate' && same(left.of, right.of);
+    case 'binary':
+      return (
+        right.kind === 'binary' &&
+        left.operator === right.operator &&
+        same(left.left, right.left) &&
+        same(left.right, right.right)
+      );
+    case 'call':
+      return (
+        right.kind === 'call' &&
+        left.name === right.name &&
+        left.primes === right.primes &&
+        left.inputs.length === right.inputs.length &&
+        left.inputs.every((input, i) => same(input, right.inputs[i]!))
+      );
+    case 'if':
+      return false;
+    default:
+      return sameLeaf(left, right);
+  }
+}
+
+function sameLeaf(left: Leaf, right: Tree<Leaf>): boolean {
+  if (left.kind === 'bound') return right.kind === 'bound' && left.key === right.key;
   if (left.kind === 'name')
     return right.kind === 'name' && left.name === right.name && left.primes === right.primes;
-  if (left.kind === 'negate') return right.kind === 'negate' && same(left.of, right.of);
-  if (left.kind === 'binary')
-    return (
-      right.kind === 'binary' &&
-      left.operator === right.operator &&
-      same(left.left, right.left) &&
-      same(left.right, right.right)
-    );
-  if (left.kind === 'indexed')
-    return (
-      right.kind === 'indexed' &&
-      left.name === right.name &&
-      left.primes === right.primes &&
-      same(left.index, right.index)
-    );
-  if (left.kind === 'call')
-    return (
-      right.kind === 'call' &&
-      left.name === right.name &&
-      left.primes === right.primes &&
-      left.inputs.length === right.inputs.length &&
-      left.inputs.every((input, i) => same(input, right.inputs[i]!))
-    );
-  return false;
+  return (
+    right.kind === 'indexed' &&
+    left.name === right.name &&
+    left.primes === right.primes &&
+    same(left.index, right.index)
+  );
 }
 
 /** The same tree, built again with `simple`. */

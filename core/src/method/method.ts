@@ -1,5 +1,5 @@
 import { type Expression, walk } from '../formula/expression.ts';
-import type { Span } from '../formula/place.ts';
+import type { Span } from '../text/place.ts';
 
 /** A number, or one value for each component. */
 export type Shape = 'scalar' | 'vector';

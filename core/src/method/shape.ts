@@ -1,6 +1,6 @@
 import { CONSTANTS } from '../formula/functions.ts';
 import type { Expression } from '../formula/expression.ts';
-import { PlaceError, type Span } from '../formula/place.ts';
+import { PlaceError, type Span } from '../text/place.ts';
 import { type Method, type Shape, stepsBack, type Variable } from './method.ts';
 
 /** What the names of a method mean at a line. */

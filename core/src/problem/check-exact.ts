@@ -1,7 +1,7 @@
 import { derivative } from '../formula/derivative.ts';
 import { evaluate } from '../formula/evaluate.ts';
 import { type Expression, type IndexedLeaf, type NameLeaf, number } from '../formula/expression.ts';
-import { PlaceError } from '../formula/place.ts';
+import { PlaceError } from '../text/place.ts';
 import { Meanings } from './meaning.ts';
 import type { Block, Problem, Unknown } from './problem.ts';
 

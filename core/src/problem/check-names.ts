@@ -1,6 +1,6 @@
 import type { Expression } from '../formula/expression.ts';
 import { walk } from '../formula/expression.ts';
-import { type Complaints, PlaceError } from '../formula/place.ts';
+import { type Complaints, PlaceError } from '../text/place.ts';
 import { type LeafMeaning, Meanings, missingEdge, type Naming } from './meaning.ts';
 import type { Block, Conserved } from './problem.ts';
 import type { TypedDerivative } from './typed-derivatives.ts';

@@ -1,7 +1,7 @@
 import { evaluate } from '../formula/evaluate.ts';
 import type { Expression } from '../formula/expression.ts';
 import { CONSTANTS } from '../formula/functions.ts';
-import { PlaceError } from '../formula/place.ts';
+import { PlaceError } from '../text/place.ts';
 
 /** The value of an expression in constants and the parameters above it. */
 export function constantValue(expression: Expression, known: ReadonlyMap<string, number>): number {

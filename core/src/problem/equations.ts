@@ -1,5 +1,5 @@
 import { type Expression, rewrite, walk } from '../formula/expression.ts';
-import { type Complaints, PlaceError } from '../formula/place.ts';
+import { type Complaints, PlaceError } from '../text/place.ts';
 import { affine } from './meaning.ts';
 import { constantValue } from './constant-value.ts';
 import { MOST_COMPONENTS, type Range, type Unknown } from './problem.ts';

@@ -1,5 +1,5 @@
 import { evaluate } from '../formula/evaluate.ts';
-import { type Complaints, PlaceError, type Span } from '../formula/place.ts';
+import { type Complaints, PlaceError, type Span } from '../text/place.ts';
 import { Meanings, type Naming } from './meaning.ts';
 import { constantValue } from './constant-value.ts';
 import type { Block } from './problem.ts';

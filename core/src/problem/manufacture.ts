@@ -3,10 +3,10 @@ import { evaluate } from '../formula/evaluate.ts';
 import { type Expression, number, rewrite } from '../formula/expression.ts';
 import { CONSTANTS } from '../formula/functions.ts';
 import { type Grammar, Parser } from '../formula/parse.ts';
-import { Complaints, PlaceError, type Reading } from '../formula/place.ts';
+import { Complaints, PlaceError, type Reading } from '../text/place.ts';
 import { simple } from '../formula/simplify.ts';
-import { plainText } from '../formula/text.ts';
-import { tokenize } from '../formula/token.ts';
+import { plainText } from '../formula/plain-text.ts';
+import { tokenize } from '../text/token.ts';
 import { parseProblem } from './parse-problem.ts';
 import type { Problem, Unknown } from './problem.ts';
 

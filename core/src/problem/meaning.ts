@@ -1,6 +1,6 @@
 import { CONSTANTS } from '../formula/functions.ts';
 import type { Expression, IndexedLeaf, NameLeaf } from '../formula/expression.ts';
-import { PlaceError } from '../formula/place.ts';
+import { PlaceError } from '../text/place.ts';
 import type { Block, Problem } from './problem.ts';
 
 /** What a leaf of a rate, an exact solution or a conserved quantity stands for. */

@@ -9,8 +9,8 @@ import {
   walk,
 } from '../formula/expression.ts';
 import type { Grammar } from '../formula/parse.ts';
-import { Complaints, PlaceError, type Reading, type Span, tooLong } from '../formula/place.ts';
-import { type Line, readLines } from '../formula/token.ts';
+import { Complaints, PlaceError, type Reading, type Span, tooLong } from '../text/place.ts';
+import { type Line, readLines } from '../text/token.ts';
 import { checkNames } from './check-names.ts';
 import { constantValue } from './constant-value.ts';
 import { buildUnknowns } from './equations.ts';

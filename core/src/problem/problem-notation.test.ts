@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import { plainText } from '../formula/text.ts';
+import { plainText } from '../formula/plain-text.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { LIBRARY } from '../method/library/library.ts';
-import { compileRun } from '../run/compile.ts';
+import { compileRun } from '../compile/compile.ts';
 import { layGrid } from '../run/grid.ts';
 import { integrate } from '../run/integrate.ts';
 import { checkExact, exactCheckSentence } from './check-exact.ts';

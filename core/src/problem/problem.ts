@@ -1,5 +1,5 @@
 import type { Expression } from '../formula/expression.ts';
-import type { Span } from '../formula/place.ts';
+import type { Span } from '../text/place.ts';
 import type { Statement } from './statement.ts';
 import type { TypedDerivative } from './typed-derivatives.ts';
 

@@ -1,7 +1,7 @@
 import type { Expression } from '../formula/expression.ts';
 import { some } from '../formula/expression.ts';
 import { linearIn } from '../formula/linear.ts';
-import { PlaceError, type Span } from '../formula/place.ts';
+import { PlaceError, type Span } from '../text/place.ts';
 import { constantOf, simple } from '../formula/simplify.ts';
 
 /** A highest derivative as it stands in equations: `x''` or, of a family, `u[i]'`. */

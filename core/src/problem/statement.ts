@@ -1,8 +1,8 @@
 import { type Expression, number } from '../formula/expression.ts';
 import { FUNCTIONS } from '../formula/functions.ts';
 import { type Grammar, Parser } from '../formula/parse.ts';
-import { PlaceError, type Span, spanning } from '../formula/place.ts';
-import type { Line, Token } from '../formula/token.ts';
+import { PlaceError, type Span, spanning } from '../text/place.ts';
+import type { Line, Token } from '../text/token.ts';
 
 /** A name on the left of a statement, with what stands behind it: `x''`, `u[i]`, `u[i]'`. */
 export interface Target {

@@ -1,6 +1,6 @@
 import type { Expression } from '../formula/expression.ts';
 import { texSymbol } from '../formula/tex-names.ts';
-import { plainText } from '../formula/text.ts';
+import { plainText } from '../formula/plain-text.ts';
 import { texOf } from '../formula/tex.ts';
 import type { Problem } from './problem.ts';
 import type { ForRange, Statement, Target } from './statement.ts';

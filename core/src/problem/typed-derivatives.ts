@@ -1,5 +1,5 @@
 import { type Expression, type NameLeaf, rewrite } from '../formula/expression.ts';
-import { type Complaints, PlaceError, type Span } from '../formula/place.ts';
+import { type Complaints, PlaceError, type Span } from '../text/place.ts';
 import type { Block, Problem, Unknown } from './problem.ts';
 import type { Statement } from './statement.ts';
 

@@ -1,5 +1,5 @@
 import { csv } from './csv.ts';
-import { significant, stepSizeText } from './number-text.ts';
+import { significant, stepSizeText } from '../text/number-text.ts';
 import { plainTable } from './plain-table.ts';
 
 test('CSV by RFC 4180, and no text is ever a formula', () => {

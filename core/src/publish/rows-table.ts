@@ -1,5 +1,5 @@
 import { componentNames } from '../problem/problem.ts';
-import type { CompiledRun } from '../run/compile.ts';
+import type { CompiledRun } from '../compile/compile.ts';
 import type { Row } from '../run/rows.ts';
 import type { Cell } from './csv.ts';
 

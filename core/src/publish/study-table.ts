@@ -1,7 +1,7 @@
-import type { ErrorChoice } from '../study/error-choice.ts';
-import type { MethodReport, RungReport, StudyReport } from '../study/study-report.ts';
+import type { ErrorChoice } from '../study/runs/error-choice.ts';
+import type { MethodReport, RungReport, StudyReport } from './study-report.ts';
 import { type Cell, csv } from './csv.ts';
-import { significant, stepSizeText } from './number-text.ts';
+import { significant, stepSizeText } from '../text/number-text.ts';
 import { plainTable } from './plain-table.ts';
 
 /** A study as CSV: one line for each method and rung. */

@@ -1,8 +1,9 @@
-import type { Span } from '../formula/place.ts';
+import type { Span } from '../text/place.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { TypedDerivative } from '../problem/typed-derivatives.ts';
-import { exactSolution, stateFunction } from '../run/exact.ts';
-import { jetFunction, MOST_JET_COMPONENTS } from './jet-function.ts';
+import { exactSolution } from '../run/exact-solution.ts';
+import { stateFunction } from '../compile/state-function.ts';
+import { jetFunction, MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
 import { referenceSolution } from './reference-solution.ts';
 
 /** A derivative typed by hand beside the one made from the rates, where they differ most along the solution. */

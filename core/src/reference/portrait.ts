@@ -1,5 +1,6 @@
 import { referenceSolution } from './reference-solution.ts';
-import { exactSolution, stateFunction } from '../run/exact.ts';
+import { exactSolution } from '../run/exact-solution.ts';
+import { stateFunction } from '../compile/state-function.ts';
 import type { Problem } from '../problem/problem.ts';
 
 /** A solution as points, for a picture. */

@@ -1,9 +1,9 @@
 import { parseMethod } from '../method/parse-method.ts';
 import type { Problem } from '../problem/problem.ts';
-import { compileRun } from '../run/compile.ts';
+import { compileRun } from '../compile/compile.ts';
 import { layGrid, timeAt } from '../run/grid.ts';
 import { begin, goTo } from '../run/integrate.ts';
-import { jetFunction, MOST_JET_COMPONENTS } from './jet-function.ts';
+import { jetFunction, MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
 import { branchesOf } from './switches.ts';
 import { type DenseSolution, ORDER, taylorSolution } from './taylor-solution.ts';
 

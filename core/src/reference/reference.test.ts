@@ -1,6 +1,6 @@
 import { parseProblem } from '../problem/parse-problem.ts';
 import type { Problem } from '../problem/problem.ts';
-import { jetFunction } from './jet-function.ts';
+import { jetFunction } from '../compile/jets/jet-function.ts';
 import { estimatedReference } from './reference-solution.ts';
 import { taylorSolution } from './taylor-solution.ts';
 

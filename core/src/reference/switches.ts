@@ -1,6 +1,6 @@
 import { binary, call, type Expression, number, walk } from '../formula/expression.ts';
 import type { Block, Problem } from '../problem/problem.ts';
-import { stateFunction } from '../run/exact.ts';
+import { stateFunction } from '../compile/state-function.ts';
 
 /**
  * Which branches the rates take at a time and state: one whole number for each choice, sign, floor and extreme in

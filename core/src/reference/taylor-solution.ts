@@ -1,6 +1,6 @@
 import type { Problem } from '../problem/problem.ts';
-import { pow } from '../formula/elementary/power.ts';
-import { type JetFunction, jetFunction } from './jet-function.ts';
+import { pow } from '../elementary/power.ts';
+import { type JetFunction, jetFunction } from '../compile/jets/jet-function.ts';
 import type { Branches } from './switches.ts';
 
 /** One step of a Taylor integration: the polynomials that hold from t to t + length. */

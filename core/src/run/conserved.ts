@@ -1,5 +1,5 @@
 import type { Problem } from '../problem/problem.ts';
-import { type StateFunction, stateFunction } from './exact.ts';
+import { type StateFunction, stateFunction } from '../compile/state-function.ts';
 
 /** A conserved quantity of a problem as a function of time and state. */
 export interface ConservedQuantity {

@@ -1,9 +1,9 @@
-import type { CompiledRun } from './compile.ts';
-import { exactSolution } from './exact.ts';
+import type { CompiledRun } from '../compile/compile.ts';
+import { exactSolution } from './exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from './grid.ts';
-import { ratesOf } from './rates.ts';
-import { LOOK_EVERY } from './look.ts';
-import { NEWTON } from './state.ts';
+import { ratesOf } from '../compile/rates.ts';
+import { LOOK_EVERY } from '../compile/look.ts';
+import { NEWTON } from '../compile/program/state.ts';
 import { findTrouble, type Stop } from './trouble.ts';
 
 /** How a run ended: the values at the last grid point reached. */

@@ -1,8 +1,8 @@
 import { findInLibrary } from '../method/library/find-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
 import { finish } from '../study/study.ts';
-import { compileWithStart } from './compile-with-start.ts';
-import type { CompiledRun } from './compile.ts';
+import { compileWithStart } from '../compile/compile-with-start.ts';
+import type { CompiledRun } from '../compile/compile.ts';
 import { layGrid } from './grid.ts';
 import { KEPT_POINTS, keepRun, rowsAgain } from './long-run.ts';
 import { rowsOf } from './rows.ts';

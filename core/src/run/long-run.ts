@@ -1,4 +1,4 @@
-import type { CompiledRun } from './compile.ts';
+import type { CompiledRun } from '../compile/compile.ts';
 import { type Grid, timeAt } from './grid.ts';
 import { begin, copyOf, goTo, type Outcome, outcomeOf, type RunState, watchTo } from './integrate.ts';
 import { type Rows, rowsOf } from './rows.ts';

@@ -1,8 +1,8 @@
 import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
-import { compileRun, type CompiledRun } from './compile.ts';
-import { compileWithStart } from './compile-with-start.ts';
+import { compileRun, type CompiledRun } from '../compile/compile.ts';
+import { compileWithStart } from '../compile/compile-with-start.ts';
 import { layGrid } from './grid.ts';
 import { begin, goTo, integrate, newtonIterations } from './integrate.ts';
 import { rowsOf } from './rows.ts';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
-import { compileRun } from './compile.ts';
+import { compileRun } from '../compile/compile.ts';
 import { layGrid } from './grid.ts';
 import { integrate } from './integrate.ts';
 

@@ -1,6 +1,6 @@
-import type { CompiledRun } from './compile.ts';
+import type { CompiledRun } from '../compile/compile.ts';
 import { conservedQuantities } from './conserved.ts';
-import { exactSolution } from './exact.ts';
+import { exactSolution } from './exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from './grid.ts';
 import { begin, goTo, type RunState } from './integrate.ts';
 import type { Stop } from './trouble.ts';

@@ -1,7 +1,7 @@
 import { parseMethod } from '../method/parse-method.ts';
 import { LIBRARY } from '../method/library/library.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
-import { compileRun, type CompiledRun } from './compile.ts';
+import { compileRun, type CompiledRun } from '../compile/compile.ts';
 import { layGrid } from './grid.ts';
 import { integrate } from './integrate.ts';
 

@@ -1,15 +1,15 @@
-import { CONSTANTS } from '../formula/functions.ts';
 import { evaluate, type Operation } from '../formula/evaluate.ts';
 import type { Expression } from '../formula/expression.ts';
 import type { Block } from '../problem/problem.ts';
 import { typedDerivative } from '../problem/typed-derivatives.ts';
-import { jetFunction } from '../reference/jet-function.ts';
-import type { CompiledRun } from './compile.ts';
-import { MOST_ITERATIONS } from './newton-code.ts';
-import { rounding } from './precision.ts';
-import { type Instruction, type Register, registerOf, timeOffsetOf } from './program.ts';
-import { Placing } from './rate-leaf.ts';
-import { NEWTON } from './state.ts';
+import { jetFunction } from '../compile/jets/jet-function.ts';
+import type { CompiledRun } from '../compile/compile.ts';
+import { MOST_ITERATIONS } from '../compile/newton/newton-code.ts';
+import { rounding } from '../compile/precision.ts';
+import type { Instruction } from '../compile/program/program.ts';
+import { RateTrees } from '../compile/program/rate-tree.ts';
+import type { Register, StepTree } from '../compile/program/step-tree.ts';
+import { NEWTON } from '../compile/program/state.ts';
 
 /** Where and why a run left the numbers. */
 export interface Stop {
@@ -62,7 +62,7 @@ interface Step {
   readonly n: number;
   readonly vectors: Map<Register, readonly number[]>;
   readonly scalars: Map<Register, number>;
-  readonly placing: Placing;
+  readonly trees: RateTrees;
   readonly round: (x: number) => number;
 }
 
@@ -73,19 +73,25 @@ function watch(stage: string, where: string): (operation: Operation) => void {
   };
 }
 
-function methodValue(step: Step, value: Expression, component: number, line: string): number {
+function methodValue(step: Step, value: StepTree, component: number, line: string): number {
   const { run, t, h, origin, n, vectors, scalars } = step;
   return evaluate(
     value,
     (node) => {
-      if (node.kind !== 'name') return NaN;
-      if (node.name === 't') return t;
-      if (node.name === 'h') return h;
-      const offset = timeOffsetOf(node.name);
-      if (offset !== null) return origin + (n + offset) * h;
-      const register = registerOf(node.name);
-      if (register === null) return CONSTANTS.get(node.name) ?? NaN;
-      return scalars.get(register) ?? vectors.get(register)?.[component] ?? NaN;
+      if (node.kind !== 'bound') return NaN;
+      const leaf = node.to;
+      switch (leaf.kind) {
+        case 'time':
+          return leaf.offset === 0 ? t : origin + (n + leaf.offset) * h;
+        case 'step':
+          return h;
+        case 'constant':
+          return leaf.value;
+        case 'register':
+          return scalars.get(leaf.register) ?? vectors.get(leaf.register)?.[component] ?? NaN;
+        case 'tangent':
+          return NaN;
+      }
     },
     step.round,
     watch(line, run.problem.size === 1 ? '' : ` for ${componentName(run, component)}`),
@@ -102,25 +108,21 @@ function expressionValue(
   when: number,
   line: string,
 ): number {
-  const { run, placing, round } = step;
+  const { run, trees, round } = step;
   const done = watch(line, ` in ${componentName(run, block.offset + element)}'`);
-  const leaf = (node: Expression): number => {
-    if (node.kind !== 'name' && node.kind !== 'indexed') return NaN;
-    const meaning = placing.of(node, block, element);
-    switch (meaning.kind) {
-      case 'time':
-        return when;
-      case 'constant':
-        return meaning.value;
-      case 'component': {
-        const place = run.layout.of[meaning.place];
-        return place === undefined ? NaN : (at[place.vector]?.[place.index] ?? NaN);
-      }
-      case 'given':
-        return evaluate(meaning.value, leaf, round, done);
-    }
-  };
-  return evaluate(expression, leaf, round, done);
+  return evaluate(
+    trees.at(expression, block, element),
+    (node) => {
+      if (node.kind !== 'bound') return NaN;
+      const leaf = node.to;
+      if (leaf.kind === 'time') return when;
+      if (leaf.kind === 'constant') return leaf.value;
+      const place = leaf.kind === 'component' ? run.layout.of[leaf.place] : undefined;
+      return place === undefined ? NaN : (at[place.vector]?.[place.index] ?? NaN);
+    },
+    round,
+    done,
+  );
 }
 
 function doInstruction(step: Step, instruction: Instruction): void {
@@ -233,7 +235,7 @@ export function findTrouble(
     t: at.origin + at.n * at.h,
     vectors,
     scalars: new Map(),
-    placing: new Placing(run.problem),
+    trees: new RateTrees(run.problem),
     round: rounding(run.precision),
   };
   try {

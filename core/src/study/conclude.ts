@@ -1,20 +1,20 @@
-import { log10 } from '../formula/elementary/logarithm.ts';
-import { unitRoundoff } from '../run/precision.ts';
-import { compare } from './comparison.ts';
-import { isRelative } from './error-choice.ts';
-import { findingsOf } from './findings.ts';
-import { layLadder } from './ladder.ts';
-import { norm } from './norm.ts';
-import { errorRatio, observedOrder } from './order.ts';
-import { type Promised, promisedOrder } from './promised-order.ts';
-import { remarkOf } from './remark.ts';
-import { extrapolate } from './richardson.ts';
-import { fitRoundOff } from './round-off.ts';
-import { latestTime, type MethodRun, type RungRun } from './run-method.ts';
+import { log10 } from '../elementary/logarithm.ts';
+import { unitRoundoff } from '../compile/precision.ts';
+import { compare } from './judge/comparison.ts';
+import { isRelative } from './runs/error-choice.ts';
+import { findingsOf } from './findings/findings.ts';
+import { layLadder } from './runs/ladder.ts';
+import { norm } from '../run/norm.ts';
+import { errorRatio, observedOrder } from './judge/order.ts';
+import { type Promised, promisedOrder } from './trial/promised-order.ts';
+import { remarkOf } from './judge/remark.ts';
+import { extrapolate } from './judge/richardson.ts';
+import { fitRoundOff } from './judge/round-off.ts';
+import { latestTime, type MethodRun, type RungRun } from './runs/run-method.ts';
 import type { Study, StudyMethod } from './study.ts';
 import type { MethodResult, RungResult, StudyResult } from './study-result.ts';
-import { placesOf, type Truth, truthOf, wrongPlace } from './truth.ts';
-import { fitOrder, type LeftOut, windowOf } from './window.ts';
+import { placesOf, type Truth, truthOf, wrongPlace } from './runs/truth.ts';
+import { fitOrder, type LeftOut, windowOf } from './judge/window.ts';
 
 /** Digits that agree and correct decimal places of an error. */
 function digitsOf(run: RungRun, study: Study): Pick<RungResult, 'digits' | 'places'> {

@@ -1,12 +1,12 @@
-import type { Comparison } from './comparison.ts';
-import type { Finding } from './findings.ts';
-import type { Rung } from './ladder.ts';
-import type { Promised } from './promised-order.ts';
-import type { Extrapolated } from './richardson.ts';
-import type { RoundOff } from './round-off.ts';
-import type { RungRun } from './run-method.ts';
-import type { Truth } from './truth.ts';
-import type { LeftOut, OrderFit } from './window.ts';
+import type { Comparison } from './judge/comparison.ts';
+import type { Finding } from './findings/findings.ts';
+import type { Rung } from './runs/ladder.ts';
+import type { Promised } from './trial/promised-order.ts';
+import type { Extrapolated } from './judge/richardson.ts';
+import type { RoundOff } from './judge/round-off.ts';
+import type { RungRun } from './runs/run-method.ts';
+import type { Truth } from './runs/truth.ts';
+import type { LeftOut, OrderFit } from './judge/window.ts';
 
 /** What came of one method at one step size, and what it means beside the other rungs. */
 export interface RungResult extends RungRun {

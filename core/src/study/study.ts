@@ -1,11 +1,11 @@
 import type { Method } from '../method/method.ts';
 import type { Problem } from '../problem/problem.ts';
-import type { StartChoice } from '../run/compile-with-start.ts';
+import type { StartChoice } from '../compile/compile-with-start.ts';
 import type { LastStep } from '../run/grid.ts';
 import { conclude } from './conclude.ts';
-import type { ErrorChoice } from './error-choice.ts';
-import { type Ladder, layLadder, stepsOf } from './ladder.ts';
-import { type MethodRun, methodSteps, type RungRun } from './run-method.ts';
+import type { ErrorChoice } from './runs/error-choice.ts';
+import { type Ladder, layLadder, stepsOf } from './runs/ladder.ts';
+import { type MethodRun, methodSteps, type RungRun } from './runs/run-method.ts';
 import type { StudyResult } from './study-result.ts';
 
 /** A method of a study, with what a person decided about its rungs. */

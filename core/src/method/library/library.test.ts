@@ -1,11 +1,11 @@
 import { parseProblem } from '../../problem/parse-problem.ts';
 import type { Problem } from '../../problem/problem.ts';
-import { compileWithStart } from '../../run/compile-with-start.ts';
+import { compileWithStart } from '../../compile/compile-with-start.ts';
 import { layGrid } from '../../run/grid.ts';
 import { begin } from '../../run/integrate.ts';
-import { errorOfRun, measureOf } from '../../study/error-measure.ts';
+import { errorOfRun, measureOf } from '../../study/runs/error-measure.ts';
 import { finish } from '../../study/study.ts';
-import { truthOf } from '../../study/truth.ts';
+import { truthOf } from '../../study/runs/truth.ts';
 import { parseMethod } from '../parse-method.ts';
 import { findInLibrary } from './find-method.ts';
 import { LIBRARY } from './library.ts';

@@ -1,0 +1,118 @@
+import type { Method } from '../method/method.ts';
+import { hasExact, isSecondOrder, type Problem } from '../problem/problem.ts';
+import { jetFunction } from './jets/jet-function.ts';
+import { arrayLoop } from './loops/array-loop.ts';
+import { generatedFunction, type Helpers } from './generated.ts';
+import { kernelModule } from './kernel/kernel-module.ts';
+import { type Layout, layOut } from './program/layout.ts';
+import type { Precision } from './precision.ts';
+import { lower, type Program } from './program/program.ts';
+import { type StateShape, stateShape } from './program/state.ts';
+import { localLoop } from './loops/local-loop.ts';
+
+/**
+ * Does `count` steps from step number `first` on: the state changes in place, and the time of step n
+ * is origin + n*h, never a running sum.
+ */
+export type Advance = (state: Float64Array, origin: number, h: number, first: number, count: number) => void;
+
+/** The same, and writes the stages of every step to `out`, one row after another. */
+export type Trace = (
+  state: Float64Array,
+  origin: number,
+  h: number,
+  first: number,
+  count: number,
+  out: Float64Array,
+) => void;
+
+/** A problem and a method as one generated loop. */
+export interface CompiledRun {
+  readonly problem: Problem;
+  readonly program: Program;
+  readonly precision: Precision;
+  readonly layout: Layout;
+  readonly shape: StateShape;
+  readonly advance: Advance;
+  readonly trace: Trace;
+  /** As `trace`, for the extremes on the way; null for large systems. */
+  readonly watch: Trace | null;
+  /** Steps that `advance` may be asked for at once: it looks itself whether it has left the numbers, or they are few. */
+  readonly atOnce: number;
+  /** Stage values of one step, all components one after another. */
+  readonly stageWidth: number;
+  /** The first steps of a formula that reaches back; null for a one-step method. */
+  readonly start: Start | null;
+}
+
+/** How a multistep run gets its first values. */
+export type Start =
+  | { readonly kind: 'method'; readonly run: CompiledRun }
+  | {
+      readonly kind: 'exact';
+      /** Where the values come from; null for the exact solution of the problem. */
+      readonly solution: Solution | null;
+    };
+
+/** Writes the state of a solution at a time. */
+export type Solution = (t: number, state: Float64Array) => void;
+
+export interface CompileOptions {
+  readonly precision?: Precision;
+  /** For a formula that reaches back: the compiled method of its first steps, or the exact solution. */
+  readonly start?: Start;
+}
+
+/** Up to this many components every one of them is a local number; beyond it, arrays and inner loops. */
+export const MOST_LOCAL = 16;
+
+/**
+ * Compiles a problem and a method to a loop in the text's own order of operations.
+ * Nothing that a user typed stands in the generated source: names are made here, numbers are printed
+ * from their values, and functions come from a fixed table.
+ *
+ * @throws RangeError with a sentence, where the method cannot be used for this problem: one for x'' = a(t, x, x')
+ *   on a problem of another form, derivatives or implicit stages of a system that is too large for them, a formula
+ *   that reaches back and has no first steps
+ */
+export function compileRun(problem: Problem, method: Method, options: CompileOptions = {}): CompiledRun {
+  const { precision = 'double', start = null } = options;
+  if (method.form === 'second order' && !isSecondOrder(problem))
+    throw new RangeError(
+      `this method is for equations x'' = a(t, x, x'), and ${firstOther(problem)} is of another order; write the problem with second derivatives`,
+    );
+  if (method.depth > 0 && start === null)
+    throw new RangeError(
+      'this formula reaches back and names no method for its first steps; add a line such as start with RK4',
+    );
+  if (start?.kind === 'exact' && start.solution === null && !hasExact(problem))
+    throw new RangeError(
+      'the first steps are to be exact, but the exact solution is not known for all components',
+    );
+  const program = lower(method);
+  const layout = layOut(problem, program);
+  const generate = problem.size <= MOST_LOCAL ? localLoop : arrayLoop;
+  const { advance, trace, watch, atOnce, stageWidth, kernels } = generate(problem, program, precision);
+  const module = kernels === null ? null : kernelModule(kernels.list, kernels.doubles);
+  const helpers: Helpers = {
+    jet: (order: number) => jetFunction(problem, order),
+    ...(module === null ? {} : { BUFFER: module.buffer, K: module.kernels }),
+  };
+  return {
+    problem,
+    program,
+    precision,
+    layout,
+    shape: stateShape(problem, program, layout),
+    advance: generatedFunction<Advance>(advance, helpers),
+    trace: generatedFunction<Trace>(trace, helpers),
+    watch: watch === null ? null : generatedFunction<Trace>(watch, helpers),
+    atOnce,
+    stageWidth,
+    start: method.depth > 0 ? start : null,
+  };
+}
+
+function firstOther(problem: Problem): string {
+  return problem.unknowns.find((unknown) => unknown.order !== 2)?.name ?? '';
+}

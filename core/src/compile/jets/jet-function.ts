@@ -1,0 +1,108 @@
+import type { Problem } from '../../problem/problem.ts';
+import { generatedFunction } from '../generated.ts';
+import { namePiece, numberPiece, ONE, operation, type Piece, readPiece } from '../pieces/piece.ts';
+import { localName, type NameOf, printed } from '../pieces/print.ts';
+import { Scopes } from '../pieces/scopes.ts';
+import { linesOf } from '../pieces/statement.ts';
+import { type RateLeaf, RateTrees } from '../program/rate-tree.ts';
+import { JetCode } from './jet.ts';
+import { type Coefficient, orZero } from './series.ts';
+
+/**
+ * The Taylor coefficients of the solution through (t, y): coefficient k of component j is written to
+ * out[k*size + j], for k = 0..order, so that y_j(t + s) is the sum of out[k*size + j]*s^k.
+ */
+export type JetFunction = (t: number, y: ArrayLike<number>, out: Float64Array) => void;
+
+/** Above this many intermediate values they are kept in an array: a function can hold only so many of its own. */
+const MOST_LOCALS = 50_000;
+
+/** Most components for which jets are made: their code is written out component by component. */
+export const MOST_JET_COMPONENTS = 1_000;
+
+/** The series of a solution as they are made, one list of coefficients a component. */
+export interface SolutionJets {
+  readonly solution: readonly (readonly Coefficient[])[];
+  /** Coefficient k of the rate of a component. */
+  readonly rate: (component: number, k: number) => Coefficient;
+}
+
+/**
+ * Series of the solutions of a problem up to an order: from y' = f(t, y), coefficient k+1 of y is coefficient k of f
+ * divided by k+1.
+ *
+ * @param at coefficients 0: the present values
+ * @param declare puts a piece aside
+ * @param constant a constant as a piece
+ */
+export function solutionJets(
+  problem: Problem,
+  order: number,
+  when: Piece,
+  at: readonly Piece[],
+  declare: (piece: Piece) => Piece,
+  constant: (value: number) => Piece = numberPiece,
+): SolutionJets {
+  const trees = new RateTrees(problem);
+  const solution: Coefficient[][] = at.map((piece) => [piece]);
+  const leaf = (to: RateLeaf, k: number): Coefficient => {
+    switch (to.kind) {
+      case 'time':
+        return k === 0 ? when : k === 1 ? ONE : null;
+      case 'constant':
+        return k === 0 && to.value !== 0 ? constant(to.value) : null;
+      case 'component':
+        return solution[to.place]?.[k] ?? null;
+      default:
+        return null;
+    }
+  };
+  const jets = problem.blocks.flatMap((block) =>
+    Array.from({ length: block.size }, (_, element) => ({
+      jet: new JetCode(leaf, declare),
+      rate: trees.at(block.rate, block, element),
+    })),
+  );
+  const rate = (component: number, k: number): Coefficient => {
+    const found = jets[component];
+    return found === undefined ? null : found.jet.coefficient(found.rate, k);
+  };
+  for (let k = 0; k < order; k += 1)
+    jets
+      .map((_, component) => rate(component, k))
+      .forEach((piece, j) =>
+        solution[j]!.push(
+          piece === null || k === 0 ? piece : declare(operation('/', piece, numberPiece(k + 1))),
+        ),
+      );
+  return { solution, rate };
+}
+
+/**
+ * Generates the Taylor coefficients of the solutions of a problem, to any order, as straight-line code.
+ *
+ * Source: A. Griewank, A. Walther, Evaluating Derivatives (2nd ed., 2008), chapter 13.
+ *
+ * @throws RangeError for more than MOST_JET_COMPONENTS components
+ */
+export function jetFunction(problem: Problem, order: number): JetFunction {
+  const { size } = problem;
+  if (size > MOST_JET_COMPONENTS)
+    throw new RangeError(`Taylor series are made for up to ${MOST_JET_COMPONENTS} components`);
+  const scopes = new Scopes({ pure: true, single: false, inlines: false });
+  const at = Array.from({ length: size }, (_, j) => scopes.keep(readPiece(`Y[${j}]`, false)));
+  const { solution } = solutionJets(problem, order, namePiece('t'), at, (piece) => scopes.keep(piece));
+  const isLarge = scopes.count > MOST_LOCALS;
+  const nameOf: NameOf = isLarge ? (kept) => (kept.steady ? localName(kept) : `V[${kept.id}]`) : localName;
+  const body = [
+    ...linesOf(scopes.before),
+    ...linesOf(scopes.statements, nameOf),
+    ...solution.flatMap((series, j) =>
+      series.map((piece, k) => `OUT[${k * size + j}] = ${printed(orZero(piece), nameOf)};`),
+    ),
+  ].join('\n');
+  if (!isLarge) return generatedFunction(`function (t, Y, OUT) {\n${body}\n}`);
+  return generatedFunction(
+    `(function () { const V = new Float64Array(${scopes.count}); return function (t, Y, OUT) {\n${body}\n}; })()`,
+  );
+}

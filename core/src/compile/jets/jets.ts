@@ -1,0 +1,22 @@
+import type { Piece } from '../pieces/piece.ts';
+import type { RateTree } from '../program/rate-tree.ts';
+import type { Coefficient, Series } from './series.ts';
+
+/** Makes a further series, along with the one it belongs to: coefficient k from those below it. */
+export type MakeSeries = (k: number, own: Series) => Coefficient;
+
+/** What the rules of powers and functions may ask of the series around them. */
+export interface Jets {
+  readonly coefficient: (node: RateTree, k: number) => Coefficient;
+  /** Coefficients 0..k. */
+  readonly series: (node: RateTree, k: number) => Series;
+  /** Coefficient 0 as a piece that can be an input of a function. */
+  readonly zeroth: (node: RateTree) => Piece;
+  /** Those of a node itself that were made before. */
+  readonly own: (node: RateTree) => Series;
+  /** A further series that belongs to a node, under a key, up to coefficient k. */
+  readonly partner: (node: RateTree, key: string, k: number, make: MakeSeries) => Series;
+  /** The coefficient of a*b. */
+  readonly product: (left: RateTree, right: RateTree, k: number) => Coefficient;
+  readonly kept: (piece: Coefficient) => Coefficient;
+}

@@ -1,0 +1,319 @@
+import type { Bound, Tree } from '../../formula/expression.ts';
+import { factorial } from '../../formula/factorial.ts';
+import type { Block as ProblemBlock, Problem } from '../../problem/problem.ts';
+import { typedDerivative } from '../../problem/typed-derivatives.ts';
+import { compileKernel, type ElementLeaf, type Kernel } from '../kernel/kernel.ts';
+import { bandedNewton } from '../newton/banded-newton.ts';
+import { namePiece, type Piece, ZERO } from '../pieces/piece.ts';
+import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
+import { printed } from '../pieces/print.ts';
+import type { Scopes } from '../pieces/scopes.ts';
+import { type Block, frame } from '../pieces/statement.ts';
+import type { Layout } from '../program/layout.ts';
+import type { Program } from '../program/program.ts';
+import { type Moving, type RateLeaf, rateTangent, type RateTree, RateTrees } from '../program/rate-tree.ts';
+import { stateShape } from '../program/state.ts';
+import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
+import { isInPlace } from './array-rotation.ts';
+import { bandOf, interiorOf } from './family-reach.ts';
+import type { NumberedSolve, StepLowering, Vectors } from './step-lowering.ts';
+
+/** Where the values of a rate come from: arrays by vector, and how fast they move where that is asked for. */
+interface Source {
+  readonly at: readonly string[];
+  readonly along: readonly (string | null)[];
+  readonly when: Piece;
+}
+
+/**
+ * Vectors of large systems: typed arrays, combinations as loops over all components, and a family as one loop over
+ * its body, with the elements at its edges written out.
+ */
+export class ArrayVectors implements Vectors {
+  readonly #problem: Problem;
+  readonly #program: Program;
+  readonly #layout: Layout;
+  readonly #scopes: Scopes;
+  readonly #lowering: StepLowering;
+  readonly #trees: RateTrees;
+  readonly #inPlace: boolean;
+  readonly #arrays = new Set<Register>();
+  readonly #tangentArrays = new Set<Register>();
+  readonly #moving = new Set<Register>();
+  readonly #room = new Map<string, string>();
+  readonly kernels: Kernel[] = [];
+
+  constructor(problem: Problem, program: Program, layout: Layout, scopes: Scopes, lowering: StepLowering) {
+    this.#problem = problem;
+    this.#program = program;
+    this.#layout = layout;
+    this.#scopes = scopes;
+    this.#lowering = lowering;
+    this.#trees = new RateTrees(problem);
+    this.#inPlace = isInPlace(program);
+  }
+
+  get arrays(): readonly Register[] {
+    return [...this.#arrays];
+  }
+
+  get tangentArrays(): readonly Register[] {
+    return [...this.#tangentArrays];
+  }
+
+  /** What is set up once, before any step. */
+  get room(): readonly string[] {
+    return [...this.#room.values()];
+  }
+
+  /** The name of the array of a register. */
+  array(register: Register): string {
+    this.#arrays.add(register);
+    return `R${register}`;
+  }
+
+  combine(into: Register, value: StepTree): void {
+    const isOver = this.#inPlace && into === this.#program.next[0];
+    this.#combine(value, this.array(isOver ? this.#program.present[0]! : into));
+  }
+
+  rate(into: Register, at: readonly Register[], when: Piece): void {
+    this.#writeRates(
+      { at: at.map((register) => this.array(register)), along: [], when },
+      this.array(into),
+      false,
+    );
+  }
+
+  /** Taylor coefficients of the whole system by one generated function; f^(k) is (k+1)! times coefficient k+1 of y. */
+  derivative(into: Register, order: number, at: Register, when: Piece): void {
+    const { width } = this.#layout;
+    const [source, target] = [this.array(at), this.array(into)];
+    this.#room.set(
+      `jet ${order}`,
+      `const J${order} = jet(${order + 1}), C${order} = new Float64Array(${(order + 2) * width});`,
+    );
+    const value = `${factorial(order + 1)} * C${order}[${(order + 1) * width} + j]`;
+    this.#scopes.say(
+      frame(
+        `J${order}(${printed(when)}, ${source}, C${order});`,
+        `for (let j = 0; j < ${width}; j++) ${target}[j] = ${this.#scopes.single ? 'F' : ''}(${value});`,
+      ),
+    );
+    for (const { block, offset } of this.#layout.rated) {
+      const typed = typedDerivative(this.#problem, block, order);
+      if (typed === null) continue;
+      const tree = this.#trees.at(typed, block, 0);
+      this.#put(`${target}[${offset}]`, tree, { at: [source], along: [], when });
+    }
+  }
+
+  moves(register: Register): boolean {
+    return this.#moving.has(register);
+  }
+
+  combineTangent(into: Register, tangent: StepTree): void {
+    this.#combine(tangent, this.#tangentArray(into));
+    this.#moving.add(into);
+  }
+
+  rateTangent(into: Register, at: readonly Register[], when: Piece): void {
+    const along = at.map((register) => (this.#moving.has(register) ? this.#tangentArray(register) : null));
+    const source = { at: at.map((register) => this.array(register)), along, when };
+    this.#writeRates(source, this.#tangentArray(into), true);
+    this.#moving.add(into);
+  }
+
+  guess({ unknowns, results, guess }: NumberedSolve, evaluate: () => void): void {
+    const names = unknowns.map((register) => this.array(register));
+    if (guess === 'present') {
+      const present = this.array(this.#program.present[0]!);
+      this.#scopes.say(frame(...names.map((name) => `${name}.set(${present});`)));
+      return;
+    }
+    this.#scopes.say(frame(...names.map((name) => `${name}.fill(0);`)));
+    evaluate();
+    this.#scopes.say(frame(...results.map((register, u) => `${names[u]}.set(${this.array(register)});`)));
+  }
+
+  setGoing({ unknowns }: NumberedSolve): void {
+    for (const register of unknowns) {
+      this.#moving.add(register);
+      this.#tangentArray(register);
+    }
+  }
+
+  resultsOf(registers: readonly Register[]): readonly Piece[] {
+    return registers.map((register) => namePiece(this.array(register)));
+  }
+
+  tangentsOf(registers: readonly Register[]): readonly Piece[] {
+    return registers.map((register) =>
+      this.#moving.has(register) ? namePiece(this.#tangentArray(register)) : ZERO,
+    );
+  }
+
+  newton({ id, unknowns }: NumberedSolve, residual: Block, column: Block): void {
+    this.#moving.clear();
+    const { room, statements } = bandedNewton({
+      id,
+      width: this.#layout.width,
+      band: bandOf(this.#layout, this.#trees),
+      names: unknowns.map((register) => this.array(register)),
+      directions: unknowns.map((register) => this.#tangentArray(register)),
+      residual,
+      column,
+      newton: stateShape(this.#problem, this.#program, this.#layout).newton,
+      single: this.#scopes.single,
+    });
+    room.forEach((line, i) => this.#room.set(`newton ${id} ${i}`, line));
+    this.#scopes.say(...statements);
+  }
+
+  #tangentArray(register: Register): string {
+    this.#tangentArrays.add(register);
+    return `T${register}`;
+  }
+
+  #combine(value: StepTree, into: string): void {
+    const { width } = this.#layout;
+    const piece = (tree: StepTree): Piece =>
+      pieceOf(tree, this.#scopes, (leaf) =>
+        this.#lowering.leaf(leaf, (r, isTangent) => this.#element(r, isTangent)),
+      );
+    const kernel = this.#kernel(value, (leaf) => this.#stepElement(leaf), piece);
+    if (kernel !== null) {
+      this.#callKernel(kernel, 0, width, into, 0);
+      return;
+    }
+    const body = this.#scopes.within(() => [piece(value)]);
+    const put = { kind: 'put', into: `${into}[j]`, value: body.result[0] ?? ZERO } as const;
+    this.#scopes.say({ kind: 'loop', index: 'j', from: 0, to: width, body: [...body.statements, put] });
+  }
+
+  /** Component j of a vector, or how fast it moves. */
+  #element(register: Register, isTangent: boolean): Piece {
+    if (!isTangent) return namePiece(`${this.array(register)}[j]`);
+    return this.#moving.has(register) ? namePiece(`${this.#tangentArray(register)}[j]`) : ZERO;
+  }
+
+  /** A leaf of a method's formula as an element of an array; null for what is the same for all components. */
+  #stepElement(leaf: StepLeaf): ElementLeaf | null {
+    if (leaf.kind !== 'register' && leaf.kind !== 'tangent') return null;
+    const { register } = leaf;
+    if (this.#lowering.scalar(register) !== undefined) return null;
+    if (leaf.kind === 'register') return { kind: 'element', array: this.array(register), shift: 0 };
+    return this.#moving.has(register)
+      ? { kind: 'element', array: this.#tangentArray(register), shift: 0 }
+      : null;
+  }
+
+  #writeRates(source: Source, into: string, isTangent: boolean): void {
+    for (const { block, offset } of this.#layout.rated) {
+      const { from, to } = interiorOf(block, this.#trees);
+      const edges = Array.from({ length: block.size }, (_, k) => k).filter((k) => k < from || k >= to);
+      const element = (k: number): void => {
+        const tree = this.#trees.at(block.rate, block, k);
+        this.#put(`${into}[${offset + k}]`, isTangent ? rateTangent(tree) : tree, source);
+      };
+      edges.filter((k) => k < from).forEach(element);
+      if (to > from) this.#writeBody(block, source, { into, offset, from, to }, isTangent);
+      edges.filter((k) => k >= to).forEach(element);
+    }
+  }
+
+  /** The elements of a family all of whose neighbours lie inside. */
+  #writeBody(
+    block: ProblemBlock,
+    source: Source,
+    {
+      into,
+      offset,
+      from,
+      to,
+    }: { readonly into: string; readonly offset: number; readonly from: number; readonly to: number },
+    isTangent: boolean,
+  ): void {
+    const plain = this.#trees.running(block.rate, block);
+    const tree = isTangent ? rateTangent(plain) : plain;
+    const piece = (part: RateTree): Piece =>
+      pieceOf(part, this.#scopes, (leaf) => this.#rateLeaf(leaf, source));
+    const kernel = this.#kernel(tree, (leaf) => this.#runningElement(leaf, source), piece);
+    if (kernel !== null) {
+      this.#callKernel(kernel, from, to, into, offset);
+      return;
+    }
+    const body = this.#scopes.within(() => [piece(tree)]);
+    const place = offset === 0 ? 'i' : `i + ${offset}`;
+    const put = { kind: 'put', into: `${into}[${place}]`, value: body.result[0] ?? ZERO } as const;
+    this.#scopes.say({ kind: 'loop', index: 'i', from, to, body: [...body.statements, put] });
+  }
+
+  #put(into: string, tree: RateTree, source: Source): void {
+    const value = pieceOf(tree, this.#scopes, (leaf) => this.#rateLeaf(leaf, source));
+    this.#scopes.say({ kind: 'put', into, value });
+  }
+
+  #rateLeaf(leaf: RateLeaf, source: Source): Piece {
+    switch (leaf.kind) {
+      case 'time':
+        return source.when;
+      case 'constant':
+        return constantPiece(leaf.value, this.#scopes);
+      case 'position':
+        return namePiece(`(i + ${leaf.from})`);
+      case 'component':
+      case 'neighbour':
+        return this.#stateElement(leaf, source.at);
+      case 'tangent':
+        return this.#stateElement(leaf.of, source.along);
+    }
+  }
+
+  /** A component of the state as an element of the arrays of a source. */
+  #stateElement(moving: Moving, arrays: readonly (string | null)[]): Piece {
+    const at = this.#layout.of[moving.kind === 'component' ? moving.place : moving.block.offset];
+    const array = at === undefined ? null : arrays[at.vector];
+    if (array == null || at === undefined) return ZERO;
+    if (moving.kind === 'component') return namePiece(`${array}[${at.index}]`);
+    const shift = at.index + moving.ahead;
+    return namePiece(`${array}[${shift === 0 ? 'i' : shift > 0 ? `i + ${shift}` : `i - ${-shift}`}]`);
+  }
+
+  /** A leaf of the body of a family as an element of an array, or as the running index. */
+  #runningElement(leaf: RateLeaf, source: Source): ElementLeaf | null {
+    if (leaf.kind === 'position') return { kind: 'position', from: leaf.from };
+    const moving = leaf.kind === 'tangent' ? leaf.of : leaf;
+    if (moving.kind !== 'neighbour') return null;
+    const at = this.#layout.of[moving.block.offset];
+    const array = at === undefined ? null : (leaf.kind === 'tangent' ? source.along : source.at)[at.vector];
+    return array == null || at === undefined
+      ? null
+      : { kind: 'element', array, shift: at.index + moving.ahead };
+  }
+
+  /** An inner loop in WebAssembly, where every operation of it has an instruction of its own. */
+  #kernel<B>(
+    tree: Tree<Bound<B>>,
+    element: (leaf: B) => ElementLeaf | null,
+    piece: (part: Tree<Bound<B>>) => Piece,
+  ): Kernel | null {
+    if (this.#scopes.single) return null;
+    return compileKernel(tree, element, (part) => this.#scopes.keep(piece(part)));
+  }
+
+  #callKernel(kernel: Kernel, from: number, to: number, into: string, offset: number): void {
+    const number = this.kernels.length;
+    this.kernels.push(kernel);
+    const address = (array: string, shift: number): string =>
+      shift === 0 ? `${array}.byteOffset` : `${array}.byteOffset + ${8 * shift}`;
+    const inputs = [
+      `${from}`,
+      `${to}`,
+      address(into, offset),
+      ...kernel.arrays.map(({ name, least }) => address(name, least)),
+      ...kernel.scalars.map((piece) => printed(piece)),
+    ];
+    this.#scopes.say(frame(`K[${number}](${inputs.join(', ')});`));
+  }
+}

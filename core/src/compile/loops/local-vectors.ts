@@ -1,0 +1,230 @@
+import { factorial } from '../../formula/factorial.ts';
+import { typedDerivative } from '../../problem/typed-derivatives.ts';
+import type { Problem } from '../../problem/problem.ts';
+import { solutionJets } from '../jets/jet-function.ts';
+import { newtonLoop } from '../newton/newton-code.ts';
+import { isAtom, namePiece, numberPiece, operation, type Piece, ZERO } from '../pieces/piece.ts';
+import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
+import { printed } from '../pieces/print.ts';
+import type { Scopes } from '../pieces/scopes.ts';
+import { type Block, frame } from '../pieces/statement.ts';
+import type { Layout } from '../program/layout.ts';
+import type { Program } from '../program/program.ts';
+import { rateTangent, type RateLeaf, type RateTree, RateTrees } from '../program/rate-tree.ts';
+import { stateShape } from '../program/state.ts';
+import type { Register, StepTree } from '../program/step-tree.ts';
+import type { NumberedSolve, StepLowering, Vectors } from './step-lowering.ts';
+
+const NOT_A_NUMBER = numberPiece(NaN);
+
+/** Vectors of a few components, every one of them a local number. */
+export class LocalVectors implements Vectors {
+  readonly #problem: Problem;
+  readonly #program: Program;
+  readonly #layout: Layout;
+  readonly #scopes: Scopes;
+  readonly #lowering: StepLowering;
+  readonly #trees: RateTrees;
+  readonly #vectors = new Map<Register, readonly Piece[]>();
+  readonly #tangents = new Map<Register, readonly Piece[]>();
+  #rates: readonly RateTree[] | null = null;
+  #rateTangents: readonly RateTree[] | null = null;
+  #solveRoom = 0;
+
+  constructor(problem: Problem, program: Program, layout: Layout, scopes: Scopes, lowering: StepLowering) {
+    this.#problem = problem;
+    this.#program = program;
+    this.#layout = layout;
+    this.#scopes = scopes;
+    this.#lowering = lowering;
+    this.#trees = new RateTrees(problem);
+  }
+
+  /** Unknown numbers of the largest system that is solved. */
+  get solveRoom(): number {
+    return this.#solveRoom;
+  }
+
+  set(register: Register, pieces: readonly Piece[]): void {
+    this.#vectors.set(register, pieces);
+  }
+
+  /** The components of a vector, or the one number. */
+  pieces(register: Register): readonly Piece[] {
+    const scalar = this.#lowering.scalar(register);
+    return scalar === undefined ? (this.#vectors.get(register) ?? []) : [scalar];
+  }
+
+  combine(into: Register, value: StepTree): void {
+    this.#vectors.set(
+      into,
+      this.#each((j) => this.#value(value, j)),
+    );
+  }
+
+  rate(into: Register, at: readonly Register[], when: Piece): void {
+    this.#vectors.set(into, this.#ratesOf(this.#rateTrees(), at, when, []));
+  }
+
+  derivative(into: Register, order: number, at: Register, when: Piece): void {
+    const { blocks } = this.#problem;
+    const present = this.pieces(at);
+    const byHand = blocks.flatMap((block) => {
+      const typed = typedDerivative(this.#problem, block, order);
+      return Array.from({ length: block.size }, (_, element) =>
+        typed === null
+          ? null
+          : this.#scopes.keep(this.#rate(this.#trees.at(typed, block, element), present, when, [])),
+      );
+    });
+    const isByHand = byHand.every((typed) => typed !== null);
+    const { rate } = solutionJets(
+      this.#problem,
+      isByHand ? 0 : order,
+      when,
+      present,
+      (piece) => this.#declare(piece),
+      (value) => constantPiece(value, this.#scopes),
+    );
+    const factor = numberPiece(factorial(order));
+    this.#vectors.set(
+      into,
+      byHand.map((typed, j) => {
+        if (typed !== null) return typed;
+        const piece = rate(j, order);
+        if (piece === null) return ZERO;
+        return order === 1 ? piece : this.#declare(operation('*', factor, piece));
+      }),
+    );
+  }
+
+  moves(register: Register): boolean {
+    return this.#tangents.has(register);
+  }
+
+  combineTangent(into: Register, tangent: StepTree): void {
+    this.#tangents.set(
+      into,
+      this.#each((j) => this.#value(tangent, j)),
+    );
+  }
+
+  rateTangent(into: Register, at: readonly Register[], when: Piece): void {
+    this.#rateTangents ??= this.#rateTrees().map(rateTangent);
+    const along = this.#layout.of.map(
+      ({ vector, index }) => this.#tangents.get(at[vector] ?? -1)?.[index] ?? ZERO,
+    );
+    this.#tangents.set(into, this.#ratesOf(this.#rateTangents, at, when, along));
+  }
+
+  guess({ id, unknowns, results, guess }: NumberedSolve, evaluate: () => void): void {
+    const { width } = this.#layout;
+    const present = this.pieces(this.#program.present[0]!);
+    if (guess === 'formula') {
+      for (const register of unknowns)
+        this.#vectors.set(
+          register,
+          this.#each(() => ZERO),
+        );
+      evaluate();
+    }
+    const first = guess === 'present' ? unknowns.flatMap(() => present) : this.resultsOf(results);
+    const names = unknowns.map((_, u) => this.#each((j) => namePiece(`z${id}_${u * width + j}`)));
+    const given = names
+      .flat()
+      .map((name, i) => `${name.name} = ${printed(first[i] ?? ZERO)}`)
+      .join(', ');
+    this.#scopes.say(frame(`let ${given};`));
+    unknowns.forEach((register, u) => this.#vectors.set(register, names[u] ?? []));
+  }
+
+  setGoing({ unknowns }: NumberedSolve): void {
+    const { width } = this.#layout;
+    unknowns.forEach((register, u) =>
+      this.#tangents.set(
+        register,
+        this.#each((j) => namePiece(`D[${u * width + j}]`)),
+      ),
+    );
+  }
+
+  resultsOf(registers: readonly Register[]): readonly Piece[] {
+    return registers.flatMap((register) => this.pieces(register));
+  }
+
+  tangentsOf(registers: readonly Register[]): readonly Piece[] {
+    return registers.flatMap((register) => this.#each((j) => this.#tangents.get(register)?.[j] ?? ZERO));
+  }
+
+  newton({ id, unknowns, values, results }: NumberedSolve, residual: Block, column: Block): void {
+    this.#tangents.clear();
+    const n = unknowns.length * this.#layout.width;
+    this.#solveRoom = Math.max(this.#solveRoom, n);
+    const names = unknowns.flatMap((register) => this.pieces(register).map((piece) => printed(piece)));
+    const { newton } = stateShape(this.#problem, this.#program, this.#layout);
+    this.#scopes.say(...newtonLoop({ id, n, names, residual, column, newton, single: this.#scopes.single }));
+    // what was found inside the iteration holds there alone
+    for (const inner of values) if (inner.kind !== 'solve') this.#vectors.delete(inner.into);
+    results.forEach((register, u) => {
+      if (!this.#vectors.has(register)) this.#vectors.set(register, this.pieces(unknowns[u]!));
+    });
+  }
+
+  #each<T>(make: (component: number) => T): readonly T[] {
+    return Array.from({ length: this.#layout.width }, (_, j) => make(j));
+  }
+
+  #value(value: StepTree, component: number): Piece {
+    const vector = (register: Register, isTangent: boolean): Piece =>
+      isTangent
+        ? (this.#tangents.get(register)?.[component] ?? ZERO)
+        : (this.#vectors.get(register)?.[component] ?? NOT_A_NUMBER);
+    return this.#scopes.keep(pieceOf(value, this.#scopes, (leaf) => this.#lowering.leaf(leaf, vector)));
+  }
+
+  #rateTrees(): readonly RateTree[] {
+    this.#rates ??= this.#layout.rated.flatMap(({ block }) =>
+      Array.from({ length: block.size }, (_, element) => this.#trees.at(block.rate, block, element)),
+    );
+    return this.#rates;
+  }
+
+  #ratesOf(
+    trees: readonly RateTree[],
+    at: readonly Register[],
+    when: Piece,
+    along: readonly Piece[],
+  ): readonly Piece[] {
+    const vectors = at.map((register) => this.pieces(register));
+    const state = this.#layout.of.map(({ vector, index }) => vectors[vector]?.[index] ?? NOT_A_NUMBER);
+    return trees.map((tree) => this.#scopes.keep(this.#rate(tree, state, when, along)));
+  }
+
+  #rate(tree: RateTree, at: readonly Piece[], when: Piece, along: readonly Piece[]): Piece {
+    return pieceOf(tree, this.#scopes, (leaf: RateLeaf) => {
+      switch (leaf.kind) {
+        case 'time':
+          return when;
+        case 'constant':
+          return constantPiece(leaf.value, this.#scopes);
+        case 'component':
+          return at[leaf.place] ?? ZERO;
+        case 'tangent':
+          return leaf.of.kind === 'component' ? (along[leaf.of.place] ?? ZERO) : ZERO;
+        default:
+          return NOT_A_NUMBER;
+      }
+    });
+  }
+
+  /** Puts a piece of a series aside, a function written out where it can be. */
+  #declare(piece: Piece): Piece {
+    if (!isAtom(piece) && typeof piece.op === 'object' && 'call' in piece.op) {
+      const [input, ...more] = piece.inputs;
+      const written =
+        input === undefined || more.length > 0 ? null : this.#scopes.inlined(piece.op.call, input);
+      if (written !== null) return written;
+    }
+    return this.#scopes.keep(this.#scopes.single ? operation('single', piece) : piece);
+  }
+}

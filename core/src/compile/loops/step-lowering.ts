@@ -1,0 +1,143 @@
+import type { Instruction, Program, SolveInstruction } from '../program/program.ts';
+import { type Register, type StepLeaf, stepTangent, type StepTree } from '../program/step-tree.ts';
+import { namePiece, numberPiece, operation, type Piece } from '../pieces/piece.ts';
+import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
+import type { Scopes } from '../pieces/scopes.ts';
+import type { Block } from '../pieces/statement.ts';
+
+/** Where the vectors of a step are: every component a local number, or arrays with inner loops over them. */
+export interface Vectors {
+  /** Makes a vector of others, component by component. */
+  readonly combine: (into: Register, value: StepTree) => void;
+  /** f (or a) at a time and at the values of registers. */
+  readonly rate: (into: Register, at: readonly Register[], when: Piece) => void;
+  /** The total derivative of f of an order from 1 on. */
+  readonly derivative: (into: Register, order: number, at: Register, when: Piece) => void;
+  /** How fast a register moves. */
+  readonly moves: (register: Register) => boolean;
+  readonly combineTangent: (into: Register, tangent: StepTree) => void;
+  readonly rateTangent: (into: Register, at: readonly Register[], when: Piece) => void;
+  /** Gives the unknowns of a solve their first guess; `evaluate` computes its results from them. */
+  readonly guess: (solve: NumberedSolve, evaluate: () => void) => void;
+  /** Sets the unknowns going, one at a time. */
+  readonly setGoing: (solve: NumberedSolve) => void;
+  readonly resultsOf: (registers: readonly Register[]) => readonly Piece[];
+  readonly tangentsOf: (registers: readonly Register[]) => readonly Piece[];
+  /** Newton's method with what computes the formulas and how they move; afterwards nothing moves. */
+  readonly newton: (solve: NumberedSolve, residual: Block, column: Block) => void;
+}
+
+/** A solve with its number within the step. */
+export interface NumberedSolve extends SolveInstruction {
+  readonly id: number;
+}
+
+/** The time of a grid point, `offset` steps from the present one. */
+function timePiece(offset: number, scopes: Scopes): Piece {
+  if (offset === 0) return namePiece('t');
+  const steps = operation('*', operation('+', namePiece('n'), numberPiece(offset)), namePiece('h', true));
+  const time = operation('+', namePiece('origin', true), steps);
+  return scopes.keep(scopes.single ? operation('single', time) : time);
+}
+
+/** Turns the instructions of a step into code, one after another; where vectors are is another's business. */
+export class StepLowering {
+  readonly #program: Program;
+  readonly #scopes: Scopes;
+  readonly #scalars = new Map<Register, Piece>();
+  #solves = 0;
+
+  constructor(program: Program, scopes: Scopes) {
+    this.#program = program;
+    this.#scopes = scopes;
+  }
+
+  /** How many systems of equations a step solves. */
+  get solves(): number {
+    return this.#solves;
+  }
+
+  /** The number behind a register; undefined for a vector. */
+  scalar(register: Register): Piece | undefined {
+    return this.#scalars.get(register);
+  }
+
+  /**
+   * The piece of a leaf of a method's formula.
+   *
+   * @param vector the piece of a vector's component, or of how fast it moves
+   */
+  leaf(leaf: StepLeaf, vector: (register: Register, isTangent: boolean) => Piece): Piece {
+    switch (leaf.kind) {
+      case 'time':
+        return timePiece(leaf.offset, this.#scopes);
+      case 'step':
+        return namePiece('h', true);
+      case 'constant':
+        return constantPiece(leaf.value, this.#scopes);
+      case 'register':
+        return this.#scalars.get(leaf.register) ?? vector(leaf.register, false);
+      case 'tangent':
+        return vector(leaf.register, true);
+    }
+  }
+
+  /** The whole step. */
+  step(vectors: Vectors): void {
+    for (const instruction of this.#program.instructions) this.#run(instruction, vectors);
+  }
+
+  #number(value: StepTree): Piece {
+    const none = (): Piece => numberPiece(NaN);
+    return this.#scopes.keep(pieceOf(value, this.#scopes, (leaf) => this.leaf(leaf, none)));
+  }
+
+  #run(instruction: Instruction, vectors: Vectors): void {
+    switch (instruction.kind) {
+      case 'rate':
+        vectors.rate(instruction.into, instruction.at, this.#number(instruction.time));
+        return;
+      case 'derivative':
+        vectors.derivative(
+          instruction.into,
+          instruction.order,
+          instruction.at,
+          this.#number(instruction.time),
+        );
+        return;
+      case 'combine':
+        if (instruction.shape === 'scalar')
+          this.#scalars.set(instruction.into, this.#number(instruction.value));
+        else vectors.combine(instruction.into, instruction.value);
+        return;
+      case 'solve':
+        this.#solve({ ...instruction, id: this.#solves++ }, vectors);
+    }
+  }
+
+  #solve(solve: NumberedSolve, vectors: Vectors): void {
+    const evaluate = (): void => solve.values.forEach((inner) => this.#run(inner, vectors));
+    vectors.guess(solve, evaluate);
+    const residual = this.#scopes.within(() => {
+      evaluate();
+      return vectors.resultsOf(solve.results);
+    });
+    const column = this.#scopes.within(() => {
+      vectors.setGoing(solve);
+      solve.values.forEach((inner) => this.#tangent(inner, vectors));
+      return vectors.tangentsOf(solve.results);
+    }, residual.statements);
+    vectors.newton(solve, residual, column);
+  }
+
+  /** The directional derivative of an instruction, where anything in it moves. */
+  #tangent(instruction: Instruction, vectors: Vectors): void {
+    if (instruction.kind === 'combine')
+      vectors.combineTangent(
+        instruction.into,
+        stepTangent(instruction.value, (register) => vectors.moves(register)),
+      );
+    if (instruction.kind === 'rate' && instruction.at.some((register) => vectors.moves(register)))
+      vectors.rateTangent(instruction.into, instruction.at, this.#number(instruction.time));
+  }
+}

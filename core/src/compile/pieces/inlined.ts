@@ -1,0 +1,147 @@
+import { LARGE, QUARTER, THIRD } from '../../elementary/circular.ts';
+import { HALF_LN2, INVERSE_LN2, LN2_HIGH, LN2_LOW, MORE_LN2 } from '../../elementary/exponential.ts';
+import { ENOUGH, MEDIUM, PART_1, PART_1T, ROUNDER, TWO_OVER_PI } from '../../elementary/reduce.ts';
+
+/**
+ * An elementary function written out within a generated loop: a call would have to wrap its numbers, which costs more
+ * than the function itself. Operation by operation it is the function it stands for, to which it leaves the rare cases.
+ */
+export interface Inlined {
+  /** Lines of code with holes. */
+  readonly parts: readonly (string | Hole)[];
+  /** Places of its coefficients in the table of all, in the order in which the holes count them. */
+  readonly coefficients: readonly number[];
+}
+
+/** Where the result, the input or a coefficient goes. */
+type Hole = { readonly hole: 'result' | 'input' } | { readonly coefficient: number };
+
+const RESULT: Hole = { hole: 'result' };
+const INPUT: Hole = { hole: 'input' };
+/** A piece of a template; names of its own begin with $, so that they cannot meet names of the code around it. */
+type Fragment = readonly (string | Hole)[];
+type Filling = Hole | number | Fragment;
+
+/**
+ * Coefficients are read from this table before the loop: within it a number written out is moved to a register by two
+ * instructions wherever it stands, one that is kept costs nothing.
+ */
+const table = new Map<number, number>();
+
+function placeInTable(value: number): number {
+  const place = table.get(value) ?? table.size;
+  table.set(value, place);
+  return place;
+}
+
+function partsOf(filling: Filling): Fragment {
+  if (typeof filling === 'number') return [{ coefficient: placeInTable(filling) }];
+  return 'hole' in filling || 'coefficient' in filling ? [filling] : filling;
+}
+
+/** A stretch of code; numbers put into it are coefficients. */
+function code(strings: TemplateStringsArray, ...fillings: readonly Filling[]): Fragment {
+  return strings.flatMap((text, i) => {
+    const filling = fillings[i];
+    return filling === undefined ? [text] : [text, ...partsOf(filling)];
+  });
+}
+
+function inlined(...fragments: readonly Fragment[]): Inlined {
+  const parts = fragments.flat();
+  const used = parts.flatMap((part) =>
+    typeof part === 'object' && 'coefficient' in part ? [part.coefficient] : [],
+  );
+  return { parts, coefficients: [...new Set(used)] };
+}
+
+/**
+ * @param coefficients the names of its coefficients, in its own order
+ */
+export function inlinedLines(
+  of: Inlined,
+  result: string,
+  input: string,
+  coefficients: readonly string[],
+): readonly string[] {
+  const names = new Map(of.coefficients.map((place, i) => [place, coefficients[i] ?? '']));
+  const written = of.parts.map((part) => {
+    if (typeof part === 'string') return part;
+    if ('coefficient' in part) return names.get(part.coefficient) ?? '';
+    return part.hole === 'result' ? result : input;
+  });
+  return [written.join('')];
+}
+
+const SIN_TAIL = code`${8.33333333332248946124e-3} + $z * (${-1.98412698298579493134e-4} + $z * (${2.75573137070700676789e-6} + $z * (${-2.50507602534068634195e-8} + $z * ${1.58969099521155010221e-10})))`;
+const COS_TAIL = code`$z * (${4.16666666666666019037e-2} + $z * (${-1.38888888888741095749e-3} + $z * (${2.48015872894767294178e-5} + $z * (${-2.75573143513906633035e-7} + $z * (${2.0875723212981748279e-9} + $z * ${-1.13596475577881948265e-11})))))`;
+const COSINE = code`const $r = ${COS_TAIL};
+if ($b < ${THIRD}) $e = 1 - (0.5 * $z - ($z * $r - $y * $l)); else {
+const $g = $b * 0.25;
+const $k = $b >= ${LARGE} ? 0.28125 : $g < 0.125 ? Math.floor($g * ${2 ** 24}) * ${2 ** -24} : Math.floor($g * ${2 ** 23}) * ${2 ** -23};
+$e = 1 - $k - (0.5 * $z - $k - ($z * $r - $y * $l));
+}`;
+const FIRST_OF_SINE = -1.66666666666666324348e-1;
+
+function circular(small: Fragment, turn: string, sign: Fragment, call: string): Inlined {
+  return inlined(
+    code`let ${RESULT};
+{ const $x = ${INPUT}, $t = Math.abs($x);
+if ($t < ${QUARTER}) {
+const $z = $x * $x;
+${small}
+} else if ($t < ${MEDIUM}) {
+const $m = $t * ${TWO_OVER_PI} + ${ROUNDER} - ${ROUNDER};
+const $u = $t - $m * ${PART_1}, $w = $m * ${PART_1T};
+const $y = $u - $w, $b = Math.abs($y);
+if ($b > $t * ${ENOUGH}) {
+const $l = $u - $y - $w, $q = (${[turn]}) & 3, $z = $y * $y;
+let $e;
+if (($q & 1) === 0) {
+const $p = $z * $y, $r = ${SIN_TAIL};
+$e = $y - ($z * (0.5 * $l - $p * $r) - $l - $p * ${FIRST_OF_SINE});
+} else {
+${COSINE}
+}
+${sign}
+} else ${RESULT} = ${[call]}($x);
+} else ${RESULT} = ${[call]}($x); }`,
+  );
+}
+
+const sine = circular(
+  code`${RESULT} = $x + $z * $x * (${FIRST_OF_SINE} + $z * (${SIN_TAIL}));`,
+  '$m',
+  code`${RESULT} = $x < 0 ? ($q > 1 ? $e : -$e) : $q > 1 ? -$e : $e;`,
+  'sin',
+);
+
+const cosine = circular(
+  code`const $y = $x, $b = $t, $l = 0; let $e;
+${COSINE}
+${RESULT} = $e;`,
+  '$m + 1',
+  code`${RESULT} = $q > 1 ? -$e : $e;`,
+  'cos',
+);
+
+const exponential = inlined(
+  code`let ${RESULT};
+{ const $x = ${INPUT}, $a = Math.abs($x);
+if ($a < 700 && $a > 1e-8 && $x !== 1) {
+const $k = $a < ${HALF_LN2} ? 0 : $a < ${MORE_LN2} ? ($x > 0 ? 1 : -1) : Math.trunc(${INVERSE_LN2} * $x + ($x < 0 ? -0.5 : 0.5));
+const $g = $x - $k * ${LN2_HIGH}, $l = $k * ${LN2_LOW}, $y = $k === 0 ? $x : $g - $l, $z = $y * $y;
+const $c = $y - $z * (${1.66666666666666019037e-1} + $z * (${-2.77777777770155933842e-3} + $z * (${6.61375632143793436117e-5} + $z * (${-1.6533902205465251539e-6} + $z * ${4.13813679705723846039e-8}))));
+${RESULT} = $k === 0 ? 1 - (($y * $c) / ($c - 2) - $y) : (1 - ($l - ($y * $c) / (2 - $c) - $g)) * POWERS[$k + 1022];
+} else ${RESULT} = exp($x); }`,
+);
+
+/** The functions that are written out, by name. */
+export const INLINED: ReadonlyMap<string, Inlined> = new Map([
+  ['sin', sine],
+  ['cos', cosine],
+  ['exp', exponential],
+]);
+
+/** The coefficients of the functions above, by their place in generated code. */
+export const COEFFICIENTS = Float64Array.from(table.keys());

@@ -1,0 +1,64 @@
+import { isSpelledPower } from '../../formula/evaluate.ts';
+import type { Bound, Tree } from '../../formula/expression.ts';
+import { FUNCTIONS } from '../../formula/functions.ts';
+import { isAtom, numberPiece, type Op, operation, type Piece } from './piece.ts';
+import type { Scopes } from './scopes.ts';
+
+/** A number of the text or of a parameter, rounded as the arithmetic of the run is. */
+export function constantPiece(value: number, { single }: Pick<Scopes, 'single'>): Piece {
+  return numberPiece(single ? Math.fround(value) : value);
+}
+
+/**
+ * A tree as a piece of code, operation by operation in the text's own order. What is steady and no plain atom is put
+ * aside, so that a loop computes it once, outside.
+ *
+ * @param leaf the piece for what a leaf is bound to
+ */
+export function pieceOf<B>(tree: Tree<Bound<B>>, scopes: Scopes, leaf: (to: B) => Piece): Piece {
+  const hoisted = (piece: Piece): Piece => (piece.steady && !isAtom(piece) ? scopes.keep(piece) : piece);
+  const done = (op: Op, ...inputs: readonly Piece[]): Piece =>
+    scopes.single ? operation('single', operation(op, ...inputs)) : operation(op, ...inputs);
+  const value = (node: Tree<Bound<B>>): Piece => {
+    switch (node.kind) {
+      case 'number':
+        return constantPiece(node.value, scopes);
+      case 'bound':
+        return leaf(node.to);
+      case 'negate':
+        return operation('negate', value(node.of));
+      case 'binary': {
+        if (node.operator === '^') return power(node.left, node.right);
+        const left = value(node.left);
+        const right = value(node.right);
+        const steady = left.steady && right.steady;
+        return steady ? done(node.operator, left, right) : done(node.operator, hoisted(left), hoisted(right));
+      }
+      case 'call': {
+        const known = node.primes > 0 ? undefined : FUNCTIONS.get(node.name);
+        if (known === undefined) return numberPiece(NaN);
+        const inputs = node.inputs.map((input) => hoisted(value(input)));
+        const [only] = inputs;
+        const written = only === undefined ? null : scopes.inlined(node.name, only);
+        return written ?? done({ call: known.code }, ...inputs);
+      }
+      case 'if':
+        return operation(
+          { choose: node.test.relation },
+          value(node.test.left),
+          value(node.test.right),
+          value(node.yes),
+          value(node.no),
+        );
+    }
+  };
+  const power = (base: Tree<Bound<B>>, exponent: Tree<Bound<B>>): Piece => {
+    const left = value(base);
+    if (!isSpelledPower(exponent) || exponent.kind !== 'number')
+      return done({ call: 'pow' }, left, value(exponent));
+    const x = scopes.keep(left);
+    const square = done('*', x, x);
+    return exponent.value === 2 ? square : done('*', square, x);
+  };
+  return hoisted(value(tree));
+}

@@ -1,0 +1,89 @@
+import type { Relation } from '../../formula/expression.ts';
+
+/** An operation of generated code. `single` rounds its one input to 32 bits. */
+export type Op =
+  | '+'
+  | '-'
+  | '*'
+  | '/'
+  | 'negate'
+  | 'single'
+  /** A function of the fixed table, under the name by which generated code calls it. */
+  | { readonly call: string }
+  /** Compares the first two inputs and takes the third or the fourth. */
+  | { readonly choose: Relation }
+  /** Reads an element of an array that the frame around the code gives. */
+  | { readonly read: string };
+
+export interface NumberPiece {
+  readonly kind: 'number';
+  readonly value: number;
+  readonly steady: true;
+  readonly key: string;
+}
+
+/** A name, or an element of an array, that the frame around the code gives; always of the generator's own making. */
+export interface NamePiece {
+  readonly kind: 'name';
+  readonly name: string;
+  readonly steady: boolean;
+  readonly key: string;
+}
+
+/** A piece that was put aside under a number. */
+export interface KeptPiece {
+  readonly kind: 'kept';
+  readonly id: number;
+  readonly steady: boolean;
+  readonly key: string;
+}
+
+export interface Operation {
+  readonly kind: 'operation';
+  readonly op: Op;
+  readonly inputs: readonly Piece[];
+  readonly steady: boolean;
+  readonly key: string;
+}
+
+/**
+ * A piece of generated code: what is computed, not how it is written; `print.ts` writes it, once, at the end.
+ * `steady`: the same in every step of a loop. `key`: equal for pieces that compute the same in the same way.
+ */
+export type Piece = NumberPiece | NamePiece | KeptPiece | Operation;
+
+export function numberPiece(value: number): NumberPiece {
+  return { kind: 'number', value, steady: true, key: Object.is(value, -0) ? '-0' : String(value) };
+}
+
+export function namePiece(name: string, steady = false): NamePiece {
+  return { kind: 'name', name, steady, key: name };
+}
+
+export function keptPiece(id: number, steady: boolean): KeptPiece {
+  return { kind: 'kept', id, steady, key: steady ? `$s${id}` : `$v${id}` };
+}
+
+function opKey(op: Op): string {
+  if (typeof op === 'string') return op;
+  if ('call' in op) return op.call;
+  return 'choose' in op ? `?${op.choose}` : op.read;
+}
+
+export function operation(op: Op, ...inputs: readonly Piece[]): Operation {
+  const key = `${opKey(op)}(${inputs.map((input) => input.key).join(',')})`;
+  return { kind: 'operation', op, inputs, steady: inputs.every((input) => input.steady), key };
+}
+
+/** An element of an array that is read once, and then has a name. */
+export function readPiece(element: string, steady: boolean): Operation {
+  return { kind: 'operation', op: { read: element }, inputs: [], steady, key: element };
+}
+
+/** Whether a piece may stand twice without being computed twice. */
+export function isAtom(piece: Piece): piece is Exclude<Piece, Operation> {
+  return piece.kind !== 'operation';
+}
+
+export const ZERO = numberPiece(0);
+export const ONE = numberPiece(1);

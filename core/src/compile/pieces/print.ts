@@ -1,0 +1,49 @@
+import type { Relation } from '../../formula/expression.ts';
+import type { KeptPiece, Operation, Piece } from './piece.ts';
+
+/** How a piece that was put aside is called. */
+export type NameOf = (kept: KeptPiece) => string;
+
+/** Local names: steady ones `s0`, `s1`, ..., others `v0`, `v1`, ... */
+export function localName({ id, steady }: KeptPiece): string {
+  return `${steady ? 's' : 'v'}${id}`;
+}
+
+const RELATIONS: Readonly<Record<Relation, string>> = {
+  '<': '<',
+  '<=': '<=',
+  '>': '>',
+  '>=': '>=',
+  '==': '===',
+  '!=': '!==',
+};
+
+/** A number as a literal that reads back to the same bits. */
+export function literal(value: number): string {
+  return Object.is(value, -0) ? '(-0)' : value < 0 ? `(${value})` : `${value}`;
+}
+
+/** An operation in JavaScript, every operation in brackets so that the order is kept. */
+function printedOperation({ op, inputs }: Operation, nameOf: NameOf): string {
+  const [a = '', b = '', c = '', d = ''] = inputs.map((input) => printed(input, nameOf));
+  if (op === 'negate') return `(-${a})`;
+  if (op === 'single') return `F(${a})`;
+  if (typeof op === 'string') return `(${a} ${op} ${b})`;
+  if ('choose' in op) return `(${a} ${RELATIONS[op.choose]} ${b} ? ${c} : ${d})`;
+  if ('read' in op) return op.read;
+  return `${op.call}(${inputs.map((input) => printed(input, nameOf)).join(', ')})`;
+}
+
+/** A piece as JavaScript. */
+export function printed(piece: Piece, nameOf: NameOf = localName): string {
+  switch (piece.kind) {
+    case 'number':
+      return literal(piece.value);
+    case 'name':
+      return piece.name;
+    case 'kept':
+      return nameOf(piece);
+    case 'operation':
+      return printedOperation(piece, nameOf);
+  }
+}

@@ -1,0 +1,116 @@
+import { type Inlined, INLINED } from './inlined.ts';
+import { isAtom, type KeptPiece, keptPiece, type Piece, readPiece } from './piece.ts';
+import type { Block, Statement } from './statement.ts';
+
+/** How code is generated. */
+export interface ScopeOptions {
+  /** Whether a piece has the same value wherever it stands in a step: not so for elements of arrays. */
+  readonly pure: boolean;
+  /** Whether every operation is rounded to 32 bits. */
+  readonly single: boolean;
+  /** Whether sine, cosine and exponential function are written out where they change from step to step. */
+  readonly inlines: boolean;
+}
+
+interface OpenBlock {
+  readonly statements: Statement[];
+  readonly names: Map<string, KeptPiece>;
+}
+
+/**
+ * Puts pieces of code aside: steady ones before the loop over steps, others in the block that is being written. The
+ * same piece is put aside once as long as its name is in scope.
+ */
+export class Scopes {
+  readonly before: Statement[] = [];
+  readonly single: boolean;
+  readonly #steady = new Map<string, KeptPiece>();
+  readonly #blocks: OpenBlock[] = [{ statements: [], names: new Map() }];
+  readonly #pure: boolean;
+  readonly #inlines: boolean;
+  #count = 0;
+
+  constructor({ pure, single, inlines }: ScopeOptions) {
+    this.#pure = pure;
+    this.single = single;
+    this.#inlines = inlines;
+  }
+
+  get statements(): readonly Statement[] {
+    return this.#blocks[0]!.statements;
+  }
+
+  /** How many pieces that are not steady have been put aside. */
+  get count(): number {
+    return this.#count;
+  }
+
+  keep(value: Piece): Exclude<Piece, { kind: 'operation' }> {
+    if (isAtom(value)) return value;
+    if (value.steady) return this.#keepSteady(value);
+    const known = this.#pure ? this.#inScope(value.key) : null;
+    if (known !== null) return known;
+    const kept = this.#next(value.key);
+    this.say({ kind: 'keep', kept, value });
+    return kept;
+  }
+
+  /** A function of one input, written out if it is one of those; null where it is to be called. */
+  inlined(name: string, input: Piece): Piece | null {
+    const of = INLINED.get(name);
+    if (of === undefined || !this.#inlines || input.steady) return null;
+    return this.#define(name, of, this.keep(input));
+  }
+
+  /** Adds statements as they are. */
+  say(...statements: readonly Statement[]): void {
+    this.#blocks.at(-1)!.statements.push(...statements);
+  }
+
+  /** Writes a block of its own; what an earlier block has put aside may be in its scope. */
+  within(write: () => readonly Piece[], inScope: readonly Statement[] = []): Block {
+    const names = new Map<string, KeptPiece>();
+    for (const statement of inScope)
+      if (statement.kind === 'keep') names.set(statement.value.key, statement.kept);
+    const block: OpenBlock = { statements: [], names };
+    this.#blocks.push(block);
+    const result = write();
+    this.#blocks.pop();
+    return { statements: block.statements, result };
+  }
+
+  #keepSteady(value: Piece): KeptPiece {
+    const known = this.#steady.get(value.key);
+    if (known !== undefined) return known;
+    const kept = keptPiece(this.#steady.size, true);
+    this.#steady.set(value.key, kept);
+    this.before.push({ kind: 'keep', kept, value });
+    return kept;
+  }
+
+  #define(name: string, of: Inlined, input: Piece): Piece {
+    const key = `written out ${name}(${input.key})`;
+    const known = this.#inScope(key);
+    if (known !== null) return known;
+    const coefficients = of.coefficients.map((place) =>
+      this.#keepSteady(readPiece(`COEFFICIENTS[${place}]`, true)),
+    );
+    const kept = this.#next(key);
+    this.say({ kind: 'inlined', kept, of, input, coefficients });
+    return kept;
+  }
+
+  #inScope(key: string): KeptPiece | null {
+    for (const { names } of this.#blocks) {
+      const known = names.get(key);
+      if (known !== undefined) return known;
+    }
+    return null;
+  }
+
+  #next(key: string): KeptPiece {
+    const kept = keptPiece(this.#count++, false);
+    this.#blocks.at(-1)!.names.set(key, kept);
+    return kept;
+  }
+}

@@ -1,0 +1,47 @@
+import { derivative } from '../../formula/derivative.ts';
+import { bound, type Bound, number, type Tree } from '../../formula/expression.ts';
+
+/** A place for a number or a vector inside one step. */
+export type Register = number;
+
+/** What a leaf of a method's formula is, once its names are looked up. */
+export type StepLeaf =
+  /** The time of the grid point `offset` steps from the present one. */
+  | { readonly kind: 'time'; readonly offset: number }
+  /** The step size. */
+  | { readonly kind: 'step' }
+  | { readonly kind: 'constant'; readonly value: number }
+  | { readonly kind: 'register'; readonly register: Register }
+  /** How fast a register moves, where Newton's method asks for that. */
+  | { readonly kind: 'tangent'; readonly register: Register };
+
+/** A formula of a method over registers. */
+export type StepTree = Tree<Bound<StepLeaf>>;
+
+export function registerTree(register: Register): StepTree {
+  return bound({ kind: 'register', register }, `register ${register}`);
+}
+
+export function timeTree(offset: number): StepTree {
+  return bound({ kind: 'time', offset }, `time ${offset}`);
+}
+
+export const STEP_TREE: StepTree = bound({ kind: 'step' }, 'step');
+
+export function constantTree(value: number): StepTree {
+  return bound({ kind: 'constant', value }, `constant ${value}`);
+}
+
+/** The register that a tree is, if it is nothing more. */
+export function bareRegister(tree: StepTree): Register | null {
+  return tree.kind === 'bound' && tree.to.kind === 'register' ? tree.to.register : null;
+}
+
+/** The derivative of a formula along the registers that move. */
+export function stepTangent(tree: StepTree, moving: (register: Register) => boolean): StepTree {
+  return derivative(tree, ({ to }) =>
+    to.kind === 'register' && moving(to.register)
+      ? bound({ kind: 'tangent', register: to.register }, `tangent ${to.register}`)
+      : number(0),
+  );
+}

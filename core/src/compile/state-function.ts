@@ -1,0 +1,46 @@
+import type { Expression } from '../formula/expression.ts';
+import type { Block, Problem } from '../problem/problem.ts';
+import { generatedFunction } from './generated.ts';
+import { namePiece, numberPiece, type Piece } from './pieces/piece.ts';
+import { pieceOf } from './pieces/piece-of-tree.ts';
+import { printed } from './pieces/print.ts';
+import { Scopes } from './pieces/scopes.ts';
+import { linesOf } from './pieces/statement.ts';
+import { type RateLeaf, type RateTree, RateTrees } from './program/rate-tree.ts';
+
+/** A function of time and the state vector. */
+export type StateFunction = (t: number, state: ArrayLike<number>) => number;
+
+/** A function of time and the index of a family. */
+export type PositionFunction = (t: number, position: number) => number;
+
+function functionSource(inputs: string, tree: RateTree, leaf: (to: RateLeaf) => Piece | null): string {
+  const scopes = new Scopes({ pure: true, single: false, inlines: false });
+  const result = pieceOf(tree, scopes, (to) => {
+    if (to.kind === 'time') return namePiece('t');
+    return to.kind === 'constant' ? numberPiece(to.value) : (leaf(to) ?? numberPiece(NaN));
+  });
+  const lines = [...linesOf(scopes.before), ...linesOf(scopes.statements)];
+  return `function (${inputs}) {\n${[...lines, `return ${printed(result)};`].join('\n')}\n}`;
+}
+
+/** An expression of a problem as a function of time and state, for one element of a block. */
+export function stateFunction(
+  problem: Problem,
+  expression: Expression,
+  block: Block | null = null,
+  element = 0,
+): StateFunction {
+  const tree = new RateTrees(problem).at(expression, block, element);
+  return generatedFunction(
+    functionSource('t, S', tree, (to) => (to.kind === 'component' ? namePiece(`S[${to.place}]`) : null)),
+  );
+}
+
+/** An expression of a family without unknowns, such as its exact solution, as a function of time and index. */
+export function positionFunction(problem: Problem, expression: Expression, block: Block): PositionFunction {
+  const tree = new RateTrees(problem).running(expression, block);
+  return generatedFunction(
+    functionSource('t, i', tree, (to) => (to.kind === 'position' ? namePiece('i') : null)),
+  );
+}

@@ -1,0 +1,158 @@
+import { componentNames, type Problem } from '../problem/problem.ts';
+import type { Comparison } from '../study/judge/comparison.ts';
+import { evaluations } from '../study/runs/cost.ts';
+import type { Finding } from '../study/findings/findings.ts';
+import { leftOutText } from '../study/judge/left-out-text.ts';
+import type { RoundOff } from '../study/judge/round-off.ts';
+import type { MethodResult, RungResult, StudyResult } from '../study/study-result.ts';
+import type { OrderFit } from '../study/judge/window.ts';
+
+/** The numbers of a study as plain JSON, full doubles: what the terminal prints and other programs read. */
+export interface StudyReport {
+  readonly title: string;
+  readonly methods: readonly MethodReport[];
+  /** What errors are taken against, and how exact that is; null where nothing is known. */
+  readonly reference: { readonly kind: string; readonly error: number } | null;
+  readonly findings: readonly (Omit<Finding, 'method'> & { readonly method: string | null })[];
+  readonly comparison: ComparisonReport | null;
+}
+
+export interface MethodReport {
+  readonly title: string;
+  readonly rungs: readonly RungReport[];
+  readonly fit: Omit<OrderFit, 'constant'> | null;
+  /** The order that the formula has on a test system; null where none could be told. */
+  readonly promised: number | null;
+  readonly roundOff: RoundOff | null;
+}
+
+export interface RungReport {
+  readonly h: number;
+  readonly steps: number;
+  readonly divides: boolean;
+  readonly t: number;
+  readonly values: Readonly<Record<string, number>>;
+  readonly error: number | null;
+  readonly ratio: number | null;
+  readonly order: number | null;
+  readonly digits: number | null;
+  readonly places: number | null;
+  /** The time at which the error is taken; null for a maximum or mean over the grid. */
+  readonly errorAt: number | null;
+  /** Why the rung does not count for the order; null where it does. */
+  readonly leftOut: string | null;
+  readonly remark: string | null;
+  /** Order, values and estimated error from this rung and the two before it, without any exact solution. */
+  readonly extrapolated: {
+    readonly order: number;
+    readonly values: Readonly<Record<string, number>>;
+    readonly error: number;
+  } | null;
+  readonly cost: {
+    readonly evaluations: number;
+    readonly f: number;
+    readonly derivatives: readonly number[];
+    readonly newton: number;
+    readonly seconds: number;
+  };
+  /** How far each conserved quantity has moved from its value at the start. */
+  readonly drift: Readonly<Record<string, number>>;
+  readonly stopped: {
+    readonly step: number;
+    readonly t: number;
+    readonly stage: string;
+    readonly why: string;
+  } | null;
+}
+
+export interface ComparisonReport {
+  readonly wished: number;
+  readonly needs: readonly {
+    readonly method: string;
+    readonly h: number;
+    readonly steps: number;
+    readonly evaluations: number;
+  }[];
+  readonly short: readonly string[];
+  readonly equalStep: { readonly h: number; readonly errors: readonly MethodError[] } | null;
+  readonly equalCost: { readonly evaluations: number; readonly errors: readonly MethodError[] } | null;
+}
+
+interface MethodError {
+  readonly method: string;
+  readonly error: number;
+}
+
+function rungReport(rung: RungResult, names: readonly string[]): RungReport {
+  const { h, steps, divides, t, error, ratio, order, stopped, drift, digits, places, remark, cost } = rung;
+  const named = (list: readonly number[]): Readonly<Record<string, number>> =>
+    Object.fromEntries(names.map((name, j) => [name, list[j] ?? NaN]));
+  const { extrapolated, leftOut, taken } = rung;
+  return {
+    h,
+    steps,
+    divides,
+    t,
+    values: named(rung.values),
+    error,
+    ratio,
+    order,
+    digits,
+    places,
+    errorAt: taken?.t ?? null,
+    leftOut: leftOut && leftOutText(leftOut),
+    remark,
+    extrapolated: extrapolated && { ...extrapolated, values: named(extrapolated.values) },
+    cost: { evaluations: evaluations(cost), ...cost },
+    drift,
+    stopped,
+  };
+}
+
+function methodReport(method: MethodResult, names: readonly string[]): MethodReport {
+  const { title, rungs, fit, promised, roundOff } = method;
+  return {
+    title,
+    rungs: rungs.map((rung) => rungReport(rung, names)),
+    fit: fit && {
+      order: fit.order,
+      standardError: fit.standardError,
+      from: fit.from,
+      to: fit.to,
+      rungs: fit.rungs,
+      by: fit.by,
+    },
+    promised: promised.kind === 'order' ? promised.order : null,
+    roundOff,
+  };
+}
+
+function comparisonReport(
+  { wished, needs, short, equalStep, equalCost }: Comparison,
+  title: (method: number) => string,
+): ComparisonReport {
+  const named = (errors: readonly { readonly method: number; readonly error: number }[]): MethodError[] =>
+    errors.map(({ method, error }) => ({ method: title(method), error }));
+  return {
+    wished,
+    needs: needs.map((need) => ({ ...need, method: title(need.method) })),
+    short: short.map(title),
+    equalStep: equalStep && { h: equalStep.h, errors: named(equalStep.errors) },
+    equalCost: equalCost && { evaluations: equalCost.evaluations, errors: named(equalCost.errors) },
+  };
+}
+
+export function studyReport(title: string, problem: Problem, result: StudyResult): StudyReport {
+  const names = componentNames(problem);
+  const titleOf = (method: number): string => result.methods[method]?.title ?? '';
+  return {
+    title,
+    methods: result.methods.map((method) => methodReport(method, names)),
+    reference: result.truth && { kind: result.truth.kind, error: result.truth.error },
+    findings: result.findings.map((finding) => ({
+      ...finding,
+      method: finding.method === null ? null : titleOf(finding.method),
+    })),
+    comparison: result.comparison && comparisonReport(result.comparison, titleOf),
+  };
+}

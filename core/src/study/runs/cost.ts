@@ -1,0 +1,82 @@
+import type { Method } from '../../method/method.ts';
+import { type Instruction, lower, type Program } from '../../compile/program/program.ts';
+import type { CompiledRun } from '../../compile/compile.ts';
+import { newtonIterations, type RunState } from '../../run/integrate.ts';
+
+/** What a run has cost. */
+export interface Cost {
+  /** Evaluations of f (or a), those of the first steps and within Newton's method included. */
+  readonly f: number;
+  /** Evaluations of f', f'', ... in this order. */
+  readonly derivatives: readonly number[];
+  /** Iterations of Newton's method; each also forms the Jacobian and solves a linear system. */
+  readonly newton: number;
+  /** Wall-clock time: the only figure of a run that differs from one time to the next. */
+  readonly seconds: number;
+}
+
+/** Evaluations of f and its derivatives together. */
+export function evaluations({ f, derivatives }: Cost): number {
+  return derivatives.reduce((sum, count) => sum + count, f);
+}
+
+/** Evaluations by order of the derivative: f itself first. */
+type Counts = number[];
+
+function count(instructions: readonly Instruction[], into: Counts): Counts {
+  for (const instruction of instructions) {
+    const order =
+      instruction.kind === 'rate' ? 0 : instruction.kind === 'derivative' ? instruction.order : null;
+    if (order !== null) into[order] = (into[order] ?? 0) + 1;
+  }
+  return into;
+}
+
+function perStep(program: Program): { readonly plain: Counts; readonly perIteration: Counts } {
+  const plain = count(program.instructions, []);
+  const perIteration: Counts = [];
+  for (const instruction of program.instructions) {
+    if (instruction.kind !== 'solve') continue;
+    count(instruction.values, perIteration);
+    // a first guess by the formula itself evaluates it once
+    if (instruction.guess === 'formula') count(instruction.values, plain);
+  }
+  return { plain, perIteration };
+}
+
+/** Evaluations of f and its derivatives a step, and those in one iteration of Newton's method. */
+export function promisedEvaluations(method: Method): { readonly plain: number; readonly implicit: number } {
+  const { plain, perIteration } = perStep(lower(method));
+  // a derivative of order k costs about as much as k^2 evaluations of f
+  const weigh = (counts: Counts): number =>
+    counts.reduce((sum, evaluated, order) => sum + evaluated * Math.max(1, order * order), 0);
+  return { plain: weigh(plain), implicit: weigh(perIteration) };
+}
+
+function counts(run: CompiledRun, steps: number, iterations: number): Counts {
+  const { plain, perIteration } = perStep(run.program);
+  const { depth } = run.program;
+  const own = Math.max(0, steps - depth);
+  const most = Math.max(plain.length, perIteration.length, 1);
+  const total = Array.from(
+    { length: most },
+    (_, order) => own * (plain[order] ?? 0) + iterations * (perIteration[order] ?? 0),
+  );
+  // slopes of the first steps are evaluated to be kept
+  if (run.program.presentRate !== null) total[0] = (total[0] ?? 0) + Math.min(depth, steps);
+  return total;
+}
+
+/** What a run has cost so far. */
+export function costOf(at: RunState, seconds: number): Cost {
+  const total: Counts = [0];
+  let state: RunState | null = at;
+  for (; state !== null; state = state.starter) {
+    const below: number = state.starter === null ? 0 : newtonIterations(state.starter);
+    counts(state.run, state.n, newtonIterations(state) - below).forEach(
+      (evaluated, order) => (total[order] = (total[order] ?? 0) + evaluated),
+    );
+  }
+  const [f = 0, ...derivatives] = Array.from({ length: total.length }, (_, order) => total[order] ?? 0);
+  return { f, derivatives, newton: newtonIterations(at), seconds };
+}

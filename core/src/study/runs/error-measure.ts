@@ -1,0 +1,142 @@
+import type { Problem } from '../../problem/problem.ts';
+import { timeAt } from '../../run/grid.ts';
+import { goTo, type RunState } from '../../run/integrate.ts';
+import { travel } from '../../run/long-run.ts';
+import { systemRates } from '../../compile/rates.ts';
+import type { ErrorChoice } from './error-choice.ts';
+import { isRelative } from './error-choice.ts';
+import { hermite } from './hermite.ts';
+import type { Truth } from './truth.ts';
+
+/** An error at one time, with the size of what it is an error of. */
+export interface PointError {
+  readonly error: number;
+  /** With its sign, for a single component: the value less the exact one. */
+  readonly signed: number | null;
+  /** Size of the exact values. */
+  readonly size: number;
+}
+
+/** How errors are taken at a time and state. */
+export type Measure = (t: number, state: ArrayLike<number>) => PointError;
+
+/** The error of some components at a time and state: absolute, or relative to the size of the exact values. */
+export function measureOf(truth: Truth, places: readonly number[], choice: ErrorChoice): Measure {
+  const relative = isRelative(choice);
+  return (t, state) => {
+    let sum = 0;
+    let squares = 0;
+    let difference = NaN;
+    for (const place of places) {
+      const value = truth.value(place, t);
+      difference = state[place]! - value;
+      sum += difference * difference;
+      squares += value * value;
+    }
+    const size = Math.sqrt(squares);
+    const error = places.length === 1 ? Math.abs(difference) : Math.sqrt(sum);
+    return {
+      error: relative ? error / size : error,
+      signed: places.length === 1 ? (relative ? difference / size : difference) : null,
+      size,
+    };
+  };
+}
+
+/** The error of a run, and where it was taken. */
+export interface RunError extends PointError {
+  /** The time of the error; null for a maximum or mean over the grid. */
+  readonly t: number | null;
+  /** `between`: from a cubic between two grid points. `nearest`: at the grid point nearest to the time asked for. */
+  readonly how: 'grid' | 'between' | 'nearest';
+}
+
+/** Up to this order of a method, a cubic between grid points adds less than the error it is to show. */
+export const MOST_FOR_CUBIC = 3;
+
+/** A wished time this near to a grid point, in steps, is that point. */
+const ON_GRID = 1e-9;
+
+/** The error at a time that need be no grid point; the run goes on to the grid point after it. */
+function* errorAt(
+  at: RunState,
+  problem: Problem,
+  measure: Measure,
+  t: number,
+  order: number | null,
+): Generator<number, RunError | null> {
+  const { grid } = at;
+  const place = Math.min(grid.steps, Math.max(0, (t - grid.start) / grid.h));
+  const nearest = Math.round(place);
+  const onGrid = Math.abs(place - nearest) <= ON_GRID * Math.max(1, nearest);
+  if (onGrid || order === null || order > MOST_FOR_CUBIC) {
+    yield* travel(at, nearest);
+    const reached = timeAt(grid, at.n);
+    return at.stopped === null
+      ? { ...measure(reached, at.state), t: reached, how: onGrid ? 'grid' : 'nearest' }
+      : null;
+  }
+  const n = Math.floor(place);
+  yield* travel(at, n);
+  const before = at.state.slice(0, problem.size);
+  yield* travel(at, n + 1);
+  if (at.stopped !== null) return null;
+  const rates = systemRates(problem);
+  const [t0, t1] = [timeAt(grid, n), timeAt(grid, n + 1)];
+  const values = hermite(
+    { t: t0, values: before, slopes: rates(t0, before) },
+    { t: t1, values: at.state, slopes: rates(t1, at.state) },
+    t,
+  );
+  return { ...measure(t, values), t, how: 'between' };
+}
+
+/** The largest error over the grid, or the root mean square of all. */
+function* errorOverGrid(at: RunState, measure: Measure, isMean: boolean): Generator<number, RunError> {
+  const { grid } = at;
+  let largest = 0;
+  let squares = 0;
+  let size = 0;
+  for (;;) {
+    const here = measure(timeAt(grid, at.n), at.state);
+    largest = Number.isNaN(here.error) ? NaN : Math.max(largest, here.error);
+    squares += here.error * here.error;
+    size = Math.max(size, here.size);
+    if (at.n === grid.steps || at.stopped !== null) break;
+    goTo(at, at.n + 1);
+    if (at.n % 20_000 === 0) yield 20_000;
+  }
+  const error = isMean ? Math.sqrt(squares / (at.n + 1)) : largest;
+  return { error, signed: null, size, t: null, how: 'grid' };
+}
+
+/**
+ * Runs to the end and answers the chosen error; null where the run left the numbers before it could be taken, or
+ * nothing is known to compare with. Yields the steps that were done, many times a second.
+ *
+ * @param order the order of the method, as far as it is known: it decides whether a cubic between grid points is
+ *   good enough for an error at a given time
+ */
+export function* errorOfRun(
+  at: RunState,
+  problem: Problem,
+  measure: Measure,
+  choice: ErrorChoice,
+  order: number | null,
+): Generator<number, RunError | null> {
+  const { grid } = at;
+  let result: RunError | null;
+  if (choice.at === 'max' || choice.at === 'rms')
+    result = yield* errorOverGrid(at, measure, choice.at === 'rms');
+  else if (typeof choice.at === 'object') {
+    result = yield* errorAt(at, problem, measure, choice.at.t, order);
+    yield* travel(at, grid.steps);
+  } else {
+    yield* travel(at, choice.at === 'local' ? Math.min(grid.steps, at.run.program.depth + 1) : grid.steps);
+    const t = timeAt(grid, at.n);
+    result = { ...measure(t, at.state), t, how: 'grid' };
+  }
+  // an error at a time that was reached stands, even if the run left the numbers later
+  const isReached = at.stopped === null || (typeof choice.at === 'object' && result !== null);
+  return !isReached || result === null || Number.isNaN(result.error) ? null : result;
+}

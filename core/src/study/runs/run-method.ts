@@ -1,0 +1,202 @@
+import type { Method } from '../../method/method.ts';
+import { hasExact } from '../../problem/problem.ts';
+import { seconds } from '../../run/clock.ts';
+import { compileWithStart, type StartChoice } from '../../compile/compile-with-start.ts';
+import type { CompiledRun } from '../../compile/compile.ts';
+import { type ConservedQuantity, conservedQuantities, drift } from '../../run/conserved.ts';
+import { type Grid, timeAt } from '../../run/grid.ts';
+import { begin, copyOf, goTo, outcomeOf, type RunState } from '../../run/integrate.ts';
+import { travel } from '../../run/long-run.ts';
+import type { Stop } from '../../run/trouble.ts';
+import { type Cost, costOf } from './cost.ts';
+import { errorOfRun, type Measure, measureOf, type RunError } from './error-measure.ts';
+import type { Rung } from './ladder.ts';
+import { promisedOrder } from '../trial/promised-order.ts';
+import type { Study } from '../study.ts';
+import { placesOf, truthOf, wrongPlace } from './truth.ts';
+
+/** What came of one method at one step size, before it is compared with other rungs. */
+export interface RungRun {
+  /** Which rung of the ladder this is, from 0. */
+  readonly rung: number;
+  readonly h: number;
+  /** The step size that was asked for. */
+  readonly wished: number;
+  readonly steps: number;
+  readonly divides: boolean;
+  /** Size of a last step that is shorter; null where all are alike. */
+  readonly shorter: number | null;
+  /** The time that was reached. */
+  readonly t: number;
+  readonly values: readonly number[];
+  /** The error, where and how it was taken; null where there is none. */
+  readonly taken: RunError | null;
+  /** The error at the end of the interval, where the run went past it and the error was taken there. */
+  readonly errorAtEnd: number | null;
+  /** How far each conserved quantity is from its value at the start, by name. */
+  readonly drift: Readonly<Record<string, number>>;
+  readonly stopped: Stop | null;
+  readonly cost: Cost;
+}
+
+/** What came of one method over the whole ladder. */
+export interface MethodRun {
+  readonly title: string;
+  readonly rungs: readonly RungRun[];
+  /** Why the method cannot be used for this problem; null where it can. */
+  readonly refused: string | null;
+}
+
+/** A sign of life of a method under way: steps that were done since the last one, and a rung when it is finished. */
+export interface MethodProgress {
+  readonly steps: number;
+  readonly finished: RungRun | null;
+}
+
+/** The last time that any rung of a study reaches. */
+export function latestTime(study: Study, rungs: readonly Rung[]): number {
+  return rungs.reduce(
+    (latest, rung) => (rung.ok ? Math.max(latest, timeAt(rung.grid, rung.grid.steps)) : latest),
+    study.problem.end,
+  );
+}
+
+/** A rung on which a method cannot be run at all. */
+function notRun(rung: number, grid: Grid, why: string): RungRun {
+  const { h, wished, steps, divides, start, shorter } = grid;
+  return {
+    rung,
+    h,
+    wished,
+    steps,
+    divides,
+    shorter,
+    t: start,
+    values: [],
+    taken: null,
+    errorAtEnd: null,
+    drift: {},
+    stopped: { step: 0, t: start, stage: 'start', why },
+    cost: { f: 0, derivatives: [], newton: 0, seconds: 0 },
+  };
+}
+
+/** The error at the end of the interval of a run that goes past it: its last step once more, made to end there. */
+function errorAtEnd(beforeLast: RunState, study: Study, measure: Measure): number | null {
+  const { grid } = beforeLast;
+  const { end } = study.problem;
+  const shorter = end - timeAt(grid, grid.steps - 1);
+  const at: RunState = { ...copyOf(beforeLast), grid: { ...grid, shorter } };
+  goTo(at, grid.steps);
+  return at.stopped === null ? measure(end, at.state).error : null;
+}
+
+function* runRung(
+  study: Study,
+  run: CompiledRun,
+  { rung, grid }: { readonly rung: number; readonly grid: Grid },
+  measure: Measure | null,
+  order: number | null,
+  quantities: readonly ConservedQuantity[],
+): Generator<MethodProgress, RungRun> {
+  let at: RunState;
+  try {
+    at = begin(run, grid);
+  } catch (thrown) {
+    if (thrown instanceof RangeError) return notRun(rung, grid, thrown.message);
+    throw thrown;
+  }
+  const from = seconds();
+  let atEnd: number | null = null;
+  if (measure !== null && study.error.at === 'end' && overruns(grid, study) && run.program.depth === 0) {
+    yield* signs(travel(at, grid.steps - 1));
+    if (at.stopped === null) atEnd = errorAtEnd(at, study, measure);
+  }
+  const taken = yield* signs(
+    measure === null ? toTheEnd(at) : errorOfRun(at, study.problem, measure, study.error, order),
+  );
+  const cost = costOf(at, seconds() - from);
+  const { values, t, stopped } = outcomeOf(at);
+  return {
+    rung,
+    h: grid.h,
+    wished: grid.wished,
+    steps: grid.steps,
+    divides: grid.divides,
+    shorter: grid.shorter,
+    t,
+    values: Array.from(values),
+    taken,
+    errorAtEnd: atEnd,
+    drift: drift(study.problem, quantities, t, values),
+    stopped,
+    cost,
+  };
+}
+
+/** Whether the last grid point lies past the end of the interval. */
+function overruns(grid: Grid, { problem }: Study): boolean {
+  return !grid.divides && timeAt(grid, grid.steps) > problem.end;
+}
+
+/** Steps that were done, as signs of life. */
+function* signs<T>(work: Generator<number, T>): Generator<MethodProgress, T> {
+  for (;;) {
+    const next = work.next();
+    if (next.done === true) return next.value;
+    yield { steps: next.value, finished: null };
+  }
+}
+
+/** A run with nothing to compare it with. */
+function* toTheEnd(at: RunState): Generator<number, null> {
+  yield* travel(at, at.grid.steps);
+  return null;
+}
+
+/** How the first steps are done; exact values come from the reference where no exact solution is given. */
+function startOf(study: Study, rungs: readonly Rung[]): StartChoice {
+  const { problem, start, error } = study;
+  const isExact = error.at === 'local' || start.instead === 'exact';
+  if (!isExact || hasExact(problem)) return isExact ? { ...start, instead: 'exact' } : start;
+  const places = Array.from({ length: problem.size }, (_, place) => place);
+  const solution = (t: number, state: Float64Array): void => {
+    const truth = truthOf(problem, places, latestTime(study, rungs));
+    for (const place of places) state[place] = truth.value(place, t);
+  };
+  return { ...start, instead: 'exact', solution };
+}
+
+/** Runs one method of a study over all rungs of its ladder; whoever pulls may stop at every sign of life. */
+export function* methodSteps(
+  study: Study,
+  rungs: readonly Rung[],
+  { title, method }: { readonly title: string; readonly method: Method },
+): Generator<MethodProgress, MethodRun> {
+  const { problem, error } = study;
+  const laid = rungs.flatMap((rung, i) => (rung.ok ? [{ rung: i, grid: rung.grid }] : []));
+  const places = placesOf(problem, error.of);
+  const truth =
+    'message' in places || wrongPlace(problem, error) !== null
+      ? null
+      : truthOf(problem, places, latestTime(study, rungs));
+  let run: CompiledRun;
+  try {
+    run = compileWithStart(problem, method, startOf(study, rungs));
+  } catch (thrown) {
+    if (!(thrown instanceof RangeError)) throw thrown;
+    const { message } = thrown;
+    return { title, rungs: laid.map(({ rung, grid }) => notRun(rung, grid, message)), refused: message };
+  }
+  const measure = truth === null || 'message' in places ? null : measureOf(truth, places, error);
+  const promised = typeof error.at === 'object' ? promisedOrder(method, problem) : null;
+  const order = promised?.kind === 'order' ? promised.order : null;
+  const quantities = conservedQuantities(problem);
+  const results: RungRun[] = [];
+  for (const one of laid) {
+    const result = yield* runRung(study, run, one, measure, order, quantities);
+    results.push(result);
+    yield { steps: 0, finished: result };
+  }
+  return { title, rungs: results, refused: null };
+}

@@ -1,0 +1,73 @@
+import { componentNames, type Problem } from '../../problem/problem.ts';
+import { estimatedReference } from '../../reference/reference-solution.ts';
+import { exactSolution } from '../../run/exact-solution.ts';
+import type { ErrorChoice } from './error-choice.ts';
+import { memo } from '../memo.ts';
+
+/** What the runs of a study are compared with: the exact solution, or a reference with an error of its own. */
+export interface Truth {
+  readonly kind: 'exact' | 'taylor' | 'fine steps';
+  /** Estimated error of the reference, relative to the largest component; 0 for the exact solution. */
+  readonly error: number;
+  /** Times at which a rate changes its branch; known for a reference by Taylor series only. */
+  readonly switches: readonly number[];
+  /** The last time it reaches; a reference ends where the solution leaves the numbers, or where it is stuck. */
+  readonly reached: number;
+  readonly stuck: boolean;
+  /** Value of the component at a place of the state at a time; NaN where the solution does not reach. */
+  readonly value: (place: number, t: number) => number;
+}
+
+/** Places of the components an error is taken of; a message where there is no such component. */
+export function placesOf(
+  problem: Problem,
+  of: ErrorChoice['of'],
+): readonly number[] | { readonly message: string } {
+  const names = componentNames(problem);
+  if (of === 'norm') return names.map((_, j) => j);
+  const place = names.indexOf(of);
+  return place >= 0
+    ? [place]
+    : { message: `there is no component ${of}; there are ${names.slice(0, 6).join(', ')}` };
+}
+
+/** What is wrong with the place an error is wanted at, in words; null where nothing is. */
+export function wrongPlace(problem: Problem, { at }: ErrorChoice): string | null {
+  const { start, end, independent } = problem;
+  if (typeof at !== 'object' || (at.t >= start && at.t <= end)) return null;
+  return `the error is wanted at ${independent} = ${at.t}, and the interval is ${start} <= ${independent} <= ${end}`;
+}
+
+/** References that were made last; a study run method by method wants the same one again and again. */
+const remembered = memo<Truth>(4);
+
+function fromReference(problem: Problem, until: number): Truth {
+  const { kind, error, solution } = estimatedReference(problem, until);
+  const state = new Float64Array(problem.size);
+  let last = NaN;
+  return {
+    kind,
+    error,
+    switches: solution.switches,
+    reached: solution.reached,
+    stuck: solution.stuck,
+    value: (place, t) => {
+      if (t !== last) solution.at(t, state);
+      last = t;
+      return state[place] ?? NaN;
+    },
+  };
+}
+
+/**
+ * The exact solution where it is known for all components that are asked for, and a reference otherwise.
+ *
+ * @param until the last time that is asked for: past the end of the interval where runs overrun it
+ */
+export function truthOf(problem: Problem, places: readonly number[], until: number): Truth {
+  const exact = exactSolution(problem);
+  if (places.every((place) => exact.known(place)))
+    return { kind: 'exact', error: 0, switches: [], reached: Infinity, stuck: false, value: exact.value };
+  const key = JSON.stringify([problem.text, problem.parameters.map((p) => p.value), until]);
+  return remembered(key, () => fromReference(problem, until));
+}

@@ -1,0 +1,49 @@
+import { parseMethod } from '../../method/parse-method.ts';
+import { findInLibrary } from '../../method/library/find-method.ts';
+import { LIBRARY } from '../../method/library/library.ts';
+import type { Method } from '../../method/method.ts';
+import { parseProblem } from '../../problem/parse-problem.ts';
+import type { Problem } from '../../problem/problem.ts';
+import { promisedOrder } from './promised-order.ts';
+
+function problem(text: string): Problem {
+  const reading = parseProblem(text);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
+  return reading.value;
+}
+
+function method(text: string): Method {
+  const reading = parseMethod(text);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
+  return reading.value;
+}
+
+const FREE = problem("x'' = -x\nx(0) = 1\nx'(0) = 0\n0 <= t <= 1");
+
+test.each(LIBRARY.map(({ title, order }) => [title, order] as const))(
+  '%s promises the order %i of its source',
+  (title, order) => {
+    expect(promisedOrder(findInLibrary(title)!, FREE)).toEqual({ kind: 'order', order });
+  },
+);
+
+test.each([
+  ['a forgotten h has order 0', 'k1 = f(t, y)\ny[n+1] = y + k1/10', 0],
+  [
+    'a stage at the wrong place has order 1',
+    'k1 = f(t, y)\nk2 = f(t + h/2, y + h/2*k1)\ny[n+1] = y + h/2*(k1 + k2)',
+    1,
+  ],
+  ['weights that do not add up have order 0', 'k1 = f(t, y)\ny[n+1] = y + h/2*k1', 0],
+  // the root 5 of r^2 + 4 r - 5: order 3 by its error, and every error grows
+  [
+    'an unstable two-step formula diverges',
+    'start with Euler\ny[n+1] = -4*y + 5*y[n-1] + h*(4*f[n] + 2*f[n-1])',
+    ['diverges'],
+  ],
+] as const)('%s', (_, text, expected) => {
+  const promised = promisedOrder(method(text), FREE);
+  expect(promised).toEqual(
+    typeof expected === 'number' ? { kind: 'order', order: expected } : { kind: expected[0] },
+  );
+});
