@@ -1,4 +1,6 @@
 import js from '@eslint/js';
+import { importX } from 'eslint-plugin-import-x';
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
@@ -20,6 +22,66 @@ const bounds = (files, others, more = []) => ({
   files,
   rules: { 'no-restricted-imports': ['error', { patterns: [house(others), ...more] }] },
 });
+
+/** The rooms of core in the order of the walk: one imports only those before it, and itself. */
+const CORE_ROOMS = [
+  'text',
+  'elementary',
+  'formula',
+  'problem',
+  'method',
+  'compile',
+  'run',
+  'reference',
+  'study/trial',
+  'study/runs',
+  'study/judge',
+  'study/findings',
+  'study',
+  'document',
+  'publish',
+];
+/** The rooms of the page, likewise: what a person sees takes from the desk and hands nothing on. */
+const WEB_ROOMS = [
+  'theme',
+  'math',
+  'api',
+  'worker',
+  'desk',
+  'editor',
+  'pictures',
+  'lenses',
+  'ruler',
+  'tables',
+  'statement',
+  'frame',
+  'entries',
+  'texts',
+  'pages',
+];
+/** Modules of the server: entries and jobs know the store and its errors, nothing knows the demo. */
+const SERVER_ROOMS = ['errors', 'documents', 'entries', 'jobs', 'demo'];
+
+/** For each room, the later ones as zones that it may not import from. */
+const walk = (folder, rooms) =>
+  rooms.flatMap((room, i) =>
+    rooms.slice(i + 1).map((later) => ({
+      target: `./${folder}/${room}`,
+      from: `./${folder}/${later}`,
+      ...(room.startsWith(`${later}/`)
+        ? {
+            except: [
+              `./${room.slice(later.length + 1)}`,
+              ...rooms
+                .slice(0, i)
+                .filter((r) => r.startsWith(`${later}/`))
+                .map((r) => `./${r.slice(later.length + 1)}`),
+            ],
+          }
+        : {}),
+      message: `${room} stands before ${later} in the walk; see docs/architecture.md`,
+    })),
+  );
 
 export default tseslint.config(
   { ignores: ['**/dist/', '**/node_modules/', 'data/', '**/test-results/', '**/playwright-report/'] },
@@ -94,6 +156,29 @@ export default tseslint.config(
         setTimeout: 'readonly',
         URL: 'readonly',
       },
+    },
+  },
+  {
+    files: ['**/*.{ts,tsx}'],
+    plugins: { 'import-x': importX },
+    settings: {
+      'import-x/resolver-next': [
+        createTypeScriptImportResolver({ conditionNames: ['@schritt/source', 'types', 'import', 'node'] }),
+      ],
+    },
+    rules: {
+      'import-x/no-cycle': ['error', { ignoreExternal: true }],
+      'import-x/no-restricted-paths': [
+        'error',
+        {
+          basePath: import.meta.dirname,
+          zones: [
+            ...walk('core/src', CORE_ROOMS),
+            ...walk('web/src', WEB_ROOMS),
+            ...walk('server/src', SERVER_ROOMS),
+          ],
+        },
+      ],
     },
   },
   bounds(

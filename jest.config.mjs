@@ -4,6 +4,8 @@ export default {
   testEnvironment: 'node',
   testEnvironmentOptions: { customExportConditions: ['@schritt/source', 'node', 'node-addons'] },
   extensionsToTreatAsEsm: [],
+  // the tests run as CommonJS, and this package offers that by its file alone
+  moduleNameMapper: { '^d3-format$': '<rootDir>/node_modules/d3-format/dist/d3-format.js' },
   transform: {
     '^.+\\.tsx?$': [
       '@swc/jest',

@@ -27,7 +27,9 @@ export type { TypedDerivative } from './problem/typed-derivatives.ts';
 export { writeParameters } from './problem/write-parameters.ts';
 export { aligned, problemTex, systemText, systemTex, type ProblemTex } from './problem/tex-problem.ts';
 export { csv, type Cell } from './publish/csv.ts';
-export { significant, stepSizeText } from './text/number-text.ts';
+export * from './text/number-text.ts';
+export { attempt, Refusal } from './text/refusal.ts';
+export { primed } from './text/primes.ts';
 export { plainTable } from './publish/plain-table.ts';
 export { rowError, rowsTable } from './publish/rows-table.ts';
 export { errorText, studyCsv, studyText } from './publish/study-table.ts';
@@ -74,24 +76,16 @@ export {
 } from './study/runs/ladder.ts';
 export { errorRatio, observedOrder } from './study/judge/order.ts';
 export { studyReport, type MethodReport, type RungReport, type StudyReport } from './publish/study-report.ts';
-export {
-  runStudy,
-  studySteps,
-  finish,
-  methodSigns,
-  runSteps,
-  type MethodSign,
-  type Progress,
-  type Study,
-  type StudyMethod,
-} from './study/study.ts';
-export type { MethodResult, RungResult, StudyResult } from './study/study-result.ts';
+export { runStudy, studySteps, finish } from './study/run-study.ts';
+export { methodSigns, runSteps, type MethodSign, type Progress } from './study/runs/run-methods.ts';
+export type { Study, StudyMethod } from './study/runs/study.ts';
+export type { StudyResult } from './study/study-result.ts';
+export type { MethodResult, RungResult } from './study/judge/method-result.ts';
 export type { MethodRun, RungRun } from './study/runs/run-method.ts';
 export { conclude } from './study/conclude.ts';
 export { compare, type Comparison, type Need } from './study/judge/comparison.ts';
 export { evaluations, type Cost } from './study/runs/cost.ts';
-export { orderText } from './study/findings/finding-words.ts';
-export type { Finding, FindingKind } from './study/findings/findings.ts';
+export type { Finding, FindingKind } from './study/findings/facts.ts';
 export { promisedOrder, type Promised } from './study/trial/promised-order.ts';
 export type { Extrapolated } from './study/judge/richardson.ts';
 export type { BestStep, RoundOff } from './study/judge/round-off.ts';

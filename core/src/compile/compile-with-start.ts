@@ -1,3 +1,4 @@
+import { Refusal } from '../text/refusal.ts';
 import type { Method } from '../method/method.ts';
 import type { Problem } from '../problem/problem.ts';
 import { compileRun, type CompiledRun, type Solution, type Start } from './compile.ts';
@@ -18,7 +19,7 @@ export interface StartChoice {
 /**
  * Compiles a method together with the one that does its first steps, and that with its own if it reaches back too.
  *
- * @throws RangeError as compileRun, and where a name is not known or names go round in a circle
+ * @throws Refusal as compileRun, and where a name is not known or names go round in a circle
  */
 export function compileWithStart(problem: Problem, method: Method, choice: StartChoice): CompiledRun {
   return compile(problem, method, choice, choice.instead, []);
@@ -40,11 +41,11 @@ function compile(
     return compileRun(problem, method, { ...precision, start });
   }
   if (path.includes(name))
-    throw new RangeError(`${[...path, name].join(' starts with ')}, which goes round in a circle`);
+    throw new Refusal('start', `${[...path, name].join(' starts with ')}, which goes round in a circle`);
   const first = choice.find(name);
-  if (first === null) throw new RangeError(`there is no method ${name} to start with`);
+  if (first === null) throw new Refusal('missing', `there is no method ${name} to start with`);
   if (first.form !== method.form)
-    throw new RangeError(`${name} cannot do the first steps: it is of another form`);
+    throw new Refusal('form', `${name} cannot do the first steps: it is of another form`);
   const start: Start = { kind: 'method', run: compile(problem, first, choice, null, [...path, name]) };
   return compileRun(problem, method, { ...precision, start });
 }

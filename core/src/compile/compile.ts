@@ -1,3 +1,4 @@
+import { Refusal } from '../text/refusal.ts';
 import type { Method } from '../method/method.ts';
 import { hasExact, isSecondOrder, type Problem } from '../problem/problem.ts';
 import { jetFunction } from './jets/jet-function.ts';
@@ -71,22 +72,25 @@ export const MOST_LOCAL = 16;
  * Nothing that a user typed stands in the generated source: names are made here, numbers are printed
  * from their values, and functions come from a fixed table.
  *
- * @throws RangeError with a sentence, where the method cannot be used for this problem: one for x'' = a(t, x, x')
+ * @throws Refusal with a sentence, where the method cannot be used for this problem: one for x'' = a(t, x, x')
  *   on a problem of another form, derivatives or implicit stages of a system that is too large for them, a formula
  *   that reaches back and has no first steps
  */
 export function compileRun(problem: Problem, method: Method, options: CompileOptions = {}): CompiledRun {
   const { precision = 'double', start = null } = options;
   if (method.form === 'second order' && !isSecondOrder(problem))
-    throw new RangeError(
+    throw new Refusal(
+      'form',
       `this method is for equations x'' = a(t, x, x'), and ${firstOther(problem)} is of another order; write the problem with second derivatives`,
     );
   if (method.depth > 0 && start === null)
-    throw new RangeError(
+    throw new Refusal(
+      'start',
       'this formula reaches back and names no method for its first steps; add a line such as start with RK4',
     );
   if (start?.kind === 'exact' && start.solution === null && !hasExact(problem))
-    throw new RangeError(
+    throw new Refusal(
+      'start',
       'the first steps are to be exact, but the exact solution is not known for all components',
     );
   const program = lower(method);

@@ -1,5 +1,8 @@
+import { type Of, oneOf } from '../text/form.ts';
+
 /** Double: 64 bits. Single: every operation is rounded to 32 bits, so that round-off comes within sight. */
-export type Precision = 'double' | 'single';
+export const PRECISION = oneOf('double', 'single');
+export type Precision = Of<typeof PRECISION>;
 
 /** The rounding of one operation. */
 export function rounding(precision: Precision): (x: number) => number {

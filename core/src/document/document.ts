@@ -1,64 +1,89 @@
-import type { ErrorChoice } from '../study/runs/error-choice.ts';
-import type { Ladder } from '../study/runs/ladder.ts';
-import type { LastStep } from '../run/grid.ts';
-import type { Precision } from '../compile/precision.ts';
-
-/** A text with a title: a problem or a method inside a study. */
-export interface TitledText {
-  readonly title: string;
-  readonly text: string;
-}
-
-/** A problem or a method as a file of its own. */
-export interface ProblemDocument extends TitledText {
-  readonly schritt: 1;
-  readonly kind: 'problem';
-}
-
-export interface MethodDocument extends TitledText {
-  readonly schritt: 1;
-  readonly kind: 'method';
-}
-
-/** A method inside a study, with what a person decided about its rungs, counted from 0. */
-export interface MethodInStudy extends TitledText {
-  /** Rungs of the ladder that do not count for its order. */
-  readonly struck?: readonly number[];
-  /** First and last rung that count; without it the rules choose. */
-  readonly window?: { readonly from: number; readonly to: number };
-}
-
-/** A study as a file: it holds its own copies of the texts. */
-export interface StudyDocument {
-  readonly schritt: 1;
-  readonly kind: 'study';
-  readonly title: string;
-  readonly problem: TitledText;
-  readonly methods: readonly MethodInStudy[];
-  readonly ladder: Ladder;
-  readonly lastStep?: LastStep;
-  readonly error?: ErrorChoice;
-  /** What does the first steps of formulas that reach back, instead of what they name: a method, or "exact". */
-  readonly start?: string;
-  /** `single` rounds every operation to 32 bits. */
-  readonly precision?: Precision;
-  /** The error at which the costs of methods are compared; without it one that all of them reach. */
-  readonly wished?: number;
-}
-
-export type Document = StudyDocument | ProblemDocument | MethodDocument;
-
-/** What is wrong with a file, at a place such as `methods[1].text`, or a line and column where it is no JSON. */
-export interface DocumentError {
-  readonly place: string;
-  readonly message: string;
-}
-
-export type DocumentReading =
-  | { readonly ok: true; readonly document: Document }
-  | { readonly ok: false; readonly errors: readonly DocumentError[] };
+import { PRECISION } from '../compile/precision.ts';
+import { LAST_STEP } from '../run/grid.ts';
+import { ERROR } from '../study/runs/error-choice.ts';
+import { LADDER, MOST_RUNGS } from '../study/runs/ladder.ts';
+import { constant, list, named, number, object, type Of, text, type ValueFault } from '../text/form.ts';
+import { LONGEST_TEXT } from '../text/place.ts';
 
 /** Most methods of a study. */
 export const MOST_METHODS = 24;
 /** Longest title. */
 export const LONGEST_TITLE = 200;
+
+const VERSION = constant(1);
+const TITLE = named('title', text(LONGEST_TITLE));
+const TEXT = named('text', text(LONGEST_TEXT, { description: 'in the notation of docs/notation.md' }));
+const TITLED_TEXT = named('titledText', object({ title: TITLE, text: TEXT }));
+
+const RUNG = named(
+  'rung',
+  number(
+    (x) => Number.isSafeInteger(x) && x >= 0 && x < MOST_RUNGS,
+    `the number of a rung, from 0 to ${MOST_RUNGS - 1}`,
+    {
+      type: 'integer',
+      minimum: 0,
+      maximum: MOST_RUNGS - 1,
+      description: 'a rung of the ladder, counted from 0',
+    },
+  ),
+);
+
+/** First and last rung that count; without it the rules choose. */
+const WINDOW = object({ from: RUNG, to: RUNG }, {}, ({ from, to }, place, faults) => {
+  if (from > to) faults.note(place, `from ${from} is after to ${to}`);
+});
+
+/** A method inside a study, with what a person decided about its rungs: which do not count, and the window of those that do. */
+const METHOD_IN_STUDY = named(
+  'methodInStudy',
+  object({ title: TITLE, text: TEXT }, { struck: list(RUNG, MOST_RUNGS), window: WINDOW }),
+);
+
+/** A problem or a method as a file of its own. */
+export const PROBLEM = named(
+  'problem',
+  object({ schritt: VERSION, kind: constant('problem'), title: TITLE, text: TEXT }),
+);
+export const METHOD = named(
+  'method',
+  object({ schritt: VERSION, kind: constant('method'), title: TITLE, text: TEXT }),
+);
+
+/** A study as a file: it holds its own copies of the texts. */
+export const STUDY = named(
+  'study',
+  object(
+    {
+      schritt: VERSION,
+      kind: constant('study'),
+      title: TITLE,
+      problem: TITLED_TEXT,
+      methods: list(METHOD_IN_STUDY, MOST_METHODS),
+      ladder: LADDER,
+    },
+    {
+      lastStep: LAST_STEP,
+      error: ERROR,
+      // what does the first steps of formulas that reach back, instead of what they name
+      start: text(LONGEST_TITLE, { description: 'a method by name, or exact' }),
+      precision: PRECISION,
+      // the error at which the costs of methods are compared; without it one that all of them reach
+      wished: number((x) => x > 0, 'a positive number', { type: 'number', exclusiveMinimum: 0 }),
+    },
+  ),
+);
+
+export type TitledText = Of<typeof TITLED_TEXT>;
+export type MethodInStudy = Of<typeof METHOD_IN_STUDY>;
+export type ProblemDocument = Of<typeof PROBLEM>;
+export type MethodDocument = Of<typeof METHOD>;
+export type StudyDocument = Of<typeof STUDY>;
+export type Document = StudyDocument | ProblemDocument | MethodDocument;
+
+/** What is wrong with a file, at a place such as `methods[1].text`, or a line and column where it is no JSON. */
+export type DocumentError = ValueFault;
+
+export type DocumentReading =
+  | { readonly ok: true; readonly document: Document }
+  | { readonly ok: false; readonly errors: readonly DocumentError[] };

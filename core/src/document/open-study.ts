@@ -2,8 +2,8 @@ import type { TextError } from '../text/place.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
-import { DEFAULT_ERROR } from '../study/runs/error-choice.ts';
-import type { Study, StudyMethod } from '../study/study.ts';
+import { errorChoice } from '../study/runs/error-choice.ts';
+import type { Study, StudyMethod } from '../study/runs/study.ts';
 import type { StudyDocument } from './document.ts';
 
 /** Errors of one text of a study: the problem, or the method at an index. */
@@ -36,7 +36,7 @@ export function openStudy(document: StudyDocument): OpenedStudy {
       methods,
       ladder: document.ladder,
       lastStep: document.lastStep ?? 'fit',
-      error: document.error ?? DEFAULT_ERROR,
+      error: errorChoice(document.error),
       wished: document.wished ?? null,
       start: {
         find: (name) => methods.find((own) => own.title === name)?.method ?? findInLibrary(name),

@@ -1,3 +1,4 @@
+import { closingOf } from '../text/brackets.ts';
 import { CONSTANTS, FUNCTIONS, functionHint } from './functions.ts';
 import type { Comparison, Expression, IndexedLeaf, NameLeaf, Operator, Relation } from './expression.ts';
 import { partsOf } from './expression.ts';
@@ -10,6 +11,9 @@ export const DEEPEST_NESTING = 200;
 const HIGHEST_DERIVATIVE = 30;
 /** Longest way from the root of a tree to a leaf; a sum of n terms is n deep. */
 const DEEPEST_TREE = 1_500;
+
+/** Tokens of an input that a message repeats, at most. */
+const MOST_SHOWN = 12;
 
 /** How the parser is to take names: which ones may be called with inputs, like `f(t, y)`. */
 export interface Grammar {
@@ -328,16 +332,10 @@ export class Parser {
   }
 
   #textInside(): string {
-    const parts: string[] = [];
-    let open = 0;
-    for (let i = this.#next; i < this.#tokens.length && parts.length < 12; i += 1) {
-      const { text } = this.#tokens[i]!;
-      if (text === '(') open += 1;
-      if (text === ')') open -= 1;
-      if (open === 0) return parts.slice(1).join('');
-      parts.push(text === ',' ? ', ' : text);
-    }
-    return '...';
+    const close = closingOf(this.#tokens, this.#next);
+    if (close < 0 || close - this.#next >= MOST_SHOWN) return '...';
+    const inside = this.#tokens.slice(this.#next + 1, close);
+    return inside.map(({ text }) => (text === ',' ? ', ' : text)).join('');
   }
 }
 

@@ -1,3 +1,4 @@
+import { primed } from '../text/primes.ts';
 import type { Expression, Operator } from './expression.ts';
 
 const TIGHTNESS: Readonly<Record<Operator, number>> = { '+': 1, '-': 1, '*': 2, '/': 2, '^': 4 };
@@ -26,9 +27,9 @@ export function plainText(expression: Expression): string {
     case 'number':
       return String(expression.value);
     case 'name':
-      return `${expression.name}${"'".repeat(expression.primes)}`;
+      return primed(expression.name, expression.primes);
     case 'indexed':
-      return `${expression.name}[${plainText(expression.index)}]${"'".repeat(expression.primes)}`;
+      return primed(`${expression.name}[${plainText(expression.index)}]`, expression.primes);
     case 'negate':
       return `-${within(expression.of, TIGHTNESS['*'])}`;
     case 'binary': {
@@ -39,7 +40,7 @@ export function plainText(expression: Expression): string {
       return `${within(left, own)}${spaced}${within(right, own + 1)}`;
     }
     case 'call':
-      return `${expression.name}${"'".repeat(expression.primes)}(${expression.inputs.map(plainText).join(', ')})`;
+      return `${primed(expression.name, expression.primes)}(${expression.inputs.map(plainText).join(', ')})`;
     case 'if': {
       const { test, yes, no } = expression;
       const condition = `${plainText(test.left)} ${test.relation} ${plainText(test.right)}`;

@@ -1,3 +1,4 @@
+import { primed } from '../text/primes.ts';
 const GREEK: ReadonlySet<string> = new Set(
   (
     'alpha beta gamma delta epsilon zeta eta theta iota kappa lambda mu nu xi pi rho sigma tau upsilon phi chi ' +
@@ -49,7 +50,7 @@ export function texName(name: string): { readonly base: string; readonly index: 
 export function texSymbol(name: string, primes = 0, furtherIndex: string | null = null): string {
   const { base, index } = texName(name);
   const below = [index, furtherIndex].filter((part) => part !== null).join(',');
-  const above = primes === 0 ? '' : primes <= 3 ? "'".repeat(primes) : `^{(${primes})}`;
+  const above = primes === 0 ? '' : primes <= 3 ? primed('', primes) : `^{(${primes})}`;
   return `${base}${above}${below === '' ? '' : `_{${below}}`}`;
 }
 

@@ -1,3 +1,4 @@
+import { depths } from '../text/brackets.ts';
 import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import { type Expression, walk } from '../formula/expression.ts';
 import { type Grammar, Parser } from '../formula/parse.ts';
@@ -54,13 +55,10 @@ function refuseName(name: string, form: Method['form']): string | null {
 /** Splits tokens at commas that stand in no bracket. */
 function atCommas(tokens: readonly Token[]): readonly (readonly Token[])[] {
   const parts: Token[][] = [[]];
-  let open = 0;
-  for (const token of tokens) {
-    if (token.text === '(' || token.text === '[') open += 1;
-    if (token.text === ')' || token.text === ']') open -= 1;
-    if (token.kind === 'comma' && open === 0) parts.push([]);
+  const depth = depths(tokens);
+  for (const [i, token] of tokens.entries())
+    if (token.kind === 'comma' && depth[i] === 0) parts.push([]);
     else parts.at(-1)?.push(token);
-  }
   return parts;
 }
 

@@ -1,3 +1,4 @@
+import { primed } from '../text/primes.ts';
 import { CONSTANTS } from '../formula/functions.ts';
 import type { Expression } from '../formula/expression.ts';
 import { PlaceError, type Span } from '../text/place.ts';
@@ -70,7 +71,7 @@ function shapeOfName(name: string, primes: number, at: Span, names: MethodNames)
   if (primes > 0)
     throw new PlaceError(
       at,
-      `${name}${"'".repeat(primes)} has no meaning here; a derivative of the rate is written f'(t, y)`,
+      `${primed(name, primes)} has no meaning here; a derivative of the rate is written f'(t, y)`,
     );
   if (shape !== undefined) return shape;
   if (name === 't' || name === 'h') return 'scalar';

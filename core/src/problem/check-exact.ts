@@ -1,9 +1,11 @@
+import { exponential, short } from '../text/number-text.ts';
+import { primed } from '../text/primes.ts';
 import { derivative } from '../formula/derivative.ts';
 import { evaluate } from '../formula/evaluate.ts';
 import { type Expression, type IndexedLeaf, type NameLeaf, number } from '../formula/expression.ts';
 import { PlaceError } from '../text/place.ts';
 import { Meanings } from './meaning.ts';
-import type { Block, Problem, Unknown } from './problem.ts';
+import { type Block, componentName, type Problem, type Unknown } from './problem.ts';
 
 /** What came of putting the exact solution into the equations and the initial values. */
 export interface ExactCheck {
@@ -156,8 +158,7 @@ function wrongInitials(problem: Problem): ExactCheck['initial'] {
       const given = problem.initial[block.offset + element] ?? NaN;
       const scale = Math.max(1, Math.abs(given), Math.abs(exact));
       if (Math.abs(exact - given) <= 1e-12 * scale) continue;
-      const index = block.unknown.range === null ? '' : `[${block.unknown.range.from + element}]`;
-      wrong.push({ component: `${block.unknown.name}${index}${"'".repeat(block.derivative)}`, exact, given });
+      wrong.push({ component: componentName(problem, block.offset + element), exact, given });
     }
   }
   return wrong;
@@ -196,7 +197,7 @@ export function checkExact(problem: Problem): ExactCheck | null {
   let residual: number | null = null;
   let worst: ExactCheck['worst'] = null;
   for (const unknown of problem.unknowns) {
-    const equation = `${unknown.name}${"'".repeat(unknown.order)}`;
+    const equation = primed(unknown.name, unknown.order);
     try {
       const found = residualOf(problem, unknown, exact, meanings);
       if (found === null) {
@@ -222,12 +223,9 @@ export function checkExact(problem: Problem): ExactCheck | null {
   };
 }
 
-function short(value: number): string {
-  return value === 0
-    ? '0'
-    : Math.abs(value) < 1e-3 || Math.abs(value) >= 1e6
-      ? value.toExponential(1)
-      : String(Number(value.toPrecision(6)));
+function shown(value: number): string {
+  const isPlain = value === 0 || (Math.abs(value) >= 1e-3 && Math.abs(value) < 1e6);
+  return isPlain ? short(value, 6) : exponential(value, 2);
 }
 
 /** The outcome of the check in a sentence. */
@@ -237,13 +235,13 @@ export function exactCheckSentence(problem: Problem, check: ExactCheck): string 
   if (residual !== null)
     parts.push(
       residual <= ROUNDING
-        ? `satisfies the ${problem.unknowns.length === 1 ? 'equation' : 'equations'} (largest residual ${short(residual)})`
-        : `does not satisfy the equation for ${worst?.equation ?? ''}: residual ${short(residual)} of its terms at ${problem.independent} = ${short(worst?.t ?? NaN)}`,
+        ? `satisfies the ${problem.unknowns.length === 1 ? 'equation' : 'equations'} (largest residual ${shown(residual)})`
+        : `does not satisfy the equation for ${worst?.equation ?? ''}: residual ${shown(residual)} of its terms at ${problem.independent} = ${shown(worst?.t ?? NaN)}`,
     );
   const [first] = initial;
   if (first !== undefined)
     parts.push(
-      `does not have the initial values: ${first.component} is ${short(first.exact)} there, not ${short(first.given)}`,
+      `does not have the initial values: ${first.component} is ${shown(first.exact)} there, not ${shown(first.given)}`,
     );
   else
     parts.push(

@@ -1,3 +1,5 @@
+import { count } from '../text/number-text.ts';
+import { primed } from '../text/primes.ts';
 import { type Expression, rewrite, walk } from '../formula/expression.ts';
 import { type Complaints, PlaceError } from '../text/place.ts';
 import { affine } from './meaning.ts';
@@ -41,7 +43,7 @@ export function buildUnknowns(
   if (total > MOST_COMPONENTS) {
     complaints.add(
       equations.find((e) => e.range !== null)?.at ?? equations[0]!.at,
-      `this problem has ${total.toLocaleString('en')} components; at most ${MOST_COMPONENTS.toLocaleString('en')} are possible`,
+      `this problem has ${count(total)} components; at most ${count(MOST_COMPONENTS)} are possible`,
     );
     return [];
   }
@@ -138,7 +140,7 @@ function readRange(
       if (node.kind !== 'indexed' || node.index.kind !== 'name' || node.index.name !== range.variable)
         throw new PlaceError(
           node.at,
-          `the equation of a family is for ${of.name}[${range.variable}]${"'".repeat(of.order)}`,
+          `the equation of a family is for ${primed(`${of.name}[${range.variable}]`, of.order)}`,
         );
     });
   return { variable: range.variable, from, to };

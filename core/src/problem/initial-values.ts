@@ -1,3 +1,4 @@
+import { elementName } from './problem.ts';
 import { evaluate } from '../formula/evaluate.ts';
 import { type Complaints, PlaceError, type Span } from '../text/place.ts';
 import { Meanings, type Naming } from './meaning.ts';
@@ -48,13 +49,12 @@ export function readInitialValues(
 }
 
 function missing(block: Block, k: number, start: number): string {
-  const { range, name } = block.unknown;
-  const primes = "'".repeat(block.derivative);
+  const { range } = block.unknown;
   if (range === null)
     return `the initial value of ${block.name} is missing; add a line ${block.name}(${start}) = ...`;
   return (
-    `the initial value of ${name}[${range.from + k}]${primes} is missing; ` +
-    `add ${name}[${range.variable}]${primes}(${start}) = ... for ${range.variable} = ${range.from}..${range.to}`
+    `the initial value of ${elementName(block, range.from + k)} is missing; ` +
+    `add ${elementName(block, range.variable)}(${start}) = ... for ${range.variable} = ${range.from}..${range.to}`
   );
 }
 

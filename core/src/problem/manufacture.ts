@@ -1,3 +1,4 @@
+import { primed } from '../text/primes.ts';
 import { derivative } from '../formula/derivative.ts';
 import { evaluate } from '../formula/evaluate.ts';
 import { type Expression, number, rewrite } from '../formula/expression.ts';
@@ -86,12 +87,12 @@ export function manufacture(problem: Problem, wishes: readonly Wish[]): Reading<
       return known.get(leaf.name) ?? CONSTANTS.get(leaf.name) ?? NaN;
     });
   const rates = problem.unknowns.map(
-    (unknown) => `${primed(unknown)} = ${plainText(newRate(unknown, solutions))}`,
+    (unknown) => `${highestOf(unknown)} = ${plainText(newRate(unknown, solutions))}`,
   );
   const values = problem.unknowns.flatMap((unknown) =>
     (solutions.get(unknown.name) ?? []).slice(0, unknown.order).map((expression, k) => {
       const value = atStart(expression);
-      return `${unknown.name}${"'".repeat(k)}(${problem.start}) = ${value}`;
+      return `${primed(unknown.name, k)}(${problem.start}) = ${value}`;
     }),
   );
   const exact = problem.unknowns.map(
@@ -110,8 +111,8 @@ function failure(message: string): Reading<string> {
   return { ok: false, errors: [{ line: 1, column: 1, length: 1, message }] };
 }
 
-function primed(unknown: Unknown): string {
-  return `${unknown.name}${"'".repeat(unknown.order)}`;
+function highestOf(unknown: Unknown): string {
+  return primed(unknown.name, unknown.order);
 }
 
 /** f + (y*' - f at y*). */

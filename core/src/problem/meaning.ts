@@ -1,7 +1,8 @@
+import { primed } from '../text/primes.ts';
 import { CONSTANTS } from '../formula/functions.ts';
 import type { Expression, IndexedLeaf, NameLeaf } from '../formula/expression.ts';
 import { PlaceError } from '../text/place.ts';
-import type { Block, Problem } from './problem.ts';
+import { type Block, elementName, type Problem } from './problem.ts';
 
 /** What a leaf of a rate, an exact solution or a conserved quantity stands for. */
 export type LeafMeaning =
@@ -127,8 +128,8 @@ export class Meanings {
   #strangeDerivative(leaf: NameLeaf): string {
     const known = this.#blocks.get(`${leaf.name}/0`);
     if (known === undefined)
-      return `${leaf.name} has no equation, so ${leaf.name}${"'".repeat(leaf.primes)} is not known`;
-    return `only derivatives below the highest one, ${leaf.name}${"'".repeat(known.unknown.order)}, can stand here`;
+      return `${leaf.name} has no equation, so ${primed(leaf.name, leaf.primes)} is not known`;
+    return `only derivatives below the highest one, ${primed(leaf.name, known.unknown.order)}, can stand here`;
   }
 
   #unknownName(name: string): string {
@@ -146,9 +147,7 @@ export class Meanings {
 }
 
 export function missingEdge(block: Block, index: number): string {
-  const { name } = block.unknown;
-  const primes = "'".repeat(block.derivative);
-  return `${name}[${index}]${primes} lies outside the family and is not given; add a line ${name}[${index}] = ...`;
+  return `${elementName(block, index)} lies outside the family and is not given; add a line ${block.unknown.name}[${index}] = ...`;
 }
 
 /** A name as a run of known names, such as `ty` as t and y; null where it is none. */

@@ -1,3 +1,4 @@
+import { primed } from '../text/primes.ts';
 import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import { derivative } from '../formula/derivative.ts';
 import {
@@ -148,7 +149,7 @@ function reduce(unknowns: readonly Unknown[], exact: ReadonlyMap<string, Express
               at: { from: 0, to: 0 },
             };
       blocks.push({
-        name: `${unknown.name}${"'".repeat(d)}`,
+        name: primed(unknown.name, d),
         unknown,
         derivative: d,
         offset,
@@ -188,10 +189,7 @@ function readExact(
     }
     const key = `${target.name}/${target.primes}`;
     if (exact.has(key))
-      complaints.add(
-        target.at,
-        `the exact solution of ${target.name}${"'".repeat(target.primes)} is given twice`,
-      );
+      complaints.add(target.at, `the exact solution of ${primed(target.name, target.primes)} is given twice`);
     const value = complaints.attempt(() =>
       indexedAlike(statement.value, target.index, range?.variable ?? null, unknown),
     );

@@ -1,3 +1,4 @@
+import { primed } from '../text/primes.ts';
 import type { Expression } from '../formula/expression.ts';
 import type { Span } from '../text/place.ts';
 import type { Statement } from './statement.ts';
@@ -82,13 +83,25 @@ export interface Problem {
 /** The largest number of components of a problem. */
 export const MOST_COMPONENTS = 20_000;
 
+/** How an element of a family is written: `u[3]`, `u[i]'`. */
+export function elementName(block: Block, index: number | string): string {
+  return primed(`${block.unknown.name}[${index}]`, block.derivative);
+}
+
+/** The name of the component at a place of the state vector; '' where there is none. */
+export function componentName(problem: Problem, place: number): string {
+  const block = problem.blocks.find((b) => place >= b.offset && place < b.offset + b.size);
+  if (block === undefined) return '';
+  const { range } = block.unknown;
+  return range === null ? block.name : elementName(block, range.from + place - block.offset);
+}
+
 /** The names of all components in the order of the state vector: `x`, `x'`, `u[1]`, ... */
 export function componentNames(problem: Problem): readonly string[] {
   return problem.blocks.flatMap((block) => {
     const { range } = block.unknown;
     if (range === null) return [block.name];
-    const primes = "'".repeat(block.derivative);
-    return Array.from({ length: block.size }, (_, k) => `${block.unknown.name}[${range.from + k}]${primes}`);
+    return Array.from({ length: block.size }, (_, k) => elementName(block, range.from + k));
   });
 }
 

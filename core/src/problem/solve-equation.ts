@@ -1,3 +1,4 @@
+import { primed } from '../text/primes.ts';
 import type { Expression } from '../formula/expression.ts';
 import { some } from '../formula/expression.ts';
 import { linearIn } from '../formula/linear.ts';
@@ -19,7 +20,7 @@ export function isDerivative(node: Expression, of: HighestDerivative): boolean {
 
 /** How a derivative is written in messages. */
 export function written(of: HighestDerivative, primes = of.order): string {
-  return `${of.name}${"'".repeat(primes)}`;
+  return primed(of.name, primes);
 }
 
 /**

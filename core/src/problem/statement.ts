@@ -1,3 +1,4 @@
+import { closingOf, depths } from '../text/brackets.ts';
 import { type Expression, number } from '../formula/expression.ts';
 import { FUNCTIONS } from '../formula/functions.ts';
 import { type Grammar, Parser } from '../formula/parse.ts';
@@ -62,14 +63,8 @@ export type Statement =
   | { readonly kind: 'conserved'; readonly name: string; readonly value: Expression; readonly at: Span };
 
 function topLevel(tokens: readonly Token[], is: (token: Token) => boolean): readonly number[] {
-  const found: number[] = [];
-  let open = 0;
-  tokens.forEach((token, i) => {
-    if (token.text === '(' || token.text === '[') open += 1;
-    if (token.text === ')' || token.text === ']') open -= 1;
-    if (open === 0 && is(token)) found.push(i);
-  });
-  return found;
+  const depth = depths(tokens);
+  return tokens.flatMap((token, i) => (depth[i] === 0 && is(token) ? [i] : []));
 }
 
 function endOf(at: Span): Span {
@@ -151,17 +146,9 @@ function readTarget(
   };
   const inside = (): readonly Token[] | null => {
     const from = i + 1;
-    let open = 0;
-    for (; i < tokens.length; i += 1) {
-      const { text } = tokens[i]!;
-      if (text === '(' || text === '[') open += 1;
-      if (text === ')' || text === ']') open -= 1;
-      if (open === 0) {
-        i += 1;
-        return tokens.slice(from, i - 1);
-      }
-    }
-    return null;
+    const close = closingOf(tokens, i);
+    i = close < 0 ? tokens.length : close + 1;
+    return close < 0 ? null : tokens.slice(from, close);
   };
   takePrimes();
   let index: Expression | null = null;

@@ -2,7 +2,7 @@ import type { Expression } from '../formula/expression.ts';
 import { texSymbol } from '../formula/tex-names.ts';
 import { plainText } from '../formula/plain-text.ts';
 import { texOf } from '../formula/tex.ts';
-import type { Problem } from './problem.ts';
+import { elementName, type Problem } from './problem.ts';
 import type { ForRange, Statement, Target } from './statement.ts';
 
 function range(of: ForRange | null): string {
@@ -83,11 +83,9 @@ export function aligned(lines: readonly string[]): string {
 /** The reduced first-order system in the notation, one line a block. */
 export function systemText(problem: Problem): readonly string[] {
   return problem.blocks.map((block) => {
-    const { name, range: over } = block.unknown;
-    const primes = "'".repeat(block.derivative);
-    const index = over === null ? '' : `[${over.variable}]`;
+    const { range: over } = block.unknown;
     const where = over === null ? '' : ` for ${over.variable} = ${over.from}..${over.to}`;
-    const symbol = `${name}${index}${primes}`;
+    const symbol = over === null ? block.name : elementName(block, over.variable);
     const left = block.unknown.order > 1 ? `d/d${problem.independent} ${symbol}` : `${symbol}'`;
     return `${left} = ${plainText(block.rate)}${where}`;
   });

@@ -1,3 +1,4 @@
+import { primed } from '../text/primes.ts';
 import { type Expression, type NameLeaf, rewrite } from '../formula/expression.ts';
 import { type Complaints, PlaceError, type Span } from '../text/place.ts';
 import type { Block, Problem, Unknown } from './problem.ts';
@@ -53,14 +54,14 @@ export function readTyped(
     return leaf === null ? [] : [{ equation, name: leaf.name, order: leaf.primes }];
   });
   for (const { equation, name, order } of placed.sort((a, b) => a.order - b.order)) {
-    const primed = `${name}${"'".repeat(order)}`;
+    const own = primed(name, order);
     complaints.attempt(() => {
       const unknown = unknowns.find((u) => u.name === name);
       if (unknown === undefined) return;
       if (unknown.range !== null)
         throw new PlaceError(equation.at, `${name} is a family; derivatives by hand are for single unknowns`);
       if (found.some((typed) => typed.unknown === name && typed.order === order))
-        throw new PlaceError(equation.at, `${primed} has two equations; one of them must go`);
+        throw new PlaceError(equation.at, `${own} has two equations; one of them must go`);
       const value = rewrite(equation.right, (node) => {
         if (node.kind !== 'name') return null;
         const of = unknowns.find((u) => u.name === node.name);
@@ -70,7 +71,7 @@ export function readTyped(
         if (lower === undefined || (lower.unknown === name && lower.order >= order))
           throw new PlaceError(
             node.at,
-            `${node.name}${"'".repeat(node.primes)} is not known here; ${primed} may hold ${of.name}${"'".repeat(of.order)} and what is typed for derivatives below ${primed}`,
+            `${primed(node.name, node.primes)} is not known here; ${own} may hold ${primed(of.name, of.order)} and what is typed for derivatives below ${own}`,
           );
         return lower.value;
       });

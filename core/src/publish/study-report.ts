@@ -1,10 +1,11 @@
 import { componentNames, type Problem } from '../problem/problem.ts';
 import type { Comparison } from '../study/judge/comparison.ts';
 import { evaluations } from '../study/runs/cost.ts';
-import type { Finding } from '../study/findings/findings.ts';
+import type { Fact } from '../study/findings/facts.ts';
 import { leftOutText } from '../study/judge/left-out-text.ts';
 import type { RoundOff } from '../study/judge/round-off.ts';
-import type { MethodResult, RungResult, StudyResult } from '../study/study-result.ts';
+import type { MethodResult, RungResult } from '../study/judge/method-result.ts';
+import type { StudyResult } from '../study/study-result.ts';
 import type { OrderFit } from '../study/judge/window.ts';
 
 /** The numbers of a study as plain JSON, full doubles: what the terminal prints and other programs read. */
@@ -13,9 +14,12 @@ export interface StudyReport {
   readonly methods: readonly MethodReport[];
   /** What errors are taken against, and how exact that is; null where nothing is known. */
   readonly reference: { readonly kind: string; readonly error: number } | null;
-  readonly findings: readonly (Omit<Finding, 'method'> & { readonly method: string | null })[];
+  readonly findings: readonly FindingReport[];
   readonly comparison: ComparisonReport | null;
 }
+
+/** A finding with the title of its method; null for the study as a whole. */
+export type FindingReport = Fact & { readonly method: string | null; readonly sentence: string };
 
 export interface MethodReport {
   readonly title: string;

@@ -1,7 +1,7 @@
 import type { ErrorChoice } from '../study/runs/error-choice.ts';
 import type { MethodReport, RungReport, StudyReport } from './study-report.ts';
 import { type Cell, csv } from './csv.ts';
-import { significant, stepSizeText } from '../text/number-text.ts';
+import { fixed, significant, stepSizeText } from '../text/number-text.ts';
 import { plainTable } from './plain-table.ts';
 
 /** A study as CSV: one line for each method and rung. */
@@ -59,7 +59,7 @@ export function errorText(
   { error, digits, places }: Pick<RungReport, 'error' | 'digits' | 'places'>,
   scale: ErrorChoice['scale'],
 ): string {
-  if (scale === 'digits') return digits === null ? '' : digits.toFixed(1);
+  if (scale === 'digits') return digits === null ? '' : fixed(digits, 1);
   if (scale === 'places') return places === null ? '' : String(places);
   return error === null ? '' : significant(error, 4);
 }
@@ -76,8 +76,8 @@ function methodTable(
     String(rung.steps),
     rung.stopped !== null && rung.error === null ? 'stopped' : errorText(rung, scale),
     rung.ratio === null ? '' : significant(rung.ratio, 4),
-    rung.order === null ? '' : rung.order.toFixed(3),
-    rung.extrapolated === null ? '' : rung.extrapolated.order.toFixed(3),
+    rung.order === null ? '' : fixed(rung.order, 3),
+    rung.extrapolated === null ? '' : fixed(rung.extrapolated.order, 3),
     rung.extrapolated === null ? '' : significant(rung.extrapolated.error, 3),
     String(rung.cost.evaluations),
     ...(hasNewton ? [String(rung.cost.newton)] : []),
@@ -89,7 +89,7 @@ function methodTable(
     fit === null
       ? []
       : [
-          `order ${fit.order.toFixed(3)}${fit.standardError === null ? '' : ` ± ${significant(fit.standardError, 2)}`} over ${fit.rungs.length} rungs${fit.by === 'person' ? ' chosen by hand' : ''}${promised === null ? '' : `; the formula promises ${promised}`}`,
+          `order ${fixed(fit.order, 3)}${fit.standardError === null ? '' : ` ± ${significant(fit.standardError, 2)}`} over ${fit.rungs.length} rungs${fit.by === 'person' ? ' chosen by hand' : ''}${promised === null ? '' : `; the formula promises ${promised}`}`,
         ];
   const rounding =
     roundOff === null

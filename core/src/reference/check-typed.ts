@@ -1,3 +1,6 @@
+import { factorial } from '../formula/factorial.ts';
+import { short } from '../text/number-text.ts';
+import { primed } from '../text/primes.ts';
 import type { Span } from '../text/place.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { TypedDerivative } from '../problem/typed-derivatives.ts';
@@ -37,7 +40,6 @@ function checkOne(problem: Problem, typed: TypedDerivative, at: ReturnType<typeo
   const place = block?.offset ?? 0;
   const value = stateFunction(problem, typed.value);
   const series = jetFunction(problem, order);
-  const factorial = Array.from({ length: order }, (_, i) => i + 1).reduce((product, i) => product * i, 1);
   const state = new Float64Array(problem.size);
   const out = new Float64Array((order + 1) * problem.size);
   const points = Array.from({ length: POINTS }, (_, i) => {
@@ -45,8 +47,8 @@ function checkOne(problem: Problem, typed: TypedDerivative, at: ReturnType<typeo
     const t = problem.start + ((problem.end - problem.start) * (i + 0.5)) / POINTS;
     at(t, state);
     series(t, state, out);
-    const made = factorial * out[order * problem.size + place]!;
-    const below = (factorial / order) * out[(order - 1) * problem.size + place]!;
+    const made = factorial(order) * out[order * problem.size + place]!;
+    const below = factorial(order - 1) * out[(order - 1) * problem.size + place]!;
     return { t, typed: value(t, state), made, below };
   }).filter(({ typed: byHand, made }) => Number.isFinite(byHand) && Number.isFinite(made));
   const length = problem.end - problem.start;
@@ -62,7 +64,7 @@ function checkOne(problem: Problem, typed: TypedDerivative, at: ReturnType<typeo
     null,
   );
   return {
-    derivative: `${unknown}${"'".repeat(order)}`,
+    derivative: primed(unknown, order),
     at: typed.at,
     agrees: worst !== null && part(worst) <= ROUNDING,
     t: worst?.t ?? problem.start,
@@ -83,9 +85,11 @@ export function checkTyped(problem: Problem): readonly TypedCheck[] {
 }
 
 /** The outcome of one comparison in a sentence. */
-export function typedCheckSentence(problem: Problem, check: TypedCheck): string {
+export function typedCheckSentence(
+  { independent }: Pick<Problem, 'independent'>,
+  check: Omit<TypedCheck, 'at'>,
+): string {
   const { derivative, agrees, t, typed, made } = check;
   if (agrees) return `${derivative} as typed agrees with the derivative made from the rate`;
-  const short = (value: number): string => String(Number(value.toPrecision(6)));
-  return `${derivative} as typed is ${short(typed)} at ${problem.independent} = ${short(t)}, but the derivative made from the rate is ${short(made)} there`;
+  return `${derivative} as typed is ${short(typed, 6)} at ${independent} = ${short(t, 6)}, but the derivative made from the rate is ${short(made, 6)} there`;
 }

@@ -115,7 +115,7 @@ export interface TaylorOptions {
  * methods, Experimental Mathematics 14 (2005) 99-117, section 3.2, for the choice of step.
  *
  * @param tolerance relative size of the last terms, such as 1e-18
- * @throws RangeError for a problem with too many components for jets
+ * @throws Refusal for a problem with too many components for jets
  */
 export function taylorSolution(
   problem: Problem,

@@ -1,5 +1,9 @@
+import { type Of, oneOf } from '../text/form.ts';
+import { Refusal } from '../text/refusal.ts';
+import { count } from '../text/number-text.ts';
 /** What is done where h does not divide the interval. */
-export type LastStep = 'fit' | 'shorten' | 'overrun';
+export const LAST_STEP = oneOf('fit', 'shorten', 'overrun');
+export type LastStep = Of<typeof LAST_STEP>;
 
 /** The points of a run: t[n] = start + n*h for n = 0..steps, but for a last step that is shorter. */
 export interface Grid {
@@ -25,20 +29,20 @@ export type Wish = { readonly h: number } | { readonly steps: number };
  * written (0.1 divides 1 although no binary number is 0.1). Where it does not, `fit` takes the nearest that
  * divides, `shorten` makes the last step shorter, and `overrun` stops at the first point past the end.
  *
- * @throws RangeError where the wish is no positive number or needs more than MOST_STEPS steps
+ * @throws Refusal where the wish is no positive number or needs more than MOST_STEPS steps
  */
 export function layGrid(start: number, end: number, wish: Wish, lastStep: LastStep = 'fit'): Grid {
   const length = end - start;
   if ('steps' in wish) {
     const { steps } = wish;
     if (!Number.isSafeInteger(steps) || steps < 1)
-      throw new RangeError(`the number of steps must be a whole number from 1 on, not ${steps}`);
+      throw new Refusal('grid', `the number of steps must be a whole number from 1 on, not ${steps}`);
     checkSteps(steps);
     return { start, h: length / steps, steps, shorter: null, wished: length / steps, divides: true };
   }
   const { h } = wish;
   if (!(h > 0) || !Number.isFinite(h))
-    throw new RangeError(`the step size must be a positive number, not ${h}`);
+    throw new Refusal('grid', `the step size must be a positive number, not ${h}`);
   const quotient = length / h;
   const nearest = Math.max(1, Math.round(quotient));
   const divides = Math.abs(quotient - nearest) <= 1e-12 * nearest;
@@ -52,9 +56,7 @@ export function layGrid(start: number, end: number, wish: Wish, lastStep: LastSt
 
 function checkSteps(steps: number): void {
   if (steps > MOST_STEPS)
-    throw new RangeError(
-      `this step size needs ${steps.toLocaleString('en')} steps; at most 100,000,000 are done`,
-    );
+    throw new Refusal('grid', `this step size needs ${count(steps)} steps; at most 100,000,000 are done`);
 }
 
 /** The size of the step from grid point n to n + 1. */

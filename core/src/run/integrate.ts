@@ -1,3 +1,4 @@
+import { Refusal } from '../text/refusal.ts';
 import type { CompiledRun } from '../compile/compile.ts';
 import { exactSolution } from './exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from './grid.ts';
@@ -31,15 +32,16 @@ export interface RunState {
 /**
  * A run at its initial values.
  *
- * @throws RangeError where the grid does not suit the method: fewer steps than a formula reaches back, or a
+ * @throws Refusal where the grid does not suit the method: fewer steps than a formula reaches back, or a
  *   shorter last step for one that reaches back
  */
 export function begin(run: CompiledRun, grid: Grid): RunState {
   const { depth } = run.program;
   if (depth > 0 && grid.steps < depth)
-    throw new RangeError(`this formula reaches ${depth} steps back, and the grid has ${grid.steps}`);
+    throw new Refusal('grid', `this formula reaches ${depth} steps back, and the grid has ${grid.steps}`);
   if (depth > 0 && grid.shorter !== null)
-    throw new RangeError(
+    throw new Refusal(
+      'grid',
       'a formula that reaches back needs steps of one size; the last step cannot be shortened',
     );
   const state = new Float64Array(run.shape.length);

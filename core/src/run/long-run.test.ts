@@ -1,6 +1,6 @@
 import { findInLibrary } from '../method/library/find-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
-import { finish } from '../study/study.ts';
+import { finish } from '../study/run-study.ts';
 import { compileWithStart } from '../compile/compile-with-start.ts';
 import type { CompiledRun } from '../compile/compile.ts';
 import { layGrid } from './grid.ts';

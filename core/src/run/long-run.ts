@@ -34,7 +34,7 @@ const SLICE = 400_000;
  * longer runs the smallest and the largest value of each component in every stretch.
  *
  * @returns a generator that yields the part that is done, from 0 to 1, many times a second; whoever pulls it may stop
- * @throws RangeError as `begin`
+ * @throws Refusal as `begin`
  */
 export function* keepRun(run: CompiledRun, grid: Grid): Generator<number, LongRun> {
   const at = begin(run, grid);

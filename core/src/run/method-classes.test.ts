@@ -1,3 +1,4 @@
+import { Refusal } from '../text/refusal.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
@@ -298,7 +299,7 @@ describe('what cannot be run says why', () => {
       'the first steps are to be exact, but the exact solution is not known for all components',
     ],
   ])('case %#', (text, instead, message) => {
-    expect(() => compiled(CUBIC, text, instead)).toThrow(new RangeError(message));
+    expect(() => compiled(CUBIC, text, instead)).toThrow(new Refusal('start', message));
   });
 
   test('a grid with fewer steps than the formula reaches back', () => {

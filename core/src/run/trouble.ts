@@ -1,6 +1,8 @@
+import { general } from '../text/number-text.ts';
+import { primed } from '../text/primes.ts';
 import { evaluate, type Operation } from '../formula/evaluate.ts';
 import type { Expression } from '../formula/expression.ts';
-import type { Block } from '../problem/problem.ts';
+import { type Block, componentName } from '../problem/problem.ts';
 import { typedDerivative } from '../problem/typed-derivatives.ts';
 import { jetFunction } from '../compile/jets/jet-function.ts';
 import type { CompiledRun } from '../compile/compile.ts';
@@ -32,19 +34,17 @@ class LeftTheNumbers extends Error {
   }
 }
 
-function short(value: number): string {
-  return Number.isInteger(value) && Math.abs(value) < 1e6
-    ? String(value)
-    : value.toPrecision(4).replace(/\.?0+(e|$)/, '$1');
+function shown(value: number): string {
+  return Number.isInteger(value) && Math.abs(value) < 1e6 ? String(value) : general(value, 4);
 }
 
 function describe(operation: Operation): string {
   const { node, inputs, result } = operation;
-  const shown = inputs.map(short);
+  const values = inputs.map(shown);
   const outcome = Number.isNaN(result) ? 'is not a real number' : 'is beyond the largest number';
-  if (node.kind === 'call') return `${node.name}(${shown.join(', ')}) ${outcome}`;
+  if (node.kind === 'call') return `${node.name}(${values.join(', ')}) ${outcome}`;
   if (node.kind !== 'binary') return outcome;
-  const [left, right] = shown;
+  const [left, right] = values;
   if (node.operator === '/' && inputs[1] === 0) return `${left} is divided by 0`;
   const bracketed = inputs[1]! < 0 ? `(${right})` : right;
   const base = inputs[0]! < 0 && node.operator === '^' ? `(${left})` : left;
@@ -94,7 +94,7 @@ function methodValue(step: Step, value: StepTree, component: number, line: strin
       }
     },
     step.round,
-    watch(line, run.problem.size === 1 ? '' : ` for ${componentName(run, component)}`),
+    watch(line, run.problem.size === 1 ? '' : ` for ${componentName(run.problem, component)}`),
   );
 }
 
@@ -109,7 +109,7 @@ function expressionValue(
   line: string,
 ): number {
   const { run, trees, round } = step;
-  const done = watch(line, ` in ${componentName(run, block.offset + element)}'`);
+  const done = watch(line, ` in ${componentName(run.problem, block.offset + element)}'`);
   return evaluate(
     trees.at(expression, block, element),
     (node) => {
@@ -154,9 +154,9 @@ function doInstruction(step: Step, instruction: Instruction): void {
         if (typed !== null) values[offset] = expressionValue(step, typed, block, 0, [at], when, line);
       }
       const bad = values.findIndex((value) => !Number.isFinite(value));
-      const shown = `f${"'".repeat(instruction.order)}`;
+      const shown = primed('f', instruction.order);
       if (bad >= 0)
-        throw new LeftTheNumbers(line, `${shown} is no finite number for ${componentName(run, bad)}`);
+        throw new LeftTheNumbers(line, `${shown} is no finite number for ${componentName(run.problem, bad)}`);
       vectors.set(instruction.into, values);
       return;
     }
@@ -196,8 +196,8 @@ function newtonTrouble(
   const stage = solves[failed - 1]?.line ?? '';
   const why =
     after[newton + NEWTON.singular] === 1
-      ? `Newton's method meets singular equations, residual ${short(residual)}`
-      : `Newton's method does not converge in ${MOST_ITERATIONS} iterations, residual ${short(residual)}`;
+      ? `Newton's method meets singular equations, residual ${shown(residual)}`
+      : `Newton's method does not converge in ${MOST_ITERATIONS} iterations, residual ${shown(residual)}`;
   return { stage, why };
 }
 
@@ -245,12 +245,4 @@ export function findTrouble(
     throw thrown;
   }
   return null;
-}
-
-function componentName(run: CompiledRun, place: number): string {
-  const block = run.problem.blocks.find((b) => place >= b.offset && place < b.offset + b.size);
-  if (block === undefined) return '';
-  const { range } = block.unknown;
-  if (range === null) return block.name;
-  return `${block.unknown.name}[${range.from + place - block.offset}]${"'".repeat(block.derivative)}`;
 }

@@ -1,135 +1,11 @@
-import { log10 } from '../elementary/logarithm.ts';
-import { unitRoundoff } from '../compile/precision.ts';
+import { findingsOf } from './findings/findings-of.ts';
 import { compare } from './judge/comparison.ts';
-import { isRelative } from './runs/error-choice.ts';
-import { findingsOf } from './findings/findings.ts';
+import { judgeMethod } from './judge/judge-method.ts';
 import { layLadder } from './runs/ladder.ts';
-import { norm } from '../run/norm.ts';
-import { errorRatio, observedOrder } from './judge/order.ts';
-import { type Promised, promisedOrder } from './trial/promised-order.ts';
-import { remarkOf } from './judge/remark.ts';
-import { extrapolate } from './judge/richardson.ts';
-import { fitRoundOff } from './judge/round-off.ts';
-import { latestTime, type MethodRun, type RungRun } from './runs/run-method.ts';
-import type { Study, StudyMethod } from './study.ts';
-import type { MethodResult, RungResult, StudyResult } from './study-result.ts';
-import { placesOf, type Truth, truthOf, wrongPlace } from './runs/truth.ts';
-import { fitOrder, type LeftOut, windowOf } from './judge/window.ts';
-
-/** Digits that agree and correct decimal places of an error. */
-function digitsOf(run: RungRun, study: Study): Pick<RungResult, 'digits' | 'places'> {
-  const { taken } = run;
-  if (taken === null) return { digits: null, places: null };
-  const relative = isRelative(study.error) ? taken.error : taken.error / taken.size;
-  const absolute = isRelative(study.error) ? taken.error * taken.size : taken.error;
-  // no more digits than the numbers themselves have
-  const most = -log10(2 * unitRoundoff(study.start.precision));
-  const digits = Number.isFinite(relative) ? Math.min(most, -log10(Math.max(relative, 1e-300))) : null;
-  const places = Number.isFinite(absolute)
-    ? Math.max(0, Math.min(Math.floor(most), Math.floor(-log10(Math.max(2 * absolute, 1e-300)))))
-    : null;
-  return { digits, places };
-}
-
-/** Which rungs of a method do not count for its order, and why: its runs as the rules of the window want them. */
-function leftOutOf(
-  study: Study,
-  truth: Truth | null,
-  method: StudyMethod,
-  runs: readonly RungRun[],
-): readonly (LeftOut | null)[] {
-  const relative = isRelative(study.error);
-  const unit = unitRoundoff(study.start.precision);
-  const chosen = method.window;
-  const inRuns =
-    chosen === null
-      ? null
-      : {
-          from: runs.findIndex(({ rung }) => rung >= chosen.from),
-          to: runs.findLastIndex(({ rung }) => rung <= chosen.to),
-        };
-  return windowOf(
-    runs.map((run) => {
-      const size = relative ? 1 : (run.taken?.size ?? 1);
-      return {
-        h: run.h,
-        steps: study.error.at === 'local' ? 1 : run.steps,
-        error: run.taken?.error ?? null,
-        stopped: run.stopped !== null && run.taken === null,
-        struck: method.struck.includes(run.rung),
-        otherTime: isAtOtherTime(study, run),
-        unit: unit * size,
-        reference: (truth?.error ?? 0) * size,
-      };
-    }),
-    inRuns,
-  );
-}
-
-/** Whether the error of a run is taken past the end, where that of the others is not. */
-function isAtOtherTime({ error, problem }: Study, { taken, divides }: RungRun): boolean {
-  return error.at === 'end' && taken?.t != null && !divides && taken.t > problem.end;
-}
-
-function rungResults(
-  study: Study,
-  runs: readonly RungRun[],
-  leftOut: readonly (LeftOut | null)[],
-): readonly RungResult[] {
-  const places = placesOf(study.problem, study.error.of);
-  const unit = unitRoundoff(study.start.precision);
-  const errorOf = (run: RungRun | undefined): number | null => run?.taken?.error ?? null;
-  return runs.map((run, i): RungResult => {
-    const [coarse, middle] = [runs[i - 2], runs[i - 1]];
-    const error = errorOf(run);
-    const alike = [coarse, middle, run].every(
-      (other) =>
-        other !== undefined && other.stopped === null && !(other.t > study.problem.end && !other.divides),
-    );
-    const size = 'message' in places ? 0 : norm(places.map((j) => run.values[j] ?? 0));
-    return {
-      ...run,
-      error,
-      ...digitsOf(run, study),
-      ratio: middle === undefined ? null : errorRatio(errorOf(middle), error),
-      order: middle === undefined ? null : observedOrder(middle.h, errorOf(middle), run.h, error),
-      extrapolated:
-        alike &&
-        coarse !== undefined &&
-        middle !== undefined &&
-        !('message' in places) &&
-        study.error.at !== 'local'
-          ? extrapolate(coarse, middle, run, places, 10 * unit * size)
-          : null,
-      leftOut: leftOut[i] ?? null,
-      remark: remarkOf(study, run),
-    };
-  });
-}
-
-/** What the formula promises; a local error falls with one order more. */
-function promisedHere(study: Study, method: StudyMethod): Promised {
-  const promised = promisedOrder(method.method, study.problem);
-  return promised.kind === 'order' && study.error.at === 'local'
-    ? { kind: 'order', order: promised.order + 1 }
-    : promised;
-}
-
-function methodResult(study: Study, truth: Truth | null, method: StudyMethod, run: MethodRun): MethodResult {
-  const leftOut = leftOutOf(study, truth, method, run.rungs);
-  const rungs = rungResults(study, run.rungs, leftOut);
-  const fit = fitOrder(rungs, leftOut, method.window === null ? 'rules' : 'person');
-  const floor = rungs.filter((rung) => rung.leftOut?.kind === 'floor');
-  const isRounding = truth?.kind === 'exact' || (truth?.error ?? 0) <= 4 * Number.EPSILON;
-  return {
-    title: run.title,
-    rungs,
-    fit,
-    promised: run.refused === null ? promisedHere(study, method) : { kind: 'unknown' },
-    roundOff: isRounding ? fitRoundOff(fit, floor, study.start.precision ?? 'double') : null,
-    refused: run.refused,
-  };
-}
+import { latestTime, type MethodRun } from './runs/run-method.ts';
+import type { Study } from './runs/study.ts';
+import { placesOf, truthOf, wrongPlace } from './runs/truth.ts';
+import type { StudyResult } from './study-result.ts';
 
 /**
  * Says what the numbers of a study mean: ratios, orders, which rungs count and why, the model of rounding, values
@@ -144,7 +20,7 @@ export function conclude(study: Study, runs: readonly MethodRun[]): StudyResult 
   const truth = 'message' in places ? null : truthOf(problem, places, latestTime(study, rungs));
   const methods = study.methods.flatMap((method, i) => {
     const run = runs[i];
-    return run === undefined ? [] : [methodResult(study, truth, method, run)];
+    return run === undefined ? [] : [judgeMethod(study, truth, method, run)];
   });
   const comparison = compare(methods, study.wished);
   return {

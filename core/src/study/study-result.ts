@@ -1,42 +1,10 @@
+import type { Finding } from './findings/facts.ts';
 import type { Comparison } from './judge/comparison.ts';
-import type { Finding } from './findings/findings.ts';
+import type { MethodResult } from './judge/method-result.ts';
 import type { Rung } from './runs/ladder.ts';
-import type { Promised } from './trial/promised-order.ts';
-import type { Extrapolated } from './judge/richardson.ts';
-import type { RoundOff } from './judge/round-off.ts';
-import type { RungRun } from './runs/run-method.ts';
 import type { Truth } from './runs/truth.ts';
-import type { LeftOut, OrderFit } from './judge/window.ts';
 
-/** What came of one method at one step size, and what it means beside the other rungs. */
-export interface RungResult extends RungRun {
-  readonly error: number | null;
-  /** Digits that agree with the exact value: -log10 of the relative error. */
-  readonly digits: number | null;
-  /** Correct decimal places: the error is at most half a unit of the last one. */
-  readonly places: number | null;
-  /** Against the rung before it in the ladder. */
-  readonly ratio: number | null;
-  readonly order: number | null;
-  /** From the values of this rung and the two before it; needs no exact solution. */
-  readonly extrapolated: Extrapolated | null;
-  /** Why it does not count for the order; null where it does. */
-  readonly leftOut: LeftOut | null;
-  /** What was done where h does not divide the interval, or the error is taken elsewhere than asked; null otherwise. */
-  readonly remark: string | null;
-}
-
-export interface MethodResult {
-  readonly title: string;
-  readonly rungs: readonly RungResult[];
-  readonly fit: OrderFit | null;
-  /** What the formula promises, one more for local errors. */
-  readonly promised: Promised;
-  readonly roundOff: RoundOff | null;
-  /** Why the method cannot be used for this problem; null where it can. */
-  readonly refused: string | null;
-}
-
+/** What a study has come to, and what its numbers mean. */
 export interface StudyResult {
   readonly rungs: readonly Rung[];
   readonly methods: readonly MethodResult[];

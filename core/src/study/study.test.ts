@@ -1,6 +1,6 @@
 import { openStudy } from '../document/open-study.ts';
 import type { StudyDocument } from '../document/document.ts';
-import { runStudy } from './study.ts';
+import { runStudy } from './run-study.ts';
 import type { StudyResult } from './study-result.ts';
 
 function study(more: Partial<StudyDocument>): StudyResult {

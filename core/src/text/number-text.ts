@@ -1,15 +1,79 @@
-import { log10 } from '../elementary/logarithm.ts';
+import { formatLocale } from 'd3-format';
+
+/** Numbers as text, the only place where they are printed for people; the minus is a plain hyphen. */
+const plain = formatLocale({ decimal: '.', thousands: ',', grouping: [3], currency: ['', ''], minus: '-' });
+
+/** A whole number with its thousands apart: 20,000. */
+export function count(n: number): string {
+  return plain.format(',d')(n);
+}
+
+/** With so many decimals: 2.00. */
+export function fixed(value: number, decimals: number): string {
+  return plain.format(`.${decimals}f`)(value);
+}
+
+/** With a power of ten and so many digits: 1.05e-5. */
+export function exponential(value: number, digits: number): string {
+  return plain.format(`.${digits - 1}e`)(value);
+}
+
+/** Mantissa and power of ten of a number to some digits: 1.05 and -5. */
+export function mantissaAndExponent(value: number, digits: number): readonly [string, number] {
+  const [mantissa = '', exponent = '0'] = exponential(value, digits).split('e');
+  return [mantissa, Number(exponent)];
+}
+
+/** As short as it can be at no more than so many digits: 0.333, 2, 1e-7. */
+export function short(value: number, digits: number): string {
+  return String(rounded(value, digits));
+}
+
+/** A number cut to so many digits, as a number. */
+export function rounded(value: number, digits: number): number {
+  return Number(exponential(value, digits));
+}
+
+/** Decimals or a power of ten, whichever is shorter, without needless zeros: 1.2e+5, 0.25. */
+export function general(value: number, digits: number): string {
+  return plain.format(`.${digits}~g`)(value);
+}
 
 /** A number to some significant digits, as a table prints it: 0.0645, 1.05e-5. */
 export function significant(value: number, digits: number): string {
   if (value === 0) return '0';
-  const magnitude = Math.floor(log10(Math.abs(value)));
-  if (magnitude < -3 || magnitude > 6) return value.toExponential(digits - 1);
-  return value.toFixed(Math.max(0, digits - 1 - magnitude));
+  const [, magnitude] = mantissaAndExponent(Math.abs(value), 17);
+  if (magnitude < -3 || magnitude > 6) return exponential(value, digits);
+  return fixed(value, Math.max(0, digits - 1 - magnitude));
 }
+
+/** Digits that a step size has on the page, where it has more than a reader wants. */
+const STEP_DIGITS = 6;
 
 /** A step size as short as it can be while it still means the same to a reader: 0.1, 0.03125, 0.142857. */
 export function stepSizeText(h: number): string {
-  const short = Number(h.toPrecision(6));
-  return Math.abs(short - h) <= 1e-12 * Math.abs(h) ? String(short) : h.toPrecision(6);
+  const cut = rounded(h, STEP_DIGITS);
+  return Math.abs(cut - h) <= 1e-12 * Math.abs(h) ? String(cut) : plain.format(`.${STEP_DIGITS}g`)(h);
+}
+
+/** An order with its standard error, to the digits that this allows: 2.00 ± 0.01. */
+export function orderText(order: number, standardError: number | null): string {
+  if (standardError === null) return fixed(order, 2);
+  const digits = standardError < 0.005 ? 3 : standardError < 0.3 ? 2 : 1;
+  const unit = Number(`1e-${digits}`);
+  const error = Math.max(1, Math.ceil(standardError / unit - 1e-9)) * unit;
+  return `${fixed(order, digits)} ± ${fixed(error, digits)}`;
+}
+
+const RAISED = '⁰¹²³⁴⁵⁶⁷⁸⁹';
+
+/** 10 to a whole power in plain characters: 10⁻². */
+export function powerOfTen(exponent: number): string {
+  const digits = String(Math.abs(exponent)).replace(/\d/g, (digit) => RAISED.charAt(Number(digit)));
+  return `10${exponent < 0 ? '⁻' : ''}${digits}`;
+}
+
+/** A text with the sign of a typesetter for every minus. */
+export function withMinus(text: string): string {
+  return text.replaceAll('-', '−');
 }

@@ -1,8 +1,6 @@
-/** A stretch of a text, as offsets of its first character and of the one after its last. */
-export interface Span {
-  readonly from: number;
-  readonly to: number;
-}
+import { Refusal, type Span } from './refusal.ts';
+import { count } from './number-text.ts';
+export type { Span };
 
 /** What is wrong at one place of a text, in a sentence a person can act on. */
 export interface TextError {
@@ -15,12 +13,12 @@ export interface TextError {
   readonly message: string;
 }
 
-/** Thrown inside the parsers, and only there, to leave a statement that cannot be read further. */
-export class PlaceError extends Error {
+/** Thrown inside the parsers, to leave a statement that cannot be read further. */
+export class PlaceError extends Refusal {
   override readonly name = 'PlaceError';
   readonly at: Span;
   constructor(at: Span, message: string) {
-    super(message);
+    super('text', message, at);
     this.at = at;
   }
 }
@@ -104,7 +102,7 @@ export function tooLong(text: string): readonly TextError[] | null {
   const complaints = new Complaints(text);
   complaints.add(
     { from: LONGEST_TEXT, to: LONGEST_TEXT + 1 },
-    `this text has ${text.length.toLocaleString('en')} characters; at most 20,000 are read`,
+    `this text has ${count(text.length)} characters; at most 20,000 are read`,
   );
   return complaints.list();
 }

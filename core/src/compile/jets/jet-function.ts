@@ -1,3 +1,4 @@
+import { Refusal } from '../../text/refusal.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { generatedFunction } from '../generated.ts';
 import { namePiece, numberPiece, ONE, operation, type Piece, readPiece } from '../pieces/piece.ts';
@@ -83,12 +84,12 @@ export function solutionJets(
  *
  * Source: A. Griewank, A. Walther, Evaluating Derivatives (2nd ed., 2008), chapter 13.
  *
- * @throws RangeError for more than MOST_JET_COMPONENTS components
+ * @throws Refusal for more than MOST_JET_COMPONENTS components
  */
 export function jetFunction(problem: Problem, order: number): JetFunction {
   const { size } = problem;
   if (size > MOST_JET_COMPONENTS)
-    throw new RangeError(`Taylor series are made for up to ${MOST_JET_COMPONENTS} components`);
+    throw new Refusal('size', `Taylor series are made for up to ${MOST_JET_COMPONENTS} components`);
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
   const at = Array.from({ length: size }, (_, j) => scopes.keep(readPiece(`Y[${j}]`, false)));
   const { solution } = solutionJets(problem, order, namePiece('t'), at, (piece) => scopes.keep(piece));

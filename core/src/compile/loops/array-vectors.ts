@@ -15,7 +15,7 @@ import { type Moving, type RateLeaf, rateTangent, type RateTree, RateTrees } fro
 import { stateShape } from '../program/state.ts';
 import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
 import { isInPlace } from './array-rotation.ts';
-import { bandOf, interiorOf } from './family-reach.ts';
+import { bandOf, type Interior, interiorOf } from './family-reach.ts';
 import type { NumberedSolve, StepLowering, Vectors } from './step-lowering.ts';
 
 /** Where the values of a rate come from: arrays by vector, and how fast they move where that is asked for. */
@@ -40,6 +40,7 @@ export class ArrayVectors implements Vectors {
   readonly #arrays = new Set<Register>();
   readonly #tangentArrays = new Set<Register>();
   readonly #moving = new Set<Register>();
+  readonly #interiors = new Map<ProblemBlock, Interior>();
   readonly #room = new Map<string, string>();
   readonly kernels: Kernel[] = [];
 
@@ -210,16 +211,21 @@ export class ArrayVectors implements Vectors {
 
   #writeRates(source: Source, into: string, isTangent: boolean): void {
     for (const { block, offset } of this.#layout.rated) {
-      const { from, to } = interiorOf(block, this.#trees);
-      const edges = Array.from({ length: block.size }, (_, k) => k).filter((k) => k < from || k >= to);
+      const { from, to } = this.#interior(block);
       const element = (k: number): void => {
         const tree = this.#trees.at(block.rate, block, k);
         this.#put(`${into}[${offset + k}]`, isTangent ? rateTangent(tree) : tree, source);
       };
-      edges.filter((k) => k < from).forEach(element);
+      for (let k = 0; k < from; k += 1) element(k);
       if (to > from) this.#writeBody(block, source, { into, offset, from, to }, isTangent);
-      edges.filter((k) => k >= to).forEach(element);
+      for (let k = to; k < block.size; k += 1) element(k);
     }
+  }
+
+  #interior(block: ProblemBlock): Interior {
+    const known = this.#interiors.get(block) ?? interiorOf(block, this.#trees);
+    this.#interiors.set(block, known);
+    return known;
   }
 
   /** The elements of a family all of whose neighbours lie inside. */

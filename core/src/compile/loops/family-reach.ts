@@ -4,7 +4,12 @@ import type { Layout } from '../program/layout.ts';
 import type { RateTrees } from '../program/rate-tree.ts';
 
 /** Elements of a family all of whose neighbours lie inside: from..to-1; the others are written out one by one. */
-export function interiorOf(block: Block, trees: RateTrees): { readonly from: number; readonly to: number } {
+export interface Interior {
+  readonly from: number;
+  readonly to: number;
+}
+
+export function interiorOf(block: Block, trees: RateTrees): Interior {
   // a single unknown is written out
   if (block.unknown.range === null) return { from: 1, to: 1 };
   let from = 0;
@@ -23,8 +28,12 @@ export function bandOf(layout: Layout, trees: RateTrees): number {
   for (const { block, offset } of layout.rated) {
     const { from, to } = interiorOf(block, trees);
     // one element stands for the inner ones, which all reach equally far
-    const elements = Array.from({ length: block.size }, (_, k) => k).filter((k) => k <= from || k >= to - 1);
-    for (const k of elements)
+    const inner = to > from ? [from] : [];
+    const edges = [
+      ...Array.from({ length: from }, (_, k) => k),
+      ...Array.from({ length: block.size - to }, (_, k) => to + k),
+    ];
+    for (const k of [...edges, ...inner])
       for (const leaf of meaningsOf(trees.at(block.rate, block, k)))
         if (leaf.kind === 'component')
           band = Math.max(band, Math.abs((layout.of[leaf.place]?.index ?? 0) - offset - k));

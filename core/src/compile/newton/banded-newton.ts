@@ -1,3 +1,4 @@
+import { Refusal } from '../../text/refusal.ts';
 import { giveUp, goOnOrEnd } from './newton-code.ts';
 import { printed } from '../pieces/print.ts';
 import { type Block, frame, type Statement } from '../pieces/statement.ts';
@@ -31,7 +32,7 @@ const MOST_ENTRIES = 4e6;
  * Source: A. R. Curtis, M. J. D. Powell, J. K. Reid, On the estimation of sparse Jacobian matrices, J. Inst. Maths
  * Applics 13 (1974) 117-119, for the grouping of columns.
  *
- * @throws RangeError where the band is so wide that the matrix would be too large
+ * @throws Refusal where the band is so wide that the matrix would be too large
  */
 export function bandedNewton(parts: BandedParts): {
   readonly room: readonly string[];
@@ -43,7 +44,8 @@ export function bandedNewton(parts: BandedParts): {
   const wide = q * band + q - 1;
   const stride = 3 * wide + 1;
   if (stride * n > MOST_ENTRIES)
-    throw new RangeError(
+    throw new Refusal(
+      'size',
       `implicit formulas need systems whose components depend on near neighbours; here ${n} unknowns reach ${wide} places`,
     );
   const groups = Math.min(width, 2 * band + 1);

@@ -4,7 +4,7 @@ import { compileWithStart } from '../../compile/compile-with-start.ts';
 import { layGrid } from '../../run/grid.ts';
 import { begin } from '../../run/integrate.ts';
 import { errorOfRun, measureOf } from '../../study/runs/error-measure.ts';
-import { finish } from '../../study/study.ts';
+import { finish } from '../../study/run-study.ts';
 import { truthOf } from '../../study/runs/truth.ts';
 import { parseMethod } from '../parse-method.ts';
 import { findInLibrary } from './find-method.ts';

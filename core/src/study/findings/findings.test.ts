@@ -1,9 +1,9 @@
 import { openStudy } from '../../document/open-study.ts';
 import type { StudyDocument } from '../../document/document.ts';
 import { LIBRARY } from '../../method/library/library.ts';
-import { orderText } from './finding-words.ts';
-import type { Finding } from './findings.ts';
-import { runStudy } from '../study.ts';
+import { orderText } from '../../text/number-text.ts';
+import type { Finding } from './facts.ts';
+import { runStudy } from '../run-study.ts';
 
 const library = (title: string): { readonly title: string; readonly text: string } => {
   const found = LIBRARY.find((method) => method.title === title);

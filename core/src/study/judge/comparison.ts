@@ -1,7 +1,8 @@
+import { rounded } from '../../text/number-text.ts';
 import { exp } from '../../elementary/exponential.ts';
 import { ln, log10 } from '../../elementary/logarithm.ts';
 import { evaluations } from '../runs/cost.ts';
-import type { MethodResult, RungResult } from '../study-result.ts';
+import type { MethodResult, RungResult } from './method-result.ts';
 
 /** What a method needs for an error, from between its rungs. */
 export interface Need {
@@ -152,7 +153,7 @@ export function compare(methods: readonly MethodResult[], wished: number | null)
     else
       needs.push({
         method,
-        h: Number(exp(point.lnStep).toPrecision(12)),
+        h: rounded(exp(point.lnStep), 12),
         steps: Math.ceil(exp(point.lnSteps) - 1e-6),
         evaluations: Math.ceil(exp(point.lnCost) - 1e-6),
       });

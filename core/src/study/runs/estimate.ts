@@ -1,6 +1,6 @@
 import { layLadder, stepsOf } from './ladder.ts';
 import { promisedEvaluations } from './cost.ts';
-import type { Study } from '../study.ts';
+import type { Study } from './study.ts';
 
 /** Time of one evaluation of one component, as a machine of these years takes it; implicit formulas iterate. */
 const SECONDS_PER_RATE = 6e-9;

@@ -1,3 +1,4 @@
+import { Refusal } from '../../text/refusal.ts';
 import { amountValue, layLadder } from './ladder.ts';
 
 test.each([
@@ -14,7 +15,7 @@ test.each([
 test.each(['', 'h', 'pi/', '1,5', '(1', 'log(2)', "x'", '1;2', 'constructor'])(
   '%s is refused in plain words',
   (text) => {
-    expect(() => amountValue(text)).toThrow(RangeError);
+    expect(() => amountValue(text)).toThrow(Refusal);
   },
 );
 

@@ -1,3 +1,5 @@
+import { either, type Form, hasField, list, named, number, object, type Of } from '../../text/form.ts';
+import { attempt } from '../../text/refusal.ts';
 import { pow } from '../../elementary/power.ts';
 import { evaluate } from '../../formula/evaluate.ts';
 import { CONSTANTS } from '../../formula/functions.ts';
@@ -6,17 +8,70 @@ import { PlaceError } from '../../text/place.ts';
 import { type Report, tokenize } from '../../text/token.ts';
 import { type Grid, type LastStep, layGrid, type Wish } from '../../run/grid.ts';
 
-/** A number, or an expression such as "pi/8". */
-export type Amount = number | string;
-
-/** The step sizes of a study. */
-export type Ladder =
-  | { readonly steps: readonly Amount[] }
-  | { readonly intervals: readonly number[] }
-  | { readonly first: Amount; readonly factor: number; readonly rungs: number };
-
 /** Most rungs of a ladder. */
 export const MOST_RUNGS = 40;
+/** Longest expression for a step size. */
+const LONGEST_AMOUNT = 200;
+
+const POSITIVE = number((x) => x > 0, 'a positive number or an expression such as "pi/8"', {
+  type: 'number',
+  exclusiveMinimum: 0,
+});
+
+const WRITTEN: Form<string> = {
+  read: (value, place, faults) => {
+    if (typeof value !== 'string' || value.length > LONGEST_AMOUNT)
+      return faults.note(place, 'must be a positive number or an expression such as "pi/8"');
+    const h = attempt(() => amountValue(value));
+    if (!h.ok) return faults.note(place, h.refusal.message);
+    if (h.value > 0 && Number.isFinite(h.value)) return value;
+    return faults.note(place, `"${value}" must be a positive number, and it is ${h.value}`);
+  },
+  schema: () => ({ type: 'string', minLength: 1, maxLength: LONGEST_AMOUNT }),
+};
+
+/** A number, or an expression such as "pi/8". */
+const AMOUNT = named(
+  'amount',
+  either<number | string>((value) => (typeof value === 'string' ? WRITTEN : POSITIVE), POSITIVE, WRITTEN),
+);
+export type Amount = Of<typeof AMOUNT>;
+
+/** A ladder by its step sizes; the field of the file is called `steps`. */
+const BY_SIZES = object({ steps: list(AMOUNT, MOST_RUNGS) });
+/** By numbers of steps. */
+const BY_COUNTS = object({
+  intervals: list(
+    number((x) => Number.isSafeInteger(x) && x >= 1, 'a whole number from 1 on', {
+      type: 'integer',
+      minimum: 1,
+    }),
+    MOST_RUNGS,
+  ),
+});
+/** By the largest step size, divided again and again by a factor. */
+const BY_FACTOR = object({
+  first: AMOUNT,
+  factor: number((x) => x > 1, 'a number above 1', { type: 'number', exclusiveMinimum: 1 }),
+  rungs: number(
+    (x) => Number.isSafeInteger(x) && x >= 1 && x <= MOST_RUNGS,
+    `a whole number from 1 to ${MOST_RUNGS}`,
+    { type: 'integer', minimum: 1, maximum: MOST_RUNGS },
+  ),
+});
+
+/** The step sizes of a study, as its file holds them. */
+export type Ladder = Of<typeof BY_SIZES> | Of<typeof BY_COUNTS> | Of<typeof BY_FACTOR>;
+
+export const LADDER: Form<Ladder> = named(
+  'ladder',
+  either<Ladder>(
+    (value) => (hasField(value, 'steps') ? BY_SIZES : hasField(value, 'intervals') ? BY_COUNTS : BY_FACTOR),
+    BY_SIZES,
+    BY_COUNTS,
+    BY_FACTOR,
+  ),
+);
 
 /** A rung that can be run, or why it cannot. */
 export type Rung =
@@ -26,27 +81,21 @@ export type Rung =
 /**
  * The value of an amount; an expression may hold numbers, constants and functions.
  *
- * @throws RangeError with what is wrong, where it has no value
+ * @throws Refusal with what is wrong, where it has no value
  */
 export function amountValue(amount: Amount): number {
   if (typeof amount === 'number') return amount;
-  try {
-    const report: Report = (at, message) => {
-      throw new PlaceError(at, message);
-    };
-    const tokens = tokenize(amount, 0, amount.length, report);
-    const end = { from: amount.length, to: amount.length + 1 };
-    const parser = new Parser(tokens, end, { calls: () => false, refuseCall: () => null, report });
-    return evaluate(parser.whole(), (leaf) => {
-      const value = leaf.kind === 'name' && leaf.primes === 0 ? CONSTANTS.get(leaf.name) : undefined;
-      if (value === undefined)
-        throw new PlaceError(leaf.at, 'only numbers, pi and e can stand in a step size');
-      return value;
-    });
-  } catch (thrown) {
-    if (thrown instanceof PlaceError) throw new RangeError(thrown.message, { cause: thrown });
-    throw thrown;
-  }
+  const report: Report = (at, message) => {
+    throw new PlaceError(at, message);
+  };
+  const tokens = tokenize(amount, 0, amount.length, report);
+  const end = { from: amount.length, to: amount.length + 1 };
+  const parser = new Parser(tokens, end, { calls: () => false, refuseCall: () => null, report });
+  return evaluate(parser.whole(), (leaf) => {
+    const value = leaf.kind === 'name' && leaf.primes === 0 ? CONSTANTS.get(leaf.name) : undefined;
+    if (value === undefined) throw new PlaceError(leaf.at, 'only numbers, pi and e can stand in a step size');
+    return value;
+  });
 }
 
 function wishes(ladder: Ladder): readonly { readonly wish: () => Wish; readonly written: string }[] {
@@ -67,12 +116,10 @@ function wishes(ladder: Ladder): readonly { readonly wish: () => Wish; readonly 
 /** Lays the grids of a ladder over an interval, one a rung. */
 export function layLadder(ladder: Ladder, start: number, end: number, lastStep: LastStep): readonly Rung[] {
   return wishes(ladder).map(({ wish, written }): Rung => {
-    try {
-      return { ok: true, grid: layGrid(start, end, wish(), lastStep), written };
-    } catch (thrown) {
-      if (thrown instanceof RangeError) return { ok: false, message: thrown.message, written };
-      throw thrown;
-    }
+    const laid = attempt(() => layGrid(start, end, wish(), lastStep));
+    return laid.ok
+      ? { ok: true, grid: laid.value, written }
+      : { ok: false, message: laid.refusal.message, written };
   });
 }
 

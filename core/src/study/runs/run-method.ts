@@ -1,3 +1,4 @@
+import { attempt } from '../../text/refusal.ts';
 import type { Method } from '../../method/method.ts';
 import { hasExact } from '../../problem/problem.ts';
 import { seconds } from '../../run/clock.ts';
@@ -12,7 +13,7 @@ import { type Cost, costOf } from './cost.ts';
 import { errorOfRun, type Measure, measureOf, type RunError } from './error-measure.ts';
 import type { Rung } from './ladder.ts';
 import { promisedOrder } from '../trial/promised-order.ts';
-import type { Study } from '../study.ts';
+import type { Study } from './study.ts';
 import { placesOf, truthOf, wrongPlace } from './truth.ts';
 
 /** What came of one method at one step size, before it is compared with other rungs. */
@@ -99,13 +100,9 @@ function* runRung(
   order: number | null,
   quantities: readonly ConservedQuantity[],
 ): Generator<MethodProgress, RungRun> {
-  let at: RunState;
-  try {
-    at = begin(run, grid);
-  } catch (thrown) {
-    if (thrown instanceof RangeError) return notRun(rung, grid, thrown.message);
-    throw thrown;
-  }
+  const begun = attempt(() => begin(run, grid));
+  if (!begun.ok) return notRun(rung, grid, begun.refusal.message);
+  const at = begun.value;
   const from = seconds();
   let atEnd: number | null = null;
   if (measure !== null && study.error.at === 'end' && overruns(grid, study) && run.program.depth === 0) {
@@ -180,14 +177,12 @@ export function* methodSteps(
     'message' in places || wrongPlace(problem, error) !== null
       ? null
       : truthOf(problem, places, latestTime(study, rungs));
-  let run: CompiledRun;
-  try {
-    run = compileWithStart(problem, method, startOf(study, rungs));
-  } catch (thrown) {
-    if (!(thrown instanceof RangeError)) throw thrown;
-    const { message } = thrown;
+  const compiled = attempt(() => compileWithStart(problem, method, startOf(study, rungs)));
+  if (!compiled.ok) {
+    const { message } = compiled.refusal;
     return { title, rungs: laid.map(({ rung, grid }) => notRun(rung, grid, message)), refused: message };
   }
+  const run = compiled.value;
   const measure = truth === null || 'message' in places ? null : measureOf(truth, places, error);
   const promised = typeof error.at === 'object' ? promisedOrder(method, problem) : null;
   const order = promised?.kind === 'order' ? promised.order : null;

@@ -2,7 +2,7 @@ import { componentNames, type Problem } from '../../problem/problem.ts';
 import { estimatedReference } from '../../reference/reference-solution.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
 import type { ErrorChoice } from './error-choice.ts';
-import { memo } from '../memo.ts';
+import { remembered } from '../../run/remembered.ts';
 
 /** What the runs of a study are compared with: the exact solution, or a reference with an error of its own. */
 export interface Truth {
@@ -39,7 +39,7 @@ export function wrongPlace(problem: Problem, { at }: ErrorChoice): string | null
 }
 
 /** References that were made last; a study run method by method wants the same one again and again. */
-const remembered = memo<Truth>(4);
+const known = remembered<Truth>(4);
 
 function fromReference(problem: Problem, until: number): Truth {
   const { kind, error, solution } = estimatedReference(problem, until);
@@ -69,5 +69,5 @@ export function truthOf(problem: Problem, places: readonly number[], until: numb
   if (places.every((place) => exact.known(place)))
     return { kind: 'exact', error: 0, switches: [], reached: Infinity, stuck: false, value: exact.value };
   const key = JSON.stringify([problem.text, problem.parameters.map((p) => p.value), until]);
-  return remembered(key, () => fromReference(problem, until));
+  return known(key, () => fromReference(problem, until));
 }

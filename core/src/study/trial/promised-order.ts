@@ -1,3 +1,4 @@
+import { attempt } from '../../text/refusal.ts';
 import { ln } from '../../elementary/logarithm.ts';
 import { some } from '../../formula/expression.ts';
 import type { Method } from '../../method/method.ts';
@@ -8,7 +9,7 @@ import type { CompiledRun } from '../../compile/compile.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
 import { layGrid } from '../../run/grid.ts';
 import { integrate } from '../../run/integrate.ts';
-import { memo } from '../memo.ts';
+import { remembered } from '../../run/remembered.ts';
 import { norm } from '../../run/norm.ts';
 
 /**
@@ -72,13 +73,11 @@ function errorAfter(run: CompiledRun, steps: number): number {
 }
 
 function tryOut(text: string, method: Method): Promised {
-  let run: CompiledRun;
-  try {
-    run = compileWithStart(read(text), method, { find: () => null, instead: 'exact' });
-  } catch (thrown) {
-    if (thrown instanceof RangeError) return { kind: 'unknown' };
-    throw thrown;
-  }
+  const compiled = attempt(() =>
+    compileWithStart(read(text), method, { find: () => null, instead: 'exact' }),
+  );
+  if (!compiled.ok) return { kind: 'unknown' };
+  const run = compiled.value;
   const counts = COUNTS.filter((steps) => steps > method.depth);
   const errors: number[] = [];
   let before: number | null = null;
@@ -100,10 +99,10 @@ function tryOut(text: string, method: Method): Promised {
   return before === null ? { kind: 'unknown' } : { kind: 'order', order: before };
 }
 
-const remembered = memo<Promised>(500);
+const known = remembered<Promised>(500);
 
 /** What the formula of a method promises for problems such as the given one. */
 export function promisedOrder(method: Method, problem: Problem): Promised {
   const text = method.form === 'first order' ? FIRST : holdsVelocity(problem) ? SECOND : FREE;
-  return remembered(`${text}\n\n${method.text}`, () => tryOut(text, method));
+  return known(`${text}\n\n${method.text}`, () => tryOut(text, method));
 }

@@ -1,7 +1,8 @@
 import { findInLibrary } from '../../method/library/find-method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import type { Problem } from '../../problem/problem.ts';
-import { fastestDecay, realStabilityLimit } from './stability-limit.ts';
+import { fastestDecay } from '../judge/fastest-decay.ts';
+import { realStabilityLimit } from './stability-limit.ts';
 
 function problem(text: string): Problem {
   const reading = parseProblem(text);

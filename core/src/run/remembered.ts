@@ -1,0 +1,11 @@
+import { LRUCache } from 'lru-cache';
+
+/** A memory of values that are costly to make, by key; of too many the one goes that was not asked for longest. */
+export function remembered<V>(most: number): (key: string, make: () => V) => V {
+  const known = new LRUCache<string, { readonly value: V }>({ max: most });
+  return (key, make) => {
+    const ready = known.get(key) ?? { value: make() };
+    known.set(key, ready);
+    return ready.value;
+  };
+}

@@ -1,0 +1,65 @@
+import type { Comparison } from '../judge/comparison.ts';
+import { fastestDecay } from '../judge/fastest-decay.ts';
+import { kinkTimes } from '../judge/kinks.ts';
+import type { MethodResult } from '../judge/method-result.ts';
+import type { Study } from '../runs/study.ts';
+import type { Truth } from '../runs/truth.ts';
+import type { StudyCase } from './cases.ts';
+import type { Fact, Finding } from './facts.ts';
+import { RULES } from './rules/rules.ts';
+import { sentenceOf } from './sentences.ts';
+
+/** A value that is made when it is first asked for. */
+function once<V>(make: () => V): () => V {
+  let made: { readonly value: V } | null = null;
+  return () => (made ??= { value: make() }).value;
+}
+
+/** Times at which the fastest decay is looked for, as parts of the interval. */
+const PARTS = [0, 0.25, 0.5, 0.75, 1];
+
+/** The fastest decay of the problem along its solution; null where there is none, or none is found for sure. */
+function decayOf({ problem }: Study, truth: Truth): number | null {
+  const rates = PARTS.flatMap((part) => {
+    const t = problem.start + part * (problem.end - problem.start);
+    const state = Array.from({ length: problem.size }, (_, j) => truth.value(j, t));
+    return state.every((value) => Number.isFinite(value)) ? [fastestDecay(problem, t, state)] : [];
+  });
+  const decay = Math.max(...rates.map((rate) => rate ?? -Infinity));
+  return decay > 0 ? decay : null;
+}
+
+function told(fact: Fact, method: number | null): Finding {
+  return { ...fact, method, sentence: sentenceOf(fact) };
+}
+
+/** All findings of a study: those of each method in turn, then those of the study. */
+export function findingsOf(
+  study: Study,
+  truth: Truth | null,
+  methods: readonly MethodResult[],
+  comparison: Comparison | null,
+): readonly Finding[] {
+  if (truth === null) return [];
+  const whole: StudyCase = {
+    study,
+    truth,
+    methods,
+    comparison,
+    kinks: once(() => kinkTimes(study.problem, truth)),
+    decay: once(() => decayOf(study, truth)),
+  };
+  const rules = Object.values(RULES);
+  const own = methods.flatMap((result, i) => {
+    const method = study.methods[i];
+    if (method === undefined) return [];
+    return rules.flatMap(({ ofMethod }): readonly Finding[] => {
+      const found = ofMethod?.({ ...whole, method, result }) ?? null;
+      return found === null ? [] : [told(found, i)];
+    });
+  });
+  return [
+    ...own,
+    ...rules.flatMap(({ ofStudy }) => (ofStudy?.(whole) ?? []).map((fact) => told(fact, null))),
+  ];
+}

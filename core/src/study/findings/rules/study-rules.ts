@@ -1,0 +1,82 @@
+import { checkTyped } from '../../../reference/check-typed.ts';
+import { isRelative } from '../../runs/error-choice.ts';
+import { firstRemark, indices, type StudyCase } from '../cases.ts';
+import type { FactOf } from '../facts.ts';
+import type { ReferenceFigures } from '../figures.ts';
+
+/** An exact value this small beside the largest on the way is near zero. */
+const NEAR_ZERO = 1e-6;
+/** Times at which the largest value is looked for. */
+const LOOKS = 32;
+
+/** What errors are taken against, where no exact solution is given. */
+export function reference({ study, truth }: StudyCase): readonly FactOf<'reference'>[] {
+  if (truth.kind === 'exact') return [];
+  const { independent, start, end } = study.problem;
+  const isThere = truth.reached > start;
+  const figures: ReferenceFigures = isThere
+    ? {
+        kind: 'whole',
+        by: truth.kind,
+        error: truth.error,
+        broken: truth.switches.length > 0,
+        independent,
+        ended: truth.reached < end ? { t: truth.reached, stuck: truth.stuck } : null,
+      }
+    : { kind: 'none', independent, start };
+  return [{ kind: 'reference', rungs: [], tone: isThere ? 'plain' : 'trouble', figures }];
+}
+
+/** Relative errors of a value near zero. */
+export function nearZero({ study, truth, methods }: StudyCase): readonly FactOf<'near zero'>[] {
+  const taken = methods.flatMap(({ rungs }) => rungs).find((rung) => rung.taken?.t != null)?.taken;
+  if (!isRelative(study.error) || taken?.t == null) return [];
+  const { problem } = study;
+  const places = problem.blocks.flatMap((block) =>
+    study.error.of === 'norm' || study.error.of === block.name ? [block.offset] : [],
+  );
+  const times = Array.from(
+    { length: LOOKS + 1 },
+    (_, i) => problem.start + ((problem.end - problem.start) * i) / LOOKS,
+  );
+  const largest = Math.max(...times.flatMap((t) => places.map((place) => Math.abs(truth.value(place, t)))));
+  if (!(taken.size < NEAR_ZERO * largest)) return [];
+  const figures = { independent: problem.independent, t: taken.t, value: taken.size };
+  return [{ kind: 'near zero', rungs: [], tone: 'trouble', figures }];
+}
+
+/** Step sizes that do not divide the interval, under a rule that mends it. */
+export function mended({ methods }: StudyCase): readonly FactOf<'last step'>[] {
+  const rungs = methods.find(({ refused }) => refused === null)?.rungs ?? [];
+  const which = indices(
+    rungs,
+    (rung) => !rung.divides && rung.remark !== null && (rung.shorter !== null || rung.h !== rung.wished),
+  );
+  if (which.length === 0) return [];
+  return [{ kind: 'last step', rungs: which, tone: 'plain', figures: firstRemark(rungs, which) }];
+}
+
+/** Derivatives typed by hand that are not those of the rates. */
+export function typedWrong({ study: { problem } }: StudyCase): readonly FactOf<'typed derivative'>[] {
+  return checkTyped(problem)
+    .filter(({ agrees }) => !agrees)
+    .map(({ derivative, t, typed, made }) => ({
+      kind: 'typed derivative',
+      rungs: [],
+      tone: 'trouble',
+      figures: { derivative, independent: problem.independent, t, typed, made },
+    }));
+}
+
+/** What each method costs for one error. */
+export function comparison({ methods, comparison: compared }: StudyCase): readonly FactOf<'comparison'>[] {
+  if (compared === null || compared.needs.length === 0) return [];
+  if (compared.needs.length + compared.short.length < 2) return [];
+  const title = (i: number): string => methods[i]?.title ?? '';
+  const figures = {
+    wished: compared.wished,
+    needs: compared.needs.map(({ method, evaluations }) => ({ title: title(method), evaluations })),
+    short: compared.short.map(title),
+  };
+  return [{ kind: 'comparison', rungs: [], tone: 'plain', figures }];
+}

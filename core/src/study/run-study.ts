@@ -1,0 +1,22 @@
+import { conclude } from './conclude.ts';
+import { type Progress, runSteps } from './runs/run-methods.ts';
+import type { Study } from './runs/study.ts';
+import type { StudyResult } from './study-result.ts';
+
+/** Runs a whole study and says what its numbers mean; whoever pulls may stop at every sign of life. */
+export function* studySteps(study: Study): Generator<Progress, StudyResult> {
+  return conclude(study, yield* runSteps(study));
+}
+
+/** Pulls a piece of work to its end. */
+export function finish<T>(work: Generator<unknown, T>): T {
+  for (;;) {
+    const { done, value } = work.next();
+    if (done === true) return value;
+  }
+}
+
+/** Runs a whole study at once. */
+export function runStudy(study: Study): StudyResult {
+  return finish(studySteps(study));
+}

@@ -1,0 +1,19 @@
+import type { Token } from './token.ts';
+
+/** How deep each token lies in brackets of either kind; a bracket itself counts as outside of what it holds. */
+export function depths(tokens: readonly Token[]): readonly number[] {
+  let open = 0;
+  return tokens.map(({ text }) => {
+    if (text === ')' || text === ']') open -= 1;
+    const here = open;
+    if (text === '(' || text === '[') open += 1;
+    return here;
+  });
+}
+
+/** The place of the bracket that closes the one at `from`; -1 where none does. */
+export function closingOf(tokens: readonly Token[], from: number): number {
+  const all = depths(tokens.slice(from));
+  const found = all.findIndex((depth, i) => i > 0 && depth <= 0);
+  return found < 0 ? -1 : from + found;
+}
