@@ -5,8 +5,8 @@ import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 const core = {
-  group: ['**/core/src/**', '**/core/dist/**', '@schritt/core/*'],
-  message: 'core is used through its package @schritt/core alone',
+  group: ['**/core/src/**', '**/core/dist/**', '@schritt/core'],
+  message: 'core is used through its entries @schritt/core/notation, study and document alone',
 };
 const house = (names) => ({
   group: names.flatMap((name) => [
@@ -185,7 +185,7 @@ export default tseslint.config(
     ['core/src/**'],
     ['cli', 'server', 'web', 'e2e'],
     [
-      { group: ['@schritt/core'], message: 'inside core, import the file itself' },
+      { group: ['@schritt/core', '@schritt/core/*'], message: 'inside core, import the file itself' },
       {
         group: ['node:*', 'fs', 'path', 'react', 'antd', '@nestjs/*'],
         message: 'core has no I/O and no interface',

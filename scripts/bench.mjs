@@ -8,7 +8,10 @@ import { buildNode, install, root } from './fresh.mjs';
 
 install();
 buildNode(['core']);
-const core = await import(join(root, 'core/dist/index.js'));
+const entries = await Promise.all(
+  ['notation', 'study', 'document'].map((name) => import(join(root, `core/dist/${name}.js`))),
+);
+const core = Object.assign({}, ...entries);
 const folder = mkdtempSync(join(tmpdir(), 'schritt-bench-'));
 const ROUNDS = 40;
 

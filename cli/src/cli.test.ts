@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { readDocumentText } from '@schritt/core';
+import { readDocumentText } from '@schritt/core/document';
 import { Ajv } from 'ajv';
 import { checkCommand } from './commands/check.ts';
 import { runCommand } from './commands/run.ts';

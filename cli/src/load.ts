@@ -1,12 +1,7 @@
 import { readFileSync } from 'node:fs';
-import {
-  type Document,
-  openStudy,
-  readDocumentText,
-  type Study,
-  type StudyDocument,
-  type TextError,
-} from '@schritt/core';
+import { type Document, openStudy, readDocumentText, type StudyDocument } from '@schritt/core/document';
+import type { TextError } from '@schritt/core/notation';
+import type { Study } from '@schritt/core/study';
 import { Failure } from './failure.ts';
 
 /** Reads a file of the open format; faults come with their places. */

@@ -1,5 +1,7 @@
+import { Refusal } from '@schritt/core/notation';
 import { Command, Option } from 'commander';
 import { checkCommand } from './commands/check.ts';
+import { emitCommand } from './commands/emit.ts';
 import { runCommand, type RunOptions } from './commands/run.ts';
 import { type StudyFormat, studyCommand } from './commands/study.ts';
 import { Failure } from './failure.ts';
@@ -9,7 +11,7 @@ function answer(work: () => string): void {
   try {
     process.stdout.write(work());
   } catch (thrown) {
-    if (!(thrown instanceof Failure) && !(thrown instanceof RangeError)) throw thrown;
+    if (!(thrown instanceof Failure) && !(thrown instanceof Refusal)) throw thrown;
     process.stderr.write(`${thrown.message}\n`);
     process.exitCode = 1;
   }
@@ -48,5 +50,12 @@ program
   .description('say what was understood of a file, or list its errors')
   .argument('<file>', 'a *.schritt.json file')
   .action((file: string) => answer(() => checkCommand(file)));
+
+program
+  .command('emit')
+  .description('print the code that is generated for a method of a study')
+  .argument('<file>', 'a study file')
+  .requiredOption('--method <title>', 'which method of the study')
+  .action((file: string, options: { method: string }) => answer(() => emitCommand(file, options)));
 
 program.parse();

@@ -2,18 +2,12 @@ import { type DynamicModule, Module, RequestMethod } from '@nestjs/common';
 import { ServeStaticModule } from '@nestjs/serve-static';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
-import { DEMO_FOLDER, SeedService } from './demo/seed.service.ts';
-import { MethodsController, ProblemsController, StudiesController } from './entries/entries.controller.ts';
-import { EntriesService } from './entries/entries.service.ts';
-import { ReportService } from './entries/report.service.ts';
-import { Job } from './jobs/job.entity.ts';
-import { JobsController } from './jobs/jobs.controller.ts';
-import { JobsService } from './jobs/jobs.service.ts';
-import { JOB_OPTIONS, type JobOptions, StudyPool } from './jobs/study-pool.ts';
+import { DemoModule } from './demo/demo.module.ts';
+import { EntriesModule } from './entries/entries.module.ts';
 import { HealthController } from './health.controller.ts';
-import { Entry } from './store/entry.entity.ts';
-import { Seed } from './store/seed.entity.ts';
-import { storeOptions } from './store/store-options.ts';
+import { JobsModule } from './jobs/jobs.module.ts';
+import type { JobOptions } from './jobs/study-pool.ts';
+import { storeOptions } from './store-options.ts';
 
 /** What a server is started with. */
 export interface ServerOptions {
@@ -29,8 +23,7 @@ export interface ServerOptions {
 
 @Module({})
 export class AppModule {
-  static with(options: ServerOptions): DynamicModule {
-    const { database, demo, web, jobs, logLevel } = options;
+  static with({ database, demo, web, jobs, logLevel }: ServerOptions): DynamicModule {
     return {
       module: AppModule,
       imports: [
@@ -42,25 +35,12 @@ export class AppModule {
           forRoutes: [{ path: '{*splat}', method: RequestMethod.ALL }],
         }),
         TypeOrmModule.forRoot(storeOptions(database)),
-        TypeOrmModule.forFeature([Entry, Seed, Job]),
+        EntriesModule,
+        JobsModule.with(jobs),
+        DemoModule.with(demo),
         ...(web === null ? [] : [ServeStaticModule.forRoot({ rootPath: web, exclude: ['/api/{*rest}'] })]),
       ],
-      controllers: [
-        StudiesController,
-        ProblemsController,
-        MethodsController,
-        JobsController,
-        HealthController,
-      ],
-      providers: [
-        EntriesService,
-        ReportService,
-        SeedService,
-        StudyPool,
-        JobsService,
-        { provide: DEMO_FOLDER, useValue: demo },
-        { provide: JOB_OPTIONS, useValue: jobs },
-      ],
+      controllers: [HealthController],
     };
   }
 }

@@ -1,9 +1,10 @@
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import { DocumentBuilder, SwaggerModule } from '@nestjs/swagger';
+import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { AppModule, type ServerOptions } from './app.module.ts';
+import { documentSchemas } from './documents/document-schema.ts';
 import { ErrorFilter } from './errors/error.filter.ts';
 import { validation } from './errors/validation.ts';
 
@@ -33,11 +34,19 @@ export async function createServer(options: ServerOptions): Promise<NestExpressA
   app.useGlobalPipes(validation());
   app.useGlobalFilters(new ErrorFilter());
   app.enableShutdownHooks();
+  SwaggerModule.setup('api/docs', app, apiDocument(app));
+  return app;
+}
+
+/** What the API is, as an OpenAPI document; the types of the page are made from it. */
+export function apiDocument(app: NestExpressApplication): OpenAPIObject {
   const description = new DocumentBuilder()
+    .setOpenAPIVersion('3.1.0')
     .setTitle('Schritt')
     .setDescription('Studies, problems and methods')
     .setVersion('1')
     .build();
-  SwaggerModule.setup('api/docs', app, SwaggerModule.createDocument(app, description));
-  return app;
+  const document = SwaggerModule.createDocument(app, description);
+  const schemas = { ...document.components?.schemas, ...documentSchemas() };
+  return { ...document, components: { ...document.components, schemas } };
 }

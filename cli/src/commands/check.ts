@@ -1,17 +1,15 @@
+import type { Document } from '@schritt/core/document';
 import {
   checkExact,
-  checkTyped,
-  type Document,
   evaluationsPerStep,
   exactCheckSentence,
   isSecondOrder,
   parseMethod,
   parseProblem,
   plainText,
-  stateFunction,
   systemText,
-  typedCheckSentence,
-} from '@schritt/core';
+} from '@schritt/core/notation';
+import { checkTyped, stateFunction, typedCheckSentence } from '@schritt/core/study';
 import { Failure } from '../failure.ts';
 import { errorLines, loadDocument } from '../load.ts';
 

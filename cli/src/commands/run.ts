@@ -1,19 +1,9 @@
-import {
-  amountValue,
-  type Cell,
-  compileWithStart,
-  csv,
-  layGrid,
-  plainTable,
-  type Row,
-  rowsOf,
-  rowsTable,
-  significant,
-  type Study,
-  type Wish,
-} from '@schritt/core';
+import { type Cell, csv, plainTable, rowsTable } from '@schritt/core/document';
+import { significant } from '@schritt/core/notation';
+import { amountValue, compileWithStart, layGrid, type Row, rowsOf, type Wish } from '@schritt/core/study';
 import { Failure } from '../failure.ts';
 import { loadStudy } from '../load.ts';
+import { pickMethod } from '../pick-method.ts';
 
 export interface RunOptions {
   readonly method: string;
@@ -41,31 +31,18 @@ function wishOf(options: RunOptions): Wish {
   return { h: amountValue(options.h ?? '') };
 }
 
-function pickMethod(study: Study, title: string): Study['methods'][number] {
-  const found = study.methods.find((m) => m.title === title);
-  if (found !== undefined) return found;
-  const titles = study.methods.map((m) => m.title).join(', ');
-  throw new Failure([`there is no method "${title}" in this study; there are ${titles}`]);
-}
-
 function printCell(cell: Cell): string {
   if (cell === null) return '';
   if (typeof cell !== 'number' || Number.isInteger(cell)) return String(cell);
   return significant(cell, 10);
 }
 
-/** Prints the rows of one run: n, t, components, stages, exact values and the error. */
+/** Prints the rows of one run: n, t, components, slopes, stages, exact values and the error. */
 export function runCommand(file: string, options: RunOptions): string {
   const { study } = loadStudy(file);
   const { method } = pickMethod(study, options.method);
   const run = compileWithStart(study.problem, method, study.start);
-  let grid;
-  try {
-    grid = layGrid(study.problem.start, study.problem.end, wishOf(options), study.lastStep);
-  } catch (thrown) {
-    if (thrown instanceof RangeError) throw new Failure([thrown.message]);
-    throw thrown;
-  }
+  const grid = layGrid(study.problem.start, study.problem.end, wishOf(options), study.lastStep);
   const windows: (readonly [number, number])[] = [];
   if (options.from !== undefined || options.count !== undefined) {
     const from = wholeNumber(options.from ?? '0', 'from');
@@ -82,7 +59,7 @@ export function runCommand(file: string, options: RunOptions): string {
   }
   if (stopped !== null)
     process.stderr.write(
-      `the run stopped in step ${stopped.step} at t = ${stopped.t}, ${stopped.stage}: ${stopped.why}\n`,
+      `the run stopped in step ${stopped.step} at ${study.problem.independent} = ${stopped.t}, ${stopped.stage}: ${stopped.why}\n`,
     );
   const table = rowsTable(run, rows);
   switch (options.format) {
@@ -90,7 +67,7 @@ export function runCommand(file: string, options: RunOptions): string {
       return csv([table.header, ...table.rows]);
     case 'json':
       return `${JSON.stringify(
-        table.rows.map((row) => Object.fromEntries(table.header.map((name, i) => [name, row[i] ?? null]))),
+        table.rows.map((row) => Object.fromEntries(table.keys.map((name, i) => [name, row[i] ?? null]))),
         null,
         2,
       )}\n`;

@@ -1,4 +1,5 @@
-import { studyCsv, studyReport, studySteps, studyText } from '@schritt/core';
+import { studyCsv, studyReport, studyText } from '@schritt/core/document';
+import { studySteps } from '@schritt/core/study';
 import { loadStudy } from '../load.ts';
 import { withProgress } from '../progress.ts';
 

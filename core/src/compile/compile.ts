@@ -2,6 +2,7 @@ import { Refusal } from '../text/refusal.ts';
 import type { Method } from '../method/method.ts';
 import { hasExact, isSecondOrder, type Problem } from '../problem/problem.ts';
 import { jetFunction } from './jets/jet-function.ts';
+import type { GeneratedLoop } from './loops/generated-loop.ts';
 import { arrayLoop } from './loops/array-loop.ts';
 import { generatedFunction, type Helpers } from './generated.ts';
 import { kernelModule } from './kernel/kernel-module.ts';
@@ -78,11 +79,6 @@ export const MOST_LOCAL = 16;
  */
 export function compileRun(problem: Problem, method: Method, options: CompileOptions = {}): CompiledRun {
   const { precision = 'double', start = null } = options;
-  if (method.form === 'second order' && !isSecondOrder(problem))
-    throw new Refusal(
-      'form',
-      `this method is for equations x'' = a(t, x, x'), and ${firstOther(problem)} is of another order; write the problem with second derivatives`,
-    );
   if (method.depth > 0 && start === null)
     throw new Refusal(
       'start',
@@ -93,10 +89,9 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
       'start',
       'the first steps are to be exact, but the exact solution is not known for all components',
     );
-  const program = lower(method);
+  const { program, loop } = generateLoop(problem, method, precision);
+  const { advance, trace, watch, atOnce, stageWidth, kernels } = loop;
   const layout = layOut(problem, program);
-  const generate = problem.size <= MOST_LOCAL ? localLoop : arrayLoop;
-  const { advance, trace, watch, atOnce, stageWidth, kernels } = generate(problem, program, precision);
   const module = kernels === null ? null : kernelModule(kernels.list, kernels.doubles);
   const helpers: Helpers = {
     jet: (order: number) => jetFunction(problem, order),
@@ -115,6 +110,26 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
     stageWidth,
     start: method.depth > 0 ? start : null,
   };
+}
+
+/**
+ * The generated code of a problem and a method, not yet made a function.
+ *
+ * @throws Refusal where the method is for problems of another form, or the system is too large for it
+ */
+export function generateLoop(
+  problem: Problem,
+  method: Method,
+  precision: Precision,
+): { readonly program: Program; readonly loop: GeneratedLoop } {
+  if (method.form === 'second order' && !isSecondOrder(problem))
+    throw new Refusal(
+      'form',
+      `this method is for equations x'' = a(t, x, x'), and ${firstOther(problem)} is of another order; write the problem with second derivatives`,
+    );
+  const program = lower(method);
+  const generate = problem.size <= MOST_LOCAL ? localLoop : arrayLoop;
+  return { program, loop: generate(problem, program, precision) };
 }
 
 function firstOther(problem: Problem): string {

@@ -41,7 +41,7 @@ export function ratesOf(run: CompiledRun): Rates {
   return rates(run.problem, run.program.form, run.precision);
 }
 
-/** f of the first-order system of a problem, in double precision; made once for each problem. */
-export function systemRates(problem: Problem): Rates {
-  return rates(problem, 'first order', 'double');
+/** f of the first-order system of a problem; made once for each problem and precision. */
+export function systemRates(problem: Problem, precision: Precision = 'double'): Rates {
+  return rates(problem, 'first order', precision);
 }

@@ -1,26 +1,46 @@
-import { componentNames } from '../problem/problem.ts';
 import type { CompiledRun } from '../compile/compile.ts';
+import { componentNames } from '../problem/problem.ts';
 import type { Row } from '../run/rows.ts';
 import type { Cell } from './csv.ts';
 
-/** Column names and cells of rows of a run: n, t, components, stages, conserved quantities, exact values, error. */
-export function rowsTable(
-  run: CompiledRun,
-  rows: readonly Row[],
-): { readonly header: readonly string[]; readonly rows: readonly (readonly Cell[])[] } {
-  const names = componentNames(run.problem);
-  const single = names.length === 1;
-  const stageNames = run.program.stages.flatMap((stage) =>
-    stage.shape === 'scalar' || single ? [stage.name] : names.map((name) => `${stage.name}[${name}]`),
+/** Rows of a run as a table. */
+export interface RowsTable {
+  /** Names for a reader: the second is that of the independent variable. */
+  readonly header: readonly string[];
+  /** Names for programs: the second is `t`, whatever the problem calls it. */
+  readonly keys: readonly string[];
+  readonly rows: readonly (readonly Cell[])[];
+}
+
+/** One name for each component of a vector; just the name itself where there is one component. */
+export function vectorNames(name: string, components: readonly string[]): readonly string[] {
+  const isPlain = components.length === 1 && components[0] !== name;
+  return isPlain ? [name] : components.map((component) => `${name}[${component}]`);
+}
+
+/** n, t, components, slopes f, stages, conserved quantities, exact values and the error, one row a grid point. */
+export function rowsTable(run: CompiledRun, rows: readonly Row[]): RowsTable {
+  const { problem, program } = run;
+  const names = componentNames(problem);
+  const stageNames = program.stages.flatMap((stage) =>
+    stage.shape === 'scalar' ? [stage.name] : vectorNames(stage.name, stageComponents(run, names)),
   );
-  const conservedNames = run.problem.conserved.map((quantity) => quantity.name);
-  const exactNames = single ? ['exact'] : names.map((name) => `exact[${name}]`);
+  const columns = [
+    ...names,
+    ...vectorNames('f', names),
+    ...stageNames,
+    ...problem.conserved.map((quantity) => quantity.name),
+    ...vectorNames('exact', names),
+    'error',
+  ];
   return {
-    header: ['n', 't', ...names, ...stageNames, ...conservedNames, ...exactNames, 'error'],
+    header: ['n', problem.independent, ...columns],
+    keys: ['n', 't', ...columns],
     rows: rows.map((row) => [
       row.n,
       row.t,
       ...row.values,
+      ...row.slopes,
       ...(row.stages?.flat() ?? stageNames.map(() => null)),
       ...row.conserved,
       ...row.exact,
@@ -29,8 +49,13 @@ export function rowsTable(
   };
 }
 
+/** Names of the components of a stage: of all of them, or of the positions where the method is one in x and v. */
+export function stageComponents({ layout }: CompiledRun, names: readonly string[]): readonly string[] {
+  return (layout.places[0] ?? []).map((place) => names[place] ?? '');
+}
+
 /** The Euclidean norm of the error of a row over all components; null where an exact value is unknown. */
-export function rowError(row: Row): number | null {
+function rowError(row: Row): number | null {
   let sum = 0;
   for (const [j, value] of row.values.entries()) {
     const exact = row.exact[j] ?? null;

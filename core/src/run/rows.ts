@@ -1,3 +1,4 @@
+import { systemRates } from '../compile/rates.ts';
 import type { CompiledRun } from '../compile/compile.ts';
 import { conservedQuantities } from './conserved.ts';
 import { exactSolution } from './exact-solution.ts';
@@ -10,6 +11,8 @@ export interface Row {
   readonly n: number;
   readonly t: number;
   readonly values: readonly number[];
+  /** f of the first-order system at this point, one slope a component. */
+  readonly slopes: readonly number[];
   /**
    * In the order of the method's stages; a vector stage has a value for each component. Null at the last point,
    * and for first steps that another method does.
@@ -40,6 +43,7 @@ export function rowsOf(
 ): Rows {
   const exact = exactSolution(run.problem);
   const conserved = conservedQuantities(run.problem);
+  const rates = systemRates(run.problem, run.precision);
   goTo(at, Math.min(from, grid.steps));
   const rows: Row[] = [];
   const last = Math.min(grid.steps, from + count - 1);
@@ -50,6 +54,7 @@ export function rowsOf(
       n: at.n,
       t,
       values,
+      slopes: Array.from(rates(t, values)),
       stages: stagesAt(at),
       conserved: conserved.map((quantity) => quantity.at(t, values)),
       exact: values.map((_, j) => (exact.known(j) ? exact.value(j, t) : null)),

@@ -1,10 +1,11 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { LIBRARY, type Document, readDocumentText } from '@schritt/core';
+import { type Document, readDocumentText } from '@schritt/core/document';
+import { LIBRARY } from '@schritt/core/notation';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import { Entry } from '../store/entry.entity.ts';
-import { Seed } from '../store/seed.entity.ts';
+import { Entry } from '../entries/entry.entity.ts';
+import { Seed } from './seed.entity.ts';
 
 /** Where the demo files are; null for a server without them. */
 export const DEMO_FOLDER = Symbol('demo folder');

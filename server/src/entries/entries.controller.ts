@@ -1,4 +1,4 @@
-import type { Document, StudyReport } from '@schritt/core';
+import type { Document, StudyReport } from '@schritt/core/document';
 import { Body, Controller, Delete, Get, HttpCode, Inject, Post, Put } from '@nestjs/common';
 import {
   ApiBadRequestResponse,
@@ -9,7 +9,7 @@ import {
   ApiTags,
 } from '@nestjs/swagger';
 import { ApiErrorBody } from '../errors/api-error.ts';
-import { IdParam } from './id-param.ts';
+import { IdParam } from '../documents/id-param.ts';
 import { EntriesService } from './entries.service.ts';
 import { ReportService } from './report.service.ts';
 import { CreateEntryDto, EntryDto, ReplaceEntryDto } from './entry.dto.ts';

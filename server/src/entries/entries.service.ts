@@ -1,9 +1,9 @@
-import type { Document } from '@schritt/core';
+import type { Document } from '@schritt/core/document';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { Repository } from 'typeorm';
 import { ApiError } from '../errors/api-error.ts';
-import { Entry } from '../store/entry.entity.ts';
+import { Entry } from './entry.entity.ts';
 import type { EntryDto } from './entry.dto.ts';
 
 function dto(entry: Entry): EntryDto {

@@ -1,17 +1,12 @@
-import type { Document } from '@schritt/core';
+import type { Document } from '@schritt/core/document';
 import { ApiProperty } from '@nestjs/swagger';
 import { IsInt, Min } from 'class-validator';
-import { IsDocument } from './is-document.ts';
-
-const DOCUMENT = {
-  type: 'object',
-  additionalProperties: true,
-  description: 'a document of the open file format, as docs/schritt.schema.json describes it',
-} as const;
+import { ANY_DOCUMENT } from '../documents/document-schema.ts';
+import { IsDocument } from '../documents/is-document.ts';
 
 /** What a client sends to store something new. */
 export class CreateEntryDto {
-  @ApiProperty(DOCUMENT)
+  @ApiProperty(ANY_DOCUMENT)
   @IsDocument()
   document: Document;
 }
@@ -38,6 +33,6 @@ export class EntryDto {
   @ApiProperty({ description: 'time of the last change, ISO 8601' })
   updatedAt: string;
 
-  @ApiProperty(DOCUMENT)
+  @ApiProperty(ANY_DOCUMENT)
   document: Document;
 }

@@ -1,7 +1,8 @@
-import { layLadder, openStudy, runStudy, stepsOf, studyReport, type StudyReport } from '@schritt/core';
+import { openStudy, studyReport, type StudyReport } from '@schritt/core/document';
+import { layLadder, runStudy, stepsOf } from '@schritt/core/study';
 import { Injectable } from '@nestjs/common';
 import { ApiError } from '../errors/api-error.ts';
-import { textFaults } from '../errors/text-faults.ts';
+import { textFaults } from '../documents/text-faults.ts';
 import { EntriesService } from './entries.service.ts';
 
 /** Component steps that a request may ask for; longer studies belong into a page or a terminal. */

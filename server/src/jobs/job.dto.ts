@@ -1,15 +1,12 @@
-import type { Document } from '@schritt/core';
+import type { Document } from '@schritt/core/document';
 import { ApiProperty } from '@nestjs/swagger';
-import { IsDocument } from '../entries/is-document.ts';
+import { STUDY_DOCUMENT } from '../documents/document-schema.ts';
+import { IsDocument } from '../documents/is-document.ts';
 import type { JobState } from './job.entity.ts';
 
 /** What a client sends to have a study run on the server. */
 export class CreateJobDto {
-  @ApiProperty({
-    type: 'object',
-    additionalProperties: true,
-    description: 'a study of the open file format, as docs/schritt.schema.json describes it',
-  })
+  @ApiProperty(STUDY_DOCUMENT)
   @IsDocument()
   document: Document;
 }

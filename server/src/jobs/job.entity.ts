@@ -1,4 +1,5 @@
-import type { MethodRun, StudyDocument } from '@schritt/core';
+import type { StudyDocument } from '@schritt/core/document';
+import type { MethodRun } from '@schritt/core/study';
 import { Column, CreateDateColumn, Entity, Index, PrimaryGeneratedColumn } from 'typeorm';
 
 /** Where a job is: waiting and running ones go on when the server starts again. */

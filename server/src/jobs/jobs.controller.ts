@@ -1,4 +1,5 @@
-import { type MethodRun, openStudy } from '@schritt/core';
+import { openStudy } from '@schritt/core/document';
+import type { MethodRun } from '@schritt/core/study';
 import {
   Body,
   Controller,
@@ -18,9 +19,9 @@ import {
   ApiTags,
 } from '@nestjs/swagger';
 import { map, type Observable } from 'rxjs';
-import { IdParam } from '../entries/id-param.ts';
+import { IdParam } from '../documents/id-param.ts';
 import { ApiError, ApiErrorBody } from '../errors/api-error.ts';
-import { textFaults } from '../errors/text-faults.ts';
+import { textFaults } from '../documents/text-faults.ts';
 import { CreateJobDto, JobDto } from './job.dto.ts';
 import { JobsService } from './jobs.service.ts';
 

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import type { MethodRun, StudyDocument } from '@schritt/core';
+import { type StudyDocument, studyKey } from '@schritt/core/document';
+import type { MethodRun } from '@schritt/core/study';
 import {
   Inject,
   Injectable,
@@ -26,11 +27,9 @@ interface Active {
 /** Finished jobs that are kept; the oldest go. */
 const MOST_KEPT = 200;
 
-/** All that the runs of a study depend on; titles of the study, strikes and windows change none of them. */
-function keyOf({ problem, methods, ladder, lastStep, error, start, precision }: StudyDocument): string {
-  const texts = methods.map(({ title, text }) => [title, text]);
-  const parts = [problem.text, texts, ladder, lastStep, error, start, precision];
-  return createHash('sha256').update(JSON.stringify(parts)).digest('hex');
+/** The key of a study's runs, short enough to be looked up. */
+function keyOf(document: StudyDocument): string {
+  return createHash('sha256').update(studyKey(document)).digest('hex');
 }
 
 /** Long studies as jobs: run one after another on worker threads, told of while they run, kept when they are done. */

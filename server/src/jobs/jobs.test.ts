@@ -2,7 +2,8 @@ import 'reflect-metadata';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type MethodRun, openStudy, runStudy, type StudyDocument } from '@schritt/core';
+import { openStudy, type StudyDocument } from '@schritt/core/document';
+import { type MethodRun, runStudy } from '@schritt/core/study';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { createServer } from '../create-server.ts';
 

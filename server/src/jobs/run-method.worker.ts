@@ -1,5 +1,6 @@
 import type { MessagePort } from 'node:worker_threads';
-import { methodSigns, type MethodRun, openStudy, type RungRun, type StudyDocument } from '@schritt/core';
+import { openStudy, type StudyDocument } from '@schritt/core/document';
+import { methodSigns, type MethodRun, type RungRun } from '@schritt/core/study';
 
 /** One method of a study, and where to tell how far it is. */
 export interface MethodTask {

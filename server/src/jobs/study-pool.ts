@@ -1,6 +1,7 @@
 import { availableParallelism } from 'node:os';
 import { MessageChannel } from 'node:worker_threads';
-import type { MethodRun, StudyDocument } from '@schritt/core';
+import type { StudyDocument } from '@schritt/core/document';
+import type { MethodRun } from '@schritt/core/study';
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import type { MethodTask, Sign } from './run-method.worker.ts';

@@ -1,4 +1,4 @@
-import { type Document, readDocument } from '@schritt/core';
+import { type Document, readDocument } from '@schritt/core/document';
 
 /** A stored document as the server answers it. */
 export interface Entry<D extends Document = Document> {

@@ -1,4 +1,5 @@
-import type { MethodRun, StudyDocument } from '@schritt/core';
+import type { StudyDocument } from '@schritt/core/document';
+import type { MethodRun } from '@schritt/core/study';
 import { ApiFailure, call, field, text } from './client.ts';
 
 /** Where a long study on the server is. */

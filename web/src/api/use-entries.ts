@@ -1,4 +1,4 @@
-import { LIBRARY } from '@schritt/core';
+import { LIBRARY } from '@schritt/core/notation';
 import useSWR, { type SWRResponse } from 'swr';
 import { type DocumentOf, type Entry, type Kind, listEntries, loadEntry } from './client.ts';
 

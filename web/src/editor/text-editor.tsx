@@ -3,7 +3,7 @@ import { bracketMatching } from '@codemirror/language';
 import { type Diagnostic, setDiagnostics } from '@codemirror/lint';
 import { Compartment, EditorState } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
-import type { TextError } from '@schritt/core';
+import type { TextError } from '@schritt/core/notation';
 import { type ReactNode, useEffect, useRef } from 'react';
 import { notation } from './notation.ts';
 import './text-editor.css';

@@ -1,4 +1,4 @@
-import { readDocumentText } from '@schritt/core';
+import { readDocumentText } from '@schritt/core/document';
 import { App, Button, Popconfirm } from 'antd';
 import { type ChangeEvent, type ReactNode, useRef } from 'react';
 import { Link, useNavigate } from 'react-router';

@@ -1,5 +1,6 @@
 import type { ChartOptions } from 'chart.js';
-import { evaluations, orderText, type RungResult, stepSizeText } from '@schritt/core';
+import { orderText, stepSizeText } from '@schritt/core/notation';
+import { evaluations, type RungResult } from '@schritt/core/study';
 import { type ReactNode, useMemo } from 'react';
 import { Scatter } from 'react-chartjs-2';
 import { powerOfTen } from '../math/superscript.ts';

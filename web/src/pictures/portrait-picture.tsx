@@ -1,4 +1,4 @@
-import type { Portrait, Stroke } from '@schritt/core';
+import type { Portrait, Stroke } from '@schritt/core/study';
 import type { ChartOptions, Plugin } from 'chart.js';
 import { type ReactNode, useMemo } from 'react';
 import { Scatter } from 'react-chartjs-2';

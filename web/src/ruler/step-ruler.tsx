@@ -1,4 +1,5 @@
-import { type Rung, stepSizeText } from '@schritt/core';
+import { stepSizeText } from '@schritt/core/notation';
+import type { Rung } from '@schritt/core/study';
 import {
   type KeyboardEvent,
   type PointerEvent,

@@ -1,4 +1,5 @@
-import { componentNames, DEFAULT_ERROR, type ErrorChoice, type Problem } from '@schritt/core';
+import { componentNames, type Problem } from '@schritt/core/notation';
+import type { ErrorChoice } from '@schritt/core/study';
 import { InputNumber, Select } from 'antd';
 import type { ReactNode } from 'react';
 import './run-settings.css';

@@ -1,4 +1,4 @@
-import { type Amount, amountValue, type Ladder, MOST_RUNGS } from '@schritt/core';
+import { type Amount, amountValue, type Ladder, MOST_RUNGS } from '@schritt/core/study';
 import { Button, Input, Segmented } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { withFinerRung } from '../study/working-study.ts';

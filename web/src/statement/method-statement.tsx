@@ -1,5 +1,5 @@
 import { Button, Input } from 'antd';
-import { evaluationsPerStep, isImplicit, type Method, methodTex } from '@schritt/core';
+import { evaluationsPerStep, isImplicit, type Method, methodTex } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { TextEditor } from '../editor/text-editor.tsx';
 import { Tex } from '../math/tex.tsx';

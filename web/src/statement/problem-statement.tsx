@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { problemTex, type Problem } from '@schritt/core';
+import { problemTex, type Problem } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { TextEditor } from '../editor/text-editor.tsx';
 import { Tex } from '../math/tex.tsx';

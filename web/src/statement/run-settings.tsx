@@ -1,4 +1,5 @@
-import { type LastStep, parseMethod, type Precision } from '@schritt/core';
+import { parseMethod } from '@schritt/core/notation';
+import type { LastStep, Precision } from '@schritt/core/study';
 import { Select } from 'antd';
 import { type ReactNode, useMemo } from 'react';
 import type { WorkingStudy } from '../study/working-study.ts';

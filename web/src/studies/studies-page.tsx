@@ -1,4 +1,5 @@
-import { parseProblem, problemTex, type StudyDocument } from '@schritt/core';
+import type { StudyDocument } from '@schritt/core/document';
+import { parseProblem, problemTex } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { EntryList } from '../entries/entry-list.tsx';
 import { Tex } from '../math/tex.tsx';

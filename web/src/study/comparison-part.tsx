@@ -1,4 +1,4 @@
-import { significant, stepSizeText } from '@schritt/core';
+import { significant, stepSizeText } from '@schritt/core/notation';
 import { Input } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { Mark } from '../pictures/mark.tsx';

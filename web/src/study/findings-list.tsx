@@ -1,4 +1,4 @@
-import type { Finding } from '@schritt/core';
+import type { Finding } from '@schritt/core/study';
 import type { ReactNode } from 'react';
 import { Mark } from '../pictures/mark.tsx';
 import type { Pointed } from '../table/rung-table.tsx';

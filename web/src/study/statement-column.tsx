@@ -1,4 +1,4 @@
-import type { Ladder } from '@schritt/core';
+import type { Ladder } from '@schritt/core/study';
 import { Button, Dropdown } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { useEntries } from '../api/use-entries.ts';

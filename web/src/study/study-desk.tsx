@@ -1,14 +1,6 @@
-import {
-  DEFAULT_ERROR,
-  type ErrorChoice,
-  isRelative,
-  type Ladder,
-  layGrid,
-  layLadder,
-  type Problem,
-  stepSizeText,
-  type StudyDocument,
-} from '@schritt/core';
+import type { StudyDocument } from '@schritt/core/document';
+import { type Problem, stepSizeText } from '@schritt/core/notation';
+import { type ErrorChoice, isRelative, type Ladder, layGrid, layLadder } from '@schritt/core/study';
 import { Input } from 'antd';
 import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import type { Entry } from '../api/client.ts';

@@ -1,11 +1,5 @@
-import {
-  parseMethod,
-  parseProblem,
-  type Problem,
-  type Reading,
-  type Method,
-  type StudyDocument,
-} from '@schritt/core';
+import type { StudyDocument } from '@schritt/core/document';
+import { parseMethod, parseProblem, type Problem, type Reading, type Method } from '@schritt/core/notation';
 import { useMemo, useState } from 'react';
 import { inStudy, type WorkingStudy } from './working-study.ts';
 

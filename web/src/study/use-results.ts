@@ -1,4 +1,5 @@
-import type { StudyDocument, StudyResult } from '@schritt/core';
+import type { StudyDocument } from '@schritt/core/document';
+import type { StudyResult } from '@schritt/core/study';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Superseded } from '../worker/computer.ts';
 import type { Curves, RowsWindow, RowsWish } from '../worker/messages.ts';

@@ -1,4 +1,5 @@
-import { type Amount, type Ladder, layLadder, type MethodInStudy, type StudyDocument } from '@schritt/core';
+import type { MethodInStudy, StudyDocument } from '@schritt/core/document';
+import { type Amount, type Ladder, layLadder } from '@schritt/core/study';
 
 /** A method under work, with a key that stays its own when methods are added, moved or removed. */
 export interface WorkingMethod extends MethodInStudy {

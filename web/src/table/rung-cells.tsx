@@ -1,4 +1,5 @@
-import { type ErrorChoice, evaluations, leftOutText, type RungResult, stepSizeText } from '@schritt/core';
+import { stepSizeText } from '@schritt/core/notation';
+import { type ErrorChoice, evaluations, leftOutText, type RungResult } from '@schritt/core/study';
 import type { ReactNode } from 'react';
 import { PowerNumber } from '../math/power-number.tsx';
 

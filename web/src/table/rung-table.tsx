@@ -1,4 +1,5 @@
-import { type ErrorChoice, stepSizeText } from '@schritt/core';
+import { stepSizeText } from '@schritt/core/notation';
+import type { ErrorChoice } from '@schritt/core/study';
 import { Fragment, type ReactNode } from 'react';
 import { Mark } from '../pictures/mark.tsx';
 import type { KeyedResult } from '../study/use-results.ts';

@@ -1,4 +1,4 @@
-import type { StudyDocument } from '@schritt/core';
+import type { StudyDocument } from '@schritt/core/document';
 import { Segmented, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { UnderWay } from '../study/under-way.tsx';

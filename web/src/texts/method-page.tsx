@@ -1,10 +1,5 @@
-import {
-  evaluationsPerStep,
-  isImplicit,
-  type MethodDocument,
-  parseMethod,
-  type StudyDocument,
-} from '@schritt/core';
+import type { MethodDocument, StudyDocument } from '@schritt/core/document';
+import { evaluationsPerStep, isImplicit, parseMethod } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';

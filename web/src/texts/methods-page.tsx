@@ -1,4 +1,4 @@
-import { LIBRARY, methodTex, parseMethod } from '@schritt/core';
+import { LIBRARY, methodTex, parseMethod } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { EntryList } from '../entries/entry-list.tsx';
 import { Tex } from '../math/tex.tsx';

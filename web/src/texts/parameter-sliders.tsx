@@ -1,4 +1,4 @@
-import { type ParameterValues, type Problem, texSymbol } from '@schritt/core';
+import { type ParameterValues, type Problem, texSymbol } from '@schritt/core/notation';
 import { Button, Slider } from 'antd';
 import type { ReactNode } from 'react';
 import { Tex } from '../math/tex.tsx';

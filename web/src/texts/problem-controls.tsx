@@ -1,4 +1,4 @@
-import { hasExact, type ParameterValues, type Problem, writeParameters } from '@schritt/core';
+import { hasExact, type ParameterValues, type Problem, writeParameters } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
 import { ParameterSliders } from './parameter-sliders.tsx';
 import { WishedSolution } from './wished-solution.tsx';

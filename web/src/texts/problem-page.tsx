@@ -1,10 +1,5 @@
-import {
-  type ParameterValues,
-  parseProblem,
-  type Problem,
-  type ProblemDocument,
-  type StudyDocument,
-} from '@schritt/core';
+import type { ProblemDocument, StudyDocument } from '@schritt/core/document';
+import { type ParameterValues, parseProblem, type Problem } from '@schritt/core/notation';
 import { type ReactNode, useState } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';

@@ -1,11 +1,5 @@
-import {
-  aligned,
-  componentNames,
-  MOST_SHOWN,
-  type ParameterValues,
-  type Problem,
-  systemTex,
-} from '@schritt/core';
+import { aligned, componentNames, type ParameterValues, type Problem, systemTex } from '@schritt/core/notation';
+import { MOST_SHOWN } from '@schritt/core/study';
 import { Segmented } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Tex } from '../math/tex.tsx';

@@ -1,4 +1,5 @@
-import type { MethodDocument, ProblemDocument, Reading } from '@schritt/core';
+import type { MethodDocument, ProblemDocument } from '@schritt/core/document';
+import type { Reading } from '@schritt/core/notation';
 import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';

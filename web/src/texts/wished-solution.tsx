@@ -1,4 +1,4 @@
-import { manufacture, type Problem, texSymbol } from '@schritt/core';
+import { manufacture, type Problem, texSymbol } from '@schritt/core/notation';
 import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { Tex } from '../math/tex.tsx';

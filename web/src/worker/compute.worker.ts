@@ -1,17 +1,6 @@
-import {
-  checkExact,
-  checkTyped,
-  conclude,
-  exactCheckSentence,
-  methodSigns,
-  type MethodSign,
-  openStudy,
-  type ParameterValues,
-  parseProblem,
-  portrait,
-  type RungRun,
-  typedCheckSentence,
-} from '@schritt/core';
+import { openStudy } from '@schritt/core/document';
+import { checkExact, exactCheckSentence, type ParameterValues, parseProblem } from '@schritt/core/notation';
+import { checkTyped, conclude, methodSigns, type MethodSign, portrait, type RungRun, typedCheckSentence } from '@schritt/core/study';
 import { curvesOf } from './curves.ts';
 import type { Answer, ProblemView, Request } from './messages.ts';
 import { rowsWindow } from './rows.ts';

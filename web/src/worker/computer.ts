@@ -1,4 +1,4 @@
-import type { RungRun } from '@schritt/core';
+import type { RungRun } from '@schritt/core/study';
 import type { Answer, Request } from './messages.ts';
 
 type Question = Request extends infer R ? (R extends Request ? Omit<R, 'id'> : never) : never;

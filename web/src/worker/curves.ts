@@ -1,16 +1,5 @@
-import {
-  compileWithStart,
-  componentNames,
-  exactSolution,
-  type Grid,
-  layGrid,
-  type Method,
-  MOST_KEPT,
-  type Problem,
-  keepRun,
-  type Study,
-  type Wish,
-} from '@schritt/core';
+import { componentNames, type Method, type Problem } from '@schritt/core/notation';
+import { compileWithStart, exactSolution, type Grid, layGrid, MOST_KEPT, keepRun, type Study, type Wish } from '@schritt/core/study';
 import type { Curves, Trajectory } from './messages.ts';
 
 /** Points of the exact curve; more would not be seen. */

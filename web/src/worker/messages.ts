@@ -1,14 +1,6 @@
-import type {
-  MethodRun,
-  ParameterValues,
-  Portrait,
-  Row,
-  RungRun,
-  StudyDocument,
-  StudyResult,
-  Thinned,
-  Wish,
-} from '@schritt/core';
+import type { StudyDocument } from '@schritt/core/document';
+import type { ParameterValues } from '@schritt/core/notation';
+import type { MethodRun, Portrait, Row, RungRun, StudyResult, Thinned, Wish } from '@schritt/core/study';
 
 /** The points of one run, thinned for a picture without losing an extreme. */
 export interface Trajectory {

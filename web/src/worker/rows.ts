@@ -1,12 +1,5 @@
-import {
-  begin,
-  compileWithStart,
-  componentNames,
-  layGrid,
-  rowsOf,
-  type Study,
-  type CompiledRun,
-} from '@schritt/core';
+import { componentNames } from '@schritt/core/notation';
+import { begin, compileWithStart, layGrid, rowsOf, type Study, type CompiledRun } from '@schritt/core/study';
 import type { RowsWindow, RowsWish } from './messages.ts';
 
 /** Components that a table of steps shows at most; the first ones of a large system. */

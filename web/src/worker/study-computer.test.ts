@@ -1,4 +1,4 @@
-import type { StudyDocument } from '@schritt/core';
+import type { StudyDocument } from '@schritt/core/document';
 import { Superseded } from './computer.ts';
 import type { Answer, Request } from './messages.ts';
 import { StudyComputer } from './study-computer.ts';

@@ -1,10 +1,5 @@
-import {
-  estimatedSeconds,
-  type MethodRun,
-  openStudy,
-  type StudyDocument,
-  type StudyResult,
-} from '@schritt/core';
+import { openStudy, type StudyDocument } from '@schritt/core/document';
+import { estimatedSeconds, type MethodRun, type StudyResult } from '@schritt/core/study';
 import { cancelJob, followJob, type FollowedJob } from '../api/jobs.ts';
 import { Computer, Superseded } from './computer.ts';
 

@@ -2,7 +2,7 @@ import { componentNames, type Problem } from '../../problem/problem.ts';
 import { estimatedReference } from '../../reference/reference-solution.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
 import type { ErrorChoice } from './error-choice.ts';
-import { remembered } from '../../run/remembered.ts';
+import { remembered } from '../../text/remembered.ts';
 
 /** What the runs of a study are compared with: the exact solution, or a reference with an error of its own. */
 export interface Truth {

@@ -9,7 +9,7 @@ import type { CompiledRun } from '../../compile/compile.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
 import { layGrid } from '../../run/grid.ts';
 import { integrate } from '../../run/integrate.ts';
-import { remembered } from '../../run/remembered.ts';
+import { remembered } from '../../text/remembered.ts';
 import { norm } from '../../run/norm.ts';
 
 /**

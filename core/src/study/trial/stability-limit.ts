@@ -4,7 +4,7 @@ import { parseProblem } from '../../problem/parse-problem.ts';
 import { compileWithStart } from '../../compile/compile-with-start.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
 import { begin, goTo } from '../../run/integrate.ts';
-import { remembered } from '../../run/remembered.ts';
+import { remembered } from '../../text/remembered.ts';
 
 /** y' = -y: with step z a run shows what the method does to a decay of rate z/h. */
 const DECAY = "y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)";

@@ -1,9 +1,9 @@
 import type { DataSourceOptions } from 'typeorm';
-import { CreateJobs1700000000001 } from '../jobs/create-jobs.migration.ts';
-import { Job } from '../jobs/job.entity.ts';
-import { CreateEntries1700000000000 } from './create-entries.migration.ts';
-import { Entry } from './entry.entity.ts';
-import { Seed } from './seed.entity.ts';
+import { CreateJobs1700000000001 } from './jobs/create-jobs.migration.ts';
+import { Job } from './jobs/job.entity.ts';
+import { CreateEntries1700000000000 } from './entries/create-entries.migration.ts';
+import { Entry } from './entries/entry.entity.ts';
+import { Seed } from './demo/seed.entity.ts';
 
 /** SQLite with a write-ahead log; migrations run when the server starts. */
 export function storeOptions(database: string): DataSourceOptions {

@@ -1,4 +1,4 @@
-import { type DocumentError, readDocument } from '@schritt/core';
+import { type DocumentError, readDocument } from '@schritt/core/document';
 import { registerDecorator, type ValidationArguments } from 'class-validator';
 
 /** Faults of a document as lines `place: message`. */

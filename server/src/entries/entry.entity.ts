@@ -1,4 +1,4 @@
-import type { Document } from '@schritt/core';
+import type { Document } from '@schritt/core/document';
 import {
   Column,
   CreateDateColumn,

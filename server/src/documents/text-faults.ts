@@ -1,5 +1,5 @@
-import type { TextErrors } from '@schritt/core';
-import type { ApiFault } from './api-error.ts';
+import type { TextErrors } from '@schritt/core/document';
+import type { ApiFault } from '../errors/api-error.ts';
 
 /** Errors of the texts of a study as faults with their places. */
 export function textFaults(errors: readonly TextErrors[]): readonly ApiFault[] {

@@ -1,0 +1,31 @@
+// What others use of the notations: texts in, problems and methods out, and both as text and mathematics again.
+export { plainText } from './formula/plain-text.ts';
+export { texSymbol } from './formula/tex-names.ts';
+export { findInLibrary } from './method/library/find-method.ts';
+export { LIBRARY } from './method/library/library.ts';
+export { evaluationsPerStep, isImplicit, type Method } from './method/method.ts';
+export { parseMethod } from './method/parse-method.ts';
+export { methodTex } from './method/tex-method.ts';
+export { checkExact, exactCheckSentence } from './problem/check-exact.ts';
+export { manufacture } from './problem/manufacture.ts';
+export { type ParameterValues, parseProblem } from './problem/parse-problem.ts';
+export { componentNames, hasExact, isSecondOrder, type Problem } from './problem/problem.ts';
+export { aligned, problemTex, systemTex, systemText } from './problem/tex-problem.ts';
+export { writeParameters } from './problem/write-parameters.ts';
+export {
+  count,
+  exponential,
+  fixed,
+  mantissaAndExponent,
+  orderText,
+  powerOfTen,
+  rounded,
+  short,
+  significant,
+  stepSizeText,
+  withMinus,
+} from './text/number-text.ts';
+export type { Reading, TextError } from './text/place.ts';
+export { primed } from './text/primes.ts';
+export { attempt, Refusal } from './text/refusal.ts';
+export { tokenize } from './text/token.ts';

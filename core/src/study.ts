@@ -1,0 +1,33 @@
+// What others use of runs and studies: problems and methods in, numbers and what they mean out.
+export { compileWithStart } from './compile/compile-with-start.ts';
+export { compileRun, type CompiledRun, generateLoop } from './compile/compile.ts';
+export type { Precision } from './compile/precision.ts';
+export { stateFunction } from './compile/state-function.ts';
+export { checkTyped, typedCheckSentence } from './reference/check-typed.ts';
+export { MOST_SHOWN, type Portrait, portrait, type Stroke } from './reference/portrait.ts';
+export { exactSolution } from './run/exact-solution.ts';
+export { type Grid, type LastStep, layGrid, type Wish } from './run/grid.ts';
+export { begin, goTo, integrate } from './run/integrate.ts';
+export { keepRun, MOST_KEPT, type Thinned } from './run/long-run.ts';
+export { type Row, rowsOf } from './run/rows.ts';
+export { conclude } from './study/conclude.ts';
+export type { Finding } from './study/findings/facts.ts';
+export { leftOutText } from './study/judge/left-out-text.ts';
+export type { RungResult } from './study/judge/method-result.ts';
+export { runStudy, studySteps } from './study/run-study.ts';
+export { evaluations } from './study/runs/cost.ts';
+export { type ErrorChoice, errorChoice, isRelative } from './study/runs/error-choice.ts';
+export { estimatedSeconds } from './study/runs/estimate.ts';
+export {
+  type Amount,
+  amountValue,
+  type Ladder,
+  layLadder,
+  MOST_RUNGS,
+  type Rung,
+  stepsOf,
+} from './study/runs/ladder.ts';
+export type { MethodRun, RungRun } from './study/runs/run-method.ts';
+export { type MethodSign, methodSigns } from './study/runs/run-methods.ts';
+export type { Study } from './study/runs/study.ts';
+export type { StudyResult } from './study/study-result.ts';

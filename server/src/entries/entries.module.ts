@@ -1,0 +1,14 @@
+import { Module } from '@nestjs/common';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { MethodsController, ProblemsController, StudiesController } from './entries.controller.ts';
+import { EntriesService } from './entries.service.ts';
+import { Entry } from './entry.entity.ts';
+import { ReportService } from './report.service.ts';
+
+/** Studies, problems and methods as they are stored. */
+@Module({
+  imports: [TypeOrmModule.forFeature([Entry])],
+  controllers: [StudiesController, ProblemsController, MethodsController],
+  providers: [EntriesService, ReportService],
+})
+export class EntriesModule {}
