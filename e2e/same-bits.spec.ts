@@ -53,15 +53,14 @@ test('the worker, the server and the terminal give the same bits', async ({ page
     const inWorker = await page.evaluate(async (asked): Promise<Numbers> => {
       interface Answered {
         readonly kind: string;
-        readonly run: unknown;
-        readonly result: Numbers;
+        readonly answer: Numbers;
         readonly why: string;
       }
       const address = performance
         .getEntriesByType('resource')
         .find((entry) => entry.name.includes('compute.worker'))?.name;
       const worker = new Worker(address ?? '', { type: 'module' });
-      const ask = (question: object): Promise<Answered> =>
+      const ask = (kind: string, question: object): Promise<Answered> =>
         new Promise((done, fail) => {
           const hear = ({ data }: MessageEvent<Answered>): void => {
             if (data.kind === 'progress') return;
@@ -70,13 +69,13 @@ test('the worker, the server and the terminal give the same bits', async ({ page
             else done(data);
           };
           worker.addEventListener('message', hear);
-          worker.postMessage({ id: 1, document: asked, ...question });
+          worker.postMessage({ id: 1, kind, question: { document: asked, ...question } });
         });
       const runs: unknown[] = [];
-      for (const method of asked.methods.keys()) runs.push((await ask({ kind: 'method', method })).run);
-      const { result } = await ask({ kind: 'conclude', runs });
+      for (const method of asked.methods.keys()) runs.push((await ask('method', { method })).answer);
+      const { answer } = await ask('conclude', { runs });
       worker.terminate();
-      return result;
+      return answer;
     }, document);
     const onServer: Numbers = await (await request.get(`/api/studies/${stored.id}/report`)).json();
     const printed = execFileSync(

@@ -220,8 +220,9 @@ test('the steps of one run with every stage, and the errors over their cost', as
   const shown = (value: number): string => String(Number(value.toPrecision(8))).replace('-', '−');
   const table = page.getByRole('region', { name: 'Rungs' }).locator('tbody tr');
   await expect
-    .poll(async () => (await cells(table.nth(0))).slice(0, 5))
-    .toEqual(['0', '0', '0', '50', shown(k2)]);
+    // n, t, the value, the slope f there, and the two stages
+    .poll(async () => (await cells(table.nth(0))).slice(0, 6))
+    .toEqual(['0', '0', '0', '50', '50', shown(k2)]);
   expect((await cells(table.nth(1)))[2]).toBe(shown(0.025 * (50 + k2)));
   await page.getByRole('button', { name: 'over evaluations' }).click();
   await expect(

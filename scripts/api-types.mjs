@@ -1,6 +1,6 @@
 // Makes the page's types of the API from the OpenAPI document of the server, so that they cannot drift apart.
 import 'reflect-metadata';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import openapiTS, { astToString } from 'openapi-typescript';
 import { root } from './fresh.mjs';
@@ -18,4 +18,4 @@ const ast = await openapiTS(JSON.parse(JSON.stringify(apiDocument(app))), { immu
 await app.close();
 const file = join(root, 'web/src/api/schema.ts');
 const text = `// Made from the server's OpenAPI document by scripts/api-types.mjs; not to be edited.\n${astToString(ast)}`;
-if (!existsSync(file) || readFileSync(file, 'utf8') !== text) writeFileSync(file, text);
+writeFileSync(file, text);

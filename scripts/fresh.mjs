@@ -48,8 +48,17 @@ export function buildNode(parts = ['core', 'cli', 'server'], quiet = false) {
   });
 }
 
+/** Makes the page's types of the API where the server is newer than they are. */
+export function apiTypes() {
+  const types = join(root, 'web/src/api/schema.ts');
+  const server = join(root, 'server/dist/.tsbuildinfo');
+  if (existsSync(types) && statSync(types).mtimeMs >= statSync(server).mtimeMs) return;
+  run(process.execPath, [join(root, 'scripts/api-types.mjs')]);
+}
+
 /** Builds the web application where a source is newer than the last build. */
 export function buildWeb() {
+  apiTypes();
   const mark = join(root, 'web/dist/index.html');
   const sources = Math.max(newest(join(root, 'web'), SKIP), newest(join(root, 'core/src'), SKIP));
   if (existsSync(mark) && statSync(mark).mtimeMs >= sources) return;

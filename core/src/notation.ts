@@ -16,6 +16,7 @@ export {
   count,
   exponential,
   fixed,
+  general,
   mantissaAndExponent,
   orderText,
   powerOfTen,

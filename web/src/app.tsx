@@ -2,12 +2,12 @@ import { App as AntApp, ConfigProvider } from 'antd';
 import { type ReactNode, useMemo } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { MessagePage } from './frame/message-page.tsx';
-import { MethodPage } from './texts/method-page.tsx';
-import { MethodsPage } from './texts/methods-page.tsx';
-import { ProblemPage } from './texts/problem-page.tsx';
-import { ProblemsPage } from './texts/problems-page.tsx';
-import { StudiesPage } from './studies/studies-page.tsx';
-import { StudyPage } from './study/study-page.tsx';
+import { MethodPage } from './pages/method-page.tsx';
+import { MethodsPage } from './pages/methods-page.tsx';
+import { ProblemPage } from './pages/problem-page.tsx';
+import { ProblemsPage } from './pages/problems-page.tsx';
+import { StudiesPage } from './pages/studies-page.tsx';
+import { StudyPage } from './pages/study-page.tsx';
 import { antTheme } from './theme/ant-theme.ts';
 import { PaletteContext, useSystemPalette } from './theme/use-palette.ts';
 

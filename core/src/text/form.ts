@@ -111,7 +111,7 @@ function isWhole<T>(value: object, needed: readonly string[], isFaultless: boole
  *
  * @param more a look at the whole object, when its fields are good
  */
-export function object<N extends Fields, O extends Fields = Record<never, never>>(
+export function object<N extends Fields, O extends Fields = Record<never, Form<unknown>>>(
   needed: N,
   optional?: O,
   more: (value: ObjectOf<N, O>, place: string, faults: Faults) => void = () => undefined,

@@ -1,10 +1,11 @@
 import { type Document, readDocument } from '@schritt/core/document';
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema.ts';
+
+type Schemas = components['schemas'];
 
 /** A stored document as the server answers it. */
-export interface Entry<D extends Document = Document> {
-  readonly id: string;
-  readonly version: number;
-  readonly updatedAt: string;
+export interface Entry<D extends Document = Document> extends Omit<Schemas['EntryDto'], 'document' | 'kind'> {
   readonly document: D;
 }
 
@@ -13,81 +14,95 @@ export type Kind = Document['kind'];
 /** Documents by kind. */
 export type DocumentOf<K extends Kind> = Extract<Document, { readonly kind: K }>;
 
-const PATHS: Readonly<Record<Kind, string>> = { study: 'studies', problem: 'problems', method: 'methods' };
-
 /** An error of the server, or of the way to it. */
 export class ApiFailure extends Error {
-  readonly code: string;
+  readonly code: Schemas['ApiErrorBody']['code'] | 'unreachable' | 'unreadable';
   /** With a stale version: what the server answered as the present entry. */
   readonly current: unknown;
-  constructor(code: string, message: string, current?: unknown) {
+  constructor(code: ApiFailure['code'], message: string, current?: unknown) {
     super(message);
     this.code = code;
     this.current = current;
   }
 }
 
-export function field(value: unknown, name: string): unknown {
-  return typeof value === 'object' && value !== null
-    ? new Map<string, unknown>(Object.entries(value)).get(name)
-    : undefined;
+/** The server, with the types that its own description gives. */
+export const server = createClient<paths>({ baseUrl: '/' });
+
+/** What a call to the server has come to. */
+interface Called<T> {
+  readonly data?: T;
+  readonly error?: unknown;
+  readonly response: Response;
 }
 
-export function text(value: unknown, otherwise: string): string {
-  return typeof value === 'string' ? value : otherwise;
+function isErrorBody(value: unknown): value is Schemas['ApiErrorBody'] {
+  return typeof value === 'object' && value !== null && 'code' in value && 'message' in value;
+}
+
+/** The data of a call; an error of the server, or of the way to it, becomes an ApiFailure. */
+export async function answerOf<T>(call: Promise<Called<T>>): Promise<T | undefined> {
+  const { data, error, response } = await call.catch(() => {
+    throw new ApiFailure('unreachable', 'the server does not answer');
+  });
+  if (response.ok) return data;
+  if (isErrorBody(error)) throw new ApiFailure(error.code, error.message, error.current);
+  throw new ApiFailure('internal', `the server answered ${response.status}`);
 }
 
 function isOfKind<K extends Kind>(document: Document, kind: K): document is DocumentOf<K> {
   return document.kind === kind;
 }
 
-/** Reads an entry out of an answer; an answer that is none is an error, not a broken page. */
-export function readEntry<K extends Kind>(value: unknown, kind: K): Entry<DocumentOf<K>> {
-  const reading = readDocument(field(value, 'document'));
-  const version = field(value, 'version');
-  if (!reading.ok || !isOfKind(reading.document, kind) || typeof version !== 'number')
-    throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
-  return {
-    id: text(field(value, 'id'), ''),
-    version,
-    updatedAt: text(field(value, 'updatedAt'), ''),
-    document: reading.document,
-  };
+function isEntry(value: unknown): value is Schemas['EntryDto'] {
+  return typeof value === 'object' && value !== null && 'document' in value && 'version' in value;
 }
 
-/** Asks the server; an error of it becomes an ApiFailure. */
-export async function call(path: string, init: RequestInit = {}): Promise<unknown> {
-  let response: Response;
-  try {
-    response = await fetch(`/api/${path}`, { ...init, headers: { 'content-type': 'application/json' } });
-  } catch {
-    throw new ApiFailure('unreachable', 'the server does not answer');
+/** Reads an entry out of an answer; an answer that is none is an error, not a broken page. */
+export function readEntry<K extends Kind>(value: unknown, kind: K): Entry<DocumentOf<K>> {
+  if (isEntry(value)) {
+    const { id, version, updatedAt } = value;
+    const reading = readDocument(value.document);
+    if (reading.ok && isOfKind(reading.document, kind) && typeof version === 'number')
+      return { id, version, updatedAt, document: reading.document };
   }
-  const body: unknown = response.status === 204 ? null : await response.json().catch(() => null);
-  if (response.ok) return body;
-  throw new ApiFailure(
-    text(field(body, 'code'), 'internal'),
-    text(field(body, 'message'), `the server answered ${response.status}`),
-    field(body, 'current'),
-  );
+  throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
+}
+
+const ALL = { study: '/api/studies', problem: '/api/problems', method: '/api/methods' } as const;
+const ONE = {
+  study: '/api/studies/{id}',
+  problem: '/api/problems/{id}',
+  method: '/api/methods/{id}',
+} as const;
+
+function allOf(kind: Kind): (typeof ALL)[Kind] {
+  return ALL[kind];
+}
+
+function oneOf(kind: Kind): (typeof ONE)[Kind] {
+  return ONE[kind];
 }
 
 /** All entries of a kind. */
 export async function listEntries<K extends Kind>(kind: K): Promise<readonly Entry<DocumentOf<K>>[]> {
-  const body = await call(PATHS[kind]);
+  const body = await answerOf(server.GET(allOf(kind)));
   return Array.isArray(body) ? body.map((item: unknown) => readEntry(item, kind)) : [];
 }
 
 export async function loadEntry<K extends Kind>(kind: K, id: string): Promise<Entry<DocumentOf<K>>> {
-  return readEntry(await call(`${PATHS[kind]}/${encodeURIComponent(id)}`), kind);
+  return readEntry(await answerOf(server.GET(oneOf(kind), { params: { path: { id } } })), kind);
 }
 
 export async function createEntry<K extends Kind>(
   kind: K,
   document: DocumentOf<K>,
 ): Promise<Entry<DocumentOf<K>>> {
-  return readEntry(await call(PATHS[kind], { method: 'POST', body: JSON.stringify({ document }) }), kind);
+  return readEntry(await answerOf(server.POST(allOf(kind), { body: { document } })), kind);
 }
+
+/** Longest body that a browser sends on when its page is gone. */
+const MOST_KEPT_ALIVE = 60_000;
 
 export async function replaceEntry<K extends Kind>(
   kind: K,
@@ -95,12 +110,15 @@ export async function replaceEntry<K extends Kind>(
   version: number,
   document: DocumentOf<K>,
 ): Promise<Entry<DocumentOf<K>>> {
-  const body = JSON.stringify({ version, document });
+  const body = { version, document };
   // keepalive lets a save that is under way outlive the page; browsers allow it for small bodies only
-  const init = { method: 'PUT', body, keepalive: body.length < 60_000 };
-  return readEntry(await call(`${PATHS[kind]}/${encodeURIComponent(id)}`, init), kind);
+  const keepalive = JSON.stringify(body).length < MOST_KEPT_ALIVE;
+  return readEntry(
+    await answerOf(server.PUT(oneOf(kind), { params: { path: { id } }, body, keepalive })),
+    kind,
+  );
 }
 
 export async function deleteEntry(kind: Kind, id: string): Promise<void> {
-  await call(`${PATHS[kind]}/${encodeURIComponent(id)}`, { method: 'DELETE' });
+  await answerOf(server.DELETE(oneOf(kind), { params: { path: { id } } }));
 }

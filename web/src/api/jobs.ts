@@ -1,16 +1,10 @@
 import type { StudyDocument } from '@schritt/core/document';
 import type { MethodRun } from '@schritt/core/study';
-import { ApiFailure, call, field, text } from './client.ts';
+import { answerOf, ApiFailure, server } from './client.ts';
+import type { components } from './schema.ts';
 
 /** Where a long study on the server is. */
-interface Job {
-  readonly id: string;
-  readonly state: string;
-  readonly part: number;
-  /** Rungs that are finished while it runs. */
-  readonly rungs: number;
-  readonly why: string;
-}
+type Job = components['schemas']['JobDto'];
 
 /** A job that is followed; it goes on when the page is closed. */
 export interface FollowedJob {
@@ -21,16 +15,13 @@ export interface FollowedJob {
   readonly leave: () => void;
 }
 
+function isJob(value: unknown): value is Job {
+  return typeof value === 'object' && value !== null && 'state' in value && 'part' in value;
+}
+
 function readJob(value: unknown): Job {
-  const part = field(value, 'part');
-  const rungs = field(value, 'rungs');
-  return {
-    id: text(field(value, 'id'), ''),
-    state: text(field(value, 'state'), 'failed'),
-    part: typeof part === 'number' ? part : 0,
-    rungs: typeof rungs === 'number' ? rungs : 0,
-    why: text(field(value, 'why'), 'the server gave no reason'),
-  };
+  if (isJob(value)) return value;
+  throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
 }
 
 /** Whether an answer holds the runs of the methods of a study. */
@@ -38,7 +29,7 @@ function areRuns(value: unknown, methods: number): value is readonly MethodRun[]
   return (
     Array.isArray(value) &&
     value.length === methods &&
-    value.every((run: unknown) => Array.isArray(field(run, 'rungs')))
+    value.every((run: unknown) => typeof run === 'object' && run !== null && 'rungs' in run)
   );
 }
 
@@ -48,7 +39,8 @@ function isOver({ state }: Job): boolean {
 
 function reason({ state, why }: Job): string {
   if (state === 'cancelled') return 'cancelled';
-  return state === 'too long' ? `${why} on the server; take fewer or coarser rungs` : why;
+  const known = why ?? 'the server gave no reason';
+  return state === 'too long' ? `${known} on the server; take fewer or coarser rungs` : known;
 }
 
 /** Listens to a job until it is over. */
@@ -68,12 +60,17 @@ function listen(job: Job, progress: (now: Job) => void): { over: Promise<Job>; l
       if (source.readyState === EventSource.CLOSED) fail(new Error('the server does not answer'));
     });
   });
-  return { over, leave: () => source.close() };
+  return {
+    over,
+    leave: () => {
+      source.close();
+    },
+  };
 }
 
 /** The runs of a job as far as they are there; none where the answer cannot be read. */
 async function runsOf(id: string, methods: number): Promise<readonly MethodRun[]> {
-  const answer = await call(`jobs/${id}/runs`);
+  const answer: unknown = await answerOf(server.GET('/api/jobs/{id}/runs', { params: { path: { id } } }));
   return areRuns(answer, methods) ? answer : [];
 }
 
@@ -88,7 +85,7 @@ export async function followJob(
   progress: (part: number) => void,
   soFar: (runs: readonly MethodRun[]) => void,
 ): Promise<FollowedJob> {
-  const job = readJob(await call('jobs', { method: 'POST', body: JSON.stringify({ document }) }));
+  const job = readJob(await answerOf(server.POST('/api/jobs', { body: { document } })));
   const methods = document.methods.length;
   let shown = 0;
   const { over, leave } = listen(job, (now) => {
@@ -109,5 +106,5 @@ export async function followJob(
 
 /** Ends a job on the server. */
 export async function cancelJob(id: string): Promise<void> {
-  await call(`jobs/${id}`, { method: 'DELETE' });
+  await answerOf(server.DELETE('/api/jobs/{id}', { params: { path: { id } } }));
 }

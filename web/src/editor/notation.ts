@@ -1,14 +1,33 @@
 import { HighlightStyle, StreamLanguage, syntaxHighlighting } from '@codemirror/language';
+import { tokenize } from '@schritt/core/notation';
 import { tags } from '@lezer/highlight';
+
+/** Words that begin or end a statement. */
+const WORDS: ReadonlySet<string> = new Set(['conserved', 'for', 'solve', 'start', 'with']);
+
+/** The stretches of a line that have a look of their own, by the tokens of the notation itself. */
+export function looksOf(line: string): readonly { readonly to: number; readonly look: string | null }[] {
+  const tokens = tokenize(line, 0, line.length, () => undefined);
+  const isStarter = tokens[0]?.text === 'start' && tokens[1]?.text === 'with';
+  const looks = tokens.flatMap(({ kind, text, at }, i): { to: number; look: string | null }[] => {
+    const isWord =
+      kind === 'name' && WORDS.has(text) && (isStarter ? i < 2 : text !== 'start' && text !== 'with');
+    const look = isWord ? 'keyword' : kind === 'number' ? 'number' : null;
+    return [
+      { to: at.from, look: null },
+      { to: at.to, look },
+    ];
+  });
+  const comment = line.indexOf('#');
+  return comment < 0 ? looks : [...looks, { to: comment, look: null }, { to: line.length, look: 'comment' }];
+}
 
 const language = StreamLanguage.define<null>({
   token(stream) {
-    if (stream.match(/^#.*/)) return 'comment';
-    if (stream.match(/^(conserved|for|solve|start with)\b/)) return 'keyword';
-    if (stream.match(/^(\d+\.?\d*|\.\d+)(e[+-]?\d+)?/i)) return 'number';
-    if (stream.match(/^[\p{L}_][\p{L}\d_]*'*/u)) return null;
-    stream.next();
-    return null;
+    const next = looksOf(stream.string).find(({ to }) => to > stream.pos);
+    if (next === undefined) stream.skipToEnd();
+    else stream.pos = next.to;
+    return next?.look ?? null;
   },
 });
 

@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import type { Autosave } from './use-autosave.ts';
+import type { Autosave } from '../desk/use-autosave.ts';
 
 /** Says whether the page is saved, and what to do where it could not be. */
 export function SaveStatus<D>({

@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import type { Editing } from './use-history.ts';
+import type { Editing } from '../desk/use-history.ts';
 
 /** Undo and redo, quiet where there is nothing to undo. */
 export function UndoButtons({ undo, redo }: Pick<Editing<unknown>, 'undo' | 'redo'>): ReactNode {

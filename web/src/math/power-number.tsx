@@ -1,3 +1,4 @@
+import { mantissaAndExponent, withMinus } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
 import './power-number.css';
 
@@ -10,12 +11,12 @@ export function PowerNumber({
   readonly digits?: number;
 }): ReactNode {
   if (value === 0) return <>0</>;
-  const [mantissa = '', exponent = ''] = value.toExponential(digits - 1).split('e');
+  const [mantissa, exponent] = mantissaAndExponent(value, digits);
   return (
     <span className="power-number" title={String(value)}>
-      {mantissa.replace('-', '−')}
+      {withMinus(mantissa)}
       <small>
-        ×10<sup>{exponent.replace('+', '').replace('-', '−')}</sup>
+        ×10<sup>{withMinus(String(exponent))}</sup>
       </small>
     </span>
   );

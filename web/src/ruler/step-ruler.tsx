@@ -1,5 +1,4 @@
 import { stepSizeText } from '@schritt/core/notation';
-import type { Rung } from '@schritt/core/study';
 import {
   type KeyboardEvent,
   type PointerEvent,
@@ -8,27 +7,9 @@ import {
   useRef,
   useState,
 } from 'react';
+import { useDesk } from '../desk/desk.ts';
 import { dividingSizes, placeOfSize, roundSizes, rulerScale, sizeAtPlace } from './scale.ts';
 import './step-ruler.css';
-
-/** The step size of the page: that of a rung, or one between the rungs that divides the interval. */
-export interface StepNow {
-  readonly h: number;
-  readonly steps: number;
-  /** Null between the rungs. */
-  readonly rung: number | null;
-}
-
-interface StepRulerProps {
-  readonly rungs: readonly Rung[];
-  /** Length of the interval. */
-  readonly length: number;
-  /** Null where there are no rungs. */
-  readonly now: StepNow | null;
-  readonly onChoose: (rung: number) => void;
-  /** The handle was moved to a number of steps that is no rung. */
-  readonly onFree: (steps: number) => void;
-}
 
 const AXIS = 66;
 /** Pixels within which the handle falls on a peg. */
@@ -38,7 +19,10 @@ const NEAR = 7;
  * The ladder on a logarithmic scale of h. A peg is chosen by click or with the arrow keys; the handle is dragged
  * along to any h that divides the interval, or moved by one step of N with Shift and an arrow.
  */
-export function StepRuler({ rungs, length, now, onChoose, onFree }: StepRulerProps): ReactNode {
+export function StepRuler(): ReactNode {
+  const { chosen, problem } = useDesk();
+  const { rungs, now, choose, chooseSteps } = chosen;
+  const length = problem === null ? 1 : problem.end - problem.start;
   const host = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(960);
   const [dragging, setDragging] = useState(false);
@@ -68,8 +52,8 @@ export function StepRuler({ rungs, length, now, onChoose, onFree }: StepRulerPro
   const finer = order.findIndex(({ grid }) => grid.h < now.h * (1 - 1e-9));
   const toSteps = (steps: number): void => {
     const peg = order.find(({ grid }) => grid.steps === steps);
-    if (peg !== undefined) onChoose(peg.index);
-    else if (steps >= 1 && steps !== now.steps) onFree(steps);
+    if (peg !== undefined) choose(peg.index);
+    else if (steps >= 1 && steps !== now.steps) chooseSteps(steps);
   };
   const move = (event: KeyboardEvent): void => {
     const forward = event.key === 'ArrowRight' || event.key === 'ArrowUp';
@@ -82,13 +66,13 @@ export function StepRuler({ rungs, length, now, onChoose, onFree }: StepRulerPro
     const goal =
       event.key === 'Home' ? 0 : event.key === 'End' ? order.length - 1 : forward ? finer : coarser;
     const peg = order[goal];
-    if (peg !== undefined) onChoose(peg.index);
+    if (peg !== undefined) choose(peg.index);
   };
   const drag = (event: PointerEvent<SVGSVGElement>): void => {
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
     const near = order.find(({ grid }) => Math.abs(placeOfSize(scale, grid.h) - x) <= NEAR);
     if (near !== undefined) {
-      if (near.index !== now.rung) onChoose(near.index);
+      if (near.index !== now.rung) choose(near.index);
       return;
     }
     toSteps(Math.max(1, Math.round(length / sizeAtPlace(scale, x))));

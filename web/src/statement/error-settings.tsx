@@ -26,12 +26,12 @@ const MOST_LISTED = 200;
 
 interface ErrorSettingsProps {
   readonly problem: Problem | null;
-  readonly error: ErrorChoice | undefined;
+  readonly error: ErrorChoice;
   readonly onChange: (error: ErrorChoice) => void;
 }
 
 /** Where the error of a study is taken, of what, and how it is told. */
-export function ErrorSettings({ problem, error = DEFAULT_ERROR, onChange }: ErrorSettingsProps): ReactNode {
+export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps): ReactNode {
   const { at, of, scale } = error;
   const where: Where = typeof at === 'object' ? 'time' : at;
   const [start, end] = [problem?.start ?? 0, problem?.end ?? 1];

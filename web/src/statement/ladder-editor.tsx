@@ -1,7 +1,8 @@
+import { attempt, Refusal } from '@schritt/core/notation';
 import { type Amount, amountValue, type Ladder, MOST_RUNGS } from '@schritt/core/study';
 import { Button, Input, Segmented } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { withFinerRung } from '../study/working-study.ts';
+import { withFinerRung } from '../desk/working-study.ts';
 import './ladder-editor.css';
 
 type Form = 'regular' | 'sizes' | 'counts';
@@ -23,33 +24,34 @@ function textOf(ladder: Ladder): string {
 
 function amount(text: string): Amount {
   const value = amountValue(text);
-  if (!(value > 0) || !Number.isFinite(value)) throw new RangeError(`${text} is no positive number`);
+  if (!(value > 0) || !Number.isFinite(value)) throw new Refusal('grid', `${text} is no positive number`);
   return String(Number(text)) === text ? Number(text) : text;
 }
 
 function count(text: string): number {
   const value = Number(text);
-  if (!Number.isSafeInteger(value) || value < 1) throw new RangeError(`${text} is no whole number from 1 on`);
+  if (!Number.isSafeInteger(value) || value < 1)
+    throw new Refusal('grid', `${text} is no whole number from 1 on`);
   return value;
 }
 
-/** Reads what was typed; throws a RangeError in plain words. */
+/** Reads what was typed; @throws Refusal in plain words. */
 function read(form: Form, text: string): Ladder {
   const parts = text
     .split(',')
     .map((part) => part.trim())
     .filter((part) => part !== '');
-  if (parts.length === 0) throw new RangeError('write at least one, with commas between them');
-  if (parts.length > MOST_RUNGS) throw new RangeError(`at most ${MOST_RUNGS} rungs are possible`);
+  if (parts.length === 0) throw new Refusal('grid', 'write at least one, with commas between them');
+  if (parts.length > MOST_RUNGS) throw new Refusal('grid', `at most ${MOST_RUNGS} rungs are possible`);
   if (form === 'sizes') return { steps: parts.map(amount) };
   if (form === 'counts') return { intervals: parts.map(count) };
   const [first, factor, rungs] = parts;
   if (first === undefined || factor === undefined || rungs === undefined || parts.length > 3)
-    throw new RangeError('write the first h, the factor between rungs and how many: 0.5, 2, 6');
+    throw new Refusal('grid', 'write the first h, the factor between rungs and how many: 0.5, 2, 6');
   const by = amountValue(factor);
-  if (!(by > 1)) throw new RangeError('the factor must be above 1; 2 halves h from rung to rung');
+  if (!(by > 1)) throw new Refusal('grid', 'the factor must be above 1; 2 halves h from rung to rung');
   const many = count(rungs);
-  if (many > MOST_RUNGS) throw new RangeError(`at most ${MOST_RUNGS} rungs are possible`);
+  if (many > MOST_RUNGS) throw new Refusal('grid', `at most ${MOST_RUNGS} rungs are possible`);
   return { first: amount(first), factor: by, rungs: many };
 }
 
@@ -62,21 +64,13 @@ export function LadderEditor({
   readonly onChange: (ladder: Ladder) => void;
 }): ReactNode {
   const [draft, setDraft] = useState<{ readonly form: Form; readonly text: string } | null>(null);
-  let why: string | null = null;
   const tryText = (form: Form, text: string): void => {
     setDraft({ form, text });
-    try {
-      onChange(read(form, text));
-    } catch (thrown) {
-      if (!(thrown instanceof RangeError)) throw thrown;
-    }
+    const reading = attempt(() => read(form, text));
+    if (reading.ok) onChange(reading.value);
   };
-  if (draft !== null)
-    try {
-      read(draft.form, draft.text);
-    } catch (thrown) {
-      why = thrown instanceof Error ? thrown.message : String(thrown);
-    }
+  const reading = draft === null ? null : attempt(() => read(draft.form, draft.text));
+  const why = reading === null || reading.ok ? null : reading.refusal.message;
   return (
     <section className="ladder-editor" aria-label="Ladder">
       <div className="statement-head">

@@ -4,7 +4,7 @@ import { type ReactNode, useMemo, useState } from 'react';
 import { TextEditor } from '../editor/text-editor.tsx';
 import { Tex } from '../math/tex.tsx';
 import { Mark } from '../pictures/mark.tsx';
-import type { Read } from '../study/use-good-study.ts';
+import type { Read } from '../desk/use-good-study.ts';
 import './statement.css';
 
 /** A method as it is set on a board. */

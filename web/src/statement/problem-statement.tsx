@@ -3,7 +3,7 @@ import { problemTex, type Problem } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { TextEditor } from '../editor/text-editor.tsx';
 import { Tex } from '../math/tex.tsx';
-import type { Read } from '../study/use-good-study.ts';
+import type { Read } from '../desk/use-good-study.ts';
 import './statement.css';
 
 /** A choice of cases cannot be broken over lines; a long one is set smaller. */

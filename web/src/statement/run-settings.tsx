@@ -2,7 +2,7 @@ import { parseMethod } from '@schritt/core/notation';
 import type { LastStep, Precision } from '@schritt/core/study';
 import { Select } from 'antd';
 import { type ReactNode, useMemo } from 'react';
-import type { WorkingStudy } from '../study/working-study.ts';
+import type { WorkingStudy } from '../desk/working-study.ts';
 import './run-settings.css';
 
 const PRECISIONS = [

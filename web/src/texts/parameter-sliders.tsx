@@ -1,4 +1,4 @@
-import { type ParameterValues, type Problem, texSymbol } from '@schritt/core/notation';
+import { type ParameterValues, type Problem, texSymbol, rounded, short } from '@schritt/core/notation';
 import { Button, Slider } from 'antd';
 import type { ReactNode } from 'react';
 import { Tex } from '../math/tex.tsx';
@@ -48,9 +48,9 @@ export function ParameterSliders({ problem, values, onChange, onWrite }: Paramet
               value={now}
               tooltip={{ open: false }}
               ariaLabelForHandle={name}
-              onChange={(next: number) => onChange({ ...values, [name]: Number(next.toPrecision(4)) })}
+              onChange={(next: number) => onChange({ ...values, [name]: rounded(next, 4) })}
             />
-            <span className="value">{Number(now.toPrecision(5))}</span>
+            <span className="value">{short(now, 5)}</span>
           </div>
         );
       })}

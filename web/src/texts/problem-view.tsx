@@ -1,13 +1,20 @@
-import { aligned, componentNames, type ParameterValues, type Problem, systemTex } from '@schritt/core/notation';
+import {
+  aligned,
+  componentNames,
+  type ParameterValues,
+  type Problem,
+  systemTex,
+  short,
+} from '@schritt/core/notation';
 import { MOST_SHOWN } from '@schritt/core/study';
 import { Segmented } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Tex } from '../math/tex.tsx';
-import { PortraitPicture } from '../pictures/portrait-picture.tsx';
+import { PortraitLens } from '../lenses/portrait-lens.tsx';
 import { ProblemTypeset } from '../statement/problem-statement.tsx';
 import { usePalette } from '../theme/use-palette.ts';
 import type { ProblemView as View } from '../worker/messages.ts';
-import { type Ask, useComputed } from '../worker/use-computed.ts';
+import { type Ask, useComputed } from '../worker/use-work.ts';
 import './problem-view.css';
 
 const ORIGIN = {
@@ -36,11 +43,7 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
   const { text } = problem;
   const [view, setView] = useState<'time' | 'plane'>('time');
   const ask = useMemo(
-    (): Ask<View> => async (computer) => {
-      const answer = await computer.ask({ kind: 'problem', text, parameters: values });
-      if (answer.kind === 'problem') return answer.view;
-      throw new Error(answer.kind === 'failed' ? answer.why : 'an answer to another question');
-    },
+    (): Ask<View> => (computer) => computer.ask('problem', { text, parameters: values }),
     [text, values],
   );
   const palette = usePalette();
@@ -101,13 +104,13 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
             <span className="quiet">
               {ORIGIN[value.portrait.kind]}
               {value.portrait.leavesAt !== null &&
-                `; it leaves the numbers near ${problem.independent} = ${Number(value.portrait.leavesAt.toPrecision(4))}`}
+                `; it leaves the numbers near ${problem.independent} = ${short(value.portrait.leavesAt, 4)}`}
             </span>
           )}
         </div>
         <div className="picture">
           {value !== null && (
-            <PortraitPicture
+            <PortraitLens
               portrait={value.portrait}
               names={names}
               independent={problem.independent}

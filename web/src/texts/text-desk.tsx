@@ -7,8 +7,8 @@ import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
 import { TextEditor } from '../editor/text-editor.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
 import { UndoButtons } from '../entries/undo-buttons.tsx';
-import { useAutosave } from '../entries/use-autosave.ts';
-import { useHistory } from '../entries/use-history.ts';
+import { useAutosave } from '../desk/use-autosave.ts';
+import { useHistory } from '../desk/use-history.ts';
 import { TopBar } from '../frame/top-bar.tsx';
 import './text-desk.css';
 

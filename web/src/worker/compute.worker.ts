@@ -1,15 +1,30 @@
-import { openStudy } from '@schritt/core/document';
-import { checkExact, exactCheckSentence, type ParameterValues, parseProblem } from '@schritt/core/notation';
-import { checkTyped, conclude, methodSigns, type MethodSign, portrait, type RungRun, typedCheckSentence } from '@schritt/core/study';
+import { openStudy, type StudyDocument } from '@schritt/core/document';
+import {
+  checkExact,
+  exactCheckSentence,
+  type ParameterValues,
+  parseProblem,
+  Refusal,
+} from '@schritt/core/notation';
+import {
+  checkTyped,
+  conclude,
+  methodSigns,
+  type MethodSign,
+  portrait,
+  type RungRun,
+  typedCheckSentence,
+  type Study,
+} from '@schritt/core/study';
 import { curvesOf } from './curves.ts';
-import type { Answer, ProblemView, Request } from './messages.ts';
+import type { Answers, Done, Kind, Message, ProblemView, Questions, Request } from './messages.ts';
 import { rowsWindow } from './rows.ts';
 
 declare const self: DedicatedWorkerGlobalScope;
 
-function problemView(text: string, parameters: ParameterValues): ProblemView | null {
+function problemView(text: string, parameters: ParameterValues): ProblemView {
   const reading = parseProblem(text, parameters);
-  if (!reading.ok) return null;
+  if (!reading.ok) throw new Refusal('text', 'the text cannot be read');
   const problem = reading.value;
   const check = checkExact(problem);
   return {
@@ -36,7 +51,7 @@ function watched<T>(id: number, work: Generator<MethodSign, T>): T {
     const now = performance.now();
     if (now - last < SIGN) continue;
     last = now;
-    self.postMessage({ id, kind: 'progress', part: next.value.part, finished } satisfies Answer);
+    self.postMessage({ id, kind: 'progress', part: next.value.part, finished } satisfies Message);
     finished = [];
   }
 }
@@ -49,26 +64,39 @@ function* asSigns<T>(work: Generator<number, T>): Generator<MethodSign, T> {
   }
 }
 
-function answer(request: Request): Answer {
+function studyOf(document: StudyDocument): Study {
+  const opened = openStudy(document);
+  if (opened.ok) return opened.study;
+  throw new Refusal('text', 'a text of this study cannot be read');
+}
+
+/** How each question is answered. */
+const ANSWER: { readonly [K in Kind]: (question: Questions[K], id: number) => Answers[K] } = {
+  method: ({ document, method }, id) => watched(id, methodSigns(studyOf(document), method)),
+  conclude: ({ document, runs }) => conclude(studyOf(document), runs),
+  rows: ({ document, window }) => rowsWindow(studyOf(document), window),
+  curves: ({ document, wish }, id) => watched(id, asSigns(curvesOf(studyOf(document), wish))),
+  problem: ({ text, parameters }) => problemView(text, parameters),
+};
+
+function answered<K extends Kind>(id: number, kind: K, question: Questions[K]): Done<K> {
+  return { id, kind, answer: ANSWER[kind](question, id) };
+}
+
+/** One question and its answer; the kinds of both go together. */
+function answer(request: Request): Message {
   const { id } = request;
-  if (request.kind === 'problem') {
-    const view = problemView(request.text, request.parameters);
-    return view === null
-      ? { id, kind: 'failed', why: 'the text cannot be read' }
-      : { id, kind: 'problem', view };
-  }
-  const opened = openStudy(request.document);
-  if (!opened.ok) return { id, kind: 'failed', why: 'a text of this study cannot be read' };
-  const { study } = opened;
   switch (request.kind) {
     case 'method':
-      return { id, kind: 'method', run: watched(id, methodSigns(study, request.method)) };
+      return answered(id, request.kind, request.question);
     case 'conclude':
-      return { id, kind: 'concluded', result: conclude(study, request.runs) };
+      return answered(id, request.kind, request.question);
     case 'rows':
-      return { id, kind: 'rows', rows: rowsWindow(study, request.window) };
+      return answered(id, request.kind, request.question);
     case 'curves':
-      return { id, kind: 'curves', curves: watched(id, asSigns(curvesOf(study, request.wish))) };
+      return answered(id, request.kind, request.question);
+    case 'problem':
+      return answered(id, request.kind, request.question);
   }
 }
 
@@ -77,6 +105,6 @@ self.addEventListener('message', (event: MessageEvent<Request>) => {
     self.postMessage(answer(event.data));
   } catch (thrown) {
     const why = thrown instanceof Error ? thrown.message : String(thrown);
-    self.postMessage({ id: event.data.id, kind: 'failed', why } satisfies Answer);
+    self.postMessage({ id: event.data.id, kind: 'failed', why } satisfies Message);
   }
 });

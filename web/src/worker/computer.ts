@@ -1,7 +1,5 @@
 import type { RungRun } from '@schritt/core/study';
-import type { Answer, Request } from './messages.ts';
-
-type Question = Request extends infer R ? (R extends Request ? Omit<R, 'id'> : never) : never;
+import type { Answers, Done, Kind, Message, Questions } from './messages.ts';
 
 /** An answer that came too late to matter: a newer question was asked. */
 export class Superseded extends Error {
@@ -10,13 +8,17 @@ export class Superseded extends Error {
 
 interface Waiting {
   readonly id: number;
-  readonly done: (answer: Answer) => void;
+  readonly done: (message: Message) => void;
   readonly fail: (why: Error) => void;
   readonly progress: Progress;
 }
 
 /** Told now and then which part of the work is done, and which rungs were finished since. */
 export type Progress = (part: number, finished: readonly RungRun[]) => void;
+
+function isAnswerTo<K extends Kind>(message: Message, kind: K): message is Message & Done<K> {
+  return message.kind === kind;
+}
 
 /** Milliseconds that a void question may still take before its worker is ended. */
 const PATIENCE = 60;
@@ -33,7 +35,20 @@ export class Computer {
   #patience: ReturnType<typeof setTimeout> | null = null;
   #ids = 0;
 
-  ask(question: Question, progress: Progress = () => undefined): Promise<Answer> {
+  /**
+   * @throws Superseded where a newer question was asked, Error with the reason where it cannot be answered
+   */
+  async ask<K extends Kind>(
+    kind: K,
+    question: Questions[K],
+    progress: Progress = () => undefined,
+  ): Promise<Answers[K]> {
+    const message = await this.#send({ kind, question }, progress);
+    if (isAnswerTo(message, kind)) return message.answer;
+    throw new Error(message.kind === 'failed' ? message.why : 'an answer to another question');
+  }
+
+  #send(content: { readonly kind: Kind; readonly question: unknown }, progress: Progress): Promise<Message> {
     this.#waiting?.fail(new Superseded());
     this.#ids += 1;
     const id = this.#ids;
@@ -41,7 +56,7 @@ export class Computer {
       this.#waiting = { id, done, fail, progress };
       const post = (): void => {
         this.#busy = true;
-        this.#running().postMessage({ ...question, id });
+        this.#running().postMessage({ ...content, id });
       };
       if (!this.#busy) {
         post();
@@ -86,7 +101,7 @@ export class Computer {
   #running(): Worker {
     if (this.#worker !== null) return this.#worker;
     const worker = new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' });
-    worker.addEventListener('message', (event: MessageEvent<Answer>) => {
+    worker.addEventListener('message', (event: MessageEvent<Message>) => {
       const { data } = event;
       if (data.kind === 'progress') {
         if (this.#waiting?.id === data.id) this.#waiting.progress(data.part, data.finished);

@@ -1,5 +1,14 @@
-import { componentNames, type Method, type Problem } from '@schritt/core/notation';
-import { compileWithStart, exactSolution, type Grid, layGrid, MOST_KEPT, keepRun, type Study, type Wish } from '@schritt/core/study';
+import { componentNames, Refusal, type Method, type Problem } from '@schritt/core/notation';
+import {
+  compileWithStart,
+  exactSolution,
+  type Grid,
+  layGrid,
+  MOST_KEPT,
+  keepRun,
+  type Study,
+  type Wish,
+} from '@schritt/core/study';
 import type { Curves, Trajectory } from './messages.ts';
 
 /** Points of the exact curve; more would not be seen. */
@@ -12,7 +21,7 @@ function* curveOf(study: Study, method: Method, grid: Grid): Generator<number, T
     const { stopped, t } = longRun.outcome;
     return { components: longRun.components, steps: grid.steps, stoppedAt: stopped === null ? null : t };
   } catch (thrown) {
-    if (!(thrown instanceof RangeError)) throw thrown;
+    if (!(thrown instanceof Refusal)) throw thrown;
     return { components: [], steps: 0, stoppedAt: grid.start };
   }
 }

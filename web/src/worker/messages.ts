@@ -32,8 +32,9 @@ export interface ProblemView {
 
 /** A window of the steps of one run, as a table shows them. */
 export interface RowsWindow {
-  /** Names of the columns behind n and t: components, stages, conserved quantities. */
+  /** Names of the columns behind n and t: components, their slopes, stages, conserved quantities. */
   readonly components: readonly string[];
+  readonly slopes: readonly string[];
   readonly stages: readonly string[];
   readonly conserved: readonly string[];
   readonly rows: readonly Row[];
@@ -51,43 +52,43 @@ export interface RowsWish {
   readonly count: number;
 }
 
-/** What the worker is asked. */
-export type Request =
+/** What a worker is asked, by kind. */
+export interface Questions {
   /** Run one method over the whole ladder. */
-  | {
-      readonly id: number;
-      readonly kind: 'method';
-      readonly document: StudyDocument;
-      readonly method: number;
-    }
+  readonly method: { readonly document: StudyDocument; readonly method: number };
   /** Say what runs mean; nothing is run again. */
-  | {
-      readonly id: number;
-      readonly kind: 'conclude';
-      readonly document: StudyDocument;
-      readonly runs: readonly MethodRun[];
-    }
-  | {
-      readonly id: number;
-      readonly kind: 'rows';
-      readonly document: StudyDocument;
-      readonly window: RowsWish;
-    }
-  | { readonly id: number; readonly kind: 'curves'; readonly document: StudyDocument; readonly wish: Wish }
-  | {
-      readonly id: number;
-      readonly kind: 'problem';
-      readonly text: string;
-      readonly parameters: ParameterValues;
-    };
+  readonly conclude: { readonly document: StudyDocument; readonly runs: readonly MethodRun[] };
+  readonly rows: { readonly document: StudyDocument; readonly window: RowsWish };
+  readonly curves: { readonly document: StudyDocument; readonly wish: Wish };
+  readonly problem: { readonly text: string; readonly parameters: ParameterValues };
+}
 
-/** What it answers; a failure is a fault of the program, faults of texts never get here. */
-export type Answer =
-  | { readonly id: number; readonly kind: 'method'; readonly run: MethodRun }
-  | { readonly id: number; readonly kind: 'concluded'; readonly result: StudyResult }
-  | { readonly id: number; readonly kind: 'rows'; readonly rows: RowsWindow }
-  | { readonly id: number; readonly kind: 'curves'; readonly curves: Curves }
-  | { readonly id: number; readonly kind: 'problem'; readonly view: ProblemView }
+/** What it answers, by the kind of the question. */
+export interface Answers {
+  readonly method: MethodRun;
+  readonly conclude: StudyResult;
+  readonly rows: RowsWindow;
+  readonly curves: Curves;
+  readonly problem: ProblemView;
+}
+
+export type Kind = keyof Questions;
+
+/** A question on its way to a worker. */
+export type Request = {
+  readonly [K in Kind]: { readonly id: number; readonly kind: K; readonly question: Questions[K] };
+}[Kind];
+
+/** An answer on its way back. */
+export interface Done<K extends Kind> {
+  readonly id: number;
+  readonly kind: K;
+  readonly answer: Answers[K];
+}
+
+/** What comes back; a failure is a fault of the program, or a refusal in words. */
+export type Message =
+  | { readonly [K in Kind]: Done<K> }[Kind]
   /** A sign of life: the part of the work that is done, and rungs that were finished since the last one. */
   | {
       readonly id: number;

@@ -1,4 +1,5 @@
-import { openStudy, type StudyDocument } from '@schritt/core/document';
+import { openStudy, runKey, type StudyDocument } from '@schritt/core/document';
+import { LRUCache } from 'lru-cache';
 import { estimatedSeconds, type MethodRun, type StudyResult } from '@schritt/core/study';
 import { cancelJob, followJob, type FollowedJob } from '../api/jobs.ts';
 import { Computer, Superseded } from './computer.ts';
@@ -9,27 +10,6 @@ export interface SoFar {
   readonly part: number;
   /** Whether it runs on the server, where it goes on without this page. */
   readonly onServer: boolean;
-}
-
-/** The methods of the study that do the first steps of one, and those that do theirs, by their places. */
-function startersOf(
-  document: StudyDocument,
-  method: number,
-  found: readonly number[] = [],
-): readonly number[] {
-  const { methods, start } = document;
-  const [, named] = /^\s*start with (.+?)\s*(#.*)?$/m.exec(methods[method]?.text ?? '') ?? [];
-  const wanted = found.length === 0 ? (start ?? named) : named;
-  const place = methods.findIndex(({ title }) => title === wanted);
-  return place < 0 || found.includes(place) ? found : startersOf(document, place, [...found, place]);
-}
-
-/** All that the runs of one method depend on, with those that do its first steps. */
-function keyOf(document: StudyDocument, method: number): string {
-  const { problem, methods, ladder, lastStep, error, start, precision } = document;
-  const texts = [method, ...startersOf(document, method)].map((place) => methods[place]?.text);
-  const measured = error === undefined ? [] : [error.at, error.of, error.scale];
-  return JSON.stringify([problem.text, texts, ladder, lastStep, measured, start, precision]);
 }
 
 /** Runs of methods that are remembered, so that a change runs again only what depends on it. */
@@ -57,7 +37,7 @@ interface Task {
 export class StudyComputer {
   readonly #runners: readonly Computer[];
   readonly #judge = new Computer();
-  readonly #known = new Map<string, MethodRun>();
+  readonly #known = new LRUCache<string, MethodRun>({ max: MOST_REMEMBERED });
   #job: FollowedJob | null = null;
   #asked = 0;
 
@@ -72,7 +52,7 @@ export class StudyComputer {
   async run(document: StudyDocument, soFar: (state: SoFar) => void): Promise<StudyResult> {
     this.#supersede();
     const asked = this.#asked;
-    const tasks = document.methods.map((_, method): Task => ({ key: keyOf(document, method), method }));
+    const tasks = document.methods.map((_, method): Task => ({ key: runKey(document, method), method }));
     const partial = document.methods.map(({ title }, method): MethodRun => {
       const known = this.#known.get(tasks[method]?.key ?? '');
       return known === undefined ? { title, rungs: [], refused: null } : { ...known, title };
@@ -82,7 +62,7 @@ export class StudyComputer {
     if (waiting.length > 0 && isLong(document)) {
       const runs = await this.#onServer(document, soFar);
       if (asked !== this.#asked) throw new Superseded();
-      runs.forEach((run, method) => this.#remember(tasks[method]?.key ?? '', run));
+      runs.forEach((run, method) => this.#known.set(tasks[method]?.key ?? '', run));
       return this.#conclude(document, runs);
     }
     this.#dropJob();
@@ -92,17 +72,15 @@ export class StudyComputer {
       for (let task = queue.shift(); task !== undefined; task = queue.shift()) {
         const { key, method } = task;
         const title = document.methods[method]?.title ?? '';
-        const answer = await runner.ask({ kind: 'method', document, method }, (part, finished) => {
+        const run = await runner.ask('method', { document, method }, (part, finished) => {
           parts.set(method, part);
           const before = partial[method]?.rungs ?? [];
           partial[method] = { title, rungs: [...before, ...finished], refused: null };
           look();
         });
-        if (answer.kind === 'failed') throw new Error(answer.why);
-        if (answer.kind !== 'method') throw new Error('an answer to another question');
         parts.set(method, 1);
-        this.#remember(key, answer.run);
-        partial[method] = answer.run;
+        this.#known.set(key, run);
+        partial[method] = run;
       }
     };
     try {
@@ -178,10 +156,8 @@ export class StudyComputer {
     }
   }
 
-  async #conclude(document: StudyDocument, runs: readonly MethodRun[]): Promise<StudyResult> {
-    const answer = await this.#judge.ask({ kind: 'conclude', document, runs });
-    if (answer.kind === 'concluded') return answer.result;
-    throw new Error(answer.kind === 'failed' ? answer.why : 'an answer to another question');
+  #conclude(document: StudyDocument, runs: readonly MethodRun[]): Promise<StudyResult> {
+    return this.#judge.ask('conclude', { document, runs });
   }
 
   /** Now and then says what is there so far. */
@@ -209,11 +185,5 @@ export class StudyComputer {
         .catch(() => undefined)
         .finally(() => (busy = false));
     };
-  }
-
-  #remember(key: string, run: MethodRun): void {
-    this.#known.set(key, run);
-    const [oldest] = this.#known.keys();
-    if (this.#known.size > MOST_REMEMBERED && oldest !== undefined) this.#known.delete(oldest);
   }
 }

@@ -1,0 +1,87 @@
+import type { ErrorChoice, Grid, Rung } from '@schritt/core/study';
+import type { Problem } from '@schritt/core/notation';
+import { createContext, useContext } from 'react';
+import type { Computed } from '../worker/use-work.ts';
+import type { GoodStudy } from './use-good-study.ts';
+import type { Editing } from './use-history.ts';
+import type { KeyedCurves, KeyedResult } from './use-results.ts';
+import type { WorkingMethod, WorkingStudy } from './working-study.ts';
+
+/** What errors are shown over. */
+export type ErrorsOver = 'h' | 'evaluations';
+
+/** Rungs that a finding speaks of: of one method, or of all where the key is null. */
+export interface Pointed {
+  readonly key: string | null;
+  readonly rows: readonly number[];
+}
+
+/** The step size of the page: that of a rung, or one between the rungs that divides the interval. */
+export interface StepNow {
+  readonly h: number;
+  readonly steps: number;
+  /** Null between the rungs. */
+  readonly rung: number | null;
+}
+
+/** The step size that is chosen, and how to choose another. */
+export interface ChosenStep {
+  /** All rungs of the ladder, and which of them each row of a table is. */
+  readonly rungs: readonly Rung[];
+  readonly rows: readonly number[];
+  /** The chosen rung; -1 between the rungs. */
+  readonly rung: number;
+  /** The grid of the page; null where there is none. */
+  readonly grid: Grid | null;
+  readonly now: StepNow | null;
+  readonly choose: (rung: number) => void;
+  readonly chooseRow: (row: number) => void;
+  /** Takes a number of steps that is no rung. */
+  readonly chooseSteps: (steps: number) => void;
+  /** Makes a rung of the chosen step size; null on a rung. */
+  readonly addAsRung: (() => void) | null;
+}
+
+/** The methods of the study, by key, and what can be done with each. */
+export interface DeskMethods {
+  /** Place of a method in the study: its colour and marker. */
+  readonly placeOf: (key: string) => number;
+  readonly titleOf: (key: string) => string;
+  readonly change: (key: string, about: string, change: (method: WorkingMethod) => WorkingMethod) => void;
+  /** Moves the nearer end of a method's window to a rung; a window of the rules becomes the person's own. */
+  readonly moveWindow: (key: string, rung: number) => void;
+}
+
+/** The state of the page of one study: what is chosen and what is computed, for all of its parts. */
+export interface Desk {
+  readonly study: WorkingStudy;
+  readonly edit: Editing<WorkingStudy>['edit'];
+  readonly good: GoodStudy;
+  /** The last good problem; null before there was one. */
+  readonly problem: Problem | null;
+  readonly independent: string;
+  readonly error: ErrorChoice;
+  /** What the errors are, in words. */
+  readonly caption: string;
+  readonly chosen: ChosenStep;
+  readonly methods: DeskMethods;
+  readonly results: Computed<KeyedResult>;
+  readonly curves: Computed<KeyedCurves>;
+  readonly component: { readonly wanted: number; readonly choose: (component: number) => void };
+  /** A time that is pointed at; null for none. */
+  readonly marked: number | null;
+  readonly setMarked: (t: number | null) => void;
+  readonly pointed: Pointed | null;
+  readonly setPointed: (pointed: Pointed | null) => void;
+  readonly over: ErrorsOver;
+  readonly setOver: (over: ErrorsOver) => void;
+}
+
+export const DeskContext = createContext<Desk | null>(null);
+
+/** The desk that a part of the page stands on. */
+export function useDesk(): Desk {
+  const desk = useContext(DeskContext);
+  if (desk === null) throw new Error('this part of the page stands on no desk');
+  return desk;
+}

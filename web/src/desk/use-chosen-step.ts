@@ -1,0 +1,57 @@
+import type { Problem } from '@schritt/core/notation';
+import { layGrid, layLadder } from '@schritt/core/study';
+import { useCallback, useMemo, useState } from 'react';
+import type { ChosenStep } from './desk.ts';
+import type { Editing } from './use-history.ts';
+import { withRungOf, type WorkingStudy } from './working-study.ts';
+
+/** The rung that is chosen first. */
+const FIRST = 2;
+
+/** Which step size is chosen: a rung of the ladder, or a number of steps between the rungs. */
+export function useChosenStep(
+  study: WorkingStudy,
+  problem: Problem | null,
+  edit: Editing<WorkingStudy>['edit'],
+): ChosenStep {
+  const [wanted, setWanted] = useState(FIRST);
+  const [free, setFree] = useState<number | null>(null);
+  const { ladder, lastStep = 'fit' } = study;
+  const rungs = useMemo(
+    () => (problem === null ? [] : layLadder(ladder, problem.start, problem.end, lastStep)),
+    [problem, ladder, lastStep],
+  );
+  const rows = useMemo(() => rungs.flatMap((rung, i) => (rung.ok ? [i] : [])), [rungs]);
+  const chosen = rows.includes(wanted) ? wanted : (rows.filter((i) => i < wanted).at(-1) ?? rows[0] ?? 0);
+  const rung = rungs[chosen];
+  const grid = useMemo(() => {
+    if (free !== null && problem !== null) return layGrid(problem.start, problem.end, { steps: free });
+    return rung?.ok === true ? rung.grid : null;
+  }, [free, problem, rung]);
+  const choose = useCallback((next: number) => {
+    setFree(null);
+    setWanted(next);
+  }, []);
+  const chooseRow = useCallback((row: number) => choose(rows[row] ?? 0), [rows, choose]);
+  const addAsRung = useMemo(() => {
+    if (free === null || problem === null || grid === null) return null;
+    return () => {
+      edit('ladder', (now) => withRungOf(now, free, problem.end - problem.start));
+      choose(rungs.filter((other) => other.ok && other.grid.h > grid.h).length);
+    };
+  }, [free, problem, grid, rungs, edit, choose]);
+  return useMemo(
+    () => ({
+      rungs,
+      rows,
+      rung: free === null ? chosen : -1,
+      grid,
+      now: grid && { h: grid.h, steps: grid.steps, rung: free === null ? chosen : null },
+      choose,
+      chooseRow,
+      chooseSteps: setFree,
+      addAsRung,
+    }),
+    [rungs, rows, free, chosen, grid, choose, chooseRow, addAsRung],
+  );
+}

@@ -1,0 +1,57 @@
+import type { StudyDocument } from '@schritt/core/document';
+import type { StudyResult } from '@schritt/core/study';
+import { useMemo } from 'react';
+import type { Curves, RowsWindow, RowsWish } from '../worker/messages.ts';
+import { StudyComputer } from '../worker/study-computer.ts';
+import { type Ask, type Computed, type Tell, useComputed, useWork } from '../worker/use-work.ts';
+
+/** The results of a study together with the keys of the methods they belong to. */
+export interface KeyedResult {
+  readonly result: StudyResult;
+  readonly keys: readonly string[];
+}
+
+/** Runs the study on workers, or on the server if it is long, whenever it changes; finished rungs are shown as they come. */
+export function useResults(document: StudyDocument | null, keys: readonly string[]): Computed<KeyedResult> {
+  const work = useMemo(() => {
+    if (document === null) return null;
+    return async (computer: StudyComputer, tell: Tell<KeyedResult>): Promise<KeyedResult> => {
+      const result = await computer.run(document, (now) =>
+        tell(now.part, now.result === null ? null : { result: now.result, keys }, now.onServer),
+      );
+      return { result, keys };
+    };
+  }, [document, keys]);
+  return useWork(() => new StudyComputer(), work);
+}
+
+/** Curves together with the keys of the methods they belong to. */
+export interface KeyedCurves {
+  readonly curves: Curves;
+  readonly keys: readonly string[];
+}
+
+/** Computes the curves at one step size in a worker of their own. */
+export function useCurves(
+  document: StudyDocument | null,
+  keys: readonly string[],
+  h: number | null,
+): Computed<KeyedCurves> {
+  const ask = useMemo((): Ask<KeyedCurves> | null => {
+    if (document === null || h === null) return null;
+    return async (computer, progress) => ({
+      curves: await computer.ask('curves', { document, wish: { h } }, progress),
+      keys,
+    });
+  }, [document, keys, h]);
+  return useComputed(ask);
+}
+
+/** Computes a window of the steps of one run in a worker of its own; null for no window. */
+export function useRows(document: StudyDocument | null, window: RowsWish | null): Computed<RowsWindow> {
+  const ask = useMemo((): Ask<RowsWindow> | null => {
+    if (document === null || window === null) return null;
+    return (computer, progress) => computer.ask('rows', { document, window }, progress);
+  }, [document, window]);
+  return useComputed(ask);
+}

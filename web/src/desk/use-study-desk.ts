@@ -1,0 +1,82 @@
+import { errorChoice } from '@schritt/core/study';
+import { useCallback, useMemo, useState } from 'react';
+import type { Desk, DeskMethods, ErrorsOver, Pointed } from './desk.ts';
+import { errorCaption } from './error-caption.ts';
+import { useChosenStep } from './use-chosen-step.ts';
+import { useGoodStudy } from './use-good-study.ts';
+import type { Editing } from './use-history.ts';
+import { type KeyedResult, useCurves, useResults } from './use-results.ts';
+import { movedWindow, type WorkingMethod, type WorkingStudy } from './working-study.ts';
+
+/** What can be done with the methods of a study. */
+function useMethods(
+  { methods }: WorkingStudy,
+  edit: Editing<WorkingStudy>['edit'],
+  keyed: KeyedResult | null,
+  rows: readonly number[],
+): DeskMethods {
+  const placeOf = useCallback(
+    (key: string) =>
+      Math.max(
+        0,
+        methods.findIndex((m) => m.key === key),
+      ),
+    [methods],
+  );
+  const titleOf = useCallback((key: string) => methods.find((m) => m.key === key)?.title ?? '', [methods]);
+  const change = useCallback(
+    (key: string, about: string, make: (method: WorkingMethod) => WorkingMethod) =>
+      edit(`${about} ${key}`, (now) => ({
+        ...now,
+        methods: now.methods.map((method) => (method.key === key ? make(method) : method)),
+      })),
+    [edit],
+  );
+  const moveWindow = useCallback(
+    (key: string, rung: number) => {
+      const fit = keyed?.result.methods[keyed.keys.indexOf(key)]?.fit ?? null;
+      const ruled = fit === null ? null : { from: rows[fit.from] ?? 0, to: rows[fit.to] ?? 0 };
+      change(key, 'window of', (method) => {
+        const window = method.window ?? ruled;
+        return window === null ? method : { ...method, window: movedWindow(window, rung) };
+      });
+    },
+    [change, keyed, rows],
+  );
+  return useMemo(() => ({ placeOf, titleOf, change, moveWindow }), [placeOf, titleOf, change, moveWindow]);
+}
+
+/** The desk of a study under work: reads its texts, computes what they ask for, and keeps what is chosen. */
+export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['edit']): Desk {
+  const good = useGoodStudy(study);
+  const problem = good.problem.good?.value ?? null;
+  const chosen = useChosenStep(study, problem, edit);
+  const results = useResults(good.document, good.keys);
+  const curves = useCurves(good.document, good.keys, chosen.grid?.wished ?? null);
+  const methods = useMethods(study, edit, results.value, chosen.rows);
+  const [component, setComponent] = useState(0);
+  const [marked, setMarked] = useState<number | null>(null);
+  const [pointed, setPointed] = useState<Pointed | null>(null);
+  const [over, setOver] = useState<ErrorsOver>('h');
+  const error = errorChoice(study.error);
+  return {
+    study,
+    edit,
+    good,
+    problem,
+    independent: problem?.independent ?? 't',
+    error,
+    caption: problem === null ? '' : errorCaption(problem, error),
+    chosen,
+    methods,
+    results,
+    curves,
+    component: { wanted: component, choose: setComponent },
+    marked,
+    setMarked,
+    pointed,
+    setPointed,
+    over,
+    setOver,
+  };
+}

@@ -1,0 +1,35 @@
+import { Button } from 'antd';
+import type { ReactNode } from 'react';
+import type { Computed } from '../worker/use-work.ts';
+
+/** Says how far a longer computation is, and lets a person end it. */
+export function UnderWay<T>({
+  computed,
+  what,
+  kept = 'shown is what was there before',
+}: {
+  readonly computed: Computed<T>;
+  readonly what: string;
+  /** What is shown after it was cancelled. */
+  readonly kept?: string;
+}): ReactNode {
+  const { part, why, elsewhere, cancel } = computed;
+  if (why !== null)
+    return (
+      <p className="wrong" role="status">
+        {why === 'cancelled'
+          ? `Computing ${what} was cancelled; ${kept}.`
+          : `Could not compute ${what}: ${why}`}
+      </p>
+    );
+  if (part === null) return null;
+  return (
+    <p className="quiet" role="status">
+      Computing {what}
+      {elsewhere && ' on the server, where it goes on without this page'}: {Math.floor(100 * part)} %{' '}
+      <Button size="small" onClick={cancel}>
+        Cancel
+      </Button>
+    </p>
+  );
+}

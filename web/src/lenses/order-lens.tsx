@@ -1,0 +1,71 @@
+import { type ReactNode, useMemo } from 'react';
+import { type Pointed, useDesk } from '../desk/desk.ts';
+import { PictureCanvas } from '../pictures/picture-canvas.tsx';
+import type { Overlay, Series } from '../pictures/picture.ts';
+import { usePalette } from '../theme/use-palette.ts';
+import { orderOverlays, orderPicture, orderSeries } from './order-picture.ts';
+import { LensHead } from './lens-head.tsx';
+
+/** Radius of the markers of rungs that a sentence speaks of. */
+const POINTED = 7.5;
+
+/** The series with the rungs that are pointed at drawn larger: a ring around each. */
+function ringsOf(
+  series: readonly Series[],
+  keys: readonly string[],
+  pointed: Pointed | null,
+): readonly Series[] {
+  if (pointed === null) return [];
+  return series.flatMap((one, i): readonly Series[] =>
+    one.kind === 'dots' && (pointed.key === null || pointed.key === keys[i])
+      ? [
+          {
+            ...one,
+            points: pointed.rows.flatMap((row) => one.points[row] ?? []),
+            radius: POINTED,
+            joined: 0,
+            pale: pointed.rows.map((row) => one.pale[row] ?? false),
+          },
+        ]
+      : [],
+  );
+}
+
+/** How the errors fall with h, or over their cost; a click on a point chooses its rung. */
+export function OrderLens(): ReactNode {
+  const { results, methods, chosen, caption, pointed, over, setOver } = useDesk();
+  const palette = usePalette();
+  const keyed = results.value;
+  const view = useMemo(
+    () => keyed && { keyed, placeOf: methods.placeOf, over, caption, palette },
+    [keyed, methods.placeOf, over, caption, palette],
+  );
+  const series = useMemo(() => (view === null ? [] : orderSeries(view)), [view]);
+  const drawn = useMemo(
+    () => [...series, ...ringsOf(series, keyed?.keys ?? [], pointed)],
+    [series, keyed, pointed],
+  );
+  const fixed = useMemo(() => (view === null ? [] : orderOverlays(view)), [view]);
+  const h = chosen.grid?.h ?? null;
+  const picture = useMemo(() => {
+    if (view === null) return null;
+    const band: readonly Overlay[] = h === null || over !== 'h' ? [] : [{ kind: 'band', x: h }];
+    return orderPicture(view, drawn, [...band, ...fixed]);
+  }, [view, drawn, fixed, h, over]);
+  return (
+    <section className="lens lens-order" aria-label="Order">
+      <LensHead
+        title="Order"
+        choices={(['h', 'evaluations'] as const).map((choice) => ({
+          key: choice,
+          label: `over ${choice}`,
+          isChosen: choice === over,
+          choose: () => setOver(choice),
+        }))}
+      />
+      <div className="picture">
+        {picture !== null && <PictureCanvas picture={picture} onChoose={chosen.chooseRow} />}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,100 @@
+import {
+  exponential,
+  count,
+  mantissaAndExponent,
+  orderText,
+  powerOfTen,
+  stepSizeText,
+} from '@schritt/core/notation';
+import { evaluations, type RungResult } from '@schritt/core/study';
+import type { ErrorsOver } from '../desk/desk.ts';
+import type { KeyedResult } from '../desk/use-results.ts';
+import type { Fit, Overlay, Picture, Series } from '../pictures/picture.ts';
+import { methodMark, type Palette } from '../theme/tokens.ts';
+
+/** What of a study the picture of its order shows. */
+export interface OrderView {
+  readonly keyed: KeyedResult;
+  /** Place of a method in the study, by key: its colour and marker. */
+  readonly placeOf: (key: string) => number;
+  readonly over: ErrorsOver;
+  /** What the error is of. */
+  readonly caption: string;
+  readonly palette: Palette;
+}
+
+function placeOn(over: ErrorsOver, rung: RungResult): number {
+  return over === 'h' ? rung.h : Math.max(1, evaluations(rung.cost));
+}
+
+/** Errors of every method: rungs that count are filled, those left out are hollow and pale. */
+export function orderSeries({ keyed, placeOf, over, palette }: OrderView): readonly Series[] {
+  return keyed.result.methods.map(({ title, rungs }, i) => ({
+    kind: 'dots',
+    label: title,
+    points: rungs.map((rung) => ({
+      x: placeOn(over, rung),
+      y: rung.error !== null && rung.error > 0 ? rung.error : NaN,
+    })),
+    mark: { ...methodMark(palette, placeOf(keyed.keys[i] ?? '')), filled: true },
+    radius: 4,
+    joined: over === 'h' ? 0.8 : 1.6,
+    pale: rungs.map(({ leftOut }) => leftOut !== null),
+    ground: palette.paper,
+  }));
+}
+
+function fitsOf({ keyed, placeOf, palette }: OrderView): readonly Fit[] {
+  return keyed.result.methods.flatMap(({ fit, rungs }, i) => {
+    if (fit === null) return [];
+    const sizes = fit.rungs.map((rung) => rungs[rung]?.h ?? NaN);
+    const at = (x: number): Fit['from'] => ({ x, y: fit.constant * x ** fit.order });
+    return [
+      {
+        color: methodMark(palette, placeOf(keyed.keys[i] ?? '')).color,
+        text: orderText(fit.order, fit.standardError),
+        from: at(Math.min(...sizes)),
+        to: at(Math.max(...sizes)),
+      },
+    ];
+  });
+}
+
+/** Fitted lines over their windows, and slopes to compare with; over h alone a slope is an order. */
+export function orderOverlays(view: OrderView): readonly Overlay[] {
+  const { keyed, over, caption } = view;
+  const words: Overlay = { kind: 'caption', upper: caption, lower: over, falls: over === 'evaluations' };
+  if (over === 'evaluations') return [words];
+  const promised = keyed.result.methods.flatMap(({ promised: of }) =>
+    of.kind === 'order' ? [of.order] : [],
+  );
+  const orders = [...new Set(promised.filter((order) => order > 0))].sort((a, b) => a - b);
+  return [words, { kind: 'fits', fits: fitsOf(view) }, { kind: 'guides', orders }];
+}
+
+/** A whole power of ten at its tick, every power or every other one. */
+function powerTick(every: number, plain: number): (value: number) => string {
+  return (value) => {
+    const [digits, exponent] = mantissaAndExponent(value, 6);
+    if (Number(digits) !== 1 || exponent % every !== 0) return '';
+    return Math.abs(exponent) > plain ? powerOfTen(exponent) : stepSizeText(value);
+  };
+}
+
+const X = { scale: 'logarithmic', tick: powerTick(1, 3) } as const;
+const Y = { scale: 'logarithmic', tick: powerTick(2, -1) } as const;
+
+const TIPS: { readonly [O in ErrorsOver]: NonNullable<Picture['tip']> } = {
+  h: (label, { x, y }) => `${label}: error ${exponential(y, 4)} at h = ${stepSizeText(x)}`,
+  evaluations: (label, { x, y }) => `${label}: error ${exponential(y, 4)} for ${count(x)} evaluations`,
+};
+
+/** Errors over step sizes or over cost, both on logarithmic scales. */
+export function orderPicture(
+  { over, caption }: OrderView,
+  series: readonly Series[],
+  overlays: readonly Overlay[],
+): Picture {
+  const title = `Order: ${caption} over ${over}, both logarithmic`;
+  return { title, x: X, y: Y, series, overlays, tip: TIPS[over] };
+}

@@ -1,0 +1,62 @@
+import type { ProblemDocument, StudyDocument } from '@schritt/core/document';
+import { type ParameterValues, parseProblem, type Problem } from '@schritt/core/notation';
+import { type ReactNode, useState } from 'react';
+import { useParams } from 'react-router';
+import { useEntry } from '../api/use-entries.ts';
+import { MessagePage } from '../frame/message-page.tsx';
+import { ProblemControls } from '../texts/problem-controls.tsx';
+import { ProblemView } from '../texts/problem-view.tsx';
+import { TextDesk } from '../texts/text-desk.tsx';
+
+function problemDocument(title: string, text: string): ProblemDocument {
+  return { schritt: 1, kind: 'problem', title, text };
+}
+
+function studyOf(title: string, text: string): StudyDocument {
+  return {
+    schritt: 1,
+    kind: 'study',
+    title,
+    problem: { title, text },
+    methods: [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)\n' }],
+    ladder: { intervals: [10, 20, 40, 80, 160] },
+  };
+}
+
+interface Moved {
+  readonly text: string;
+  readonly values: ParameterValues;
+}
+
+const NOTHING: ParameterValues = {};
+
+/** One problem of the library. */
+export function ProblemPage(): ReactNode {
+  const { id = '' } = useParams();
+  const { data, error } = useEntry('problem', id);
+  const [moved, setMoved] = useState<Moved | null>(null);
+  // what sliders have set counts for the text it was set for
+  const valuesOf = (problem: Problem): ParameterValues =>
+    moved?.text === problem.text ? moved.values : NOTHING;
+  if (error !== undefined) return <MessagePage>This problem cannot be opened: {error.message}.</MessagePage>;
+  if (data === undefined) return <MessagePage>Opening the problem …</MessagePage>;
+  return (
+    <TextDesk
+      kind="problem"
+      entry={data}
+      document={problemDocument}
+      parse={parseProblem}
+      study={studyOf}
+      beside={(problem, onText) => (
+        <ProblemControls
+          problem={problem}
+          values={valuesOf(problem)}
+          onValues={(values) => setMoved({ text: problem.text, values })}
+          onText={onText}
+        />
+      )}
+    >
+      {(problem) => <ProblemView problem={problem} values={valuesOf(problem)} />}
+    </TextDesk>
+  );
+}

@@ -1,0 +1,45 @@
+import type { StudyDocument } from '@schritt/core/document';
+import type { ReactNode } from 'react';
+import { EntryList } from '../entries/entry-list.tsx';
+import { EquationPreview } from '../statement/equation-preview.tsx';
+import { Mark } from '../pictures/mark.tsx';
+
+const BLANK: StudyDocument = {
+  schritt: 1,
+  kind: 'study',
+  title: 'New study',
+  problem: { title: 'Problem', text: "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)\n" },
+  methods: [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)\n' }],
+  ladder: { first: 0.5, factor: 2, rungs: 6 },
+};
+
+function Preview({ study }: { readonly study: StudyDocument }): ReactNode {
+  return (
+    <>
+      <EquationPreview text={study.problem.text} />
+      <span className="preview-methods">
+        {study.methods.slice(0, 6).map((method, i) => (
+          <span key={`${i}${method.title}`}>
+            <Mark index={i} />
+            {method.title}
+          </span>
+        ))}
+      </span>
+    </>
+  );
+}
+
+/** All studies. */
+export function StudiesPage(): ReactNode {
+  return (
+    <EntryList
+      kind="study"
+      heading="Studies"
+      empty="No study yet. A study is one problem, some methods and a ladder of step sizes."
+      path="/studies"
+      blank={BLANK}
+      newLabel="New study"
+      preview={(study) => <Preview study={study} />}
+    />
+  );
+}

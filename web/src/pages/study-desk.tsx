@@ -1,0 +1,103 @@
+import { LONGEST_TITLE, type StudyDocument } from '@schritt/core/document';
+import { stepSizeText } from '@schritt/core/notation';
+import { Input } from 'antd';
+import { type ReactNode, useMemo, useState } from 'react';
+import type { Entry } from '../api/client.ts';
+import { DeskContext, useDesk } from '../desk/desk.ts';
+import { useAutosave } from '../desk/use-autosave.ts';
+import { useHistory } from '../desk/use-history.ts';
+import { useStudyDesk } from '../desk/use-study-desk.ts';
+import { documentOf, workOn } from '../desk/working-study.ts';
+import { SaveStatus } from '../entries/save-status.tsx';
+import { UndoButtons } from '../entries/undo-buttons.tsx';
+import { TopBar } from '../frame/top-bar.tsx';
+import { OrderLens } from '../lenses/order-lens.tsx';
+import { SolutionLens } from '../lenses/solution-lens.tsx';
+import { StepRuler } from '../ruler/step-ruler.tsx';
+import { ComparisonPart } from '../sentences/comparison-part.tsx';
+import { FindingsList } from '../sentences/findings-list.tsx';
+import { StatementColumn } from '../statement/statement-column.tsx';
+import { TablePart } from '../tables/table-part.tsx';
+import './study-desk.css';
+
+/** The step size of the page in large type, and what is to be said of it. */
+function StepHead(): ReactNode {
+  const { chosen } = useDesk();
+  const { grid, addAsRung } = chosen;
+  if (grid === null)
+    return (
+      <div className="step-now">
+        <h1>h</h1>
+      </div>
+    );
+  return (
+    <div className="step-now">
+      <h1>{`h = ${stepSizeText(grid.h)}`}</h1>
+      <p className="quiet">
+        {grid.steps} {grid.steps === 1 ? 'step' : 'steps'} ·{' '}
+        {addAsRung === null ? (
+          grid.divides ? (
+            'h divides the interval'
+          ) : (
+            `${stepSizeText(grid.wished)} does not divide the interval`
+          )
+        ) : (
+          <button type="button" className="plain-button add-rung" onClick={addAsRung}>
+            + as a rung
+          </button>
+        )}
+      </p>
+    </div>
+  );
+}
+
+/** One study on one page: its parts stand in fixed places and move together. */
+export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): ReactNode {
+  // the copy that was opened; from here on this page holds the newest one itself
+  const [entry] = useState(props.entry);
+  const [first] = useState(() => workOn(entry.document));
+  const { value: study, edit, undo, redo } = useHistory(first);
+  const document = useMemo(
+    () => (study === first ? entry.document : documentOf(study)),
+    [study, first, entry.document],
+  );
+  const autosave = useAutosave('study', entry, document);
+  const desk = useStudyDesk(study, edit);
+  return (
+    <DeskContext value={desk}>
+      <div className="page-frame">
+        <TopBar
+          title={
+            <Input
+              variant="borderless"
+              value={study.title}
+              maxLength={LONGEST_TITLE}
+              aria-label="Title of the study"
+              onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
+            />
+          }
+          actions={
+            <>
+              <SaveStatus autosave={autosave} onTake={(theirs) => edit('other copy', () => workOn(theirs))} />
+              <UndoButtons undo={undo} redo={redo} />
+            </>
+          }
+        />
+        <main className={study.methods.length > 3 ? 'study-desk many' : 'study-desk'}>
+          <StepHead />
+          <div className="ruler-strip">
+            <StepRuler />
+          </div>
+          <StatementColumn />
+          <SolutionLens />
+          <OrderLens />
+          <TablePart />
+          <aside className="sentences" aria-label="In words">
+            <FindingsList />
+            <ComparisonPart />
+          </aside>
+        </main>
+      </div>
+    </DeskContext>
+  );
+}

@@ -1,0 +1,171 @@
+import type { Chart, Scale } from 'chart.js';
+import type { Palette } from '../theme/tokens.ts';
+import { SANS } from '../theme/ant-theme.ts';
+import type { Fit, Overlay } from './picture.ts';
+
+interface Ground {
+  readonly chart: Chart;
+  readonly x: Scale;
+  readonly y: Scale;
+  readonly palette: Palette;
+}
+
+/** Half the width of the highlighter's stroke, in pixels. */
+const STROKE = 8;
+
+function drawBand({ chart, x, palette }: Ground, place: number): void {
+  const at = x.getPixelForValue(place);
+  const { top, bottom, left, right } = chart.chartArea;
+  if (at < left - STROKE || at > right + STROKE) return;
+  chart.ctx.fillStyle = palette.highlight;
+  chart.ctx.globalAlpha = 0.85;
+  chart.ctx.fillRect(at - STROKE, top, 2 * STROKE, bottom - top);
+}
+
+function drawCaption({ chart, palette }: Ground, caption: Overlay & { readonly kind: 'caption' }): void {
+  const { ctx, chartArea } = chart;
+  const { upper, lower, falls } = caption;
+  ctx.font = `italic 13px 'Source Serif 4', Georgia, serif`;
+  ctx.fillStyle = palette.quiet;
+  const place = (right: boolean): number => (right ? chartArea.right - 4 : chartArea.left + 6);
+  ctx.textAlign = falls ? 'right' : 'left';
+  ctx.fillText(upper, place(falls), chartArea.top + 12);
+  ctx.textAlign = falls ? 'left' : 'right';
+  ctx.fillText(lower, place(!falls), chartArea.bottom - 6);
+}
+
+/** Labels nearer than that, in pixels, would overprint one another. */
+const LABEL = { width: 74, height: 13 };
+
+function drawFits({ chart, x, y }: Ground, fits: readonly Fit[]): void {
+  const { ctx } = chart;
+  ctx.font = `600 11px ${SANS}`;
+  const taken: { readonly x: number; readonly y: number }[] = [];
+  for (const { color, text, from, to } of fits) {
+    const [x1, y1] = [x.getPixelForValue(from.x), y.getPixelForValue(from.y)];
+    const [x2, y2] = [x.getPixelForValue(to.x), y.getPixelForValue(to.y)];
+    ctx.strokeStyle = color;
+    ctx.lineWidth = 2.2;
+    ctx.beginPath();
+    ctx.moveTo(x1, y1);
+    ctx.lineTo(x2, y2);
+    for (const [px, py] of [
+      [x1, y1],
+      [x2, y2],
+    ] as const) {
+      ctx.moveTo(px, py - 7);
+      ctx.lineTo(px, py + 7);
+    }
+    ctx.stroke();
+    ctx.fillStyle = color;
+    const label = { x: (x1 + x2) / 2 + 8, y: (y1 + y2) / 2 + 16 };
+    const isTaken = (): boolean =>
+      taken.some((t) => Math.abs(t.x - label.x) < LABEL.width && Math.abs(t.y - label.y) < LABEL.height);
+    while (isTaken()) label.y += LABEL.height;
+    taken.push(label);
+    ctx.fillText(text, label.x, label.y);
+  }
+}
+
+/** Part of the width that the guides take, at least and at most. */
+const GUIDE = [0.16, 0.3] as const;
+/** Pixels that the labels of two slopes need between them, and the distance from the corner. */
+const APART = 10;
+const CORNER = 14;
+
+function drawGuides({ chart, x, y, palette }: Ground, orders: readonly number[]): void {
+  const { ctx, chartArea } = chart;
+  const decade = {
+    x: x.getPixelForValue(10) - x.getPixelForValue(1),
+    y: y.getPixelForValue(1) - y.getPixelForValue(10),
+  };
+  const all = chartArea.right - chartArea.left;
+  const closest = Math.min(...orders.slice(1).map((order, i) => order - orders[i]!));
+  const needed = (APART * decade.x) / (Math.max(1, closest) * decade.y);
+  const width = Math.min(GUIDE[1] * all, Math.max(GUIDE[0] * all, needed));
+  const [left, bottom] = [chartArea.right - width - 34, chartArea.bottom - CORNER - 12];
+  ctx.strokeStyle = palette.quiet;
+  ctx.fillStyle = palette.quiet;
+  ctx.font = `11px ${SANS}`;
+  ctx.lineWidth = 0.9;
+  for (const order of orders) {
+    const rise = (order * width * decade.y) / decade.x;
+    const part = Math.min(1, (0.45 * (chartArea.bottom - chartArea.top)) / rise);
+    ctx.beginPath();
+    ctx.moveTo(left, bottom);
+    ctx.lineTo(left + part * width, bottom - part * rise);
+    ctx.stroke();
+    ctx.fillText(String(order), left + part * width + 3, bottom - part * rise + 3);
+  }
+}
+
+/** Half the length of a stroke of a field, in pixels: all are alike, each along its direction. */
+const HALF = 8;
+
+function drawField({ chart, x, y, palette }: Ground, field: Overlay & { readonly kind: 'field' }): void {
+  const { ctx, chartArea } = chart;
+  const perX = chartArea.width / (x.max - x.min);
+  const perY = chartArea.height / (y.max - y.min);
+  ctx.beginPath();
+  ctx.rect(chartArea.left, chartArea.top, chartArea.width, chartArea.height);
+  ctx.clip();
+  ctx.strokeStyle = palette.quiet;
+  ctx.globalAlpha = 0.45;
+  ctx.lineWidth = 1;
+  ctx.beginPath();
+  for (const stroke of field.strokes) {
+    const [px, py] = [x.getPixelForValue(stroke.x), y.getPixelForValue(stroke.y)];
+    const [sx, sy] = [stroke.dx * perX, -stroke.dy * perY];
+    const size = Math.hypot(sx, sy);
+    if (!(size > 0)) continue;
+    const [ux, uy] = [(sx / size) * HALF, (sy / size) * HALF];
+    ctx.moveTo(px - ux, py - uy);
+    ctx.lineTo(px + ux, py + uy);
+    if (field.arrows) {
+      ctx.lineTo(px + ux * 0.5 - uy * 0.3, py + uy * 0.5 + ux * 0.3);
+      ctx.moveTo(px + ux, py + uy);
+      ctx.lineTo(px + ux * 0.5 + uy * 0.3, py + uy * 0.5 - ux * 0.3);
+    }
+  }
+  ctx.stroke();
+}
+
+/** Whether an overlay lies behind the series. */
+function isBehind({ kind }: Overlay): boolean {
+  return kind === 'band' || kind === 'guides' || kind === 'field';
+}
+
+function draw(ground: Ground, overlay: Overlay): void {
+  switch (overlay.kind) {
+    case 'band':
+      drawBand(ground, overlay.x);
+      return;
+    case 'caption':
+      drawCaption(ground, overlay);
+      return;
+    case 'fits':
+      drawFits(ground, overlay.fits);
+      return;
+    case 'guides':
+      drawGuides(ground, overlay.orders);
+      return;
+    case 'field':
+      drawField(ground, overlay);
+  }
+}
+
+/** Draws the overlays that lie behind the series, or those before them. */
+export function drawOverlays(
+  chart: Chart,
+  overlays: readonly Overlay[],
+  palette: Palette,
+  behind: boolean,
+): void {
+  const { x, y } = chart.scales;
+  if (x === undefined || y === undefined) return;
+  for (const overlay of overlays.filter((one) => isBehind(one) === behind)) {
+    chart.ctx.save();
+    draw({ chart, x, y, palette }, overlay);
+    chart.ctx.restore();
+  }
+}

@@ -1,0 +1,85 @@
+import type { Stroke } from '@schritt/core/study';
+import type { MethodMark } from '../theme/tokens.ts';
+
+export interface Point {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A curve. */
+export interface Line {
+  readonly kind: 'line';
+  readonly label: string;
+  readonly points: readonly Point[];
+  readonly color: string;
+  readonly width: number;
+}
+
+/** Points with the marker of a method. */
+export interface Dots {
+  readonly kind: 'dots';
+  readonly label: string;
+  readonly points: readonly Point[];
+  readonly mark: MethodMark;
+  /** Radius of every marker; 0 for none. */
+  readonly radius: number;
+  /** Width of the line that joins them; 0 for none. */
+  readonly joined: number;
+  /** Markers that are pale and hollow, by place. */
+  readonly pale: readonly boolean[];
+  /** What fills hollow markers. */
+  readonly ground: string;
+}
+
+export type Series = Line | Dots;
+
+/** A line between two points with ends and a text beside it, such as a fitted order. */
+export interface Fit {
+  readonly color: string;
+  readonly text: string;
+  readonly from: Point;
+  readonly to: Point;
+}
+
+/** What is drawn besides the series, behind them or before them. */
+export type Overlay =
+  /** A stroke of the highlighter across the picture. */
+  | { readonly kind: 'band'; readonly x: number }
+  /** The quantity at the top, the variable in the corner opposite to the curves' fall. */
+  | { readonly kind: 'caption'; readonly upper: string; readonly lower: string; readonly falls: boolean }
+  | { readonly kind: 'fits'; readonly fits: readonly Fit[] }
+  /** Slopes to compare with, as a fan of thin lines in the lower right corner. */
+  | { readonly kind: 'guides'; readonly orders: readonly number[] }
+  /** Short strokes along a field of directions. */
+  | { readonly kind: 'field'; readonly strokes: readonly Stroke[]; readonly arrows: boolean };
+
+export interface Axis {
+  readonly scale: 'linear' | 'logarithmic';
+  /** Ends of the axis; without them it fits what is shown. */
+  readonly range?: readonly [number, number];
+  /** Part of the range that is left free above and below. */
+  readonly grace?: number;
+  readonly mostTicks?: number;
+  /** The text of a tick, '' for none; without it the number itself. */
+  readonly tick?: (value: number) => string;
+}
+
+/** A picture as plain data: what it shows, not how it is drawn. */
+export interface Picture {
+  /** What it is, for those who do not see it. */
+  readonly title: string;
+  readonly x: Axis;
+  readonly y: Axis;
+  readonly series: readonly Series[];
+  readonly overlays: readonly Overlay[];
+  /** What is said of a point that is pointed at; null for pictures that say nothing. */
+  readonly tip: ((label: string, point: Point) => string) | null;
+}
+
+/** What happens when a person points at a picture. */
+export interface PictureEvents {
+  /** Told the point under the pointer; null for none. */
+  readonly onPoint?: ((point: Point | null) => void) | undefined;
+  /** Told the place in its series of a point that was clicked. */
+  readonly onChoose?: ((place: number) => void) | undefined;
+}

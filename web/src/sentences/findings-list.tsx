@@ -1,0 +1,78 @@
+import type { Finding } from '@schritt/core/study';
+import type { ReactNode } from 'react';
+import { Mark } from '../pictures/mark.tsx';
+import { useDesk } from '../desk/desk.ts';
+import { methodMark } from '../theme/tokens.ts';
+import { usePalette } from '../theme/use-palette.ts';
+import type { KeyedResult } from '../desk/use-results.ts';
+import './findings-list.css';
+
+const SIGNS: Readonly<Record<Finding['tone'], string>> = { good: '✓', trouble: '!', plain: '·' };
+
+/** What the numbers mean: sentences, each pointing at its rungs. */
+export function FindingsList(): ReactNode {
+  const { results } = useDesk();
+  return results.value === null ? null : <Findings keyed={results.value} />;
+}
+
+function Findings({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
+  const { methods: own, setPointed } = useDesk();
+  const { placeOf, titleOf, change } = own;
+  const palette = usePalette();
+  const { findings, methods } = keyed.result;
+  const item = (finding: Finding, key: string | null): ReactNode => {
+    const point = (): void => setPointed({ key, rows: finding.rungs });
+    return (
+      <li
+        key={`${finding.kind}/${finding.sentence}`}
+        className={finding.tone}
+        tabIndex={finding.rungs.length > 0 ? 0 : undefined}
+        onMouseEnter={point}
+        onFocus={point}
+        onMouseLeave={() => setPointed(null)}
+        onBlur={() => setPointed(null)}
+      >
+        <span className="sign" aria-hidden="true">
+          {SIGNS[finding.tone]}
+        </span>
+        {finding.sentence}
+      </li>
+    );
+  };
+  const whole = findings.filter(({ method, kind }) => method === null && kind !== 'comparison');
+  return (
+    <div className="findings">
+      {methods.map(({ fit }, i) => {
+        const key = keyed.keys[i] ?? '';
+        const own = findings.filter(({ method }) => method === i);
+        return (
+          <section key={key} aria-label={`Findings on ${titleOf(key)}`}>
+            <h3 style={{ color: methodMark(palette, placeOf(key)).color }}>
+              <Mark index={placeOf(key)} /> {titleOf(key)}
+              {fit?.by === 'person' && (
+                <button
+                  type="button"
+                  className="plain-button rules"
+                  onClick={() => change(key, 'window of', ({ window: _, ...method }) => method)}
+                >
+                  window by hand: back to the rules
+                </button>
+              )}
+            </h3>
+            {own.length === 0 ? (
+              <p className="quiet">nothing that is sure</p>
+            ) : (
+              <ul>{own.map((finding) => item(finding, key))}</ul>
+            )}
+          </section>
+        );
+      })}
+      {whole.length > 0 && (
+        <section aria-label="Findings on the study">
+          <h3>The study</h3>
+          <ul>{whole.map((finding) => item(finding, null))}</ul>
+        </section>
+      )}
+    </div>
+  );
+}

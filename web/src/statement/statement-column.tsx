@@ -1,0 +1,91 @@
+import { Button, Dropdown } from 'antd';
+import { type ReactNode, useState } from 'react';
+import { useEntries } from '../api/use-entries.ts';
+import { ErrorSettings } from './error-settings.tsx';
+import { LadderEditor } from './ladder-editor.tsx';
+import { MethodStatement } from './method-statement.tsx';
+import { ProblemStatement } from './problem-statement.tsx';
+import { RunSettings } from './run-settings.tsx';
+import { useDesk } from '../desk/desk.ts';
+import { newKey, type WorkingMethod, withLadder } from '../desk/working-study.ts';
+
+const BLANK = 'k1 = f(t, y)\ny[n+1] = y + h*k1\n';
+
+/** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
+export function StatementColumn(): ReactNode {
+  const { study, good, edit, problem, error, methods } = useDesk();
+  const library = useEntries('method');
+  const [added, setAdded] = useState<string | null>(null);
+  const changeMethod = (key: string, about: string, change: Partial<WorkingMethod>): void =>
+    methods.change(key, about, (method) => ({ ...method, ...change }));
+  const add = (title: string, text: string, open: boolean): void => {
+    const key = newKey();
+    if (open) setAdded(key);
+    edit(`add ${key}`, (now) => ({ ...now, methods: [...now.methods, { key, title, text }] }));
+  };
+  return (
+    <div className="statement-column">
+      <ProblemStatement
+        read={good.problem}
+        text={study.problem.text}
+        onChange={(text) => edit('problem', (now) => ({ ...now, problem: { ...now.problem, text } }))}
+      />
+      <h2 className="label methods-label">Methods</h2>
+      {study.methods.map((method, index) => {
+        const read = good.methods[index];
+        if (read === undefined) return null;
+        return (
+          <MethodStatement
+            key={method.key}
+            index={index}
+            title={method.title}
+            text={method.text}
+            read={read}
+            startOpen={method.key === added}
+            onTitle={(title) => changeMethod(method.key, 'title of', { title })}
+            onText={(text) => changeMethod(method.key, 'text of', { text })}
+            onRemove={() =>
+              edit(`remove ${method.key}`, (now) => ({
+                ...now,
+                methods: now.methods.filter((other) => other.key !== method.key),
+              }))
+            }
+          />
+        );
+      })}
+      <div className="add-method">
+        <Button
+          size="small"
+          type="text"
+          onClick={() => add(`Method ${study.methods.length + 1}`, BLANK, true)}
+        >
+          + write a method
+        </Button>
+        <Dropdown
+          trigger={['click']}
+          menu={{
+            items: (library.data ?? []).map(({ id, document }) => ({ key: id, label: document.title })),
+            onClick: ({ key }) => {
+              const chosen = library.data?.find(({ id }) => id === key);
+              if (chosen !== undefined) add(chosen.document.title, chosen.document.text, false);
+            },
+          }}
+        >
+          <Button size="small" type="text">
+            + from the library
+          </Button>
+        </Dropdown>
+      </div>
+      <LadderEditor
+        ladder={study.ladder}
+        onChange={(ladder) => edit('ladder', (now) => withLadder(now, ladder))}
+      />
+      <ErrorSettings
+        problem={problem}
+        error={error}
+        onChange={(next) => edit('error', (now) => ({ ...now, error: next }))}
+      />
+      <RunSettings study={study} onChange={edit} />
+    </div>
+  );
+}

@@ -1,0 +1,117 @@
+import { stepSizeText } from '@schritt/core/notation';
+import { Fragment, type ReactNode } from 'react';
+import { Mark } from '../pictures/mark.tsx';
+import type { KeyedResult } from '../desk/use-results.ts';
+import { useDesk } from '../desk/desk.ts';
+import { strike, withoutRungAt } from '../desk/working-study.ts';
+import { methodMark } from '../theme/tokens.ts';
+import { usePalette } from '../theme/use-palette.ts';
+import { errorHeading, HEADINGS, RungCells, type RungView } from './rung-cells.tsx';
+import './rung-table.css';
+
+/** The rungs of a study against its methods. */
+export function RungTable({
+  keyed,
+  view,
+}: {
+  readonly keyed: KeyedResult;
+  readonly view: RungView;
+}): ReactNode {
+  const { methods: own, chosen, pointed, edit, error, independent } = useDesk();
+  const { placeOf, titleOf, change, moveWindow } = own;
+  const { rows } = chosen;
+  const { scale } = error;
+  const palette = usePalette();
+  const { methods } = keyed.result;
+  const lead = methods.reduce<(typeof methods)[number]['rungs']>(
+    (longest, { rungs }) => (rungs.length > longest.length ? rungs : longest),
+    [],
+  );
+  const headings = HEADINGS[view].map((heading) => (heading === 'error' ? errorHeading(scale) : heading));
+  const isPointed = (key: string, row: number): boolean =>
+    pointed !== null && (pointed.key === null || pointed.key === key) && pointed.rows.includes(row);
+  return (
+    <table className={lead.length > 8 ? 'rung-table dense' : 'rung-table'}>
+      <thead>
+        <tr>
+          <th colSpan={2} />
+          {methods.map((_, i) => {
+            const key = keyed.keys[i] ?? '';
+            return (
+              <th key={key} colSpan={3} scope="colgroup" className="method">
+                <Mark index={placeOf(key)} /> {titleOf(key)}
+              </th>
+            );
+          })}
+          <th />
+        </tr>
+        <tr>
+          <th scope="col">h</th>
+          <th scope="col">N</th>
+          {methods.map((_, i) => (
+            <Fragment key={keyed.keys[i]}>
+              {headings.map((heading, k) => (
+                <th key={heading} scope="col" className={k === 0 ? 'first' : ''}>
+                  {heading}
+                </th>
+              ))}
+            </Fragment>
+          ))}
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {lead.map((first, row) => {
+          const rung = rows[row] ?? row;
+          return (
+            <tr
+              key={rung}
+              className={rung === chosen.rung ? 'chosen' : ''}
+              aria-selected={rung === chosen.rung}
+              onClick={() => chosen.choose(rung)}
+            >
+              <th scope="row" title={first.remark ?? String(first.h)}>
+                {stepSizeText(first.h)}
+                {!first.divides && <span className="off"> ≈</span>}
+              </th>
+              <td className="quiet">{first.steps}</td>
+              {methods.map((method, i) => {
+                const key = keyed.keys[i] ?? '';
+                const result = method.rungs[row];
+                if (result === undefined) return <td key={key} colSpan={3} className="first quiet" />;
+                return (
+                  <RungCells
+                    key={key}
+                    rung={result}
+                    view={view}
+                    scale={scale}
+                    independent={independent}
+                    title={titleOf(key)}
+                    color={methodMark(palette, placeOf(key)).color}
+                    pointed={isPointed(key, row)}
+                    onStrike={() => change(key, 'strike', (working) => strike(working, rung))}
+                    onWindow={() => moveWindow(key, rung)}
+                  />
+                );
+              })}
+              <td className="remove">
+                <button
+                  type="button"
+                  className="plain-button"
+                  aria-label={`Remove the rung h = ${stepSizeText(first.h)}`}
+                  title="Remove this rung"
+                  onClick={(event) => {
+                    event.stopPropagation();
+                    edit('ladder', (now) => withoutRungAt(now, rung));
+                  }}
+                >
+                  ×
+                </button>
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,82 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Computer, Superseded } from './computer.ts';
+
+/** Where a piece of work is: the last value that came, how far a newer one is, and what went wrong. */
+export interface Computed<T> {
+  readonly value: T | null;
+  /** The part of the work under way that is done; null where none is under way. */
+  readonly part: number | null;
+  readonly why: string | null;
+  /** Whether the work goes on elsewhere, without this page. */
+  readonly elsewhere: boolean;
+  /** Ends the work under way; the last value stays. */
+  readonly cancel: () => void;
+}
+
+/** Who does the work; made when it is first needed, closed when the page goes. */
+interface Worker {
+  readonly cancel: () => void;
+  readonly close: () => void;
+}
+
+/** Tells how far the work is; a value that is there already may come along. */
+export type Tell<T> = (part: number, value?: T | null, elsewhere?: boolean) => void;
+
+/** Milliseconds after which work that has said nothing is shown as under way. */
+const SLOW = 150;
+
+/** Does a piece of work whenever it changes; the last value stays until the next one is there. */
+export function useWork<W extends Worker, T>(
+  hire: () => W,
+  work: ((worker: W, tell: Tell<T>) => Promise<T>) | null,
+): Computed<T> {
+  const [state, setState] = useState<Omit<Computed<T>, 'cancel'>>({
+    value: null,
+    part: 0,
+    why: null,
+    elsewhere: false,
+  });
+  const worker = useRef<W | null>(null);
+  const hiring = useRef(hire);
+  useEffect(
+    () => () => {
+      worker.current?.close();
+      worker.current = null;
+    },
+    [],
+  );
+  useEffect(() => {
+    if (work === null) return;
+    worker.current ??= hiring.current();
+    const slow = setTimeout(() => setState((now) => ({ ...now, part: now.part ?? 0 })), SLOW);
+    work(worker.current, (part, value = null, elsewhere = false) => {
+      clearTimeout(slow);
+      setState((now) => ({ value: value ?? now.value, part, why: null, elsewhere }));
+    })
+      .then((value) => setState({ value, part: null, why: null, elsewhere: false }))
+      .catch((thrown: unknown) => {
+        if (thrown instanceof Superseded) return;
+        const why = thrown instanceof Error ? thrown.message : String(thrown);
+        setState((now) => ({ ...now, part: null, why }));
+      })
+      .finally(() => clearTimeout(slow));
+  }, [work]);
+  const cancel = useCallback(() => {
+    worker.current?.cancel();
+    setState((now) => ({ ...now, part: null, why: 'cancelled' }));
+  }, []);
+  return { ...state, cancel };
+}
+
+/** A question to a web worker of one's own; it may tell which part of the work is done. */
+export type Ask<T> = (computer: Computer, progress: (part: number) => void) => Promise<T>;
+
+/** Asks a worker whenever the question changes. */
+export function useComputed<T>(ask: Ask<T> | null): Computed<T> {
+  const work = useMemo(() => {
+    if (ask === null) return null;
+    // a worker's sign of life carries more than the part that is done
+    return (computer: Computer, tell: Tell<T>): Promise<T> => ask(computer, (part) => tell(part));
+  }, [ask]);
+  return useWork(() => new Computer(), work);
+}
