@@ -110,9 +110,11 @@ export function watchTo(at: RunState, until: number, count: number): readonly (r
   const alike = grid.shorter === null ? grid.steps : grid.steps - 1;
   const before = new Float64Array(state.length);
   const out = new Float64Array(4 * run.shape.size);
+  // a block that leaves the numbers is done again step by step, so that what it had seen before is not lost
+  let isLeaving = false;
   while (at.n < until && at.stopped === null) {
     const block = Math.min(LOOK_EVERY, until - at.n, alike - at.n);
-    if (run.watch === null || block < 2 || at.n < run.program.depth) {
+    if (isLeaving || run.watch === null || block < 2 || at.n < run.program.depth) {
       const n = at.n;
       goTo(at, n + 1);
       if (at.n > n) for (let j = 0; j < count; j += 1) note(j, at.n, state[j]!);
@@ -122,7 +124,7 @@ export function watchTo(at: RunState, until: number, count: number): readonly (r
     run.watch(state, grid.start, grid.h, at.n, block, out);
     if (!finite(state, run.shape.size)) {
       state.set(before);
-      goTo(at, at.n + block);
+      isLeaving = true;
       continue;
     }
     at.n += block;

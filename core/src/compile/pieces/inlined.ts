@@ -110,7 +110,8 @@ ${sign}
 }
 
 const sine = circular(
-  code`${RESULT} = $x + $z * $x * (${FIRST_OF_SINE} + $z * (${SIN_TAIL}));`,
+  // the sum would take the sign of minus zero away
+  code`${RESULT} = $x === 0 ? $x : $x + $z * $x * (${FIRST_OF_SINE} + $z * (${SIN_TAIL}));`,
   '$m',
   code`${RESULT} = $x < 0 ? ($q > 1 ? $e : -$e) : $q > 1 ? -$e : $e;`,
   'sin',

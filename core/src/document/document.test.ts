@@ -1,0 +1,115 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { StudyDocument } from './document.ts';
+import { openStudy } from './open-study.ts';
+import { readDocument, readDocumentText } from './read-document.ts';
+import { documentSchema } from './schema.ts';
+
+const STUDY: StudyDocument = {
+  schritt: 1,
+  kind: 'study',
+  title: 'Sluice',
+  problem: { title: 'Sluice', text: "level' = -level\nlevel(0) = 4\n0 <= t <= 6" },
+  methods: [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)', struck: [1], window: { from: 0, to: 2 } }],
+  ladder: { first: 'pi/8', factor: 2, rungs: 3 },
+  lastStep: 'shorten',
+  error: { at: { t: 1 }, of: 'level' },
+  start: 'exact',
+  precision: 'single',
+  wished: 0.01,
+};
+
+function faults(value: unknown): readonly string[] {
+  const reading = readDocument(value);
+  return reading.ok ? [] : reading.errors.map(({ place, message }) => `${place}: ${message}`);
+}
+
+test('a whole study is read as it is', () => {
+  const reading = readDocument(JSON.parse(JSON.stringify(STUDY)));
+  expect(reading.ok && reading.document).toEqual(STUDY);
+});
+
+test.each<[string, unknown]>([
+  ['schritt: is missing; a file of this format begins with "schritt": 1', {}],
+  ['schritt: must be 1, the version of the format', { schritt: 2, kind: 'study' }],
+  ['kind: must be one of "study", "problem", "method"', { schritt: 1, kind: 'poem' }],
+  ['schritt: is missing; a file of this format begins with "schritt": 1', null],
+  ['title: has 201 characters; at most 200 are possible', { ...STUDY, title: 'x'.repeat(201) }],
+  ['problem.text: is missing', { ...STUDY, problem: { title: 'A' } }],
+  ['methods[0].text: must be a text in quotes', { ...STUDY, methods: [{ title: 'A', text: 3 }] }],
+  [
+    'methods: has 25 entries; at most 24 are possible',
+    { ...STUDY, methods: Array.from({ length: 25 }, () => STUDY.methods[0]) },
+  ],
+  [
+    'methods[0].window: from 3 is after to 1',
+    { ...STUDY, methods: [{ ...STUDY.methods[0], window: { from: 3, to: 1 } }] },
+  ],
+  [
+    'methods[0].struck[0]: must be the number of a rung, from 0 to 39',
+    { ...STUDY, methods: [{ ...STUDY.methods[0], struck: [40] }] },
+  ],
+  [
+    'ladder.steps[1]: "0*pi" must be a positive number, and it is 0',
+    { ...STUDY, ladder: { steps: [0.1, '0*pi'] } },
+  ],
+  [
+    'ladder.steps[0]: only numbers, pi and e can stand in a step size',
+    { ...STUDY, ladder: { steps: ['k/2'] } },
+  ],
+  [
+    'ladder.steps[0]: must be a positive number or an expression such as "pi/8"',
+    { ...STUDY, ladder: { steps: [-1] } },
+  ],
+  ['ladder.intervals[0]: must be a whole number from 1 on', { ...STUDY, ladder: { intervals: [1.5] } }],
+  [
+    'ladder.rungs: must be a whole number from 1 to 40',
+    { ...STUDY, ladder: { first: 1, factor: 2, rungs: 41 } },
+  ],
+  ['ladder.factor: must be a number above 1', { ...STUDY, ladder: { first: 1, factor: 1, rungs: 4 } }],
+  ['ladder.first: is missing', { ...STUDY, ladder: {} }],
+  ['lastStep: must be one of "fit", "shorten", "overrun"', { ...STUDY, lastStep: 'cut' }],
+  ['error.at: must be one of "end", "max", "rms", "local"', { ...STUDY, error: { at: 'middle' } }],
+  ['error.at.t: must be a number', { ...STUDY, error: { at: { t: '1' } } }],
+  ['wished: must be a positive number', { ...STUDY, wished: 0 }],
+  ['colour: is not a field of this format', { ...STUDY, colour: 'red' }],
+])('%s', (fault, value) => {
+  expect(faults(value).join('\n')).toContain(fault);
+});
+
+test('all faults of a file are told at once', () => {
+  expect(faults({ ...STUDY, title: 1, lastStep: 2, wished: -1 })).toHaveLength(3);
+});
+
+test('a text that is no JSON is told with line and column', () => {
+  const reading = readDocumentText('{\n  "schritt": 1,\n  kind: "study"\n}');
+  expect(reading.ok ? '' : reading.errors[0]?.place).toBe('line 3, column 3');
+  expect(reading.ok ? '' : reading.errors[0]?.message).toContain('this is not JSON');
+});
+
+test('the published schema is the one of the definition that reads', () => {
+  const published: unknown = JSON.parse(
+    readFileSync(join(__dirname, '../../../docs/schritt.schema.json'), 'utf8'),
+  );
+  expect(published).toEqual(documentSchema());
+});
+
+test('texts with errors are told with their place in the study, all of them', () => {
+  const opened = openStudy({
+    ...STUDY,
+    problem: { title: 'Bad', text: "y' = " },
+    methods: [STUDY.methods[0]!, { title: 'Worse', text: 'y = 1' }],
+  });
+  expect(opened.ok ? [] : opened.errors.map(({ text, title }) => [text, title])).toEqual([
+    ['problem', 'Bad'],
+    [{ method: 1 }, 'Worse'],
+  ]);
+});
+
+test('a method starts with one of the study before one of the library', () => {
+  const opened = openStudy({ ...STUDY, methods: [{ title: 'Heun', text: 'y[n+1] = y + 2*h*f(t, y)' }] });
+  if (!opened.ok) throw new Error('a text of the test');
+  expect(opened.study.start.find('Heun')?.text).toBe('y[n+1] = y + 2*h*f(t, y)');
+  expect(opened.study.start.find('RK4')?.statements).toHaveLength(5);
+  expect(opened.study.start.find('Nobody')).toBeNull();
+});

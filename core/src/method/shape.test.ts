@@ -1,0 +1,97 @@
+import { evaluationsPerStep, isImplicit, type Method } from './method.ts';
+import { parseMethod } from './parse-method.ts';
+import { methodTex } from './tex-method.ts';
+
+function messages(text: string): readonly string[] {
+  const reading = parseMethod(text);
+  return reading.ok ? [] : reading.errors.map(({ line, column, message }) => `${line}:${column} ${message}`);
+}
+
+function method(text: string): Method {
+  const reading = parseMethod(text);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
+  return reading.value;
+}
+
+test.each([
+  [
+    'y[n+1] = y + h',
+    '1:14 a plain number cannot be added to values of the solution; is a factor such as f(t, y) or k1 missing?',
+  ],
+  [
+    'y[n+1] = y*f(t, y)',
+    '1:10 two vectors cannot be multiplied: one of these factors should be a number such as h',
+  ],
+  ['y[n+1] = h/y', '1:12 nothing can be divided by a vector; divide by a number such as h'],
+  ['y[n+1] = y^2', '1:10 a power takes numbers, and this has a value for each component'],
+  [
+    'y[n+1] = y + h*f(y, t)',
+    '1:18 the first input of f is a time such as t + h; the value stands behind it: f(t, y)',
+  ],
+  ['y[n+1] = y + h*f(t)', '1:16 f takes the time and the value: f(t, y)'],
+  [
+    'y[n+1] = y + h*f(t, h)',
+    '1:21 this input of f is a value of the solution such as y + h*k1, not a number',
+  ],
+  ['y[n+1] = y + h*f', '1:16 f needs its inputs: write f(t, y), or f[n] for the one that is kept'],
+  ['y[n+1] = y + h*k', '1:16 k is not known; give it on a line above, such as k = f(t, y)'],
+  ['K = f(t, y)\ny[n+1] = y + h*k', '2:16 k is not known, but K is; names are case-sensitive'],
+  ['y[n+1] = y + h*k\nk = f(t, y)', '1:16 k is given further down; move its line above this one'],
+  [
+    'k = f(t, y + h*k)\ny[n+1] = y + h*k',
+    '1:16 k is used in its own line; for an implicit stage write solve k = ..., otherwise give it above',
+  ],
+  [
+    'y[n+1] = y + h*f(t, y[n+1])',
+    '1:21 y[n+1] is not known yet; give it above, or write solve y[n+1] = ... if its formula holds it',
+  ],
+  ['y[n+1] = y[n+2]', '1:10 a formula reaches one step ahead, to n+1'],
+  ['y[n+1] = y[n-21]', '1:10 a formula reaches at most 20 steps back'],
+  [
+    'y[n+1] = y + h*f[n+1]',
+    '1:16 f at the new point is written f(t + h, y[n+1]) or with the value it is to be taken at',
+  ],
+  ['y[n+1] = y[i]', '1:10 an index here is n, n+1 or n less a whole number, as in y[n-1]'],
+  ['y[n+1] = y + n*f(t, y)', '1:14 the step number n stands only in an index, as in y[n+1]'],
+  ["y[n+1] = y + h*y'", "1:16 y' has no meaning here; a derivative of the rate is written f'(t, y)"],
+  [
+    "x[n+1] = x + h*v\nv[n+1] = v + h*a'(t, x, v)",
+    '2:16 derivatives are made of f alone; write the method for y, with f and its derivatives',
+  ],
+  [
+    'x[n+1] = x + h*v\nv[n+1] = v + h*f(t, x)',
+    "2:16 f belongs to methods for y' = f(t, y), which give y[n+1]; this one gives x[n+1] and v[n+1]",
+  ],
+  ['sin = 2\ny[n+1] = y', '1:1 sin is a function of the notation; take another name'],
+  ['y = y + h*f(t, y)', '1:1 the new value is written y[n+1] = ...'],
+])('%s is answered with %s', (text, message) => {
+  expect(messages(text)).toContain(message);
+});
+
+test.each([
+  ['y[n+1] = y + h*f(t, y)', 1, false],
+  ['k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)', 2, false],
+  ['y[n+1] = y + h*(3/2*f[n] - 1/2*f[n-1])', 1, false],
+  ['y[n+1] = y + h/2*(f[n] + f(t + h, y + h*f[n]))', 2, false],
+  ["y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y)", 2, false],
+  ['solve k = f(t + h/2, y + h/2*k)\ny[n+1] = y + h*k', 1, true],
+])('%s costs %d evaluations a step', (text, evaluations, implicit) => {
+  expect(evaluationsPerStep(method(text))).toBe(evaluations);
+  expect(isImplicit(method(text))).toBe(implicit);
+});
+
+test('how far a formula reaches back, and what does its first steps', () => {
+  const { depth, startWith } = method('start with Heun\ny[n+1] = y[n-1] + h*(f[n] + f[n-2])');
+  expect(depth).toBe(2);
+  expect(startWith?.name).toBe('Heun');
+  expect(method('y[n+1] = y + h*f(t[n], y[n])').depth).toBe(0);
+});
+
+test('a method is set as it is written; the name of a starter sets no command', () => {
+  expect(methodTex(method('k1 = f(t, y)\ny[n+1] = y + h/2*k1'))).toEqual([
+    'k_{1} = f(t, y)',
+    'y_{n+1} = y + \\frac{h}{2} k_{1}',
+  ]);
+  const named = { ...method('y[n+1] = y'), startWith: { name: '\\input{x}', at: { from: 0, to: 1 } } };
+  expect(methodTex(named).at(-1)).toBe('\\text{start with  input x }');
+});

@@ -1,0 +1,61 @@
+import { Refusal } from '../text/refusal.ts';
+import { layGrid, MOST_STEPS, stepSizeAt, timeAt } from './grid.ts';
+
+test.each([
+  // written so that no binary number is exact, and still meant to divide
+  [0, 1, 0.1, 10],
+  [0, 3, 0.3, 10],
+  [1, 2, 1 / 3, 3],
+  [0, 1e6, 0.1, 1e7],
+  [-1, 1, 0.002, 1000],
+])('[%f, %f] is divided by %f into %d steps', (start, end, h, steps) => {
+  for (const lastStep of ['fit', 'shorten', 'overrun'] as const) {
+    const grid = layGrid(start, end, { h }, lastStep);
+    expect(grid).toEqual({ start, h, steps, shorter: null, wished: h, divides: true });
+  }
+});
+
+test.each([
+  // an interval that misses a whole number of steps by a part in 10^9 is not divided
+  [1, 0.1 * (1 + 1e-9)],
+  [1, 0.3],
+  [1, 0.7],
+  [2, 1.9999],
+])('an interval of length %f is not divided by %f', (length, h) => {
+  const fit = layGrid(0, length, { h });
+  expect(fit.divides).toBe(false);
+  expect(fit.h).toBe(length / fit.steps);
+  expect(fit.wished).toBe(h);
+  const short = layGrid(0, length, { h }, 'shorten');
+  expect(short.h).toBe(h);
+  expect(short.shorter).toBeGreaterThan(0);
+  expect(short.shorter).toBeLessThan(h);
+  expect(timeAt(short, short.steps)).toBeCloseTo(length, 12);
+  const over = layGrid(0, length, { h }, 'overrun');
+  expect(over.shorter).toBeNull();
+  expect(timeAt(over, over.steps)).toBeGreaterThan(length);
+  expect(timeAt(over, over.steps - 1)).toBeLessThan(length);
+});
+
+test('the size of a last step that is shorter, and of the others', () => {
+  const grid = layGrid(0, 1, { h: 0.3 }, 'shorten');
+  expect([0, 2, 3].map((n) => stepSizeAt(grid, n))).toEqual([0.3, 0.3, grid.shorter]);
+  expect(stepSizeAt(layGrid(0, 1, { h: 0.3 }, 'overrun'), 3)).toBe(0.3);
+});
+
+test('times are products, never running sums', () => {
+  const grid = layGrid(0, 1, { steps: 10 });
+  expect([1, 3, 7].map((n) => timeAt(grid, n))).toEqual([0.1, 3 * 0.1, 7 * 0.1]);
+});
+
+test.each([
+  [{ h: 0 }, 'the step size must be a positive number, not 0'],
+  [{ h: NaN }, 'the step size must be a positive number, not NaN'],
+  [{ h: Infinity }, 'the step size must be a positive number, not Infinity'],
+  [{ steps: 0 }, 'the number of steps must be a whole number from 1 on, not 0'],
+  [{ steps: 2.5 }, 'the number of steps must be a whole number from 1 on, not 2.5'],
+  [{ steps: MOST_STEPS + 1 }, 'this step size needs 100,000,001 steps; at most 100,000,000 are done'],
+  [{ h: 1e-9 }, 'this step size needs 1,000,000,000 steps; at most 100,000,000 are done'],
+])('%j is refused: %s', (wish, message) => {
+  expect(() => layGrid(0, 1, wish)).toThrow(new Refusal('grid', message));
+});
