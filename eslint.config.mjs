@@ -88,6 +88,7 @@ const walk = (folder, rooms) =>
 export default tseslint.config(
   {
     ignores: [
+      '.nodes/',
       '**/dist/',
       '**/node_modules/',
       'data/',
@@ -109,6 +110,7 @@ export default tseslint.config(
           './web/tsconfig.json',
           './e2e/tsconfig.json',
           './tsconfig.test.json',
+          './web/tsconfig.test.json',
         ],
         tsconfigRootDir: import.meta.dirname,
       },
@@ -133,7 +135,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['**/*.test.ts', 'e2e/**/*.ts'],
+    files: ['**/*.test.{ts,tsx}', 'e2e/**/*.ts'],
     rules: {
       '@typescript-eslint/no-unsafe-assignment': 'off',
       '@typescript-eslint/no-unsafe-member-access': 'off',

@@ -5,7 +5,11 @@ export default {
   testEnvironmentOptions: { customExportConditions: ['@schritt/source', 'node', 'node-addons'] },
   extensionsToTreatAsEsm: [],
   // the tests run as CommonJS, and this package offers that by its file alone
-  moduleNameMapper: { '^d3-format$': '<rootDir>/node_modules/d3-format/dist/d3-format.js' },
+  moduleNameMapper: {
+    '^d3-format$': '<rootDir>/node_modules/d3-format/dist/d3-format.js',
+    // styles say nothing to a test
+    '\\.css$': '<rootDir>/scripts/no-styles.cjs',
+  },
   transform: {
     '^.+\\.tsx?$': [
       '@swc/jest',
@@ -16,7 +20,12 @@ export default {
           target: 'es2022',
           keepClassNames: true,
           parser: { syntax: 'typescript', tsx: true, decorators: true },
-          transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
+          transform: {
+            legacyDecorator: true,
+            decoratorMetadata: true,
+            useDefineForClassFields: false,
+            react: { runtime: 'automatic' },
+          },
         },
       },
     ],

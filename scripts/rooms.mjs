@@ -10,7 +10,10 @@ const MOST_MEDIAN = 80;
 const LONGEST = 300;
 const LEAST_TESTS = 0.25;
 
-const listed = execFileSync('git', ['ls-files', '-co', '--exclude-standard'], { cwd: root, encoding: 'utf8' });
+const listed = execFileSync('git', ['ls-files', '-co', '--exclude-standard'], {
+  cwd: root,
+  encoding: 'utf8',
+});
 const files = listed
   .split('\n')
   .filter((file) => /\.(ts|tsx|mjs|css)$/.test(file))
@@ -33,7 +36,13 @@ if (rooms.size === 0)
   for (const one of source) rooms.set(dirname(one.file), [...(rooms.get(dirname(one.file)) ?? []), one]);
 const rows = [...rooms].map(([room, list]) => {
   const longest = list.reduce((most, one) => (one.lines > most.lines ? one : most));
-  return [room.replace('/src', ''), list.length, sum(list), median(list), `${longest.lines} (${longest.file.split('/').at(-1)})`];
+  return [
+    room.replace('/src', ''),
+    list.length,
+    sum(list),
+    median(list),
+    `${longest.lines} (${longest.file.split('/').at(-1)})`,
+  ];
 });
 const share = sum(files.filter(isTest)) / sum(files);
 const table = [
@@ -53,12 +62,20 @@ const isCheck = process.argv.includes('--check');
 if (!isCheck) writeFileSync(page, after);
 
 const faults = [
-  ...source.filter(({ lines }) => lines > LONGEST).map(({ file, lines }) => `${file} has ${lines} lines, more than ${LONGEST}`),
-  ...(median(source) > MOST_MEDIAN ? [`the median of all files is ${median(source)} lines, more than ${MOST_MEDIAN}`] : []),
-  ...(share < LEAST_TESTS ? [`tests are ${(100 * share).toFixed(1)} % of the code, less than ${100 * LEAST_TESTS} %`] : []),
+  ...source
+    .filter(({ lines }) => lines > LONGEST)
+    .map(({ file, lines }) => `${file} has ${lines} lines, more than ${LONGEST}`),
+  ...(median(source) > MOST_MEDIAN
+    ? [`the median of all files is ${median(source)} lines, more than ${MOST_MEDIAN}`]
+    : []),
+  ...(share < LEAST_TESTS
+    ? [`tests are ${(100 * share).toFixed(1)} % of the code, less than ${100 * LEAST_TESTS} %`]
+    : []),
   ...(isCheck && after !== before ? ['docs/architecture.md is not up to date: run npm run rooms'] : []),
 ];
 console.log(table.replaceAll('**', ''));
-console.log(`tests: ${sum(files.filter(isTest))} of ${sum(files)} lines of code, ${(100 * share).toFixed(1)} %`);
+console.log(
+  `tests: ${sum(files.filter(isTest))} of ${sum(files)} lines of code, ${(100 * share).toFixed(1)} %`,
+);
 for (const fault of faults) console.log(fault);
 if (isCheck && faults.length > 0) process.exit(1);

@@ -2,6 +2,7 @@ import { readdirSync, readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readDocumentText } from '@schritt/core/document';
+import { Refusal } from '@schritt/core/notation';
 import { Ajv } from 'ajv';
 import { checkCommand } from './commands/check.ts';
 import { runCommand } from './commands/run.ts';
@@ -21,6 +22,7 @@ function failure(work: () => unknown): readonly string[] {
   try {
     work();
   } catch (thrown) {
+    if (thrown instanceof Refusal) return [thrown.message];
     if (thrown instanceof Failure) return thrown.lines.map((line) => line.replace(/^.*?schritt\.json: /, ''));
     throw thrown;
   }

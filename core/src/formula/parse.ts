@@ -1,7 +1,8 @@
 import { closingOf } from '../text/brackets.ts';
 import { CONSTANTS, FUNCTIONS, functionHint } from './functions.ts';
-import type { Comparison, Expression, IndexedLeaf, NameLeaf, Operator, Relation } from './expression.ts';
+import type { Comparison, Expression, IndexedLeaf, NameLeaf, Operator } from './expression.ts';
 import { partsOf } from './expression.ts';
+import { missingOperator, refuseLog, relationOf, unexpected } from './parse-words.ts';
 import { PlaceError, spanning, type Span } from '../text/place.ts';
 import type { Report, Token } from '../text/token.ts';
 
@@ -53,7 +54,7 @@ export class Parser {
 
   expectEnd(): void {
     const token = this.#tokens[this.#next];
-    if (token !== undefined) throw new PlaceError(token.at, this.#unexpected(token));
+    if (token !== undefined) throw new PlaceError(token.at, unexpected(token));
   }
 
   get peek(): Token | undefined {
@@ -98,7 +99,7 @@ export class Parser {
       const starts = here.kind === 'name' || here.kind === 'number' || here.text === '(';
       if (!starts) return left;
       if (previous.kind !== 'number' || here.kind === 'number')
-        this.#grammar.report(here.at, this.#missingOperator(previous, here));
+        this.#grammar.report(here.at, missingOperator(previous, here));
       left = this.#join('*', left, this.#power());
     }
   }
@@ -144,7 +145,7 @@ export class Parser {
       return { ...this.#known(inner, 0), at: spanning(token.at, close.at) };
     }
     if (token.kind === 'name') return this.#named(token);
-    throw new PlaceError(token.at, this.#unexpected(token));
+    throw new PlaceError(token.at, unexpected(token));
   }
 
   #named(token: Token): Expression {
@@ -282,7 +283,7 @@ export class Parser {
       token.at,
       token.kind === 'comma'
         ? 'a comma stands only between the inputs of a function'
-        : `${this.#unexpected(token)}; ${text} is expected`,
+        : `${unexpected(token)}; ${text} is expected`,
     );
   }
 
@@ -307,23 +308,6 @@ export class Parser {
     return node;
   }
 
-  #unexpected(token: Token): string {
-    if (token.text === ')' || token.text === ']') return `this ${token.text} closes nothing`;
-    if (token.kind === 'comma') return 'a comma stands only between the inputs of a function';
-    if (token.kind === 'prime') return "a prime stands right behind a name, as in y'";
-    if (token.text === '=') return 'a statement has one = only';
-    if (token.kind === 'relation') return 'a comparison stands only in if(a < b, x, y) or in the interval';
-    if (token.kind === 'dots') return 'two dots stand only in a range, as in for i = 1..n';
-    return `${token.text} is not expected here; a number, a name or ( is missing before it`;
-  }
-
-  #missingOperator(previous: Token, here: Token): string {
-    if (previous.kind === 'name' && FUNCTIONS.has(previous.text))
-      return `${previous.text} needs its input in brackets: ${previous.text}(${here.text})`;
-    const product = previous.text === ')' || here.text === '(' ? '*' : `${previous.text}*${here.text}`;
-    return `an operator is missing before ${here.text}; to multiply write ${product}`;
-  }
-
   #bracketed(token: Token): string {
     const here = this.peek;
     return here?.kind === 'name' || here?.kind === 'number'
@@ -337,22 +321,4 @@ export class Parser {
     const inside = this.#tokens.slice(this.#next + 1, close);
     return inside.map(({ text }) => (text === ',' ? ', ' : text)).join('');
   }
-}
-
-function relationOf(token: Token): Relation {
-  switch (token.text) {
-    case '<':
-    case '<=':
-    case '>':
-    case '>=':
-    case '==':
-    case '!=':
-      return token.text;
-    default:
-      throw new PlaceError(token.at, 'a comparison is missing here, such as a < b');
-  }
-}
-
-function refuseLog(inside: string): string {
-  return `log means different things in different programs; write ln(${inside}) or log10(${inside})`;
 }

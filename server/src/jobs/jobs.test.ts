@@ -139,3 +139,26 @@ test.each([
   expect(response.status).toBe(400);
   expect(await response.json()).toMatchObject({ code: 'bad-request', message });
 });
+
+test('a study that ends elsewhere, or is measured elsewhere, is another job; its title makes none', async () => {
+  const jobs: string[] = [];
+  const study = sluice([20]);
+  for (const document of [
+    study,
+    { ...study, title: 'The same' },
+    { ...study, lastStep: 'overrun' as const },
+    { ...study, error: { at: 'max' as const } },
+    { ...study, precision: 'single' as const },
+  ]) {
+    const answer = await fetch(`${address}/jobs`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ document }),
+    });
+    expect(answer.status).toBe(201);
+    const { id }: { readonly id: string } = await answer.json();
+    jobs.push(id);
+  }
+  expect(jobs[1]).toBe(jobs[0]);
+  expect(new Set(jobs).size).toBe(4);
+});

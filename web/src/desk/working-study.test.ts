@@ -80,3 +80,31 @@ test.each([
 ])('the nearer end of a window is moved: case %#', (window, rung, moved) => {
   expect(movedWindow(window, rung)).toEqual(moved);
 });
+
+const LADDERED = workOn({
+  schritt: 1,
+  kind: 'study',
+  title: 'Probe',
+  problem: { title: 'Probe', text: '' },
+  methods: [{ title: 'Euler', text: '', struck: [0, 1, 2], window: { from: 1, to: 2 } }],
+  ladder: { steps: [0.5, 0.25, 0.125] },
+});
+
+test.each<[number, readonly number[], { from: number; to: number }]>([
+  // between the first and the second: what stands at the place of the new one moves, too
+  [3, [0, 2, 3], { from: 2, to: 3 }],
+  // before all of them
+  [1, [1, 2, 3], { from: 2, to: 3 }],
+  // behind all of them
+  [10, [0, 1, 2], { from: 1, to: 2 }],
+])('with a rung of %d steps put in, strikes and windows stay with their rungs', (steps, struck, window) => {
+  expect(withRungOf(LADDERED, steps, 1).methods[0]).toMatchObject({ struck, window });
+});
+
+test.each<[number, readonly number[], { from: number; to: number }]>([
+  [0, [0, 1], { from: 0, to: 1 }],
+  [1, [0, 1], { from: 1, to: 1 }],
+  [2, [0, 1], { from: 1, to: 1 }],
+])('with rung %d taken out, too', (rung, struck, window) => {
+  expect(withoutRungAt(LADDERED, rung).methods[0]).toMatchObject({ struck, window });
+});

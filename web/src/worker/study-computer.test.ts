@@ -1,6 +1,6 @@
 import type { StudyDocument } from '@schritt/core/document';
 import { Superseded } from './computer.ts';
-import type { Answer, Request } from './messages.ts';
+import type { Message, Request } from './messages.ts';
 import { StudyComputer } from './study-computer.ts';
 
 /** A worker that answers what the test says, or keeps silent. */
@@ -10,10 +10,10 @@ class FakeWorker {
   /** Answers a request after some milliseconds; null for never. */
   static delay: (request: Request) => number | null = () => 1;
 
-  readonly #hear: ((event: { data: Answer }) => void)[] = [];
+  readonly #hear: ((event: { data: Message }) => void)[] = [];
   #alive = true;
 
-  addEventListener(kind: string, hear: (event: { data: Answer }) => void): void {
+  addEventListener(kind: string, hear: (event: { data: Message }) => void): void {
     if (kind === 'message') this.#hear.push(hear);
   }
 
@@ -34,11 +34,11 @@ class FakeWorker {
 
 const RESULT = { rungs: [], methods: [], truth: null, findings: [], comparison: null, problems: [] };
 
-function answerTo(request: Request): Answer {
+function answerTo(request: Request): Message {
   const { id } = request;
-  if (request.kind === 'method')
-    return { id, kind: 'method', run: { title: `run of ${request.method}`, rungs: [], refused: null } };
-  return { id, kind: 'concluded', result: RESULT };
+  if (request.kind !== 'method') return { id, kind: 'conclude', answer: RESULT };
+  const title = `run of ${request.question.method}`;
+  return { id, kind: 'method', answer: { title, rungs: [], refused: null } };
 }
 
 const STUDY: StudyDocument = {
@@ -67,7 +67,7 @@ async function runFor(
   FakeWorker.asked = [];
   await computer.run(document, () => undefined);
   return {
-    methods: FakeWorker.asked.flatMap((r) => (r.kind === 'method' ? [r.method] : [])).sort(),
+    methods: FakeWorker.asked.flatMap((r) => (r.kind === 'method' ? [r.question.method] : [])).sort(),
     judged: FakeWorker.asked.filter(({ kind }) => kind === 'conclude').length,
   };
 }

@@ -4,9 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import request from 'supertest';
-import { createServer } from './create-server.ts';
+import { createServer } from '../create-server.ts';
 
-const DEMO = join(__dirname, '../../demo');
+const DEMO = join(__dirname, '../../../demo');
 const SLUICE = {
   schritt: 1,
   kind: 'study',
@@ -28,7 +28,7 @@ async function start(demo: string | null): Promise<NestExpressApplication> {
     demo,
     web: null,
     // threads run compiled files only
-    jobs: { worker: join(__dirname, '../dist/jobs/run-method.worker.js'), limit: JOB_LIMIT },
+    jobs: { worker: join(__dirname, '../../dist/jobs/run-method.worker.js'), limit: JOB_LIMIT },
     logLevel: 'silent',
   });
   await started.init();

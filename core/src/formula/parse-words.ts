@@ -1,0 +1,43 @@
+import { PlaceError } from '../text/place.ts';
+import type { Token } from '../text/token.ts';
+import type { Relation } from './expression.ts';
+import { FUNCTIONS } from './functions.ts';
+
+/** What to say of a token that cannot stand where it does. */
+export function unexpected(token: Token): string {
+  if (token.text === ')' || token.text === ']') return `this ${token.text} closes nothing`;
+  if (token.kind === 'comma') return 'a comma stands only between the inputs of a function';
+  if (token.kind === 'prime') return "a prime stands right behind a name, as in y'";
+  if (token.text === '=') return 'a statement has one = only';
+  if (token.kind === 'relation') return 'a comparison stands only in if(a < b, x, y) or in the interval';
+  if (token.kind === 'dots') return 'two dots stand only in a range, as in for i = 1..n';
+  return `${token.text} is not expected here; a number, a name or ( is missing before it`;
+}
+
+/** What to say where two operands stand side by side. */
+export function missingOperator(previous: Token, here: Token): string {
+  if (previous.kind === 'name' && FUNCTIONS.has(previous.text))
+    return `${previous.text} needs its input in brackets: ${previous.text}(${here.text})`;
+  const product = previous.text === ')' || here.text === '(' ? '*' : `${previous.text}*${here.text}`;
+  return `an operator is missing before ${here.text}; to multiply write ${product}`;
+}
+
+/** The comparison that a token is. */
+export function relationOf(token: Token): Relation {
+  switch (token.text) {
+    case '<':
+    case '<=':
+    case '>':
+    case '>=':
+    case '==':
+    case '!=':
+      return token.text;
+    default:
+      throw new PlaceError(token.at, 'a comparison is missing here, such as a < b');
+  }
+}
+
+/** Why `log` is refused, and what to write. */
+export function refuseLog(inside: string): string {
+  return `log means different things in different programs; write ln(${inside}) or log10(${inside})`;
+}

@@ -1,0 +1,2 @@
+// What a test gets for a style sheet.
+module.exports = {};

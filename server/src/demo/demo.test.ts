@@ -1,0 +1,60 @@
+import 'reflect-metadata';
+import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { LIBRARY } from '@schritt/core/notation';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import request from 'supertest';
+import { createServer } from '../create-server.ts';
+
+const DEMO = join(__dirname, '../../../demo');
+
+let folder: string;
+
+async function start(demo: string): Promise<NestExpressApplication> {
+  const app = await createServer({
+    database: join(folder, 'schritt.sqlite'),
+    demo,
+    web: null,
+    jobs: { worker: '', limit: 1 },
+    logLevel: 'silent',
+  });
+  await app.init();
+  return app;
+}
+
+async function titles(app: NestExpressApplication, path: string): Promise<readonly string[]> {
+  const { body } = await request(app.getHttpServer()).get(`/api/${path}`).expect(200);
+  return body.map(({ document }: { document: { title: string } }) => document.title);
+}
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'schritt-'));
+});
+afterEach(() => rmSync(folder, { recursive: true }));
+
+test('every demo study is put in with its problem, and every method of the library', async () => {
+  const app = await start(DEMO);
+  const files = readdirSync(DEMO);
+  expect(await titles(app, 'studies')).toHaveLength(files.length);
+  expect(await titles(app, 'problems')).toHaveLength(files.length);
+  expect((await titles(app, 'methods')).sort()).toEqual(LIBRARY.map(({ title }) => title).sort());
+  await app.close();
+});
+
+test('what was deleted stays deleted, a new file comes in at the next start, a bad one is left out', async () => {
+  const demo = join(folder, 'demo');
+  mkdirSync(demo);
+  copyFileSync(join(DEMO, 'sluice.schritt.json'), join(demo, 'sluice.schritt.json'));
+  writeFileSync(join(demo, 'bad.schritt.json'), '{"schritt": 1}');
+  writeFileSync(join(demo, 'notes.txt'), 'no document');
+  const first = await start(demo);
+  const { body } = await request(first.getHttpServer()).get('/api/studies');
+  expect(body).toHaveLength(1);
+  await request(first.getHttpServer()).delete(`/api/studies/${body[0].id}`).expect(204);
+  await first.close();
+  copyFileSync(join(DEMO, 'battery.schritt.json'), join(demo, 'battery.schritt.json'));
+  const second = await start(demo);
+  expect(await titles(second, 'studies')).toEqual(['Battery of the weather station']);
+  await second.close();
+});

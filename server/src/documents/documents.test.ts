@@ -1,0 +1,44 @@
+import 'reflect-metadata';
+import { documentSchema } from '@schritt/core/document';
+import { plainToInstance } from 'class-transformer';
+import { validateSync } from 'class-validator';
+import { CreateEntryDto, ReplaceEntryDto } from '../entries/entry.dto.ts';
+import { ANY_DOCUMENT, documentSchemas, STUDY_DOCUMENT } from './document-schema.ts';
+import { textFaults } from './text-faults.ts';
+
+const METHOD = { schritt: 1, kind: 'method', title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' };
+
+function messages(body: object): readonly string[] {
+  return validateSync(body).flatMap(({ constraints }) => Object.values(constraints ?? {}));
+}
+
+test('a document at the door is looked at by the definition of the format, every fault told', () => {
+  expect(messages(plainToInstance(CreateEntryDto, { document: METHOD }))).toEqual([]);
+  expect(
+    messages(plainToInstance(CreateEntryDto, { document: { ...METHOD, title: 3, colour: 'red' } })),
+  ).toEqual([
+    'colour: is not a field of this format; the fields here are schritt, kind, title, text\ntitle: must be a text in quotes',
+  ]);
+  expect(messages(plainToInstance(CreateEntryDto, {}))[0]).toContain('schritt: is missing');
+});
+
+test.each([0, 1.5, '1', null])('a version of %p is none', (version) => {
+  expect(messages(plainToInstance(ReplaceEntryDto, { document: METHOD, version }))).not.toEqual([]);
+});
+
+test('the schemas of the API are those of the format, with references that lead somewhere', () => {
+  const schemas = documentSchemas();
+  expect(Object.keys(schemas).sort()).toEqual(Object.keys(Object(documentSchema()['definitions'])).sort());
+  const text = JSON.stringify([schemas, ANY_DOCUMENT, STUDY_DOCUMENT]);
+  expect(text).not.toContain('#/definitions/');
+  const references = [...text.matchAll(/#\/components\/schemas\/(\w+)/g)].map(([, name]) => name ?? '');
+  expect(references.length).toBeGreaterThan(10);
+  for (const name of references) expect(Object.keys(schemas)).toContain(name);
+});
+
+test('errors of texts are faults with their places', () => {
+  const errors = [{ line: 2, column: 5, length: 1, message: 'decimals take a point' }];
+  expect(textFaults([{ text: { method: 1 }, title: 'Heun', errors }])).toEqual([
+    { place: 'Heun, line 2, column 5', message: 'decimals take a point' },
+  ]);
+});

@@ -1,0 +1,159 @@
+/** @jest-environment jsdom */
+import type { MethodDocument } from '@schritt/core/document';
+import { act, renderHook, type RenderHookResult } from '@testing-library/react';
+import { ApiFailure, type Entry, replaceEntry } from '../api/client.ts';
+import { type Autosave, useAutosave } from './use-autosave.ts';
+
+jest.mock('../api/client.ts', () => ({
+  ...jest.requireActual<object>('../api/client.ts'),
+  replaceEntry: jest.fn(),
+}));
+jest.mock('openapi-fetch', () => ({ __esModule: true, default: () => ({}) }));
+
+const replace = jest.mocked(replaceEntry);
+
+function text(content: string): MethodDocument {
+  return { schritt: 1, kind: 'method', title: 'Heun', text: content };
+}
+
+function entryOf(document: MethodDocument, version: number): Entry<MethodDocument> {
+  return { id: 'a', version, updatedAt: '', document };
+}
+
+/** The server takes what is sent and counts its versions. */
+function takes(): void {
+  replace.mockImplementation((_kind, _id, version, document) =>
+    Promise.resolve({ id: 'a', version: version + 1, updatedAt: '', document }),
+  );
+}
+
+function conflict(current: unknown): void {
+  replace.mockRejectedValueOnce(new ApiFailure('stale-version', 'this was changed elsewhere', current));
+}
+
+const FIRST = text('one');
+const ENTRY = entryOf(FIRST, 1);
+
+function page(): RenderHookResult<Autosave<MethodDocument>, { readonly document: MethodDocument }> {
+  return renderHook(({ document }) => useAutosave('method', ENTRY, document), {
+    initialProps: { document: FIRST },
+  });
+}
+
+async function wait(milliseconds = 600): Promise<void> {
+  await act(() => jest.advanceTimersByTimeAsync(milliseconds));
+}
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  replace.mockReset();
+  takes();
+});
+afterEach(() => {
+  jest.useRealTimers();
+});
+
+test('what was opened is saved; a change is saved a moment after the last keystroke, once', async () => {
+  const hook = page();
+  await wait(5_000);
+  expect(replace).not.toHaveBeenCalled();
+  hook.rerender({ document: text('on') });
+  await wait(400);
+  hook.rerender({ document: text('two') });
+  expect(hook.result.current.state.kind).toBe('saving');
+  await wait(599);
+  expect(replace).not.toHaveBeenCalled();
+  await wait(1);
+  expect(replace.mock.calls.map(([, , version, document]) => [version, document.text])).toEqual([[1, 'two']]);
+  expect(hook.result.current.state.kind).toBe('saved');
+});
+
+test('versions follow one another, and one request goes at a time', async () => {
+  const hook = page();
+  let answer: (() => void) | null = null;
+  replace.mockImplementationOnce(
+    (_kind, _id, version, document) =>
+      new Promise((done) => {
+        answer = () => done({ id: 'a', version: version + 1, updatedAt: '', document });
+      }),
+  );
+  hook.rerender({ document: text('two') });
+  await wait();
+  hook.rerender({ document: text('three') });
+  await wait();
+  expect(replace).toHaveBeenCalledTimes(1);
+  await act(async () => answer?.());
+  await wait(0);
+  expect(replace.mock.calls.map(([, , version, document]) => [version, document.text])).toEqual([
+    [1, 'two'],
+    [2, 'three'],
+  ]);
+});
+
+test('a failure is told and tried again by hand or by the next change', async () => {
+  const hook = page();
+  replace.mockRejectedValueOnce(new ApiFailure('unreachable', 'the server does not answer'));
+  hook.rerender({ document: text('two') });
+  await wait();
+  expect(hook.result.current.state).toEqual({ kind: 'failed', why: 'the server does not answer' });
+  await act(async () => hook.result.current.retry());
+  expect(hook.result.current.state.kind).toBe('saved');
+  expect(replace).toHaveBeenCalledTimes(2);
+});
+
+test('in a conflict nothing is saved until a person has chosen to keep this copy', async () => {
+  const hook = page();
+  conflict(entryOf(text('theirs'), 7));
+  hook.rerender({ document: text('mine') });
+  await wait();
+  expect(hook.result.current.state).toMatchObject({
+    kind: 'conflict',
+    version: 7,
+    theirs: { text: 'theirs' },
+  });
+  hook.rerender({ document: text('mine again') });
+  await wait(5_000);
+  expect(replace).toHaveBeenCalledTimes(1);
+  await act(async () => hook.result.current.keepMine());
+  await wait(0);
+  expect(replace.mock.calls.at(-1)?.slice(2)).toEqual([7, text('mine again')]);
+  expect(hook.result.current.state.kind).toBe('saved');
+});
+
+test('or to take the other: then saving goes on from its version', async () => {
+  const hook = page();
+  const theirs = text('theirs');
+  conflict(entryOf(theirs, 7));
+  hook.rerender({ document: text('mine') });
+  await wait();
+  await act(async () => hook.result.current.tookTheirs(7, theirs));
+  hook.rerender({ document: theirs });
+  await wait(5_000);
+  expect(replace).toHaveBeenCalledTimes(1);
+  hook.rerender({ document: text('theirs and more') });
+  await wait();
+  expect(replace.mock.calls.at(-1)?.slice(2)).toEqual([7, text('theirs and more')]);
+});
+
+test('a conflict whose other copy cannot be read holds nothing back for good', async () => {
+  const hook = page();
+  conflict({ nonsense: true });
+  hook.rerender({ document: text('two') });
+  await wait();
+  expect(hook.result.current.state).toEqual({
+    kind: 'failed',
+    why: 'it was changed elsewhere, and the other copy cannot be read',
+  });
+  hook.rerender({ document: text('three') });
+  await wait();
+  expect(replace).toHaveBeenCalledTimes(2);
+  expect(hook.result.current.state.kind).toBe('saved');
+});
+
+test('a page that goes away sends what is not saved yet', async () => {
+  const hook = page();
+  hook.rerender({ document: text('last words') });
+  hook.unmount();
+  await wait(0);
+  expect(replace.mock.calls.map(([, , , document]) => document.text)).toEqual(['last words']);
+});

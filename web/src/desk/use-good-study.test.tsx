@@ -1,0 +1,149 @@
+/** @jest-environment jsdom */
+import type { StudyDocument } from '@schritt/core/document';
+import { act, renderHook } from '@testing-library/react';
+import { errorCaption } from './error-caption.ts';
+import { useChosenStep } from './use-chosen-step.ts';
+import { useGoodStudy } from './use-good-study.ts';
+import { useHistory } from './use-history.ts';
+import { type WorkingStudy, workOn } from './working-study.ts';
+
+const DECAY = "y' = -2*y\ny(0) = 1\n0 <= t <= 2";
+const STUDY: StudyDocument = {
+  schritt: 1,
+  kind: 'study',
+  title: 'Probe',
+  problem: { title: 'Probe', text: DECAY },
+  methods: [
+    { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' },
+    { title: 'Twice', text: 'y[n+1] = y + 2*h*f(t, y)' },
+  ],
+  ladder: { first: 0.5, factor: 2, rungs: 4 },
+};
+
+function withText(study: WorkingStudy, text: string): WorkingStudy {
+  return { ...study, problem: { ...study.problem, text } };
+}
+
+function withMethod(study: WorkingStudy, place: number, text: string): WorkingStudy {
+  return { ...study, methods: study.methods.map((m, i) => (i === place ? { ...m, text } : m)) };
+}
+
+describe('the last good reading of every text', () => {
+  const first = workOn(STUDY);
+  const good = (study: WorkingStudy) =>
+    renderHook(({ value }) => useGoodStudy(value), { initialProps: { value: study } });
+
+  test('stands in while a text has errors, and the document holds good texts alone', () => {
+    const hook = good(first);
+    hook.rerender({ value: withText(first, "y' = ") });
+    const { problem, document } = hook.result.current;
+    expect(problem.now.ok).toBe(false);
+    expect(problem.good?.text).toBe(DECAY);
+    expect(document?.problem.text).toBe(DECAY);
+    hook.rerender({ value: withText(first, DECAY.replace('2*y', '3*y')) });
+    expect(hook.result.current.document?.problem.text).toContain('3*y');
+  });
+
+  test('a method that was never good is left out, and keys say which are there', () => {
+    const hook = good(withMethod(first, 0, 'y = 1'));
+    expect(hook.result.current.document?.methods.map(({ title }) => title)).toEqual(['Twice']);
+    expect(hook.result.current.keys).toEqual([first.methods[1]?.key]);
+    hook.rerender({ value: first });
+    expect(hook.result.current.keys).toHaveLength(2);
+  });
+
+  test('a problem that was never good leaves nothing to compute', () => {
+    expect(good(withText(first, '')).result.current.document).toBeNull();
+  });
+
+  test('the same texts give the same document, so that nothing is computed again', () => {
+    const hook = good(first);
+    const { document } = hook.result.current;
+    hook.rerender({ value: first });
+    expect(hook.result.current.document).toBe(document);
+  });
+});
+
+describe('the chosen step size', () => {
+  const study = workOn(STUDY);
+  const problem = { start: 0, end: 2 };
+  const chosen = () => {
+    const edits: ((now: WorkingStudy) => WorkingStudy)[] = [];
+    const full = renderHook(() => useGoodStudy(study)).result.current.problem.good!.value;
+    const hook = renderHook(({ value }) => useChosenStep(value, full, (_, make) => edits.push(make)), {
+      initialProps: { value: study },
+    });
+    return { hook, edits };
+  };
+
+  test('is a rung of the ladder, and stays on it', () => {
+    const { hook } = chosen();
+    expect(hook.result.current).toMatchObject({
+      rung: 2,
+      rows: [0, 1, 2, 3],
+      now: { h: 0.125, steps: 16, rung: 2 },
+    });
+    act(() => hook.result.current.chooseRow(0));
+    expect(hook.result.current.now).toEqual({ h: 0.5, steps: 4, rung: 0 });
+    expect(hook.result.current.addAsRung).toBeNull();
+  });
+
+  test('may lie between the rungs, and become one', () => {
+    const { hook, edits } = chosen();
+    act(() => hook.result.current.chooseSteps(6));
+    expect(hook.result.current).toMatchObject({ rung: -1, now: { steps: 6, rung: null } });
+    expect(hook.result.current.grid?.h).toBe(problem.end / 6);
+    act(() => hook.result.current.addAsRung?.());
+    const made = edits[0]!(study);
+    expect(made.ladder).toEqual({ steps: [0.5, 2 / 6, 0.25, 0.125, 0.0625] });
+    hook.rerender({ value: made });
+    expect(hook.result.current).toMatchObject({ rung: 1, now: { steps: 6 } });
+  });
+
+  test('falls on the rung before when its own is gone', () => {
+    const { hook } = chosen();
+    act(() => hook.result.current.choose(3));
+    hook.rerender({ value: { ...study, ladder: { first: 0.5, factor: 2, rungs: 2 } } });
+    expect(hook.result.current.rung).toBe(1);
+  });
+
+  test('passes over a rung that cannot be laid', () => {
+    const { hook } = chosen();
+    hook.rerender({ value: { ...study, ladder: { steps: [0.5, 1e-12, 0.25] } } });
+    expect(hook.result.current).toMatchObject({ rows: [0, 2], rung: 2 });
+  });
+});
+
+test('what the errors are, in words', () => {
+  const problem = { end: 6, independent: 'x' };
+  expect(errorCaption(problem, { at: 'end', of: 'norm', scale: 'absolute' })).toBe('error at x = 6');
+  expect(errorCaption(problem, { at: { t: 0.25 }, of: 'u', scale: 'digits' })).toBe(
+    'relative error of u at x = 0.25',
+  );
+  expect(errorCaption(problem, { at: 'max', of: 'norm', scale: 'relative' })).toBe('largest relative error');
+  expect(errorCaption(problem, { at: 'rms', of: 'u', scale: 'places' })).toBe('error of u, root mean square');
+  expect(errorCaption(problem, { at: 'local', of: 'norm', scale: 'absolute' })).toBe('error of one step');
+});
+
+test('changes are undone with keys, but not while one types', () => {
+  const hook = renderHook(() => useHistory(1));
+  const press = (key: string, shiftKey = false, target: EventTarget = document.body): void =>
+    act(() => {
+      target.dispatchEvent(new KeyboardEvent('keydown', { key, ctrlKey: true, shiftKey, bubbles: true }));
+    });
+  act(() => hook.result.current.edit('a', (n) => n + 1));
+  act(() => hook.result.current.edit('b', (n) => n * 10));
+  expect(hook.result.current.value).toBe(20);
+  press('z');
+  expect(hook.result.current.value).toBe(2);
+  press('Z', true);
+  expect(hook.result.current.value).toBe(20);
+  press('z');
+  press('y');
+  expect(hook.result.current.value).toBe(20);
+  const field = document.body.appendChild(document.createElement('input'));
+  press('z', false, field);
+  expect(hook.result.current.value).toBe(20);
+  press('x');
+  expect(hook.result.current.redo).toBeNull();
+});

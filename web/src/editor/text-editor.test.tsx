@@ -1,0 +1,57 @@
+/** @jest-environment jsdom */
+import { EditorView } from '@codemirror/view';
+import { fireEvent, render, screen } from '@testing-library/react';
+import { TextEditor } from './text-editor.tsx';
+
+const ERRORS = [
+  { line: 2, column: 5, length: 3, message: 'decimals take a point' },
+  { line: 9, column: 1, length: 1, message: 'beyond the end' },
+];
+
+function editorOf(container: HTMLElement): EditorView {
+  const view = EditorView.findFromDOM(container);
+  if (view === null) throw new Error('no editor');
+  return view;
+}
+
+beforeAll(() => {
+  // the layout that this document has none of
+  Range.prototype.getClientRects = () => Object.assign([], { item: () => null });
+});
+
+test('what is typed is told, and a text from elsewhere is shown', () => {
+  const onChange = jest.fn();
+  const page = render(<TextEditor label="the problem" value="a = 1" errors={[]} onChange={onChange} />);
+  const view = editorOf(page.container);
+  view.dispatch({ changes: { from: 5, insert: '2' } });
+  expect(onChange).toHaveBeenCalledWith('a = 12');
+  page.rerender(<TextEditor label="the problem" value="b = 3" errors={[]} onChange={onChange} />);
+  expect(view.state.doc.toString()).toBe('b = 3');
+  expect(screen.getByRole('textbox', { name: 'the problem' })).toBeTruthy();
+});
+
+test('errors are listed with their places; a click puts the cursor there', () => {
+  const page = render(
+    <TextEditor label="the problem" value={'a = 1\nk = 0,8'} errors={ERRORS} onChange={() => undefined} />,
+  );
+  const list = screen.getByRole('list', { name: 'Errors in the problem' });
+  expect(list.textContent).toContain('2:5 decimals take a point');
+  fireEvent.click(screen.getByRole('button', { name: /decimals take a point/ }));
+  expect(editorOf(page.container).state.selection.main.anchor).toBe(10);
+  // a place beyond the text is its last line
+  fireEvent.click(screen.getByRole('button', { name: /beyond the end/ }));
+  expect(editorOf(page.container).state.selection.main.anchor).toBe(6);
+});
+
+test('Escape ends the editing where that is asked for', () => {
+  const onDone = jest.fn();
+  render(<TextEditor label="the method" value="" errors={[]} onChange={() => undefined} onDone={onDone} />);
+  fireEvent.keyDown(screen.getByRole('textbox', { name: 'the method' }), { key: 'Escape' });
+  expect(onDone).toHaveBeenCalledTimes(1);
+});
+
+test('the name of the editor may change while it stands', () => {
+  const page = render(<TextEditor label="the first" value="" errors={[]} onChange={() => undefined} />);
+  page.rerender(<TextEditor label="the second" value="" errors={[]} onChange={() => undefined} />);
+  expect(screen.getByRole('textbox', { name: 'the second' })).toBeTruthy();
+});

@@ -1,0 +1,194 @@
+/** @jest-environment jsdom */
+import { render } from '@testing-library/react';
+import { Chart } from 'chart.js';
+import { DARK, LIGHT, methodMark } from '../theme/tokens.ts';
+import { PaletteContext } from '../theme/use-palette.ts';
+import { datasetsOf, optionsOf } from './chart.ts';
+import { drawOverlays } from './overlays.ts';
+import { PictureCanvas } from './picture-canvas.tsx';
+import type { Overlay, Picture } from './picture.ts';
+
+jest.mock('chart.js', () => {
+  const Fake = Object.assign(
+    jest
+      .fn()
+      .mockImplementation(
+        (_canvas: unknown, config: { data: object; options: object; plugins: object[] }) => ({
+          ...config,
+          draw: jest.fn(),
+          update: jest.fn(),
+          destroy: jest.fn(),
+        }),
+      ),
+    { register: jest.fn(), defaults: { font: {} } },
+  );
+  return { Chart: Fake };
+});
+
+const made = jest.mocked<jest.Mock>(Object.assign(Chart));
+
+const PICTURE: Picture = {
+  title: 'Solution: level over t',
+  x: { scale: 'linear', range: [0, 2] },
+  y: { scale: 'logarithmic', grace: 0.06, tick: (value) => `(${value})` },
+  series: [
+    { kind: 'line', label: 'exact', points: [{ x: 0, y: 1 }], color: '#000000', width: 1.4 },
+    {
+      kind: 'dots',
+      label: 'Euler',
+      points: [
+        { x: 0, y: 1 },
+        { x: 1, y: 2 },
+      ],
+      mark: { ...methodMark(LIGHT, 0), filled: true },
+      radius: 4,
+      joined: 0.8,
+      pale: [false, true],
+      ground: '#ffffff',
+    },
+  ],
+  overlays: [],
+  tip: (label, { x, y }) => `${label} ${x} ${y}`,
+};
+
+beforeEach(() => made.mockClear());
+
+test('points that do not count are pale and hollow, the others filled; squares are a little larger', () => {
+  const [line, dots] = datasetsOf(PICTURE);
+  expect(line).toMatchObject({ showLine: true, pointRadius: 0, borderColor: '#000000' });
+  const { color } = methodMark(LIGHT, 0);
+  expect(dots).toMatchObject({
+    pointRadius: 4.5,
+    pointBackgroundColor: [color, '#ffffff'],
+    pointBorderColor: [color, `${color}99`],
+    borderColor: `${color}99`,
+  });
+});
+
+test('axes, ticks and what is said of a point come from the description', () => {
+  const options: { scales?: Record<string, Record<string, unknown>> } = optionsOf(PICTURE, LIGHT, () => ({}));
+  expect(options.scales?.['x']).toMatchObject({ type: 'linear', min: 0, max: 2 });
+  expect(options.scales?.['y']).toMatchObject({ type: 'logarithmic', grace: '6%' });
+  const ticks = options.scales?.['y']?.['ticks'];
+  expect(JSON.stringify(ticks)).toContain(LIGHT.quiet);
+  expect(optionsOf({ ...PICTURE, tip: null }, LIGHT, () => ({}))).toMatchObject({ events: [] });
+});
+
+test('the chart is made once; a mark that moves is only drawn again, new series are put in', () => {
+  const page = render(<PictureCanvas picture={PICTURE} />);
+  const canvas = page.getByRole('img', { name: 'Solution: level over t' });
+  const chart = made.mock.results[0]?.value;
+  const marked: Picture = { ...PICTURE, overlays: [{ kind: 'band', x: 1 }] };
+  page.rerender(<PictureCanvas picture={marked} />);
+  expect([chart.draw.mock.calls.length, chart.update.mock.calls.length]).toEqual([1, 0]);
+  page.rerender(<PictureCanvas picture={{ ...marked, series: [...PICTURE.series] }} />);
+  expect(chart.update.mock.calls).toEqual([['none']]);
+  page.rerender(
+    <PaletteContext value={DARK}>
+      <PictureCanvas picture={PICTURE} />
+    </PaletteContext>,
+  );
+  expect(made.mock.calls.length).toBeLessThanOrEqual(2);
+  expect(page.getByRole('img')).toBeTruthy();
+  expect(canvas.tagName).toBe('CANVAS');
+  page.unmount();
+  expect(chart.destroy).toHaveBeenCalledTimes(1);
+});
+
+test('events are those of the moment, not of the one when the chart was made', () => {
+  const [first, second] = [jest.fn(), jest.fn()];
+  const page = render(<PictureCanvas picture={PICTURE} onPoint={first} onChoose={first} />);
+  page.rerender(<PictureCanvas picture={PICTURE} onPoint={second} onChoose={second} />);
+  const { options } = made.mock.results[0]?.value;
+  const chart = { data: { datasets: [{ data: [] }, { data: [{ x: 3, y: 4 }] }] } };
+  options.onHover(null, [{ datasetIndex: 1, index: 0 }], chart);
+  options.onHover(null, [], chart);
+  options.onClick(null, [{ datasetIndex: 1, index: 5 }]);
+  options.onClick(null, []);
+  expect(first).not.toHaveBeenCalled();
+  expect(second.mock.calls).toEqual([[{ x: 3, y: 4 }], [null], [5]]);
+});
+
+/** A canvas that remembers what is drawn on it. */
+function ground() {
+  const done: string[] = [];
+  const ctx = new Proxy(
+    {},
+    {
+      get:
+        (_, name) =>
+        (...inputs: unknown[]) => {
+          done.push(
+            `${String(name)}(${inputs.map((i) => (typeof i === 'number' ? Math.round(i) : String(i))).join(', ')})`,
+          );
+        },
+      set: () => true,
+    },
+  );
+  const scale = (from: number, per: number) => ({
+    min: 0,
+    max: 10,
+    getPixelForValue: (value: number) => from + per * value,
+  });
+  const chartArea = { left: 0, right: 400, top: 0, bottom: 300, width: 400, height: 300 };
+  const chart: Chart = Object.assign(Object.create(null), {
+    ctx,
+    chartArea,
+    scales: { x: scale(0, 40), y: scale(300, -30) },
+  });
+  const draw = (overlays: readonly Overlay[], behind: boolean): readonly string[] => {
+    done.length = 0;
+    drawOverlays(chart, overlays, LIGHT, behind);
+    return [...done];
+  };
+  return draw;
+}
+
+test('the highlighter is a stroke at its place, behind the series, and none outside', () => {
+  const draw = ground();
+  expect(draw([{ kind: 'band', x: 2 }], true)).toContain('fillRect(72, 0, 16, 300)');
+  expect(draw([{ kind: 'band', x: 2 }], false)).toEqual([]);
+  expect(draw([{ kind: 'band', x: 50 }], true).filter((d) => d.startsWith('fillRect'))).toEqual([]);
+});
+
+test('labels of fits give way to one another', () => {
+  const fit = { color: '#123456', text: '2.00', from: { x: 1, y: 1 }, to: { x: 3, y: 3 } };
+  const labels = ground()([{ kind: 'fits', fits: [fit, { ...fit, text: '2.01' }] }], false).filter((d) =>
+    d.startsWith('fillText'),
+  );
+  expect(labels).toEqual(['fillText(2.00, 88, 256)', 'fillText(2.01, 88, 269)']);
+});
+
+test('a caption stands at the top and in the corner where the curves do not fall', () => {
+  const caption = (falls: boolean): Overlay => ({ kind: 'caption', upper: 'error', lower: 'h', falls });
+  expect(ground()([caption(false)], false)).toEqual(
+    expect.arrayContaining(['fillText(error, 6, 12)', 'fillText(h, 396, 294)']),
+  );
+  expect(ground()([caption(true)], false)).toEqual(
+    expect.arrayContaining(['fillText(error, 396, 12)', 'fillText(h, 6, 294)']),
+  );
+});
+
+test('strokes of a field are equally long, whatever the rate; one of nothing is left out', () => {
+  const drawn = ground()(
+    [
+      {
+        kind: 'field',
+        strokes: [
+          { x: 1, y: 1, dx: 1, dy: 0 },
+          { x: 1, y: 1, dx: 0, dy: -9 },
+          { x: 1, y: 1, dx: 0, dy: 0 },
+        ],
+        arrows: false,
+      },
+    ],
+    true,
+  );
+  expect(drawn.filter((d) => d.startsWith('moveTo'))).toEqual(['moveTo(32, 270)', 'moveTo(40, 262)']);
+  expect(drawn.filter((d) => d.startsWith('lineTo'))).toEqual(['lineTo(48, 270)', 'lineTo(40, 278)']);
+});
+
+test('slopes to compare with have their order beside them', () => {
+  const labels = ground()([{ kind: 'guides', orders: [1, 4] }], true).filter((d) => d.startsWith('fillText'));
+  expect(labels.map((label) => label.slice(9, 10))).toEqual(['1', '4']);
+});

@@ -1,0 +1,78 @@
+/** @jest-environment jsdom */
+import type { Ladder } from '@schritt/core/study';
+import { fireEvent, render, screen } from '@testing-library/react';
+import { LadderEditor } from './ladder-editor.tsx';
+
+class NoObserver {
+  observe(): void {
+    // nothing is laid out here
+  }
+  unobserve(): void {
+    // nor looked at
+  }
+  disconnect(): void {
+    // nor taken away
+  }
+}
+
+beforeAll(() => {
+  Object.assign(globalThis, { ResizeObserver: NoObserver });
+  Object.assign(window, {
+    matchMedia: () => ({
+      matches: false,
+      addListener: jest.fn(),
+      removeListener: jest.fn(),
+      addEventListener: jest.fn(),
+      removeEventListener: jest.fn(),
+    }),
+  });
+});
+
+function open(ladder: Ladder): { readonly field: HTMLElement; readonly onChange: jest.Mock } {
+  const onChange = jest.fn();
+  render(<LadderEditor ladder={ladder} onChange={onChange} />);
+  fireEvent.click(screen.getByRole('button', { name: 'Edit the step sizes' }));
+  return { field: screen.getByRole('textbox', { name: 'Step sizes' }), onChange };
+}
+
+test.each<[Ladder, string, Ladder]>([
+  [{ first: 0.5, factor: 2, rungs: 4 }, '1, 3, 5', { first: 1, factor: 3, rungs: 5 }],
+  [{ first: 0.5, factor: 2, rungs: 4 }, 'pi/8, 2, 5', { first: 'pi/8', factor: 2, rungs: 5 }],
+  [{ steps: [0.5] }, '0.5, 0.1, 1/30', { steps: [0.5, 0.1, '1/30'] }],
+  [{ intervals: [4] }, '4, 12, 36', { intervals: [4, 12, 36] }],
+])('%j becomes %s', (before, typed, after) => {
+  const { field, onChange } = open(before);
+  fireEvent.change(field, { target: { value: typed } });
+  expect(onChange).toHaveBeenLastCalledWith(after);
+});
+
+test.each<[Ladder, string, string]>([
+  [{ steps: [0.5] }, '', 'write at least one, with commas between them'],
+  [{ steps: [0.5] }, '0.5, -1', '-1 is no positive number'],
+  [{ steps: [0.5] }, '0.5, k', 'only numbers, pi and e can stand in a step size'],
+  [{ steps: [0.5] }, Array.from({ length: 41 }, () => '1').join(), 'at most 40 rungs are possible'],
+  [{ intervals: [4] }, '4, 2.5', '2.5 is no whole number from 1 on'],
+  [
+    { first: 0.5, factor: 2, rungs: 4 },
+    '0.5, 2',
+    'write the first h, the factor between rungs and how many: 0.5, 2, 6',
+  ],
+  [
+    { first: 0.5, factor: 2, rungs: 4 },
+    '0.5, 1, 6',
+    'the factor must be above 1; 2 halves h from rung to rung',
+  ],
+  [{ first: 0.5, factor: 2, rungs: 4 }, '0.5, 2, 41', 'at most 40 rungs are possible'],
+])('%j with %s is answered, and the ladder stays', (before, typed, message) => {
+  const { field, onChange } = open(before);
+  fireEvent.change(field, { target: { value: typed } });
+  expect(onChange).not.toHaveBeenCalled();
+  expect(screen.getByText(message)).toBeTruthy();
+});
+
+test('one rung more at the fine end', () => {
+  const onChange = jest.fn();
+  render(<LadderEditor ladder={{ steps: [0.5, 0.1] }} onChange={onChange} />);
+  fireEvent.click(screen.getByRole('button', { name: '+ finer' }));
+  expect(onChange).toHaveBeenCalledWith({ steps: [0.5, 0.1, 0.02] });
+});

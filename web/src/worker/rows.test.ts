@@ -1,0 +1,110 @@
+import { openStudy } from '@schritt/core/document';
+import { Refusal } from '@schritt/core/notation';
+import type { Study } from '@schritt/core/study';
+import { curvesOf } from './curves.ts';
+import { rowsWindow } from './rows.ts';
+
+function study(text: string, ...methods: readonly string[]): Study {
+  const opened = openStudy({
+    schritt: 1,
+    kind: 'study',
+    title: 'Probe',
+    problem: { title: 'Probe', text },
+    methods: methods.map((method, i) => ({ title: `M${i}`, text: method })),
+    ladder: { intervals: [4] },
+  });
+  if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
+  return opened.study;
+}
+
+const DECAY = "y' = -2*y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-2*t)";
+const HEUN = 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)';
+const EULER = 'y[n+1] = y + h*f(t, y)';
+
+function finish<T>(work: Generator<unknown, T>): T {
+  for (;;) {
+    const { done, value } = work.next();
+    if (done === true) return value;
+  }
+}
+
+test('a window of rows names its columns, and has a slope though Euler has no stage', () => {
+  const window = rowsWindow(study(DECAY, EULER), { method: 0, wish: { steps: 4 }, from: 1, count: 2 });
+  expect(window).toMatchObject({
+    components: ['y'],
+    slopes: ['f'],
+    stages: [],
+    conserved: [],
+    steps: 4,
+    stopped: null,
+  });
+  expect(window.rows.map(({ n, values, slopes }) => [n, values[0], slopes[0]])).toEqual([
+    [1, 0.5, -1],
+    [2, 0.25, -0.5],
+  ]);
+});
+
+test('stages and slopes of a system carry the names of their components', () => {
+  const text = "x' = z\nz' = -x\nx(0) = 1\nz(0) = 0\n0 <= t <= 1\nconserved E = x^2 + z^2";
+  const window = rowsWindow(study(text, `theta = 1/2\n${HEUN}`), {
+    method: 0,
+    wish: { h: 0.5 },
+    from: 0,
+    count: 1,
+  });
+  expect(window.slopes).toEqual(['f[x]', 'f[z]']);
+  expect(window.stages).toEqual(['theta', 'k1[x]', 'k1[z]', 'k2[x]', 'k2[z]']);
+  expect(window.rows[0]?.stages?.flat()).toEqual([0.5, 0, -1, -0.5, -1]);
+  expect(window.conserved).toEqual(['E']);
+});
+
+test('of a large system the first components are shown, in values, slopes and stages alike', () => {
+  const text = 'u[i]’ = -i*u[i] for i = 1..30\nu[i](0) = 1 for i = 1..30\n0 <= t <= 1';
+  const { components, slopes, rows } = rowsWindow(study(text, HEUN), {
+    method: 0,
+    wish: { steps: 50 },
+    from: 0,
+    count: 1,
+  });
+  expect([components.length, slopes.length, rows[0]?.values.length, rows[0]?.slopes.length]).toEqual([
+    8, 8, 8, 8,
+  ]);
+  expect(rows[0]?.stages?.map((stage) => stage.length)).toEqual([8, 8]);
+});
+
+test('a window in which a run leaves the numbers says where', () => {
+  const { stopped, rows } = rowsWindow(study("m' = m^2\nm(0) = 1e200\n0 <= t <= 1", EULER), {
+    method: 0,
+    wish: { steps: 4 },
+    from: 0,
+    count: 5,
+  });
+  expect(rows).toHaveLength(1);
+  expect(stopped).toContain('step 1, y[n+1]: 1e+200^2 is beyond the largest number');
+});
+
+test('a method that is not there is refused', () => {
+  expect(() => rowsWindow(study(DECAY, EULER), { method: 3, wish: { steps: 4 }, from: 0, count: 5 })).toThrow(
+    Refusal,
+  );
+});
+
+test('curves of all methods, one that cannot be run among them, with the exact line', () => {
+  const verlet = 'v[n+1] = v + h*a(t, x, v)\nx[n+1] = x + h*v[n+1]';
+  const curves = finish(curvesOf(study(DECAY, EULER, verlet), { steps: 4 }));
+  expect(curves.components).toEqual(['y']);
+  expect(curves.methods.map(({ steps, stoppedAt }) => [steps, stoppedAt])).toEqual([
+    [4, null],
+    [0, 0],
+  ]);
+  expect(curves.methods[0]?.components[0]).toEqual({
+    t: [0, 0.25, 0.5, 0.75, 1],
+    values: [1, 0.5, 0.25, 0.125, 0.0625],
+  });
+  expect(curves.exact.values[0]?.at(-1)).toBeCloseTo(Math.exp(-2), 15);
+});
+
+test('where no exact solution is given there is no exact line', () => {
+  const curves = finish(curvesOf(study("y' = -2*y\ny(0) = 1\n0 <= t <= 1", EULER), { steps: 4 }));
+  expect(curves.exact.values).toEqual([null]);
+});
