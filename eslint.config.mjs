@@ -137,6 +137,8 @@ export default tseslint.config(
   {
     files: ['**/*.test.{ts,tsx}', 'e2e/**/*.ts'],
     rules: {
+      // act() of the testing library waits for what an async function does, also without an await in it
+      '@typescript-eslint/require-await': 'off',
       '@typescript-eslint/no-unsafe-assignment': 'off',
       '@typescript-eslint/no-unsafe-member-access': 'off',
       '@typescript-eslint/no-unsafe-call': 'off',

@@ -128,7 +128,7 @@ const study = (() => {
     title: STUDY.name,
     problem: { title: STUDY.name, text: STUDY.problem },
     methods: STUDY.methods.map((title) => core.LIBRARY.find((method) => method.title === title)),
-    ladder: { intervals: STUDY.intervals },
+    ladder: { counts: STUDY.intervals },
   };
   const times = Array.from({ length: 21 }, () => {
     const from = performance.now();

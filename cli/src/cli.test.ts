@@ -92,13 +92,13 @@ test('every error of a bad file comes with its place', () => {
   ]);
   expect(
     failure(() =>
-      studyCommand(file({ ...study, methods: [{ title: 'M' }], ladder: { steps: [0.1], h: 2 } }), 'json'),
+      studyCommand(file({ ...study, methods: [{ title: 'M' }], ladder: { sizes: [0.1], h: 2 } }), 'json'),
     ),
   ).toEqual(['methods[0].text: is missing', expect.stringMatching(/^ladder\.h: is not a field/)]);
   const texts = file({
     ...study,
     methods: [{ title: 'M', text: 'y[n+1] = y + k' }],
-    ladder: { steps: [0.1] },
+    ladder: { sizes: [0.1] },
   });
   expect(failure(() => checkCommand(texts))).toEqual([
     'P: line 1, column 6: ty is not known; to multiply write t*y',
@@ -122,7 +122,7 @@ test('the published schema and the reader of the format agree', () => {
     { ...base, schritt: 2 },
     { ...base, colour: 'red' },
     { ...base, ladder: { first: 1, factor: 1, rungs: 3 } },
-    { ...base, ladder: { intervals: [1.5] } },
+    { ...base, ladder: { counts: [1.5] } },
     { ...base, error: { at: 'middle' } },
     { ...base, lastStep: 'guess' },
     { ...base, problem: { title: 'x' } },

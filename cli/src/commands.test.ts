@@ -25,7 +25,7 @@ const STUDY = {
     { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' },
     { title: 'AB2', text: 'start with Euler\ny[n+1] = y + h*(3/2*f[n] - 1/2*f[n-1])' },
   ],
-  ladder: { intervals: [3] },
+  ladder: { counts: [3] },
 };
 const PATH = file(STUDY);
 const FAMILY = file({

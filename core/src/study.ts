@@ -8,7 +8,7 @@ export { MOST_SHOWN, type Portrait, portrait, type Stroke } from './reference/po
 export { exactSolution } from './run/exact-solution.ts';
 export { type Grid, type LastStep, layGrid, type Wish } from './run/grid.ts';
 export { begin, goTo, integrate } from './run/integrate.ts';
-export { keepRun, MOST_KEPT, type Thinned } from './run/long-run.ts';
+export { keepRun, type LongRun, MOST_KEPT, rowsAgain, type Thinned } from './run/long-run.ts';
 export { type Row, rowsOf } from './run/rows.ts';
 export { conclude } from './study/conclude.ts';
 export type { Finding } from './study/findings/facts.ts';

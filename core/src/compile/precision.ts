@@ -2,6 +2,7 @@ import { type Of, oneOf } from '../text/form.ts';
 
 /** Double: 64 bits. Single: every operation is rounded to 32 bits, so that round-off comes within sight. */
 export const PRECISION = oneOf('double', 'single');
+/** The arithmetic of a run. */
 export type Precision = Of<typeof PRECISION>;
 
 /** The rounding of one operation. */

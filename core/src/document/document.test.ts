@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import type { StudyDocument } from './document.ts';
 import { openStudy } from './open-study.ts';
 import { readDocument, readDocumentText } from './read-document.ts';
+import { runKey } from './run-key.ts';
 import { documentSchema } from './schema.ts';
 
 const STUDY: StudyDocument = {
@@ -61,7 +62,7 @@ test.each<[string, unknown]>([
     'ladder.steps[0]: must be a positive number or an expression such as "pi/8"',
     { ...STUDY, ladder: { steps: [-1] } },
   ],
-  ['ladder.intervals[0]: must be a whole number from 1 on', { ...STUDY, ladder: { intervals: [1.5] } }],
+  ['ladder.counts[0]: must be a whole number from 1 on', { ...STUDY, ladder: { counts: [1.5] } }],
   [
     'ladder.rungs: must be a whole number from 1 to 40',
     { ...STUDY, ladder: { first: 1, factor: 2, rungs: 41 } },
@@ -75,6 +76,19 @@ test.each<[string, unknown]>([
   ['colour: is not a field of this format', { ...STUDY, colour: 'red' }],
 ])('%s', (fault, value) => {
   expect(faults(value).join('\n')).toContain(fault);
+});
+
+test.each([
+  [{ steps: [0.5, 'pi/8'] }, { sizes: [0.5, 'pi/8'] }],
+  [{ intervals: [4, 8] }, { counts: [4, 8] }],
+])('a ladder by its older names, %j, is read as before', (old, present) => {
+  const reading = readDocument({ ...STUDY, ladder: old });
+  expect(reading.ok && reading.document).toMatchObject({ ladder: present });
+  // so is one that a server stored before the names were changed
+  const stored: StudyDocument = Object.assign(Object.create(null), { ...STUDY, ladder: old });
+  const opened = openStudy(stored);
+  expect(opened.ok && opened.study.ladder).toEqual(present);
+  expect(runKey(stored, 0)).toBe(runKey({ ...STUDY, ladder: present }, 0));
 });
 
 test('all faults of a file are told at once', () => {

@@ -74,11 +74,17 @@ export const STUDY = named(
   ),
 );
 
+/** A text with its title. */
 export type TitledText = Of<typeof TITLED_TEXT>;
+/** A method of a study: title, text, and what a person decided about its rungs. */
 export type MethodInStudy = Of<typeof METHOD_IN_STUDY>;
+/** A problem alone. */
 export type ProblemDocument = Of<typeof PROBLEM>;
+/** A method alone. */
 export type MethodDocument = Of<typeof METHOD>;
+/** A study with its own copies of all texts. */
 export type StudyDocument = Of<typeof STUDY>;
+/** A document of any kind; `kind` tells which. */
 export type Document = StudyDocument | ProblemDocument | MethodDocument;
 
 /** What is wrong with a file, at a place such as `methods[1].text`, or a line and column where it is no JSON. */

@@ -3,6 +3,7 @@ import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
 import { errorChoice } from '../study/runs/error-choice.ts';
+import { presentLadder } from '../study/runs/ladder.ts';
 import type { Study, StudyMethod } from '../study/runs/study.ts';
 import type { StudyDocument } from './document.ts';
 
@@ -17,7 +18,11 @@ export type OpenedStudy =
   | { readonly ok: true; readonly study: Study }
   | { readonly ok: false; readonly errors: readonly TextErrors[] };
 
-/** Reads all texts of a study; the errors of every text that cannot be read come with its place in the study. */
+/**
+ * Reads all texts of a study; the errors of every text that cannot be read come with its place in the study.
+ *
+ * @example const opened = openStudy(document); if (opened.ok) runStudy(opened.study)
+ */
 export function openStudy(document: StudyDocument): OpenedStudy {
   const errors: TextErrors[] = [];
   const problem = parseProblem(document.problem.text);
@@ -34,7 +39,7 @@ export function openStudy(document: StudyDocument): OpenedStudy {
     study: {
       problem: problem.value,
       methods,
-      ladder: document.ladder,
+      ladder: presentLadder(document.ladder),
       lastStep: document.lastStep ?? 'fit',
       error: errorChoice(document.error),
       wished: document.wished ?? null,

@@ -11,7 +11,7 @@ const STUDY: StudyDocument = {
     { title: 'AB2', text: 'start with Euler\ny[n+1] = y + h*(3/2*f[n] - 1/2*f[n-1])' },
     { title: 'AB2 by Heun', text: 'start with Heun\ny[n+1] = y + h*(3/2*f[n] - 1/2*f[n-1])' },
   ],
-  ladder: { intervals: [12, 24] },
+  ladder: { counts: [12, 24] },
 };
 
 test('a key carries the version of the numbers', () => {
@@ -29,7 +29,7 @@ test.each<[string, Partial<StudyDocument>]>([
 
 test.each<[string, Partial<StudyDocument>]>([
   ['the text of the problem', { problem: { ...STUDY.problem, text: "y' = -y\ny(0) = 1\n0 <= t <= 1" } }],
-  ['the ladder', { ladder: { intervals: [12, 25] } }],
+  ['the ladder', { ladder: { counts: [12, 25] } }],
   ['the last step', { lastStep: 'shorten' }],
   ['where the error is taken', { error: { at: 'max' } }],
   ['the precision', { precision: 'single' }],

@@ -1,6 +1,7 @@
 import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { errorChoice } from '../study/runs/error-choice.ts';
+import { presentLadder } from '../study/runs/ladder.ts';
 import type { StudyDocument } from './document.ts';
 
 /**
@@ -48,7 +49,7 @@ export function runKey(document: StudyDocument, method: number): string {
     text,
     starterTexts(document, text),
     start === 'exact',
-    ladder,
+    presentLadder(ladder),
     lastStep,
     [at, of, scale],
     precision,

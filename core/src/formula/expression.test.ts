@@ -6,8 +6,10 @@ import {
   call,
   childrenOf,
   type Expression,
+  type IndexedLeaf,
   meaningsOf,
   name,
+  type NameLeaf,
   number,
   partsOf,
   rewrite,
@@ -35,7 +37,11 @@ function names(expression: Expression): readonly string[] {
 }
 
 test('a walk comes by every node in the order of the text, indices too', () => {
-  const tree = binary('*', call('min', [name('a'), NEIGHBOUR]), name('b'));
+  const tree: Expression = binary<NameLeaf | IndexedLeaf>(
+    '*',
+    call<NameLeaf | IndexedLeaf>('min', [name('a'), NEIGHBOUR]),
+    name('b'),
+  );
   expect(names(tree)).toEqual(['a', 'u', 'i', 'b']);
   expect(some(tree, (node) => node.kind === 'name' && node.name === 'i')).toBe(true);
   expect(some(tree, (node) => node.kind === 'if')).toBe(false);
@@ -53,14 +59,18 @@ test('a negative number is written as the negation of a positive one, minus zero
 });
 
 test('rewriting exchanges nodes and keeps the others, inside indices as well', () => {
-  const tree = binary('-', NEIGHBOUR, name('i'));
+  const tree = binary<NameLeaf | IndexedLeaf>('-', NEIGHBOUR, name('i'));
   const moved = rewrite(tree, (node) => (node.kind === 'name' && node.name === 'i' ? name('j') : null));
   expect(names(moved)).toEqual(['u', 'j', 'j']);
   expect(names(tree)).toEqual(['u', 'i', 'i']);
 });
 
 test('binding gives every name its meaning, and leaves the operations as they were', () => {
-  const tree = binary('+', call('sin', [name('t')]), binary('*', name('k'), NEIGHBOUR));
+  const tree = binary<NameLeaf | IndexedLeaf>(
+    '+',
+    call('sin', [name('t')]),
+    binary<NameLeaf | IndexedLeaf>('*', name('k'), NEIGHBOUR),
+  );
   const made = bind(
     tree,
     (leaf) => bound({ meant: leaf.name }, leaf.name),

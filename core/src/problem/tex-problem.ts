@@ -42,6 +42,11 @@ export interface ProblemTex {
   readonly given: readonly string[];
 }
 
+/**
+ * The statements of a problem in TeX, sorted by what they say.
+ *
+ * @example problemTex(problem).equations // ["level' = -k\\,\\sqrt{level}"]
+ */
 export function problemTex(problem: Problem): ProblemTex {
   const { statements, independent } = problem;
   const lines = (is: (statement: Statement) => boolean): readonly string[] =>

@@ -146,6 +146,7 @@ function comparisonReport(
   };
 }
 
+/** The numbers of a study as plain JSON: components by name, methods by title, everything else as the study has it. */
 export function studyReport(title: string, problem: Problem, result: StudyResult): StudyReport {
   const names = componentNames(problem);
   const titleOf = (method: number): string => result.methods[method]?.title ?? '';

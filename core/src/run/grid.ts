@@ -3,6 +3,7 @@ import { Refusal } from '../text/refusal.ts';
 import { count } from '../text/number-text.ts';
 /** What is done where h does not divide the interval. */
 export const LAST_STEP = oneOf('fit', 'shorten', 'overrun');
+/** How a run ends where h does not divide the interval: see LAST_STEP. */
 export type LastStep = Of<typeof LAST_STEP>;
 
 /** The points of a run: t[n] = start + n*h for n = 0..steps, but for a last step that is shorter. */
@@ -29,6 +30,7 @@ export type Wish = { readonly h: number } | { readonly steps: number };
  * written (0.1 divides 1 although no binary number is 0.1). Where it does not, `fit` takes the nearest that
  * divides, `shorten` makes the last step shorter, and `overrun` stops at the first point past the end.
  *
+ * @param start, end the interval, in units of the independent variable
  * @throws Refusal where the wish is no positive number or needs more than MOST_STEPS steps
  */
 export function layGrid(start: number, end: number, wish: Wish, lastStep: LastStep = 'fit'): Grid {

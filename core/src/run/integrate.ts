@@ -203,7 +203,13 @@ function stepUntilTrouble(at: RunState): void {
   };
 }
 
-/** A whole run at once. */
+/**
+ * A whole run at once.
+ *
+ * @returns the values at the last grid point reached, one a component, and where the run left the numbers if it did
+ * @throws Refusal as `begin`
+ * @example integrate(compileRun(problem, method), layGrid(0, 6, { steps: 12 })).values
+ */
 export function integrate(run: CompiledRun, grid: Grid): Outcome {
   const at = begin(run, grid);
   goTo(at, grid.steps);

@@ -22,6 +22,7 @@ export interface LongRun {
 
 /** Points that are kept of a component, about. */
 export const KEPT_POINTS = 4_000;
+/** Components whose points are kept; of a larger system the first ones. */
 export const MOST_KEPT = 12;
 /** Numbers that all checkpoints of a run may hold together, and how many there are at most. */
 const CHECKPOINT_ROOM = 2_000_000;
@@ -34,7 +35,7 @@ const SLICE = 400_000;
  * longer runs the smallest and the largest value of each component in every stretch.
  *
  * @returns a generator that yields the part that is done, from 0 to 1, many times a second; whoever pulls it may stop
- * @throws Refusal as `begin`
+ * @throws Refusal as `begin`, when it is first pulled
  */
 export function* keepRun(run: CompiledRun, grid: Grid): Generator<number, LongRun> {
   const at = begin(run, grid);

@@ -32,6 +32,8 @@ export interface Rows {
 /**
  * Grid points `from` to `from + count - 1` of a run, with every stage.
  *
+ * @param from the first grid point, from 0; past the end there are no rows
+ * @throws Refusal as `begin`
  * @param at a run under way at or before `from`, such as a copy of a checkpoint; it is moved on
  */
 export function rowsOf(

@@ -10,7 +10,7 @@ function study(more: Partial<StudyDocument>): StudyResult {
     title: 'Probe',
     problem: { title: 'Probe', text: "y' = a*y\na = -2\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(a*t)" },
     methods: [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' }],
-    ladder: { intervals: [10, 30, 70, 200] },
+    ladder: { counts: [10, 30, 70, 200] },
     ...more,
   });
   if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
@@ -51,7 +51,7 @@ test('the error of a system is the Euclidean norm, or that of one component', ()
 
 test('maximum and root mean square run over the grid', () => {
   const errors = Array.from({ length: 11 }, (_, n) => Math.abs((1 - 0.2) ** n - Math.exp(-0.2 * n)));
-  const ladder = { intervals: [10] };
+  const ladder = { counts: [10] };
   const max = study({ ladder, error: { at: 'max', of: 'norm', scale: 'absolute' } }).methods[0]!.rungs[0]!;
   const rms = study({ ladder, error: { at: 'rms', of: 'norm', scale: 'absolute' } }).methods[0]!.rungs[0]!;
   expect(max.error).toBeCloseTo(Math.max(...errors), 14);
@@ -62,7 +62,7 @@ test('a rung that stops and a rung that cannot be laid do not spoil the others',
   const result = study({
     problem: { title: 'Avalanche', text: "m' = m^2\nm(0) = 1\n0 <= t <= 0.9\nm(t) = 1/(1 - t)" },
     methods: [{ title: 'Forgot h', text: 'y[n+1] = y + 400*h*f(t, y)' }],
-    ladder: { steps: [0.09, 1e-12, 0.3] },
+    ladder: { sizes: [0.09, 1e-12, 0.3] },
   });
   expect(result.methods[0]!.rungs.map((r) => r.stopped === null)).toEqual([false, true]);
   expect(result.methods[0]!.rungs[0]!.error).toBeNull();
@@ -82,7 +82,7 @@ const RK4 = {
 test('past the end the error is taken where the run ends, and the table says what that does', () => {
   const { methods, findings } = study({
     problem: { title: 'P', text: "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)" },
-    ladder: { steps: [0.5, 0.35, 0.25, 0.125] },
+    ladder: { sizes: [0.5, 0.35, 0.25, 0.125] },
     lastStep: 'overrun',
   });
   const rung = methods[0]!.rungs[1]!;
@@ -104,7 +104,7 @@ test('past the end the error is taken where the run ends, and the table says wha
 test('an error between grid points keeps the order of a method of order 3; one of order 4 takes the nearest point', () => {
   const { methods } = study({
     methods: [KUTTA, RK4],
-    ladder: { intervals: [11, 41, 81, 161, 321] },
+    ladder: { counts: [11, 41, 81, 161, 321] },
     error: { at: { t: 0.5 }, of: 'norm', scale: 'absolute' },
   });
   const [kutta, rk4] = methods;
@@ -121,7 +121,7 @@ test('an error between grid points keeps the order of a method of order 3; one o
 test('a local error is that of one step from exact values: order p + 1, for formulas that reach back as well', () => {
   const { methods, findings } = study({
     methods: [EULER, { title: 'AB2', text: 'start with Euler\ny[n+1] = y + h*(3/2*f[n] - 1/2*f[n-1])' }],
-    ladder: { intervals: [20, 40, 80, 160, 320] },
+    ladder: { counts: [20, 40, 80, 160, 320] },
     error: { at: 'local', of: 'norm', scale: 'absolute' },
   });
   methods[0]!.rungs.forEach(({ h, error }) =>
@@ -142,8 +142,7 @@ test('a local error is that of one step from exact values: order p + 1, for form
 
 test('digits that agree and correct decimal places', () => {
   const problem = { title: 'P', text: "y' = -y\ny(0) = 1000\n0 <= t <= 1\ny(t) = 1000*exp(-t)" };
-  const { error, digits, places } = study({ problem, ladder: { intervals: [100_000] } }).methods[0]!
-    .rungs[0]!;
+  const { error, digits, places } = study({ problem, ladder: { counts: [100_000] } }).methods[0]!.rungs[0]!;
   const expected = Math.abs(1000 * (1 - 1e-5) ** 100_000 - 1000 / Math.E);
   expect(digits).toBeCloseTo(-Math.log10(expected / (1000 / Math.E)), 5);
   // 1.84e-3 is at most half a unit of the second decimal place, and not of the third
@@ -152,10 +151,10 @@ test('digits that agree and correct decimal places', () => {
 });
 
 test('without an exact solution errors are against a reference, and three rungs give order and value without one', () => {
-  const given = study({ ladder: { intervals: [20, 60, 100, 300] } }).methods[0]!;
+  const given = study({ ladder: { counts: [20, 60, 100, 300] } }).methods[0]!;
   const bare = study({
     problem: { title: 'P', text: "y' = a*y\na = -2\ny(0) = 1\n0 <= t <= 1" },
-    ladder: { intervals: [20, 60, 100, 300] },
+    ladder: { counts: [20, 60, 100, 300] },
   });
   expect(bare.truth).toMatchObject({ kind: 'taylor' });
   expect(bare.truth!.error).toBeLessThan(1e-13);
@@ -178,7 +177,7 @@ test('costs count every evaluation, those of first steps and of Newton’s metho
       { title: 'Taylor 2', text: "y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y)" },
       { title: 'Backward', text: 'solve y[n+1] = y + h*f(t + h, y[n+1])' },
     ],
-    ladder: { intervals: [10] },
+    ladder: { counts: [10] },
   });
   const costs = methods.map(({ rungs }) => rungs[0]!.cost);
   expect(costs[0]).toMatchObject({ f: 40, derivatives: [], newton: 0 });
@@ -194,7 +193,7 @@ test('costs count every evaluation, those of first steps and of Newton’s metho
 test('methods are compared between their rungs, never beyond them', () => {
   const { comparison } = study({
     methods: [EULER, RK4],
-    ladder: { intervals: [10, 100, 1000] },
+    ladder: { counts: [10, 100, 1000] },
     wished: 1e-3,
   });
   // Euler: e = 2 exp(-2)/N to first order, so N near 271; RK4 is below 1e-3 with 10 steps already
@@ -202,7 +201,7 @@ test('methods are compared between their rungs, never beyond them', () => {
   expect(comparison!.needs[0]).toMatchObject({ steps: 10, evaluations: 40 });
   expect(Math.abs(comparison!.needs[1]!.steps - 271)).toBeLessThan(8);
   expect(
-    study({ methods: [EULER, RK4], ladder: { intervals: [10, 100] }, wished: 1e-7 }).comparison,
+    study({ methods: [EULER, RK4], ladder: { counts: [10, 100] }, wished: 1e-7 }).comparison,
   ).toMatchObject({
     needs: [{ method: 1 }],
     short: [0],

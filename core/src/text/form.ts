@@ -36,6 +36,8 @@ export type Of<F> = F extends Form<infer T> ? T : never;
 
 type Fields = Readonly<Record<string, Form<unknown>>>;
 
+type NoFields = Record<never, Form<unknown>>;
+
 type ObjectOf<N extends Fields, O extends Fields> = {
   readonly [K in keyof N]: Of<N[K]>;
 } & { readonly [K in keyof O]?: Of<O[K]> };
@@ -111,7 +113,13 @@ function isWhole<T>(value: object, needed: readonly string[], isFaultless: boole
  *
  * @param more a look at the whole object, when its fields are good
  */
-export function object<N extends Fields, O extends Fields = Record<never, Form<unknown>>>(
+export function object<N extends Fields>(needed: N): Form<ObjectOf<N, NoFields>>;
+export function object<N extends Fields, O extends Fields>(
+  needed: N,
+  optional: O,
+  more?: (value: ObjectOf<N, O>, place: string, faults: Faults) => void,
+): Form<ObjectOf<N, O>>;
+export function object<N extends Fields, O extends Fields>(
   needed: N,
   optional?: O,
   more: (value: ObjectOf<N, O>, place: string, faults: Faults) => void = () => undefined,
@@ -158,6 +166,17 @@ export function either<T>(pick: (value: unknown) => Form<T>, ...forms: readonly 
   return {
     read: (value, place, faults) => pick(value).read(value, place, faults),
     schema: (define) => ({ oneOf: forms.map((form) => form.schema(define)) }),
+  };
+}
+
+/** A form whose values are read into others, such as an older way to write the same. */
+export function converted<A, B>(form: Form<A>, into: (value: A) => B): Form<B> {
+  return {
+    read: (value, place, faults) => {
+      const read = form.read(value, place, faults);
+      return read === null ? null : into(read);
+    },
+    schema: form.schema,
   };
 }
 

@@ -38,7 +38,7 @@ test('every demo study is put in with its problem, and every method of the libra
   const files = readdirSync(DEMO);
   expect(await titles(app, 'studies')).toHaveLength(files.length);
   expect(await titles(app, 'problems')).toHaveLength(files.length);
-  expect((await titles(app, 'methods')).sort()).toEqual(LIBRARY.map(({ title }) => title).sort());
+  expect(new Set(await titles(app, 'methods'))).toEqual(new Set(LIBRARY.map(({ title }) => title)));
   await app.close();
 });
 

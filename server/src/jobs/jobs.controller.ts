@@ -54,7 +54,10 @@ export class JobsController {
 
   /** The runs of a job, one a method; the finished rungs of one that is under way. */
   @Get(':id/runs')
-  @ApiOkResponse({ description: 'one entry a method, with one entry a rung' })
+  @ApiOkResponse({
+    description: 'one entry a method, with one entry a rung',
+    schema: { type: 'array', items: { type: 'object', additionalProperties: true } },
+  })
   @ApiNotFoundResponse({ type: ApiErrorBody })
   runs(@IdParam() id: string): Promise<readonly MethodRun[]> {
     return this.jobs.runs(id);

@@ -23,7 +23,7 @@ function sluice(intervals: readonly number[], rate = '-0.35*sqrt(level)'): Study
       { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' },
       { title: 'Midpoint', text: 'k = f(t, y)\ny[n+1] = y + h*f(t + h/2, y + h/2*k)' },
     ],
-    ladder: { intervals },
+    ladder: { counts: intervals },
   };
 }
 

@@ -9,7 +9,7 @@ const STUDY: StudyDocument = {
   title: 'Sluice',
   problem: { title: 'Sluice', text: "y' = -y" },
   methods: [],
-  ladder: { intervals: [4] },
+  ladder: { counts: [4] },
 };
 const ENTRY = { id: 'a', kind: 'study', version: 3, updatedAt: '2026-01-01', document: STUDY };
 

@@ -13,7 +13,7 @@ const STUDY: StudyDocument = {
   title: 'Sluice',
   problem: { title: 'Sluice', text: '' },
   methods: [{ title: 'Euler', text: '' }],
-  ladder: { intervals: [4] },
+  ladder: { counts: [4] },
 };
 const RUNS = [{ title: 'Euler', rungs: [], refused: null }];
 

@@ -70,7 +70,7 @@ function listen(job: Job, progress: (now: Job) => void): { over: Promise<Job>; l
 
 /** The runs of a job as far as they are there; none where the answer cannot be read. */
 async function runsOf(id: string, methods: number): Promise<readonly MethodRun[]> {
-  const answer: unknown = await answerOf(server.GET('/api/jobs/{id}/runs', { params: { path: { id } } }));
+  const answer = await answerOf(server.GET('/api/jobs/{id}/runs', { params: { path: { id } } }));
   return areRuns(answer, methods) ? answer : [];
 }
 

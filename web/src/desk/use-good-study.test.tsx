@@ -95,7 +95,7 @@ describe('the chosen step size', () => {
     expect(hook.result.current.grid?.h).toBe(problem.end / 6);
     act(() => hook.result.current.addAsRung?.());
     const made = edits[0]!(study);
-    expect(made.ladder).toEqual({ steps: [0.5, 2 / 6, 0.25, 0.125, 0.0625] });
+    expect(made.ladder).toEqual({ sizes: [0.5, 2 / 6, 0.25, 0.125, 0.0625] });
     hook.rerender({ value: made });
     expect(hook.result.current).toMatchObject({ rung: 1, now: { steps: 6 } });
   });
@@ -109,7 +109,7 @@ describe('the chosen step size', () => {
 
   test('passes over a rung that cannot be laid', () => {
     const { hook } = chosen();
-    hook.rerender({ value: { ...study, ladder: { steps: [0.5, 1e-12, 0.25] } } });
+    hook.rerender({ value: { ...study, ladder: { sizes: [0.5, 1e-12, 0.25] } } });
     expect(hook.result.current).toMatchObject({ rows: [0, 2], rung: 2 });
   });
 });

@@ -15,19 +15,19 @@ test.each([
     { first: 2, factor: 2, rungs: 3 },
     { first: 2, factor: 2, rungs: 4 },
   ],
-  [{ steps: [0.3, 0.1] }, { steps: [0.3, 0.1, 0.0333333333333333] }],
-  [{ steps: [0.5] }, { steps: [0.5, 0.25] }],
-  [{ intervals: [10, 30] }, { intervals: [10, 30, 90] }],
-  [{ intervals: [12] }, { intervals: [12, 24] }],
+  [{ sizes: [0.3, 0.1] }, { sizes: [0.3, 0.1, 0.0333333333333333] }],
+  [{ sizes: [0.5] }, { sizes: [0.5, 0.25] }],
+  [{ counts: [10, 30] }, { counts: [10, 30, 90] }],
+  [{ counts: [12] }, { counts: [12, 24] }],
 ])('one rung finer: case %#', (ladder, finer) => {
   expect(withFinerRung(ladder)).toEqual(finer);
 });
 
 test.each([
   [{ first: 2, factor: 2, rungs: 3 }, 2, { first: 2, factor: 2, rungs: 2 }],
-  [{ first: 2, factor: 2, rungs: 3 }, 0, { steps: [1, 0.5] }],
-  [{ first: 'pi/4', factor: 3, rungs: 3 }, 1, { steps: ['pi/4', '(pi/4)/9'] }],
-  [{ intervals: [10, 20, 40] }, 1, { intervals: [10, 40] }],
+  [{ first: 2, factor: 2, rungs: 3 }, 0, { sizes: [1, 0.5] }],
+  [{ first: 'pi/4', factor: 3, rungs: 3 }, 1, { sizes: ['pi/4', '(pi/4)/9'] }],
+  [{ counts: [10, 20, 40] }, 1, { counts: [10, 40] }],
 ])('a rung is taken out: case %#', (ladder, index, rest) => {
   expect(withoutRung(ladder, index)).toEqual(rest);
 });
@@ -39,7 +39,7 @@ test('keys belong to the page and never to the document', () => {
     title: 'Sluice',
     problem: { title: 'Sluice', text: "level' = -level" },
     methods: [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' }],
-    ladder: { steps: [0.1] },
+    ladder: { sizes: [0.1] },
     start: 'exact',
   } as const;
   const work = workOn(document);
@@ -54,7 +54,7 @@ test('strikes and windows stay with their rungs when one is taken out, and go wi
     title: 'Sluice',
     problem: { title: 'Sluice', text: '' },
     methods: [{ title: 'Euler', text: '', struck: [0, 2, 4], window: { from: 1, to: 4 } }],
-    ladder: { steps: [0.5, 0.4, 0.3, 0.2, 0.1] },
+    ladder: { sizes: [0.5, 0.4, 0.3, 0.2, 0.1] },
   });
   const decided = (of: typeof study): unknown => {
     const { struck, window } = documentOf(of).methods[0]!;
@@ -62,9 +62,9 @@ test('strikes and windows stay with their rungs when one is taken out, and go wi
   };
   expect(decided(withoutRungAt(study, 2))).toEqual({ struck: [0, 3], window: { from: 1, to: 3 } });
   expect(decided(withoutRungAt(study, 0))).toEqual({ struck: [1, 3], window: { from: 0, to: 3 } });
-  expect(decided(withLadder(study, { steps: [0.5, 0.4, 0.3] }))).toEqual({ struck: [0, 2] });
+  expect(decided(withLadder(study, { sizes: [0.5, 0.4, 0.3] }))).toEqual({ struck: [0, 2] });
   expect(decided(withRungOf(study, 4, 1))).toEqual({ struck: [0, 2, 5], window: { from: 1, to: 5 } });
-  expect(withRungOf(study, 4, 1).ladder).toEqual({ steps: [0.5, 0.4, 0.3, 0.25, 0.2, 0.1] });
+  expect(withRungOf(study, 4, 1).ladder).toEqual({ sizes: [0.5, 0.4, 0.3, 0.25, 0.2, 0.1] });
   const again = strike(strike(study.methods[0]!, 3), 0);
   expect(again.struck).toEqual([2, 3, 4]);
 });
@@ -87,7 +87,7 @@ const LADDERED = workOn({
   title: 'Probe',
   problem: { title: 'Probe', text: '' },
   methods: [{ title: 'Euler', text: '', struck: [0, 1, 2], window: { from: 1, to: 2 } }],
-  ladder: { steps: [0.5, 0.25, 0.125] },
+  ladder: { sizes: [0.5, 0.25, 0.125] },
 });
 
 test.each<[number, readonly number[], { from: number; to: number }]>([

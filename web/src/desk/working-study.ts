@@ -42,8 +42,8 @@ export function documentOf(study: WorkingStudy): StudyDocument {
 
 /** The step sizes of a ladder as a list that can be added to. */
 function amounts(ladder: Ladder): readonly Amount[] {
-  if ('steps' in ladder) return ladder.steps;
-  if ('intervals' in ladder) return ladder.intervals;
+  if ('sizes' in ladder) return ladder.sizes;
+  if ('counts' in ladder) return ladder.counts;
   return Array.from({ length: ladder.rungs }, (_, i) =>
     typeof ladder.first === 'number'
       ? ladder.first / ladder.factor ** i
@@ -56,15 +56,15 @@ function amounts(ladder: Ladder): readonly Amount[] {
 /** The ladder with one rung more at its fine end: the last ratio of step sizes once again. */
 export function withFinerRung(ladder: Ladder): Ladder {
   if ('first' in ladder) return { ...ladder, rungs: ladder.rungs + 1 };
-  if ('intervals' in ladder) {
-    const [before = 1, last = 10] = [ladder.intervals.at(-2), ladder.intervals.at(-1)];
-    const factor = ladder.intervals.length > 1 && last > before ? last / before : 2;
-    return { intervals: [...ladder.intervals, Math.round(last * factor)] };
+  if ('counts' in ladder) {
+    const [before = 1, last = 10] = [ladder.counts.at(-2), ladder.counts.at(-1)];
+    const factor = ladder.counts.length > 1 && last > before ? last / before : 2;
+    return { counts: [...ladder.counts, Math.round(last * factor)] };
   }
   const sizes = layLadder(ladder, 0, 1, 'overrun').flatMap((rung) => (rung.ok ? [rung.grid.wished] : []));
   const [before, last] = [sizes.at(-2), sizes.at(-1) ?? 0.1];
   const factor = before !== undefined && before > last ? before / last : 2;
-  return { steps: [...ladder.steps, rounded(last / factor, 15)] };
+  return { sizes: [...ladder.sizes, rounded(last / factor, 15)] };
 }
 
 /** The ladder without one of its rungs; a regular ladder becomes a list where it must. */
@@ -72,13 +72,13 @@ export function withoutRung(ladder: Ladder, index: number): Ladder {
   if ('first' in ladder && index === ladder.rungs - 1 && ladder.rungs > 1)
     return { ...ladder, rungs: ladder.rungs - 1 };
   const list = amounts(ladder).filter((_, i) => i !== index);
-  return 'intervals' in ladder ? { intervals: list.map(Number) } : { steps: list };
+  return 'counts' in ladder ? { counts: list.map(Number) } : { sizes: list };
 }
 
 /** Number of rungs of a ladder. */
 function rungCount(ladder: Ladder): number {
   if ('first' in ladder) return ladder.rungs;
-  return 'steps' in ladder ? ladder.steps.length : ladder.intervals.length;
+  return 'sizes' in ladder ? ladder.sizes.length : ladder.counts.length;
 }
 
 /** The study without one rung of its ladder; strikes and windows of other rungs stay with them. */
@@ -112,9 +112,9 @@ export function withRungOf(study: WorkingStudy, steps: number, length: number): 
   return {
     ...study,
     ladder:
-      'intervals' in ladder
-        ? { intervals: inserted(ladder.intervals, steps) }
-        : { steps: inserted(amounts(ladder), h) },
+      'counts' in ladder
+        ? { counts: inserted(ladder.counts, steps) }
+        : { sizes: inserted(amounts(ladder), h) },
     methods: study.methods.map(({ struck, window, ...method }) => ({
       ...method,
       ...(struck === undefined ? {} : { struck: struck.map(moved) }),

@@ -16,7 +16,7 @@ function results(): KeyedResult {
       { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)', struck: [0] },
       { title: 'Heun', text: 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)' },
     ],
-    ladder: { intervals: [16, 32, 64, 128] },
+    ladder: { counts: [16, 32, 64, 128] },
   });
   if (!opened.ok) throw new Error('a text of the test');
   return { result: runStudy(opened.study), keys: ['e', 'h'] };

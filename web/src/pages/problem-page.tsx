@@ -19,7 +19,7 @@ function studyOf(title: string, text: string): StudyDocument {
     title,
     problem: { title, text },
     methods: [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)\n' }],
-    ladder: { intervals: [10, 20, 40, 80, 160] },
+    ladder: { counts: [10, 20, 40, 80, 160] },
   };
 }
 

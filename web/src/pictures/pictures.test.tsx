@@ -99,7 +99,7 @@ test('events are those of the moment, not of the one when the chart was made', (
   const [first, second] = [jest.fn(), jest.fn()];
   const page = render(<PictureCanvas picture={PICTURE} onPoint={first} onChoose={first} />);
   page.rerender(<PictureCanvas picture={PICTURE} onPoint={second} onChoose={second} />);
-  const { options } = made.mock.results[0]?.value;
+  const { options } = made.mock.results[0]!.value;
   const chart = { data: { datasets: [{ data: [] }, { data: [{ x: 3, y: 4 }] }] } };
   options.onHover(null, [{ datasetIndex: 1, index: 0 }], chart);
   options.onHover(null, [], chart);

@@ -38,8 +38,8 @@ function open(ladder: Ladder): { readonly field: HTMLElement; readonly onChange:
 test.each<[Ladder, string, Ladder]>([
   [{ first: 0.5, factor: 2, rungs: 4 }, '1, 3, 5', { first: 1, factor: 3, rungs: 5 }],
   [{ first: 0.5, factor: 2, rungs: 4 }, 'pi/8, 2, 5', { first: 'pi/8', factor: 2, rungs: 5 }],
-  [{ steps: [0.5] }, '0.5, 0.1, 1/30', { steps: [0.5, 0.1, '1/30'] }],
-  [{ intervals: [4] }, '4, 12, 36', { intervals: [4, 12, 36] }],
+  [{ sizes: [0.5] }, '0.5, 0.1, 1/30', { sizes: [0.5, 0.1, '1/30'] }],
+  [{ counts: [4] }, '4, 12, 36', { counts: [4, 12, 36] }],
 ])('%j becomes %s', (before, typed, after) => {
   const { field, onChange } = open(before);
   fireEvent.change(field, { target: { value: typed } });
@@ -47,11 +47,11 @@ test.each<[Ladder, string, Ladder]>([
 });
 
 test.each<[Ladder, string, string]>([
-  [{ steps: [0.5] }, '', 'write at least one, with commas between them'],
-  [{ steps: [0.5] }, '0.5, -1', '-1 is no positive number'],
-  [{ steps: [0.5] }, '0.5, k', 'only numbers, pi and e can stand in a step size'],
-  [{ steps: [0.5] }, Array.from({ length: 41 }, () => '1').join(), 'at most 40 rungs are possible'],
-  [{ intervals: [4] }, '4, 2.5', '2.5 is no whole number from 1 on'],
+  [{ sizes: [0.5] }, '', 'write at least one, with commas between them'],
+  [{ sizes: [0.5] }, '0.5, -1', '-1 is no positive number'],
+  [{ sizes: [0.5] }, '0.5, k', 'only numbers, pi and e can stand in a step size'],
+  [{ sizes: [0.5] }, Array.from({ length: 41 }, () => '1').join(), 'at most 40 rungs are possible'],
+  [{ counts: [4] }, '4, 2.5', '2.5 is no whole number from 1 on'],
   [
     { first: 0.5, factor: 2, rungs: 4 },
     '0.5, 2',
@@ -72,7 +72,7 @@ test.each<[Ladder, string, string]>([
 
 test('one rung more at the fine end', () => {
   const onChange = jest.fn();
-  render(<LadderEditor ladder={{ steps: [0.5, 0.1] }} onChange={onChange} />);
+  render(<LadderEditor ladder={{ sizes: [0.5, 0.1] }} onChange={onChange} />);
   fireEvent.click(screen.getByRole('button', { name: '+ finer' }));
-  expect(onChange).toHaveBeenCalledWith({ steps: [0.5, 0.1, 0.02] });
+  expect(onChange).toHaveBeenCalledWith({ sizes: [0.5, 0.1, 0.02] });
 });

@@ -14,12 +14,12 @@ const FORMS = [
 ] satisfies readonly { value: Form; label: string }[];
 
 function formOf(ladder: Ladder): Form {
-  return 'first' in ladder ? 'regular' : 'steps' in ladder ? 'sizes' : 'counts';
+  return 'first' in ladder ? 'regular' : 'sizes' in ladder ? 'sizes' : 'counts';
 }
 
 function textOf(ladder: Ladder): string {
   if ('first' in ladder) return `${ladder.first}, ${ladder.factor}, ${ladder.rungs}`;
-  return ('steps' in ladder ? ladder.steps : ladder.intervals).join(', ');
+  return ('sizes' in ladder ? ladder.sizes : ladder.counts).join(', ');
 }
 
 function amount(text: string): Amount {
@@ -43,8 +43,8 @@ function read(form: Form, text: string): Ladder {
     .filter((part) => part !== '');
   if (parts.length === 0) throw new Refusal('grid', 'write at least one, with commas between them');
   if (parts.length > MOST_RUNGS) throw new Refusal('grid', `at most ${MOST_RUNGS} rungs are possible`);
-  if (form === 'sizes') return { steps: parts.map(amount) };
-  if (form === 'counts') return { intervals: parts.map(count) };
+  if (form === 'sizes') return { sizes: parts.map(amount) };
+  if (form === 'counts') return { counts: parts.map(count) };
   const [first, factor, rungs] = parts;
   if (first === undefined || factor === undefined || rungs === undefined || parts.length > 3)
     throw new Refusal('grid', 'write the first h, the factor between rungs and how many: 0.5, 2, 6');
@@ -91,7 +91,7 @@ export function LadderEditor({
         <p className="ladder-text">
           {'first' in ladder
             ? `h from ${ladder.first}, divided by ${ladder.factor}, ${ladder.rungs} rungs`
-            : `${'steps' in ladder ? 'h' : 'N'} = ${textOf(ladder)}`}
+            : `${'sizes' in ladder ? 'h' : 'N'} = ${textOf(ladder)}`}
         </p>
       ) : (
         <>

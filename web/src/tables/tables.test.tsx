@@ -22,7 +22,7 @@ const DOCUMENT: StudyDocument = {
     { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' },
     { title: 'Heun', text: 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)', struck: [1] },
   ],
-  ladder: { steps: [0.3, 0.1, 0.05, 0.025] },
+  ladder: { sizes: [0.3, 0.1, 0.05, 0.025] },
 };
 
 class NoObserver {
@@ -111,7 +111,7 @@ function show(desk: Desk, children: ReactNode): void {
 function cellsOf(row: HTMLElement): readonly string[] {
   return within(row)
     .getAllByRole('cell')
-    .map((cell) => (cell.textContent ?? '').trim());
+    .map((cell) => cell.textContent.trim());
 }
 
 describe('the table of rungs', () => {
@@ -148,7 +148,7 @@ describe('the table of rungs', () => {
   test('a rung is removed, with strikes of others moved along', () => {
     const { edits } = table();
     fireEvent.click(screen.getByRole('button', { name: 'Remove the rung h = 0.266667' }));
-    expect(edits[0]?.made.ladder).toEqual({ steps: [0.1, 0.05, 0.025] });
+    expect(edits[0]?.made.ladder).toEqual({ sizes: [0.1, 0.05, 0.025] });
     expect(edits[0]?.made.methods[1]?.struck).toEqual([0]);
   });
 

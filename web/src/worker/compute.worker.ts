@@ -1,4 +1,4 @@
-import { openStudy, type StudyDocument } from '@schritt/core/document';
+import { openStudy, runKey, type StudyDocument } from '@schritt/core/document';
 import {
   checkExact,
   exactCheckSentence,
@@ -74,7 +74,7 @@ function studyOf(document: StudyDocument): Study {
 const ANSWER: { readonly [K in Kind]: (question: Questions[K], id: number) => Answers[K] } = {
   method: ({ document, method }, id) => watched(id, methodSigns(studyOf(document), method)),
   conclude: ({ document, runs }) => conclude(studyOf(document), runs),
-  rows: ({ document, window }) => rowsWindow(studyOf(document), window),
+  rows: ({ document, window }) => rowsWindow(studyOf(document), window, runKey(document, window.method)),
   curves: ({ document, wish }, id) => watched(id, asSigns(curvesOf(studyOf(document), wish))),
   problem: ({ text, parameters }) => problemView(text, parameters),
 };

@@ -40,7 +40,7 @@ const STUDY: StudyDocument = {
   title: 'Sluice',
   problem: { title: 'Sluice', text: '' },
   methods: [],
-  ladder: { intervals: [1] },
+  ladder: { counts: [1] },
 };
 const RUN = { title: 'Euler', rungs: [], refused: null };
 

@@ -2,7 +2,12 @@ import { openStudy } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/notation';
 import type { Study } from '@schritt/core/study';
 import { curvesOf } from './curves.ts';
-import { rowsWindow } from './rows.ts';
+import type { RowsWindow, RowsWish } from './messages.ts';
+import { rowsWindow as windowOf } from './rows.ts';
+
+function rowsWindow(of: Study, wish: RowsWish): RowsWindow {
+  return windowOf(of, wish, 'probe');
+}
 
 function study(text: string, ...methods: readonly string[]): Study {
   const opened = openStudy({
@@ -11,7 +16,7 @@ function study(text: string, ...methods: readonly string[]): Study {
     title: 'Probe',
     problem: { title: 'Probe', text },
     methods: methods.map((method, i) => ({ title: `M${i}`, text: method })),
-    ladder: { intervals: [4] },
+    ladder: { counts: [4] },
   });
   if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
   return opened.study;
@@ -107,4 +112,22 @@ test('curves of all methods, one that cannot be run among them, with the exact l
 test('where no exact solution is given there is no exact line', () => {
   const curves = finish(curvesOf(study("y' = -2*y\ny(0) = 1\n0 <= t <= 1", EULER), { steps: 4 }));
   expect(curves.exact.values).toEqual([null]);
+});
+
+test('a window of a long run, from the checkpoint before it, has the bits of the whole run', () => {
+  const of = study("x' = z\nz' = -x\nx(0) = 1\nz(0) = 0\n0 <= t <= 10", HEUN);
+  const steps = 30_000;
+  const window = (from: number, count: number): RowsWindow =>
+    rowsWindow(of, { method: 0, wish: { steps }, from, count });
+  const far = window(29_990, 20);
+  expect(far.rows.map(({ n }) => n)).toEqual(Array.from({ length: 11 }, (_, i) => 29_990 + i));
+  let [x, z] = [1, 0];
+  const h = 10 / steps;
+  for (let n = 0; n < 29_990; n += 1) {
+    const [k1, l1] = [z, -x];
+    const [k2, l2] = [z + h * l1, -(x + h * k1)];
+    [x, z] = [x + (h / 2) * (k1 + k2), z + (h / 2) * (l1 + l2)];
+  }
+  expect(far.rows[0]?.values).toEqual([x, z]);
+  expect(window(3, 2).rows.map(({ n }) => n)).toEqual([3, 4]);
 });

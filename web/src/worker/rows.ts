@@ -1,21 +1,60 @@
 import { stageComponents, vectorNames } from '@schritt/core/document';
 import { componentNames, Refusal } from '@schritt/core/notation';
-import { begin, compileWithStart, layGrid, rowsOf, type Study } from '@schritt/core/study';
+import {
+  type CompiledRun,
+  compileWithStart,
+  type Grid,
+  keepRun,
+  layGrid,
+  type LongRun,
+  rowsAgain,
+  rowsOf,
+  type Study,
+} from '@schritt/core/study';
+import { LRUCache } from 'lru-cache';
 import type { RowsWindow, RowsWish } from './messages.ts';
 
 /** Components that a table of steps shows at most; the first ones of a large system. */
 const MOST_SHOWN = 8;
 
-/** A window of the steps of one run with all stages, computed again from the start. */
-export function rowsWindow(study: Study, { method, wish, from, count }: RowsWish): RowsWindow {
+/** Runs whose checkpoints are kept: that of the table, and one to go back to. */
+const MOST_KEPT = 2;
+/** Runs of fewer steps are done again from the start in no time. */
+const SHORT = 20_000;
+
+const kept = new LRUCache<string, LongRun>({ max: MOST_KEPT });
+
+/** A run that was kept under a key, or the same kept now. */
+function keptRun(key: string, run: CompiledRun, grid: Grid): LongRun {
+  const known = kept.get(key);
+  if (known !== undefined) return known;
+  const work = keepRun(run, grid);
+  let next = work.next();
+  while (next.done !== true) next = work.next();
+  kept.set(key, next.value);
+  return next.value;
+}
+
+/**
+ * A window of the steps of one run with all stages: of a long run computed again from the checkpoint before it, to the
+ * same bits.
+ *
+ * @param key equal for studies in which that method has the same runs
+ */
+export function rowsWindow(study: Study, window: RowsWish, key: string): RowsWindow {
   const { problem, lastStep, start } = study;
+  const { method, wish, from, count } = window;
   const chosen = study.methods[method];
   if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
   const run = compileWithStart(problem, chosen.method, start);
   const grid = layGrid(problem.start, problem.end, wish, lastStep);
-  const { rows, stopped } = rowsOf(run, grid, from, count, begin(run, grid));
-  const components = componentNames(problem).slice(0, MOST_SHOWN);
-  const shown = stageComponents(run, components).slice(0, MOST_SHOWN);
+  const { rows, stopped } =
+    grid.steps <= SHORT
+      ? rowsOf(run, grid, from, count)
+      : rowsAgain(keptRun(JSON.stringify([key, wish]), run, grid), from, count);
+  const all = componentNames(problem);
+  const components = all.slice(0, MOST_SHOWN);
+  const shown = stageComponents(run, all).slice(0, MOST_SHOWN);
   const names = run.program.stages.flatMap(({ name, shape }) =>
     shape === 'scalar' ? [name] : vectorNames(name, shown),
   );

@@ -51,7 +51,7 @@ const STUDY: StudyDocument = {
     { title: 'Two steps', text: 'start with Euler\ny[n+1] = y[n-1] + 2*h*f[n]' },
     { title: 'Twice', text: 'y[n+1] = y + h/2*(f(t, y) + f(t, y))' },
   ],
-  ladder: { intervals: [10, 20] },
+  ladder: { counts: [10, 20] },
 };
 
 function withMethod(place: number, change: Partial<StudyDocument['methods'][number]>): StudyDocument {
@@ -100,7 +100,7 @@ test('a change runs again only what depends on it', async () => {
   const [, ...others] = bare.methods;
   const changed = { ...bare, methods: [{ title: 'Euler', text: 'y[n+1] = y + 3*h*f(t, y)' }, ...others] };
   expect((await runFor(computer, changed)).methods).toContain(1);
-  expect((await runFor(computer, { ...STUDY, ladder: { intervals: [10] } })).methods).toEqual([0, 1, 2]);
+  expect((await runFor(computer, { ...STUDY, ladder: { counts: [10] } })).methods).toEqual([0, 1, 2]);
   computer.close();
 });
 

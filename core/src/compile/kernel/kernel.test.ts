@@ -1,3 +1,5 @@
+import { sin } from '../../elementary/circular.ts';
+import { pow } from '../../elementary/power.ts';
 import { parseMethod } from '../../method/parse-method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import { compileRun } from '../compile.ts';
@@ -24,8 +26,7 @@ test.each([17, 18, 19, 20, 41])(
     let u = Array.from({ length: n }, (_, i) => 1 / (i + 1));
     for (let step = 0; step < 6; step += 1) {
       const t = 0 + step * h;
-      const at = (i: number): number =>
-        i === 0 ? 0.5 : i === n + 1 ? Math.sin(t) : i === n + 2 ? 0 : u[i - 1]!;
+      const at = (i: number): number => (i === 0 ? 0.5 : i === n + 1 ? sin(t) : i === n + 2 ? 0 : u[i - 1]!);
       u = u.map((y, index) => {
         const i = index + 1;
         const [a, c, d] = [at(i - 1), at(i + 1), at(i + 2)];
@@ -52,6 +53,48 @@ test('a body with a function that has no instruction stays in JavaScript, with t
   const run = compileRun(problem.value, method.value);
   const u = Array.from({ length: 20 }, (_, i) => 1 / (i + 1));
   const at = (i: number): number => (i === 0 ? 0.5 : i > 20 ? 0 : u[i - 1]!);
-  const expected = u.map((y, i) => y + 0.3 * (Math.sin(y) * at(i) + Math.pow(at(i + 3), 1.5)));
+  const expected = u.map((y, i) => y + 0.3 * (sin(y) * at(i) + pow(at(i + 3), 1.5)));
   expect(Array.from(integrate(run, layGrid(0, 0.3, { steps: 1 })).values)).toEqual(expected);
+});
+
+test.each([
+  ['<', [2, 3, 3]],
+  ['<=', [2, 2, 3]],
+  ['>', [3, 3, 2]],
+  ['>=', [3, 2, 2]],
+  ['==', [3, 2, 3]],
+  ['!=', [2, 3, 2]],
+] as const)(
+  '%s chooses alike below, at and above, in pairs of elements and in the one left over',
+  (relation, chosen) => {
+    // values 0.5, 1, 1.5 in turn, over an odd number of elements
+    const n = 21;
+    const problem = parseProblem(
+      `u[i]' = if(u[i] ${relation} 1, 2, 3) for i = 1..${n}\nu[i](0) = 0.5 + 0.5*mod(i, 3) for i = 1..${n}\n0 <= t <= 1`,
+    );
+    const method = parseMethod('y[n+1] = y + h*f(t, y)');
+    if (!problem.ok || !method.ok) throw new Error(JSON.stringify(problem));
+    const run = compileRun(problem.value, method.value);
+    expect(arrayLoop(problem.value, run.program, 'double').kernels!.list).toHaveLength(2);
+    const { values } = integrate(run, layGrid(0, 1, { steps: 1 }));
+    const expected = Array.from({ length: n }, (_, k) => 0.5 + 0.5 * ((k + 1) % 3) + chosen[(k + 1) % 3]!);
+    expect(Array.from(values)).toEqual(expected);
+  },
+);
+
+test('a body with more powers than a kernel can put aside stays in JavaScript, with the same bits', () => {
+  const body = Array.from({ length: 65 }, (_, k) => `(u[i] + ${k})^2`).join(' + ');
+  const problem = parseProblem(`u[i]' = ${body} for i = 1..20\nu[i](0) = 1/i for i = 1..20\n0 <= t <= 1`);
+  const method = parseMethod('y[n+1] = y + h*f(t, y)');
+  if (!problem.ok || !method.ok) throw new Error(JSON.stringify(problem));
+  const run = compileRun(problem.value, method.value);
+  // the rate has no kernel, the formula of the method has
+  expect(arrayLoop(problem.value, run.program, 'double').kernels!.list).toHaveLength(1);
+  const expected = Array.from({ length: 20 }, (_, i) => {
+    const y = 1 / (i + 1);
+    let sum = y * y;
+    for (let k = 1; k < 65; k += 1) sum += (y + k) * (y + k);
+    return y + sum;
+  });
+  expect(Array.from(integrate(run, layGrid(0, 1, { steps: 1 })).values)).toEqual(expected);
 });

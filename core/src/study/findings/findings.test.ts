@@ -41,7 +41,7 @@ const HEATER =
 
 test('a step beyond the stability limit is told with the limit of the method and the decay of the problem', () => {
   const all = findings(PROBE, [library('Euler'), library('RK4')], {
-    ladder: { steps: [0.06, 0.03, 0.015, 0.0075, 0.00375] },
+    ladder: { sizes: [0.06, 0.03, 0.015, 0.0075, 0.00375] },
   });
   expect(sentence(all, 'unstable')).toBe('h = 0.06 is beyond the stability limit 2/50 = 0.04');
   expect(all.find(({ kind }) => kind === 'unstable')!.rungs).toEqual([0]);
@@ -49,7 +49,7 @@ test('a step beyond the stability limit is told with the limit of the method and
 });
 
 test('a kink in the rate is named with its time, and by the reference too where no exact solution is given', () => {
-  const ladder = { intervals: [8, 16, 32, 64, 128, 256] };
+  const ladder = { counts: [8, 16, 32, 64, 128, 256] };
   for (const text of [HEATER, HEATER.split('\n').slice(0, 4).join('\n')]) {
     const all = findings(text, [library('RK4')], { ladder });
     expect(sentence(all, 'order lost')).toBe(
@@ -82,7 +82,7 @@ test('the floor is told by its number of steps, and the least error is near the 
 test('orders on their way to the promise are not called lost', () => {
   // the error changes its sign at coarse h, so that the first slopes behind that are low
   const battery = "c' = -0.8*c + 3*(1 - cos(2*pi*t))\nc(0) = 1\n0 <= t <= 3";
-  const all = findings(battery, [library('BDF 2')], { ladder: { intervals: [12, 24, 48, 96, 192, 384] } });
+  const all = findings(battery, [library('BDF 2')], { ladder: { counts: [12, 24, 48, 96, 192, 384] } });
   expect(sentence(all, 'order lost')).toBe('none');
   expect(sentence(all, 'not yet')).toMatch(
     /^order 1\.43 ± 0\.\d+ so far, 1\.71 at the finest rungs, on the way to the 2 /,
@@ -104,7 +104,7 @@ test('slips of a formula show on any problem', () => {
 
 test('errors that are those of a reference are not taken for rounding, nor rounding for an order', () => {
   const bare = findings("y' = -2*y\ny(0) = 1\n0 <= t <= 2", [library('RK8')], {
-    ladder: { intervals: [4, 8, 16, 64, 128, 256] },
+    ladder: { counts: [4, 8, 16, 64, 128, 256] },
   });
   expect(sentence(bare, 'reference', null)).toMatch(
     /^no exact solution is given; errors are against a reference by Taylor series of order 24/,
@@ -116,7 +116,7 @@ test('relative errors next to a zero of the solution are warned of', () => {
   const text = "x'' = -x\nx(0) = 1\nx'(0) = 0\n0 <= t <= pi/2\nx(t) = cos(t)";
   const all = findings(text, [library('RK4')], {
     error: { at: 'end', of: 'x', scale: 'relative' },
-    ladder: { intervals: [10, 20] },
+    ladder: { counts: [10, 20] },
   });
   expect(sentence(all, 'near zero', null)).toMatch(
     /^the exact value at t = 1.57 is 6\.12×10⁻¹⁷, next to zero/,

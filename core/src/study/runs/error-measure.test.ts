@@ -18,7 +18,7 @@ function open(more: Partial<StudyDocument> = {}, text = DECAY) {
     title: 'Probe',
     problem: { title: 'Probe', text },
     methods: [EULER],
-    ladder: { intervals: [10] },
+    ladder: { counts: [10] },
     ...more,
   });
   if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
@@ -110,13 +110,13 @@ test.each([
   ['shorten', 'h = 0.3 does not divide the interval: the last step is 0.2'],
   ['overrun', 'at h = 0.3 the last point is t = 2.1, not 2: the error is taken there'],
 ] as const)('a step that does not divide, under %s, is marked', (lastStep, remark) => {
-  const made = rung({ ladder: { steps: [0.3] }, lastStep });
+  const made = rung({ ladder: { sizes: [0.3] }, lastStep });
   expect(made.divides).toBe(false);
   expect(made.remark).toContain(remark);
 });
 
 test('under overrun the error is at the time reached, beside the one at the end', () => {
-  const made = rung({ ladder: { steps: [0.3] }, lastStep: 'overrun' });
+  const made = rung({ ladder: { sizes: [0.3] }, lastStep: 'overrun' });
   let y = 1;
   for (let n = 0; n < 7; n += 1) y += 0.3 * (-2 * y);
   expect(made.t).toBeCloseTo(2.1, 14);
@@ -125,7 +125,7 @@ test('under overrun the error is at the time reached, beside the one at the end'
 });
 
 test('ratio and order of neighbouring rungs, for any ratio of step sizes', () => {
-  const { rungs } = result({ ladder: { intervals: [10, 30, 40] } }).methods[0]!;
+  const { rungs } = result({ ladder: { counts: [10, 30, 40] } }).methods[0]!;
   const [a, b, c] = rungs.map(({ error }) => error!);
   expect(rungs.map(({ ratio }) => ratio)).toEqual([null, a! / b!, b! / c!]);
   expect(rungs[1]!.order).toBeCloseTo(Math.log(a! / b!) / Math.log(3), 12);
@@ -142,7 +142,7 @@ test('evaluations are counted as the text makes them, those of the first steps t
 });
 
 test('every rung is told when it is finished, and the parts add up', () => {
-  const study = open({ methods: [EULER, HEUN], ladder: { intervals: [10, 20, 40] } });
+  const study = open({ methods: [EULER, HEUN], ladder: { counts: [10, 20, 40] } });
   const told: string[] = [];
   const parts: number[] = [];
   for (const { method, part, finished } of runSteps(study)) {

@@ -30,9 +30,9 @@ test('regular ladders, lists of h and lists of N lay the same grids', () => {
     [0.75 / 9, 36, true],
   ];
   expect(sizes({ first: '3/4', factor: 3, rungs: 3 })).toEqual(expected);
-  expect(sizes({ steps: [0.75, '1/4', 0.75 / 9] })).toEqual(expected);
-  expect(sizes({ intervals: [4, 12, 36] })).toEqual(expected.map(([, n]) => [3 / Number(n), n, true]));
-  expect(sizes({ steps: [0.7, 1e-9, '0'] })).toEqual([
+  expect(sizes({ sizes: [0.75, '1/4', 0.75 / 9] })).toEqual(expected);
+  expect(sizes({ counts: [4, 12, 36] })).toEqual(expected.map(([, n]) => [3 / Number(n), n, true]));
+  expect(sizes({ sizes: [0.7, 1e-9, '0'] })).toEqual([
     [0.75, 4, false],
     'this step size needs 3,000,000,000 steps; at most 100,000,000 are done',
     'the step size must be a positive number, not 0',

@@ -1,4 +1,15 @@
-import { either, type Form, hasField, list, named, number, object, type Of } from '../../text/form.ts';
+import {
+  converted,
+  either,
+  Faults,
+  type Form,
+  hasField,
+  list,
+  named,
+  number,
+  object,
+  type Of,
+} from '../../text/form.ts';
 import { attempt } from '../../text/refusal.ts';
 import { pow } from '../../elementary/power.ts';
 import { evaluate } from '../../formula/evaluate.ts';
@@ -35,20 +46,24 @@ const AMOUNT = named(
   'amount',
   either<number | string>((value) => (typeof value === 'string' ? WRITTEN : POSITIVE), POSITIVE, WRITTEN),
 );
+/** A step size as a file has it: a number, or an expression such as "pi/8". */
 export type Amount = Of<typeof AMOUNT>;
 
-/** A ladder by its step sizes; the field of the file is called `steps`. */
-const BY_SIZES = object({ steps: list(AMOUNT, MOST_RUNGS) });
+const SIZES = list(AMOUNT, MOST_RUNGS);
+const COUNTS = list(
+  number((x) => Number.isSafeInteger(x) && x >= 1, 'a whole number from 1 on', {
+    type: 'integer',
+    minimum: 1,
+  }),
+  MOST_RUNGS,
+);
+/** By step sizes. */
+const BY_SIZES = object({ sizes: SIZES });
 /** By numbers of steps. */
-const BY_COUNTS = object({
-  intervals: list(
-    number((x) => Number.isSafeInteger(x) && x >= 1, 'a whole number from 1 on', {
-      type: 'integer',
-      minimum: 1,
-    }),
-    MOST_RUNGS,
-  ),
-});
+const BY_COUNTS = object({ counts: COUNTS });
+/** The same as older files have them, where step sizes were called steps. */
+const BY_STEPS = converted(object({ steps: SIZES }), ({ steps }) => ({ sizes: steps }));
+const BY_INTERVALS = converted(object({ intervals: COUNTS }), ({ intervals }) => ({ counts: intervals }));
 /** By the largest step size, divided again and again by a factor. */
 const BY_FACTOR = object({
   first: AMOUNT,
@@ -63,15 +78,27 @@ const BY_FACTOR = object({
 /** The step sizes of a study, as its file holds them. */
 export type Ladder = Of<typeof BY_SIZES> | Of<typeof BY_COUNTS> | Of<typeof BY_FACTOR>;
 
+const FORMS: readonly (readonly [string, Form<Ladder>])[] = [
+  ['sizes', BY_SIZES],
+  ['counts', BY_COUNTS],
+  ['steps', BY_STEPS],
+  ['intervals', BY_INTERVALS],
+];
+
+/** A ladder as a file has it, also by its older names. */
 export const LADDER: Form<Ladder> = named(
   'ladder',
   either<Ladder>(
-    (value) => (hasField(value, 'steps') ? BY_SIZES : hasField(value, 'intervals') ? BY_COUNTS : BY_FACTOR),
-    BY_SIZES,
-    BY_COUNTS,
+    (value) => FORMS.find(([field]) => hasField(value, field))?.[1] ?? BY_FACTOR,
+    ...FORMS.map(([, form]) => form),
     BY_FACTOR,
   ),
 );
+
+/** A ladder by its present names: one that was stored long ago may have the older ones. */
+export function presentLadder(ladder: Ladder): Ladder {
+  return LADDER.read(ladder, 'ladder', new Faults()) ?? ladder;
+}
 
 /** A rung that can be run, or why it cannot. */
 export type Rung =
@@ -99,10 +126,10 @@ export function amountValue(amount: Amount): number {
 }
 
 function wishes(ladder: Ladder): readonly { readonly wish: () => Wish; readonly written: string }[] {
-  if ('intervals' in ladder)
-    return ladder.intervals.map((steps) => ({ wish: () => ({ steps }), written: `N = ${steps}` }));
-  if ('steps' in ladder)
-    return ladder.steps.map((amount) => ({
+  if ('counts' in ladder)
+    return ladder.counts.map((steps) => ({ wish: () => ({ steps }), written: `N = ${steps}` }));
+  if ('sizes' in ladder)
+    return ladder.sizes.map((amount) => ({
       wish: () => ({ h: amountValue(amount) }),
       written: `h = ${amount}`,
     }));
