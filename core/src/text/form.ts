@@ -36,11 +36,9 @@ export type Of<F> = F extends Form<infer T> ? T : never;
 
 type Fields = Readonly<Record<string, Form<unknown>>>;
 
-type NoFields = Record<never, Form<unknown>>;
+type NeededOf<N extends Fields> = { readonly [K in keyof N]: Of<N[K]> };
 
-type ObjectOf<N extends Fields, O extends Fields> = {
-  readonly [K in keyof N]: Of<N[K]>;
-} & { readonly [K in keyof O]?: Of<O[K]> };
+type ObjectOf<N extends Fields, O extends Fields> = NeededOf<N> & { readonly [K in keyof O]?: Of<O[K]> };
 
 export function join(place: string, key: string): string {
   return place === '' ? key : `${place}.${key}`;
@@ -113,7 +111,7 @@ function isWhole<T>(value: object, needed: readonly string[], isFaultless: boole
  *
  * @param more a look at the whole object, when its fields are good
  */
-export function object<N extends Fields>(needed: N): Form<ObjectOf<N, NoFields>>;
+export function object<N extends Fields>(needed: N): Form<NeededOf<N>>;
 export function object<N extends Fields, O extends Fields>(
   needed: N,
   optional: O,
