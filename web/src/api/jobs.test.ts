@@ -38,8 +38,8 @@ class FakeSource {
 
 function answers(method: 'GET' | 'POST' | 'DELETE', data: unknown): void {
   jest
-    .mocked<(...inputs: never[]) => unknown>(server[method])
-    .mockResolvedValue({ data, response: { ok: true, status: 200 } });
+    .mocked<(...inputs: never[]) => Promise<unknown>>(server[method])
+    .mockImplementation(() => Promise.resolve({ data, response: { ok: true, status: 200 } }));
 }
 
 beforeEach(() => {
