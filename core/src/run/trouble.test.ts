@@ -72,6 +72,13 @@ test.each<[string, string, string, number, Partial<Stop>]>([
     { step: 3, stage: 'y[n+1]', why: '0 is divided by 0' },
   ],
   [
+    'a slope at the grid point to come',
+    "y' = 1/(t - 1)\ny(0) = 0\n0 <= t <= 2",
+    'y[n+1] = y + h*f(t[n+1], y)',
+    4,
+    { step: 2, t: 0.5, why: "1 is divided by 0 in y'" },
+  ],
+  [
     'one component of a system, named',
     "x' = z\nz' = ln(x - t - 1)\nx(0) = 2\nz(0) = 0\n0 <= t <= 4",
     EULER,

@@ -56,13 +56,15 @@ test('strikes and windows stay with their rungs when one is taken out, and go wi
     methods: [{ title: 'Euler', text: '', struck: [0, 2, 4], window: { from: 1, to: 4 } }],
     ladder: { sizes: [0.5, 0.4, 0.3, 0.2, 0.1] },
   });
-  const decided = (of: typeof study): unknown => {
+  const decided = (of: typeof study) => {
     const { struck, window } = documentOf(of).methods[0]!;
     return { struck, window };
   };
   expect(decided(withoutRungAt(study, 2))).toEqual({ struck: [0, 3], window: { from: 1, to: 3 } });
   expect(decided(withoutRungAt(study, 0))).toEqual({ struck: [1, 3], window: { from: 0, to: 3 } });
   expect(decided(withLadder(study, { sizes: [0.5, 0.4, 0.3] }))).toEqual({ struck: [0, 2] });
+  expect(decided(withLadder(study, { sizes: [0.5, 0.4, 0.3, 0.2] }))).toEqual({ struck: [0, 2] });
+  expect(decided(withLadder(study, { counts: [1, 2, 3, 4, 5, 6] })).window).toEqual({ from: 1, to: 4 });
   expect(decided(withRungOf(study, 4, 1))).toEqual({ struck: [0, 2, 5], window: { from: 1, to: 5 } });
   expect(withRungOf(study, 4, 1).ladder).toEqual({ sizes: [0.5, 0.4, 0.3, 0.25, 0.2, 0.1] });
   const again = strike(strike(study.methods[0]!, 3), 0);

@@ -1,0 +1,70 @@
+import { compare } from './comparison.ts';
+import type { MethodResult, RungResult } from './method-result.ts';
+
+/** A method with the error C h^p on 0..1, of so many evaluations a step. */
+function method(constant: number, order: number, stages: number, sizes: readonly number[]): MethodResult {
+  const rungs = sizes.map((h, rung): RungResult => {
+    const error = constant * h ** order;
+    const steps = Math.round(1 / h);
+    return {
+      ...{ rung, h, wished: h, steps, divides: true, shorter: null, t: 1, values: [1], taken: null },
+      ...{ errorAtEnd: null, drift: {}, stopped: null, remark: null, leftOut: null },
+      cost: { f: stages * steps, derivatives: [], newton: 0, seconds: 0 },
+      ...{ error, digits: -Math.log10(error), places: null, ratio: null, order: null, extrapolated: null },
+    };
+  });
+  return { title: '', rungs, fit: null, promised: { kind: 'unknown' }, roundOff: null, refused: null };
+}
+
+const SIZES = [0.1, 0.05, 0.02, 0.01, 0.005];
+const EULER = method(0.5, 1, 1, SIZES);
+const FOURTH = method(2, 4, 4, SIZES);
+
+test('what each method needs for an error lies on the line between its rungs', () => {
+  const { wished, needs, short } = compare([EULER, FOURTH], 0.01)!;
+  expect(wished).toBe(0.01);
+  expect(short).toEqual([]);
+  // 2 h^4 = 2e-4 at the coarsest rung already: it needs what that costs; 0.5 h = 0.01 at h = 0.02
+  expect(needs).toEqual([
+    { method: 1, h: 0.1, steps: 10, evaluations: 40 },
+    { method: 0, h: 0.02, steps: 50, evaluations: 50 },
+  ]);
+  const between = compare([EULER, FOURTH], 1e-5)!;
+  const [need] = between.needs;
+  expect(between.short).toEqual([0]);
+  expect(between.needs).toHaveLength(1);
+  expect(need!.h).toBeCloseTo((1e-5 / 2) ** 0.25, 10);
+  expect(need!.steps).toBe(Math.ceil((2 / 1e-5) ** 0.25));
+  expect(need!.evaluations).toBe(Math.ceil(4 * (2 / 1e-5) ** 0.25));
+});
+
+test('with no wish, the smallest power of ten that all reach', () => {
+  // Euler reaches 0.0025, the other far less
+  expect(compare([EULER, FOURTH], null)!.wished).toBe(0.01);
+  expect(compare([method(0.2, 1, 1, SIZES), FOURTH], null)!.wished).toBe(0.001);
+});
+
+test('at one step, and at one cost', () => {
+  const { equalStep, equalCost } = compare([EULER, FOURTH], null)!;
+  expect(equalStep!.h).toBe(0.005);
+  expect(equalStep!.errors.map(({ method: of }) => of)).toEqual([1, 0]);
+  expect(equalStep!.errors[1]!.error).toBe(0.0025);
+  // Euler's dearest rung costs 200: the other has h = 4/200 there
+  expect(equalCost!.evaluations).toBe(200);
+  expect(equalCost!.errors.map(({ error }) => error)).toEqual([
+    expect.closeTo(2 * 0.02 ** 4, 12),
+    expect.closeTo(0.0025, 12),
+  ]);
+  const other = method(2, 4, 4, [0.3, 0.07]);
+  expect(compare([EULER, other], null)!.equalStep).toBeNull();
+});
+
+test('a rung that costs more and is worse is no part of the line, nor one as large as the value itself', () => {
+  const bent = method(0.5, 1, 1, [0.2, 0.1, 0.05]);
+  const worse = bent.rungs.map((rung, i) => (i === 1 ? { ...rung, error: 0.2 } : rung));
+  const list = [{ ...bent, rungs: worse }, FOURTH];
+  // straight from h = 0.2 to h = 0.05: at an error of 0.05 on it, h = 0.1
+  expect(compare(list, 0.05)!.needs.find(({ method: of }) => of === 0)!.h).toBeCloseTo(0.1, 10);
+  const huge = method(9, 1, 1, [0.2, 0.15]);
+  expect(compare([huge, FOURTH], null)).toBeNull();
+});
