@@ -178,6 +178,9 @@ export default tseslint.config(
     files: ['**/*.{ts,tsx}'],
     plugins: { 'import-x': importX },
     settings: {
+      // without these the rule reads no TypeScript and finds nothing
+      'import-x/extensions': ['.ts', '.tsx'],
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts', '.tsx'] },
       'import-x/resolver-next': [
         createTypeScriptImportResolver({ conditionNames: ['@schritt/source', 'types', 'import', 'node'] }),
       ],

@@ -2,8 +2,7 @@ import type { Expression } from '../formula/expression.ts';
 import { walk } from '../formula/expression.ts';
 import { type Complaints, PlaceError } from '../text/place.ts';
 import { type LeafMeaning, Meanings, missingEdge, type Naming } from './meaning.ts';
-import type { Block, Conserved } from './problem.ts';
-import type { TypedDerivative } from './typed-derivatives.ts';
+import type { Block, Conserved, TypedDerivative } from './problem.ts';
 
 /** Complains of every name in rates, exact solutions and conserved quantities that means nothing there. */
 export function checkNames(

@@ -2,7 +2,6 @@ import { primed } from '../text/primes.ts';
 import type { Expression } from '../formula/expression.ts';
 import type { Span } from '../text/place.ts';
 import type { Statement } from './statement.ts';
-import type { TypedDerivative } from './typed-derivatives.ts';
 
 /** A named number of a problem, as it was written and as it is. */
 export interface Parameter {
@@ -51,6 +50,17 @@ export interface Block {
   readonly rate: Expression;
   /** The exact solution, if known, in the independent variable, parameters and the index. */
   readonly exact: Expression | null;
+}
+
+/** A derivative above the rate that the text gives by hand, such as `level'' = k^2/2` beside `level' = ...`. */
+export interface TypedDerivative {
+  readonly unknown: string;
+  /** Which derivative of the unknown it is: 2 for `level''`. */
+  readonly order: number;
+  readonly written: Expression;
+  /** The same with rates and lower typed derivatives put in for the derivatives it names. */
+  readonly value: Expression;
+  readonly at: Span;
 }
 
 /** A quantity that should stay constant along a solution. */

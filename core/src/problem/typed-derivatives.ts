@@ -1,21 +1,10 @@
 import { primed } from '../text/primes.ts';
 import { type Expression, type NameLeaf, rewrite } from '../formula/expression.ts';
-import { type Complaints, PlaceError, type Span } from '../text/place.ts';
-import type { Block, Problem, Unknown } from './problem.ts';
+import { type Complaints, PlaceError } from '../text/place.ts';
+import type { Block, Problem, TypedDerivative, Unknown } from './problem.ts';
 import type { Statement } from './statement.ts';
 
 type Equation = Statement & { readonly kind: 'equation' };
-
-/** A derivative above the rate that the text gives by hand, such as `level'' = k^2/2` beside `level' = ...`. */
-export interface TypedDerivative {
-  readonly unknown: string;
-  /** Which derivative of the unknown it is: 2 for `level''`. */
-  readonly order: number;
-  readonly written: Expression;
-  /** The same with rates and lower typed derivatives put in for the derivatives it names. */
-  readonly value: Expression;
-  readonly at: Span;
-}
 
 function leftLeaf(equation: Equation): (NameLeaf & { readonly kind: 'name' }) | null {
   const { left } = equation;
