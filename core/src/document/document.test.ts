@@ -127,3 +127,10 @@ test('a method starts with one of the study before one of the library', () => {
   expect(opened.study.start.find('RK4')?.statements).toHaveLength(5);
   expect(opened.study.start.find('Nobody')).toBeNull();
 });
+
+test('counts begin at one step', () => {
+  expect(faults({ ...STUDY, ladder: { counts: [1, 2] } })).toEqual([]);
+  expect(faults({ ...STUDY, ladder: { counts: [0] } })).toEqual([
+    'ladder.counts[0]: must be a whole number from 1 on',
+  ]);
+});

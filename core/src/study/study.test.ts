@@ -33,6 +33,15 @@ test('errors and orders on a ladder of mixed ratios follow the closed form', () 
   });
 });
 
+test('a ladder of counts begins at one step and takes whole numbers alone', () => {
+  const [once] = study({ ladder: { counts: [1, 2] } }).methods[0]!.rungs;
+  // one Euler step over the whole interval: 1 - 2
+  expect(once!.error).toBeCloseTo(1 + Math.exp(-2), 14);
+  const [none, half] = study({ ladder: { counts: [0, 1.5] } }).problems;
+  expect(none).toMatch('the number of steps must be a whole number from 1 on, not 0');
+  expect(half).toMatch('the number of steps must be a whole number from 1 on, not 1.5');
+});
+
 test('the error of a system is the Euclidean norm, or that of one component', () => {
   const problem = {
     title: 'Sway',
