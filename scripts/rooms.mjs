@@ -20,7 +20,7 @@ const files = listed
   .flatMap((file) => {
     try {
       const text = readFileSync(join(root, file), 'utf8');
-      return [{ file, lines: text.split('\n').filter((line) => line.trim() !== '').length }];
+      return [{ file, lines: text.split('\n').length - 1 }];
     } catch {
       return [];
     }

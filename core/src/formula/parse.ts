@@ -1,10 +1,10 @@
-import { closingOf } from '../text/brackets.ts';
-import { CONSTANTS, FUNCTIONS, functionHint } from './functions.ts';
+import { FUNCTIONS } from './functions.ts';
 import type { Comparison, Expression, IndexedLeaf, NameLeaf, Operator } from './expression.ts';
 import { partsOf } from './expression.ts';
+import { type Grammar, inputsText, refusedCall } from './grammar.ts';
 import { missingOperator, refuseLog, relationOf, unexpected } from './parse-words.ts';
 import { PlaceError, spanning, type Span } from '../text/place.ts';
-import type { Report, Token } from '../text/token.ts';
+import type { Token } from '../text/token.ts';
 
 /** Brackets, powers and calls inside one another, at most. */
 export const DEEPEST_NESTING = 200;
@@ -12,19 +12,6 @@ export const DEEPEST_NESTING = 200;
 const HIGHEST_DERIVATIVE = 30;
 /** Longest way from the root of a tree to a leaf; a sum of n terms is n deep. */
 const DEEPEST_TREE = 1_500;
-
-/** Tokens of an input that a message repeats, at most. */
-const MOST_SHOWN = 12;
-
-/** How the parser is to take names: which ones may be called with inputs, like `f(t, y)`. */
-export interface Grammar {
-  /** Whether a name in front of a bracket is a call of the text's own, such as `f` of a method. */
-  readonly calls: (name: string) => boolean;
-  /** What to say of a name in front of a bracket that is neither a function nor such a call. */
-  readonly refuseCall: (name: string, inputs: string) => string | null;
-  /** Is told of a slip behind which reading can go on, so that one line can show all its errors. */
-  readonly report: Report;
-}
 
 /** Stands in for what was reported as wrong. */
 const ONE: Expression = { kind: 'number', value: 1, at: { from: 0, to: 0 } };
@@ -179,19 +166,8 @@ export class Parser {
   /** Whether a name in front of a bracket is called; what is no function is reported and read as if it were one. */
   #callable(token: Token): boolean {
     if (!this.#grammar.calls(token.text) && !FUNCTIONS.has(token.text))
-      this.#grammar.report(token.at, this.#refusedCall(token));
+      this.#grammar.report(token.at, refusedCall(token, inputsText(this.#tokens, this.#next), this.#grammar));
     return true;
-  }
-
-  #refusedCall(token: Token): string {
-    const inside = this.#textInside();
-    if (token.text === 'log') return refuseLog(inside);
-    const refusal = this.#grammar.refuseCall(token.text, inside);
-    if (refusal !== null) return refusal;
-    const product = `to multiply write ${token.text}*(${inside})`;
-    if (CONSTANTS.has(token.text) || token.text.length === 1)
-      return `${token.text} is no function; ${product}`;
-    return `there is no function ${token.text}${functionHint(token.text) || `; ${product}`}`;
   }
 
   #startsOperand(): boolean {
@@ -313,12 +289,5 @@ export class Parser {
     return here?.kind === 'name' || here?.kind === 'number'
       ? `write ${token.text}(${here.text})`
       : `write ${token.text}(...)`;
-  }
-
-  #textInside(): string {
-    const close = closingOf(this.#tokens, this.#next);
-    if (close < 0 || close - this.#next >= MOST_SHOWN) return '...';
-    const inside = this.#tokens.slice(this.#next + 1, close);
-    return inside.map(({ text }) => (text === ',' ? ', ' : text)).join('');
   }
 }

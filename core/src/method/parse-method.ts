@@ -1,7 +1,8 @@
 import { depths } from '../text/brackets.ts';
 import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import { type Expression, walk } from '../formula/expression.ts';
-import { type Grammar, Parser } from '../formula/parse.ts';
+import type { Grammar } from '../formula/grammar.ts';
+import { Parser } from '../formula/parse.ts';
 import { Complaints, PlaceError, type Reading, type Span, spanning, tooLong } from '../text/place.ts';
 import { type Line, readLines, type Token } from '../text/token.ts';
 import {

@@ -9,7 +9,7 @@ import {
   number,
   walk,
 } from '../formula/expression.ts';
-import type { Grammar } from '../formula/parse.ts';
+import type { Grammar } from '../formula/grammar.ts';
 import { Complaints, PlaceError, type Reading, type Span, tooLong } from '../text/place.ts';
 import { type Line, readLines } from '../text/token.ts';
 import { checkNames } from './check-names.ts';

@@ -1,7 +1,8 @@
 import { closingOf, depths } from '../text/brackets.ts';
 import { type Expression, number } from '../formula/expression.ts';
 import { FUNCTIONS } from '../formula/functions.ts';
-import { type Grammar, Parser } from '../formula/parse.ts';
+import type { Grammar } from '../formula/grammar.ts';
+import { Parser } from '../formula/parse.ts';
 import { PlaceError, type Span, spanning } from '../text/place.ts';
 import type { Line, Token } from '../text/token.ts';
 

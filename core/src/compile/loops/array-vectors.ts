@@ -5,25 +5,19 @@ import { typedDerivative } from '../../problem/typed-derivatives.ts';
 import { compileKernel, type ElementLeaf, type Kernel } from '../kernel/kernel.ts';
 import { bandedNewton } from '../newton/banded-newton.ts';
 import { namePiece, type Piece, ZERO } from '../pieces/piece.ts';
-import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
+import { pieceOf } from '../pieces/piece-of-tree.ts';
 import { printed } from '../pieces/print.ts';
 import type { Scopes } from '../pieces/scopes.ts';
 import { type Block, frame } from '../pieces/statement.ts';
 import type { Layout } from '../program/layout.ts';
 import type { Program } from '../program/program.ts';
-import { type Moving, type RateLeaf, rateTangent, type RateTree, RateTrees } from '../program/rate-tree.ts';
+import { rateTangent, type RateTree, RateTrees } from '../program/rate-tree.ts';
 import { stateShape } from '../program/state.ts';
 import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
 import { isInPlace } from './array-rotation.ts';
 import { bandOf, type Interior, interiorOf } from './family-reach.ts';
+import { runningElement, type Source, sourcePiece } from './rate-source.ts';
 import type { NumberedSolve, StepLowering, Vectors } from './step-lowering.ts';
-
-/** Where the values of a rate come from: arrays by vector, and how fast they move where that is asked for. */
-interface Source {
-  readonly at: readonly string[];
-  readonly along: readonly (string | null)[];
-  readonly when: Piece;
-}
 
 /**
  * Vectors of large systems: typed arrays, combinations as loops over all components, and a family as one loop over
@@ -243,8 +237,8 @@ export class ArrayVectors implements Vectors {
     const plain = this.#trees.running(block.rate, block);
     const tree = isTangent ? rateTangent(plain) : plain;
     const piece = (part: RateTree): Piece =>
-      pieceOf(part, this.#scopes, (leaf) => this.#rateLeaf(leaf, source));
-    const kernel = this.#kernel(tree, (leaf) => this.#runningElement(leaf, source), piece);
+      pieceOf(part, this.#scopes, (leaf) => sourcePiece(leaf, source, this.#layout, this.#scopes));
+    const kernel = this.#kernel(tree, (leaf) => runningElement(leaf, source, this.#layout), piece);
     if (kernel !== null) {
       this.#callKernel(kernel, from, to, into, offset);
       return;
@@ -256,46 +250,10 @@ export class ArrayVectors implements Vectors {
   }
 
   #put(into: string, tree: RateTree, source: Source): void {
-    const value = pieceOf(tree, this.#scopes, (leaf) => this.#rateLeaf(leaf, source));
+    const value = pieceOf(tree, this.#scopes, (leaf) =>
+      sourcePiece(leaf, source, this.#layout, this.#scopes),
+    );
     this.#scopes.say({ kind: 'put', into, value });
-  }
-
-  #rateLeaf(leaf: RateLeaf, source: Source): Piece {
-    switch (leaf.kind) {
-      case 'time':
-        return source.when;
-      case 'constant':
-        return constantPiece(leaf.value, this.#scopes);
-      case 'position':
-        return namePiece(`(i + ${leaf.from})`);
-      case 'component':
-      case 'neighbour':
-        return this.#stateElement(leaf, source.at);
-      case 'tangent':
-        return this.#stateElement(leaf.of, source.along);
-    }
-  }
-
-  /** A component of the state as an element of the arrays of a source. */
-  #stateElement(moving: Moving, arrays: readonly (string | null)[]): Piece {
-    const at = this.#layout.of[moving.kind === 'component' ? moving.place : moving.block.offset];
-    const array = at === undefined ? null : arrays[at.vector];
-    if (array == null || at === undefined) return ZERO;
-    if (moving.kind === 'component') return namePiece(`${array}[${at.index}]`);
-    const shift = at.index + moving.ahead;
-    return namePiece(`${array}[${shift === 0 ? 'i' : shift > 0 ? `i + ${shift}` : `i - ${-shift}`}]`);
-  }
-
-  /** A leaf of the body of a family as an element of an array, or as the running index. */
-  #runningElement(leaf: RateLeaf, source: Source): ElementLeaf | null {
-    if (leaf.kind === 'position') return { kind: 'position', from: leaf.from };
-    const moving = leaf.kind === 'tangent' ? leaf.of : leaf;
-    if (moving.kind !== 'neighbour') return null;
-    const at = this.#layout.of[moving.block.offset];
-    const array = at === undefined ? null : (leaf.kind === 'tangent' ? source.along : source.at)[at.vector];
-    return array == null || at === undefined
-      ? null
-      : { kind: 'element', array, shift: at.index + moving.ahead };
   }
 
   /** An inner loop in WebAssembly, where every operation of it has an instruction of its own. */
