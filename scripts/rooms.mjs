@@ -16,6 +16,7 @@ const listed = execFileSync('git', ['ls-files', '-co', '--exclude-standard'], {
 });
 const files = listed
   .split('\n')
+  .sort()
   .filter((file) => /\.(ts|tsx|mjs|css)$/.test(file))
   .flatMap((file) => {
     try {
