@@ -32,9 +32,8 @@ const median = (list) => [...list.map(({ lines }) => lines)].sort((a, b) => a - 
 
 const code = files.filter((one) => !isTest(one));
 const source = code.filter(({ file }) => /\/src\/.*\.tsx?$/.test(file));
-const rooms = Map.groupBy?.(source, ({ file }) => dirname(file)) ?? new Map();
-if (rooms.size === 0)
-  for (const one of source) rooms.set(dirname(one.file), [...(rooms.get(dirname(one.file)) ?? []), one]);
+const rooms = new Map();
+for (const one of source) rooms.set(dirname(one.file), [...(rooms.get(dirname(one.file)) ?? []), one]);
 const rows = [...rooms].map(([room, list]) => {
   const longest = list.reduce((most, one) => (one.lines > most.lines ? one : most));
   return [

@@ -66,7 +66,7 @@ export interface CompileOptions {
 }
 
 /** Up to this many components every one of them is a local number; beyond it, arrays and inner loops. */
-export const MOST_LOCAL = 16;
+const MOST_LOCAL = 16;
 
 /**
  * Compiles a problem and a method to a loop in the text's own order of operations.

@@ -6,7 +6,7 @@ import { constant, list, named, number, object, type Of, text, type ValueFault }
 import { LONGEST_TEXT } from '../text/place.ts';
 
 /** Most methods of a study. */
-export const MOST_METHODS = 24;
+const MOST_METHODS = 24;
 /** Longest title. */
 export const LONGEST_TITLE = 200;
 

@@ -51,7 +51,7 @@ export function exp(first: number): number {
 }
 
 /** exp(x) - 1, exact near zero too. */
-export function expm1(first: number): number {
+function expm1(first: number): number {
   const a = Math.abs(first);
   if (Number.isNaN(first)) return first;
   if (a >= fromWords(0x4043687a, 0)) {

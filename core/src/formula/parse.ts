@@ -7,7 +7,7 @@ import { PlaceError, spanning, type Span } from '../text/place.ts';
 import type { Token } from '../text/token.ts';
 
 /** Brackets, powers and calls inside one another, at most. */
-export const DEEPEST_NESTING = 200;
+const DEEPEST_NESTING = 200;
 /** Most primes behind a name. */
 const HIGHEST_DERIVATIVE = 30;
 /** Longest way from the root of a tree to a leaf; a sum of n terms is n deep. */

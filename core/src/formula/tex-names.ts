@@ -31,7 +31,7 @@ function word(text: string): string {
  *
  * @returns the base and its index apart, so that an index of the text (`u[i]`) can join the latter
  */
-export function texName(name: string): { readonly base: string; readonly index: string | null } {
+function texName(name: string): { readonly base: string; readonly index: string | null } {
   const parts = name.split('_').filter((part) => part !== '');
   if (parts.length === 0) return { base: '\\_', index: null };
   const [first, ...rest] = parts;

@@ -18,8 +18,8 @@ export interface MethodNames {
 }
 
 /** Deepest history and highest derivative that a text may use. */
-export const MOST_BACK = 20;
-export const MOST_PRIMES = 30;
+const MOST_BACK = 20;
+const MOST_PRIMES = 30;
 
 /**
  * The shape of an expression of a method: scalars and vectors add to their like, a vector is scaled by

@@ -55,7 +55,7 @@ export function studyCsv(report: StudyReport): string {
 }
 
 /** An error as the study tells it: itself, digits that agree, or correct decimal places. */
-export function errorText(
+function errorText(
   { error, digits, places }: Pick<RungReport, 'error' | 'digits' | 'places'>,
   scale: ErrorChoice['scale'],
 ): string {

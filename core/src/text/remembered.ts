@@ -4,8 +4,10 @@ import { LRUCache } from 'lru-cache';
 export function remembered<V>(most: number): (key: string, make: () => V) => V {
   const known = new LRUCache<string, { readonly value: V }>({ max: most });
   return (key, make) => {
-    const ready = known.get(key) ?? { value: make() };
-    known.set(key, ready);
-    return ready.value;
+    const ready = known.get(key);
+    if (ready !== undefined) return ready.value;
+    const value = make();
+    known.set(key, { value });
+    return value;
   };
 }

@@ -44,7 +44,7 @@ export const DARK: Palette = {
 };
 
 /** Marker shapes in the order of methods: hollow first, then the same filled. */
-export const MARKERS = ['square', 'circle', 'triangle', 'diamond', 'plus', 'cross'] as const;
+const MARKERS = ['square', 'circle', 'triangle', 'diamond', 'plus', 'cross'] as const;
 
 export type MarkerShape = (typeof MARKERS)[number];
 

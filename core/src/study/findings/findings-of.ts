@@ -53,8 +53,9 @@ export function findingsOf(
   const own = methods.flatMap((result, i) => {
     const method = study.methods[i];
     if (method === undefined) return [];
+    const of = { ...whole, method, result };
     return rules.flatMap(({ ofMethod }): readonly Finding[] => {
-      const found = ofMethod?.({ ...whole, method, result }) ?? null;
+      const found = ofMethod?.(of) ?? null;
       return found === null ? [] : [told(found, i)];
     });
   });

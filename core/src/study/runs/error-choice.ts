@@ -35,7 +35,7 @@ export interface ErrorChoice {
   readonly scale: Of<typeof SCALE>;
 }
 
-export const DEFAULT_ERROR: ErrorChoice = { at: 'end', of: 'norm', scale: 'absolute' };
+const DEFAULT_ERROR: ErrorChoice = { at: 'end', of: 'norm', scale: 'absolute' };
 
 /** The error that a file asks for, with what it leaves out filled in. */
 export function errorChoice(given: Of<typeof ERROR> | undefined): ErrorChoice {

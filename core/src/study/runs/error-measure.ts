@@ -52,7 +52,7 @@ export interface RunError extends PointError {
 }
 
 /** Up to this order of a method, a cubic between grid points adds less than the error it is to show. */
-export const MOST_FOR_CUBIC = 3;
+const MOST_FOR_CUBIC = 3;
 
 /** A wished time this near to a grid point, in steps, is that point. */
 const ON_GRID = 1e-9;
