@@ -97,6 +97,8 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
     jet: (order: number) => jetFunction(problem, order),
     ...(module === null ? {} : { BUFFER: module.buffer, K: module.kernels }),
   };
+  const traced = lazily(() => generatedFunction<Trace>(trace(), helpers));
+  const watched = lazily(() => (watch === null ? null : generatedFunction<Trace>(watch(), helpers)));
   return {
     problem,
     program,
@@ -104,8 +106,12 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
     layout,
     shape: stateShape(problem, program, layout),
     advance: generatedFunction<Advance>(advance, helpers),
-    trace: generatedFunction<Trace>(trace, helpers),
-    watch: watch === null ? null : generatedFunction<Trace>(watch, helpers),
+    get trace() {
+      return traced();
+    },
+    get watch() {
+      return watched();
+    },
     atOnce,
     stageWidth,
     start: method.depth > 0 ? start : null,
@@ -130,6 +136,12 @@ export function generateLoop(
   const program = lower(method);
   const generate = problem.size <= MOST_LOCAL ? localLoop : arrayLoop;
   return { program, loop: generate(problem, program, precision) };
+}
+
+/** A value that is made when it is first asked for. */
+function lazily<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
 }
 
 function firstOther(problem: Problem): string {

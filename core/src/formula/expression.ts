@@ -168,11 +168,24 @@ function rebuilt<L extends Leaf, M extends Leaf>(
     case 'number':
       return tree;
     case 'negate':
-      return { ...tree, of: again(tree.of) };
+      return { kind: 'negate', of: again(tree.of), at: tree.at };
     case 'binary':
-      return { ...tree, left: again(tree.left), right: again(tree.right) };
+      return {
+        kind: 'binary',
+        operator: tree.operator,
+        left: again(tree.left),
+        right: again(tree.right),
+        at: tree.at,
+      };
     case 'call':
-      return { ...tree, inputs: tree.inputs.map(again) };
+      return {
+        kind: 'call',
+        name: tree.name,
+        primes: tree.primes,
+        inputs: tree.inputs.map(again),
+        at: tree.at,
+        nameAt: tree.nameAt,
+      };
     case 'if':
       return {
         ...tree,

@@ -5,7 +5,7 @@ import { evaluate } from '../formula/evaluate.ts';
 import { type Expression, type IndexedLeaf, type NameLeaf, number } from '../formula/expression.ts';
 import { PlaceError } from '../text/place.ts';
 import { Meanings } from './meaning.ts';
-import { type Block, componentName, type Problem, type Unknown } from './problem.ts';
+import { componentName, type Problem, type Unknown } from './problem.ts';
 
 /** What came of putting the exact solution into the equations and the initial values. */
 export interface ExactCheck {
@@ -92,6 +92,23 @@ interface Residual {
   readonly t: number;
 }
 
+/** The value of an exact solution at a time, for a family at one index of its range. */
+function solutionAt(
+  solution: Expression,
+  range: Unknown['range'],
+  meanings: Meanings,
+  t: number,
+  index: number,
+): number {
+  return evaluate(solution, (leaf) => {
+    if (leaf.kind !== 'name' && leaf.kind !== 'indexed') return NaN;
+    const meaning = meanings.of(leaf, range?.variable ?? null);
+    if (meaning.kind === 'time') return t;
+    if (meaning.kind === 'position') return index;
+    return meaning.kind === 'constant' ? meaning.value : NaN;
+  });
+}
+
 /** The largest relative residual of one equation. */
 function residualOf(
   problem: Problem,
@@ -123,13 +140,7 @@ function residualOf(
       return valueAt(given, t, at);
     const solution = exact.of(node.name, node.primes);
     if (solution === null) throw new NotKnown();
-    return evaluate(solution, (leaf) => {
-      if (leaf.kind !== 'name') return NaN;
-      if (leaf.name === range?.variable) return at;
-      const meaning = meanings.of(leaf, range?.variable ?? null);
-      if (meaning.kind === 'time') return t;
-      return meaning.kind === 'constant' ? meaning.value : NaN;
-    });
+    return solutionAt(solution, range, meanings, t, at);
   };
 
   const elements = unknown.range === null ? [0] : sample(unknown.range.to - unknown.range.from + 1);
@@ -154,7 +165,9 @@ function wrongInitials(problem: Problem): ExactCheck['initial'] {
   for (const block of problem.blocks) {
     if (block.exact === null) continue;
     for (const element of sample(block.size)) {
-      const exact = exactAt(problem, block, element, meanings);
+      const { range } = block.unknown;
+      const index = (range?.from ?? 0) + element;
+      const exact = solutionAt(block.exact, range, meanings, problem.start, index);
       const given = problem.initial[block.offset + element] ?? NaN;
       const scale = Math.max(1, Math.abs(given), Math.abs(exact));
       if (Math.abs(exact - given) <= 1e-12 * scale) continue;
@@ -162,25 +175,6 @@ function wrongInitials(problem: Problem): ExactCheck['initial'] {
     }
   }
   return wrong;
-}
-
-function exactAt(problem: Problem, block: Block, element: number, meanings: Meanings): number {
-  if (block.exact === null) return NaN;
-  const { range } = block.unknown;
-  return evaluate(block.exact, (leaf) => {
-    if (leaf.kind !== 'name' && leaf.kind !== 'indexed') return NaN;
-    const meaning = meanings.of(leaf, range?.variable ?? null);
-    switch (meaning.kind) {
-      case 'time':
-        return problem.start;
-      case 'position':
-        return (range?.from ?? 0) + element;
-      case 'constant':
-        return meaning.value;
-      default:
-        return NaN;
-    }
-  });
 }
 
 /**

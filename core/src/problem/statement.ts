@@ -65,7 +65,9 @@ export type Statement =
 
 function topLevel(tokens: readonly Token[], is: (token: Token) => boolean): readonly number[] {
   const depth = depths(tokens);
-  return tokens.flatMap((token, i) => (depth[i] === 0 && is(token) ? [i] : []));
+  const found: number[] = [];
+  for (let i = 0; i < tokens.length; i += 1) if (depth[i] === 0 && is(tokens[i]!)) found.push(i);
+  return found;
 }
 
 function endOf(at: Span): Span {

@@ -94,7 +94,7 @@ export function arrayLoop(problem: Problem, program: Program, precision: Precisi
     ].join('\n');
   return {
     advance: source(false),
-    trace: source(true),
+    trace: () => source(true),
     watch: null,
     atOnce: LOOK_EVERY,
     stageWidth: program.stages.reduce((sum, stage) => sum + (stage.shape === 'scalar' ? 1 : width), 0),

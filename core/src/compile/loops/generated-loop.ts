@@ -1,16 +1,16 @@
 import type { Kernel } from '../kernel/kernel.ts';
 
-/** Source of a loop over steps, from one of the generators. */
+/** Source of a loop over steps, from one of the generators; what a run may never ask for is written when it is asked. */
 export interface GeneratedLoop {
   /** `function (S, origin, h, first, count)`: advances the state S in place. */
   readonly advance: string;
   /** The same with a further input OUT that takes the stages of every step, row after row. */
-  readonly trace: string;
+  readonly trace: () => string;
   /**
    * `advance` with a further input OUT that takes, for each component, the smallest value on the way and its grid
    * point, and the largest and its; null where the caller is to look after every step.
    */
-  readonly watch: string | null;
+  readonly watch: (() => string) | null;
   /** Steps that `advance` may be asked for at once: it looks itself whether it has left the numbers, or they are few. */
   readonly atOnce: number;
   /** Stage values of one step. */

@@ -35,8 +35,8 @@ export function localLoop(problem: Problem, program: Program, precision: Precisi
   const step = writeStep(problem, program, precision === 'single');
   return {
     advance: source(step, 'advance'),
-    trace: source(step, 'trace'),
-    watch: source(step, 'watch'),
+    trace: () => source(step, 'trace'),
+    watch: () => source(step, 'watch'),
     atOnce: 64 * LOOK_EVERY,
     stageWidth: step.stages.length,
     kernels: null,

@@ -71,8 +71,14 @@ function opKey(op: Op): string {
 }
 
 export function operation(op: Op, ...inputs: readonly Piece[]): Operation {
-  const key = `${opKey(op)}(${inputs.map((input) => input.key).join(',')})`;
-  return { kind: 'operation', op, inputs, steady: inputs.every((input) => input.steady), key };
+  let key = `${opKey(op)}(`;
+  let steady = true;
+  for (let i = 0; i < inputs.length; i += 1) {
+    const input = inputs[i]!;
+    key += i === 0 ? input.key : `,${input.key}`;
+    steady &&= input.steady;
+  }
+  return { kind: 'operation', op, inputs, steady, key: `${key})` };
 }
 
 /** An element of an array that is read once, and then has a name. */

@@ -25,11 +25,14 @@ export function literal(value: number): string {
 
 /** An operation in JavaScript, every operation in brackets so that the order is kept. */
 function printedOperation({ op, inputs }: Operation, nameOf: NameOf): string {
-  const [a = '', b = '', c = '', d = ''] = inputs.map((input) => printed(input, nameOf));
-  if (op === 'negate') return `(-${a})`;
-  if (op === 'single') return `F(${a})`;
-  if (typeof op === 'string') return `(${a} ${op} ${b})`;
-  if ('choose' in op) return `(${a} ${RELATIONS[op.choose]} ${b} ? ${c} : ${d})`;
+  const at = (i: number): string => {
+    const input = inputs[i];
+    return input === undefined ? '' : printed(input, nameOf);
+  };
+  if (op === 'negate') return `(-${at(0)})`;
+  if (op === 'single') return `F(${at(0)})`;
+  if (typeof op === 'string') return `(${at(0)} ${op} ${at(1)})`;
+  if ('choose' in op) return `(${at(0)} ${RELATIONS[op.choose]} ${at(1)} ? ${at(2)} : ${at(3)})`;
   if ('read' in op) return op.read;
   return `${op.call}(${inputs.map((input) => printed(input, nameOf)).join(', ')})`;
 }
