@@ -168,6 +168,7 @@ export default tseslint.config(
         console: 'readonly',
         process: 'readonly',
         performance: 'readonly',
+        structuredClone: 'readonly',
         fetch: 'readonly',
         setTimeout: 'readonly',
         URL: 'readonly',

@@ -1,4 +1,5 @@
 import { binary, call, type Call, type Leaf, number, type Tree } from './expression.ts';
+import { bounded, type Origin } from './measure.ts';
 import { PlaceError } from '../text/place.ts';
 import { constantOf, simple } from './simplify.ts';
 
@@ -41,10 +42,24 @@ function square<L extends Leaf>(x: Tree<L>): Tree<L> {
  * sign, mod, if) it is the derivative on either side of it.
  *
  * @param leaf the derivatives of names
- * @throws PlaceError for a call that is no function of the notation
+ * @param origin what to say where it grows too large
+ * @throws PlaceError for a call that is no function of the notation, and where the derivative grows too large
  */
-export function derivative<L extends Leaf>(expression: Tree<L>, leaf: LeafDerivative<L>): Tree<L> {
+export function derivative<L extends Leaf>(
+  expression: Tree<L>,
+  leaf: LeafDerivative<L>,
+  origin: Origin = { at: expression.at, what: 'the derivative of this formula' },
+): Tree<L> {
+  // a part that stands more than once is differentiated once
+  const known = new Map<Tree<L>, Tree<L>>();
   const of = (node: Tree<L>): Tree<L> => {
+    const ready = known.get(node);
+    if (ready !== undefined) return ready;
+    const made = ofNode(node);
+    known.set(node, made);
+    return made;
+  };
+  const ofNode = (node: Tree<L>): Tree<L> => {
     switch (node.kind) {
       case 'number':
         return ZERO;
@@ -131,5 +146,5 @@ export function derivative<L extends Leaf>(expression: Tree<L>, leaf: LeafDeriva
       at: node.at,
     };
   };
-  return of(expression);
+  return bounded(of(expression), origin);
 }

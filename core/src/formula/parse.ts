@@ -1,6 +1,7 @@
 import { FUNCTIONS } from './functions.ts';
 import type { Comparison, Expression, IndexedLeaf, NameLeaf, Operator } from './expression.ts';
 import { partsOf } from './expression.ts';
+import { DEEPEST_TREE } from './measure.ts';
 import { type Grammar, inputsText, refusedCall } from './grammar.ts';
 import { missingOperator, refuseLog, relationOf, unexpected } from './parse-words.ts';
 import { PlaceError, spanning, type Span } from '../text/place.ts';
@@ -10,8 +11,6 @@ import type { Token } from '../text/token.ts';
 const DEEPEST_NESTING = 200;
 /** Most primes behind a name. */
 const HIGHEST_DERIVATIVE = 30;
-/** Longest way from the root of a tree to a leaf; a sum of n terms is n deep. */
-const DEEPEST_TREE = 1_500;
 
 /** Stands in for what was reported as wrong. */
 const ONE: Expression = { kind: 'number', value: 1, at: { from: 0, to: 0 } };

@@ -69,8 +69,10 @@ function multiply<L extends Leaf>(left: Tree<L>, right: Tree<L>): Tree<L> {
   if (whole !== null) return whole;
   const a = constantOf(left);
   if (a === null && constantOf(right) !== null) return multiply(right, left);
-  if (a !== null && right.kind === 'binary' && right.operator === '*' && constantOf(right.left) !== null)
-    return multiply(folded('*', left, right.left) ?? binary('*', left, right.left), right.right);
+  if (a !== null && right.kind === 'binary' && right.operator === '*' && constantOf(right.left) !== null) {
+    const both = folded('*', left, right.left);
+    return both === null ? binary('*', left, right) : multiply(both, right.right);
+  }
   if (left.kind === 'binary' && left.operator === '/' && isNumber(left.left, 1))
     return divide(right, left.right);
   if (right.kind === 'binary' && right.operator === '/')
@@ -123,6 +125,7 @@ function apply<L extends Leaf>(text: string, ...inputs: Tree<L>[]): Tree<L> {
 
 /** Whether two trees say the same, place in the text apart. */
 export function same<L extends Leaf>(left: Tree<L>, right: Tree<L>): boolean {
+  if (left === right) return true;
   switch (left.kind) {
     case 'number':
       return right.kind === 'number' && left.value === right.value;

@@ -1,4 +1,6 @@
+import { count } from '../text/number-text.ts';
 import type { Expression, Relation } from './expression.ts';
+import { measure } from './measure.ts';
 import { texNumber, texSymbol } from './tex-names.ts';
 
 /** How tightly a piece of set mathematics holds together; a looser one inside a tighter one takes brackets. */
@@ -108,15 +110,16 @@ function power(left: Piece, right: Piece, base: Expression): Piece {
     base.name !== 'exp' &&
     !right.minus
   )
-    return piece(`${named}^${exponent}${input(base.inputs[0]!)}`, 'product', { tall: left.tall });
+    return piece(`${named}^${exponent}${input(base.inputs[0]!, pieceOf(base.inputs[0]!))}`, 'product', {
+      tall: left.tall,
+    });
   const primed = base.kind === 'name' || base.kind === 'indexed' ? base.primes > 0 : false;
   const below = primed ? bracket(left) : atLeast(left, 'atom');
   return piece(`${below}^${exponent}`, 'power', { tall: left.tall });
 }
 
 /** The input of a named function: without brackets where it is one letter or a number of letters. */
-function input(expression: Expression): string {
-  const set = pieceOf(expression);
+function input(expression: Expression, set: Piece): string {
   const plain =
     expression.kind === 'name' ||
     (expression.kind === 'binary' &&
@@ -148,7 +151,7 @@ function callPiece(node: Expression & { readonly kind: 'call' }): Piece {
         if (!inner.tex.includes('\\begin')) return piece(`e^{${signed(inner)}}`, 'power');
     }
     const named = FUNCTION_TEX.get(node.name);
-    if (named !== undefined) return piece(`${named}${input(first)}`, 'product', { tall: inner.tall });
+    if (named !== undefined) return piece(`${named}${input(first, inner)}`, 'product', { tall: inner.tall });
   }
   if (node.name === 'mod' && node.primes === 0 && node.inputs.length === 2) {
     const [a, b] = node.inputs.map(pieceOf);
@@ -162,7 +165,18 @@ function callPiece(node: Expression & { readonly kind: 'call' }): Piece {
   return piece(`${symbol}${bracket(inputs)}`, 'atom', { tall: inputs.tall });
 }
 
+const known = new WeakMap<Expression, Piece>();
+
+/** The piece of a node, set once however often the node stands or is looked at. */
 function pieceOf(node: Expression): Piece {
+  const ready = known.get(node);
+  if (ready !== undefined) return ready;
+  const made = set(node);
+  known.set(node, made);
+  return made;
+}
+
+function set(node: Expression): Piece {
   switch (node.kind) {
     case 'number': {
       const tex = texNumber(node.value);
@@ -206,7 +220,15 @@ function pieceOf(node: Expression): Piece {
   }
 }
 
-/** A formula in TeX, as a mathematician would set it: fractions, roots, powers, no needless brackets. */
+/** Most terms of a formula that is set; more fill no page that anyone reads. */
+const MOST_SET = 3_000;
+
+/**
+ * A formula in TeX, as a mathematician would set it: fractions, roots, powers, no needless brackets. One of more than
+ * 3,000 terms is only told of.
+ */
 export function texOf(expression: Expression): string {
+  const { terms } = measure(expression);
+  if (terms > MOST_SET) return `\\text{a formula of ${count(terms)} terms}`;
   return signed(pieceOf(expression));
 }

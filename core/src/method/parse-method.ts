@@ -16,7 +16,7 @@ import {
   valuesOf,
   type Variable,
 } from './method.ts';
-import { shapeOf } from './shape.ts';
+import { type MethodNames, shapeOf } from './shape.ts';
 
 const ALWAYS_RESERVED: ReadonlySet<string> = new Set([
   't',
@@ -155,27 +155,27 @@ class Understanding {
     this.#complaints = complaints;
   }
 
-  read(raw: RawStatement, later: ReadonlySet<string>): void {
+  read(raw: RawStatement, isLater: MethodNames['isLater']): void {
     for (const { given, at } of raw.given) {
       const twice =
         given.kind === 'name' ? this.#lets.has(given.name) : [...this.nexts].includes(given.variable);
       if (twice) this.#complaints.add(at, `${givenText(given)} is given twice`);
     }
-    if (raw.kind === 'solve') this.#solve(raw, later);
-    else this.#let(raw, later);
+    if (raw.kind === 'solve') this.#solve(raw, isLater);
+    else this.#let(raw, isLater);
   }
 
-  #shape(value: Expression, later: ReadonlySet<string>, own: string | null): Shape | null {
-    const names = { form: this.#form, lets: this.#lets, nexts: this.nexts, later, own };
+  #shape(value: Expression, isLater: MethodNames['isLater'], own: string | null): Shape | null {
+    const names = { form: this.#form, lets: this.#lets, nexts: this.nexts, isLater, own };
     return this.#complaints.attempt(() => shapeOf(value, names));
   }
 
-  #let(raw: RawStatement, later: ReadonlySet<string>): void {
+  #let(raw: RawStatement, isLater: MethodNames['isLater']): void {
     const [target] = raw.given;
     const [value] = raw.values;
     if (target === undefined || value === undefined) return;
     const { given } = target;
-    const shape = this.#shape(value, later, given.kind === 'name' ? given.name : null) ?? 'vector';
+    const shape = this.#shape(value, isLater, given.kind === 'name' ? given.name : null) ?? 'vector';
     if (given.kind === 'next' && shape === 'scalar')
       this.#complaints.add(
         value.at,
@@ -185,10 +185,10 @@ class Understanding {
     this.statements.push({ kind: 'let', given, shape, value, at: raw.line.at });
   }
 
-  #solve(raw: RawStatement, later: ReadonlySet<string>): void {
+  #solve(raw: RawStatement, isLater: MethodNames['isLater']): void {
     for (const { given } of raw.given) this.#take(given, 'vector');
     for (const value of raw.values)
-      if (this.#shape(value, later, null) === 'scalar')
+      if (this.#shape(value, isLater, null) === 'scalar')
         this.#complaints.add(
           value.at,
           'solve finds values of the solution or slopes; this is a plain number',
@@ -252,14 +252,11 @@ export function parseMethod(text: string): Reading<Method> {
       else complaints.add(line.at, 'start with is said twice');
     });
   const understanding = new Understanding(form, complaints);
-  raw.forEach((statement, i) => {
-    const later = new Set(
-      raw
-        .slice(i + 1)
-        .flatMap((other) => other.given.flatMap(({ given }) => (given.kind === 'name' ? [given.name] : []))),
-    );
-    understanding.read(statement, later);
-  });
+  const lastGiven = new Map<string, number>();
+  raw.forEach(({ given }, i) =>
+    given.forEach(({ given: of }) => (of.kind === 'name' ? lastGiven.set(of.name, i) : null)),
+  );
+  raw.forEach((statement, i) => understanding.read(statement, (name) => (lastGiven.get(name) ?? -1) > i));
   const { statements, nexts } = understanding;
   const end = text.trimEnd().length;
   if (!complaints.any)

@@ -11,8 +11,8 @@ export interface MethodNames {
   readonly lets: ReadonlyMap<string, Shape>;
   /** New values given above this line, or by it where it is a `solve`. */
   readonly nexts: ReadonlySet<Variable>;
-  /** Names that are given further down. */
-  readonly later: ReadonlySet<string>;
+  /** Whether a name is given further down. */
+  readonly isLater: (name: string) => boolean;
   /** The name on the left of this line, where it is no `solve`. */
   readonly own: string | null;
 }
@@ -88,7 +88,7 @@ function shapeOfName(name: string, primes: number, at: Span, names: MethodNames)
       at,
       `${name} is used in its own line; for an implicit stage write solve ${name} = ..., otherwise give it above`,
     );
-  if (names.later.has(name))
+  if (names.isLater(name))
     throw new PlaceError(at, `${name} is given further down; move its line above this one`);
   const near = [...names.lets.keys(), 't', 'y', 'h'].find(
     (known) => known.toLowerCase() === name.toLowerCase(),

@@ -2,7 +2,8 @@ import { exponential, short } from '../text/number-text.ts';
 import { primed } from '../text/primes.ts';
 import { derivative } from '../formula/derivative.ts';
 import { evaluate } from '../formula/evaluate.ts';
-import { type Expression, type IndexedLeaf, type NameLeaf, number } from '../formula/expression.ts';
+import { measure } from '../formula/measure.ts';
+import { type Expression, type IndexedLeaf, type NameLeaf, number, walk } from '../formula/expression.ts';
 import { PlaceError } from '../text/place.ts';
 import { Meanings } from './meaning.ts';
 import { componentName, type Problem, type Unknown } from './problem.ts';
@@ -26,6 +27,10 @@ const ROUNDING = 1e-10;
 const POINTS = 97;
 /** Elements of a family at which it is taken, at most. */
 const ELEMENTS = 40;
+/** About how many values of terms are taken in all; long equations are checked at fewer times and elements. */
+const MOST_VALUES = 3_000_000;
+/** Fewest times and elements all the same. */
+const FEWEST = 5;
 
 /**
  * The size of a formula as the sum of the sizes of its terms, so that cancelling terms count in full:
@@ -79,11 +84,10 @@ class ExactDerivatives {
 /** Thrown inside to leave an equation whose components are not all known. */
 class NotKnown extends Error {}
 
-function sample(size: number): readonly number[] {
-  if (size <= ELEMENTS) return Array.from({ length: size }, (_, i) => i);
-  const inner = Array.from({ length: ELEMENTS - 2 }, (_, i) =>
-    Math.round(((i + 1) * (size - 1)) / (ELEMENTS - 1)),
-  );
+/** Elements of a family from the first to the last, at most so many. */
+function sample(size: number, most = ELEMENTS): readonly number[] {
+  if (size <= most) return Array.from({ length: size }, (_, i) => i);
+  const inner = Array.from({ length: most - 2 }, (_, i) => Math.round(((i + 1) * (size - 1)) / (most - 1)));
   return [0, ...inner, size - 1];
 }
 
@@ -109,15 +113,51 @@ function solutionAt(
   });
 }
 
+function sizeOf({ range }: Unknown): number {
+  return range === null ? 1 : range.to - range.from + 1;
+}
+
+/** About how many values of terms one look at an equation takes. */
+function pointWork({ written }: Unknown, exact: ExactDerivatives): number {
+  let terms = 0;
+  const seen = new Set<string>();
+  for (const side of [written.left, written.right]) {
+    terms += 3 * measure(side).terms;
+    walk(side, (node) => {
+      if ((node.kind !== 'name' && node.kind !== 'indexed') || seen.has(`${node.name}/${node.primes}`))
+        return;
+      seen.add(`${node.name}/${node.primes}`);
+      const solution = exact.of(node.name, node.primes);
+      terms += solution === null ? 0 : measure(solution).terms;
+    });
+  }
+  return terms;
+}
+
+/** At how many times and elements an equation can be looked at. */
+function placesToLook(
+  unknown: Unknown,
+  looks: number,
+): { readonly times: number; readonly elements: number } {
+  const size = sizeOf(unknown);
+  const elements = Math.max(FEWEST, Math.min(ELEMENTS, Math.floor(looks / POINTS)));
+  const times = Math.max(FEWEST, Math.min(POINTS, Math.floor(looks / Math.min(size, elements))));
+  return { times, elements };
+}
+
 /** The largest relative residual of one equation. */
 function residualOf(
   problem: Problem,
   unknown: Unknown,
   exact: ExactDerivatives,
   meanings: Meanings,
+  work: number,
 ): Residual | null {
   const variable = unknown.range?.variable ?? null;
   const { left, right } = unknown.written;
+  const unknowns = new Map(problem.unknowns.map((of) => [of.name, of]));
+  // of the components at one time
+  const values = new Map<string, number>();
   let worst: Residual | null = null;
 
   const valueAt = (expression: Expression, t: number, index: number): number =>
@@ -126,29 +166,34 @@ function residualOf(
       return leafAt(node, t, index);
     });
   const leafAt = (node: NameLeaf | IndexedLeaf, t: number, index: number): number => {
-    const isUnknown = problem.unknowns.some((u) => u.name === node.name);
-    if (!isUnknown) {
+    const of = unknowns.get(node.name);
+    if (of === undefined) {
       const meaning = meanings.of(node, variable);
       if (meaning.kind === 'time') return t;
       if (meaning.kind === 'position') return index;
       return meaning.kind === 'constant' ? meaning.value : NaN;
     }
     const at = node.kind === 'indexed' ? Math.round(valueAt(node.index, t, index)) : index;
-    const range = problem.unknowns.find((u) => u.name === node.name)?.range ?? null;
-    const given = problem.unknowns.find((u) => u.name === node.name)?.given.get(at);
+    const { range } = of;
+    const given = of.given.get(at);
     if (range !== null && (at < range.from || at > range.to) && given !== undefined)
       return valueAt(given, t, at);
     const solution = exact.of(node.name, node.primes);
     if (solution === null) throw new NotKnown();
-    return solutionAt(solution, range, meanings, t, at);
+    const key = `${node.name}/${node.primes}/${at}`;
+    const value = values.get(key) ?? solutionAt(solution, range, meanings, t, at);
+    values.set(key, value);
+    return value;
   };
 
-  const elements = unknown.range === null ? [0] : sample(unknown.range.to - unknown.range.from + 1);
-  for (let i = 0; i < POINTS; i += 1) {
+  const places = placesToLook(unknown, work / pointWork(unknown, exact));
+  const elements = sample(sizeOf(unknown), places.elements);
+  for (let i = 0; i < places.times; i += 1) {
     // away from both ends, where roots and quotients may be singular
-    const t = problem.start + ((problem.end - problem.start) * (i + 0.5)) / POINTS;
+    const t = problem.start + ((problem.end - problem.start) * (i + 0.5)) / places.times;
     for (const element of elements) {
       const index = (unknown.range?.from ?? 0) + element;
+      values.clear();
       const value = (node: Expression): number => valueAt(node, t, index);
       const scale = termSize(left, value) + termSize(right, value);
       const difference = Math.abs(valueAt(left, t, index) - valueAt(right, t, index));
@@ -193,7 +238,7 @@ export function checkExact(problem: Problem): ExactCheck | null {
   for (const unknown of problem.unknowns) {
     const equation = primed(unknown.name, unknown.order);
     try {
-      const found = residualOf(problem, unknown, exact, meanings);
+      const found = residualOf(problem, unknown, exact, meanings, MOST_VALUES / problem.unknowns.length);
       if (found === null) {
         unchecked.push(equation);
         continue;

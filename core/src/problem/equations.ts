@@ -1,12 +1,17 @@
 import { count } from '../text/number-text.ts';
 import { primed } from '../text/primes.ts';
-import { type Expression, rewrite, walk } from '../formula/expression.ts';
+import { bounded, measure } from '../formula/measure.ts';
+import { type Expression, number, rewrite, walk } from '../formula/expression.ts';
 import { type Complaints, PlaceError } from '../text/place.ts';
 import { affine } from './meaning.ts';
 import { constantValue } from './constant-value.ts';
 import { MOST_COMPONENTS, type Range, type Unknown } from './problem.ts';
 import { type HighestDerivative, isDerivative, solveFor, written } from './solve-equation.ts';
 import type { ForRange, Statement } from './statement.ts';
+
+/** Most terms of all equations of a problem together, once they are solved. */
+const MOST_TERMS_IN_ALL = 50_000;
+const NOWHERE = { from: 0, to: 1 };
 
 type Equation = Statement & { readonly kind: 'equation' };
 
@@ -111,7 +116,7 @@ function assign(
   }
   for (const of of highest) {
     if (taken.has(of) || complaints.any) continue;
-    const at = equations.find((equation) => inside.get(equation)?.has(of))?.at ?? { from: 0, to: 1 };
+    const at = equations.find((equation) => inside.get(equation)?.has(of))?.at ?? NOWHERE;
     complaints.add(at, `an equation for ${written(of)} is missing`);
   }
   const order = [...taken].sort(([, a], [, b]) => a.at.from - b.at.from);
@@ -177,6 +182,7 @@ function withoutOtherHighest(
   complaints: Complaints,
 ): readonly Unknown[] {
   const byName = new Map(unknowns.map((u) => [u.name, u]));
+  const places = new Map(pairs.map(([of, equation]) => [of.name, equation.at]));
   const done = new Map<string, Expression>();
   const resolve = (unknown: Unknown, path: readonly string[]): Expression => {
     const ready = done.get(unknown.name);
@@ -194,23 +200,25 @@ function withoutOtherHighest(
         );
       return resolve(other, [...path, other.name]);
     });
+    const at = places.get(unknown.name) ?? NOWHERE;
+    bounded(rate, { at, what: `this equation, solved for ${written(unknown)},` });
     done.set(unknown.name, rate);
     return rate;
   };
-  const places = new Map(pairs.map(([of, equation]) => [of.name, equation.at]));
+  let total = 0;
   return unknowns.map((unknown) => {
-    const at = places.get(unknown.name) ?? { from: 0, to: 1 };
+    const at = places.get(unknown.name) ?? NOWHERE;
     const rate = complaints.attempt(() => {
       const found = resolve(unknown, [unknown.name]);
-      if (size(found) > 20_000) throw new PlaceError(at, 'this equation grows too large when it is solved');
+      total += measure(found).terms;
+      if (total > MOST_TERMS_IN_ALL)
+        throw new PlaceError(
+          at,
+          `from here on the equations grow to more than ${count(MOST_TERMS_IN_ALL)} terms when they are solved for ${written(unknown)}`,
+        );
       return found;
     });
-    return rate === null || rate === unknown.highest ? unknown : { ...unknown, highest: rate };
+    // what was complained of is not complained of again by its names
+    return { ...unknown, highest: rate ?? number(1) };
   });
-}
-
-function size(expression: Expression): number {
-  let nodes = 0;
-  walk(expression, () => (nodes += 1));
-  return nodes;
 }

@@ -1,4 +1,6 @@
 import { elementName } from './problem.ts';
+import { count } from '../text/number-text.ts';
+import { measure } from '../formula/measure.ts';
 import { evaluate } from '../formula/evaluate.ts';
 import { type Complaints, PlaceError, type Span } from '../text/place.ts';
 import { Meanings, type Naming } from './meaning.ts';
@@ -7,6 +9,9 @@ import type { Block } from './problem.ts';
 import type { Statement } from './statement.ts';
 
 type Value = Statement & { readonly kind: 'value' };
+
+/** Most operations for all initial values of a problem: 30 for each of 20,000 elements. */
+const MOST_OPERATIONS = 600_000;
 
 /** The initial values of all components; missing, doubled and misplaced ones are complained of. */
 export function readInitialValues(
@@ -19,6 +24,15 @@ export function readInitialValues(
 ): readonly number[] {
   const initial: (number | undefined)[] = [];
   const meanings = new Meanings(naming);
+  let spent = 0;
+  const spend = (operations: number, at: Span): void => {
+    spent += operations;
+    if (spent > MOST_OPERATIONS)
+      throw new PlaceError(
+        at,
+        `the initial values take ${count(spent)} operations up to here; at most ${count(MOST_OPERATIONS)} are done`,
+      );
+  };
   for (const statement of statements) {
     if (statement.kind !== 'value') continue;
     const { argument } = statement;
@@ -31,7 +45,7 @@ export function readInitialValues(
           argument.at,
           `initial values belong to the start of the interval: write ${block.name}(${start})`,
         );
-      for (const [place, value] of valuesOf(statement, block, meanings, known)) {
+      for (const [place, value] of valuesOf(statement, block, meanings, known, spend)) {
         if (initial[place] !== undefined)
           throw new PlaceError(statement.target.at, `the initial value of ${block.name} is given twice`);
         initial[place] = value;
@@ -77,6 +91,7 @@ function* valuesOf(
   block: Block,
   meanings: Meanings,
   known: ReadonlyMap<string, number>,
+  spend: (operations: number, at: Span) => void,
 ): Generator<readonly [number, number]> {
   const { target, range, value } = statement;
   const over = block.unknown.range;
@@ -100,6 +115,7 @@ function* valuesOf(
       range?.at ?? target.at,
       `the index of ${target.name} runs from ${over.from} to ${over.to}`,
     );
+  spend(measure(value).terms * (last - first + 1), value.at);
   let position = first;
   const leaf = (node: Parameters<Parameters<typeof evaluate>[1]>[0]): number => {
     if (node.kind !== 'name') throw new PlaceError(node.at, 'only numbers and parameters can stand here');

@@ -150,8 +150,12 @@ export function missingEdge(block: Block, index: number): string {
   return `${elementName(block, index)} lies outside the family and is not given; add a line ${block.unknown.name}[${index}] = ...`;
 }
 
+/** Longest run of names that is looked at for one that is a product without signs. */
+const LONGEST_PRODUCT = 40;
+
 /** A name as a run of known names, such as `ty` as t and y; null where it is none. */
 function splitInto(name: string, known: readonly string[]): readonly string[] | null {
+  if (name.length > LONGEST_PRODUCT) return null;
   const ways: (readonly string[] | undefined)[] = [[]];
   for (let end = 1; end <= name.length; end += 1) {
     for (const last of known) {

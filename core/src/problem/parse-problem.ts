@@ -171,6 +171,7 @@ function readExact(
   complaints: Complaints,
 ): ReadonlyMap<string, Expression> {
   const exact = new Map<string, Expression>();
+  const givenAt = new Map<string, Span>();
   for (const statement of statements) {
     if (statement.kind !== 'value') continue;
     const { argument, target, range } = statement;
@@ -194,6 +195,7 @@ function readExact(
       indexedAlike(statement.value, target.index, range?.variable ?? null, unknown),
     );
     if (value !== null) exact.set(key, value);
+    givenAt.set(target.name, statement.at);
   }
   const time = (leaf: NameLeaf | IndexedLeaf): Expression =>
     number(leaf.kind === 'name' && leaf.name === independent && leaf.primes === 0 ? 1 : 0);
@@ -201,7 +203,13 @@ function readExact(
     for (let d = 1; d < unknown.order; d += 1) {
       const lower = exact.get(`${unknown.name}/${d - 1}`);
       if (lower === undefined || exact.has(`${unknown.name}/${d}`)) continue;
-      const value = complaints.attempt(() => derivative(lower, time));
+      const own = `${primed(unknown.name, d)}(${independent})`;
+      const about = {
+        at: givenAt.get(unknown.name) ?? lower.at,
+        what: `${own}, made from this by differentiation,`,
+        remedy: `give ${own} = ... on a line of its own`,
+      };
+      const value = complaints.attempt(() => derivative(lower, time, about));
       if (value !== null) exact.set(`${unknown.name}/${d}`, value);
     }
   return exact;

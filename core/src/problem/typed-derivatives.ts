@@ -1,5 +1,6 @@
 import { primed } from '../text/primes.ts';
 import { type Expression, type NameLeaf, rewrite } from '../formula/expression.ts';
+import { bounded } from '../formula/measure.ts';
 import { type Complaints, PlaceError } from '../text/place.ts';
 import type { Block, Problem, TypedDerivative, Unknown } from './problem.ts';
 import type { Statement } from './statement.ts';
@@ -64,6 +65,7 @@ export function readTyped(
           );
         return lower.value;
       });
+      bounded(value, { at: equation.at, what: `${own} with the rates put in` });
       found.push({ unknown: name, order, written: equation.right, value, at: equation.at });
     });
   }

@@ -5,8 +5,9 @@ import type { Span } from '../text/place.ts';
 import type { Problem, TypedDerivative } from '../problem/problem.ts';
 import { exactSolution } from '../run/exact-solution.ts';
 import { stateFunction } from '../compile/state-function.ts';
-import { jetFunction, MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
-import { referenceSolution } from './reference-solution.ts';
+import { jetFunction } from '../compile/jets/jet-function.ts';
+import { branchesOf } from './switches.ts';
+import { taylorSolution } from './taylor-solution.ts';
 
 /** A derivative typed by hand beside the one made from the rates, where they differ most along the solution. */
 export interface TypedCheck {
@@ -22,14 +23,25 @@ export interface TypedCheck {
 
 /** Times at which the two are compared. */
 const POINTS = 97;
+/** Fewest times all the same. */
+const FEWEST = 5;
+/** About how many operations the Taylor series of one comparison take; large systems are compared at fewer times. */
+const MOST_OPERATIONS = 1_000_000;
+/** Components times squared order of a series, beyond which nothing is compared. */
+const LARGEST = 40_000;
 /** A difference below this, relative to the larger of the two, is rounding. */
 const ROUNDING = 1e-9;
+
+/** Of the reference solution along which they are compared, and the most steps it may take: they are compared as far as it comes. */
+const TOLERANCE = 1e-18;
+const MOST_STEPS = 300;
 
 /** The states of the solution, exact where it is known in full and by reference where not. */
 function solutionOf(problem: Problem): (t: number, state: Float64Array) => void {
   const exact = exactSolution(problem);
   const places = Array.from({ length: problem.size }, (_, j) => j);
-  if (!places.every((place) => exact.known(place))) return referenceSolution(problem).solution.at;
+  if (!places.every((place) => exact.known(place)))
+    return taylorSolution(problem, TOLERANCE, { branches: branchesOf(problem), most: MOST_STEPS }).at;
   return (t, state) => places.forEach((place) => (state[place] = exact.value(place, t)));
 }
 
@@ -41,9 +53,11 @@ function checkOne(problem: Problem, typed: TypedDerivative, at: ReturnType<typeo
   const series = jetFunction(problem, order);
   const state = new Float64Array(problem.size);
   const out = new Float64Array((order + 1) * problem.size);
-  const points = Array.from({ length: POINTS }, (_, i) => {
+  const looks = Math.floor(MOST_OPERATIONS / (problem.size * order ** 2));
+  const times = Math.max(FEWEST, Math.min(POINTS, looks));
+  const points = Array.from({ length: times }, (_, i) => {
     // away from both ends, where roots and quotients may be singular
-    const t = problem.start + ((problem.end - problem.start) * (i + 0.5)) / POINTS;
+    const t = problem.start + ((problem.end - problem.start) * (i + 0.5)) / times;
     at(t, state);
     series(t, state, out);
     const made = factorial(order) * out[order * problem.size + place]!;
@@ -78,9 +92,10 @@ function checkOne(problem: Problem, typed: TypedDerivative, at: ReturnType<typeo
  * @returns one entry a typed derivative; none where nothing is typed, or for systems too large for Taylor series
  */
 export function checkTyped(problem: Problem): readonly TypedCheck[] {
-  if (problem.typed.length === 0 || problem.size > MOST_JET_COMPONENTS) return [];
+  const compared = problem.typed.filter(({ order }) => problem.size * order ** 2 <= LARGEST);
+  if (compared.length === 0) return [];
   const at = solutionOf(problem);
-  return problem.typed.map((typed) => checkOne(problem, typed, at));
+  return compared.map((typed) => checkOne(problem, typed, at));
 }
 
 /** The outcome of one comparison in a sentence. */

@@ -104,6 +104,8 @@ export interface TaylorOptions {
   readonly jet?: JetFunction;
   /** The branches of rates with kinks: no step reaches over a change of them. */
   readonly branches?: Branches | null;
+  /** Most steps, after which it gives up; 20,000 without it. */
+  readonly most?: number;
 }
 
 /**
@@ -123,14 +125,19 @@ export function taylorSolution(
   options: TaylorOptions = {},
 ): DenseSolution {
   const { size, start } = problem;
-  const { until: end = problem.end, jet = jetFunction(problem, ORDER), branches = null } = options;
+  const {
+    until: end = problem.end,
+    jet = jetFunction(problem, ORDER),
+    branches = null,
+    most = MOST_PIECES,
+  } = options;
   const state = Float64Array.from(problem.initial);
   const pieces: Piece[] = [];
   const switches: number[] = [];
   // a branch that lasts for a short time only is not to fall between two looks
   const longest = branches === null ? end - start : (end - start) / 40;
   let t = start;
-  while (t < end && pieces.length < MOST_PIECES) {
+  while (t < end && pieces.length < most) {
     const coefficients = new Float64Array((ORDER + 1) * size);
     jet(t, state, coefficients);
     if (!coefficients.every((c) => Number.isFinite(c))) break;
@@ -147,7 +154,7 @@ export function taylorSolution(
   return {
     reached: t,
     steps: pieces.length,
-    stuck: pieces.length >= MOST_PIECES && t < end,
+    stuck: pieces.length >= most && t < end,
     switches,
     at: (time, out) => {
       const piece = pieceAt(pieces, time);

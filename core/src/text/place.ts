@@ -47,6 +47,9 @@ export function placeOf(starts: readonly number[], offset: number): { line: numb
   return { line: low + 1, column: offset - starts[low]! + 1 };
 }
 
+/** Most complaints about one text. */
+export const MOST_COMPLAINTS = 100;
+
 /** Collects what is wrong with one text; says each thing once, in the order of the text. */
 export class Complaints {
   readonly #starts: readonly number[];
@@ -62,7 +65,13 @@ export class Complaints {
     return this.#found.size > 0;
   }
 
+  /** Whether no more are told of: a reader may stop looking. */
+  get full(): boolean {
+    return this.#found.size >= MOST_COMPLAINTS;
+  }
+
   add(at: Span, message: string): void {
+    if (this.full) return;
     const from = Math.max(0, Math.min(at.from, this.#text.length));
     const { line, column } = placeOf(this.#starts, from);
     const lineEnd = line < this.#starts.length ? this.#starts[line]! - 1 : this.#text.length;
@@ -71,8 +80,12 @@ export class Complaints {
     if (!this.#found.has(key)) this.#found.set(key, { line, column, length, message, from });
   }
 
-  /** Runs a piece of parsing; a PlaceError in it becomes a complaint and the answer is null. */
+  /**
+   * Runs a piece of parsing; a PlaceError in it becomes a complaint and the answer is null. When enough is wrong
+   * already it is not run at all.
+   */
   attempt<T>(work: () => T): T | null {
+    if (this.full) return null;
     try {
       return work();
     } catch (thrown) {

@@ -109,6 +109,7 @@ export function readLines(text: string, complaints: Complaints): readonly Line[]
     const last = tokens.at(-1);
     if (first !== undefined && last !== undefined)
       lines.push({ tokens, at: { from: first.at.from, to: last.at.to } });
+    if (complaints.full) break;
     from = to + 1;
   }
   return lines;

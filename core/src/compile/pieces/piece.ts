@@ -42,6 +42,8 @@ export interface Operation {
   readonly kind: 'operation';
   readonly op: Op;
   readonly inputs: readonly Piece[];
+  /** Operations in it, this one included. */
+  readonly operations: number;
   readonly steady: boolean;
   readonly key: string;
 }
@@ -73,17 +75,19 @@ function opKey(op: Op): string {
 export function operation(op: Op, ...inputs: readonly Piece[]): Operation {
   let key = `${opKey(op)}(`;
   let steady = true;
+  let operations = 1;
   for (let i = 0; i < inputs.length; i += 1) {
     const input = inputs[i]!;
     key += i === 0 ? input.key : `,${input.key}`;
     steady &&= input.steady;
+    if (input.kind === 'operation') operations += input.operations;
   }
-  return { kind: 'operation', op, inputs, steady, key: `${key})` };
+  return { kind: 'operation', op, inputs, operations, steady, key: `${key})` };
 }
 
 /** An element of an array that is read once, and then has a name. */
 export function readPiece(element: string, steady: boolean): Operation {
-  return { kind: 'operation', op: { read: element }, inputs: [], steady, key: element };
+  return { kind: 'operation', op: { read: element }, inputs: [], operations: 1, steady, key: element };
 }
 
 /** Whether a piece may stand twice without being computed twice. */

@@ -1,6 +1,11 @@
+import { count } from '../../text/number-text.ts';
+import { Refusal } from '../../text/refusal.ts';
 import { type Inlined, INLINED } from './inlined.ts';
 import { isAtom, type KeptPiece, keptPiece, type Piece, readPiece } from './piece.ts';
 import type { Block, Statement } from './statement.ts';
+
+/** Most operations of a step that are written out; loops over a family count once. */
+const MOST_OPERATIONS = 1_000_000;
 
 /** How code is generated. */
 export interface ScopeOptions {
@@ -29,6 +34,7 @@ export class Scopes {
   readonly #pure: boolean;
   readonly #inlines: boolean;
   #count = 0;
+  #spent = 0;
 
   constructor({ pure, single, inlines }: ScopeOptions) {
     this.#pure = pure;
@@ -45,8 +51,14 @@ export class Scopes {
     return this.#count;
   }
 
+  /**
+   * Puts a piece aside, or finds it where it was.
+   *
+   * @throws Refusal where the code becomes too large to be compiled in a few seconds
+   */
   keep(value: Piece): Exclude<Piece, { kind: 'operation' }> {
     if (isAtom(value)) return value;
+    this.#spend(value.operations);
     if (value.steady) return this.#keepSteady(value);
     const known = this.#pure ? this.#inScope(value.key) : null;
     if (known !== null) return known;
@@ -77,6 +89,15 @@ export class Scopes {
     const result = write();
     this.#blocks.pop();
     return { statements: block.statements, result };
+  }
+
+  #spend(operations: number): void {
+    this.#spent += operations;
+    if (this.#spent > MOST_OPERATIONS)
+      throw new Refusal(
+        'size',
+        `one step of this method on this problem takes more than ${count(MOST_OPERATIONS)} operations, written out; take fewer components, stages or derivatives`,
+      );
   }
 
   #keepSteady(value: Piece): KeptPiece {

@@ -1,0 +1,46 @@
+import { parseMethod } from '../method/parse-method.ts';
+import type { Method } from '../method/method.ts';
+import { parseProblem } from '../problem/parse-problem.ts';
+import type { Problem } from '../problem/problem.ts';
+import { layGrid } from '../run/grid.ts';
+import { integrate } from '../run/integrate.ts';
+import { compileRun } from './compile.ts';
+
+function family(rate: string, n: number): Problem {
+  const text = `u[i]' = ${rate} for i = 1..${n}\nu[i](0) = i/${n} for i = 1..${n}\n0 <= t <= 1`;
+  const reading = parseProblem(text);
+  if (!reading.ok) throw new Error(reading.errors[0]?.message);
+  return reading.value;
+}
+
+function method(text: string): Method {
+  const reading = parseMethod(text);
+  if (!reading.ok) throw new Error(reading.errors[0]?.message);
+  return reading.value;
+}
+
+test('code of more than a million operations is refused with a sentence', () => {
+  const high = method(`d = f${"'".repeat(30)}(t, y)\ny[n+1] = y + h*f(t, y) + h^2/2*d`);
+  expect(() => compileRun(family('sin(u[i])*u[i]', 1000), high)).toThrow(
+    'takes more than 1,000,000 operations, written out; take fewer components, stages or derivatives',
+  );
+});
+
+test('two calls of the same derivative of a large family stand beside one another', () => {
+  const twice = method("d1 = f'(t, y)\nd2 = f'(t + h, y)\ny[n+1] = y + h*f(t, y) + h^2/4*(d1 + d2)");
+  const { values } = integrate(compileRun(family('-u[i]', 20), twice), layGrid(0, 1, { steps: 4 }));
+  const step = 1 - 1 / 4 + 1 / 32;
+  expect(values[19]).toBeCloseTo(step ** 4, 14);
+});
+
+test('a rate of 65 squares over a family is run', () => {
+  const squares = Array.from({ length: 65 }, () => 'u[i]^2').join(' + ');
+  const euler = method('y[n+1] = y + h*f(t, y)');
+  const { values } = integrate(compileRun(family(squares, 20), euler), layGrid(0, 1e-2, { steps: 1 }));
+  expect(values[19]).toBeCloseTo(1 + 1e-2 * 65, 13);
+});
+
+test('a method of very many constants is read in one go through its lines', () => {
+  const constants = Array.from({ length: 1600 }, (_, i) => `c${i} = ${i % 9}`).join('\n');
+  expect(method(`${constants}\ny[n+1] = y + c8*h*f(t, y)`).statements).toHaveLength(1601);
+});

@@ -1,0 +1,49 @@
+import { random } from './random.mjs';
+import { randomFile } from './documents.mjs';
+
+/** Milliseconds that reading a file may take. */
+const MOST = 200;
+
+/** Reads random files, opens what is a study, and lays its ladder. */
+export function fuzzDocuments(core, documents, count, seed) {
+  const r = random(seed);
+  const faults = [];
+  let good = 0;
+  let worst = 0;
+  for (let i = 0; i < count; i += 1) {
+    const text = randomFile(r, documents);
+    const from = performance.now();
+    try {
+      const reading = core.readDocumentText(text);
+      if (
+        !reading.ok &&
+        (reading.errors.length === 0 || reading.errors.some((e) => e.place === '' || e.message === ''))
+      )
+        faults.push({ what: 'errors without a place', text });
+      if (reading.ok) {
+        good += 1;
+        if (reading.document.kind === 'study') {
+          const opened = core.openStudy(reading.document);
+          if (opened.ok) {
+            const { problem, ladder, lastStep } = opened.study;
+            core.layLadder(ladder, problem.start, problem.end, lastStep);
+            core.estimatedSeconds(opened.study);
+          }
+        }
+      }
+      const took = performance.now() - from;
+      worst = Math.max(worst, took);
+      if (took > MOST) faults.push({ what: `took ${took.toFixed(0)} ms`, text });
+    } catch (thrown) {
+      if (!(thrown instanceof core.Refusal)) faults.push({ what: String(thrown), text });
+    }
+    if ({}.kind !== undefined || Object.keys(Object.prototype).length > 0)
+      return {
+        count: i + 1,
+        good,
+        worst,
+        faults: [...faults, { what: 'the prototype of all objects was changed', text }],
+      };
+  }
+  return { count, good, worst, faults };
+}

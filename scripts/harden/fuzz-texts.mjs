@@ -1,0 +1,99 @@
+import { random } from './random.mjs';
+import { randomText } from './texts.mjs';
+
+/** Milliseconds that reading a text may take: in the median of three, and once. */
+const MEDIAN = 50;
+const ONCE = 200;
+/** Milliseconds that everything else may take: checks, typesetting, compiling. */
+const WORK = 3000;
+
+const METHODS = ['RK4', 'Implicit midpoint', 'Taylor 4', 'Adams-Bashforth 2', 'Gauss 2'];
+
+function timed(work) {
+  const from = performance.now();
+  const value = work();
+  return { value, took: performance.now() - from };
+}
+
+/**
+ * Reads random texts; of every so many that can be read one is checked, typeset, compiled and run.
+ *
+ * @returns how many were read, the slowest, and every fault: an exception that is no refusal, or something too slow
+ */
+export function fuzzTexts(core, count, seed, every = 1) {
+  const r = random(seed);
+  const library = new Map(core.LIBRARY.map(({ title, text }) => [title, core.parseMethod(text).value]));
+  const probe = core.parseProblem("y' = -y + t\ny(0) = 1\n0 <= t <= 1").value;
+  const faults = [];
+  const worst = { read: 0, work: 0 };
+  let good = 0;
+  const slow = (what, took, text) => faults.push({ what: `${what} took ${took.toFixed(0)} ms`, text });
+  const attempt = (what, text, work) => {
+    try {
+      const { took } = timed(work);
+      worst.work = Math.max(worst.work, took);
+      if (took > WORK) slow(what, took, text);
+    } catch (thrown) {
+      if (!(thrown instanceof core.Refusal)) faults.push({ what: `${what}: ${thrown}`, text });
+    }
+  };
+  for (let i = 0; i < count; i += 1) {
+    const { kind, text } = randomText(r);
+    const read = kind === 'problem' ? core.parseProblem : core.parseMethod;
+    let reading;
+    try {
+      const first = timed(() => read(text));
+      reading = first.value;
+      if (first.took > MEDIAN) {
+        const again = [first.took, timed(() => read(text)).took, timed(() => read(text)).took].sort(
+          (a, b) => a - b,
+        );
+        worst.read = Math.max(worst.read, again[1]);
+        if (again[1] > MEDIAN || again[2] > ONCE) slow('reading', again[1], text);
+      } else worst.read = Math.max(worst.read, first.took);
+    } catch (thrown) {
+      faults.push({ what: `reading: ${thrown}`, text });
+      continue;
+    }
+    if (!reading.ok) {
+      if (
+        reading.errors.length === 0 ||
+        reading.errors.length > 100 ||
+        reading.errors.some((e) => !(e.line >= 1 && e.column >= 1))
+      )
+        faults.push({ what: 'errors without a place', text });
+      continue;
+    }
+    good += 1;
+    if (good % every !== 0) continue;
+    const { value } = reading;
+    if (kind === 'problem') {
+      attempt('the check', text, () => core.checkExact(value));
+      attempt('the check of derivatives', text, () => core.checkTyped(value));
+      attempt('typesetting', text, () => [
+        core.problemTex(value),
+        core.systemTex(value),
+        core.systemText(value),
+      ]);
+      const title = METHODS[i % METHODS.length];
+      attempt(`compiling ${title}`, text, () => {
+        const run = core.compileRun(value, library.get(title), {
+          start: { kind: 'method', run: core.compileRun(value, library.get('RK4')) },
+        });
+        // a system of many components is solved in its own time, and can be cancelled
+        if (value.size > 50) return;
+        core.integrate(run, core.layGrid(value.start ?? 0, value.end ?? 1, { steps: 3 }));
+      });
+    } else {
+      attempt('typesetting', text, () => core.methodTex(value));
+      attempt('compiling', text, () => {
+        const start = { kind: 'method', run: core.compileRun(probe, library.get('RK4')) };
+        core.integrate(
+          core.compileRun(probe, value, { start }),
+          core.layGrid(value.start ?? 0, value.end ?? 1, { steps: 3 }),
+        );
+      });
+    }
+  }
+  return { count, good, worst, faults };
+}
