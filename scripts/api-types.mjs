@@ -10,7 +10,8 @@ const app = await createServer({
   database: ':memory:',
   demo: null,
   web: null,
-  jobs: { worker: '', limit: 1 },
+  threads: { workers: '', limit: 1 },
+  door: { host: '127.0.0.1', names: [], key: null },
   logLevel: 'silent',
 });
 await app.init();

@@ -1,13 +1,15 @@
 import { type DynamicModule, Module, RequestMethod } from '@nestjs/common';
-import { ServeStaticModule } from '@nestjs/serve-static';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
+import { AccessModule } from './access/access.module.ts';
+import type { DoorOptions } from './access/door.ts';
 import { DemoModule } from './demo/demo.module.ts';
 import { EntriesModule } from './entries/entries.module.ts';
 import { HealthController } from './health.controller.ts';
 import { JobsModule } from './jobs/jobs.module.ts';
-import type { JobOptions } from './jobs/study-pool.ts';
-import { storeOptions } from './store-options.ts';
+import { storeOptions } from './store/store-options.ts';
+import type { ThreadOptions } from './threads/thread-options.ts';
+import { ThreadsModule } from './threads/threads.module.ts';
 
 /** What a server is started with. */
 export interface ServerOptions {
@@ -17,28 +19,28 @@ export interface ServerOptions {
   readonly demo: string | null;
   /** Folder of the built web application; null for a server of the API alone. */
   readonly web: string | null;
-  readonly jobs: JobOptions;
+  readonly threads: ThreadOptions;
+  readonly door: DoorOptions;
   readonly logLevel: 'silent' | 'warn' | 'info';
 }
 
 @Module({})
 export class AppModule {
-  static with({ database, demo, web, jobs, logLevel }: ServerOptions): DynamicModule {
+  static with({ database, demo, threads, door, logLevel }: ServerOptions): DynamicModule {
     return {
       module: AppModule,
       imports: [
         LoggerModule.forRoot({
-          pinoHttp: {
-            level: logLevel,
-            autoLogging: { ignore: (request) => !(request.url ?? '').startsWith('/api') },
-          },
+          pinoHttp: { level: logLevel, autoLogging: logLevel === 'info' },
           forRoutes: [{ path: '{*splat}', method: RequestMethod.ALL }],
         }),
-        TypeOrmModule.forRoot(storeOptions(database)),
+        // a store that cannot be opened now cannot be opened in three seconds either
+        TypeOrmModule.forRoot({ ...storeOptions(database), retryAttempts: 0 }),
+        AccessModule.with(door),
+        ThreadsModule.with(threads),
         EntriesModule,
-        JobsModule.with(jobs),
+        JobsModule,
         DemoModule.with(demo),
-        ...(web === null ? [] : [ServeStaticModule.forRoot({ rootPath: web, exclude: ['/api/{*rest}'] })]),
       ],
       controllers: [HealthController],
     };

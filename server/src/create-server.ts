@@ -1,40 +1,43 @@
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
+import express from 'express';
 import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
+import { door } from './access/door.ts';
 import { AppModule, type ServerOptions } from './app.module.ts';
 import { documentSchemas } from './documents/document-schema.ts';
+import { plainBody } from './documents/plain-body.ts';
 import { ErrorFilter } from './errors/error.filter.ts';
 import { validation } from './errors/validation.ts';
-
-/**
- * What pages may load: their own files. Compiled loops need 'unsafe-eval'; their source is made of printed
- * numbers and generated names only. KaTeX and the component library set inline styles.
- */
-const CONTENT_SECURITY = {
-  useDefaults: true,
-  directives: {
-    'script-src': ["'self'", "'unsafe-eval'"],
-    'worker-src': ["'self'"],
-    'style-src': ["'self'", "'unsafe-inline'"],
-    'font-src': ["'self'", 'data:'],
-    'img-src': ["'self'", 'data:', 'blob:'],
-    'connect-src': ["'self'"],
-    'upgrade-insecure-requests': null,
-  },
-};
+import { wrongMethod } from './errors/wrong-method.ts';
+import { PAGE_POLICY } from './pages/content-security.ts';
+import { webFiles, webPages } from './pages/pages.ts';
 
 /** Builds the application, not yet listening. */
 export async function createServer(options: ServerOptions): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), { bufferLogs: true });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
+    bufferLogs: true,
+    bodyParser: false,
+    abortOnError: false,
+  });
   app.useLogger(app.get(Logger));
-  app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY }));
-  app.useBodyParser('json', { limit: '1mb' });
   app.useGlobalPipes(validation());
   app.useGlobalFilters(new ErrorFilter());
-  app.enableShutdownHooks();
-  SwaggerModule.setup('api/docs', app, apiDocument(app));
+  const description = apiDocument(app);
+  // in the order in which a request meets them
+  app.use(helmet({ contentSecurityPolicy: false, strictTransportSecurity: false }));
+  app.use((_request: express.Request, response: express.Response, next: express.NextFunction) => {
+    response.setHeader('Content-Security-Policy', PAGE_POLICY);
+    next();
+  });
+  app.use(door(options.door));
+  if (options.web !== null) app.use(webFiles(options.web), webPages(options.web));
+  app.use(wrongMethod(description));
+  app.use(express.json({ limit: '1mb' }), plainBody);
+  // other signals, such as SIGILL of a thread that broke, must end the process
+  app.enableShutdownHooks(['SIGTERM', 'SIGINT']);
+  SwaggerModule.setup('api/docs', app, description, { raw: ['json'] });
   return app;
 }
 

@@ -1,6 +1,12 @@
 import { Controller, Get } from '@nestjs/common';
-import { ApiTags } from '@nestjs/swagger';
+import { ApiOkResponse, ApiProperty, ApiTags } from '@nestjs/swagger';
 import { DataSource } from 'typeorm';
+import { ApiErrors } from './errors/api-errors.ts';
+
+class HealthDto {
+  @ApiProperty({ enum: ['ok'] })
+  status: 'ok';
+}
 
 /** Answers whether the server and its store are there. */
 @ApiTags('health')
@@ -13,7 +19,9 @@ export class HealthController {
   }
 
   @Get()
-  async health(): Promise<{ readonly status: 'ok' }> {
+  @ApiOkResponse({ type: HealthDto })
+  @ApiErrors()
+  async health(): Promise<HealthDto> {
     await this.#store.query('SELECT 1');
     return { status: 'ok' };
   }

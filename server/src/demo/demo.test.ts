@@ -5,27 +5,21 @@ import { join } from 'node:path';
 import { LIBRARY } from '@schritt/core/notation';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import request from 'supertest';
-import { createServer } from '../create-server.ts';
+import { testServer } from '../test-server.ts';
 
 const DEMO = join(__dirname, '../../../demo');
 
 let folder: string;
 
 async function start(demo: string): Promise<NestExpressApplication> {
-  const app = await createServer({
-    database: join(folder, 'schritt.sqlite'),
-    demo,
-    web: null,
-    jobs: { worker: '', limit: 1 },
-    logLevel: 'silent',
-  });
+  const app = await testServer(folder, { demo });
   await app.init();
   return app;
 }
 
 async function titles(app: NestExpressApplication, path: string): Promise<readonly string[]> {
-  const { body } = await request(app.getHttpServer()).get(`/api/${path}`).expect(200);
-  return body.map(({ document }: { document: { title: string } }) => document.title);
+  const { body } = await request(app.getHttpServer()).get(`/api/${path}?count=200`).expect(200);
+  return body.entries.map(({ title }: { title: string }) => title);
 }
 
 beforeEach(() => {
@@ -50,8 +44,8 @@ test('what was deleted stays deleted, a new file comes in at the next start, a b
   writeFileSync(join(demo, 'notes.txt'), 'no document');
   const first = await start(demo);
   const { body } = await request(first.getHttpServer()).get('/api/studies');
-  expect(body).toHaveLength(1);
-  await request(first.getHttpServer()).delete(`/api/studies/${body[0].id}`).expect(204);
+  expect(body.total).toBe(1);
+  await request(first.getHttpServer()).delete(`/api/studies/${body.entries[0].id}`).expect(204);
   await first.close();
   copyFileSync(join(DEMO, 'battery.schritt.json'), join(demo, 'battery.schritt.json'));
   const second = await start(demo);

@@ -5,6 +5,7 @@ import { LIBRARY } from '@schritt/core/notation';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { Entry } from '../entries/entry.entity.ts';
+import { stored } from '../entries/excerpt.ts';
 import { Seed } from './seed.entity.ts';
 
 /** Where the demo files are; null for a server without them. */
@@ -33,7 +34,7 @@ export class SeedService implements OnApplicationBootstrap {
     await this.#store.transaction(async (manager) => {
       for (const { name, document } of documents) {
         if (await manager.existsBy(Seed, { name })) continue;
-        await manager.save(manager.create(Entry, { kind: document.kind, title: document.title, document }));
+        await manager.save(manager.create(Entry, { kind: document.kind, ...stored(document) }));
         await manager.save(manager.create(Seed, { name }));
         this.#logger.log(`put in ${name}`);
       }

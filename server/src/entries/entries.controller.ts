@@ -1,18 +1,21 @@
 import type { Document, StudyReport } from '@schritt/core/document';
-import { Body, Controller, Delete, Get, HttpCode, Inject, Post, Put } from '@nestjs/common';
-import {
-  ApiBadRequestResponse,
-  ApiConflictResponse,
-  ApiCreatedResponse,
-  ApiNotFoundResponse,
-  ApiOkResponse,
-  ApiTags,
-} from '@nestjs/swagger';
-import { ApiErrorBody } from '../errors/api-error.ts';
+import { Body, Controller, Delete, Get, Header, HttpCode, Inject, Post, Put, Query } from '@nestjs/common';
+import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { ApiErrors } from '../errors/api-errors.ts';
 import { IdParam } from '../documents/id-param.ts';
 import { EntriesService } from './entries.service.ts';
 import { ReportService } from './report.service.ts';
-import { CreateEntryDto, EntryDto, ReplaceEntryDto } from './entry.dto.ts';
+import {
+  CreateEntryDto,
+  EntryDto,
+  EntryListDto,
+  ListQueryDto,
+  ReplaceEntryDto,
+  ShownAtDto,
+} from './entry.dto.ts';
+
+/** Entries of a list that are answered where nobody says how many. */
+const LISTED = 100;
 
 /** List, read, create, replace and delete entries of one kind. */
 abstract class EntriesController {
@@ -21,41 +24,53 @@ abstract class EntriesController {
   @Inject(EntriesService)
   protected readonly entries: EntriesService;
 
+  /** A part of the list, without bodies. */
   @Get()
-  @ApiOkResponse({ type: [EntryDto] })
-  list(): Promise<readonly EntryDto[]> {
-    return this.entries.list(this.kind);
+  @Header('Content-Type', 'application/json; charset=utf-8')
+  @ApiOkResponse({ type: EntryListDto })
+  @ApiErrors()
+  list(@Query() { from = 0, count = LISTED }: ListQueryDto): Promise<string> {
+    return this.entries.list(this.kind, from, count);
   }
 
   @Get(':id')
   @ApiOkResponse({ type: EntryDto })
-  @ApiNotFoundResponse({ type: ApiErrorBody })
+  @ApiErrors('not-found', 'damaged')
   read(@IdParam() entry: string): Promise<EntryDto> {
     return this.entries.read(this.kind, entry);
   }
 
+  /** What is stored, character for character, also where it is damaged. */
+  @Get(':id/file')
+  @Header('Content-Type', 'application/octet-stream')
+  @Header('Content-Disposition', 'attachment; filename="stored.schritt.json"')
+  @ApiOkResponse({
+    description: 'the stored text',
+    content: { 'application/octet-stream': { schema: { type: 'string' } } },
+  })
+  @ApiErrors('not-found')
+  file(@IdParam() entry: string): Promise<string> {
+    return this.entries.file(this.kind, entry);
+  }
+
   @Post()
   @ApiCreatedResponse({ type: EntryDto })
-  @ApiBadRequestResponse({ type: ApiErrorBody })
+  @ApiErrors()
   create(@Body() body: CreateEntryDto): Promise<EntryDto> {
     return this.entries.create(this.kind, body.document);
   }
 
   @Put(':id')
   @ApiOkResponse({ type: EntryDto })
-  @ApiBadRequestResponse({ type: ApiErrorBody })
-  @ApiNotFoundResponse({ type: ApiErrorBody })
-  @ApiConflictResponse({
-    type: ApiErrorBody,
-    description: 'the version is not the present one; nothing was changed',
-  })
+  @ApiErrors('not-found', 'stale-version')
   replace(@IdParam() entry: string, @Body() body: ReplaceEntryDto): Promise<EntryDto> {
     return this.entries.replace(this.kind, entry, body.version, body.document);
   }
 
   @Delete(':id')
   @HttpCode(204)
-  @ApiNotFoundResponse({ type: ApiErrorBody })
+  @ApiNoContentResponse({ description: 'it is gone' })
+  @ApiErrors('not-found')
   remove(@IdParam() entry: string): Promise<void> {
     return this.entries.remove(this.kind, entry);
   }
@@ -71,11 +86,31 @@ export class StudiesController extends EntriesController {
 
   /** The numbers of a study as plain JSON, the same that the terminal prints. */
   @Get(':id/report')
-  @ApiOkResponse({ description: 'as docs/file-format.md describes it' })
-  @ApiBadRequestResponse({ type: ApiErrorBody })
-  @ApiNotFoundResponse({ type: ApiErrorBody })
+  @ApiOkResponse({
+    description: 'as docs/file-format.md describes it',
+    schema: { type: 'object', additionalProperties: true },
+  })
+  @ApiErrors('not-found', 'damaged')
   report(@IdParam() entry: string): Promise<StudyReport> {
     return this.reports.report(entry);
+  }
+
+  /** Shows a study to whoever has the link; they can look and try, and save nothing. */
+  @Post(':id/shown')
+  @HttpCode(200)
+  @ApiOkResponse({ type: ShownAtDto })
+  @ApiErrors('not-found')
+  async show(@IdParam() entry: string): Promise<ShownAtDto> {
+    return { shownAt: await this.entries.show(this.kind, entry) };
+  }
+
+  /** Ends that; the link leads nowhere from then on. */
+  @Delete(':id/shown')
+  @HttpCode(204)
+  @ApiNoContentResponse({ description: 'it is shown no more' })
+  @ApiErrors('not-found')
+  hide(@IdParam() entry: string): Promise<void> {
+    return this.entries.hide(this.kind, entry);
   }
 }
 

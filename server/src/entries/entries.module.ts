@@ -4,11 +4,12 @@ import { MethodsController, ProblemsController, StudiesController } from './entr
 import { EntriesService } from './entries.service.ts';
 import { Entry } from './entry.entity.ts';
 import { ReportService } from './report.service.ts';
+import { ShownController } from './shown.controller.ts';
 
 /** Studies, problems and methods as they are stored. */
 @Module({
   imports: [TypeOrmModule.forFeature([Entry])],
-  controllers: [StudiesController, ProblemsController, MethodsController],
+  controllers: [StudiesController, ProblemsController, MethodsController, ShownController],
   providers: [EntriesService, ReportService],
 })
 export class EntriesModule {}

@@ -1,38 +1,118 @@
-import type { Document } from '@schritt/core/document';
+import { randomBytes } from 'node:crypto';
+import { type Document, readDocumentText } from '@schritt/core/document';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
+import { LRUCache } from 'lru-cache';
 import { Repository } from 'typeorm';
 import { ApiError } from '../errors/api-error.ts';
 import { Entry } from './entry.entity.ts';
-import type { EntryDto } from './entry.dto.ts';
+import type { EntryDto, EntryListDto, EntryRowDto } from './entry.dto.ts';
+import { stored } from './excerpt.ts';
+
+/** The document of a stored row. */
+function documentOf({ document }: Pick<Entry, 'document'>): Document {
+  const reading = readDocumentText(document);
+  // it is answered as it was sent, older ways of writing it too
+  if (reading.ok) return JSON.parse(document);
+  throw new ApiError(
+    'damaged',
+    'what is stored of this entry is damaged; save it as a file to see what is left of it',
+    reading.errors.slice(0, 10).map(({ place, message }) => ({ place, message })),
+  );
+}
 
 function dto(entry: Entry): EntryDto {
-  const { id, kind, version, document } = entry;
-  return { id, kind, version, updatedAt: entry.updatedAt.toISOString(), document };
+  const { id, kind, version, shownAt } = entry;
+  return {
+    id,
+    kind,
+    version,
+    updatedAt: entry.updatedAt.toISOString(),
+    shownAt,
+    document: documentOf(entry),
+  };
 }
+
+function titles(methods: string): readonly string[] {
+  try {
+    const read: unknown = JSON.parse(methods);
+    return Array.isArray(read) ? read.filter((title) => typeof title === 'string') : [];
+  } catch {
+    return [];
+  }
+}
+
+function row(entry: Entry): EntryRowDto {
+  const { id, kind, version, title, excerpt, methods } = entry;
+  return {
+    id,
+    kind,
+    version,
+    updatedAt: entry.updatedAt.toISOString(),
+    title,
+    excerpt,
+    methods: titles(methods),
+  };
+}
+
+/** Lists that are kept as they were answered last, until something is written. */
+const MOST_LISTS = 50;
 
 /** Stores documents; a replacement that was made from an older version changes nothing. */
 @Injectable()
 export class EntriesService {
   readonly #entries: Repository<Entry>;
+  readonly #lists = new LRUCache<string, Promise<string>>({ max: MOST_LISTS });
 
   constructor(@InjectRepository(Entry) entries: Repository<Entry>) {
     this.#entries = entries;
   }
 
-  async list(kind: Document['kind']): Promise<readonly EntryDto[]> {
-    const entries = await this.#entries.find({ where: { kind }, order: { title: 'ASC', createdAt: 'ASC' } });
-    return entries.map(dto);
+  /** A part of a list as JSON: it is asked for often and written seldom. */
+  list(kind: Document['kind'], from: number, count: number): Promise<string> {
+    const key = `${kind}/${from}/${count}`;
+    const ready = this.#lists.get(key);
+    if (ready !== undefined) return ready;
+    const made = this.#listed(kind, from, count).then((list) => JSON.stringify(list));
+    this.#lists.set(key, made);
+    // a list that failed is asked for again
+    made.catch(() => this.#lists.delete(key));
+    return made;
+  }
+
+  async #listed(kind: Document['kind'], from: number, count: number): Promise<EntryListDto> {
+    const [entries, total] = await this.#entries.findAndCount({
+      select: {
+        id: true,
+        kind: true,
+        version: true,
+        updatedAt: true,
+        title: true,
+        excerpt: true,
+        methods: true,
+      },
+      where: { kind },
+      order: { title: 'ASC', createdAt: 'ASC', id: 'ASC' },
+      skip: from,
+      take: count,
+    });
+    return { entries: entries.map(row), total };
   }
 
   async read(kind: Document['kind'], id: string): Promise<EntryDto> {
     return dto(await this.#find(kind, id));
   }
 
+  /** What is stored, as it is, also where it is damaged. */
+  async file(kind: Document['kind'], id: string): Promise<string> {
+    return (await this.#find(kind, id)).document;
+  }
+
   async create(kind: Document['kind'], document: Document): Promise<EntryDto> {
     this.#mustBe(kind, document);
-    const entry = this.#entries.create({ kind, title: document.title, document });
-    return dto(await this.#entries.save(entry));
+    const made = await this.#entries.save(this.#entries.create({ kind, ...stored(document) }));
+    this.#lists.clear();
+    return dto(made);
   }
 
   async replace(kind: Document['kind'], id: string, version: number, document: Document): Promise<EntryDto> {
@@ -40,9 +120,10 @@ export class EntriesService {
     const { affected } = await this.#entries
       .createQueryBuilder()
       .update()
-      .set({ title: document.title, document, updatedAt: new Date() })
+      .set({ ...stored(document), updatedAt: new Date() })
       .where({ id, kind, version })
       .execute();
+    this.#lists.clear();
     const now = await this.#find(kind, id);
     if (affected === 1) return dto(now);
     throw new ApiError(
@@ -54,13 +135,45 @@ export class EntriesService {
   }
 
   async remove(kind: Document['kind'], id: string): Promise<void> {
-    await this.#entries.remove(await this.#find(kind, id));
+    const { affected } = await this.#entries.delete({ kind, id });
+    this.#lists.clear();
+    if (affected === 0) throw this.#missing(kind, id);
+  }
+
+  /** Shows an entry to whoever has the link that is answered. */
+  async show(kind: Document['kind'], id: string): Promise<string> {
+    const { shownAt } = await this.#find(kind, id);
+    if (shownAt !== null) return shownAt;
+    const made = randomBytes(18).toString('base64url');
+    await this.#setShown(id, made);
+    return made;
+  }
+
+  async hide(kind: Document['kind'], id: string): Promise<void> {
+    await this.#find(kind, id);
+    await this.#setShown(id, null);
+  }
+
+  /** The document behind a link. */
+  async shown(shownAt: string): Promise<Document> {
+    const entry = await this.#entries.findOneBy({ shownAt });
+    if (entry === null) throw new ApiError('not-found', 'nothing is shown at this address');
+    return documentOf(entry);
+  }
+
+  /** Showing an entry is no change of its document: the version stays. */
+  async #setShown(id: string, shownAt: string | null): Promise<void> {
+    await this.#entries.query('UPDATE "entries" SET "shownAt" = ? WHERE "id" = ?', [shownAt, id]);
   }
 
   async #find(kind: Document['kind'], id: string): Promise<Entry> {
     const entry = await this.#entries.findOneBy({ kind, id });
-    if (entry === null) throw new ApiError('not-found', `there is no ${kind} with the id ${id}`);
+    if (entry === null) throw this.#missing(kind, id);
     return entry;
+  }
+
+  #missing(kind: Document['kind'], id: string): ApiError {
+    return new ApiError('not-found', `there is no ${kind} with the id ${id}`);
   }
 
   #mustBe(kind: Document['kind'], document: Document): void {

@@ -3,8 +3,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import Database from 'better-sqlite3';
 import request from 'supertest';
-import { createServer } from '../create-server.ts';
+import { testServer } from '../test-server.ts';
 
 const DEMO = join(__dirname, '../../../demo');
 const SLUICE = {
@@ -16,21 +17,11 @@ const SLUICE = {
   ladder: { steps: [0.5, 'pi/8'] },
 };
 
-/** Seconds after which a job is ended. */
-const JOB_LIMIT = 4;
-
 let folder: string;
 let app: NestExpressApplication;
 
 async function start(demo: string | null): Promise<NestExpressApplication> {
-  const started = await createServer({
-    database: join(folder, 'schritt.sqlite'),
-    demo,
-    web: null,
-    // threads run compiled files only
-    jobs: { worker: join(__dirname, '../../dist/jobs/run-method.worker.js'), limit: JOB_LIMIT },
-    logLevel: 'silent',
-  });
+  const started = await testServer(folder, { demo });
   await started.init();
   return started;
 }
@@ -102,21 +93,103 @@ test('bad JSON, strange ids, too much and unknown addresses get the typed body',
 test('demo data goes in once: a deleted study stays deleted, a changed one stays changed', async () => {
   await app.close();
   app = await start(DEMO);
-  const list = (await api().get('/api/studies')).body;
-  expect(list.length).toBeGreaterThanOrEqual(3);
+  const { entries: list, total } = (await api().get('/api/studies')).body;
+  expect(total).toBeGreaterThanOrEqual(3);
   const [gone, changed] = list;
   await api().delete(`/api/studies/${gone.id}`).expect(204);
-  const mine = { ...changed.document, title: 'My own' };
+  const { document } = (await api().get(`/api/studies/${changed.id}`)).body;
+  const mine = { ...document, title: 'My own' };
   await api().put(`/api/studies/${changed.id}`).send({ version: 1, document: mine }).expect(200);
 
   await app.close();
   app = await start(DEMO);
   const again = (await api().get('/api/studies')).body;
-  expect(again).toHaveLength(list.length - 1);
-  expect(again.find((e: { id: string }) => e.id === changed.id).document).toEqual(mine);
-  expect(
-    (await api().get('/api/methods')).body.map((e: { document: { title: string } }) => e.document.title),
-  ).toContain('RK4');
+  expect(again.total).toBe(total - 1);
+  expect((await api().get(`/api/studies/${changed.id}`)).body.document).toEqual(mine);
+  const methods = (await api().get('/api/methods?count=200')).body.entries;
+  expect(methods.map((e: { title: string }) => e.title)).toContain('RK4');
+});
+
+describe('a list', () => {
+  const method = (i: number) => ({
+    schritt: 1,
+    kind: 'method',
+    title: `Method ${i}`,
+    text: `k1 = f(t, y)\n${'#'.repeat(700)}\ny[n+1] = y + h*k1`,
+  });
+
+  test('is answered in parts, without bodies, and follows what is written', async () => {
+    for (let i = 0; i < 5; i += 1)
+      await api()
+        .post('/api/methods')
+        .send({ document: method(i) })
+        .expect(201);
+    const part = (await api().get('/api/methods?from=1&count=2')).body;
+    expect(part.total).toBe(5);
+    expect(part.entries.map((e: { title: string }) => e.title)).toEqual(['Method 1', 'Method 2']);
+    expect(part.entries[0].excerpt).toHaveLength(600);
+    expect(part.entries[0].document).toBeUndefined();
+    await api().delete(`/api/methods/${part.entries[0].id}`).expect(204);
+    const next = (await api().get('/api/methods?from=1&count=2')).body;
+    expect(next.entries.map((e: { title: string }) => e.title)).toEqual(['Method 2', 'Method 3']);
+  });
+
+  test.each(['from=-1', 'count=0', 'count=201', 'count=x', 'from=1e9', 'colour=red'])(
+    'refuses %s with its place',
+    async (query) => {
+      const { body } = await api().get(`/api/methods?${query}`).expect(400);
+      expect(body).toMatchObject({ code: 'bad-request', faults: [{ place: query.split('=')[0] }] });
+    },
+  );
+
+  test('names the first methods of a study', async () => {
+    const methods = Array.from({ length: 8 }, (_, i) => ({ title: `M${i}`, text: '' }));
+    await api()
+      .post('/api/studies')
+      .send({ document: { ...SLUICE, methods } })
+      .expect(201);
+    const [row] = (await api().get('/api/studies')).body.entries;
+    expect(row).toMatchObject({ title: 'Sluice', excerpt: "level' = -sqrt(level)" });
+    expect(row.methods).toEqual(['M0', 'M1', 'M2', 'M3', 'M4', 'M5']);
+  });
+});
+
+test('one damaged row hides itself alone: it is told of, can be saved as it is, and deleted', async () => {
+  const ids: string[] = [];
+  for (const title of ['A', 'B'])
+    ids.push(
+      (
+        await api()
+          .post('/api/studies')
+          .send({ document: { ...SLUICE, title } })
+      ).body.id,
+    );
+  await app.close();
+  const store = new Database(join(folder, 'schritt.sqlite'));
+  store
+    .prepare('UPDATE entries SET document = ?, methods = ? WHERE id = ?')
+    .run('{"schritt": 1, "ki', 'x', ids[0]);
+  store.close();
+  app = await start(null);
+  expect((await api().get('/api/studies').expect(200)).body.total).toBe(2);
+  expect((await api().get(`/api/studies/${ids[0]}`).expect(500)).body).toMatchObject({ code: 'damaged' });
+  await api().get(`/api/studies/${ids[1]}`).expect(200);
+  const { body } = await api().get(`/api/studies/${ids[0]}/file`).expect(200);
+  expect(String(body)).toBe('{"schritt": 1, "ki');
+  await api().delete(`/api/studies/${ids[0]}`).expect(204);
+  expect((await api().get('/api/studies')).body.total).toBe(1);
+});
+
+test('a study is shown at a link that cannot be guessed, until its owner ends that; its version stays', async () => {
+  const { id } = (await api().post('/api/studies').send({ document: SLUICE })).body;
+  const { shownAt } = (await api().post(`/api/studies/${id}/shown`).expect(200)).body;
+  expect(shownAt).toMatch(/^[\w-]{24}$/);
+  expect((await api().post(`/api/studies/${id}/shown`)).body.shownAt).toBe(shownAt);
+  expect((await api().get(`/api/shown/${shownAt}`).expect(200)).body).toEqual({ document: SLUICE });
+  expect((await api().get(`/api/studies/${id}`)).body).toMatchObject({ version: 1, shownAt });
+  await api().get('/api/shown/nothing').expect(404);
+  await api().delete(`/api/studies/${id}/shown`).expect(204);
+  await api().get(`/api/shown/${shownAt}`).expect(404);
 });
 
 test('health and the description of the interface', async () => {

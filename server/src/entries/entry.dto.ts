@@ -1,6 +1,7 @@
 import type { Document } from '@schritt/core/document';
 import { ApiProperty } from '@nestjs/swagger';
-import { IsInt, Min } from 'class-validator';
+import { Transform } from 'class-transformer';
+import { IsInt, IsOptional, Max, Min } from 'class-validator';
 import { ANY_DOCUMENT } from '../documents/document-schema.ts';
 import { IsDocument } from '../documents/is-document.ts';
 
@@ -19,12 +20,44 @@ export class ReplaceEntryDto extends CreateEntryDto {
   version: number;
 }
 
-/** What the server answers. */
+/** Entries of a page of a list, at most. */
+export const MOST_LISTED = 200;
+
+const asNumber = Transform(({ value }: { readonly value: unknown }) =>
+  typeof value === 'string' && /^\d{1,9}$/.test(value) ? Number(value) : value,
+);
+
+/** Which part of a list is asked for. */
+export class ListQueryDto {
+  @ApiProperty({ required: false, default: 0, description: 'entries to pass over' })
+  @IsOptional()
+  @asNumber
+  @IsInt()
+  @Min(0)
+  from?: number;
+
+  @ApiProperty({
+    required: false,
+    default: 100,
+    maximum: MOST_LISTED,
+    description: 'entries to answer, at most',
+  })
+  @IsOptional()
+  @asNumber
+  @IsInt()
+  @Min(1)
+  @Max(MOST_LISTED)
+  count?: number;
+}
+
+const KINDS = { enum: ['study', 'problem', 'method'] };
+
+/** What the server answers of one entry. */
 export class EntryDto {
   @ApiProperty()
   id: string;
 
-  @ApiProperty({ enum: ['study', 'problem', 'method'] })
+  @ApiProperty(KINDS)
   kind: Document['kind'];
 
   @ApiProperty()
@@ -33,6 +66,54 @@ export class EntryDto {
   @ApiProperty({ description: 'time of the last change, ISO 8601' })
   updatedAt: string;
 
+  @ApiProperty({ type: String, nullable: true, description: 'the link at which others may look, /shown/...' })
+  shownAt: string | null;
+
   @ApiProperty(ANY_DOCUMENT)
   document: Document;
+}
+
+/** An entry in a list, without its body. */
+export class EntryRowDto {
+  @ApiProperty()
+  id: string;
+
+  @ApiProperty(KINDS)
+  kind: Document['kind'];
+
+  @ApiProperty()
+  version: number;
+
+  @ApiProperty({ description: 'time of the last change, ISO 8601' })
+  updatedAt: string;
+
+  @ApiProperty()
+  title: string;
+
+  @ApiProperty({ description: 'the text of the problem or method, at most 600 characters of it' })
+  excerpt: string;
+
+  @ApiProperty({ type: [String], description: 'titles of the first methods of a study' })
+  methods: readonly string[];
+}
+
+/** A part of a list. */
+export class EntryListDto {
+  @ApiProperty({ type: [EntryRowDto] })
+  entries: readonly EntryRowDto[];
+
+  @ApiProperty({ description: 'entries there are in all' })
+  total: number;
+}
+
+/** A document that is shown to whoever has the link. */
+export class ShownDto {
+  @ApiProperty(ANY_DOCUMENT)
+  document: Document;
+}
+
+/** The link at which an entry is shown. */
+export class ShownAtDto {
+  @ApiProperty({ description: 'the end of the link, /shown/...' })
+  shownAt: string;
 }

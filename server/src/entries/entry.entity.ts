@@ -22,8 +22,21 @@ export class Entry {
   @Column({ type: 'text' })
   title: string;
 
-  @Column({ type: 'simple-json' })
-  document: Document;
+  /** The document as JSON; kept as text, so that damage in one row is met when that row is read and nowhere else. */
+  @Column({ type: 'text' })
+  document: string;
+
+  /** The beginning of the text that a list shows. */
+  @Column({ type: 'text', default: '' })
+  excerpt: string;
+
+  /** Titles of the first methods of a study, as JSON. */
+  @Column({ type: 'text', default: '[]' })
+  methods: string;
+
+  /** The part of the link at which it is shown to others that cannot be guessed; null where it is not shown. */
+  @Column({ type: 'text', nullable: true })
+  shownAt: string | null;
 
   /** Counts the replacements; a replacement must name the version it was made from. */
   @VersionColumn()

@@ -1,6 +1,30 @@
 import { HttpException } from '@nestjs/common';
 import { ApiProperty } from '@nestjs/swagger';
 
+/** The status of every kind of error. */
+export const ERROR_STATUS = {
+  'bad-request': 400,
+  /** Writing from elsewhere needs the key. */
+  'no-key': 401,
+  /** Another page asked in the name of a person. */
+  'other-origin': 403,
+  'not-found': 404,
+  'wrong-method': 405,
+  'stale-version': 409,
+  'too-large': 413,
+  /** Asked under a name that is none of this server's. */
+  'wrong-host': 421,
+  'too-many': 429,
+  internal: 500,
+  /** What is stored cannot be read. */
+  damaged: 500,
+  /** More heavy work waits than can be done in time. */
+  busy: 503,
+  'no-room': 507,
+} as const;
+
+export type ApiErrorCode = keyof typeof ERROR_STATUS;
+
 /** One fault with its place in what was sent. */
 export class ApiFault {
   @ApiProperty()
@@ -15,7 +39,7 @@ export class ApiErrorBody {
   @ApiProperty({ example: 404 })
   status: number;
 
-  @ApiProperty({ enum: ['bad-request', 'not-found', 'stale-version', 'too-large', 'internal'] })
+  @ApiProperty({ enum: Object.keys(ERROR_STATUS) })
   code: ApiErrorCode;
 
   @ApiProperty()
@@ -32,22 +56,12 @@ export class ApiErrorBody {
   current?: unknown;
 }
 
-export type ApiErrorCode = 'bad-request' | 'not-found' | 'stale-version' | 'too-large' | 'internal';
-
-const STATUS: Readonly<Record<ApiErrorCode, number>> = {
-  'bad-request': 400,
-  'not-found': 404,
-  'stale-version': 409,
-  'too-large': 413,
-  internal: 500,
-};
-
 /** An error that a client is told about, with a body of the one form all errors have. */
 export class ApiError extends HttpException {
   readonly body: ApiErrorBody;
 
   constructor(code: ApiErrorCode, message: string, faults: readonly ApiFault[] = [], current?: unknown) {
-    const status = STATUS[code];
+    const status = ERROR_STATUS[code];
     const body = { status, code, message, faults, ...(current === undefined ? {} : { current }) };
     super(body, status);
     this.body = body;

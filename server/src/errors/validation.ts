@@ -21,6 +21,7 @@ function faultsOf(errors: readonly ValidationError[], around = ''): readonly Api
 export function validation(): ValidationPipe {
   return new ValidationPipe({
     transform: true,
+    stopAtFirstError: true,
     whitelist: true,
     forbidNonWhitelisted: true,
     exceptionFactory: (errors) =>

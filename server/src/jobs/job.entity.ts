@@ -1,5 +1,4 @@
 import type { StudyDocument } from '@schritt/core/document';
-import type { MethodRun } from '@schritt/core/study';
 import { Column, CreateDateColumn, Entity, Index, PrimaryGeneratedColumn } from 'typeorm';
 
 /** Where a job is: waiting and running ones go on when the server starts again. */
@@ -22,8 +21,17 @@ export class Job {
   @Column({ type: 'simple-json' })
   document: StudyDocument;
 
-  @Column({ type: 'simple-json', nullable: true })
-  runs: readonly MethodRun[] | null;
+  /** The runs as JSON; they may be large, and are read only where they are asked for. */
+  @Column({ type: 'text', nullable: true, select: false })
+  runs: string | null;
+
+  /** Length of the runs. */
+  @Column({ type: 'integer', default: 0 })
+  bytes: number;
+
+  /** How often it was begun: a job during which the server ended is begun once more, and no more. */
+  @Column({ type: 'integer', default: 0 })
+  begun: number;
 
   /** Why it failed, in words. */
   @Column({ type: 'text', nullable: true })

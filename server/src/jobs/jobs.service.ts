@@ -14,7 +14,8 @@ import { In, type Repository } from 'typeorm';
 import { ApiError } from '../errors/api-error.ts';
 import type { JobDto } from './job.dto.ts';
 import { Job } from './job.entity.ts';
-import { JOB_OPTIONS, type JobOptions, StudyPool } from './study-pool.ts';
+import { JobRefusal, StudyPool } from '../threads/study-pool.ts';
+import { THREAD_OPTIONS, type ThreadOptions } from '../threads/thread-options.ts';
 
 /** A job under way. */
 interface Active {
@@ -24,8 +25,20 @@ interface Active {
   runs: readonly MethodRun[];
 }
 
-/** Finished jobs that are kept; the oldest go. */
+/** How a job ended. */
+interface End {
+  readonly state: Job['state'];
+  readonly runs: string | null;
+  readonly why: string | null;
+}
+
+/** Finished jobs that are kept, and the bytes of all their results; the oldest go. */
 const MOST_KEPT = 200;
+const MOST_BYTES_KEPT = 256e6;
+/** Jobs that wait or run at once. */
+const MOST_OPEN = 100;
+/** Times that a job is begun. */
+const MOST_BEGUN = 2;
 
 /** The key of a study's runs, short enough to be looked up. */
 function keyOf(document: StudyDocument): string {
@@ -37,7 +50,7 @@ function keyOf(document: StudyDocument): string {
 export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   readonly #jobs: Repository<Job>;
   readonly #pool: StudyPool;
-  readonly #options: JobOptions;
+  readonly #options: ThreadOptions;
   readonly #active = new Map<string, Active>();
   readonly #logger = new Logger('jobs');
   #last: Promise<void> = Promise.resolve();
@@ -46,7 +59,7 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   constructor(
     @InjectRepository(Job) jobs: Repository<Job>,
     @Inject(StudyPool) pool: StudyPool,
-    @Inject(JOB_OPTIONS) options: JobOptions,
+    @Inject(THREAD_OPTIONS) options: ThreadOptions,
   ) {
     this.#jobs = jobs;
     this.#pool = pool;
@@ -59,7 +72,13 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
       where: { state: In(['waiting', 'running']) },
       order: { createdAt: 'ASC' },
     });
-    for (const job of open) this.#enqueue(job);
+    for (const job of open) {
+      if (job.begun < MOST_BEGUN) this.#enqueue(job);
+      else {
+        const why = 'the server ended twice while it ran this study; it is not begun again';
+        await this.#jobs.update(job.id, { state: 'failed', why });
+      }
+    }
   }
 
   async onModuleDestroy(): Promise<void> {
@@ -76,9 +95,9 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
       order: { createdAt: 'DESC' },
     });
     if (known !== null) return this.#dto(known);
-    const job = await this.#jobs.save(
-      this.#jobs.create({ key, state: 'waiting', document, runs: null, why: null }),
-    );
+    if (this.#active.size >= MOST_OPEN)
+      throw new ApiError('busy', `${MOST_OPEN} studies wait already; try again when some of them are done`);
+    const job = await this.#jobs.save(this.#jobs.create({ key, state: 'waiting', document, why: null }));
     this.#enqueue(job);
     await this.#tidy();
     return this.#dto(job);
@@ -88,13 +107,17 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     return this.#dto(await this.#find(id));
   }
 
-  /** The runs of a job, one a method: all of them when it is done, the rungs that are finished while it is under way. */
-  async runs(id: string): Promise<readonly MethodRun[]> {
+  /**
+   * The runs of a job as JSON, one entry a method: all of them when it is done, the rungs that are finished while it is
+   * under way.
+   */
+  async runs(id: string): Promise<string> {
     const soFar = this.#active.get(id)?.runs ?? [];
-    if (soFar.length > 0) return soFar;
-    const { runs } = await this.#find(id);
-    if (runs === null) throw new ApiError('not-found', 'this job has no results');
-    return runs;
+    if (soFar.length > 0) return JSON.stringify(soFar);
+    const job = await this.#jobs.findOne({ where: { id }, select: { id: true, runs: true } });
+    if (job === null) throw new ApiError('not-found', 'there is no such job');
+    if (job.runs === null) throw new ApiError('not-found', 'this job has no results');
+    return job.runs;
   }
 
   /** Where a job is, told again whenever that changes; it ends with the job. */
@@ -117,55 +140,68 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
 
   async #work(id: string, document: StudyDocument, active: Active): Promise<void> {
     const { news, abort } = active;
-    const limit = AbortSignal.timeout(1000 * this.#options.limit);
-    const finish = async (state: Job['state'], more: Pick<Job, 'runs' | 'why'>): Promise<void> => {
-      await this.#jobs.update(id, { state, runs: more.runs, why: more.why });
-      const { part, rungs } = news.value;
-      news.next({ id, state, part: state === 'done' ? 1 : part, rungs, why: more.why });
-    };
     try {
-      if (abort.signal.aborted) {
-        await this.#stopped(finish, false);
-        return;
-      }
-      await this.#jobs.update(id, { state: 'running' });
-      news.next({ id, state: 'running', part: 0, rungs: 0, why: null });
+      const end = await this.#outcome(id, document, active);
+      if (end !== null) await this.#finish(id, active, end);
+    } catch (thrown) {
+      // the store cannot take it: who looks on is told, and the jobs behind this one go on
+      this.#logger.error(thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown));
+      const { part, rungs } = news.value;
+      news.next({ id, state: 'failed', part, rungs, why: 'its results could not be stored' });
+    } finally {
+      news.complete();
+      abort.abort();
+      this.#active.delete(id);
+    }
+  }
+
+  /** What a job comes to; null where the server ends, and the job is to go on later. */
+  async #outcome(id: string, document: StudyDocument, active: Active): Promise<End | null> {
+    const { news, abort } = active;
+    const limit = AbortSignal.timeout(1000 * this.#options.limit);
+    const cancelled: End = { state: 'cancelled', runs: null, why: 'it was cancelled' };
+    if (abort.signal.aborted) return this.#closing ? null : cancelled;
+    await this.#jobs.update(id, { state: 'running', begun: () => '"begun" + 1' });
+    news.next({ id, state: 'running', part: 0, rungs: 0, why: null });
+    try {
       const runs = await this.#pool.run(document, AbortSignal.any([abort.signal, limit]), (part, soFar) => {
         active.runs = [...soFar];
         const rungs = soFar.reduce((sum, run) => sum + run.rungs.length, 0);
         news.next({ id, state: 'running', part, rungs, why: null });
       });
-      await finish('done', { runs, why: null });
+      return { state: 'done', runs: JSON.stringify(runs), why: null };
     } catch (thrown) {
-      if (abort.signal.aborted || limit.aborted) await this.#stopped(finish, limit.aborted);
-      else {
-        this.#logger.error(thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown));
-        const why = thrown instanceof Error ? thrown.message : String(thrown);
-        await finish('failed', { runs: null, why });
+      if (limit.aborted)
+        return { state: 'too long', runs: null, why: `it took more than ${this.#options.limit} seconds` };
+      if (abort.signal.aborted) {
+        // a server that ends in good order has not failed this job
+        if (this.#closing) await this.#jobs.update(id, { begun: () => '"begun" - 1' });
+        return this.#closing ? null : cancelled;
       }
-    } finally {
-      news.complete();
-      this.#active.delete(id);
+      if (thrown instanceof JobRefusal) return { state: 'failed', runs: null, why: thrown.message };
+      this.#logger.error(thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown));
+      return { state: 'failed', runs: null, why: thrown instanceof Error ? thrown.message : String(thrown) };
     }
   }
 
-  /** A job that was ended: by a person, by its time limit, or because the server ends and will go on later. */
-  async #stopped(
-    finish: (state: Job['state'], more: Pick<Job, 'runs' | 'why'>) => Promise<void>,
-    tooLong: boolean,
-  ): Promise<void> {
-    if (this.#closing && !tooLong) return;
-    const why = tooLong ? `it took more than ${this.#options.limit} seconds` : 'it was cancelled';
-    await finish(tooLong ? 'too long' : 'cancelled', { runs: null, why });
+  async #finish(id: string, { news }: Active, { state, runs, why }: End): Promise<void> {
+    await this.#jobs.update(id, { state, runs, why, bytes: runs?.length ?? 0 });
+    const { part, rungs } = news.value;
+    news.next({ id, state, part: state === 'done' ? 1 : part, rungs, why });
+    await this.#tidy();
   }
 
+  /** Deletes the oldest finished jobs, where there are too many or their results take too much room. */
   async #tidy(): Promise<void> {
-    const old = await this.#jobs.find({
-      select: { id: true },
+    const finished = await this.#jobs.find({
+      select: { id: true, bytes: true },
       where: { state: In(['done', 'failed', 'cancelled', 'too long']) },
       order: { createdAt: 'DESC' },
-      skip: MOST_KEPT,
-      take: MOST_KEPT,
+    });
+    let bytes = 0;
+    const old = finished.filter((job, i) => {
+      bytes += job.bytes;
+      return i >= MOST_KEPT || bytes > MOST_BYTES_KEPT;
     });
     if (old.length > 0) await this.#jobs.delete(old.map(({ id }) => id));
   }

@@ -4,8 +4,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openStudy, type StudyDocument } from '@schritt/core/document';
 import { type MethodRun, runStudy } from '@schritt/core/study';
+import Database from 'better-sqlite3';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import { createServer } from '../create-server.ts';
+import { testServer, WORKERS } from '../test-server.ts';
+import type { ThreadOptions } from '../threads/thread-options.ts';
 
 /** Seconds after which a job is ended. */
 const LIMIT = 3;
@@ -31,15 +33,8 @@ let folder: string;
 let app: NestExpressApplication;
 let address: string;
 
-async function start(): Promise<void> {
-  app = await createServer({
-    database: join(folder, 'schritt.sqlite'),
-    demo: null,
-    web: null,
-    // threads run compiled files only
-    jobs: { worker: join(__dirname, '../../dist/jobs/run-method.worker.js'), limit: LIMIT },
-    logLevel: 'silent',
-  });
+async function start(bounds: Partial<ThreadOptions> = {}): Promise<void> {
+  app = await testServer(folder, { threads: { workers: WORKERS, limit: LIMIT, ...bounds } });
   await app.listen(0, '127.0.0.1');
   address = `${await app.getUrl()}/api`;
 }
@@ -130,6 +125,82 @@ test('a job that was under way goes on when the server starts again', async () =
   await start();
   expect((await events(id)).at(-1)).toMatchObject({ state: 'done' });
 }, 20_000);
+
+/** Changes rows of the store while no server is there. */
+async function whileClosed(change: (store: Database.Database) => void): Promise<void> {
+  await app.close();
+  const store = new Database(join(folder, 'schritt.sqlite'));
+  change(store);
+  store.close();
+  await start();
+}
+
+test('a job during which the server died twice is not begun a third time', async () => {
+  const { id } = await created(sluice([30_000_000]));
+  await whileClosed((store) => store.prepare("UPDATE jobs SET begun = 2, state = 'running'").run());
+  expect((await events(id)).at(-1)).toMatchObject({
+    state: 'failed',
+    why: 'the server ended twice while it ran this study; it is not begun again',
+  });
+});
+
+test('a job that was begun once is begun again, and counted', async () => {
+  const { id } = await created(sluice([1000]));
+  await events(id);
+  let begun: unknown = null;
+  await whileClosed((store) => {
+    store.prepare("UPDATE jobs SET state = 'running', runs = NULL").run();
+    begun = store.prepare('SELECT begun FROM jobs').pluck().get();
+  });
+  expect(begun).toBe(1);
+  expect((await events(id)).at(-1)).toMatchObject({ state: 'done' });
+});
+
+test('a thread that asks for too much memory ends its job with a sentence, and the next one runs', async () => {
+  await app.close();
+  await start({ memory: 24 });
+  const family = {
+    ...sluice([20_000]),
+    problem: {
+      title: 'Chain',
+      text: `u[i]' = -u[i] for i = 1..20000\nu[i](0) = 1 for i = 1..20000\n0 <= t <= 1\nu[i](t) = exp(-t) for i = 1..20000`,
+    },
+    ladder: { counts: Array.from({ length: 40 }, (_, i) => 1 + i) },
+  };
+  const { id } = await created(family);
+  expect((await events(id)).at(-1)).toMatchObject({
+    state: 'failed',
+    why: expect.stringMatching(/^(it needs more memory|its results take more than 32 megabytes)/),
+  });
+  const next = await created(sluice([7]));
+  expect((await events(next.id)).at(-1)).toMatchObject({ state: 'done' });
+}, 20_000);
+
+test('results that cannot be stored are told of, and the jobs behind go on', async () => {
+  const store = new Database(join(folder, 'schritt.sqlite'));
+  store.exec(
+    "CREATE TRIGGER full BEFORE UPDATE OF runs ON jobs BEGIN SELECT RAISE(ABORT, 'disk is full'); END",
+  );
+  const job = await created(sluice([5]));
+  expect((await events(job.id)).at(-1)).toMatchObject({
+    state: 'failed',
+    why: 'its results could not be stored',
+  });
+  store.exec('DROP TRIGGER full');
+  store.close();
+  const next = await created(sluice([7]));
+  expect((await events(next.id)).at(-1)).toMatchObject({ state: 'done' });
+});
+
+test('results are kept up to a number of bytes; the oldest go', async () => {
+  const first = await created(sluice([3]));
+  await events(first.id);
+  await whileClosed((store) => store.prepare('UPDATE jobs SET bytes = 300000000').run());
+  const second = await created(sluice([4]));
+  await events(second.id);
+  expect((await fetch(`${address}/jobs/${first.id}`)).status).toBe(404);
+  expect((await fetch(`${address}/jobs/${second.id}/runs`)).status).toBe(200);
+});
 
 test.each([
   [{ ...sluice([10]), kind: 'problem' }, 'what was sent is not as it should be'],

@@ -1,0 +1,39 @@
+import { join } from 'node:path';
+import express, { type NextFunction, type Request, type RequestHandler, type Response } from 'express';
+import { WORKER_POLICY } from './content-security.ts';
+
+/** The files in which compiled loops are made, by the name that the build gives them. */
+const COMPUTES = /compute\.worker-[\w-]+\.js$/;
+/** Addresses that are pages. */
+const PAGE = /^\/((studies|problems|methods)(\/[\w-]+)?|shown\/[\w-]+|open)?\/?$/;
+
+/** Serves the built files; names with a digest of the content are kept by browsers for good. */
+export function webFiles(folder: string): RequestHandler {
+  return express.static(folder, {
+    index: false,
+    setHeaders: (response: Response, path: string) => {
+      if (path.startsWith(join(folder, 'assets')))
+        response.setHeader('Cache-Control', 'public, max-age=31536000, immutable');
+      if (COMPUTES.test(path)) response.setHeader('Content-Security-Policy', WORKER_POLICY);
+    },
+  });
+}
+
+/** Serves the page for every address that is one; for others that a person typed the same page, which says so, as 404. */
+export function webPages(folder: string): RequestHandler {
+  const page = join(folder, 'index.html');
+  return (request: Request, response: Response, next: NextFunction) => {
+    if ((request.method !== 'GET' && request.method !== 'HEAD') || request.path.startsWith('/api')) {
+      next();
+      return;
+    }
+    const isPage = PAGE.test(request.path);
+    const isAsked = request.accepts(['html', 'json']) === 'html' && !/\.\w+$/.test(request.path);
+    if (!isPage && !isAsked) {
+      next();
+      return;
+    }
+    response.status(isPage ? 200 : 404).setHeader('Cache-Control', 'no-cache');
+    response.sendFile(page);
+  };
+}

@@ -1,0 +1,77 @@
+import { isIP } from 'node:net';
+import { join } from 'node:path';
+
+/** What a server is started with, from the environment. */
+export interface Settings {
+  /** Folder of all data. */
+  readonly data: string;
+  readonly host: string;
+  readonly port: number;
+  /** Names besides the host's own by which pages may ask, such as a name in the local network. */
+  readonly names: readonly string[];
+  /** The key with which a person may write from elsewhere; null for one that the server makes itself. */
+  readonly key: string | null;
+  /** Seconds after which a job is ended. */
+  readonly jobSeconds: number;
+  readonly logLevel: 'silent' | 'warn' | 'info';
+}
+
+export type SettingsReading =
+  | { readonly ok: true; readonly settings: Settings }
+  | { readonly ok: false; readonly faults: readonly string[] };
+
+/** Shortest key that a person may choose. */
+const SHORTEST_KEY = 16;
+
+/** Whether an address is reached from this machine alone. */
+export function isLoopback(host: string): boolean {
+  return host === 'localhost' || host === '::1' || (isIP(host) === 4 && host.startsWith('127.'));
+}
+
+/**
+ * Reads and checks all settings in one place.
+ *
+ * @param environment as process.env
+ * @param root the folder of the program; data is kept in `data` below it unless SCHRITT_DATA says otherwise
+ * @returns the settings, or a sentence for each one that is wrong
+ */
+export function readSettings(environment: NodeJS.ProcessEnv, root: string): SettingsReading {
+  const faults: string[] = [];
+  const text = (name: string, otherwise: string): string => {
+    const value = environment[name] ?? otherwise;
+    if (value.trim() === '')
+      faults.push(`${name} is empty; leave it out, or write for example ${name}=${otherwise}`);
+    return value;
+  };
+  const whole = (name: string, otherwise: number, least: number, most: number): number => {
+    const written = environment[name] ?? String(otherwise);
+    const value = Number(written);
+    const isGood = /^\d+$/.test(written) && value >= least && value <= most;
+    if (!isGood)
+      faults.push(
+        `${name} is "${written}"; it must be a whole number from ${least} to ${most}, as ${name}=${otherwise}`,
+      );
+    return isGood ? value : otherwise;
+  };
+  const log = environment['SCHRITT_LOG'] ?? 'warn';
+  const logLevel = (['silent', 'warn', 'info'] as const).find((level) => level === log);
+  if (logLevel === undefined) faults.push(`SCHRITT_LOG is "${log}"; it must be silent, warn or info`);
+  const key = environment['SCHRITT_KEY'] ?? null;
+  if (key !== null && key.length < SHORTEST_KEY)
+    faults.push(
+      `SCHRITT_KEY has ${key.length} characters; a key that cannot be guessed has at least ${SHORTEST_KEY}`,
+    );
+  const settings: Settings = {
+    data: text('SCHRITT_DATA', join(root, 'data')),
+    host: text('SCHRITT_HOST', '127.0.0.1'),
+    port: whole('SCHRITT_PORT', 4600, 0, 65_535),
+    names: (environment['SCHRITT_NAMES'] ?? '')
+      .split(',')
+      .map((name) => name.trim().toLowerCase())
+      .filter((name) => name !== ''),
+    key,
+    jobSeconds: whole('SCHRITT_JOB_SECONDS', 900, 1, 86_400),
+    logLevel: logLevel ?? 'warn',
+  };
+  return faults.length === 0 ? { ok: true, settings } : { ok: false, faults };
+}

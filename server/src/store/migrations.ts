@@ -1,0 +1,12 @@
+import { BoundJobs1700000000003 } from '../jobs/bound-jobs.migration.ts';
+import { CreateJobs1700000000001 } from '../jobs/create-jobs.migration.ts';
+import { CreateEntries1700000000000 } from '../entries/create-entries.migration.ts';
+import { ShowEntries1700000000002 } from '../entries/show-entries.migration.ts';
+
+/** Every change of the layout of the store, the oldest first. */
+export const MIGRATIONS = [
+  CreateEntries1700000000000,
+  CreateJobs1700000000001,
+  ShowEntries1700000000002,
+  BoundJobs1700000000003,
+];

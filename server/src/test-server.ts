@@ -1,0 +1,23 @@
+import { join } from 'node:path';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import type { ServerOptions } from './app.module.ts';
+import { createServer } from './create-server.ts';
+
+/** Folder of this server's compiled workers: threads run compiled files only. */
+export const WORKERS = join(process.cwd(), 'server/dist/threads');
+
+/** A server over a data folder as tests want it: without demo data, pages and key, unless they say otherwise. */
+export async function testServer(
+  folder: string,
+  more: Partial<ServerOptions> = {},
+): Promise<NestExpressApplication> {
+  return createServer({
+    database: join(folder, 'schritt.sqlite'),
+    demo: null,
+    web: null,
+    threads: { workers: WORKERS, limit: 4 },
+    door: { host: '127.0.0.1', names: [], key: null },
+    logLevel: 'silent',
+    ...more,
+  });
+}

@@ -1,0 +1,33 @@
+/** How work on threads is bounded. */
+export interface ThreadOptions {
+  /** Folder of the compiled worker files. */
+  readonly workers: string;
+  /** Seconds after which a job is ended. */
+  readonly limit: number;
+  /** Megabytes of memory that one thread may take. */
+  readonly memory?: number;
+  /** Seconds that heavy work within a request may take. */
+  readonly requestLimit?: number;
+}
+
+export const THREAD_OPTIONS = Symbol('thread options');
+
+const MEMORY = 1024;
+
+/** The bounds of a worker thread: one that asks for more memory ends, and the server goes on. */
+export function resourceLimits({ memory = MEMORY }: ThreadOptions): {
+  readonly maxOldGenerationSizeMb: number;
+  readonly maxYoungGenerationSizeMb: number;
+} {
+  return { maxOldGenerationSizeMb: memory, maxYoungGenerationSizeMb: 64 };
+}
+
+/** Whether a thread ended because it asked for more memory than it may have. */
+export function ranOutOfMemory(thrown: unknown): boolean {
+  return (
+    typeof thrown === 'object' &&
+    thrown !== null &&
+    'code' in thrown &&
+    thrown.code === 'ERR_WORKER_OUT_OF_MEMORY'
+  );
+}
