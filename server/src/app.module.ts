@@ -32,7 +32,8 @@ export class AppModule {
       imports: [
         LoggerModule.forRoot({
           pinoHttp: { level: logLevel, autoLogging: logLevel === 'info' },
-          forRoutes: [{ path: '{*splat}', method: RequestMethod.ALL }],
+          // requests are logged one by one only where that is wished for
+          forRoutes: logLevel === 'info' ? [{ path: '{*splat}', method: RequestMethod.ALL }] : [],
         }),
         // a store that cannot be opened now cannot be opened in three seconds either
         TypeOrmModule.forRoot({ ...storeOptions(database), retryAttempts: 0 }),

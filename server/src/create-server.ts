@@ -2,16 +2,17 @@ import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
 import express from 'express';
-import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { door } from './access/door.ts';
+import { turns } from './access/turns.ts';
 import { AppModule, type ServerOptions } from './app.module.ts';
 import { documentSchemas } from './documents/document-schema.ts';
+import { bodies } from './documents/bodies.ts';
 import { plainBody } from './documents/plain-body.ts';
 import { ErrorFilter } from './errors/error.filter.ts';
 import { validation } from './errors/validation.ts';
 import { wrongMethod } from './errors/wrong-method.ts';
-import { PAGE_POLICY } from './pages/content-security.ts';
+import { headers } from './pages/headers.ts';
 import { webFiles, webPages } from './pages/pages.ts';
 
 /** Builds the application, not yet listening. */
@@ -25,16 +26,12 @@ export async function createServer(options: ServerOptions): Promise<NestExpressA
   app.useGlobalPipes(validation());
   app.useGlobalFilters(new ErrorFilter());
   const description = apiDocument(app);
+  // answers change too often for a digest of each to be worth its time
+  app.set('etag', false);
   // in the order in which a request meets them
-  app.use(helmet({ contentSecurityPolicy: false, strictTransportSecurity: false }));
-  app.use((_request: express.Request, response: express.Response, next: express.NextFunction) => {
-    response.setHeader('Content-Security-Policy', PAGE_POLICY);
-    next();
-  });
-  app.use(door(options.door));
+  app.use(turns(), door(options.door), headers());
   if (options.web !== null) app.use(webFiles(options.web), webPages(options.web));
-  app.use(wrongMethod(description));
-  app.use(express.json({ limit: '1mb' }), plainBody);
+  app.use(bodies(wrongMethod(description), express.json({ limit: '1mb' }), plainBody));
   // other signals, such as SIGILL of a thread that broke, must end the process
   app.enableShutdownHooks(['SIGTERM', 'SIGINT']);
   SwaggerModule.setup('api/docs', app, description, { raw: ['json'] });

@@ -1,5 +1,18 @@
 import type { Document, StudyReport } from '@schritt/core/document';
-import { Body, Controller, Delete, Get, Header, HttpCode, Inject, Post, Put, Query } from '@nestjs/common';
+import {
+  Body,
+  Controller,
+  Delete,
+  Get,
+  Header,
+  HttpCode,
+  Inject,
+  Post,
+  Put,
+  Query,
+  Res,
+} from '@nestjs/common';
+import type { Response } from 'express';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { ApiErrors } from '../errors/api-errors.ts';
 import { IdParam } from '../documents/id-param.ts';
@@ -26,11 +39,16 @@ abstract class EntriesController {
 
   /** A part of the list, without bodies. */
   @Get()
-  @Header('Content-Type', 'application/json; charset=utf-8')
   @ApiOkResponse({ type: EntryListDto })
   @ApiErrors()
-  list(@Query() { from = 0, count = LISTED }: ListQueryDto): Promise<string> {
-    return this.entries.list(this.kind, from, count);
+  async list(@Query() { from = 0, count = LISTED }: ListQueryDto, @Res() response: Response): Promise<void> {
+    const list = await this.entries.list(this.kind, from, count);
+    // many may ask at once: what is ready is sent as it is
+    response.writeHead(200, {
+      'Content-Type': 'application/json; charset=utf-8',
+      'Content-Length': list.length,
+    });
+    response.end(list);
   }
 
   @Get(':id')

@@ -62,18 +62,18 @@ const MOST_LISTS = 50;
 @Injectable()
 export class EntriesService {
   readonly #entries: Repository<Entry>;
-  readonly #lists = new LRUCache<string, Promise<string>>({ max: MOST_LISTS });
+  readonly #lists = new LRUCache<string, Promise<Buffer>>({ max: MOST_LISTS });
 
   constructor(@InjectRepository(Entry) entries: Repository<Entry>) {
     this.#entries = entries;
   }
 
   /** A part of a list as JSON: it is asked for often and written seldom. */
-  list(kind: Document['kind'], from: number, count: number): Promise<string> {
+  list(kind: Document['kind'], from: number, count: number): Promise<Buffer> {
     const key = `${kind}/${from}/${count}`;
     const ready = this.#lists.get(key);
     if (ready !== undefined) return ready;
-    const made = this.#listed(kind, from, count).then((list) => JSON.stringify(list));
+    const made = this.#listed(kind, from, count).then((list) => Buffer.from(JSON.stringify(list)));
     this.#lists.set(key, made);
     // a list that failed is asked for again
     made.catch(() => this.#lists.delete(key));

@@ -9,7 +9,7 @@ const PAGE = /^\/((studies|problems|methods)(\/[\w-]+)?|shown\/[\w-]+|open)?\/?$
 
 /** Serves the built files; names with a digest of the content are kept by browsers for good. */
 export function webFiles(folder: string): RequestHandler {
-  return express.static(folder, {
+  const files = express.static(folder, {
     index: false,
     setHeaders: (response: Response, path: string) => {
       if (path.startsWith(join(folder, 'assets')))
@@ -17,6 +17,11 @@ export function webFiles(folder: string): RequestHandler {
       if (COMPUTES.test(path)) response.setHeader('Content-Security-Policy', WORKER_POLICY);
     },
   });
+  return (request: Request, response: Response, next: NextFunction) => {
+    // no file is looked for where none can be
+    if (request.path.startsWith('/api')) next();
+    else files(request, response, next);
+  };
 }
 
 /** Serves the page for every address that is one; for others that a person typed the same page, which says so, as 404. */
