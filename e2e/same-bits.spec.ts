@@ -41,14 +41,14 @@ test('the worker, the server and the terminal give the same bits', async ({ page
   await page.goto('/studies');
   await page.getByRole('link', { name: 'Marmots and lynx' }).click();
   await expect(page.getByRole('region', { name: 'Rungs' }).locator('tbody tr').first()).toBeVisible();
-  const entries: { readonly id: string; readonly document: { readonly title: string } }[] = await (
+  const { entries }: { readonly entries: { readonly id: string; readonly title: string }[] } = await (
     await request.get('/api/studies')
   ).json();
   for (const file of readdirSync(join(ROOT, 'demo'))) {
     const path = join(ROOT, 'demo', file);
     const document: { readonly kind: string; readonly title: string; readonly methods: readonly unknown[] } =
       JSON.parse(readFileSync(path, 'utf8'));
-    const stored = entries.find((entry) => entry.document.title === document.title);
+    const stored = entries.find((entry) => entry.title === document.title);
     if (document.kind !== 'study' || stored === undefined) continue;
     const inWorker = await page.evaluate(async (asked): Promise<Numbers> => {
       interface Answered {

@@ -155,6 +155,8 @@ test('a long study tells how far it is and is ended at once when a person cancel
   await page.getByRole('textbox', { name: 'Step sizes' }).fill('60, 40000000');
   await expect(status).toBeVisible();
   await saved(page);
+  await status.getByRole('button', { name: 'Go on without this page' }).click();
+  await expect(status).toContainText('where it goes on without this page');
   await page.getByRole('link', { name: 'Studies', exact: true }).click();
   expect((await request.get('/api/health')).ok()).toBe(true);
   await page.getByRole('link', { name: 'Marmots and lynx' }).click();

@@ -4,8 +4,10 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { MessagePage } from './frame/message-page.tsx';
 import { MethodPage } from './pages/method-page.tsx';
 import { MethodsPage } from './pages/methods-page.tsx';
+import { OpenPage } from './pages/open-page.tsx';
 import { ProblemPage } from './pages/problem-page.tsx';
 import { ProblemsPage } from './pages/problems-page.tsx';
+import { ShownPage } from './pages/shown-page.tsx';
 import { StudiesPage } from './pages/studies-page.tsx';
 import { StudyPage } from './pages/study-page.tsx';
 import { antTheme } from './theme/ant-theme.ts';
@@ -19,6 +21,8 @@ const router = createBrowserRouter([
   { path: '/problems/:id', element: <ProblemPage /> },
   { path: '/methods', element: <MethodsPage /> },
   { path: '/methods/:id', element: <MethodPage /> },
+  { path: '/shown/:at', element: <ShownPage /> },
+  { path: '/open', element: <OpenPage /> },
   { path: '*', element: <MessagePage>There is nothing at this address.</MessagePage> },
 ]);
 

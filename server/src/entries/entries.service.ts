@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { type Document, readDocumentText } from '@schritt/core/document';
+import { type Document, readDocument } from '@schritt/core/document';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { LRUCache } from 'lru-cache';
@@ -9,15 +9,26 @@ import { Entry } from './entry.entity.ts';
 import type { EntryDto, EntryListDto, EntryRowDto } from './entry.dto.ts';
 import { stored } from './excerpt.ts';
 
-/** The document of a stored row. */
+/** Whether a stored value is a document, in the present way of writing it or an older one. */
+function isDocument(value: unknown): value is Document {
+  return readDocument(value).ok;
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
+/** The document of a stored row, as it was sent. */
 function documentOf({ document }: Pick<Entry, 'document'>): Document {
-  const reading = readDocumentText(document);
-  // it is answered as it was sent, older ways of writing it too
-  if (reading.ok) return JSON.parse(document);
+  const written = parsed(document);
+  if (isDocument(written)) return written;
   throw new ApiError(
     'damaged',
     'what is stored of this entry is damaged; save it as a file to see what is left of it',
-    reading.errors.slice(0, 10).map(({ place, message }) => ({ place, message })),
   );
 }
 

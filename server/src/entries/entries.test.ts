@@ -115,7 +115,7 @@ describe('a list', () => {
     schritt: 1,
     kind: 'method',
     title: `Method ${i}`,
-    text: `k1 = f(t, y)\n${'#'.repeat(700)}\ny[n+1] = y + h*k1`,
+    text: `k1 = f(t, y)\n${'#'.repeat(1300)}\ny[n+1] = y + h*k1`,
   });
 
   test('is answered in parts, without bodies, and follows what is written', async () => {
@@ -127,7 +127,7 @@ describe('a list', () => {
     const part = (await api().get('/api/methods?from=1&count=2')).body;
     expect(part.total).toBe(5);
     expect(part.entries.map((e: { title: string }) => e.title)).toEqual(['Method 1', 'Method 2']);
-    expect(part.entries[0].excerpt).toHaveLength(600);
+    expect(part.entries[0].excerpt).toHaveLength(1200);
     expect(part.entries[0].document).toBeUndefined();
     await api().delete(`/api/methods/${part.entries[0].id}`).expect(204);
     const next = (await api().get('/api/methods?from=1&count=2')).body;

@@ -90,7 +90,7 @@ export class EntryRowDto {
   @ApiProperty()
   title: string;
 
-  @ApiProperty({ description: 'the text of the problem or method, at most 600 characters of it' })
+  @ApiProperty({ description: 'the text of the problem or method, at most 1,200 characters of it' })
   excerpt: string;
 
   @ApiProperty({ type: [String], description: 'titles of the first methods of a study' })

@@ -1,7 +1,7 @@
 import type { Document } from '@schritt/core/document';
 
 /** Characters of a text that a list shows. */
-export const LONGEST_EXCERPT = 600;
+export const LONGEST_EXCERPT = 1200;
 /** Methods that a list names. */
 const MOST_METHODS = 6;
 

@@ -13,7 +13,7 @@ export class ShowEntries1700000000002 implements MigrationInterface {
     // a row whose document is damaged keeps the empty ones
     await runner.query(
       `UPDATE "entries" SET "excerpt" = substr(coalesce(
-          json_extract("document", '$.problem.text'), json_extract("document", '$.text'), ''), 1, 600)
+          json_extract("document", '$.problem.text'), json_extract("document", '$.text'), ''), 1, 1200)
         WHERE json_valid("document")`,
     );
     await runner.query(

@@ -160,7 +160,8 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     const { news, abort } = active;
     const limit = AbortSignal.timeout(1000 * this.#options.limit);
     const cancelled: End = { state: 'cancelled', runs: null, why: 'it was cancelled' };
-    if (abort.signal.aborted) return this.#closing ? null : cancelled;
+    const isAborted = (): boolean => abort.signal.aborted;
+    if (isAborted()) return this.#closing ? null : cancelled;
     await this.#jobs.update(id, { state: 'running', begun: () => '"begun" + 1' });
     news.next({ id, state: 'running', part: 0, rungs: 0, why: null });
     try {
@@ -173,7 +174,7 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     } catch (thrown) {
       if (limit.aborted)
         return { state: 'too long', runs: null, why: `it took more than ${this.#options.limit} seconds` };
-      if (abort.signal.aborted) {
+      if (isAborted()) {
         // a server that ends in good order has not failed this job
         if (this.#closing) await this.#jobs.update(id, { begun: () => '"begun" - 1' });
         return this.#closing ? null : cancelled;

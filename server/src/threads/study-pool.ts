@@ -79,22 +79,22 @@ export class StudyPool implements OnModuleDestroy {
         port1.close();
       }
     };
-    const all = await Promise.allSettled(
+    const failures: Error[] = [];
+    const all = await Promise.all(
       document.methods.map(async (_, method) => {
         try {
           return await runOne(method);
         } catch (thrown) {
-          // what one method cannot have ends the others, too
+          // what one method cannot have ends the others, too; theirs is no reason of its own
+          failures.push(thrown instanceof Error ? thrown : new Error(String(thrown)));
           failed.abort();
-          throw thrown;
+          return null;
         }
       }),
     );
-    const failure = all
-      .flatMap((one) => (one.status === 'rejected' ? [one.reason] : []))
-      .sort((a, b) => Number(b instanceof JobRefusal) - Number(a instanceof JobRefusal))[0];
-    if (failure !== undefined) throw failure;
-    return all.flatMap((one) => (one.status === 'fulfilled' ? [one.value] : []));
+    const [first] = failures;
+    if (first !== undefined) throw first;
+    return all.filter((run) => run !== null);
   }
 
   async onModuleDestroy(): Promise<void> {

@@ -22,6 +22,7 @@ test('an entry is read out of an answer, its document by the definition of the f
     id: 'a',
     version: 3,
     updatedAt: '2026-01-01',
+    shownAt: null,
     document: STUDY,
   });
 });

@@ -4,8 +4,19 @@ import type { components, paths } from './schema.ts';
 
 type Schemas = components['schemas'];
 
+/** An entry of a list, without its document. */
+export type EntryRow = Schemas['EntryRowDto'];
+
+/** A part of a list, and how many entries there are in all. */
+export type EntryRows = Schemas['EntryListDto'];
+
 /** A stored document as the server answers it. */
-export interface Entry<D extends Document = Document> extends Omit<Schemas['EntryDto'], 'document' | 'kind'> {
+export interface Entry<D extends Document = Document> extends Omit<
+  Schemas['EntryDto'],
+  'document' | 'kind' | 'shownAt'
+> {
+  /** The end of the link at which it is shown; null where it is not shown. */
+  readonly shownAt: string | null;
   readonly document: D;
 }
 
@@ -61,10 +72,10 @@ function isEntry(value: unknown): value is Schemas['EntryDto'] {
 /** Reads an entry out of an answer; an answer that is none is an error, not a broken page. */
 export function readEntry<K extends Kind>(value: unknown, kind: K): Entry<DocumentOf<K>> {
   if (isEntry(value)) {
-    const { id, version, updatedAt } = value;
+    const { id, version, updatedAt, shownAt } = value;
     const reading = readDocument(value.document);
     if (reading.ok && isOfKind(reading.document, kind) && typeof version === 'number')
-      return { id, version, updatedAt, document: reading.document };
+      return { id, version, updatedAt, shownAt: shownAt ?? null, document: reading.document };
   }
   throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
 }
@@ -84,10 +95,53 @@ function oneOf(kind: Kind): (typeof ONE)[Kind] {
   return ONE[kind];
 }
 
-/** All entries of a kind. */
-export async function listEntries<K extends Kind>(kind: K): Promise<readonly Entry<DocumentOf<K>>[]> {
-  const body = await answerOf(server.GET(allOf(kind)));
-  return Array.isArray(body) ? body.map((item: unknown) => readEntry(item, kind)) : [];
+function areRows(value: unknown): value is EntryRows {
+  return typeof value === 'object' && value !== null && 'entries' in value && Array.isArray(value.entries);
+}
+
+/** Entries of a part of a list. */
+export const LISTED = 100;
+
+/** A part of the list of a kind, from an entry on. */
+export async function listEntries(kind: Kind, from: number): Promise<EntryRows> {
+  const body: unknown = await answerOf(
+    server.GET(allOf(kind), { params: { query: { from, count: LISTED } } }),
+  );
+  if (areRows(body)) return body;
+  throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
+}
+
+/** What is stored of an entry, character for character, also where it cannot be read as a document. */
+export async function storedText(kind: Kind, id: string): Promise<string> {
+  const path = `${allOf(kind)}/${encodeURIComponent(id)}/file`;
+  const response = await fetch(path).catch(() => {
+    throw new ApiFailure('unreachable', 'the server does not answer');
+  });
+  if (!response.ok) throw new ApiFailure('internal', `the server answered ${response.status}`);
+  return response.text();
+}
+
+/** Shows a study to whoever has the link whose end is answered. */
+export async function showStudy(id: string): Promise<string> {
+  const body = await answerOf(server.POST('/api/studies/{id}/shown', { params: { path: { id } } }));
+  return body?.shownAt ?? '';
+}
+
+export async function hideStudy(id: string): Promise<void> {
+  await answerOf(server.DELETE('/api/studies/{id}/shown', { params: { path: { id } } }));
+}
+
+/** The study behind a link. */
+export async function loadShown(at: string): Promise<DocumentOf<'study'>> {
+  const body = await answerOf(server.GET('/api/shown/{at}', { params: { path: { at } } }));
+  const reading = readDocument(body?.document);
+  if (reading.ok && isOfKind(reading.document, 'study')) return reading.document;
+  throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
+}
+
+/** Gives the server the key of the link that it printed. */
+export async function openWith(key: string): Promise<void> {
+  await answerOf(server.POST('/api/access', { body: { key } }));
 }
 
 export async function loadEntry<K extends Kind>(kind: K, id: string): Promise<Entry<DocumentOf<K>>> {

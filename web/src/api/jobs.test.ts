@@ -127,5 +127,8 @@ test('runs that are no runs of this study are not taken', async () => {
 test('a job is ended on the server', async () => {
   answers('DELETE', undefined);
   await cancelJob('j');
-  expect(server.DELETE).toHaveBeenCalledWith('/api/jobs/{id}', { params: { path: { id: 'j' } } });
+  expect(server.DELETE).toHaveBeenCalledWith('/api/jobs/{id}', {
+    params: { path: { id: 'j' } },
+    keepalive: true,
+  });
 });

@@ -106,5 +106,6 @@ export async function followJob(
 
 /** Ends a job on the server. */
 export async function cancelJob(id: string): Promise<void> {
-  await answerOf(server.DELETE('/api/jobs/{id}', { params: { path: { id } } }));
+  // keepalive: it is asked for also while a page goes away
+  await answerOf(server.DELETE('/api/jobs/{id}', { params: { path: { id } }, keepalive: true }));
 }

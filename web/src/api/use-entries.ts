@@ -1,22 +1,55 @@
 import { LIBRARY } from '@schritt/core/notation';
 import useSWR, { type SWRResponse } from 'swr';
-import { type DocumentOf, type Entry, type Kind, listEntries, loadEntry } from './client.ts';
+import useSWRInfinite from 'swr/infinite';
+import {
+  type DocumentOf,
+  type Entry,
+  type EntryRow,
+  type EntryRows,
+  type Kind,
+  LISTED,
+  listEntries,
+  loadEntry,
+} from './client.ts';
 
 /** Methods in the order of the library, one's own behind them; other kinds as they come. */
-function inOrder<K extends Kind>(kind: K, entries: readonly Entry<DocumentOf<K>>[]): typeof entries {
-  if (kind !== 'method') return entries;
-  const place = ({ document }: Entry<DocumentOf<K>>): number => {
-    const found = LIBRARY.findIndex(({ title }) => title === document.title);
+function inOrder(kind: Kind, rows: readonly EntryRow[]): readonly EntryRow[] {
+  if (kind !== 'method') return rows;
+  const place = ({ title }: EntryRow): number => {
+    const found = LIBRARY.findIndex((method) => method.title === title);
     return found < 0 ? LIBRARY.length : found;
   };
-  return [...entries].sort((a, b) => place(a) - place(b));
+  return [...rows].sort((a, b) => place(a) - place(b));
 }
 
-/** All entries of a kind, kept fresh. */
-export function useEntries<K extends Kind>(kind: K): SWRResponse<readonly Entry<DocumentOf<K>>[], Error> {
-  return useSWR<readonly Entry<DocumentOf<K>>[], Error>(['entries', kind], async () =>
-    inOrder(kind, await listEntries(kind)),
+/** The list of a kind as far as it was asked for. */
+export interface Listed {
+  /** Null while nothing has come. */
+  readonly rows: readonly EntryRow[] | null;
+  readonly total: number;
+  readonly error: Error | undefined;
+  /** Asks for the next part; null where all is there. */
+  readonly more: (() => void) | null;
+  readonly again: () => Promise<unknown>;
+}
+
+/** The entries of a kind, part after part, kept fresh. */
+export function useEntries(kind: Kind): Listed {
+  const { data, error, setSize, mutate } = useSWRInfinite<EntryRows, Error>(
+    (part: number, before: EntryRows | null) =>
+      before !== null && before.entries.length < LISTED ? null : ['entries', kind, part],
+    ([, , part]: readonly [string, Kind, number]) => listEntries(kind, part * LISTED),
+    { revalidateAll: true },
   );
+  const rows = data === undefined ? null : data.flatMap(({ entries }) => entries);
+  const total = data?.at(-1)?.total ?? 0;
+  return {
+    rows: rows === null ? null : inOrder(kind, rows),
+    total,
+    error,
+    more: rows !== null && rows.length < total ? () => void setSize((parts) => parts + 1) : null,
+    again: () => mutate(),
+  };
 }
 
 /** One entry as it was when the page opened; from then on the page's own copy counts. */

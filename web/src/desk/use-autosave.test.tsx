@@ -1,13 +1,16 @@
 /** @jest-environment jsdom */
 import type { MethodDocument } from '@schritt/core/document';
 import { act, renderHook, type RenderHookResult } from '@testing-library/react';
-import { ApiFailure, type Entry, replaceEntry } from '../api/client.ts';
+import { ApiFailure, createEntry, type Entry, replaceEntry } from '../api/client.ts';
+import { dropUnsaved, keepUnsaved } from './unsaved.ts';
 import { type Autosave, useAutosave } from './use-autosave.ts';
 
 jest.mock('../api/client.ts', () => ({
   ...jest.requireActual<object>('../api/client.ts'),
   replaceEntry: jest.fn(),
+  createEntry: jest.fn(),
 }));
+jest.mock('./unsaved.ts', () => ({ keepUnsaved: jest.fn(), dropUnsaved: jest.fn() }));
 jest.mock('openapi-fetch', () => ({ __esModule: true, default: () => ({}) }));
 
 const replace = jest.mocked(replaceEntry);
@@ -17,13 +20,13 @@ function text(content: string): MethodDocument {
 }
 
 function entryOf(document: MethodDocument, version: number): Entry<MethodDocument> {
-  return { id: 'a', version, updatedAt: '', document };
+  return { id: 'a', version, updatedAt: '', shownAt: null, document };
 }
 
 /** The server takes what is sent and counts its versions. */
 function takes(): void {
   replace.mockImplementation((_kind, _id, version, document) =>
-    Promise.resolve({ id: 'a', version: version + 1, updatedAt: '', document }),
+    Promise.resolve({ id: 'a', version: version + 1, updatedAt: '', shownAt: null, document }),
   );
 }
 
@@ -47,6 +50,8 @@ async function wait(milliseconds = 600): Promise<void> {
 beforeEach(() => {
   jest.useFakeTimers();
   replace.mockReset();
+  jest.mocked(keepUnsaved).mockReset();
+  jest.mocked(dropUnsaved).mockReset();
   takes();
 });
 afterEach(() => {
@@ -76,7 +81,7 @@ test('versions follow one another, and one request goes at a time', async () => 
   replace.mockImplementationOnce(
     (_kind, _id, version, document) =>
       new Promise((done) => {
-        answer = () => done({ id: 'a', version: version + 1, updatedAt: '', document });
+        answer = () => done({ id: 'a', version: version + 1, updatedAt: '', shownAt: null, document });
       }),
   );
   hook.rerender({ document: text('two') });
@@ -162,4 +167,80 @@ test('a page that goes away sends what is not saved yet', async () => {
   expect(replace.mock.calls.map(([, , , document]) => 'text' in document && document.text)).toEqual([
     'last words',
   ]);
+});
+
+describe('until the server has it', () => {
+  test('every change is kept in the browser at once, and put away when it is saved', async () => {
+    const hook = page();
+    hook.rerender({ document: text('two') });
+    expect(
+      jest.mocked(keepUnsaved).mock.calls.map(([, id, { version, document }]) => [id, version, document]),
+    ).toEqual([['a', 1, text('two')]]);
+    expect(dropUnsaved).not.toHaveBeenCalled();
+    await wait();
+    expect(dropUnsaved).toHaveBeenCalledWith('method', 'a');
+  });
+
+  test('it is tried again by itself, with growing pauses, and at once when the network is back', async () => {
+    const hook = page();
+    replace.mockRejectedValue(new ApiFailure('unreachable', 'the server does not answer'));
+    hook.rerender({ document: text('two') });
+    await wait();
+    expect(replace).toHaveBeenCalledTimes(1);
+    await wait(1_999);
+    expect(replace).toHaveBeenCalledTimes(1);
+    await wait(1);
+    expect(replace).toHaveBeenCalledTimes(2);
+    await wait(3_999);
+    expect(replace).toHaveBeenCalledTimes(2);
+    await wait(1);
+    expect(replace).toHaveBeenCalledTimes(3);
+    takes();
+    await act(async () => {
+      window.dispatchEvent(new Event('online'));
+    });
+    expect(hook.result.current.state.kind).toBe('saved');
+  });
+
+  test('leaving the page asks first', async () => {
+    const asks = (): boolean => {
+      const event = new Event('beforeunload', { cancelable: true });
+      window.dispatchEvent(event);
+      return event.defaultPrevented;
+    };
+    const hook = page();
+    expect(asks()).toBe(false);
+    hook.rerender({ document: text('two') });
+    expect(asks()).toBe(true);
+    await wait();
+    expect(asks()).toBe(false);
+  });
+
+  test('what was deleted elsewhere is not saved again and again, and can be stored as a new one', async () => {
+    const hook = page();
+    replace.mockRejectedValueOnce(new ApiFailure('not-found', 'there is no method with this id'));
+    hook.rerender({ document: text('two') });
+    await wait();
+    expect(hook.result.current.state).toEqual({ kind: 'gone' });
+    hook.rerender({ document: text('three') });
+    await wait(90_000);
+    expect(replace).toHaveBeenCalledTimes(1);
+    jest.mocked(createEntry).mockResolvedValueOnce({ ...entryOf(text('three'), 1), id: 'b' });
+    await expect(hook.result.current.saveAsNew()).resolves.toBe('b');
+    expect(createEntry).toHaveBeenCalledWith('method', text('three'));
+    expect(dropUnsaved).toHaveBeenCalledWith('method', 'a');
+  });
+
+  test('a page that is only shown keeps and sends nothing', async () => {
+    const hook = renderHook(({ document }) => useAutosave('method', null, document), {
+      initialProps: { document: FIRST },
+    });
+    hook.rerender({ document: text('two') });
+    await wait(5_000);
+    hook.unmount();
+    await wait(0);
+    expect(hook.result.current.state).toEqual({ kind: 'shown' });
+    expect(replace).not.toHaveBeenCalled();
+    expect(keepUnsaved).not.toHaveBeenCalled();
+  });
 });

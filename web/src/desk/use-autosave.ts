@@ -2,35 +2,50 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { useSWRConfig } from 'swr';
 import {
   ApiFailure,
+  createEntry,
   type DocumentOf,
   type Entry,
   type Kind,
   readEntry,
   replaceEntry,
 } from '../api/client.ts';
+import { dropUnsaved, keepUnsaved } from './unsaved.ts';
 
 /** Where the saving of a page stands. */
 export type SaveState<D> =
   | { readonly kind: 'saved' }
   | { readonly kind: 'saving' }
+  /** It is tried again by itself. */
   | { readonly kind: 'failed'; readonly why: string }
   /** It was changed elsewhere; nothing is saved until a person has chosen. */
-  | { readonly kind: 'conflict'; readonly theirs: D; readonly version: number };
+  | { readonly kind: 'conflict'; readonly theirs: D; readonly version: number }
+  /** It was deleted elsewhere. */
+  | { readonly kind: 'gone' }
+  /** A page that is only shown: nothing of it is kept. */
+  | { readonly kind: 'shown' };
 
 export interface Autosave<D> {
   readonly state: SaveState<D>;
+  /** Whether the server has all that is on the page, at this moment. */
+  readonly isSaved: () => boolean;
   readonly retry: () => void;
   /** In a conflict: saves this page's copy over the other one. */
   readonly keepMine: () => void;
   /** In a conflict: the other copy was taken over; go on from its version. */
   readonly tookTheirs: (version: number, document: D) => void;
+  /** Where it was deleted elsewhere: stores it as a new one, and answers its id. */
+  readonly saveAsNew: () => Promise<string>;
 }
 
 const WAIT = 600;
+/** Milliseconds until a save that failed is tried again; doubled with every failure, up to a minute. */
+const FIRST_PAUSE = 2_000;
+const LONGEST_PAUSE = 60_000;
 
 /** What a save that failed leaves: a conflict where the present entry can be read, and otherwise the reason. */
 function afterFailure<K extends Kind>(kind: K, thrown: unknown): SaveState<DocumentOf<K>> {
   try {
+    if (thrown instanceof ApiFailure && thrown.code === 'not-found') return { kind: 'gone' };
     if (thrown instanceof ApiFailure && thrown.code === 'stale-version') {
       const theirs = readEntry(thrown.current, kind);
       return { kind: 'conflict', theirs: theirs.document, version: theirs.version };
@@ -41,43 +56,55 @@ function afterFailure<K extends Kind>(kind: K, thrown: unknown): SaveState<Docum
   return { kind: 'failed', why: thrown instanceof Error ? thrown.message : String(thrown) };
 }
 
-/** Saves a document by itself, a moment after the last change, one request at a time. */
+/**
+ * Saves a document by itself, a moment after the last change, one request at a time. Until the server has it, it is
+ * kept in the browser, too.
+ *
+ * @param entry what was opened; null for a page that keeps nothing
+ */
 export function useAutosave<K extends Kind>(
   kind: K,
-  entry: Entry<DocumentOf<K>>,
+  entry: Entry<DocumentOf<K>> | null,
   document: DocumentOf<K>,
 ): Autosave<DocumentOf<K>> {
-  const [state, setState] = useState<SaveState<DocumentOf<K>>>({ kind: 'saved' });
+  const [state, setState] = useState<SaveState<DocumentOf<K>>>({ kind: entry === null ? 'shown' : 'saved' });
   const { mutate } = useSWRConfig();
-  const version = useRef(entry.version);
-  const saved = useRef(entry.document);
+  const id = entry?.id ?? null;
+  const version = useRef(entry?.version ?? 0);
+  const saved = useRef(entry?.document ?? document);
   const wanted = useRef(document);
   const busy = useRef(false);
-  const held = useRef(false);
+  const held = useRef(id === null);
+  const pause = useRef(FIRST_PAUSE);
+  const again = useRef<ReturnType<typeof setTimeout> | null>(null);
 
   const saveOnce = useCallback(
     async (sent: DocumentOf<K>): Promise<boolean> => {
+      if (id === null) return false;
       setState({ kind: 'saving' });
       try {
-        const answer = await replaceEntry(kind, entry.id, version.current, sent);
+        const answer = await replaceEntry(kind, id, version.current, sent);
         version.current = answer.version;
         saved.current = sent;
-        await mutate(['entry', kind, entry.id], { ...answer, document: sent }, { revalidate: false });
-        await mutate(['entries', kind]);
+        pause.current = FIRST_PAUSE;
+        if (wanted.current === sent) void dropUnsaved(kind, id);
+        await mutate(['entry', kind, id], { ...answer, document: sent }, { revalidate: false });
         return true;
       } catch (thrown) {
         const next = afterFailure(kind, thrown);
         // only a choice that a person can make may hold back further saving
-        held.current = next.kind === 'conflict';
+        held.current = next.kind === 'conflict' || next.kind === 'gone';
         setState(next);
         return false;
       }
     },
-    [kind, entry.id, mutate],
+    [kind, id, mutate],
   );
 
   const save = useCallback(async (): Promise<void> => {
     if (busy.current || held.current) return;
+    if (again.current !== null) clearTimeout(again.current);
+    again.current = null;
     busy.current = true;
     let good = true;
     while (good && wanted.current !== saved.current) good = await saveOnce(wanted.current);
@@ -87,20 +114,40 @@ export function useAutosave<K extends Kind>(
 
   useEffect(() => {
     wanted.current = document;
-    if (document === saved.current) return undefined;
-    setState((now) => (now.kind === 'conflict' ? now : { kind: 'saving' }));
+    if (document === saved.current || id === null) return undefined;
+    setState((now) => (now.kind === 'conflict' || now.kind === 'gone' ? now : { kind: 'saving' }));
+    void keepUnsaved(kind, id, { version: version.current, at: Date.now(), document });
     const timer = setTimeout(() => void save(), WAIT);
     return () => clearTimeout(timer);
-  }, [document, save]);
+  }, [document, save, kind, id]);
+
+  // a save that failed is tried again, with growing pauses, and at once when the network is back
+  useEffect(() => {
+    if (state.kind !== 'failed') return undefined;
+    const timer = setTimeout(() => void save(), pause.current);
+    pause.current = Math.min(LONGEST_PAUSE, 2 * pause.current);
+    again.current = timer;
+    const back = (): void => void save();
+    window.addEventListener('online', back);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener('online', back);
+    };
+  }, [state, save]);
 
   useEffect(() => {
+    const ask = (event: BeforeUnloadEvent): void => {
+      if (id !== null && wanted.current !== saved.current) event.preventDefault();
+    };
     const flush = (): void => void save();
+    window.addEventListener('beforeunload', ask);
     window.addEventListener('pagehide', flush);
     return () => {
+      window.removeEventListener('beforeunload', ask);
       window.removeEventListener('pagehide', flush);
       flush();
     };
-  }, [save]);
+  }, [save, id]);
 
   const resume = useCallback(
     (at: number) => {
@@ -113,6 +160,7 @@ export function useAutosave<K extends Kind>(
 
   return {
     state,
+    isSaved: () => id === null || wanted.current === saved.current,
     retry: () => void save(),
     keepMine: () => {
       if (state.kind === 'conflict') resume(state.version);
@@ -120,8 +168,15 @@ export function useAutosave<K extends Kind>(
     tookTheirs: (at, theirs) => {
       saved.current = theirs;
       wanted.current = theirs;
+      if (id !== null) void dropUnsaved(kind, id);
       setState({ kind: 'saved' });
       resume(at);
+    },
+    saveAsNew: async () => {
+      const made = await createEntry(kind, wanted.current);
+      saved.current = wanted.current;
+      if (id !== null) void dropUnsaved(kind, id);
+      return made.id;
     },
   };
 }

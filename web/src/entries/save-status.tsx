@@ -1,15 +1,21 @@
-import { Button } from 'antd';
+import { App, Button } from 'antd';
 import type { ReactNode } from 'react';
+import { useNavigate } from 'react-router';
 import type { Autosave } from '../desk/use-autosave.ts';
 
 /** Says whether the page is saved, and what to do where it could not be. */
 export function SaveStatus<D>({
   autosave,
   onTake,
+  path,
 }: {
   readonly autosave: Autosave<D>;
   readonly onTake: (theirs: D) => void;
+  /** Where entries of this kind are. */
+  readonly path: string;
 }): ReactNode {
+  const navigate = useNavigate();
+  const { message } = App.useApp();
   const { state } = autosave;
   switch (state.kind) {
     case 'saved':
@@ -24,11 +30,36 @@ export function SaveStatus<D>({
           Saving …
         </span>
       );
+    case 'shown':
+      return (
+        <span className="quiet" role="status">
+          Shown to you; what you change is not saved
+        </span>
+      );
+    case 'gone':
+      return (
+        <span role="alert">
+          <span className="wrong">Deleted elsewhere, not saved</span>{' '}
+          <Button
+            size="small"
+            onClick={() =>
+              void autosave
+                .saveAsNew()
+                .then((id) => navigate(`${path}/${id}`))
+                .catch((thrown: unknown) =>
+                  message.error(thrown instanceof Error ? thrown.message : String(thrown)),
+                )
+            }
+          >
+            Save as a new one
+          </Button>
+        </span>
+      );
     case 'failed':
       return (
         <span role="alert">
           <span className="wrong" title={state.why}>
-            Not saved: {state.why}
+            Not saved, kept in this browser: {state.why}
           </span>{' '}
           <Button size="small" onClick={autosave.retry}>
             Try again

@@ -13,7 +13,7 @@ export function UnderWay<T>({
   /** What is shown after it was cancelled. */
   readonly kept?: string;
 }): ReactNode {
-  const { part, why, elsewhere, cancel } = computed;
+  const { part, why, elsewhere, cancel, goOn } = computed;
   if (why !== null)
     return (
       <p className="wrong" role="status">
@@ -26,10 +26,16 @@ export function UnderWay<T>({
   return (
     <p className="quiet" role="status">
       Computing {what}
-      {elsewhere && ' on the server, where it goes on without this page'}: {Math.floor(100 * part)} %{' '}
+      {elsewhere && (goOn === null ? ' on the server, where it goes on without this page' : ' on the server')}
+      : {Math.floor(100 * part)} %{' '}
       <Button size="small" onClick={cancel}>
         Cancel
-      </Button>
+      </Button>{' '}
+      {goOn !== null && (
+        <Button size="small" onClick={goOn}>
+          Go on without this page
+        </Button>
+      )}
     </p>
   );
 }

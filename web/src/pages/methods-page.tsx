@@ -4,13 +4,18 @@ import { EntryList } from '../entries/entry-list.tsx';
 import { Tex } from '../math/tex.tsx';
 import './methods-page.css';
 
+/** Longest text that a list reads and sets; of a longer one it shows the beginning as it is. */
+const LONGEST = 1199;
+
 /** The whole formula of a method, and where it comes from if it is one of the library. */
 function FormulaPreview({ text }: { readonly text: string }): ReactNode {
   const lines = useMemo(() => {
+    if (text.length > LONGEST) return null;
     const reading = parseMethod(text);
     return reading.ok ? methodTex(reading.value) : null;
   }, [text]);
   const known = LIBRARY.find((method) => method.text === text);
+  if (text.length > LONGEST) return <code>{text.split('\n', 1)[0]?.slice(0, 80)} …</code>;
   if (lines === null) return <span className="wrong">a text with errors</span>;
   return (
     <span className="formula-preview">
@@ -38,7 +43,7 @@ export function MethodsPage(): ReactNode {
       path="/methods"
       blank={{ schritt: 1, kind: 'method', title: 'New method', text: 'k1 = f(t, y)\ny[n+1] = y + h*k1\n' }}
       newLabel="New method"
-      preview={(method) => <FormulaPreview text={method.text} />}
+      preview={(row) => <FormulaPreview text={row.excerpt} />}
     />
   );
 }

@@ -17,7 +17,7 @@ export function ProblemsPage(): ReactNode {
         text: "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)\n",
       }}
       newLabel="New problem"
-      preview={(problem) => <EquationPreview text={problem.text} />}
+      preview={(row) => <EquationPreview text={row.excerpt} />}
     />
   );
 }

@@ -1,5 +1,6 @@
 import type { StudyDocument } from '@schritt/core/document';
 import type { ReactNode } from 'react';
+import type { EntryRow } from '../api/client.ts';
 import { EntryList } from '../entries/entry-list.tsx';
 import { EquationPreview } from '../statement/equation-preview.tsx';
 import { Mark } from '../pictures/mark.tsx';
@@ -13,15 +14,15 @@ const BLANK: StudyDocument = {
   ladder: { first: 0.5, factor: 2, rungs: 6 },
 };
 
-function Preview({ study }: { readonly study: StudyDocument }): ReactNode {
+function Preview({ row }: { readonly row: EntryRow }): ReactNode {
   return (
     <>
-      <EquationPreview text={study.problem.text} />
+      <EquationPreview text={row.excerpt} />
       <span className="preview-methods">
-        {study.methods.slice(0, 6).map((method, i) => (
-          <span key={`${i}${method.title}`}>
+        {row.methods.map((title, i) => (
+          <span key={`${i}${title}`}>
             <Mark index={i} />
-            {method.title}
+            {title}
           </span>
         ))}
       </span>
@@ -39,7 +40,7 @@ export function StudiesPage(): ReactNode {
       path="/studies"
       blank={BLANK}
       newLabel="New study"
-      preview={(study) => <Preview study={study} />}
+      preview={(row) => <Preview row={row} />}
     />
   );
 }

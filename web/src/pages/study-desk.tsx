@@ -6,10 +6,15 @@ import type { Entry } from '../api/client.ts';
 import { DeskContext, useDesk } from '../desk/desk.ts';
 import { useAutosave } from '../desk/use-autosave.ts';
 import { useHistory } from '../desk/use-history.ts';
+import { useUnsaved } from '../desk/use-unsaved.ts';
 import { useStudyDesk } from '../desk/use-study-desk.ts';
 import { documentOf, workOn } from '../desk/working-study.ts';
+import { LeaveGuard } from '../entries/leave-guard.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
+import { ShowButton } from '../entries/show-button.tsx';
 import { UndoButtons } from '../entries/undo-buttons.tsx';
+import { UnsavedOffer } from '../entries/unsaved-offer.tsx';
+import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { TopBar } from '../frame/top-bar.tsx';
 import { OrderLens } from '../lenses/order-lens.tsx';
 import { SolutionLens } from '../lenses/solution-lens.tsx';
@@ -52,16 +57,19 @@ function StepHead(): ReactNode {
 }
 
 /** One study on one page: its parts stand in fixed places and move together. */
-export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): ReactNode {
+export function StudyDesk(props: {
+  readonly document: StudyDocument;
+  /** Where it is stored; null for a page that keeps nothing. */
+  readonly entry: Entry<StudyDocument> | null;
+}): ReactNode {
   // the copy that was opened; from here on this page holds the newest one itself
-  const [entry] = useState(props.entry);
-  const [first] = useState(() => workOn(entry.document));
+  const [{ entry, document: opened }] = useState(props);
+  const [first] = useState(() => workOn(opened));
   const { value: study, edit, undo, redo } = useHistory(first);
-  const document = useMemo(
-    () => (study === first ? entry.document : documentOf(study)),
-    [study, first, entry.document],
-  );
+  const document = useMemo(() => (study === first ? opened : documentOf(study)), [study, first, opened]);
   const autosave = useAutosave('study', entry, document);
+  const left = useUnsaved('study', entry);
+  const take = (other: StudyDocument): void => edit('other copy', () => workOn(other));
   const desk = useStudyDesk(study, edit);
   return (
     <DeskContext value={desk}>
@@ -78,23 +86,40 @@ export function StudyDesk(props: { readonly entry: Entry<StudyDocument> }): Reac
           }
           actions={
             <>
-              <SaveStatus autosave={autosave} onTake={(theirs) => edit('other copy', () => workOn(theirs))} />
+              <SaveStatus autosave={autosave} onTake={take} path="/studies" />
               <UndoButtons undo={undo} redo={redo} />
+              {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
             </>
           }
         />
+        <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
+        <UnsavedOffer left={left} onTake={take} />
         <main className={study.methods.length > 3 ? 'study-desk many' : 'study-desk'}>
-          <StepHead />
+          <ErrorBoundary what="The step size" of={study}>
+            <StepHead />
+          </ErrorBoundary>
           <div className="ruler-strip">
-            <StepRuler />
+            <ErrorBoundary what="The ruler" of={study}>
+              <StepRuler />
+            </ErrorBoundary>
           </div>
-          <StatementColumn />
-          <SolutionLens />
-          <OrderLens />
-          <TablePart />
+          <ErrorBoundary what="The statement" of={study}>
+            <StatementColumn />
+          </ErrorBoundary>
+          <ErrorBoundary what="The solution" of={study}>
+            <SolutionLens />
+          </ErrorBoundary>
+          <ErrorBoundary what="The order" of={study}>
+            <OrderLens />
+          </ErrorBoundary>
+          <ErrorBoundary what="The table" of={study}>
+            <TablePart />
+          </ErrorBoundary>
           <aside className="sentences" aria-label="In words">
-            <FindingsList />
-            <ComparisonPart />
+            <ErrorBoundary what="What it comes to" of={study}>
+              <FindingsList />
+              <ComparisonPart />
+            </ErrorBoundary>
           </aside>
         </main>
       </div>

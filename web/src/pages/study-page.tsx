@@ -1,6 +1,9 @@
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
+import { ApiFailure, storedText } from '../api/client.ts';
 import { useEntry } from '../api/use-entries.ts';
+import { download } from '../entries/files.ts';
 import { MessagePage } from '../frame/message-page.tsx';
 import { StudyDesk } from './study-desk.tsx';
 
@@ -14,9 +17,22 @@ export function StudyPage(): ReactNode {
         <p>This study cannot be opened: {error.message}.</p>
         <p>
           <Link to="/studies">All studies</Link>
+          {error instanceof ApiFailure && error.code === 'damaged' && (
+            <>
+              {' · '}
+              <Button
+                size="small"
+                onClick={() =>
+                  void storedText('study', id).then((text) => download('stored.schritt.json', text))
+                }
+              >
+                Save what is stored
+              </Button>
+            </>
+          )}
         </p>
       </MessagePage>
     );
   if (data === undefined) return <MessagePage>Opening the study …</MessagePage>;
-  return <StudyDesk key={id} entry={data} />;
+  return <StudyDesk key={id} document={data.document} entry={data} />;
 }

@@ -1,5 +1,7 @@
-import { Button, Dropdown } from 'antd';
+import { LIBRARY } from '@schritt/core/notation';
+import { App, Button, Dropdown } from 'antd';
 import { type ReactNode, useState } from 'react';
+import { loadEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
 import { ErrorSettings } from './error-settings.tsx';
 import { LadderEditor } from './ladder-editor.tsx';
@@ -11,10 +13,17 @@ import { newKey, type WorkingMethod, withLadder } from '../desk/working-study.ts
 
 const BLANK = 'k1 = f(t, y)\ny[n+1] = y + h*k1\n';
 
+/** Title and text of a method of the list, or of those that come with the program. */
+async function textOf(key: string): Promise<{ readonly title: string; readonly text: string }> {
+  return LIBRARY.find(({ title }) => title === key) ?? (await loadEntry('method', key)).document;
+}
+
 /** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
 export function StatementColumn(): ReactNode {
   const { study, good, edit, problem, error, methods } = useDesk();
-  const library = useEntries('method');
+  // a page that is only shown has no list: then the methods that come with the program
+  const { rows } = useEntries('method');
+  const { message } = App.useApp();
   const [added, setAdded] = useState<string | null>(null);
   const changeMethod = (key: string, about: string, change: Partial<WorkingMethod>): void =>
     methods.change(key, about, (method) => ({ ...method, ...change }));
@@ -64,11 +73,16 @@ export function StatementColumn(): ReactNode {
         <Dropdown
           trigger={['click']}
           menu={{
-            items: (library.data ?? []).map(({ id, document }) => ({ key: id, label: document.title })),
-            onClick: ({ key }) => {
-              const chosen = library.data?.find(({ id }) => id === key);
-              if (chosen !== undefined) add(chosen.document.title, chosen.document.text, false);
-            },
+            items: (rows ?? LIBRARY.map(({ title }) => ({ id: title, title }))).map(({ id, title }) => ({
+              key: id,
+              label: title,
+            })),
+            onClick: ({ key }) =>
+              void textOf(key)
+                .then(({ title, text }) => add(title, text, false))
+                .catch((thrown: unknown) =>
+                  message.error(thrown instanceof Error ? thrown.message : String(thrown)),
+                ),
           }}
         >
           <Button size="small" type="text">

@@ -51,7 +51,7 @@ function stage(more: Partial<Desk> = {}): Stage {
   const study = workOn(DOCUMENT);
   const keys = study.methods.map(({ key }) => key);
   const value: KeyedResult = { result: runStudy(opened.study), keys };
-  const computed = { part: null, why: null, elsewhere: false, cancel: () => undefined };
+  const computed = { part: null, why: null, elsewhere: false, cancel: () => undefined, goOn: null };
   const rungs = layLadder(DOCUMENT.ladder, 0, 0.8, 'fit');
   const edits: { about: string; made: WorkingStudy }[] = [];
   const told = { choose: jest.fn(), steps: jest.fn(), window: jest.fn(), point: jest.fn() };

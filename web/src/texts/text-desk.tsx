@@ -7,6 +7,10 @@ import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
 import { TextEditor } from '../editor/text-editor.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
 import { UndoButtons } from '../entries/undo-buttons.tsx';
+import { UnsavedOffer } from '../entries/unsaved-offer.tsx';
+import { LeaveGuard } from '../entries/leave-guard.tsx';
+import { useUnsaved } from '../desk/use-unsaved.ts';
+import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { useAutosave } from '../desk/use-autosave.ts';
 import { useHistory } from '../desk/use-history.ts';
 import { TopBar } from '../frame/top-bar.tsx';
@@ -40,6 +44,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
   const autosave = useAutosave(kind, entry, document);
   const take = ({ title, text }: ProblemDocument | MethodDocument): void =>
     edit('other copy', () => ({ title, text }));
+  const left = useUnsaved(kind, entry);
   const navigate = useNavigate();
   const reading = useMemo(() => parse(value.text), [parse, value.text]);
   const [good, setGood] = useState<T | null>(reading.ok ? reading.value : null);
@@ -58,7 +63,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
         }
         actions={
           <>
-            <SaveStatus autosave={autosave} onTake={take} />
+            <SaveStatus autosave={autosave} onTake={take} path={`/${kind}s`} />
             <UndoButtons undo={undo} redo={redo} />
             <Button
               onClick={() =>
@@ -72,6 +77,8 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
           </>
         }
       />
+      <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
+      <UnsavedOffer left={left} onTake={take} />
       <main className="text-desk">
         <section aria-label="Text">
           <h2 className="label">Text</h2>
@@ -84,7 +91,9 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
           {good !== null && beside?.(good, (text) => edit('rewritten', (now) => ({ ...now, text })))}
         </section>
         <section aria-label="Typeset">
-          {good !== null && children(good)}
+          <ErrorBoundary what="What was understood" of={value.text}>
+            {good !== null && children(good)}
+          </ErrorBoundary>
           {!reading.ok && good !== null && <p className="wrong">Shown is the last good text.</p>}
         </section>
       </main>

@@ -39,7 +39,12 @@ export class StudyComputer {
   readonly #judge = new Computer();
   readonly #known = new LRUCache<string, MethodRun>({ max: MOST_REMEMBERED });
   #job: FollowedJob | null = null;
+  /** Jobs that a newer study made void before the server had told of them. */
+  readonly #void = new Set<string>();
+  #goesOn = false;
   #asked = 0;
+  /** Which of the studies that were asked for was sent to the server last. */
+  #sent = 0;
 
   constructor(cores: number = navigator.hardwareConcurrency) {
     this.#runners = Array.from({ length: Math.max(1, Math.min(8, cores)) }, () => new Computer());
@@ -51,6 +56,7 @@ export class StudyComputer {
    */
   async run(document: StudyDocument, soFar: (state: SoFar) => void): Promise<StudyResult> {
     this.#supersede();
+    this.#goesOn = false;
     const asked = this.#asked;
     const tasks = document.methods.map((_, method): Task => ({ key: runKey(document, method), method }));
     const partial = document.methods.map(({ title }, method): MethodRun => {
@@ -99,10 +105,16 @@ export class StudyComputer {
     this.#dropJob();
   }
 
-  /** Ends what runs here; a study on the server goes on, to be found again. */
+  /** Lets a study on the server go on when the page goes, to be found again. */
+  goOn(): void {
+    this.#goesOn = true;
+  }
+
+  /** Ends what runs here, and on the server as well unless it was to go on. */
   close(): void {
     this.#supersede();
-    this.#job?.leave();
+    if (this.#goesOn) this.#job?.leave();
+    else this.#dropJob();
     for (const computer of [...this.#runners, this.#judge]) computer.close();
   }
 
@@ -112,17 +124,27 @@ export class StudyComputer {
   }
 
   #dropJob(): void {
-    if (this.#job === null) return;
-    this.#job.leave();
+    this.#job?.leave();
+    const ended = [...this.#void, ...(this.#job === null ? [] : [this.#job.id])];
     // a job that is over already, or a server that is gone, leaves nothing to end
-    cancelJob(this.#job.id).catch(() => undefined);
+    for (const id of ended) cancelJob(id).catch(() => undefined);
+    this.#void.clear();
     this.#job = null;
+  }
+
+  /** Ends all jobs but one, which a newer study has found again. */
+  #dropOthers(id: string): void {
+    this.#void.delete(id);
+    if (this.#job !== null && this.#job.id !== id) this.#dropJob();
+    for (const other of this.#void) cancelJob(other).catch(() => undefined);
+    this.#void.clear();
   }
 
   async #onServer(document: StudyDocument, soFar: (state: SoFar) => void): Promise<readonly MethodRun[]> {
     const asked = this.#asked;
     soFar({ result: null, part: 0, onServer: true });
     let done = 0;
+    this.#sent = asked;
     const job = await followJob(
       document,
       (part) => {
@@ -138,13 +160,19 @@ export class StudyComputer {
           // a look that comes too late is followed by the study itself
           .catch(() => undefined);
       },
-    );
+    ).catch((thrown: unknown) => {
+      if (asked === this.#asked) this.#dropJob();
+      throw thrown;
+    });
     if (asked !== this.#asked) {
       job.leave();
+      // the newest study may be the same run, of which the server has not told yet
+      if (this.#sent === this.#asked && this.#job === null) this.#void.add(job.id);
+      else if (this.#job?.id !== job.id && !this.#goesOn) cancelJob(job.id).catch(() => undefined);
       throw new Superseded();
     }
     // a change that touches no run, such as a strike, finds the same job again
-    if (this.#job !== null && this.#job.id !== job.id) this.#dropJob();
+    this.#dropOthers(job.id);
     this.#job = job;
     try {
       return await job.runs;

@@ -11,12 +11,15 @@ export interface Computed<T> {
   readonly elsewhere: boolean;
   /** Ends the work under way; the last value stays. */
   readonly cancel: () => void;
+  /** Lets work elsewhere go on when this page goes; null where it does already, or there is none. */
+  readonly goOn: (() => void) | null;
 }
 
 /** Who does the work; made when it is first needed, closed when the page goes. */
 interface Worker {
   readonly cancel: () => void;
   readonly close: () => void;
+  readonly goOn?: () => void;
 }
 
 /** Tells how far the work is; a value that is there already may come along. */
@@ -30,7 +33,7 @@ export function useWork<W extends Worker, T>(
   hire: () => W,
   work: ((worker: W, tell: Tell<T>) => Promise<T>) | null,
 ): Computed<T> {
-  const [state, setState] = useState<Omit<Computed<T>, 'cancel'>>({
+  const [state, setState] = useState<Omit<Computed<T>, 'cancel' | 'goOn'>>({
     value: null,
     part: 0,
     why: null,
@@ -38,13 +41,20 @@ export function useWork<W extends Worker, T>(
   });
   const worker = useRef<W | null>(null);
   const hiring = useRef(hire);
-  useEffect(
-    () => () => {
+  // the work that was let go on
+  const [goesOn, setGoesOn] = useState<typeof work>(null);
+  useEffect(() => {
+    const close = (): void => {
       worker.current?.close();
       worker.current = null;
-    },
-    [],
-  );
+    };
+    // a page that is closed leaves no work behind, as one that is left for another
+    window.addEventListener('pagehide', close);
+    return () => {
+      window.removeEventListener('pagehide', close);
+      close();
+    };
+  }, []);
   useEffect(() => {
     if (work === null) return;
     worker.current ??= hiring.current();
@@ -65,7 +75,11 @@ export function useWork<W extends Worker, T>(
     worker.current?.cancel();
     setState((now) => ({ ...now, part: null, why: 'cancelled' }));
   }, []);
-  return { ...state, cancel };
+  const goOn = useCallback(() => {
+    worker.current?.goOn?.();
+    setGoesOn(() => work);
+  }, [work]);
+  return { ...state, cancel, goOn: state.elsewhere && goesOn !== work ? goOn : null };
 }
 
 /** A question to a web worker of one's own; it may tell which part of the work is done. */

@@ -1,0 +1,36 @@
+import { fixed } from '@schritt/core/notation';
+
+/** Largest file that is read: far more than any document has. */
+const LARGEST = 2_000_000;
+
+/** A name for the file of an entry. */
+export function fileName(title: string): string {
+  const plain = title
+    .toLowerCase()
+    .replace(/[^\p{L}\d]+/gu, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 100);
+  return `${plain === '' ? 'untitled' : plain}.schritt.json`;
+}
+
+export function download(name: string, text: string): void {
+  const address = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(address);
+}
+
+/**
+ * The text of a file that a person chose.
+ *
+ * @throws Error with a sentence, before anything is read, where it is too large
+ */
+export async function textOf(file: File): Promise<string> {
+  if (file.size > LARGEST)
+    throw new Error(
+      `${file.name} has ${fixed(file.size / 1e6, 1)} megabytes; a study has less than ${LARGEST / 1e6}`,
+    );
+  return file.text();
+}

@@ -1,0 +1,34 @@
+import { Button } from 'antd';
+import type { ReactNode } from 'react';
+import type { Left } from '../desk/use-unsaved.ts';
+
+const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+
+/** Offers work that was left in this browser before the server had it. */
+export function UnsavedOffer<D>({
+  left,
+  onTake,
+}: {
+  readonly left: Left<D> | null;
+  readonly onTake: (document: D) => void;
+}): ReactNode {
+  if (left === null) return null;
+  return (
+    <p className="unsaved-offer" role="alert">
+      This browser holds changes of {WHEN.format(left.at)} that were never saved.{' '}
+      <Button
+        size="small"
+        type="primary"
+        onClick={() => {
+          onTake(left.document);
+          left.drop();
+        }}
+      >
+        Take them
+      </Button>{' '}
+      <Button size="small" onClick={left.drop}>
+        Throw them away
+      </Button>
+    </p>
+  );
+}
