@@ -169,6 +169,7 @@ export default tseslint.config(
         process: 'readonly',
         performance: 'readonly',
         structuredClone: 'readonly',
+        Buffer: 'readonly',
         fetch: 'readonly',
         setTimeout: 'readonly',
         URL: 'readonly',

@@ -7,7 +7,10 @@ const STUDY = (i) => ({
   kind: 'study',
   title: `Sluice ${i}`,
   problem: { title: 'Sluice', text: "level' = -0.35*sqrt(level)\nlevel(0) = 4\n0 <= t <= 6\n" },
-  methods: Array.from({ length: 4 }, (_, k) => ({ title: `M${k}`, text: `k1 = f(t, y)\ny[n+1] = y + h*k1\n${'# '.repeat(2000)}` })),
+  methods: Array.from({ length: 4 }, (_, k) => ({
+    title: `M${k}`,
+    text: `k1 = f(t, y)\ny[n+1] = y + h*k1\n${'# '.repeat(2000)}`,
+  })),
   ladder: { counts: [4, 8, 16, 32] },
 });
 
@@ -69,13 +72,20 @@ export async function manyReaders(data, readers, seconds) {
   const server = await startServer(data, 4790);
   try {
     const { body } = await send(server.address, 'GET', '/api/studies');
-    for (let i = body.total; i < 100; i += 1) await send(server.address, 'POST', '/api/studies', { document: STUDY(i) });
+    for (let i = body.total; i < 100; i += 1)
+      await send(server.address, 'POST', '/api/studies', { document: STUDY(i) });
     const worker = new Worker(new URL(import.meta.url), {
       workerData: { part: 'readers', port: 4790, readers, seconds },
     });
     const { times, errors } = await new Promise((done, fail) => worker.on('message', done).on('error', fail));
     times.sort((a, b) => a - b);
-    return { asked: times.length, errors, median: percentile(times, 0.5), p99: percentile(times, 0.99), most: times.at(-1) };
+    return {
+      asked: times.length,
+      errors,
+      median: percentile(times, 0.5),
+      p99: percentile(times, 0.99),
+      most: times.at(-1),
+    };
   } finally {
     await server.stop();
   }

@@ -11,7 +11,7 @@ export interface Measure {
 }
 
 /** Most terms of a formula that was made from others; one that is typed is bounded by the length of a text. */
-export const MOST_TERMS = 10_000;
+export const MOST_TERMS = 4_000;
 /** Longest way from the root of a formula to a leaf; a sum of n terms is n deep. */
 export const DEEPEST_TREE = 1_500;
 

@@ -15,12 +15,22 @@ const HIGHEST_DERIVATIVE = 30;
 /** Stands in for what was reported as wrong. */
 const ONE: Expression = { kind: 'number', value: 1, at: { from: 0, to: 0 } };
 
+/** Refuses a tree that is too deep to be walked by calls; it is looked at without any. */
+function refuseDeep(expression: Expression): void {
+  const open: { readonly node: Expression; readonly depth: number }[] = [{ node: expression, depth: 1 }];
+  for (let next = open.pop(); next !== undefined; next = open.pop()) {
+    const { node, depth } = next;
+    if (depth > DEEPEST_TREE)
+      throw new PlaceError(node.at, `a formula has at most ${DEEPEST_TREE} operations in a row`);
+    for (const part of partsOf(node)) open.push({ node: part, depth: depth + 1 });
+  }
+}
+
 /** A parser over the tokens of one statement. `end` is where to point when something is missing. */
 export class Parser {
   readonly #tokens: readonly Token[];
   readonly #grammar: Grammar;
   readonly #end: Span;
-  readonly #depth = new WeakMap<Expression, number>();
   #next = 0;
   #nesting = 0;
   #insideCall = 0;
@@ -35,6 +45,8 @@ export class Parser {
   whole(): Expression {
     const expression = this.sum();
     this.expectEnd();
+    // fewer tokens make no deeper tree
+    if (this.#tokens.length > DEEPEST_TREE) refuseDeep(expression);
     return expression;
   }
 
@@ -95,7 +107,7 @@ export class Parser {
     if (token === null) return this.#power();
     const of = this.#nested(token.at, () => this.#signed());
     if (token.text === '+') return of;
-    return this.#known({ kind: 'negate', of, at: spanning(token.at, of.at) });
+    return { kind: 'negate', of, at: spanning(token.at, of.at) };
   }
 
   #power(): Expression {
@@ -119,7 +131,7 @@ export class Parser {
       const digits = this.#tokens[this.#next + 1];
       if (after?.kind === 'comma' && digits?.kind === 'number' && this.#insideCall === 0)
         this.#skipDecimals(token, digits);
-      return this.#known({ kind: 'number', value: Number(token.text), at: token.at });
+      return { kind: 'number', value: Number(token.text), at: token.at };
     }
     if (token.text === '(') {
       this.#next += 1;
@@ -128,7 +140,7 @@ export class Parser {
       const inner = this.#nested(token.at, () => this.sum());
       this.#insideCall = callsAround;
       const close = this.#expect(')', token);
-      return { ...this.#known(inner, 0), at: spanning(token.at, close.at) };
+      return { ...inner, at: spanning(token.at, close.at) };
     }
     if (token.kind === 'name') return this.#named(token);
     throw new PlaceError(token.at, unexpected(token));
@@ -146,7 +158,7 @@ export class Parser {
       const at = { from: token.at.from, to: Math.max(close.at.to, this.#tokens[this.#next - 1]!.at.to) };
       if (this.peek?.text === '(')
         throw new PlaceError(this.peek.at, 'an operator is missing before this bracket; to multiply write *');
-      return this.#known({ kind: 'indexed', name: token.text, primes, index, at });
+      return { kind: 'indexed', name: token.text, primes, index, at };
     }
     if (token.text === 'if' && open?.text === '(') return this.#condition(token, open);
     if (open?.text === '(' && (primes > 0 || this.#callable(token))) return this.#call(token, primes, open);
@@ -159,7 +171,7 @@ export class Parser {
       this.#grammar.report(token.at, refuseLog('x'));
       return this.#startsOperand() ? this.#signed() : ONE;
     }
-    return this.#known({ kind: 'name', name: token.text, primes, at: spanning(token.at, last.at) });
+    return { kind: 'name', name: token.text, primes, at: spanning(token.at, last.at) };
   }
 
   /** Whether a name in front of a bracket is called; what is no function is reported and read as if it were one. */
@@ -202,7 +214,7 @@ export class Parser {
       );
     }
     if (!FUNCTIONS.has(token.text) && !this.#grammar.calls(token.text) && primes === 0) return { ...ONE, at };
-    return this.#known({ kind: 'call', name: token.text, primes, inputs, at, nameAt: token.at });
+    return { kind: 'call', name: token.text, primes, inputs, at, nameAt: token.at };
   }
 
   #condition(token: Token, open: Token): Expression {
@@ -213,7 +225,7 @@ export class Parser {
     const no = this.#branch(token, open);
     this.#insideCall -= 1;
     const close = this.#expect(')', open);
-    return this.#known({ kind: 'if', test, yes, no, at: spanning(token.at, close.at) });
+    return { kind: 'if', test, yes, no, at: spanning(token.at, close.at) };
   }
 
   #branch(token: Token, open: Token): Expression {
@@ -263,7 +275,7 @@ export class Parser {
   }
 
   #join(operator: Operator, left: Expression, right: Expression): Expression {
-    return this.#known({ kind: 'binary', operator, left, right, at: spanning(left.at, right.at) });
+    return { kind: 'binary', operator, left, right, at: spanning(left.at, right.at) };
   }
 
   #nested<T>(at: Span, work: () => T): T {
@@ -273,14 +285,6 @@ export class Parser {
     const done = work();
     this.#nesting -= 1;
     return done;
-  }
-
-  #known(node: Expression, more = 1): Expression {
-    const below = Math.max(0, ...partsOf(node).map((part) => this.#depth.get(part) ?? 0));
-    if (below + more > DEEPEST_TREE)
-      throw new PlaceError(node.at, `a formula has at most ${DEEPEST_TREE} operations in a row`);
-    this.#depth.set(node, below + more);
-    return node;
   }
 
   #bracketed(token: Token): string {

@@ -24,6 +24,7 @@ export function readInitialValues(
 ): readonly number[] {
   const initial: (number | undefined)[] = [];
   const meanings = new Meanings(naming);
+  const blocks = new Map(naming.blocks.map((b) => [`${b.unknown.name}/${b.derivative}`, b]));
   let spent = 0;
   const spend = (operations: number, at: Span): void => {
     spent += operations;
@@ -38,7 +39,7 @@ export function readInitialValues(
     const { argument } = statement;
     if (argument.kind === 'name' && argument.name === naming.independent) continue;
     complaints.attempt(() => {
-      const block = blockOf(statement, naming);
+      const block = blockOf(statement, blocks);
       const at = constantValue(argument, known);
       if (Math.abs(at - start) > 1e-12 * Math.max(1, Math.abs(start)))
         throw new PlaceError(
@@ -72,11 +73,11 @@ function missing(block: Block, k: number, start: number): string {
   );
 }
 
-function blockOf(statement: Value, naming: Naming): Block {
+function blockOf(statement: Value, blocks: ReadonlyMap<string, Block>): Block {
   const { target } = statement;
-  const block = naming.blocks.find((b) => b.unknown.name === target.name && b.derivative === target.primes);
+  const block = blocks.get(`${target.name}/${target.primes}`);
   if (block !== undefined) return block;
-  const known = naming.blocks.some((b) => b.unknown.name === target.name);
+  const known = blocks.has(`${target.name}/0`);
   throw new PlaceError(
     target.at,
     known

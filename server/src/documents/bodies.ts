@@ -9,12 +9,19 @@ export function bodies(...handlers: readonly RequestHandler[]): RequestHandler {
     }
     const from = (i: number): void => {
       const handler = handlers[i];
-      if (handler === undefined) next();
-      else
+      if (handler === undefined) {
+        next();
+        return;
+      }
+      try {
         void handler(request, response, (thrown?: unknown) => {
           if (thrown === undefined) from(i + 1);
           else next(thrown);
         });
+      } catch (thrown) {
+        // a handler may be called back where nobody else would catch what it throws
+        next(thrown);
+      }
     };
     from(0);
   };

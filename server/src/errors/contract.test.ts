@@ -93,6 +93,7 @@ test('every answer is one that the description declares, with a body of the decl
     ['/api/shown/{at}', 'get', ask('get', '/api/shown/nothing'), 404],
     ['/api/methods', 'post', ask('post', '/api/methods', '{"document":'), 400],
     ['/api/methods', 'post', ask('post', '/api/methods', { document: 'x'.repeat(1_100_000) }), 413],
+    ['/api/methods', 'post', ask('post', '/api/methods', '{"__proto__": 1}'), 400],
     ['/api/methods', 'post', ask('post', '/api/methods', 'a=b', 'application/x-www-form-urlencoded'), 400],
     ['/api/jobs/{id}', 'get', ask('get', `/api/jobs/${jobId}`), 200],
     ['/api/jobs/{id}/events', 'get', ask('get', `/api/jobs/${jobId}/events`), 200],
