@@ -5,14 +5,15 @@ import { emitCommand } from './commands/emit.ts';
 import { runCommand, type RunOptions } from './commands/run.ts';
 import { type StudyFormat, studyCommand } from './commands/study.ts';
 import { Failure } from './failure.ts';
+import { visible } from './visible.ts';
 
 /** Runs a command, prints what it answers, and turns faults of the input into exit code 1. */
 function answer(work: () => string): void {
   try {
-    process.stdout.write(work());
+    process.stdout.write(visible(work()));
   } catch (thrown) {
     if (!(thrown instanceof Failure) && !(thrown instanceof Refusal)) throw thrown;
-    process.stderr.write(`${thrown.message}\n`);
+    process.stderr.write(`${visible(thrown.message)}\n`);
     process.exitCode = 1;
   }
 }

@@ -1,6 +1,7 @@
 import { App, Button, Input, Popover } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { hideStudy, showStudy } from '../api/client.ts';
+import './saving.css';
 
 /** Shows a study to whoever has a link, and ends that again. */
 export function ShowButton({

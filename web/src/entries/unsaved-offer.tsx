@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import type { Left } from '../desk/use-unsaved.ts';
+import './saving.css';
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 

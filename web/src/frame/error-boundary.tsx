@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import { Component, type ReactNode } from 'react';
+import './frame.css';
 
 interface ErrorBoundaryProps {
   /** What cannot be shown when something in it fails, as in "The table". */

@@ -1,0 +1,19 @@
+import { visible } from './visible.ts';
+
+test.each([
+  ['plain text, with lines\nand\ttabs', 'plain text, with lines\nand\ttabs'],
+  ['Sluice\x1b[2J\x07', 'Sluice\\u001b[2J\\u0007'],
+  ['\x9b31m', '\\u009b31m'],
+  ['over\rwritten', 'over\\u000dwritten'],
+  ['txt.\u202egpj', 'txt.\\u202egpj'],
+  ['λ ẏ −1 ×10⁻³ 𝒴', 'λ ẏ −1 ×10⁻³ 𝒴'],
+])('%j is shown as %j', (text, shown) => {
+  expect(visible(text)).toBe(shown);
+});
+
+test('JSON stays the same document', () => {
+  const document = { title: 'a\x1b\x7f\x9b\u202e\u2028"\\' };
+  const shown = visible(JSON.stringify(document));
+  expect(shown).not.toMatch(/[\x7f-\x9f\u2028-\u202e]/);
+  expect(JSON.parse(shown)).toEqual(document);
+});
