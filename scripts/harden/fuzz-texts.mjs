@@ -15,6 +15,16 @@ function timed(work) {
   return { value, took: performance.now() - from };
 }
 
+/** The median of three readings; where it is long once more, since something else may have had the machine. */
+function medianOf(read, text) {
+  const median = () => {
+    const times = [0, 1, 2].map(() => timed(() => read(text)).took);
+    return times.some((took) => took > ONCE) ? Infinity : times.sort((a, b) => a - b)[1];
+  };
+  const first = median();
+  return first <= MEDIAN ? first : Math.min(first, median());
+}
+
 /**
  * Reads random texts; of every so many that can be read one is checked, typeset, compiled and run.
  *
@@ -45,11 +55,9 @@ export function fuzzTexts(core, count, seed, every = 1) {
       const first = timed(() => read(text));
       reading = first.value;
       if (first.took > MEDIAN) {
-        const again = [first.took, timed(() => read(text)).took, timed(() => read(text)).took].sort(
-          (a, b) => a - b,
-        );
-        worst.read = Math.max(worst.read, again[1]);
-        if (again[1] > MEDIAN || again[2] > ONCE) slow('reading', again[1], text);
+        const median = medianOf(read, text);
+        worst.read = Math.max(worst.read, median);
+        if (median > MEDIAN) slow('reading', median, text);
       } else worst.read = Math.max(worst.read, first.took);
     } catch (thrown) {
       faults.push({ what: `reading: ${thrown}`, text });

@@ -31,7 +31,9 @@ export async function createServer(options: ServerOptions): Promise<NestExpressA
   // in the order in which a request meets them
   app.use(turns(), door(options.door), headers());
   if (options.web !== null) app.use(webFiles(options.web), webPages(options.web));
-  app.use(bodies(wrongMethod(description), express.json({ limit: '1mb' }), plainBody));
+  app.use(
+    bodies(wrongMethod(description), express.raw({ type: 'application/json', limit: '1mb' }), plainBody),
+  );
   // other signals, such as SIGILL of a thread that broke, must end the process
   app.enableShutdownHooks(['SIGTERM', 'SIGINT']);
   SwaggerModule.setup('api/docs', app, description, { raw: ['json'] });

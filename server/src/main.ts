@@ -1,5 +1,6 @@
 import 'reflect-metadata';
 import { existsSync } from 'node:fs';
+import { networkInterfaces } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { KeyHolder, keyOf } from './access/key-holder.ts';
@@ -13,6 +14,15 @@ import { lookAtStore, storeFile } from './store/look-at-store.ts';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const root = dirname(dirname(here));
+
+/** The names by which a server at an address is reached; one at every address by those that this machine has. */
+function addressesOf(host: string): readonly string[] {
+  if (host !== '0.0.0.0' && host !== '::') return [host.includes(':') ? `[${host}]` : host];
+  const found = Object.values(networkInterfaces())
+    .flatMap((list) => list ?? [])
+    .filter(({ family, internal }) => family === 'IPv4' && !internal);
+  return ['127.0.0.1', ...found.map(({ address }) => address)];
+}
 
 async function start({ data, host, port, names, key, jobSeconds, logLevel }: Settings): Promise<void> {
   // what is written from here on is for its owner alone
@@ -33,10 +43,13 @@ async function start({ data, host, port, names, key, jobSeconds, logLevel }: Set
     logLevel,
   });
   await app.listen(port, host);
-  const address = await app.getUrl();
-  process.stdout.write(`Schritt is at ${address}\n`);
-  if (own !== null)
-    process.stdout.write(`To write, open ${address}/open#${own}\nOthers see only what is marked as shown.\n`);
+  const bound = (await app.getUrl()).replace(/^.*:/, '');
+  const addresses = addressesOf(host).map((name) => `http://${name}:${bound}`);
+  process.stdout.write(`Schritt is at ${addresses.join(' and ')}\n`);
+  if (own !== null) {
+    const links = addresses.map((address) => `${address}/open#${own}`);
+    process.stdout.write(`To write, open ${links.join(' or ')}\nOthers see only what is marked as shown.\n`);
+  }
 }
 
 const reading = readSettings(process.env, root);

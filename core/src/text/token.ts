@@ -58,8 +58,14 @@ function match(pattern: RegExp, text: string, from: number): string | null {
 /** Is told of what is wrong at a place; reading goes on behind it. */
 export type Report = (at: Span, message: string) => void;
 
-/** Splits the stretch `from`..`to` of a text into tokens; a `#` ends it. What has no meaning is reported and passed over. */
-export function tokenize(text: string, from: number, to: number, report: Report): readonly Token[] {
+/** Splits the stretch `from`..`to` of a text into tokens; a `#` ends it. What has no meaning is reported and passed over, until that is enough. */
+export function tokenize(
+  text: string,
+  from: number,
+  to: number,
+  report: Report,
+  isEnough: () => boolean = () => false,
+): readonly Token[] {
   const tokens: Token[] = [];
   const line = text.slice(0, to);
   let at = from;
@@ -80,6 +86,7 @@ export function tokenize(text: string, from: number, to: number, report: Report)
         `the character ${shown} has no meaning in a formula${hint === undefined ? '' : `; ${hint}`}`,
       );
       at += shown.length;
+      if (isEnough()) break;
       continue;
     }
     const span = { from: at, to: at + found.length };
@@ -104,7 +111,13 @@ export function readLines(text: string, complaints: Complaints): readonly Line[]
   let from = 0;
   for (const line of text.split('\n')) {
     const to = from + line.length;
-    const tokens = tokenize(text, from, to, (at, message) => complaints.add(at, message));
+    const tokens = tokenize(
+      text,
+      from,
+      to,
+      (at, message) => complaints.add(at, message),
+      () => complaints.full,
+    );
     const first = tokens[0];
     const last = tokens.at(-1);
     if (first !== undefined && last !== undefined)

@@ -1,5 +1,6 @@
 import type { NextFunction, Request, Response } from 'express';
 import { ApiError } from '../errors/api-error.ts';
+import { checkShape } from './body-shape.ts';
 
 /** Fields that an object of a body may have, and values inside one another. */
 const MOST_FIELDS = 40;
@@ -11,7 +12,7 @@ function refuse(place: string, message: string): never {
   throw new ApiError('bad-request', 'what was sent is not as it should be', [{ place, message }]);
 }
 
-/** Looks through a body before anything else does: nothing this API takes is deep, wide or oddly named. */
+/** Looks through a body before any route does: nothing this API takes is deep, wide or oddly named. */
 export function checkPlain(body: unknown): void {
   const open: { readonly value: unknown; readonly place: string; readonly depth: number }[] = [
     { value: body, place: '', depth: 0 },
@@ -40,9 +41,22 @@ export function checkPlain(body: unknown): void {
   }
 }
 
-/** The same between the reader of bodies and the routes. */
+/** A body as JSON. */
+function parsed(body: Uint8Array): unknown {
+  checkShape(body);
+  try {
+    const value: unknown = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body));
+    checkPlain(value);
+    return value;
+  } catch (thrown) {
+    if (thrown instanceof ApiError) throw thrown;
+    throw new ApiError('bad-request', 'the body is not JSON');
+  }
+}
+
+/** Reads a body, looked through before and after, for the routes. */
 export function plainBody(request: Request, _response: Response, next: NextFunction): void {
   const body: unknown = request.body;
-  if (body !== undefined) checkPlain(body);
+  request.body = body instanceof Uint8Array ? parsed(body) : {};
   next();
 }

@@ -50,14 +50,12 @@ export class ListQueryDto {
   count?: number;
 }
 
-const KINDS = { enum: ['study', 'problem', 'method'] };
-
-/** What the server answers of one entry. */
-export class EntryDto {
+/** What is said of every entry. */
+class EntryHeadDto {
   @ApiProperty()
   id: string;
 
-  @ApiProperty(KINDS)
+  @ApiProperty({ enum: ['study', 'problem', 'method'] })
   kind: Document['kind'];
 
   @ApiProperty()
@@ -65,7 +63,10 @@ export class EntryDto {
 
   @ApiProperty({ description: 'time of the last change, ISO 8601' })
   updatedAt: string;
+}
 
+/** What the server answers of one entry. */
+export class EntryDto extends EntryHeadDto {
   @ApiProperty({ type: String, nullable: true, description: 'the link at which others may look, /shown/...' })
   shownAt: string | null;
 
@@ -74,19 +75,7 @@ export class EntryDto {
 }
 
 /** An entry in a list, without its body. */
-export class EntryRowDto {
-  @ApiProperty()
-  id: string;
-
-  @ApiProperty(KINDS)
-  kind: Document['kind'];
-
-  @ApiProperty()
-  version: number;
-
-  @ApiProperty({ description: 'time of the last change, ISO 8601' })
-  updatedAt: string;
-
+export class EntryRowDto extends EntryHeadDto {
   @ApiProperty()
   title: string;
 
