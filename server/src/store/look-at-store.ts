@@ -27,6 +27,8 @@ function migrationsIn(store: Database.Database): readonly string[] {
  */
 export function lookAtStore(file: string): string | null {
   if (!existsSync(file)) return null;
+  // one that was made before files were for their owner alone
+  for (const end of ['', '-wal', '-shm']) if (existsSync(file + end)) chmodSync(file + end, 0o600);
   const store = new Database(file);
   try {
     const faults = store.pragma('quick_check(1)', { simple: true });

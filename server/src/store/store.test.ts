@@ -1,5 +1,14 @@
 import 'reflect-metadata';
-import { existsSync, mkdtempSync, readdirSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
@@ -66,7 +75,10 @@ test('a folder belongs to one server; a lock that was left behind is taken over'
 
 test('a whole store of this version is opened as it is', async () => {
   expect(lookAtStore(storeFile(folder))).toBeNull();
-  expect(lookAtStore(await filled())).toBeNull();
+  const file = await filled();
+  chmodSync(file, 0o644);
+  expect(lookAtStore(file)).toBeNull();
+  expect(statSync(file).mode & 0o777).toBe(0o600);
 });
 
 test('a store of a newer version is refused with a sentence', async () => {
