@@ -28,6 +28,7 @@ const bounds = (files, others, more = [], ignores = []) => ({
 /** The rooms of core in the order of the walk: one imports only those before it, and itself. */
 const CORE_ROOMS = [
   'text',
+  'writing',
   'elementary',
   'formula',
   'problem',

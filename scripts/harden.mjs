@@ -131,7 +131,8 @@ async function everything(size) {
 }
 
 function table(rows, size) {
-  const lines = rows.map(({ what, came, faults }) => `| ${what} | ${came} | ${faults} |`);
+  const cell = (text) => text.replaceAll('|', '\\|');
+  const lines = rows.map(({ what, came, faults }) => `| ${cell(what)} | ${cell(came)} | ${faults} |`);
   return `# What it withstands
 
 Written by \`npm run harden -- ${size}\` (Node ${process.versions.node}, ${availableParallelism()} threads). Seeds make every text and file the same again.

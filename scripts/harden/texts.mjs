@@ -204,11 +204,39 @@ function method(r) {
   return `${lines.join('\n')}\n${r.chance(0.2) ? 'start with RK4\n' : ''}y[n+1] = y + h*(${sum})`;
 }
 
+/** The same as it stands in books: subscripts, spaces for products, signs of print, TeX. */
+function asPrinted(r, text) {
+  const ways = [
+    [/\[([^\]]*)\]/g, '_{$1}'],
+    [/\*/g, r.pick([' ', ' \\cdot ', ' × ', '\\,'])],
+    [/\^2/g, '²'],
+    [/\^\(?(\w+)\)?/g, '^{$1}'],
+    [/(\w+)\/(\w+)/g, '\\frac{$1}{$2}'],
+    [/sqrt\(/g, '\\sqrt{'],
+    [/\b(sin|cos|exp)\(/g, '\\$1('],
+    [/^(\w+)' =/gm, 'd$1/dt ='],
+    [/0 <= t <= (\d)/, 't in [0, $1]'],
+    [/\n/g, '; '],
+    [/\(/g, '\\left('],
+    [/\)/g, '\\right)'],
+    [/\bn\b/g, r.pick(['i', 'k'])],
+    [/\by\b/g, 'u'],
+    [/0\.5/g, '½'],
+  ];
+  let made = text;
+  for (let i = r.below(4); i >= 0; i -= 1) {
+    const [from, to] = r.pick(ways);
+    made = made.replace(from, to);
+  }
+  return made;
+}
+
 /** Something at a random place cut, doubled, exchanged or put in. */
 function spoilt(r, text) {
   const at = r.below(text.length + 1);
   const to = Math.min(text.length, at + r.below(12));
   return r.pick([
+    () => asPrinted(r, text),
     () => text.slice(0, at) + text.slice(to),
     () => text.slice(0, at) + r.pick(NOISE) + text.slice(at),
     () => text.slice(0, to) + text.slice(at),

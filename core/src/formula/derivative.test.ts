@@ -11,7 +11,7 @@ function parse(text: string): Expression {
   const report = (_: unknown, message: string): never => {
     throw new Error(message);
   };
-  const grammar = { calls: () => false, refuseCall: () => null, report };
+  const grammar = { calls: () => false, multiplies: () => false, refuseCall: () => null, report };
   return new Parser(
     tokenize(text, 0, text.length, report),
     { from: text.length, to: text.length + 1 },

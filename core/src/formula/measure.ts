@@ -1,6 +1,6 @@
 import { count } from '../text/number-text.ts';
 import { PlaceError, type Span } from '../text/place.ts';
-import { childrenOf, type Leaf, type Tree } from './expression.ts';
+import { childrenOf, type IndexedLeaf, type Leaf, type NameLeaf, partsOf, type Tree } from './expression.ts';
 
 /** How large a tree is when it is written out, with every shared part as often as it stands. */
 export interface Measure {
@@ -62,4 +62,17 @@ export function bounded<T extends Tree<Leaf>>(tree: T, { at, what, remedy = 'wri
       `${what} grows to more than ${count(DEEPEST_TREE)} operations in a row; ${remedy}`,
     );
   return tree;
+}
+
+/** Refuses a tree that is too deep to be walked by calls; it is looked at without any. */
+export function refuseDeep(expression: Tree<NameLeaf | IndexedLeaf>): void {
+  const open: { readonly node: Tree<NameLeaf | IndexedLeaf>; readonly depth: number }[] = [
+    { node: expression, depth: 1 },
+  ];
+  for (let next = open.pop(); next !== undefined; next = open.pop()) {
+    const { node, depth } = next;
+    if (depth > DEEPEST_TREE)
+      throw new PlaceError(node.at, `a formula has at most ${DEEPEST_TREE} operations in a row`);
+    for (const part of partsOf(node)) open.push({ node: part, depth: depth + 1 });
+  }
 }

@@ -1,7 +1,7 @@
 import { FUNCTIONS } from './functions.ts';
 import type { Comparison, Expression, IndexedLeaf, NameLeaf, Operator } from './expression.ts';
-import { partsOf } from './expression.ts';
-import { DEEPEST_TREE } from './measure.ts';
+import { DEEPEST_TREE, refuseDeep } from './measure.ts';
+import { multipliesBySpace, refuseTwoReadings } from './product-by-space.ts';
 import { type Grammar, inputsText, refusedCall } from './grammar.ts';
 import { missingOperator, refuseLog, relationOf, unexpected } from './parse-words.ts';
 import { PlaceError, spanning, type Span } from '../text/place.ts';
@@ -14,17 +14,6 @@ const HIGHEST_DERIVATIVE = 30;
 
 /** Stands in for what was reported as wrong. */
 const ONE: Expression = { kind: 'number', value: 1, at: { from: 0, to: 0 } };
-
-/** Refuses a tree that is too deep to be walked by calls; it is looked at without any. */
-function refuseDeep(expression: Expression): void {
-  const open: { readonly node: Expression; readonly depth: number }[] = [{ node: expression, depth: 1 }];
-  for (let next = open.pop(); next !== undefined; next = open.pop()) {
-    const { node, depth } = next;
-    if (depth > DEEPEST_TREE)
-      throw new PlaceError(node.at, `a formula has at most ${DEEPEST_TREE} operations in a row`);
-    for (const part of partsOf(node)) open.push({ node: part, depth: depth + 1 });
-  }
-}
 
 /** A parser over the tokens of one statement. `end` is where to point when something is missing. */
 export class Parser {
@@ -96,7 +85,9 @@ export class Parser {
       if (previous === undefined || here === undefined) return left;
       const starts = here.kind === 'name' || here.kind === 'number' || here.text === '(';
       if (!starts) return left;
-      if (previous.kind !== 'number' || here.kind === 'number')
+      if (multipliesBySpace(this.#grammar, previous, here, this.#tokens[this.#next + 1]))
+        refuseTwoReadings(this.#grammar, left, previous, here);
+      else if (previous.kind !== 'number' || here.kind === 'number')
         this.#grammar.report(here.at, missingOperator(previous, here));
       left = this.#join('*', left, this.#power());
     }
@@ -161,7 +152,10 @@ export class Parser {
       return { kind: 'indexed', name: token.text, primes, index, at };
     }
     if (token.text === 'if' && open?.text === '(') return this.#condition(token, open);
-    if (open?.text === '(' && (primes > 0 || this.#callable(token))) return this.#call(token, primes, open);
+    const isApart =
+      open !== undefined && open.at.from > token.at.to && this.#grammar.multiplies(token.text, true);
+    if (open?.text === '(' && !isApart && (primes > 0 || this.#callable(token)))
+      return this.#call(token, primes, open);
     const last = this.#tokens[this.#next - 1]!;
     if (FUNCTIONS.has(token.text) && primes === 0 && !this.#grammar.calls(token.text)) {
       this.#grammar.report(token.at, `${token.text} needs its input in brackets: ${this.#bracketed(token)}`);

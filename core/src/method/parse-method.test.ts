@@ -42,7 +42,6 @@ test.each([
     '1:29+8 derivatives of f cannot stand inside solve; give them on a line above',
   ],
   ['f = 3\ny[n+1] = y', '1:1+1 f has a meaning of its own in a method; take another name'],
-  ['y[n+1] = y + h f(t, y)', '1:16+1 an operator is missing before f; to multiply write h*f'],
 ])('%s', (text, expected) => {
   expect(errors(text)).toContain(expected);
 });

@@ -4,7 +4,9 @@ import { type Expression, walk } from '../formula/expression.ts';
 import type { Grammar } from '../formula/grammar.ts';
 import { Parser } from '../formula/parse.ts';
 import { Complaints, PlaceError, type Reading, type Span, spanning, tooLong } from '../text/place.ts';
-import { type Line, readLines, type Token } from '../text/token.ts';
+import type { Line, Token } from '../text/token.ts';
+import { methodWriting } from '../writing/method-writing.ts';
+import { writtenLines } from '../writing/written-lines.ts';
 import {
   type Given,
   givenBy,
@@ -42,6 +44,18 @@ interface RawStatement {
   readonly given: readonly { readonly given: Given; readonly at: Span }[];
   readonly values: readonly Expression[];
   readonly line: Line;
+}
+
+/** Names that stand for a number or a value: what a product by a space may be made of. */
+function factorsOf(lines: readonly Line[]): Grammar['multiplies'] {
+  const given = new Set(['h', 't', ...CONSTANTS.keys()]);
+  for (const { tokens } of lines) {
+    const equals = tokens.findIndex(({ text }) => text === '=');
+    for (const { kind, text } of tokens.slice(0, Math.max(0, equals))) if (kind === 'name') given.add(text);
+  }
+  const isValue = (name: string): boolean => ['y', 'x', 'v'].includes(name);
+  return (name, isBeforeBracket) =>
+    (given.has(name) && !isValue(name)) || (isValue(name) && !isBeforeBracket);
 }
 
 function refuseName(name: string, form: Method['form']): string | null {
@@ -232,9 +246,10 @@ export function parseMethod(text: string): Reading<Method> {
   if (long !== null) return { ok: false, errors: long };
   const complaints = new Complaints(text);
   const report = (at: Span, message: string): void => complaints.add(at, message);
-  const lines = readLines(text, complaints);
+  const lines = methodWriting(writtenLines(text, complaints), complaints);
   const form = formOf(lines);
   const grammar: Grammar = {
+    multiplies: factorsOf(lines),
     calls: (name) => name === 'f' || name === 'a',
     refuseCall: (name, inside) =>
       ['y', 't', 'x', 'v'].includes(name)

@@ -1,6 +1,7 @@
 import { primed } from '../text/primes.ts';
 import { CONSTANTS } from '../formula/functions.ts';
 import type { Expression } from '../formula/expression.ts';
+import { splitInto } from '../text/run-of-names.ts';
 import { PlaceError, type Span } from '../text/place.ts';
 import { type Method, type Shape, stepsBack, type Variable } from './method.ts';
 
@@ -93,6 +94,9 @@ function shapeOfName(name: string, primes: number, at: Span, names: MethodNames)
   const near = [...names.lets.keys(), 't', 'y', 'h'].find(
     (known) => known.toLowerCase() === name.toLowerCase(),
   );
+  const product = splitInto(name, [...names.lets.keys(), 't', 'h', 'y', 'x', 'v']);
+  if (near === undefined && product !== null)
+    throw new PlaceError(at, `${name} is not known; to multiply write ${product.join('*')}`);
   throw new PlaceError(
     at,
     near === undefined

@@ -22,6 +22,7 @@ function parseWish(problem: Problem, text: string): Reading<Expression> {
   const complaints = new Complaints(text);
   const grammar: Grammar = {
     calls: () => false,
+    multiplies: () => false,
     refuseCall: () => null,
     report: (at, message) => complaints.add(at, message),
   };

@@ -1,6 +1,7 @@
 import { primed } from '../text/primes.ts';
 import { CONSTANTS } from '../formula/functions.ts';
 import type { Expression, IndexedLeaf, NameLeaf } from '../formula/expression.ts';
+import { splitInto } from '../text/run-of-names.ts';
 import { PlaceError } from '../text/place.ts';
 import { type Block, elementName, type Problem } from './problem.ts';
 
@@ -148,20 +149,4 @@ export class Meanings {
 
 export function missingEdge(block: Block, index: number): string {
   return `${elementName(block, index)} lies outside the family and is not given; add a line ${block.unknown.name}[${index}] = ...`;
-}
-
-/** Longest run of names that is looked at for one that is a product without signs. */
-const LONGEST_PRODUCT = 40;
-
-/** A name as a run of known names, such as `ty` as t and y; null where it is none. */
-function splitInto(name: string, known: readonly string[]): readonly string[] | null {
-  if (name.length > LONGEST_PRODUCT) return null;
-  const ways: (readonly string[] | undefined)[] = [[]];
-  for (let end = 1; end <= name.length; end += 1) {
-    for (const last of known) {
-      const before = end >= last.length && last !== '' ? ways[end - last.length] : undefined;
-      if (before !== undefined && name.startsWith(last, end - last.length)) ways[end] ??= [...before, last];
-    }
-  }
-  return ways[name.length] ?? null;
 }

@@ -3,7 +3,9 @@ import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import { type Expression, name, walk } from '../formula/expression.ts';
 import type { Grammar } from '../formula/grammar.ts';
 import { Complaints, type Reading, type Span, tooLong } from '../text/place.ts';
-import { type Line, readLines } from '../text/token.ts';
+import type { Line } from '../text/token.ts';
+import { problemWriting } from '../writing/problem-writing.ts';
+import { writtenLines } from '../writing/written-lines.ts';
 import { checkNames } from './check-names.ts';
 import { readExact } from './exact-solutions.ts';
 import { constantValue } from './constant-value.ts';
@@ -41,11 +43,26 @@ function primedNames(lines: readonly Line[]): ReadonlySet<string> {
   return names;
 }
 
+/** Names that stand for a number or an unknown: what a product by a space may be made of. */
+function factorsOf(lines: readonly Line[], unknowns: ReadonlySet<string>): Grammar['multiplies'] {
+  const numbers = new Set(CONSTANTS.keys());
+  for (const { tokens } of lines) {
+    const [first, second] = tokens;
+    if (first?.kind === 'name' && second?.text === '=') numbers.add(first.text);
+    const middle = tokens.findIndex(({ text }) => text === '<=' || text === '<');
+    const variable = middle < 0 ? undefined : tokens[middle + 1];
+    if (variable?.kind === 'name') numbers.add(variable.text);
+  }
+  // y (t + 1) may be y at t + 1
+  return (name, isBeforeBracket) => numbers.has(name) || (unknowns.has(name) && !isBeforeBracket);
+}
+
 function readStatements(text: string, complaints: Complaints): readonly Statement[] {
-  const lines = readLines(text, complaints);
+  const lines = problemWriting(writtenLines(text, complaints));
   const primed = primedNames(lines);
   const grammar: Grammar = {
     report: (at, message) => complaints.add(at, message),
+    multiplies: factorsOf(lines, primed),
     calls: () => false,
     refuseCall: (called, inside) =>
       primed.has(called)

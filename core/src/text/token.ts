@@ -1,6 +1,7 @@
-import type { Complaints, Span } from './place.ts';
+import type { Span } from './place.ts';
 
-export type TokenKind = 'number' | 'name' | 'prime' | 'operator' | 'relation' | 'bracket' | 'comma' | 'dots';
+export type TokenKind =
+  'number' | 'name' | 'prime' | 'operator' | 'relation' | 'bracket' | 'comma' | 'dots' | 'end';
 
 export interface Token {
   readonly kind: TokenKind;
@@ -11,7 +12,7 @@ export interface Token {
 
 const NUMBER = /(?:\d+(?:\.(?!\.)\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
 const NAME = /[A-Za-z_\u0370-\u03ff][A-Za-z0-9_\u0370-\u03ff]*/y;
-const SYMBOL = /\*\*|\.\.|<=|>=|==|!=|[-+*/^()[\],<>='’′·×−≤≥≠]/y;
+const SYMBOL = /\*\*|\.\.|<=|>=|==|!=|[-+*/^()[\],;<>='’′·×−≤≥≠]/y;
 
 const SPELLINGS: ReadonlyMap<string, string> = new Map([
   ['**', '^'],
@@ -32,16 +33,14 @@ const KINDS: ReadonlyMap<string, TokenKind> = new Map<string, TokenKind>([
   ["'", 'prime'],
   [',', 'comma'],
   ['..', 'dots'],
+  [';', 'end'],
 ]);
 
 const HINTS: ReadonlyMap<string, string> = new Map([
   ['{', 'curly brackets are not used; write ( and )'],
   ['}', 'curly brackets are not used; write ( and )'],
-  [';', 'one statement a line: put what follows on a line of its own'],
   ['"', "a prime is written ' ; for the second derivative write ''"],
   ['″', "the second derivative is written with two primes, ''"],
-  ['²', 'write ^2'],
-  ['³', 'write ^3'],
   ['√', 'write sqrt(...)'],
   ['|', 'write abs(...) for an absolute value'],
   ['!', 'a factorial is not part of the notation; write the number itself'],
@@ -103,27 +102,4 @@ export function tokenize(
 export interface Line {
   readonly tokens: readonly Token[];
   readonly at: Span;
-}
-
-/** The lines of a text that say something, as tokens; a line that cannot be split is complained of. */
-export function readLines(text: string, complaints: Complaints): readonly Line[] {
-  const lines: Line[] = [];
-  let from = 0;
-  for (const line of text.split('\n')) {
-    const to = from + line.length;
-    const tokens = tokenize(
-      text,
-      from,
-      to,
-      (at, message) => complaints.add(at, message),
-      () => complaints.full,
-    );
-    const first = tokens[0];
-    const last = tokens.at(-1);
-    if (first !== undefined && last !== undefined)
-      lines.push({ tokens, at: { from: first.at.from, to: last.at.to } });
-    if (complaints.full) break;
-    from = to + 1;
-  }
-  return lines;
 }

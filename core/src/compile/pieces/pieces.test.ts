@@ -22,7 +22,7 @@ function tree(text: string) {
   const parser = new Parser(
     tokens,
     { from: 0, to: 1 },
-    { calls: () => false, refuseCall: () => null, report: fail },
+    { calls: () => false, multiplies: () => false, refuseCall: () => null, report: fail },
   );
   return bind(parser.whole(), (leaf) => bound(leaf.name, leaf.name));
 }

@@ -5,7 +5,7 @@ import { isAtom, type KeptPiece, keptPiece, type Piece, readPiece } from './piec
 import type { Block, Statement } from './statement.ts';
 
 /** Most operations of a step that are written out; loops over a family count once. */
-const MOST_OPERATIONS = 1_000_000;
+const MOST_OPERATIONS = 600_000;
 
 /** How code is generated. */
 export interface ScopeOptions {

@@ -117,7 +117,12 @@ export function amountValue(amount: Amount): number {
   };
   const tokens = tokenize(amount, 0, amount.length, report);
   const end = { from: amount.length, to: amount.length + 1 };
-  const parser = new Parser(tokens, end, { calls: () => false, refuseCall: () => null, report });
+  const parser = new Parser(tokens, end, {
+    calls: () => false,
+    multiplies: () => false,
+    refuseCall: () => null,
+    report,
+  });
   return evaluate(parser.whole(), (leaf) => {
     const value = leaf.kind === 'name' && leaf.primes === 0 ? CONSTANTS.get(leaf.name) : undefined;
     if (value === undefined) throw new PlaceError(leaf.at, 'only numbers, pi and e can stand in a step size');

@@ -1,0 +1,233 @@
+/** A line in the notation's own characters, and where each of them stands in the line as it was typed. */
+export interface PlainLine {
+  readonly text: string;
+  /** Offset in the typed line of each character, and of the end. */
+  readonly at: readonly number[];
+}
+
+/** Characters and commands for which a line is looked at at all. */
+const SPECIAL = /[\\{}$²³½¼¾]/;
+
+const CHARACTERS: ReadonlyMap<string, string> = new Map([
+  ['²', '^2'],
+  ['³', '^3'],
+  ['½', '0.5'],
+  ['¼', '0.25'],
+  ['¾', '0.75'],
+  ['$', ' '],
+]);
+
+/** Commands that are a sign or a space. */
+const SIGNS: ReadonlyMap<string, string> = new Map([
+  ['cdot', '*'],
+  ['times', '*'],
+  ['le', '<='],
+  ['leq', '<='],
+  ['ge', '>='],
+  ['geq', '>='],
+  ['left', ''],
+  ['right', ''],
+  ['bigl', ''],
+  ['bigr', ''],
+  [',', ' '],
+  [';', ' '],
+  [':', ' '],
+  ['!', ''],
+  [' ', ' '],
+  ['quad', ' '],
+  ['qquad', ' '],
+]);
+
+/** Functions that TeX writes in front of an input without brackets. */
+const FUNCTIONS: ReadonlyMap<string, string> = new Map([
+  ...['sin', 'cos', 'tan', 'sinh', 'cosh', 'tanh', 'exp', 'ln', 'min', 'max'].map(
+    (name): [string, string] => [name, name],
+  ),
+  ['arcsin', 'asin'],
+  ['arccos', 'acos'],
+  ['arctan', 'atan'],
+]);
+
+const GREEK: ReadonlySet<string> = new Set(
+  'alpha beta gamma delta epsilon varepsilon zeta eta theta vartheta iota kappa lambda mu nu xi rho sigma tau upsilon phi varphi chi psi omega Gamma Delta Theta Lambda Xi Sigma Phi Psi Omega pi'.split(
+    ' ',
+  ),
+);
+
+/** `d`, a power of it, and what is differentiated: the upper half of a derivative. */
+const ABOVE = /^d(?:\^\{?(\d)\}?|([²³]))?\s*([A-Za-z]\w*)$/;
+const BELOW = /^d\s*[A-Za-z]\w*(?:\^\{?\d\}?|[²³])?$/;
+
+const POWERS: ReadonlyMap<string, number> = new Map([
+  ['²', 2],
+  ['³', 3],
+]);
+
+/** The unknown with its primes where a fraction is a derivative; null where it is none. */
+function derivative(above: string, below: string): string | null {
+  const found = ABOVE.exec(above.trim());
+  if (found === null || !BELOW.test(below.trim())) return null;
+  const [, digit, sign, name] = found;
+  const order = digit === undefined ? (POWERS.get(sign ?? '') ?? 1) : Number(digit);
+  return `${name ?? ''}${"'".repeat(order)}`;
+}
+
+/** Writes the plain line and remembers where it comes from. */
+class PlainWriter {
+  text = '';
+  readonly at: number[] = [];
+  readonly #line: string;
+
+  constructor(line: string) {
+    this.#line = line;
+  }
+
+  put(text: string, from: number): void {
+    this.text += text;
+    for (let i = 0; i < text.length; i += 1) this.at.push(from);
+  }
+
+  /** A name of its own: it must not run into a word before it. */
+  name(text: string, from: number): void {
+    this.put(/\w$/.test(this.text) ? ` ${text}` : text, from);
+  }
+
+  /** The stretch of a group in curly brackets that begins at a place: its inside and what follows; null where none does. */
+  group(from: number): { readonly from: number; readonly to: number; readonly next: number } | null {
+    let open = from;
+    while (this.#line[open] === ' ') open += 1;
+    if (this.#line[open] !== '{') return null;
+    let depth = 0;
+    for (let i = open; i < this.#line.length; i += 1) {
+      if (this.#line[i] === '{') depth += 1;
+      if (this.#line[i] === '}') depth -= 1;
+      if (depth === 0) return { from: open + 1, to: i, next: i + 1 };
+    }
+    return null;
+  }
+
+  inside({ from, to }: { readonly from: number; readonly to: number }): string {
+    return this.#line.slice(from, to);
+  }
+
+  /** Writes a stretch of the line. */
+  stretch(from: number, to: number): void {
+    let i = from;
+    while (i < to) i = this.#one(i, to);
+  }
+
+  #bracketed(group: { readonly from: number; readonly to: number }): void {
+    this.put('(', group.from - 1);
+    this.stretch(group.from, group.to);
+    this.put(')', group.to);
+  }
+
+  /** Writes what begins at a place; the place behind it. */
+  #one(i: number, to: number): number {
+    const character = this.#line[i]!;
+    const other = CHARACTERS.get(character);
+    if (other !== undefined) this.put(other, i);
+    else if (character === '\\') return this.#command(i, to);
+    else if (character === '_' && this.#line[i + 1] === '{') return this.#index(i);
+    else if (character === '{') {
+      const group = this.group(i);
+      if (group !== null) {
+        this.#bracketed(group);
+        return group.next;
+      }
+      this.put(character, i);
+    } else this.put(character, i);
+    return i + 1;
+  }
+
+  /** `_{n+1}` is an index; `_{1}` and `_{max}` belong to the name. */
+  #index(i: number): number {
+    const group = this.group(i + 1);
+    if (group === null) {
+      this.put('_', i);
+      return i + 1;
+    }
+    const inside = this.inside(group);
+    const isName = /^(\d+|[A-Za-z]\w+)$/.test(inside);
+    this.put(isName ? '_' : '[', i);
+    this.stretch(group.from, group.to);
+    if (!isName) this.put(']', group.to);
+    return group.next;
+  }
+
+  #command(i: number, to: number): number {
+    const [, name = ''] = /^\\([A-Za-z]+|[^A-Za-z]?)/.exec(this.#line.slice(i, to)) ?? [];
+    const next = i + 1 + name.length;
+    const sign = SIGNS.get(name);
+    if (sign !== undefined) {
+      this.put(sign, i);
+      return next;
+    }
+    if (/^[dt]?frac$/.test(name)) return this.#fraction(i, next);
+    const group = this.group(next);
+    if ((name === 'sqrt' || FUNCTIONS.has(name)) && group !== null) {
+      this.name(FUNCTIONS.get(name) ?? 'sqrt', i);
+      this.#bracketed(group);
+      return group.next;
+    }
+    if ((name === 'dot' || name === 'ddot') && group !== null) {
+      this.name(this.inside(group), i);
+      this.put(name === 'dot' ? "'" : "''", group.to);
+      return group.next;
+    }
+    if (/^(mathrm|mathit|text|operatorname)$/.test(name) && group !== null) {
+      this.name('', i);
+      this.stretch(group.from, group.to);
+      return group.next;
+    }
+    if (GREEK.has(name)) this.name(name, i);
+    else if (FUNCTIONS.has(name)) return this.#function(name, i, next);
+    // what is not known is told of once, by its first character
+    else this.put('\\', i);
+    return next;
+  }
+
+  /** A function in front of a bracket, or of one word: `\sin\theta`, `\sin t`. */
+  #function(name: string, i: number, next: number): number {
+    this.name(FUNCTIONS.get(name) ?? name, i);
+    const word = /^\s*(?:\\([A-Za-z]+)|([A-Za-z]\w*))/.exec(this.#line.slice(next));
+    const [all = '', greek, letters] = word ?? [];
+    if (letters === undefined && (greek === undefined || !GREEK.has(greek))) return next;
+    this.put(`(${greek ?? letters ?? ''})`, next);
+    return next + all.length;
+  }
+
+  #fraction(i: number, next: number): number {
+    const above = this.group(next);
+    const below = above === null ? null : this.group(above.next);
+    if (above === null || below === null) {
+      this.put(this.#line.slice(i, next), i);
+      return next;
+    }
+    const primed = derivative(this.inside(above), this.inside(below));
+    if (primed !== null) this.name(primed, i);
+    else {
+      this.put('(', i);
+      this.#bracketed(above);
+      this.put('/', above.to);
+      this.#bracketed(below);
+      this.put(')', below.to);
+    }
+    return below.next;
+  }
+}
+
+/**
+ * A line with signs of print and formulas pasted from TeX in the notation's own characters.
+ *
+ * @returns null for a line that holds none of them
+ * @example plainLine('y_{n+1} = y_n + \\frac{h}{2} k').text // 'y[n+1] = y_n + ((h)/(2)) k'
+ */
+export function plainLine(line: string): PlainLine | null {
+  const comment = line.indexOf('#');
+  const end = comment < 0 ? line.length : comment;
+  if (!SPECIAL.test(line.slice(0, end))) return null;
+  const writer = new PlainWriter(line);
+  writer.stretch(0, end);
+  return { text: writer.text, at: [...writer.at, end] };
+}

@@ -1,0 +1,167 @@
+import type { Line, Token } from '../text/token.ts';
+
+function token(text: string, like: Token, kind: Token['kind']): Token {
+  return { kind, text, at: like.at };
+}
+
+function primes(count: number, like: Token): readonly Token[] {
+  return Array.from({ length: count }, () => token("'", like, 'prime'));
+}
+
+const texts = (tokens: readonly Token[]): string => tokens.map(({ text }) => text).join(' ');
+
+/** `dy / dt`, `d ^ 2 x / dt ^ 2`, `d ^ 2x`: the texts of a derivative written as a fraction, with a space between tokens. */
+const FRACTION = /^\(? ?d(?: ?\^ ?(\d))? ?([A-Za-z]\w*) ?\)? ?\/ ?\(? ?d[A-Za-z]\w*(?: \^ (\d))? ?\)?$/;
+
+/** `dy/dt` on a left side as y'. */
+function withFraction(tokens: readonly Token[]): readonly Token[] {
+  const equals = tokens.findIndex(({ text }) => text === '=');
+  if (equals < 3) return tokens;
+  const left = tokens.slice(0, equals);
+  const [first] = left;
+  const [, above, name, below] = FRACTION.exec(texts(left)) ?? [];
+  if (first === undefined || name === undefined || (above ?? '1') !== (below ?? '1')) return tokens;
+  return [token(name, first, 'name'), ...primes(Number(above ?? 1), first), ...tokens.slice(equals)];
+}
+
+/** Name and primes of a left side `y'` or `y'(t)`, and the name in its bracket; null for any other. */
+function primedLeft(tokens: readonly Token[]): {
+  readonly name: string;
+  readonly order: number;
+  readonly inside: string | null;
+  readonly end: number;
+} | null {
+  const [name] = tokens;
+  if (name?.kind !== 'name') return null;
+  let i = 1;
+  while (tokens[i]?.kind === 'prime') i += 1;
+  const order = i - 1;
+  const [open, inside, close, equals] = tokens.slice(i, i + 4);
+  if (open?.text === '=') return { name: name.text, order, inside: null, end: i };
+  const isOfName =
+    open?.text === '(' && inside?.kind === 'name' && close?.text === ')' && equals?.text === '=';
+  return isOfName ? { name: name.text, order, inside: inside.text, end: i } : null;
+}
+
+/** `y(t)` as y in a formula, for the unknowns that are written so. */
+function withoutArguments(
+  tokens: readonly Token[],
+  names: ReadonlySet<string>,
+  variable: string,
+): readonly Token[] {
+  const dropped = new Set<number>();
+  tokens.forEach((own, i) => {
+    if (own.kind !== 'name' || !names.has(own.text)) return;
+    let open = i + 1;
+    while (tokens[open]?.kind === 'prime') open += 1;
+    if (tokens[open]?.text !== '(' || tokens[open + 1]?.text !== variable || tokens[open + 2]?.text !== ')')
+      return;
+    for (let k = open; k < open + 3; k += 1) dropped.add(k);
+  });
+  return tokens.filter((_, i) => !dropped.has(i));
+}
+
+/**
+ * `y'(t) = -y(t)` as y' = -y. Where the text has an equation for a derivative at least as high, `x'(t) = ...` stays what it
+ * is: an exact solution.
+ */
+function withoutTimes(lines: readonly Line[]): readonly Line[] {
+  const lefts = lines.map(({ tokens }) => primedLeft(tokens));
+  const bare = new Map<string, number>();
+  const called = new Map<string, number>();
+  for (const left of lefts) {
+    if (left === null || left.order === 0) continue;
+    const into = left.inside === null ? bare : called;
+    into.set(left.name, Math.max(into.get(left.name) ?? 0, left.order));
+  }
+  const unknowns = new Set([...called].filter(([name]) => !bare.has(name)).map(([name]) => name));
+  return lines.map((line, i) => {
+    const left = lefts[i];
+    if (left === null || left === undefined || left.inside === null || left.order === 0) return line;
+    if (!unknowns.has(left.name) || left.order !== called.get(left.name)) return line;
+    const { tokens } = line;
+    return { ...line, tokens: withoutArguments(tokens, unknowns, left.inside) };
+  });
+}
+
+/** `f(t, y) = ...` as y' = ..., the rate of a problem of one equation. */
+function withRate(lines: readonly Line[]): readonly Line[] {
+  const isRate = ({ tokens }: Line): boolean => {
+    const [f, open, t, comma, y, close, equals] = tokens;
+    return (
+      f?.text === 'f' &&
+      open?.text === '(' &&
+      t?.kind === 'name' &&
+      comma?.kind === 'comma' &&
+      y?.kind === 'name' &&
+      close?.text === ')' &&
+      equals?.text === '='
+    );
+  };
+  if (
+    lines.filter(isRate).length !== 1 ||
+    lines.some(({ tokens }) => tokens.some(({ kind }) => kind === 'prime'))
+  )
+    return lines;
+  return lines.map((line) => {
+    const y = line.tokens[4];
+    return isRate(line) && y !== undefined
+      ? { ...line, tokens: [y, ...primes(1, y), ...line.tokens.slice(6)] }
+      : line;
+  });
+}
+
+/** `t in [0, 3]` and `t from 0 to 3` as 0 <= t <= 3. */
+function withInterval(tokens: readonly Token[]): readonly Token[] {
+  const [variable, word, ...rest] = tokens;
+  if (variable?.kind !== 'name' || word === undefined) return tokens;
+  const between = (low: readonly Token[], high: readonly Token[]): readonly Token[] =>
+    low.length === 0 || high.length === 0
+      ? tokens
+      : [...low, token('<=', word, 'relation'), variable, token('<=', word, 'relation'), ...high];
+  if (word.text === 'from') {
+    const to = rest.findIndex(({ text }) => text === 'to');
+    return to < 0 ? tokens : between(rest.slice(0, to), rest.slice(to + 1));
+  }
+  if (word.text !== 'in' || rest[0]?.text !== '[' || rest.at(-1)?.text !== ']') return tokens;
+  const comma = rest.findIndex(({ kind }) => kind === 'comma');
+  return comma < 0 ? tokens : between(rest.slice(1, comma), rest.slice(comma + 1, -1));
+}
+
+/** Names that carry an index somewhere in the text. */
+function familiesOf(lines: readonly Line[]): ReadonlySet<string> {
+  const names = new Set<string>();
+  for (const { tokens } of lines)
+    tokens.forEach((own, i) => {
+      if (own.kind === 'name' && tokens[i + 1]?.text === '[') names.add(own.text);
+    });
+  return names;
+}
+
+/** `u_0` as u[0], where u is a family. */
+function withElements(tokens: readonly Token[], families: ReadonlySet<string>): readonly Token[] {
+  if (families.size === 0) return tokens;
+  return tokens.flatMap((own): readonly Token[] => {
+    const [, name, index] = own.kind === 'name' ? (/^(\w+?)_(\d+)$/.exec(own.text) ?? []) : [];
+    if (name === undefined || index === undefined || !families.has(name)) return [own];
+    return [
+      token(name, own, 'name'),
+      token('[', own, 'bracket'),
+      token(index, own, 'number'),
+      token(']', own, 'bracket'),
+    ];
+  });
+}
+
+/**
+ * The lines of a problem in its own notation, from the ways in which problems are written on boards and in books: `dy/dt`,
+ * `y'(t)`, `f(t, y) = ...`, `t in [0, 3]`.
+ */
+export function problemWriting(lines: readonly Line[]): readonly Line[] {
+  const families = familiesOf(lines);
+  const plain = lines.map((line) => ({
+    ...line,
+    tokens: withInterval(withFraction(withElements(line.tokens, families))),
+  }));
+  return withoutTimes(withRate(plain));
+}
