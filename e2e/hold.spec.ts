@@ -6,7 +6,7 @@ test('work that the server does not take is kept in the browser, asked for when 
 }) => {
   // the server cannot be reached, also not by the last words of a page that goes away
   await page.addInitScript(() => {
-    const real = window.fetch;
+    const real = window.fetch.bind(window);
     window.fetch = (input, init) =>
       input instanceof Request && input.method === 'PUT' && localStorage.getItem('cut off') !== null
         ? Promise.reject(new TypeError('cut off'))
