@@ -3,7 +3,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
-import Ajv from 'ajv';
+import { Ajv } from 'ajv';
 import request from 'supertest';
 import { apiDocument } from '../create-server.ts';
 import { testServer } from '../test-server.ts';
