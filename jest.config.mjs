@@ -2,6 +2,8 @@
 export default {
   testMatch: ['<rootDir>/{core,cli,server,web}/src/**/*.test.{ts,tsx}'],
   testEnvironment: 'node',
+  // how long something takes is no matter of these tests; this ends what hangs
+  testTimeout: 60_000,
   testEnvironmentOptions: { customExportConditions: ['@schritt/source', 'node', 'node-addons'] },
   extensionsToTreatAsEsm: [],
   // the tests run as CommonJS, and this package offers that by its file alone

@@ -117,14 +117,14 @@ test('a job is cancelled, and one that takes too long is ended', async () => {
     state: 'too long',
     why: `it took more than ${LIMIT} seconds`,
   });
-}, 20_000);
+});
 
 test('a job that was under way goes on when the server starts again', async () => {
   const { id } = await created(sluice([30_000_000]));
   await app.close();
   await start();
   expect((await events(id)).at(-1)).toMatchObject({ state: 'done' });
-}, 20_000);
+});
 
 /** Changes rows of the store while no server is there. */
 async function whileClosed(change: (store: Database.Database) => void): Promise<void> {
@@ -174,7 +174,7 @@ test('a thread that asks for too much memory ends its job with a sentence, and t
   });
   const next = await created(sluice([7]));
   expect((await events(next.id)).at(-1)).toMatchObject({ state: 'done' });
-}, 20_000);
+});
 
 test('results that cannot be stored are told of, and the jobs behind go on', async () => {
   const store = new Database(join(folder, 'schritt.sqlite'));
