@@ -7,8 +7,8 @@ const port = 4777;
 
 export default defineConfig({
   testDir: '.',
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   workers: 1,
   forbidOnly: true,
   reporter: process.env['SCHRITT_E2E_REPORT']

@@ -42,6 +42,8 @@ async function start({ data, host, port, names, key, jobSeconds, logLevel }: Set
     door: { host, names, key: own === null ? null : new KeyHolder(own) },
     logLevel,
   });
+  // longer than clients keep a connection that they do not use: none is closed just as it is used again
+  app.getHttpServer().keepAliveTimeout = 65_000;
   await app.listen(port, host);
   const bound = (await app.getUrl()).replace(/^.*:/, '');
   const addresses = addressesOf(host).map((name) => `http://${name}:${bound}`);
