@@ -4,9 +4,8 @@ import { networkInterfaces } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { KeyHolder, keyOf } from './access/key-holder.ts';
-import { needsKey } from './access/door.ts';
 import { createServer } from './create-server.ts';
-import { readSettings, type Settings } from './settings.ts';
+import { isLoopback, readSettings, type Settings } from './settings.ts';
 import { startSentence } from './start-failure.ts';
 import { makeFolder } from './store/make-folder.ts';
 import { lockFolder } from './store/lock.ts';
@@ -32,7 +31,7 @@ async function start({ data, host, port, names, key, jobSeconds, logLevel }: Set
   process.on('exit', unlock);
   const copy = lookAtStore(storeFile(data));
   if (copy !== null) process.stdout.write(`The data get a new layout; a copy as they were is in ${copy}\n`);
-  const own = needsKey(host) || key !== null ? keyOf(data, key) : null;
+  const own = !isLoopback(host) || key !== null ? keyOf(data, key) : null;
   const web = join(root, 'web/dist');
   const app = await createServer({
     database: storeFile(data),

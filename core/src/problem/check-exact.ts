@@ -151,11 +151,10 @@ function residualOf(
   unknown: Unknown,
   exact: ExactDerivatives,
   meanings: Meanings,
-  work: number,
+  unknowns: ReadonlyMap<string, Unknown>,
 ): Residual | null {
   const variable = unknown.range?.variable ?? null;
   const { left, right } = unknown.written;
-  const unknowns = new Map(problem.unknowns.map((of) => [of.name, of]));
   // of the components at one time
   const values = new Map<string, number>();
   let worst: Residual | null = null;
@@ -186,7 +185,7 @@ function residualOf(
     return value;
   };
 
-  const places = placesToLook(unknown, work / pointWork(unknown, exact));
+  const places = placesToLook(unknown, MOST_VALUES / unknowns.size / pointWork(unknown, exact));
   const elements = sample(sizeOf(unknown), places.elements);
   for (let i = 0; i < places.times; i += 1) {
     // away from both ends, where roots and quotients may be singular
@@ -232,13 +231,14 @@ export function checkExact(problem: Problem): ExactCheck | null {
   if (problem.blocks.every((block) => block.exact === null)) return null;
   const exact = new ExactDerivatives(problem);
   const meanings = new Meanings(problem);
+  const unknowns = new Map(problem.unknowns.map((of) => [of.name, of]));
   const unchecked: string[] = [];
   let residual: number | null = null;
   let worst: ExactCheck['worst'] = null;
   for (const unknown of problem.unknowns) {
     const equation = primed(unknown.name, unknown.order);
     try {
-      const found = residualOf(problem, unknown, exact, meanings, MOST_VALUES / problem.unknowns.length);
+      const found = residualOf(problem, unknown, exact, meanings, unknowns);
       if (found === null) {
         unchecked.push(equation);
         continue;

@@ -1,6 +1,5 @@
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import { ApiError } from '../errors/api-error.ts';
-import { isLoopback } from '../settings.ts';
 import type { KeyHolder } from './key-holder.ts';
 
 /** Who may come in. */
@@ -52,17 +51,12 @@ export function door(options: DoorOptions): RequestHandler {
       );
     if (!READING.has(request.method) && !isFromHere(request))
       throw new ApiError('other-origin', 'this was asked for by a page of another site, and is not done');
-    if (options.key !== null && request.path.startsWith('/api') && !OPEN_TO_ALL.test(request.path))
-      if (!options.key.isHeldBy(request))
-        throw new ApiError(
-          'no-key',
-          'this needs the key of the server; open the link that it printed when it started',
-        );
+    const needsKey = request.path.startsWith('/api') && !OPEN_TO_ALL.test(request.path);
+    if (needsKey && options.key !== null && !options.key.isHeldBy(request))
+      throw new ApiError(
+        'no-key',
+        'this needs the key of the server; open the link that it printed when it started',
+      );
     next();
   };
-}
-
-/** Whether a server at an address needs a key. */
-export function needsKey(host: string): boolean {
-  return !isLoopback(host);
 }

@@ -5,6 +5,7 @@ import type { Request, Response } from 'express';
 import { ApiError } from '../errors/api-error.ts';
 
 const COOKIE = 'schritt-key';
+const KEPT = new RegExp(`(?:^|;\\s*)${COOKIE}=([^;]*)`);
 /** Days that a browser keeps the key. */
 const DAYS = 180;
 /** Milliseconds that the answer to a wrong key waits, doubled with every one more, and at most. */
@@ -30,7 +31,7 @@ export function keyOf(folder: string, chosen: string | null): string {
 }
 
 function cookieOf(request: Request): string | null {
-  const found = /(?:^|;\s*)schritt-key=([^;]*)/.exec(request.headers.cookie ?? '');
+  const found = KEPT.exec(request.headers.cookie ?? '');
   return found?.[1] ?? null;
 }
 

@@ -32,7 +32,8 @@ function documentOf({ document }: Pick<Entry, 'document'>): Document {
   );
 }
 
-function dto(entry: Entry): EntryDto {
+/** What is answered of an entry; its document is read from the row where it is not at hand. */
+function dto(entry: Entry, document = documentOf(entry)): EntryDto {
   const { id, kind, version, shownAt } = entry;
   return {
     id,
@@ -40,7 +41,7 @@ function dto(entry: Entry): EntryDto {
     version,
     updatedAt: entry.updatedAt.toISOString(),
     shownAt,
-    document: documentOf(entry),
+    document,
   };
 }
 
@@ -123,7 +124,7 @@ export class EntriesService {
     this.#mustBe(kind, document);
     const made = await this.#entries.save(this.#entries.create({ kind, ...stored(document) }));
     this.#lists.clear();
-    return dto(made);
+    return dto(made, document);
   }
 
   async replace(kind: Document['kind'], id: string, version: number, document: Document): Promise<EntryDto> {
