@@ -1,9 +1,10 @@
 // Tries to break Schritt: random texts and files, requests made to hold it up, kills, many readers, a full disk, a
 // greedy job. `full` measures on a quiet machine; `short`, beside everything else, watches that nothing breaks or hangs. Prints a table; ends with 1 where anything does not hold. `full` takes about half an hour, `short` a minute.
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { fork } from 'node:child_process';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads';
+import { fileURLToPath } from 'node:url';
 import { buildNode, root } from './fresh.mjs';
 import { fullDisk } from './harden/full-disk.mjs';
 import { fuzzDocuments } from './harden/fuzz-documents.mjs';
@@ -17,8 +18,8 @@ const SIZES = {
   short: { texts: 20_000, documents: 10_000, kills: 4, readers: 200, seconds: 3, patience: 20 },
   full: { texts: 1_000_000, documents: 100_000, kills: 60, readers: 500, seconds: 10, patience: 1 },
 };
-/** Threads that read random texts. */
-const THREADS = Math.max(1, availableParallelism() - 1);
+/** Processes that read random texts; one processor is left free. */
+const PROCESSES = Math.max(1, availableParallelism() - 1);
 /** Of so many texts that can be read one is also checked, typeset, compiled and run. */
 const EVERY = 20;
 
@@ -29,27 +30,31 @@ async function loadCore() {
   return Object.assign({}, ...entries);
 }
 
-if (!isMainThread && workerData?.part === 'texts')
-  parentPort.postMessage(
-    fuzzTexts(await loadCore(), workerData.count, workerData.seed, EVERY, workerData.patience),
-  );
+/** Set in the processes that read random texts: what each of them is to read. */
+const PART = 'SCHRITT_HARDEN_TEXTS';
 
-/** Random texts on all threads, each with a seed of its own. */
+/** Random texts in processes of their own, so that the processor time of each can be told; each with its own seed. */
 async function texts(count, seed, patience) {
-  // one is left free: what is measured is reading, not how threads share a core
-  const threads = THREADS;
   const parts = await Promise.all(
-    Array.from({ length: threads }, (_, i) => {
-      const worker = new Worker(new URL(import.meta.url), {
-        workerData: { part: 'texts', count: Math.ceil(count / threads), seed: seed + i, patience },
+    Array.from({ length: PROCESSES }, (_, i) => {
+      const part = { count: Math.ceil(count / PROCESSES), seed: seed + i, patience };
+      const child = fork(fileURLToPath(import.meta.url), {
+        env: { ...process.env, [PART]: JSON.stringify(part) },
       });
-      return new Promise((done, fail) => worker.on('message', done).on('error', fail));
+      return new Promise((done, fail) => {
+        child.on('message', done).on('error', fail);
+        child.on('exit', (code) => fail(new Error(`a reader of texts ended with ${code}`)));
+      });
     }),
   );
   const most = (of) => Math.max(...parts.map(of));
   return {
     good: parts.reduce((sum, { good }) => sum + good, 0),
-    worst: { read: most(({ worst }) => worst.read), work: most(({ worst }) => worst.work) },
+    worst: {
+      read: most(({ worst }) => worst.read),
+      work: most(({ worst }) => worst.work),
+      wall: most(({ worst }) => worst.wall),
+    },
     faults: parts.flatMap(({ faults }) => faults),
   };
 }
@@ -75,8 +80,8 @@ async function everything(size) {
   try {
     const read = await texts(many, 1, patience);
     row(
-      `${count(many)} random texts of problems and methods, seeds 1 to ${THREADS}`,
-      `${count(read.good)} could be read; longest reading ${ms(read.worst.read)} (at most 50 in the median of three), longest check, setting or compiling of one in ${EVERY} ${ms(read.worst.work)}`,
+      `${count(many)} random texts of problems and methods, seeds 1 to ${PROCESSES}`,
+      `${count(read.good)} could be read; longest reading ${ms(read.worst.read)} of processor time (at most 50 in the median of three; by the clock, with what else the machine did, once ${ms(read.worst.wall)}), longest check, setting or compiling of one in ${EVERY} ${ms(read.worst.work)}`,
       read.faults,
     );
     const files = readdirSync(join(root, 'demo')).filter((name) => name.endsWith('.schritt.json'));
@@ -143,7 +148,10 @@ ${lines.join('\n')}
 `;
 }
 
-if (isMainThread) {
+if (process.env[PART] !== undefined) {
+  const { count: many, seed, patience } = JSON.parse(process.env[PART]);
+  process.send(fuzzTexts(await loadCore(), many, seed, EVERY, patience), () => process.exit(0));
+} else {
   const size = process.argv[2] ?? 'full';
   if (!(size in SIZES)) {
     console.error('npm run harden -- short, or full');

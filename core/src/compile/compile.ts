@@ -133,7 +133,12 @@ export function generateLoop(
       'form',
       `this method is for equations x'' = a(t, x, x'), and ${firstOther(problem)} is of another order; write the problem with second derivatives`,
     );
-  const program = lower(method);
+  if (method.oneEquation && problem.size !== 1)
+    throw new Refusal(
+      'form',
+      `this method multiplies values or types derivatives out, which is for one equation of first order, and the problem has ${problem.size} components; f'(t, y) and f_y(t, y)*f(t, y) are for systems, too`,
+    );
+  const program = lower(method, problem.size === 1);
   const generate = problem.size <= MOST_LOCAL ? localLoop : arrayLoop;
   return { program, loop: generate(problem, program, precision) };
 }

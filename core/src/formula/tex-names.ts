@@ -40,7 +40,12 @@ function texName(name: string): { readonly base: string; readonly index: string 
   const indices = [
     ...(digits?.[2] === undefined ? [] : [digits[2]]),
     ...rest.map((part) =>
-      /^\d+$/.test(part) || part.length === 1 || GREEK.has(part) ? word(part) : `\\mathrm{${part}}`,
+      // f_ty: differentiated by t and by y
+      first === 'f' && /^[ty]+$/.test(part)
+        ? part
+        : /^\d+$/.test(part) || part.length === 1 || GREEK.has(part)
+          ? word(part)
+          : `\\mathrm{${part}}`,
     ),
   ];
   return { base, index: indices.length === 0 ? null : indices.join(',') };

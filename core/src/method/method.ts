@@ -1,8 +1,8 @@
-import { type Expression, walk } from '../formula/expression.ts';
+import { type Expression, some, walk } from '../formula/expression.ts';
 import type { Span } from '../text/place.ts';
 
-/** A number, or one value for each component. */
-export type Shape = 'scalar' | 'vector';
+/** A number, one value for each component, or a Jacobian that waits for the vector it is applied to. */
+export type Shape = 'scalar' | 'vector' | 'operator';
 
 /** What a step brings forward: y, or position and velocity. */
 export type Variable = 'y' | 'x' | 'v';
@@ -27,6 +27,14 @@ export type MethodStatement =
       readonly given: readonly Given[];
       readonly values: readonly Expression[];
       readonly at: Span;
+    }
+  | {
+      /** `d2(t, y) = 2*t + y^2`: a derivative worked out by hand, as a function of a time and the value of one equation. */
+      readonly kind: 'function';
+      readonly name: string;
+      readonly inputs: readonly [time: string, value: string];
+      readonly value: Expression;
+      readonly at: Span;
     };
 
 /** A fixed-step formula, as its text says it. */
@@ -40,15 +48,29 @@ export interface Method {
   readonly depth: number;
   /** The name of the method of its first steps; null where none is named. */
   readonly startWith: { readonly name: string; readonly at: Span } | null;
+  /** Whether it multiplies values or types derivatives out, so that it is for problems of one equation. */
+  readonly oneEquation: boolean;
+}
+
+/** Highest partial derivative of f that a text may use, by t and y together. */
+export const HIGHEST_PARTIAL = 6;
+
+/** How often `f_ty` is differentiated by t and by y; null for a name that is no partial derivative of f. */
+export function partialOf(name: string): { readonly times: number; readonly values: number } | null {
+  const letters = /^f_([ty]+)$/.exec(name)?.[1];
+  if (letters === undefined) return null;
+  const times = letters.replaceAll('y', '').length;
+  return { times, values: letters.length - times };
 }
 
 /** The formulas of a statement. */
 export function valuesOf(statement: MethodStatement): readonly Expression[] {
-  return statement.kind === 'let' ? [statement.value] : statement.values;
+  return statement.kind === 'solve' ? statement.values : [statement.value];
 }
 
-/** The names that a statement gives. */
+/** The values that a statement gives. */
 export function givenBy(statement: MethodStatement): readonly Given[] {
+  if (statement.kind === 'function') return [];
   return statement.kind === 'let' ? [statement.given] : statement.given;
 }
 
@@ -69,15 +91,28 @@ export function stepsBack(node: Expression): number | null {
 }
 
 /**
- * Evaluations of f (or a) that one step costs; with implicit stages those of one Newton iteration.
- * f[n] counts once, however many f[n-j] are kept.
+ * Evaluations of f (or a) and of its derivatives, made or typed, that one step costs; with implicit stages those of one
+ * Newton iteration. f[n] counts once, however many f[n-j] are kept.
  */
 export function evaluationsPerStep(method: Method): number {
-  const nodes: Expression[] = [];
-  for (const value of method.statements.flatMap(valuesOf)) walk(value, (node) => nodes.push(node));
-  const calls = nodes.filter((node) => node.kind === 'call' && (node.name === 'f' || node.name === 'a'));
-  const keepsRate = nodes.some((node) => node.kind === 'indexed' && node.name === 'f');
-  return calls.length + (keepsRate ? 1 : 0);
+  const typed = new Map<string, number>();
+  const costOf = (value: Expression): number => {
+    let cost = 0;
+    walk(value, (node) => {
+      if (node.kind !== 'call') return;
+      const isRate = node.name === 'f' || node.name === 'a' || partialOf(node.name) !== null;
+      cost += isRate ? 1 : (typed.get(node.name) ?? 0);
+    });
+    return cost;
+  };
+  let sum = 0;
+  for (const statement of method.statements)
+    if (statement.kind === 'function') typed.set(statement.name, 1 + costOf(statement.value));
+    else for (const value of valuesOf(statement)) sum += costOf(value);
+  const keepsRate = method.statements
+    .flatMap(valuesOf)
+    .some((value) => some(value, (node) => node.kind === 'indexed' && node.name === 'f'));
+  return sum + (keepsRate ? 1 : 0);
 }
 
 /** Whether some value is found by Newton's method. */

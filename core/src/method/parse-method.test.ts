@@ -35,7 +35,7 @@ test.each([
   ['k1 = f(t, y)', '1:13+1 the new value is missing; add a line y[n+1] = ...'],
   [
     'y[n+1] = y*f(t, y)',
-    '1:10+9 two vectors cannot be multiplied: one of these factors should be a number such as h',
+    '1:10+9 two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f by y times f is written f_y(t, y)*f(t, y), and a derivative worked out by hand stands on a line of its own, as in d2(t, y) = 2*t*y',
   ],
   [
     "solve k = f(t, y + h*k) + h*f'(t, y)\ny[n+1] = y + h*k",

@@ -20,10 +20,13 @@ test.each([
   ],
   [
     'y[n+1] = y*f(t, y)',
-    '1:10 two vectors cannot be multiplied: one of these factors should be a number such as h',
+    '1:10 two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f by y times f is written f_y(t, y)*f(t, y), and a derivative worked out by hand stands on a line of its own, as in d2(t, y) = 2*t*y',
   ],
   ['y[n+1] = h/y', '1:12 nothing can be divided by a vector; divide by a number such as h'],
-  ['y[n+1] = y^2', '1:10 a power takes numbers, and this has a value for each component'],
+  [
+    'y[n+1] = y^2',
+    '1:10 a power takes numbers, and this has a value for each component; a derivative worked out by hand stands on a line of its own, as in d2(t, y) = 2*t*y',
+  ],
   [
     'y[n+1] = y + h*f(y, t)',
     '1:18 the first input of f is a time such as t + h; the value stands behind it: f(t, y)',

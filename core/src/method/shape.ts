@@ -1,9 +1,9 @@
 import { primed } from '../text/primes.ts';
-import { CONSTANTS } from '../formula/functions.ts';
+import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import type { Expression } from '../formula/expression.ts';
 import { splitInto } from '../text/run-of-names.ts';
 import { PlaceError, type Span } from '../text/place.ts';
-import { type Method, type Shape, stepsBack, type Variable } from './method.ts';
+import { HIGHEST_PARTIAL, type Method, partialOf, type Shape, stepsBack, type Variable } from './method.ts';
 
 /** What the names of a method mean at a line. */
 export interface MethodNames {
@@ -12,6 +12,10 @@ export interface MethodNames {
   readonly lets: ReadonlyMap<string, Shape>;
   /** New values given above this line, or by it where it is a `solve`. */
   readonly nexts: ReadonlySet<Variable>;
+  /** Functions of a time and a value that the text types out above this line. */
+  readonly functions: ReadonlySet<string>;
+  /** Whether the problem has one equation, so that its values multiply like numbers. */
+  readonly oneEquation: boolean;
   /** Whether a name is given further down. */
   readonly isLater: (name: string) => boolean;
   /** The name on the left of this line, where it is no `solve`. */
@@ -40,19 +44,28 @@ export function shapeOf(expression: Expression, names: MethodNames): Shape {
       case 'negate':
         return of(node.of);
       case 'binary':
-        return shapeOfBinary(node, of(node.left), of(node.right));
+        return names.oneEquation
+          ? together([of(node.left), of(node.right)])
+          : shapeOfBinary(node, of(node.left), of(node.right));
       case 'call':
         return shapeOfCall(node, of, names);
       case 'if': {
-        for (const side of [node.test.left, node.test.right]) mustBeScalar(side, of(side), 'a comparison');
-        const yes = of(node.yes);
-        if (of(node.no) !== yes)
+        const sides = [node.test.left, node.test.right].map((side) => ({ side, shape: of(side) }));
+        const [yes, no] = [of(node.yes), of(node.no)];
+        if (names.oneEquation) return together([yes, no, ...sides.map(({ shape }) => shape)]);
+        for (const { side, shape } of sides) mustBeScalar(side, shape, 'a comparison');
+        if (no !== yes)
           throw new PlaceError(node.at, 'both branches of if must be of one kind, numbers or vectors');
         return yes;
       }
     }
   };
   return of(expression);
+}
+
+/** The shape of what is made of values of one equation: a value where one of them is. */
+function together(shapes: readonly Shape[]): Shape {
+  return shapes.some((shape) => shape !== 'scalar') ? 'vector' : 'scalar';
 }
 
 function isVariable(name: string, form: Method['form']): boolean {
@@ -143,12 +156,29 @@ function shapeOfNext(node: Expression & { readonly kind: 'indexed' }, names: Met
   );
 }
 
+/** What leads from a formula of derivatives to one that can be read. */
+const BY_HAND = 'a derivative worked out by hand stands on a line of its own, as in d2(t, y) = 2*t*y';
+
 function mustBeScalar(node: Expression, shape: Shape, where: string): void {
-  if (shape === 'vector')
+  if (shape !== 'scalar')
     throw new PlaceError(node.at, `${where} takes numbers, and this has a value for each component`);
 }
 
+/** A Jacobian may be scaled, added to another, and applied to the vector behind it. */
+function shapeOfOperator(node: Expression & { readonly kind: 'binary' }, left: Shape, right: Shape): Shape {
+  const { operator } = node;
+  if ((operator === '+' || operator === '-') && left === right) return 'operator';
+  if (operator === '*' && left === 'operator' && right === 'vector') return 'vector';
+  if (operator === '*' && (left === 'scalar' || right === 'scalar')) return 'operator';
+  if (operator === '/' && right === 'scalar') return 'operator';
+  throw new PlaceError(
+    node.at,
+    'f_y is the Jacobian here, which is applied to the vector behind it: write f_y(t, y)*f(t, y)',
+  );
+}
+
 function shapeOfBinary(node: Expression & { readonly kind: 'binary' }, left: Shape, right: Shape): Shape {
+  if (left === 'operator' || right === 'operator') return shapeOfOperator(node, left, right);
   switch (node.operator) {
     case '+':
     case '-': {
@@ -163,7 +193,7 @@ function shapeOfBinary(node: Expression & { readonly kind: 'binary' }, left: Sha
       if (left === 'vector' && right === 'vector')
         throw new PlaceError(
           node.at,
-          'two vectors cannot be multiplied: one of these factors should be a number such as h',
+          `two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f by y times f is written f_y(t, y)*f(t, y), and ${BY_HAND}`,
         );
       return left === 'vector' || right === 'vector' ? 'vector' : 'scalar';
     case '/':
@@ -174,8 +204,15 @@ function shapeOfBinary(node: Expression & { readonly kind: 'binary' }, left: Sha
         );
       return left;
     case '^':
-      mustBeScalar(node.left, left, 'a power');
-      mustBeScalar(node.right, right, 'a power');
+      for (const [side, shape] of [
+        [node.left, left],
+        [node.right, right],
+      ] as const)
+        if (shape !== 'scalar')
+          throw new PlaceError(
+            side.at,
+            `a power takes numbers, and this has a value for each component; ${BY_HAND}`,
+          );
       return 'scalar';
   }
 }
@@ -185,13 +222,23 @@ function shapeOfCall(
   of: (node: Expression) => Shape,
   names: MethodNames,
 ): Shape {
-  if (node.name !== 'f' && node.name !== 'a') {
+  const partial = partialOf(node.name);
+  const isTyped = names.functions.has(node.name);
+  if (node.name !== 'f' && node.name !== 'a' && partial === null && !isTyped) {
+    if (!FUNCTIONS.has(node.name))
+      throw new PlaceError(node.nameAt, `${node.name} is given further down; move its line above this one`);
+    if (names.oneEquation) return together(node.inputs.map(of));
     for (const input of node.inputs) mustBeScalar(input, of(input), node.name);
     return 'scalar';
   }
   const refusal = otherForm(node.name, names.form);
   if (refusal !== null) throw new PlaceError(node.nameAt, refusal);
-  const wanted = node.name === 'f' ? 'f(t, y)' : 'a(t, x, v)';
+  if (partial !== null && names.form === 'second order')
+    throw new PlaceError(
+      node.nameAt,
+      'derivatives are made of f alone; write the method for y, with f and its derivatives',
+    );
+  const wanted = node.name === 'a' ? 'a(t, x, v)' : `${node.name}(t, y)`;
   if (node.primes > 0 && node.name === 'a')
     throw new PlaceError(
       node.at,
@@ -199,10 +246,10 @@ function shapeOfCall(
     );
   if (node.primes > MOST_PRIMES) throw new PlaceError(node.at, `derivatives go up to order ${MOST_PRIMES}`);
   const [time, ...values] = node.inputs;
-  if (time === undefined || values.length !== (node.name === 'f' ? 1 : 2))
+  if (time === undefined || values.length !== (node.name === 'a' ? 2 : 1))
     throw new PlaceError(
       node.at,
-      `${node.name} takes the time and the ${node.name === 'f' ? 'value' : 'values'}: ${wanted}`,
+      `${node.name} takes the time and the ${node.name === 'a' ? 'values' : 'value'}: ${wanted}`,
     );
   if (of(time) === 'vector')
     throw new PlaceError(
@@ -210,10 +257,30 @@ function shapeOfCall(
       `the first input of ${node.name} is a time such as t + h; the value stands behind it: ${wanted}`,
     );
   for (const value of values)
-    if (of(value) === 'scalar')
+    if (of(value) !== 'vector' && !isTyped)
       throw new PlaceError(
         value.at,
         `this input of ${node.name} is a value of the solution such as y + h*k1, not a number`,
       );
-  return 'vector';
+  return partial === null ? 'vector' : shapeOfPartial(node, partial, names.oneEquation);
+}
+
+function shapeOfPartial(
+  node: Expression & { readonly kind: 'call' },
+  { times, values }: { readonly times: number; readonly values: number },
+  oneEquation: boolean,
+): Shape {
+  if (node.primes > 0)
+    throw new PlaceError(
+      node.nameAt,
+      `write a derivative as f'(t, y), along the solution, or as ${node.name}(t, y)`,
+    );
+  if (times + values > HIGHEST_PARTIAL)
+    throw new PlaceError(node.nameAt, `partial derivatives go up to order ${HIGHEST_PARTIAL}`);
+  if (values === 0 || oneEquation) return 'vector';
+  if (values === 1) return 'operator';
+  throw new PlaceError(
+    node.nameAt,
+    `${node.name} is for one equation; for systems f_y is known, and f'(t, y)`,
+  );
 }

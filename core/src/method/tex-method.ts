@@ -10,6 +10,10 @@ function givenTex(given: Given): string {
 export function methodTex(method: Method): readonly string[] {
   const { startWith } = method;
   const lines = method.statements.flatMap((statement) => {
+    if (statement.kind === 'function') {
+      const inputs = statement.inputs.map((input) => texSymbol(input)).join(', ');
+      return [`${texSymbol(statement.name)}(${inputs}) = ${texOf(statement.value)}`];
+    }
     const values = valuesOf(statement);
     const implicit = statement.kind === 'solve' ? '\\quad\\text{(solve)}' : '';
     return givenBy(statement).map((given, i) => {

@@ -9,7 +9,7 @@ import type { CompiledRun } from '../compile/compile.ts';
 import { MOST_ITERATIONS } from '../compile/newton/newton-code.ts';
 import { rounding } from '../compile/precision.ts';
 import type { Instruction } from '../compile/program/program.ts';
-import { RateTrees } from '../compile/program/rate-tree.ts';
+import { ratePartial, rateTangent, type RateTree, RateTrees } from '../compile/program/rate-tree.ts';
 import type { Register, StepTree } from '../compile/program/step-tree.ts';
 import { NEWTON } from '../compile/program/state.ts';
 
@@ -107,16 +107,19 @@ function expressionValue(
   at: readonly (readonly number[])[],
   when: number,
   line: string,
+  change: (tree: RateTree) => RateTree = (tree) => tree,
+  along: readonly number[] = [],
 ): number {
   const { run, trees, round } = step;
   const done = watch(line, ` in ${componentName(run.problem, block.offset + element)}'`);
   return evaluate(
-    trees.at(expression, block, element),
+    change(trees.at(expression, block, element)),
     (node) => {
       if (node.kind !== 'bound') return NaN;
       const leaf = node.to;
       if (leaf.kind === 'time') return when;
       if (leaf.kind === 'constant') return leaf.value;
+      if (leaf.kind === 'tangent' && leaf.of.kind === 'component') return along[leaf.of.place] ?? NaN;
       const place = leaf.kind === 'component' ? run.layout.of[leaf.place] : undefined;
       return place === undefined ? NaN : (at[place.vector]?.[place.index] ?? NaN);
     },
@@ -160,6 +163,27 @@ function doInstruction(step: Step, instruction: Instruction): void {
       vectors.set(instruction.into, values);
       return;
     }
+    case 'partial': {
+      const { times, values, along } = instruction;
+      const when = methodValue(step, instruction.time, 0, line);
+      const at = [vectors.get(instruction.at) ?? []];
+      const direction = along === null ? [] : (vectors.get(along) ?? []);
+      const change = (tree: RateTree): RateTree =>
+        along === null ? ratePartial(tree, times, values) : rateTangent(ratePartial(tree, times, 0));
+      const found = run.layout.rated.flatMap(({ block }) =>
+        Array.from({ length: block.size }, (_, element) =>
+          expressionValue(step, block.rate, block, element, at, when, line, change, direction),
+        ),
+      );
+      vectors.set(instruction.into, found);
+      return;
+    }
+    case 'typed':
+      vectors.set(
+        instruction.into,
+        each((j) => methodValue(step, instruction.value, j, line)),
+      );
+      return;
     case 'combine':
       if (instruction.shape === 'scalar')
         scalars.set(instruction.into, methodValue(step, instruction.value, 0, line));

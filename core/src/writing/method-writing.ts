@@ -129,6 +129,19 @@ function callsAtX(lines: readonly Line[]): boolean {
   return isCalled && !hasIndex && !uses(lines, 't');
 }
 
+/** `f_x`, the derivative by what stands for t or y, as f_t or f_y. */
+function withPartials(lines: readonly Line[], letter: string, to: 't' | 'y'): readonly Line[] {
+  return lines.map((line) => ({
+    ...line,
+    tokens: line.tokens.map((own, i) => {
+      const letters = own.kind === 'name' ? /^f_([a-z]+)$/.exec(own.text)?.[1] : undefined;
+      return letters === undefined || line.tokens[i + 1]?.text !== '('
+        ? own
+        : token(`f_${letters.replaceAll(letter, to)}`, own, 'name');
+    }),
+  }));
+}
+
 /** The name of a left side such as `u_{k+1}`, before its unknown is known. */
 function targetOf({ tokens }: Line): string | null {
   const [name, open] = tokens;
@@ -158,6 +171,16 @@ export function methodWriting(lines: readonly Line[], complaints: Complaints): r
   let made: readonly Line[] = indexed;
   if (names !== null && names.index !== 'n') made = renamed(made, names.index, 'n', inIndex);
   if (names !== null && !['y', 'x', 'v'].includes(names.unknown) && !uses(made, 'y'))
-    made = renamed(made, names.unknown, 'y', () => true);
-  return callsAtX(made) ? renamed(made, 'x', 't', () => true) : made;
+    made = withPartials(
+      renamed(made, names.unknown, 'y', () => true),
+      names.unknown,
+      'y',
+    );
+  return callsAtX(made)
+    ? withPartials(
+        renamed(made, 'x', 't', () => true),
+        'x',
+        't',
+      )
+    : made;
 }

@@ -140,7 +140,7 @@ class PlainWriter {
     return i + 1;
   }
 
-  /** `_{n+1}` is an index; `_{1}` and `_{max}` belong to the name. */
+  /** `_{n+1}` and `_{i}` are an index; `_{1}`, `_{t}` and `_{max}` belong to the name. */
   #index(i: number): number {
     const group = this.group(i + 1);
     if (group === null) {
@@ -148,7 +148,7 @@ class PlainWriter {
       return i + 1;
     }
     const inside = this.inside(group);
-    const isName = /^(\d+|[A-Za-z]\w+)$/.test(inside);
+    const isName = /^(\d+|[A-Za-z]\w+|[a-ho-zA-Z])$/.test(inside);
     this.put(isName ? '_' : '[', i);
     this.stretch(group.from, group.to);
     if (!isName) this.put(']', group.to);

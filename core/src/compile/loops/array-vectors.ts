@@ -11,13 +11,16 @@ import type { Scopes } from '../pieces/scopes.ts';
 import { type Block, frame } from '../pieces/statement.ts';
 import type { Layout } from '../program/layout.ts';
 import type { Program } from '../program/program.ts';
-import { rateTangent, type RateTree, RateTrees } from '../program/rate-tree.ts';
+import { ratePartial, rateTangent, type RateTree, RateTrees } from '../program/rate-tree.ts';
 import { stateShape } from '../program/state.ts';
 import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
 import { isInPlace } from './array-rotation.ts';
 import { bandOf, type Interior, interiorOf } from './family-reach.ts';
 import { runningElement, type Source, sourcePiece } from './rate-source.ts';
-import type { NumberedSolve, StepLowering, Vectors } from './step-lowering.ts';
+import type { NumberedSolve, Partial, StepLowering, Vectors } from './step-lowering.ts';
+
+/** What is written in place of a rate: the rate itself, or a derivative of it. */
+type Change = (rate: RateTree) => RateTree;
 
 /**
  * Vectors of large systems: typed arrays, combinations as loops over all components, and a family as one loop over
@@ -76,8 +79,16 @@ export class ArrayVectors implements Vectors {
     this.#writeRates(
       { at: at.map((register) => this.array(register)), along: [], when },
       this.array(into),
-      false,
+      (tree) => tree,
     );
+  }
+
+  partial({ times, along, into, at }: Partial, when: Piece): void {
+    const source = { at: [this.array(at)], along: along === null ? [] : [this.array(along)], when };
+    this.#writeRates(source, this.array(into), (tree) => {
+      const byTime = ratePartial(tree, times, 0);
+      return along === null ? byTime : rateTangent(byTime);
+    });
   }
 
   /** Taylor coefficients of the whole system by one generated function; f^(k) is (k+1)! times coefficient k+1 of y. */
@@ -115,7 +126,7 @@ export class ArrayVectors implements Vectors {
   rateTangent(into: Register, at: readonly Register[], when: Piece): void {
     const along = at.map((register) => (this.#moving.has(register) ? this.#tangentArray(register) : null));
     const source = { at: at.map((register) => this.array(register)), along, when };
-    this.#writeRates(source, this.#tangentArray(into), true);
+    this.#writeRates(source, this.#tangentArray(into), rateTangent);
     this.#moving.add(into);
   }
 
@@ -203,15 +214,15 @@ export class ArrayVectors implements Vectors {
       : null;
   }
 
-  #writeRates(source: Source, into: string, isTangent: boolean): void {
+  #writeRates(source: Source, into: string, change: Change): void {
     for (const { block, offset } of this.#layout.rated) {
       const { from, to } = this.#interior(block);
       const element = (k: number): void => {
         const tree = this.#trees.at(block.rate, block, k);
-        this.#put(`${into}[${offset + k}]`, isTangent ? rateTangent(tree) : tree, source);
+        this.#put(`${into}[${offset + k}]`, change(tree), source);
       };
       for (let k = 0; k < from; k += 1) element(k);
-      if (to > from) this.#writeBody(block, source, { into, offset, from, to }, isTangent);
+      if (to > from) this.#writeBody(block, source, { into, offset, from, to }, change);
       for (let k = to; k < block.size; k += 1) element(k);
     }
   }
@@ -232,10 +243,9 @@ export class ArrayVectors implements Vectors {
       from,
       to,
     }: { readonly into: string; readonly offset: number; readonly from: number; readonly to: number },
-    isTangent: boolean,
+    change: Change,
   ): void {
-    const plain = this.#trees.running(block.rate, block);
-    const tree = isTangent ? rateTangent(plain) : plain;
+    const tree = change(this.#trees.running(block.rate, block));
     const piece = (part: RateTree): Piece =>
       pieceOf(part, this.#scopes, (leaf) => sourcePiece(leaf, source, this.#layout, this.#scopes));
     const kernel = this.#kernel(tree, (leaf) => runningElement(leaf, source, this.#layout), piece);

@@ -10,10 +10,10 @@ import type { Scopes } from '../pieces/scopes.ts';
 import { type Block, frame } from '../pieces/statement.ts';
 import type { Layout } from '../program/layout.ts';
 import type { Program } from '../program/program.ts';
-import { rateTangent, type RateLeaf, type RateTree, RateTrees } from '../program/rate-tree.ts';
+import { ratePartial, rateTangent, type RateLeaf, type RateTree, RateTrees } from '../program/rate-tree.ts';
 import { stateShape } from '../program/state.ts';
 import type { Register, StepTree } from '../program/step-tree.ts';
-import type { NumberedSolve, StepLowering, Vectors } from './step-lowering.ts';
+import type { NumberedSolve, Partial, StepLowering, Vectors } from './step-lowering.ts';
 
 const NOT_A_NUMBER = numberPiece(NaN);
 
@@ -96,6 +96,14 @@ export class LocalVectors implements Vectors {
         return order === 1 ? piece : this.#declare(operation('*', factor, piece));
       }),
     );
+  }
+
+  partial({ times, values, along, into, at }: Partial, when: Piece): void {
+    const trees = this.#rateTrees().map((tree) =>
+      along === null ? ratePartial(tree, times, values) : rateTangent(ratePartial(tree, times, 0)),
+    );
+    const direction = along === null ? [] : this.pieces(along);
+    this.#vectors.set(into, this.#ratesOf(trees, [at], when, direction));
   }
 
   moves(register: Register): boolean {

@@ -5,6 +5,9 @@ import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
 import type { Scopes } from '../pieces/scopes.ts';
 import type { Block } from '../pieces/statement.ts';
 
+/** A partial derivative as an instruction. */
+export type Partial = Instruction & { readonly kind: 'partial' };
+
 /** Where the vectors of a step are: every component a local number, or arrays with inner loops over them. */
 export interface Vectors {
   /** Makes a vector of others, component by component. */
@@ -13,6 +16,8 @@ export interface Vectors {
   readonly rate: (into: Register, at: readonly Register[], when: Piece) => void;
   /** The total derivative of f of an order from 1 on. */
   readonly derivative: (into: Register, order: number, at: Register, when: Piece) => void;
+  /** A partial derivative of f. */
+  readonly partial: (of: Partial, when: Piece) => void;
   /** How fast a register moves. */
   readonly moves: (register: Register) => boolean;
   readonly combineTangent: (into: Register, tangent: StepTree) => void;
@@ -104,6 +109,12 @@ export class StepLowering {
           instruction.at,
           this.#number(instruction.time),
         );
+        return;
+      case 'partial':
+        vectors.partial(instruction, this.#number(instruction.time));
+        return;
+      case 'typed':
+        vectors.combine(instruction.into, instruction.value);
         return;
       case 'combine':
         if (instruction.shape === 'scalar')

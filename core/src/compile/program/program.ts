@@ -1,9 +1,13 @@
 import {
+  binary,
   bind,
   type Call,
   type Expression,
   type IndexedLeaf,
+  name,
   type NameLeaf,
+  negate,
+  some,
   walk,
 } from '../../formula/expression.ts';
 import { CONSTANTS } from '../../formula/functions.ts';
@@ -12,11 +16,13 @@ import {
   givenText,
   type Method,
   type MethodStatement,
+  partialOf,
   type Shape,
   stepsBack,
   valuesOf,
   type Variable,
 } from '../../method/method.ts';
+import { shapeOf } from '../../method/shape.ts';
 import {
   bareRegister,
   constantTree,
@@ -27,13 +33,16 @@ import {
   timeTree,
 } from './step-tree.ts';
 
+/** What a register holds: a number, or one value for each component. */
+export type ValueShape = Exclude<Shape, 'operator'>;
+
 /** One instruction of a step. */
 export type Instruction =
   | {
       /** A number, or a vector made of others component by component. */
       readonly kind: 'combine';
       readonly into: Register;
-      readonly shape: Shape;
+      readonly shape: ValueShape;
       readonly value: StepTree;
       readonly line: string;
     }
@@ -54,6 +63,25 @@ export type Instruction =
       readonly at: Register;
       readonly line: string;
     }
+  | {
+      /** A partial derivative of f by t and y; for systems the one by y is applied to a vector. */
+      readonly kind: 'partial';
+      readonly times: number;
+      readonly values: number;
+      /** What a derivative by y is applied to; null where the problem has one equation and it is a number. */
+      readonly along: Register | null;
+      readonly into: Register;
+      readonly time: StepTree;
+      readonly at: Register;
+      readonly line: string;
+    }
+  | {
+      /** A derivative that the text types out, at a time and value put in. */
+      readonly kind: 'typed';
+      readonly into: Register;
+      readonly value: StepTree;
+      readonly line: string;
+    }
   | SolveInstruction;
 
 /** Values that their own formulas hold: find `unknowns` so that each equals its `results`. */
@@ -71,7 +99,7 @@ export interface SolveInstruction {
 /** A named quantity of a step, to be shown in a table of steps. */
 export interface Stage {
   readonly name: string;
-  readonly shape: Shape;
+  readonly shape: ValueShape;
   readonly register: Register;
 }
 
@@ -101,10 +129,18 @@ export interface Program {
 /**
  * Lowers a method to instructions: every call of f becomes one of its own, in the order of the text,
  * so that f is evaluated exactly as often as the text says; f[n] is evaluated once a step and kept.
+ *
+ * @param isOne whether the problem has one equation: then a Jacobian is a number like any other
  */
-export function lower(method: Method): Program {
-  return new Lowering(method).program();
+export function lower(method: Method, isOne: boolean = method.oneEquation): Program {
+  return new Lowering(method, isOne).program();
 }
+
+/** A Jacobian, scaled and added up: what comes of applying it to a vector. */
+type Operator = (vector: Register) => StepTree;
+
+/** Stands in for an input that a text lacks; such a text is refused before. */
+const NOWHERE: Expression = name('t');
 
 class Lowering {
   readonly #method: Method;
@@ -114,12 +150,18 @@ class Lowering {
   readonly #kept: Kept[] = [];
   readonly #next = new Map<Variable, Register>();
   readonly #present: readonly Register[];
+  readonly #isOne: boolean;
+  readonly #functions = new Map<string, MethodStatement & { readonly kind: 'function' }>();
+  readonly #operators = new Map<string, Operator>();
+  /** What the inputs of a function stand for, while its body is put in. */
+  #inputs: ReadonlyMap<string, StepTree> = new Map();
   #instructions: Instruction[] = [];
   #presentRate: Register | null = null;
   #registers = 0;
 
-  constructor(method: Method) {
+  constructor(method: Method, isOne: boolean) {
     this.#method = method;
+    this.#isOne = isOne;
     this.#variables = method.form === 'first order' ? ['y'] : ['x', 'v'];
     this.#present = this.#variables.map(() => this.#registers++);
     this.#variables.forEach((variable, i) => this.#named.set(variable, this.#present[i]!));
@@ -139,6 +181,7 @@ class Lowering {
     }
     for (const statement of statements)
       if (statement.kind === 'let') this.#let(statement.given, statement.value, statement.shape);
+      else if (statement.kind === 'function') this.#functions.set(statement.name, statement);
       else this.#solve(statement);
     return {
       form,
@@ -178,10 +221,15 @@ class Lowering {
 
   #let(given: Given, value: Expression, shape: Shape): void {
     const line = givenText(given);
-    this.#give(given, this.#place(this.#expand(value, line), shape, line), shape);
+    if (shape === 'operator' && !this.#isOne && given.kind === 'name') {
+      this.#operators.set(given.name, this.#operator(value, line));
+      return;
+    }
+    const single = shape === 'scalar' ? 'scalar' : 'vector';
+    this.#give(given, this.#place(this.#expand(value, line), single, line), single);
   }
 
-  #give(given: Given, register: Register, shape: Shape): void {
+  #give(given: Given, register: Register, shape: ValueShape): void {
     if (given.kind === 'next') {
       this.#next.set(given.variable, register);
       this.#named.set(`${given.variable}[n+1]`, register);
@@ -205,7 +253,7 @@ class Lowering {
   }
 
   /** The register of a value: its own where it is just a register, a new one otherwise. */
-  #place(value: StepTree, shape: Shape, line: string): Register {
+  #place(value: StepTree, shape: ValueShape, line: string): Register {
     const bare = bareRegister(value);
     if (bare !== null) return bare;
     const into = this.#registers++;
@@ -214,32 +262,150 @@ class Lowering {
   }
 
   #expand(expression: Expression, line: string): StepTree {
+    if (!this.#isOne && this.#holdsOperator(expression)) return this.#applied(expression, line);
     return bind(
       expression,
       (leaf) => this.#leaf(leaf),
-      (node) => (node.name === 'f' || node.name === 'a' ? this.#called(node, line) : null),
+      (node) => this.#called(node, line),
     );
+  }
+
+  #holdsOperator(expression: Expression): boolean {
+    return some(
+      expression,
+      (node) =>
+        (node.kind === 'call' && partialOf(node.name)?.values === 1) ||
+        (node.kind === 'name' && this.#operators.has(node.name)),
+    );
+  }
+
+  #shape(expression: Expression): Shape {
+    return shapeOf(expression, {
+      form: this.#method.form,
+      lets: new Map<string, Shape>([
+        ...this.#stages.map(({ name, shape }): [string, Shape] => [name, shape]),
+        ...[...this.#operators.keys()].map((name): [string, Shape] => [name, 'operator']),
+      ]),
+      nexts: new Set(this.#next.keys()),
+      functions: new Set(),
+      oneEquation: false,
+      isLater: () => false,
+      own: null,
+    });
+  }
+
+  /** A formula in which Jacobians are applied to vectors. */
+  #applied(node: Expression, line: string): StepTree {
+    const of = (part: Expression): StepTree => this.#expand(part, line);
+    if (node.kind === 'negate') return negate(of(node.of), node.at);
+    if (node.kind === 'if')
+      return {
+        ...node,
+        test: { ...node.test, left: of(node.test.left), right: of(node.test.right) },
+        yes: of(node.yes),
+        no: of(node.no),
+      };
+    if (node.kind === 'call') return this.#called(node, line) ?? constantTree(NaN);
+    if (node.kind !== 'binary') return constantTree(NaN);
+    if (node.operator === '*' && this.#shape(node.left) === 'operator')
+      return this.#operator(node.left, line)(this.#place(of(node.right), 'vector', line));
+    return binary(node.operator, of(node.left), of(node.right), node.at);
+  }
+
+  #operator(node: Expression, line: string): Operator {
+    if (node.kind === 'name') return this.#operators.get(node.name) ?? (() => constantTree(NaN));
+    if (node.kind === 'negate') {
+      const of = this.#operator(node.of, line);
+      return (vector) => negate(of(vector));
+    }
+    if (node.kind === 'call') return this.#jacobian(node, line);
+    if (node.kind !== 'binary') return () => constantTree(NaN);
+    const { operator } = node;
+    const [left, right] = [node.left, node.right].map((part) => {
+      if (this.#shape(part) === 'operator') return this.#operator(part, line);
+      const scalar = this.#expand(part, line);
+      return () => scalar;
+    });
+    return (vector) => binary(operator, left!(vector), right!(vector));
+  }
+
+  #jacobian(node: Call<NameLeaf | IndexedLeaf>, line: string): Operator {
+    const { time, at } = this.#inputsOf(node, line);
+    const { times = 0, values = 1 } = partialOf(node.name) ?? {};
+    return (along) => {
+      const into = this.#registers++;
+      this.#instructions.push({ kind: 'partial', times, values, along, into, time, at, line });
+      return registerTree(into);
+    };
   }
 
   #leaf(leaf: NameLeaf | IndexedLeaf): StepTree {
     if (leaf.kind === 'indexed') return this.#indexed(leaf.name, stepsBack(leaf) ?? 0);
+    const input = this.#inputs.get(leaf.name);
+    if (input !== undefined) return input;
     const register = this.#named.get(leaf.name);
     if (register !== undefined) return registerTree(register);
     if (leaf.name === 't') return timeTree(0);
     return leaf.name === 'h' ? STEP_TREE : constantTree(CONSTANTS.get(leaf.name) ?? NaN);
   }
 
-  /** A call of f or a: an instruction of its own. */
+  /** Time and value of a call of f or one of its derivatives. */
+  #inputsOf(
+    node: Call<NameLeaf | IndexedLeaf>,
+    line: string,
+  ): { readonly time: StepTree; readonly at: Register } {
+    const [time = NOWHERE, value = NOWHERE] = node.inputs;
+    const at = this.#place(this.#expand(value, line), 'vector', line);
+    return { time: this.#expand(time, line), at };
+  }
+
+  /** A call of f, of a, or of a derivative: an instruction of its own; null for a function of the notation. */
   #called(node: Call<NameLeaf | IndexedLeaf>, line: string): StepTree | null {
+    const typed = this.#functions.get(node.name);
+    if (typed !== undefined) return this.#typed(typed, node, line);
+    const partial = partialOf(node.name);
+    if (node.name !== 'f' && node.name !== 'a' && partial === null) return null;
     const [time, ...values] = node.inputs;
     if (time === undefined) return null;
     const at = values.map((value) => this.#place(this.#expand(value, line), 'vector', line));
     const when = this.#expand(time, line);
     const into = this.#registers++;
     const [first] = at;
-    if (node.primes > 0 && first !== undefined)
+    if (first === undefined) return null;
+    if (partial !== null)
+      this.#instructions.push({
+        kind: 'partial',
+        ...partial,
+        along: null,
+        into,
+        time: when,
+        at: first,
+        line,
+      });
+    else if (node.primes > 0)
       this.#instructions.push({ kind: 'derivative', order: node.primes, into, time: when, at: first, line });
     else this.#instructions.push({ kind: 'rate', into, time: when, at, line });
+    return registerTree(into);
+  }
+
+  /** A derivative that the text types out, its inputs put in for their names. */
+  #typed(
+    typed: MethodStatement & { readonly kind: 'function' },
+    node: Call<NameLeaf | IndexedLeaf>,
+    line: string,
+  ): StepTree {
+    const { time, at } = this.#inputsOf(node, line);
+    const when = time.kind === 'bound' ? time : registerTree(this.#place(time, 'scalar', line));
+    const around = this.#inputs;
+    const [first, second] = typed.inputs;
+    this.#inputs = new Map([
+      [first, when],
+      [second, registerTree(at)],
+    ]);
+    const value = this.#expand(typed.value, typed.name);
+    this.#inputs = around;
+    const into = this.#registers++;
+    this.#instructions.push({ kind: 'typed', into, value, line: typed.name });
     return registerTree(into);
   }
 

@@ -117,3 +117,13 @@ export function rateTangent(tree: RateTree): RateTree {
     to.kind === 'component' || to.kind === 'neighbour' ? leafTree({ kind: 'tangent', of: to }) : number(0),
   );
 }
+
+/** A partial derivative of a formula by time, and by the component of a problem of one equation. */
+export function ratePartial(tree: RateTree, times: number, values: number): RateTree {
+  const by = (kind: 'time' | 'component', of: RateTree): RateTree =>
+    derivative(of, ({ to }) => number(to.kind === kind ? 1 : 0));
+  let made = tree;
+  for (let i = 0; i < times; i += 1) made = by('time', made);
+  for (let i = 0; i < values; i += 1) made = by('component', made);
+  return made;
+}

@@ -7,7 +7,7 @@ import { newtonIterations, type RunState } from '../../run/integrate.ts';
 export interface Cost {
   /** Evaluations of f (or a), those of the first steps and within Newton's method included. */
   readonly f: number;
-  /** Evaluations of f', f'', ... in this order. */
+  /** Evaluations of f', f'', ... in this order, partial derivatives of the same order among them. */
   readonly derivatives: readonly number[];
   /** Iterations of Newton's method; each also forms the Jacobian and solves a linear system. */
   readonly newton: number;
@@ -23,10 +23,24 @@ export function evaluations({ f, derivatives }: Cost): number {
 /** Evaluations by order of the derivative: f itself first. */
 type Counts = number[];
 
+/** Which derivative of f an instruction evaluates: 0 for f itself and for what is typed out, null for none. */
+function orderOf(instruction: Instruction): number | null {
+  switch (instruction.kind) {
+    case 'rate':
+    case 'typed':
+      return 0;
+    case 'derivative':
+      return instruction.order;
+    case 'partial':
+      return instruction.times + instruction.values;
+    default:
+      return null;
+  }
+}
+
 function count(instructions: readonly Instruction[], into: Counts): Counts {
   for (const instruction of instructions) {
-    const order =
-      instruction.kind === 'rate' ? 0 : instruction.kind === 'derivative' ? instruction.order : null;
+    const order = orderOf(instruction);
     if (order !== null) into[order] = (into[order] ?? 0) + 1;
   }
   return into;

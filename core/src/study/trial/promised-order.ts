@@ -39,6 +39,12 @@ w(0) = 1
 u(t) = 2 + sin(t)
 w(t) = exp(-t/2)`;
 
+/** The same for one equation, where a method is for no other. */
+const ONE = `u' = cos(t) + (u^2 - (2 + sin(t))^2)/6 - t*(u - 2 - sin(t))/3 - (u^3 - (2 + sin(t))^3)/40
+u(0) = 2
+0 <= t <= 3
+u(t) = 2 + sin(t)`;
+
 function second(damping: string): string {
   return `q'' = -sin(t) - (q - sin(t)) ${damping} + (q^2 - sin(t)^2)*(1 + t)/6
 q(0) = 0
@@ -101,8 +107,16 @@ function tryOut(text: string, method: Method): Promised {
 
 const known = remembered<Promised>(500);
 
+function testProblem(method: Method, problem: Problem): string {
+  if (method.oneEquation) return ONE;
+  if (method.form === 'first order') return FIRST;
+  return holdsVelocity(problem) ? SECOND : FREE;
+}
+
 /** What the formula of a method promises for problems such as the given one. */
 export function promisedOrder(method: Method, problem: Problem): Promised {
-  const text = method.form === 'first order' ? FIRST : holdsVelocity(problem) ? SECOND : FREE;
+  // a derivative typed out belongs to its own problem
+  if (method.statements.some(({ kind }) => kind === 'function')) return { kind: 'unknown' };
+  const text = testProblem(method, problem);
   return known(`${text}\n\n${method.text}`, () => tryOut(text, method));
 }

@@ -34,7 +34,8 @@ export function realStabilityLimit(method: Method): number | null {
 
 function findLimit(method: Method): number | null {
   const decay = parseProblem(DECAY);
-  if (!decay.ok || method.form !== 'first order') return null;
+  const isTyped = method.statements.some(({ kind }) => kind === 'function');
+  if (!decay.ok || method.form !== 'first order' || isTyped) return null;
   const compiled = attempt(() =>
     compileWithStart(decay.value, method, { find: () => null, instead: 'exact' }),
   );
