@@ -97,8 +97,14 @@ const OTHER_NAMES: ReadonlyMap<string, string> = new Map([
   ['cot', '1/tan(x)'],
 ]);
 
+/** The function of the notation that another name stands for; null where there is none. */
+export function otherFunction(text: string): string | null {
+  const other = OTHER_NAMES.get(text) ?? text.toLowerCase();
+  return FUNCTIONS.has(other) ? other : null;
+}
+
 /** What to write instead of a function that is not of the notation, as the end of a sentence, or ''. */
 export function functionHint(text: string): string {
-  const other = OTHER_NAMES.get(text) ?? (FUNCTIONS.has(text.toLowerCase()) ? text.toLowerCase() : null);
+  const other = OTHER_NAMES.get(text) ?? otherFunction(text);
   return other === null ? '' : `; write ${other}`;
 }

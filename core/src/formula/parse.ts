@@ -2,9 +2,9 @@ import { FUNCTIONS } from './functions.ts';
 import type { Comparison, Expression, IndexedLeaf, NameLeaf, Operator } from './expression.ts';
 import { DEEPEST_TREE, refuseDeep } from './measure.ts';
 import { multipliesBySpace, refuseTwoReadings } from './product-by-space.ts';
-import { type Grammar, inputsText, refusedCall } from './grammar.ts';
+import { type Grammar, inputsText, refusedCall, repairsOfCall } from './grammar.ts';
 import { missingOperator, refuseLog, relationOf, unexpected } from './parse-words.ts';
-import { PlaceError, spanning, type Span } from '../text/place.ts';
+import { PlaceError, spanning, type Span, writing } from '../text/place.ts';
 import type { Token } from '../text/token.ts';
 
 /** Brackets, powers and calls inside one another, at most. */
@@ -86,9 +86,11 @@ export class Parser {
       const starts = here.kind === 'name' || here.kind === 'number' || here.text === '(';
       if (!starts) return left;
       if (multipliesBySpace(this.#grammar, previous, here, this.#tokens[this.#next + 1]))
-        refuseTwoReadings(this.#grammar, left, previous, here);
-      else if (previous.kind !== 'number' || here.kind === 'number')
-        this.#grammar.report(here.at, missingOperator(previous, here));
+        refuseTwoReadings(this.#grammar, left, previous, here, this.#tokens[this.#next + 1]);
+      else if ((previous.kind !== 'number' || here.kind === 'number') && !this.#isRefusedCall(here))
+        this.#grammar.report(here.at, missingOperator(previous, here), [
+          { from: previous.at.to, to: here.at.from, text: '*' },
+        ]);
       left = this.#join('*', left, this.#power());
     }
   }
@@ -158,7 +160,7 @@ export class Parser {
       return this.#call(token, primes, open);
     const last = this.#tokens[this.#next - 1]!;
     if (FUNCTIONS.has(token.text) && primes === 0 && !this.#grammar.calls(token.text)) {
-      this.#grammar.report(token.at, `${token.text} needs its input in brackets: ${this.#bracketed(token)}`);
+      this.#refuseBare(token);
       return this.#startsOperand() ? this.#signed() : ONE;
     }
     if (token.text === 'log') {
@@ -170,9 +172,21 @@ export class Parser {
 
   /** Whether a name in front of a bracket is called; what is no function is reported and read as if it were one. */
   #callable(token: Token): boolean {
-    if (!this.#grammar.calls(token.text) && !FUNCTIONS.has(token.text))
-      this.#grammar.report(token.at, refusedCall(token, inputsText(this.#tokens, this.#next), this.#grammar));
+    if (!this.#grammar.calls(token.text) && !FUNCTIONS.has(token.text)) this.#refuseCall(token);
     return true;
+  }
+
+  /** Whether a name is complained of for the bracket behind it, so that nothing else need be said. */
+  #isRefusedCall(here: Token): boolean {
+    const after = this.#tokens[this.#next + 1];
+    const isTouching = after?.text === '(' && after.at.from === here.at.to;
+    return isTouching && here.kind === 'name' && !FUNCTIONS.has(here.text) && !this.#grammar.calls(here.text);
+  }
+
+  #refuseCall(token: Token): void {
+    const inside = inputsText(this.#tokens, this.#next);
+    const repairs = repairsOfCall(token, this.#tokens, this.#next, this.#grammar);
+    this.#grammar.report(token.at, refusedCall(token, inside, this.#grammar), repairs);
   }
 
   #startsOperand(): boolean {
@@ -181,10 +195,9 @@ export class Parser {
   }
 
   #skipDecimals(token: Token, digits: Token): void {
-    this.#grammar.report(
-      spanning(token.at, digits.at),
-      `decimals take a point, not a comma: write ${token.text}.${digits.text}`,
-    );
+    const at = spanning(token.at, digits.at);
+    const written = `${token.text.replace('.', '')}.${digits.text}`;
+    this.#grammar.report(at, `decimals take a point, not a comma: write ${written}`, writing(at, written));
     this.#next += 2;
   }
 
@@ -207,7 +220,16 @@ export class Parser {
         `${token.text} takes ${wanted} ${wanted === '1' ? 'input' : 'inputs'}, not ${inputs.length}`,
       );
     }
-    if (!FUNCTIONS.has(token.text) && !this.#grammar.calls(token.text) && primes === 0) return { ...ONE, at };
+    if (!FUNCTIONS.has(token.text) && !this.#grammar.calls(token.text) && primes === 0) {
+      const small = token.text.toLowerCase();
+      if (small !== token.text && this.#grammar.calls(small))
+        return { kind: 'call', name: small, primes, inputs, at, nameAt: token.at };
+      const [only, ...more] = inputs;
+      const isProduct = only !== undefined && more.length === 0 && this.#grammar.multiplies(token.text, true);
+      return isProduct
+        ? this.#join('*', { kind: 'name', name: token.text, primes: 0, at: token.at }, only)
+        : { ...ONE, at };
+    }
     return { kind: 'call', name: token.text, primes, inputs, at, nameAt: token.at };
   }
 
@@ -224,7 +246,12 @@ export class Parser {
 
   #branch(token: Token, open: Token): Expression {
     if (!this.#takeKind('comma'))
-      throw new PlaceError(this.peek?.at ?? token.at, 'if takes three inputs: if(a < b, then, otherwise)');
+      throw new PlaceError(
+        this.peek?.at ?? token.at,
+        this.peek?.kind === 'relation'
+          ? 'a condition is one comparison; put another if inside: if(a < b, if(b < c, x, y), y)'
+          : 'if takes three inputs: if(a < b, then, otherwise)',
+      );
     return this.#nested(open.at, () => this.sum());
   }
 
@@ -281,10 +308,26 @@ export class Parser {
     return done;
   }
 
-  #bracketed(token: Token): string {
-    const here = this.peek;
-    return here?.kind === 'name' || here?.kind === 'number'
-      ? `write ${token.text}(${here.text})`
-      : `write ${token.text}(...)`;
+  /** Complains of `sin 2t`, with the input that is meant: a sign, a number, a name. */
+  #refuseBare(token: Token): void {
+    const operand: Token[] = [];
+    for (let i = this.#next; i < this.#next + 3; i += 1) {
+      const next = this.#tokens[i];
+      const goesOn =
+        (next?.text === '-' && operand.length === 0) ||
+        (next?.kind === 'number' && operand.every(({ text }) => text === '-')) ||
+        (next?.kind === 'name' && operand.every(({ kind }) => kind !== 'name'));
+      if (next === undefined || !goesOn) break;
+      operand.push(next);
+    }
+    const last = operand.at(-1);
+    const input = operand.map(({ text }) => text).join('');
+    const isWhole = last !== undefined && last.text !== '-';
+    const written = isWhole ? `${token.text}(${input})` : `${token.text}(...)`;
+    this.#grammar.report(
+      token.at,
+      `${token.text} needs its input in brackets: write ${written}`,
+      isWhole ? writing(spanning(token.at, last.at), written) : [],
+    );
   }
 }

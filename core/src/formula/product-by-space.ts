@@ -1,10 +1,11 @@
+import { writing } from '../text/place.ts';
 import type { Token } from '../text/token.ts';
 import type { Expression } from './expression.ts';
 import { FUNCTIONS } from './functions.ts';
 import type { Grammar } from './grammar.ts';
 
 /**
- * Whether a space between two operands multiplies, as in `h k1`, `t sin(t)` and `h (k1 + k2)`. A name that is not known is
+ * Whether a space between two operands multiplies, as in `h k1`, `t sin(t)` and `h (k1 + k2)`; brackets do without it. A name that is not known is
  * complained of as such, and not for the sign that is missing beside it.
  *
  * @param after the token behind `here`
@@ -15,7 +16,8 @@ export function multipliesBySpace(
   here: Token,
   after: Token | undefined,
 ): boolean {
-  if (previous.at.to >= here.at.from) return false;
+  const isTouching = previous.at.to >= here.at.from;
+  if (isTouching && !(previous.text === ')' && here.text === '(')) return false;
   const isName = previous.kind === 'name' && !FUNCTIONS.has(previous.text);
   const isClosed = previous.text === ')' || previous.text === ']' || previous.kind === 'prime';
   if (here.text === '(') return isClosed || (isName && grammar.multiplies(previous.text, true));
@@ -26,13 +28,35 @@ export function multipliesBySpace(
 }
 
 /** Reports `1/h k`, which may be 1/(h*k) or (1/h)*k; behind a number below, as in `h/2 k`, there is one reading. */
-export function refuseTwoReadings(grammar: Grammar, left: Expression, previous: Token, here: Token): void {
+export function refuseTwoReadings(
+  grammar: Grammar,
+  left: Expression,
+  previous: Token,
+  here: Token,
+  after: Token | undefined,
+): void {
   if (left.kind !== 'binary' || left.operator !== '/' || left.right.kind === 'number') return;
   const isInBrackets =
     previous.text === ')' && left.at.to === previous.at.to && left.right.at.to !== previous.at.to;
   if (isInBrackets) return;
+  const { at } = left;
+  const whole = { from: at.from, to: here.at.to };
+  const [above, below] = [left.left, left.right].map(source);
+  const readings =
+    above === null || below === null || above === undefined || below === undefined || after?.text === '('
+      ? null
+      : [`${above}/(${below}*${here.text})`, `(${above}/${below})*${here.text}`];
   grammar.report(
     here.at,
-    `a product by a space behind a quotient has two readings; write a/(b*${here.text}) or (a/b)*${here.text}, with its signs`,
+    readings === null
+      ? `a product by a space behind a quotient has two readings; write a/(b*${here.text}) or (a/b)*${here.text}, with its signs`
+      : `a product by a space behind a quotient has two readings: ${readings.join(' or ')}`,
+    (readings ?? []).flatMap((text) => writing(whole, text)),
   );
+}
+
+/** A number or name as it is written; null for anything longer. */
+function source(part: Expression): string | null {
+  if (part.kind === 'number') return String(part.value);
+  return part.kind === 'name' && part.primes === 0 ? part.name : null;
 }

@@ -1,8 +1,8 @@
 import { CONSTANTS } from '../formula/functions.ts';
 import { walk } from '../formula/expression.ts';
 import type { Grammar } from '../formula/grammar.ts';
-import { Complaints, type Reading, type Span, tooLong } from '../text/place.ts';
-import type { Line } from '../text/token.ts';
+import { Complaints, type Reading, tooLong, writing } from '../text/place.ts';
+import type { Line, Report } from '../text/token.ts';
 import { methodWriting } from '../writing/method-writing.ts';
 import { writtenLines } from '../writing/written-lines.ts';
 import { givenBy, type Method, type MethodStatement, partialOf, stepsBack, valuesOf } from './method.ts';
@@ -12,6 +12,13 @@ import { hasDerivatives, understand, type Understood } from './understand.ts';
 /** Whether a line of the text gives a name itself, which then means that. */
 function isGiven(lines: readonly Line[], name: string): boolean {
   return lines.some(({ tokens }) => tokens[0]?.text === name && tokens[1]?.text === '=');
+}
+
+/** Names on the left side of a line, whatever else it holds. */
+function namesAtLeft({ tokens }: Line): readonly string[] {
+  const relation = tokens.findIndex(({ kind }) => kind === 'relation');
+  const left = tokens.slice(0, relation < 0 ? 2 : relation);
+  return left.flatMap(({ kind, text }) => (kind === 'name' && !/^[ythnxvfa]$/.test(text) ? [text] : []));
 }
 
 /** Names that stand for a number or a value: what a product by a space may be made of. */
@@ -54,19 +61,20 @@ function meaningOf(
   text: string,
   raw: readonly RawStatement[],
   form: Method['form'],
+  lost: ReadonlySet<string>,
   complaints: Complaints,
 ): Understood & { readonly oneEquation: boolean } {
-  if (!hasDerivatives(raw) || complaints.any)
-    return { ...understood(understand(raw, form, false, complaints)), oneEquation: false };
+  const hasAny = hasDerivatives(raw);
+  if (!hasAny || complaints.any)
+    return { ...understood(understand(raw, form, hasAny, lost, complaints)), oneEquation: hasAny };
   const tried = new Complaints(text);
-  const forSystems = understand(
-    raw,
-    form,
-    raw.some(({ kind }) => kind === 'function'),
-    tried,
-  );
-  const oneEquation = tried.any || raw.some(({ kind }) => kind === 'function');
-  return { ...understood(oneEquation ? understand(raw, form, true, complaints) : forSystems), oneEquation };
+  const isTyped = raw.some(({ kind }) => kind === 'function');
+  const forSystems = understand(raw, form, isTyped, lost, tried);
+  const oneEquation = tried.any || isTyped;
+  return {
+    ...understood(oneEquation ? understand(raw, form, true, lost, complaints) : forSystems),
+    oneEquation,
+  };
 }
 
 function understood({ statements, nexts }: Understood): Understood {
@@ -83,6 +91,21 @@ function depthOf(statements: readonly MethodStatement[]): number {
   return depth;
 }
 
+/** Tells of a last line such as `ynew = ...`, which means the new value; whether there was one. */
+function sayNewValue(
+  statements: readonly MethodStatement[],
+  variable: string,
+  complaints: Complaints,
+): boolean {
+  const last = statements.at(-1);
+  if (last?.kind !== 'let' || last.given.kind !== 'name') return false;
+  const { name } = last.given;
+  if (!name.startsWith(variable) || !/^_?(?:new|next|n?p?1|n?plus1|n_?1)$/.test(name.slice(1))) return false;
+  const at = { from: last.at.from, to: last.at.from + name.length };
+  complaints.add(at, `the new value is written ${variable}[n+1]`, writing(at, `${variable}[n+1]`));
+  return true;
+}
+
 /**
  * Reads the text of a method, in the notation of docs/notation.md.
  *
@@ -93,8 +116,8 @@ export function parseMethod(text: string): Reading<Method> {
   const long = tooLong(text);
   if (long !== null) return { ok: false, errors: long };
   const complaints = new Complaints(text);
-  const report = (at: Span, message: string): void => complaints.add(at, message);
-  const lines = methodWriting(writtenLines(text, complaints), complaints);
+  const report: Report = (at, message, repairs) => complaints.add(at, message, repairs);
+  const lines = methodWriting(writtenLines(text, 'method', complaints), complaints);
   const form = formOf(lines);
   const functions = new Set(lines.map(functionOf).filter((name) => name !== null));
   const grammar: Grammar = {
@@ -112,18 +135,22 @@ export function parseMethod(text: string): Reading<Method> {
   };
   const raw: RawStatement[] = [];
   let startWith: Method['startWith'] = null;
-  for (const line of lines)
-    complaints.attempt(() => {
+  const lost = new Set<string>();
+  for (const line of lines) {
+    const isRead = complaints.attempt(() => {
       const start = readStart(text, line);
       if (start === null) raw.push(readLine(line, grammar, form));
       else if (startWith === null) startWith = start;
       else complaints.add(line.at, 'start with is said twice');
+      return true;
     });
-  const { statements, nexts, oneEquation } = meaningOf(text, raw, form, complaints);
+    if (isRead === null) for (const name of namesAtLeft(line)) lost.add(name);
+  }
+  const { statements, nexts, oneEquation } = meaningOf(text, raw, form, lost, complaints);
   const end = text.trimEnd().length;
   if (!complaints.any)
     for (const variable of VARIABLES[form])
-      if (!nexts.has(variable))
+      if (!nexts.has(variable) && !sayNewValue(statements, variable, complaints))
         complaints.add(
           { from: end, to: end + 1 },
           `the new value is missing; add a line ${variable}[n+1] = ...`,

@@ -3,7 +3,7 @@ import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import type { Grammar } from '../formula/grammar.ts';
 import { Parser } from '../formula/parse.ts';
 import { depths } from '../text/brackets.ts';
-import { PlaceError, type Span, spanning } from '../text/place.ts';
+import { PlaceError, type Span, spanning, writing } from '../text/place.ts';
 import type { Line, Token } from '../text/token.ts';
 import { type Given, type Method, partialOf, type Variable } from './method.ts';
 
@@ -74,6 +74,19 @@ function readGiven(
   const at = spanning(first.at, last.at);
   const text = tokens.map((token) => token.text).join('');
   const next = /^([yxv])\[n\+1\]$/.exec(text)?.[1];
+  const other = /^([A-Za-z]\w*)\[n\+1\]$/.exec(text)?.[1];
+  if (next === undefined && VARIABLES[form].some((variable) => variable === other?.toLowerCase()))
+    throw new PlaceError(
+      at,
+      `${other ?? ''} is not known, but ${other?.toLowerCase() ?? ''} is; names are case-sensitive`,
+      writing(at, text.toLowerCase()),
+    );
+  if (next === undefined && other !== undefined)
+    throw new PlaceError(
+      at,
+      `${other} is a value of this step; write it without an index`,
+      writing(at, other),
+    );
   if (next === 'y' || next === 'x' || next === 'v') {
     if (VARIABLES[form].includes(next)) return { given: { kind: 'next', variable: next }, at };
     throw new PlaceError(at, 'a method gives y[n+1], or x[n+1] and v[n+1], not both');
@@ -81,7 +94,9 @@ function readGiven(
   if (tokens.length !== 1 || first.kind !== 'name')
     throw new PlaceError(at, 'on the left stands a name such as k1, or y[n+1]');
   const refusal = refuseName(first.text, form);
-  if (refusal !== null) throw new PlaceError(at, refusal);
+  const isVariable = VARIABLES[form].some((variable) => variable === first.text);
+  if (refusal !== null)
+    throw new PlaceError(at, refusal, isVariable ? writing(at, `${first.text}[n+1]`) : []);
   return { given: { kind: 'name', name: first.text }, at };
 }
 

@@ -2,7 +2,7 @@ import { primed } from '../text/primes.ts';
 import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import type { Expression } from '../formula/expression.ts';
 import { splitInto } from '../text/run-of-names.ts';
-import { PlaceError, type Span } from '../text/place.ts';
+import { PlaceError, type Span, writing } from '../text/place.ts';
 import { HIGHEST_PARTIAL, type Method, partialOf, type Shape, stepsBack, type Variable } from './method.ts';
 
 /** What the names of a method mean at a line. */
@@ -20,6 +20,10 @@ export interface MethodNames {
   readonly isLater: (name: string) => boolean;
   /** The name on the left of this line, where it is no `solve`. */
   readonly own: string | null;
+  /** Where this line begins. */
+  readonly from: number;
+  /** Names of lines that could not be read: what uses them is not at fault. */
+  readonly lost: ReadonlySet<string>;
 }
 
 /** Deepest history and highest derivative that a text may use. */
@@ -93,7 +97,11 @@ function shapeOfName(name: string, primes: number, at: Span, names: MethodNames)
   const refusal = otherForm(name, names.form);
   if (refusal !== null) throw new PlaceError(at, refusal);
   if (name === 'f')
-    throw new PlaceError(at, 'f needs its inputs: write f(t, y), or f[n] for the one that is kept');
+    throw new PlaceError(
+      at,
+      'f needs its inputs: write f(t, y), or f[n] for the one that is kept',
+      writing(at, 'f(t, y)'),
+    );
   if (name === 'a') throw new PlaceError(at, 'a needs its inputs: write a(t, x, v)');
   if (name === 'n') throw new PlaceError(at, 'the step number n stands only in an index, as in y[n+1]');
   if (CONSTANTS.has(name)) return 'scalar';
@@ -101,25 +109,58 @@ function shapeOfName(name: string, primes: number, at: Span, names: MethodNames)
     throw new PlaceError(
       at,
       `${name} is used in its own line; for an implicit stage write solve ${name} = ..., otherwise give it above`,
+      [{ from: names.from, to: names.from, text: 'solve ' }],
     );
   if (names.isLater(name))
     throw new PlaceError(at, `${name} is given further down; move its line above this one`);
+  if (names.lost.has(name)) return 'vector';
+  const { message, instead } = unknownName(name, names);
+  throw new PlaceError(at, message, instead === null ? [] : writing(at, instead));
+}
+
+function unknownName(
+  name: string,
+  names: MethodNames,
+): { readonly message: string; readonly instead: string | null } {
   const near = [...names.lets.keys(), 't', 'y', 'h'].find(
     (known) => known.toLowerCase() === name.toLowerCase(),
   );
-  const product = splitInto(name, [...names.lets.keys(), 't', 'h', 'y', 'x', 'v']);
-  if (near === undefined && product !== null)
-    throw new PlaceError(at, `${name} is not known; to multiply write ${product.join('*')}`);
-  throw new PlaceError(
-    at,
-    near === undefined
-      ? `${name} is not known; give it on a line above, such as ${name} = f(t, y)`
-      : `${name} is not known, but ${near} is; names are case-sensitive`,
-  );
+  if (near !== undefined)
+    return { message: `${name} is not known, but ${near} is; names are case-sensitive`, instead: near };
+  if (/^(?:d[tx]|Δ[tx]?|delta_?[tx]?|Delta_?[tx]?|dtau|step|stepsize|step_size)$/.test(name))
+    return { message: `${name} is not known; the step size is written h`, instead: 'h' };
+  const present = /^([ytw])_?0$/.exec(name)?.[1];
+  if (present !== undefined)
+    return {
+      message: `${name} is not known; a formula holds for every step, from y[n] at t[n] to y[n+1]`,
+      instead: present === 't' ? 't[n]' : 'y[n]',
+    };
+  const product = splitInto(name, [...names.lets.keys(), 't', 'h', 'y', 'x', 'v'])?.join('*');
+  if (product !== undefined)
+    return { message: `${name} is not known; to multiply write ${product}`, instead: product };
+  if (/^d\d+$/.test(name))
+    return {
+      message: `${name} is not known; a power of ten is written ${name.replace('d', 'e')}, as in 1.5${name.replace('d', 'e')}`,
+      instead: null,
+    };
+  return {
+    message: `${name} is not known; give it on a line above, such as ${name} = f(t, y)`,
+    instead: null,
+  };
 }
 
 function shapeOfIndexed(node: Expression & { readonly kind: 'indexed' }, names: MethodNames): Shape {
+  if (names.lost.has(node.name)) return 'vector';
   const back = stepsBack(node);
+  const isFactor = names.lets.has(node.name) || node.name === 'h';
+  if (isFactor)
+    throw new PlaceError(
+      node.at,
+      back === null
+        ? `square brackets hold an index; to multiply write ${node.name}*(...)`
+        : `${node.name} is a value of this step; write it without an index`,
+      [{ from: node.at.from + node.name.length, to: node.at.to, text: '' }].slice(0, back === null ? 0 : 1),
+    );
   if (back === null)
     throw new PlaceError(
       node.at,
@@ -153,6 +194,7 @@ function shapeOfNext(node: Expression & { readonly kind: 'indexed' }, names: Met
   throw new PlaceError(
     node.at,
     `${node.name}[n+1] is not known yet; give it above, or write solve ${node.name}[n+1] = ... if its formula holds it`,
+    names.own === null ? [{ from: names.from, to: names.from, text: 'solve ' }] : [],
   );
 }
 
@@ -251,11 +293,15 @@ function shapeOfCall(
       node.at,
       `${node.name} takes the time and the ${node.name === 'a' ? 'values' : 'value'}: ${wanted}`,
     );
-  if (of(time) === 'vector')
+  if (of(time) === 'vector') {
+    const [value] = values;
+    const isSwapped = time.kind === 'name' && value?.kind === 'name' && of(value) === 'scalar';
     throw new PlaceError(
       time.at,
       `the first input of ${node.name} is a time such as t + h; the value stands behind it: ${wanted}`,
+      isSwapped ? writing(node.at, `${node.name}(${value.name}, ${time.name})`) : [],
     );
+  }
   for (const value of values)
     if (of(value) !== 'vector' && !isTyped)
       throw new PlaceError(

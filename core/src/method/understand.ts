@@ -1,6 +1,6 @@
 import { type Expression, some, walk } from '../formula/expression.ts';
 import { CONSTANTS } from '../formula/functions.ts';
-import { type Complaints, PlaceError } from '../text/place.ts';
+import { type Complaints, PlaceError, type Span } from '../text/place.ts';
 import {
   type Given,
   givenText,
@@ -30,9 +30,11 @@ class Understanding implements Understood {
   readonly #functions = new Set<string>();
   readonly #form: Method['form'];
   readonly #oneEquation: boolean;
+  readonly #lost: ReadonlySet<string>;
   readonly #complaints: Complaints;
 
-  constructor(form: Method['form'], oneEquation: boolean, complaints: Complaints) {
+  constructor(form: Method['form'], oneEquation: boolean, lost: ReadonlySet<string>, complaints: Complaints) {
+    this.#lost = lost;
     this.#form = form;
     this.#oneEquation = oneEquation;
     this.#complaints = complaints;
@@ -54,7 +56,12 @@ class Understanding implements Understood {
     else this.#let(raw, isLater);
   }
 
-  #shape(value: Expression, isLater: MethodNames['isLater'], own: string | null): Shape | null {
+  #shape(
+    value: Expression,
+    isLater: MethodNames['isLater'],
+    own: string | null,
+    { at }: { readonly at: Span },
+  ): Shape | null {
     const names = {
       form: this.#form,
       lets: this.#lets,
@@ -63,6 +70,8 @@ class Understanding implements Understood {
       oneEquation: this.#oneEquation,
       isLater,
       own,
+      from: at.from,
+      lost: this.#lost,
     };
     return this.#complaints.attempt(() => shapeOf(value, names));
   }
@@ -96,6 +105,8 @@ class Understanding implements Understood {
         oneEquation: true,
         isLater: () => false,
         own: null,
+        from: line.at.from,
+        lost: this.#lost,
       });
     });
     this.#functions.add(name);
@@ -107,7 +118,8 @@ class Understanding implements Understood {
     const [value] = raw.values;
     if (target === undefined || value === undefined) return;
     const { given } = target;
-    const shape = this.#shape(value, isLater, given.kind === 'name' ? given.name : null) ?? 'vector';
+    const shape =
+      this.#shape(value, isLater, given.kind === 'name' ? given.name : null, raw.line) ?? 'vector';
     if (given.kind === 'next' && shape !== 'vector')
       this.#complaints.add(
         value.at,
@@ -122,7 +134,7 @@ class Understanding implements Understood {
   #solve(raw: RawFormula, isLater: MethodNames['isLater']): void {
     for (const { given } of raw.given) this.#take(given, 'vector');
     for (const value of raw.values)
-      if (this.#shape(value, isLater, null) === 'scalar')
+      if (this.#shape(value, isLater, null, raw.line) === 'scalar')
         this.#complaints.add(
           value.at,
           'solve finds values of the solution or slopes; this is a plain number',
@@ -159,14 +171,19 @@ export function hasDerivatives(raw: readonly RawStatement[]): boolean {
   );
 }
 
-/** Finds what the lines of a method mean, for systems or for one equation; what is wrong goes to the complaints. */
+/**
+ * Finds what the lines of a method mean, for systems or for one equation; what is wrong goes to the complaints.
+ *
+ * @param lost names that lines give which could not be read
+ */
 export function understand(
   raw: readonly RawStatement[],
   form: Method['form'],
   oneEquation: boolean,
+  lost: ReadonlySet<string>,
   complaints: Complaints,
 ): Understood {
-  const understanding = new Understanding(form, oneEquation, complaints);
+  const understanding = new Understanding(form, oneEquation, lost, complaints);
   const lastGiven = new Map<string, number>();
   raw.forEach((statement, i) => {
     if (statement.kind === 'function') return;

@@ -39,7 +39,8 @@ export function buildUnknowns(
         given: given.get(of.name) ?? new Map<number, Expression>(),
       };
     });
-    if (unknown !== null) solved.push(unknown);
+    if (unknown === null) complaints.lose();
+    else solved.push(unknown);
   }
   const total = solved.reduce(
     (sum, u) => sum + u.order * (u.range === null ? 1 : u.range.to - u.range.from + 1),
@@ -107,6 +108,7 @@ function assign(
       continue;
     }
     const [first] = held;
+    complaints.lose();
     complaints.add(
       equation.at,
       first === undefined
@@ -117,7 +119,7 @@ function assign(
   for (const of of highest) {
     if (taken.has(of) || complaints.any) continue;
     const at = equations.find((equation) => inside.get(equation)?.has(of))?.at ?? NOWHERE;
-    complaints.add(at, `an equation for ${written(of)} is missing`);
+    complaints.missing(at, `an equation for ${written(of)} is missing`);
   }
   const order = [...taken].sort(([, a], [, b]) => a.at.from - b.at.from);
   return order;

@@ -1,9 +1,12 @@
 import { derivative } from '../formula/derivative.ts';
 import { type Expression, type IndexedLeaf, type NameLeaf, number } from '../formula/expression.ts';
-import { type Complaints, PlaceError, type Span } from '../text/place.ts';
+import { type Complaints, PlaceError, type Span, writing } from '../text/place.ts';
 import { primed } from '../text/primes.ts';
 import type { Unknown } from './problem.ts';
 import type { Statement } from './statement.ts';
+
+/** What stands behind the name of an unknown where its exact solution is meant. */
+const EXACT = /^_?(?:exact|ex|true|sol)$/;
 
 /** Exact solutions by unknown and derivative; derivatives that are not given come by differentiation. */
 export function readExact(
@@ -20,7 +23,20 @@ export function readExact(
     if (argument.kind !== 'name' || argument.name !== independent || argument.primes > 0) continue;
     const unknown = unknowns.find((u) => u.name === target.name);
     if (unknown === undefined) {
-      complaints.add(target.at, `${target.name} has no equation; an exact solution belongs to an unknown`);
+      const meant = unknowns.find(
+        ({ name }) => EXACT.test(target.name.slice(name.length)) && target.name.startsWith(name),
+      );
+      if (meant === undefined)
+        complaints.missing(
+          target.at,
+          `${target.name} has no equation; an exact solution belongs to an unknown`,
+        );
+      else
+        complaints.add(
+          target.at,
+          `the exact solution is written with the name of its unknown: ${meant.name}(${independent}) = ...`,
+          writing(target.at, meant.name),
+        );
       continue;
     }
     if (target.primes >= unknown.order) {

@@ -2,7 +2,7 @@ import { elementName } from './problem.ts';
 import { count } from '../text/number-text.ts';
 import { measure } from '../formula/measure.ts';
 import { evaluate } from '../formula/evaluate.ts';
-import { type Complaints, PlaceError, type Span } from '../text/place.ts';
+import { type Complaints, PlaceError, type Span, writing } from '../text/place.ts';
 import { Meanings, type Naming } from './meaning.ts';
 import { constantValue } from './constant-value.ts';
 import type { Block } from './problem.ts';
@@ -40,11 +40,19 @@ export function readInitialValues(
     if (argument.kind === 'name' && argument.name === naming.independent) continue;
     complaints.attempt(() => {
       const block = blockOf(statement, blocks);
+      if (block === null) {
+        complaints.missing(
+          statement.target.at,
+          `${statement.target.name} has no equation; add a line ${statement.target.name}' = ...`,
+        );
+        return;
+      }
       const at = constantValue(argument, known);
       if (Math.abs(at - start) > 1e-12 * Math.max(1, Math.abs(start)))
         throw new PlaceError(
           argument.at,
           `initial values belong to the start of the interval: write ${block.name}(${start})`,
+          writing(argument.at, String(start)),
         );
       for (const [place, value] of valuesOf(statement, block, meanings, known, spend)) {
         if (initial[place] !== undefined)
@@ -57,10 +65,28 @@ export function readInitialValues(
   for (const block of naming.blocks)
     for (let k = 0; k < block.size; k += 1)
       if (initial[block.offset + k] === undefined) {
-        complaints.add(textEnd, missing(block, k, start));
+        const meant = meantFor(block, statements);
+        if (meant === null) complaints.missing(textEnd, missing(block, k, start));
+        else
+          complaints.add(
+            meant,
+            `the initial value of ${block.name} is written ${block.name}(${start}) = ...`,
+            writing(meant, `${block.name}(${start})`),
+          );
         break;
       }
   return initial.map((value) => value ?? 1);
+}
+
+/** Where a value was given that may be meant as the initial one: `y0 = 1`, `y_0 = 1`, `y[0] = 1`; null where none was. */
+function meantFor(block: Block, statements: readonly Statement[]): Span | null {
+  if (block.unknown.range !== null || block.derivative > 0) return null;
+  for (const statement of statements) {
+    if (statement.kind === 'parameter' && /^_?0$/.test(statement.name.slice(block.name.length)))
+      if (statement.name.startsWith(block.name)) return statement.nameAt;
+    if (statement.kind === 'given' && statement.target.name === block.name) return statement.target.at;
+  }
+  return null;
 }
 
 function missing(block: Block, k: number, start: number): string {
@@ -73,16 +99,14 @@ function missing(block: Block, k: number, start: number): string {
   );
 }
 
-function blockOf(statement: Value, blocks: ReadonlyMap<string, Block>): Block {
+function blockOf(statement: Value, blocks: ReadonlyMap<string, Block>): Block | null {
   const { target } = statement;
   const block = blocks.get(`${target.name}/${target.primes}`);
   if (block !== undefined) return block;
-  const known = blocks.has(`${target.name}/0`);
+  if (!blocks.has(`${target.name}/0`)) return null;
   throw new PlaceError(
     target.at,
-    known
-      ? `initial values are wanted below the highest derivative of ${target.name} only`
-      : `${target.name} has no equation; add a line ${target.name}' = ...`,
+    `initial values are wanted below the highest derivative of ${target.name} only`,
   );
 }
 

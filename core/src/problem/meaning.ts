@@ -2,7 +2,7 @@ import { primed } from '../text/primes.ts';
 import { CONSTANTS } from '../formula/functions.ts';
 import type { Expression, IndexedLeaf, NameLeaf } from '../formula/expression.ts';
 import { splitInto } from '../text/run-of-names.ts';
-import { PlaceError } from '../text/place.ts';
+import { PlaceError, writing } from '../text/place.ts';
 import { type Block, elementName, type Problem } from './problem.ts';
 
 /** What a leaf of a rate, an exact solution or a conserved quantity stands for. */
@@ -97,7 +97,8 @@ export class Meanings {
     if (leaf.name === this.#independent) return { kind: 'time' };
     const value = this.#constants.get(leaf.name);
     if (value !== undefined) return { kind: 'constant', value };
-    throw new PlaceError(leaf.at, this.#unknownName(leaf.name));
+    const { message, instead } = this.#unknownName(leaf.name);
+    throw new PlaceError(leaf.at, message, instead === null ? [] : writing(leaf.at, instead));
   }
 
   #indexed(leaf: IndexedLeaf, block: Block | undefined, variable: string | null): LeafMeaning {
@@ -133,17 +134,35 @@ export class Meanings {
     return `only derivatives below the highest one, ${primed(leaf.name, known.unknown.order)}, can stand here`;
   }
 
-  #unknownName(name: string): string {
+  #unknownName(name: string): { readonly message: string; readonly instead: string | null } {
     const known = [
       ...this.#constants.keys(),
       ...[...this.#blocks.values()].map((b) => b.unknown.name),
       this.#independent,
     ];
     const otherCase = known.find((other) => other.toLowerCase() === name.toLowerCase());
-    if (otherCase !== undefined) return `${name} is not known, but ${otherCase} is; names are case-sensitive`;
-    const product = splitInto(name, known);
-    if (product !== null) return `${name} is not known; to multiply write ${product.join('*')}`;
-    return `${name} is not known; give it a value on a line of its own, such as ${name} = 1`;
+    if (otherCase !== undefined)
+      return {
+        message: `${name} is not known, but ${otherCase} is; names are case-sensitive`,
+        instead: otherCase,
+      };
+    const product = splitInto(name, known)?.join('*');
+    if (product !== undefined)
+      return { message: `${name} is not known; to multiply write ${product}`, instead: product };
+    if (name === 't')
+      return {
+        message: `${name} is not known; the interval names ${this.#independent} as the independent variable`,
+        instead: this.#independent,
+      };
+    if (/^d\d+$/.test(name))
+      return {
+        message: `${name} is not known; a power of ten is written ${name.replace('d', 'e')}, as in 1.5${name.replace('d', 'e')}`,
+        instead: null,
+      };
+    return {
+      message: `${name} is not known; give it a value on a line of its own, such as ${name} = 1`,
+      instead: null,
+    };
   }
 }
 

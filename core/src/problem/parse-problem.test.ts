@@ -65,7 +65,7 @@ test.each([
   ['k = 1\n0 <= t <= 1', "an equation is missing; add a line such as y' = -y"],
   [
     "y' = -y\ny = 3\ny(0) = 1\n0 <= t <= 1",
-    "y is an unknown: its value at the start is written y(0) = ..., its rate y' = ...",
+    "y is an unknown: its value at the start is written y(0) = ..., its rate y' = ..., its exact solution y(t) = ...",
   ],
 ])('what is missing or doubled: %s', (text, expected) => {
   const reading = parseProblem(text);

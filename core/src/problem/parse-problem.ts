@@ -2,7 +2,7 @@ import { primed } from '../text/primes.ts';
 import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import { type Expression, name, walk } from '../formula/expression.ts';
 import type { Grammar } from '../formula/grammar.ts';
-import { Complaints, type Reading, type Span, tooLong } from '../text/place.ts';
+import { Complaints, type Reading, type Span, tooLong, writing } from '../text/place.ts';
 import type { Line } from '../text/token.ts';
 import { problemWriting } from '../writing/problem-writing.ts';
 import { writtenLines } from '../writing/written-lines.ts';
@@ -58,23 +58,53 @@ function factorsOf(lines: readonly Line[], unknowns: ReadonlySet<string>): Gramm
 }
 
 function readStatements(text: string, complaints: Complaints): readonly Statement[] {
-  const lines = problemWriting(writtenLines(text, complaints));
+  const lines = problemWriting(writtenLines(text, 'problem', complaints));
   const primed = primedNames(lines);
   const grammar: Grammar = {
-    report: (at, message) => complaints.add(at, message),
+    report: (at, message, repairs) => complaints.add(at, message, repairs),
     multiplies: factorsOf(lines, primed),
     calls: () => false,
     refuseCall: (called, inside) =>
-      primed.has(called)
-        ? `inside a formula ${called} is written alone: write ${called}, not ${called}(${inside}); to multiply write ${called}*(${inside})`
-        : null,
+      called === 'f'
+        ? "f is the rate in a method; in a problem the rate itself is written, as in y' = t - 2*y"
+        : primed.has(called)
+          ? `inside a formula ${called} is written alone: write ${called}, not ${called}(${inside}); to multiply write ${called}*(${inside})`
+          : null,
   };
   const statements: Statement[] = [];
   for (const line of lines) {
     const statement = complaints.attempt(() => readStatement(line, grammar));
-    if (statement !== null) statements.push(statement);
+    if (statement === null) complaints.lose();
+    else statements.push(statement);
   }
   return statements;
+}
+
+/**
+ * What to say of a parameter that is no number because something else is meant: `f = -y`, `Dy = -y`, `u_t = -u` as a rate, and
+ * `exact = exp(-t)` as a solution; null for any other.
+ */
+function rateMeant(
+  statement: Statement & { readonly kind: 'parameter' },
+  unknowns: ReadonlySet<string>,
+): { readonly message: string; readonly instead: string } | null {
+  const text = statement.name;
+  const names = new Set<string>();
+  walk(statement.value, (node) => (node.kind === 'name' ? names.add(node.name) : null));
+  const of = /^D_?([A-Za-z])$/.exec(text)?.[1] ?? /^([A-Za-z])_t$/.exec(text)?.[1];
+  if (of !== undefined && (names.has(of) || names.has('t')))
+    return { message: `a rate is written ${of}' = ...`, instead: `${of}'` };
+  if (text === 'f' && (names.has('y') || names.has('t')))
+    return { message: "the rate is written y' = ..., or f(t, y) = ...", instead: 'f(t, y)' };
+  const [unknown] = unknowns;
+  const isExact = /^(?:exact|solution|[A-Za-z]_?(?:exact|true|sol))$/.test(text);
+  if (!isExact || unknown === undefined || !(names.has('t') || names.has('x'))) return null;
+  const own = [...unknowns].find((name) => text.startsWith(name)) ?? unknown;
+  const time = names.has('t') ? 't' : 'x';
+  return {
+    message: `an exact solution is written ${own}(${time}) = ...`,
+    instead: `${own}(${time})`,
+  };
 }
 
 function readParameters(
@@ -89,10 +119,16 @@ function readParameters(
     if (statement.kind !== 'parameter') continue;
     const { name: text, nameAt } = statement;
     const refusal = unknowns.has(text)
-      ? `${text} is an unknown: its value at the start is written ${text}(0) = ..., its rate ${text}' = ...`
+      ? `${text} is an unknown: its value at the start is written ${text}(0) = ..., its rate ${text}' = ..., its exact solution ${text}(t) = ...`
       : (refuseName(text) ?? (known.has(text) ? `${text} is given twice` : null));
     if (refusal !== null) {
       complaints.add(nameAt, refusal);
+      continue;
+    }
+    const rate = rateMeant(statement, unknowns);
+    if (rate !== null) {
+      complaints.only(nameAt, rate.message, writing(nameAt, rate.instead), statement.at);
+      complaints.lose();
       continue;
     }
     const value = complaints.attempt(() => {
@@ -121,7 +157,8 @@ function readInterval(
   const intervals = statements.filter((statement) => statement.kind === 'interval');
   const [first, second] = intervals;
   if (first === undefined) {
-    if (!complaints.any) complaints.add(textEnd, 'the interval is missing; add a line such as 0 <= t <= 1');
+    if (!complaints.any)
+      complaints.missing(textEnd, 'the interval is missing; add a line such as 0 <= t <= 1');
     return { independent: 't', start: 0, end: 1 };
   }
   if (second !== undefined) complaints.add(second.at, 'the interval is given twice');
@@ -219,7 +256,7 @@ export function parseProblem(text: string, values: ParameterValues = {}): Readin
     if (refusal !== null) complaints.add(at, refusal);
   }
   if (primed.size === 0 && !complaints.any)
-    complaints.add(textEnd, "an equation is missing; add a line such as y' = -y");
+    complaints.missing(textEnd, "an equation is missing; add a line such as y' = -y");
   const { rates, typed: byHand } = partTyped(statements);
   const unknowns = buildUnknowns(rates, known, complaints);
   const typed = readTyped(byHand, unknowns, complaints);

@@ -84,7 +84,7 @@ function parseOrReport(tokens: readonly Token[], around: Span, grammar: Grammar)
     return parseAll(tokens, around, grammar);
   } catch (thrown) {
     if (!(thrown instanceof PlaceError)) throw thrown;
-    grammar.report(thrown.at, thrown.message);
+    grammar.report(thrown.at, thrown.message, thrown.repairs);
     return number(1);
   }
 }

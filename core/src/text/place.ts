@@ -2,6 +2,15 @@ import { Refusal, type Span } from './refusal.ts';
 import { count } from './number-text.ts';
 export type { Span };
 
+/** A change of a text that mends what was told of. */
+export interface Repair {
+  /** Offsets in the text. */
+  readonly from: number;
+  readonly to: number;
+  /** What is to stand there; '' leaves it out. */
+  readonly text: string;
+}
+
 /** What is wrong at one place of a text, in a sentence a person can act on. */
 export interface TextError {
   /** Line, counted from 1. */
@@ -11,16 +20,25 @@ export interface TextError {
   /** Length in characters, at least 1. */
   readonly length: number;
   readonly message: string;
+  /** Changes of the text, each of which mends it; absent where none can be made. */
+  readonly repairs?: readonly Repair[];
 }
 
 /** Thrown inside the parsers, to leave a statement that cannot be read further. */
 export class PlaceError extends Refusal {
   override readonly name = 'PlaceError';
   readonly at: Span;
-  constructor(at: Span, message: string) {
+  readonly repairs: readonly Repair[];
+  constructor(at: Span, message: string, repairs: readonly Repair[] = []) {
     super('text', message, at);
     this.at = at;
+    this.repairs = repairs;
   }
+}
+
+/** A repair that writes something in place of a stretch. */
+export function writing(at: Span, text: string): readonly Repair[] {
+  return [{ from: at.from, to: at.to, text }];
 }
 
 /** The span that reaches from the start of one to the end of another. */
@@ -55,6 +73,8 @@ export class Complaints {
   readonly #starts: readonly number[];
   readonly #text: string;
   readonly #found = new Map<string, TextError & { readonly from: number }>();
+  readonly #mute: Span[] = [];
+  #isLost = false;
 
   constructor(text: string) {
     this.#text = text;
@@ -70,14 +90,32 @@ export class Complaints {
     return this.#found.size >= MOST_COMPLAINTS;
   }
 
-  add(at: Span, message: string): void {
-    if (this.full) return;
+  add(at: Span, message: string, repairs: readonly Repair[] = []): void {
+    if (this.full || this.#mute.some(({ from, to }) => at.from >= from && at.from < to)) return;
     const from = Math.max(0, Math.min(at.from, this.#text.length));
     const { line, column } = placeOf(this.#starts, from);
     const lineEnd = line < this.#starts.length ? this.#starts[line]! - 1 : this.#text.length;
     const length = Math.max(1, Math.min(at.to, lineEnd) - from);
     const key = `${from}/${message}`;
-    if (!this.#found.has(key)) this.#found.set(key, { line, column, length, message, from });
+    const found = { line, column, length, message, from };
+    if (this.#found.has(key)) return;
+    this.#found.set(key, repairs.length === 0 ? found : { ...found, repairs });
+  }
+
+  /** Tells one thing of a stretch, and nothing more: what else is found there follows from it. */
+  only(at: Span, message: string, repairs: readonly Repair[], stretch: Span): void {
+    this.add(at, message, repairs);
+    this.#mute.push(stretch);
+  }
+
+  /** Notes that a statement could not be read, so that what seems to be missing may be what it gave. */
+  lose(): void {
+    this.#isLost = true;
+  }
+
+  /** Tells of something missing, unless a statement was lost. */
+  missing(at: Span, message: string): void {
+    if (!this.#isLost) this.add(at, message);
   }
 
   /**
@@ -90,15 +128,13 @@ export class Complaints {
       return work();
     } catch (thrown) {
       if (!(thrown instanceof PlaceError)) throw thrown;
-      this.add(thrown.at, thrown.message);
+      this.add(thrown.at, thrown.message, thrown.repairs);
       return null;
     }
   }
 
   list(): readonly TextError[] {
-    return [...this.#found.values()]
-      .sort((a, b) => a.from - b.from)
-      .map(({ line, column, length, message }) => ({ line, column, length, message }));
+    return [...this.#found.values()].sort((a, b) => a.from - b.from).map(({ from: _, ...error }) => error);
   }
 }
 

@@ -1,4 +1,4 @@
-import type { Span } from './place.ts';
+import { type Repair, type Span, writing } from './place.ts';
 
 export type TokenKind =
   'number' | 'name' | 'prime' | 'operator' | 'relation' | 'bracket' | 'comma' | 'dots' | 'end';
@@ -55,7 +55,7 @@ function match(pattern: RegExp, text: string, from: number): string | null {
 }
 
 /** Is told of what is wrong at a place; reading goes on behind it. */
-export type Report = (at: Span, message: string) => void;
+export type Report = (at: Span, message: string, repairs?: readonly Repair[]) => void;
 
 /** Splits the stretch `from`..`to` of a text into tokens; a `#` ends it. What has no meaning is reported and passed over, until that is enough. */
 export function tokenize(
@@ -89,7 +89,7 @@ export function tokenize(
       continue;
     }
     const span = { from: at, to: at + found.length };
-    if (found === '**') report(span, 'a power is written ^, not **');
+    if (found === '**') report(span, 'a power is written ^, not **', writing(span, '^'));
     const canonical = SPELLINGS.get(found) ?? found;
     const kind = number !== null ? 'number' : (KINDS.get(canonical) ?? 'name');
     tokens.push({ kind, text: canonical, at: span });

@@ -1,4 +1,4 @@
-import type { Complaints } from '../text/place.ts';
+import { type Complaints, writing } from '../text/place.ts';
 import type { Line, Token } from '../text/token.ts';
 
 const INDEX = /^[i-n]$/;
@@ -42,9 +42,12 @@ function refuseTwoReadings(
     return false;
   if (sign.text !== '+' && sign.text !== '-') return false;
   const both = `${sign.text}${number.text}`;
+  const at = { from: own.at.from, to: number.at.to };
+  const readings = [`${name}[${index}${both}]`, `${name}[${index}] ${sign.text} ${number.text}`];
   complaints.add(
-    { from: own.at.from, to: number.at.to },
-    `${own.text}${both} has two readings: write ${name}[${index}${both}] or ${name}[${index}] ${sign.text} ${number.text}`,
+    at,
+    `${own.text}${both} has two readings: write ${readings.join(' or ')}`,
+    readings.flatMap((text) => writing(at, text)),
   );
   return true;
 }

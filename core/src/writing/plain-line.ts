@@ -6,7 +6,7 @@ export interface PlainLine {
 }
 
 /** Characters and commands for which a line is looked at at all. */
-const SPECIAL = /[\\{}$²³½¼¾]/;
+const SPECIAL = /[\\{}$²³½¼¾₀-₉₊₋ₙₖᵢⱼₘ\u00c0-\u024f\u1e00-\u1eff]|\p{M}|_\(/u;
 
 const CHARACTERS: ReadonlyMap<string, string> = new Map([
   ['²', '^2'],
@@ -15,6 +15,44 @@ const CHARACTERS: ReadonlyMap<string, string> = new Map([
   ['¼', '0.25'],
   ['¾', '0.75'],
   ['$', ' '],
+]);
+
+/** What an accent on a letter says: a derivative, or another name. */
+const ACCENTS: ReadonlyMap<string, string> = new Map([
+  ['\u0307', "'"],
+  ['\u0308', "''"],
+  ['\u0302', '_hat'],
+  ['\u0303', '_tilde'],
+  ['\u0304', '_bar'],
+]);
+
+/** Small signs below the line. */
+const BELOW_LINE: ReadonlyMap<string, string> = new Map([
+  ...Array.from('₀₁₂₃₄₅₆₇₈₉', (sign, i): [string, string] => [sign, `${i}`]),
+  ['₊', '+'],
+  ['₋', '-'],
+  ['ₙ', 'n'],
+  ['ₖ', 'k'],
+  ['ᵢ', 'i'],
+  ['ⱼ', 'j'],
+  ['ₘ', 'm'],
+]);
+
+/** Environments, labels and spacing, which say nothing of a formula; the first take a group behind them. */
+const WITH_GROUP: ReadonlySet<string> = new Set(['begin', 'end', 'label', 'tag', 'vspace', 'hspace']);
+const SILENT: ReadonlySet<string> = new Set(['nonumber', 'notag', 'displaystyle', 'textstyle', 'limits']);
+
+/** Commands that only change the look of their group. */
+const LOOKS = /^(mathrm|mathit|mathbf|mathbb|mathcal|boldsymbol|bm|vec|text|textbf|operatorname|underline)$/;
+
+/** Commands that make another name of their group. */
+const NAMED: ReadonlyMap<string, string> = new Map([
+  ['tilde', '_tilde'],
+  ['widetilde', '_tilde'],
+  ['hat', '_hat'],
+  ['widehat', '_hat'],
+  ['bar', '_bar'],
+  ['overline', '_bar'],
 ]);
 
 /** Commands that are a sign or a space. */
@@ -36,6 +74,11 @@ const SIGNS: ReadonlyMap<string, string> = new Map([
   [' ', ' '],
   ['quad', ' '],
   ['qquad', ' '],
+  ['[', ' '],
+  [']', ' '],
+  ['(', ' '],
+  [')', ' '],
+  ['\\', ';'],
 ]);
 
 /** Functions that TeX writes in front of an input without brackets. */
@@ -72,6 +115,15 @@ function derivative(above: string, below: string): string | null {
   return `${name ?? ''}${"'".repeat(order)}`;
 }
 
+/** A letter with an accent as the letter and what the accent says; undefined for any other character. */
+function accented(character: string): string | undefined {
+  const said = ACCENTS.get(character);
+  if (said !== undefined) return said;
+  const [letter, accent, ...more] = character.normalize('NFD');
+  const meaning = accent === undefined ? undefined : ACCENTS.get(accent);
+  return letter === undefined || meaning === undefined || more.length > 0 ? undefined : letter + meaning;
+}
+
 /** Writes the plain line and remembers where it comes from. */
 class PlainWriter {
   text = '';
@@ -106,6 +158,15 @@ class PlainWriter {
     return null;
   }
 
+  /** A group, or the one sign that TeX takes where none begins: `\\frac12`. */
+  argument(from: number): { readonly from: number; readonly to: number; readonly next: number } | null {
+    const group = this.group(from);
+    if (group !== null) return group;
+    let at = from;
+    while (this.#line[at] === ' ') at += 1;
+    return /[A-Za-z\d]/.test(this.#line[at] ?? '') ? { from: at, to: at + 1, next: at + 1 } : null;
+  }
+
   inside({ from, to }: { readonly from: number; readonly to: number }): string {
     return this.#line.slice(from, to);
   }
@@ -116,23 +177,71 @@ class PlainWriter {
     while (i < to) i = this.#one(i, to);
   }
 
-  #bracketed(group: { readonly from: number; readonly to: number }): void {
+  #bracketed(group: { readonly from: number; readonly to: number; readonly next?: number }): void {
     this.put('(', group.from - 1);
     this.stretch(group.from, group.to);
+    this.put(')', Math.min(group.to, (group.next ?? group.to + 1) - 1));
+  }
+
+  /** A group; one with `\\over` in it is a quotient. */
+  #grouped(group: { readonly from: number; readonly to: number }): void {
+    const over = this.inside(group).indexOf('\\over');
+    const isQuotient = over >= 0 && !/[A-Za-z]/.test(this.#line[group.from + over + 5] ?? '');
+    if (!isQuotient) {
+      this.#bracketed(group);
+      return;
+    }
+    const sign = group.from + over;
+    this.put('(', group.from - 1);
+    this.#bracketed({ from: group.from, to: sign });
+    this.put('/', sign);
+    this.#bracketed({ from: sign + 5, to: group.to });
     this.put(')', group.to);
+  }
+
+  /** `₁` belongs to the name before it, `ₙ₊₁` is an index. */
+  #below(i: number, to: number): number {
+    let end = i;
+    let inside = '';
+    while (end < to && BELOW_LINE.has(this.#line[end]!)) {
+      inside += BELOW_LINE.get(this.#line[end]!) ?? '';
+      end += 1;
+    }
+    this.put(/^\d+$/.test(inside) ? inside : `[${inside}]`, i);
+    return end;
+  }
+
+  /** `&` at a sign of relation, where lines of TeX are aligned. */
+  #isAlignment(i: number): boolean {
+    const around = this.#line.slice(Math.max(0, i - 2), i + 3);
+    return /&\s*[=<>\\]|=\s*&/.test(around);
+  }
+
+  /** `_(n+1)` is an index. */
+  #roundIndex(i: number): number {
+    const found = /^_\(\s*([i-n]\s*(?:[+-]\s*\d+)?)\s*\)/.exec(this.#line.slice(i, i + 20));
+    if (found === null) {
+      this.put('_', i);
+      return i + 1;
+    }
+    this.put(`[${found[1] ?? ''}]`, i);
+    return i + found[0].length;
   }
 
   /** Writes what begins at a place; the place behind it. */
   #one(i: number, to: number): number {
     const character = this.#line[i]!;
-    const other = CHARACTERS.get(character);
+    const other = CHARACTERS.get(character) ?? accented(character);
     if (other !== undefined) this.put(other, i);
+    else if (BELOW_LINE.has(character)) return this.#below(i, to);
+    else if (character === '&' && this.#isAlignment(i)) this.put(' ', i);
+    else if (character === '_' && this.#line[i + 1] === '(') return this.#roundIndex(i);
     else if (character === '\\') return this.#command(i, to);
     else if (character === '_' && this.#line[i + 1] === '{') return this.#index(i);
     else if (character === '{') {
       const group = this.group(i);
       if (group !== null) {
-        this.#bracketed(group);
+        this.#grouped(group);
         return group.next;
       }
       this.put(character, i);
@@ -163,8 +272,15 @@ class PlainWriter {
       this.put(sign, i);
       return next;
     }
-    if (/^[dt]?frac$/.test(name)) return this.#fraction(i, next);
+    if (/^[cdt]?frac$/.test(name)) return this.#fraction(i, next);
+    if (SILENT.has(name)) return next;
     const group = this.group(next);
+    if (WITH_GROUP.has(name) && group !== null) return group.next;
+    const accent = NAMED.get(name);
+    if (accent !== undefined && group !== null) {
+      this.name(`${this.inside(group).replace(/^\\/, '')}${accent}`, i);
+      return group.next;
+    }
     if ((name === 'sqrt' || FUNCTIONS.has(name)) && group !== null) {
       this.name(FUNCTIONS.get(name) ?? 'sqrt', i);
       this.#bracketed(group);
@@ -175,7 +291,7 @@ class PlainWriter {
       this.put(name === 'dot' ? "'" : "''", group.to);
       return group.next;
     }
-    if (/^(mathrm|mathit|text|operatorname)$/.test(name) && group !== null) {
+    if (LOOKS.test(name) && group !== null) {
       this.name('', i);
       this.stretch(group.from, group.to);
       return group.next;
@@ -198,8 +314,8 @@ class PlainWriter {
   }
 
   #fraction(i: number, next: number): number {
-    const above = this.group(next);
-    const below = above === null ? null : this.group(above.next);
+    const above = this.argument(next);
+    const below = above === null ? null : this.argument(above.next);
     if (above === null || below === null) {
       this.put(this.#line.slice(i, next), i);
       return next;
@@ -211,7 +327,7 @@ class PlainWriter {
       this.#bracketed(above);
       this.put('/', above.to);
       this.#bracketed(below);
-      this.put(')', below.to);
+      this.put(')', below.next - 1);
     }
     return below.next;
   }

@@ -15,6 +15,7 @@ const FRACTION = /^\(? ?d(?: ?\^ ?(\d))? ?([A-Za-z]\w*) ?\)? ?\/ ?\(? ?d[A-Za-z]
 
 /** `dy/dt` on a left side as y'. */
 function withFraction(tokens: readonly Token[]): readonly Token[] {
+  if (!/^(?:d|\($)/.test(tokens[0]?.text ?? '')) return tokens;
   const equals = tokens.findIndex(({ text }) => text === '=');
   if (equals < 3) return tokens;
   const left = tokens.slice(0, equals);
@@ -22,6 +23,22 @@ function withFraction(tokens: readonly Token[]): readonly Token[] {
   const [, above, name, below] = FRACTION.exec(texts(left)) ?? [];
   if (first === undefined || name === undefined || (above ?? '1') !== (below ?? '1')) return tokens;
   return [token(name, first, 'name'), ...primes(Number(above ?? 1), first), ...tokens.slice(equals)];
+}
+
+/** `dy/dt` inside an equation as y', where the text names no dy itself. */
+function withFractions(tokens: readonly Token[], given: ReadonlySet<string>): readonly Token[] {
+  if (!tokens.some(({ text }) => text === '/')) return tokens;
+  const made: Token[] = [];
+  for (let i = 0; i < tokens.length; i += 1) {
+    const [above, sign, below] = tokens.slice(i, i + 3);
+    const name = /^d([A-Za-z]\w*)$/.exec(above?.text ?? '')?.[1];
+    const isRate = sign?.text === '/' && /^d[a-z]$/.test(below?.text ?? '') && above?.kind === 'name';
+    if (isRate && name !== undefined && !given.has(above.text) && !given.has(below?.text ?? '')) {
+      made.push(token(name, above, 'name'), ...primes(1, above));
+      i += 2;
+    } else if (tokens[i] !== undefined) made.push(tokens[i]!);
+  }
+  return made.length === tokens.length ? tokens : made;
 }
 
 /** Name and primes of a left side `y'` or `y'(t)`, and the name in its bracket; null for any other. */
@@ -140,7 +157,7 @@ function familiesOf(lines: readonly Line[]): ReadonlySet<string> {
 
 /** `u_0` as u[0], where u is a family. */
 function withElements(tokens: readonly Token[], families: ReadonlySet<string>): readonly Token[] {
-  if (families.size === 0) return tokens;
+  if (families.size === 0 || !tokens.some(({ text }) => text.includes('_'))) return tokens;
   return tokens.flatMap((own): readonly Token[] => {
     const [, name, index] = own.kind === 'name' ? (/^(\w+?)_(\d+)$/.exec(own.text) ?? []) : [];
     if (name === undefined || index === undefined || !families.has(name)) return [own];
@@ -159,9 +176,14 @@ function withElements(tokens: readonly Token[], families: ReadonlySet<string>): 
  */
 export function problemWriting(lines: readonly Line[]): readonly Line[] {
   const families = familiesOf(lines);
+  const given = new Set(
+    lines.flatMap(({ tokens: [name, equals] }) =>
+      equals?.text === '=' && name !== undefined ? [name.text] : [],
+    ),
+  );
   const plain = lines.map((line) => ({
     ...line,
-    tokens: withInterval(withFraction(withElements(line.tokens, families))),
+    tokens: withFractions(withInterval(withFraction(withElements(line.tokens, families))), given),
   }));
   return withoutTimes(withRate(plain));
 }

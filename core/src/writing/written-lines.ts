@@ -1,6 +1,8 @@
-import type { Complaints, Span } from '../text/place.ts';
+import { depths } from '../text/brackets.ts';
+import { type Complaints, type Repair, type Span, writing } from '../text/place.ts';
 import { type Line, type Token, tokenize } from '../text/token.ts';
-import { plainLine } from './plain-line.ts';
+import { type OwnLine, ownForm, type TextKind } from './foreign/own-form.ts';
+import { type PlainLine, plainLine } from './plain-line.ts';
 
 /** Where a stretch of a plain line stands in the line as it was typed. */
 function typedAt({ from, to }: Span, at: readonly number[], start: number): Span {
@@ -10,39 +12,104 @@ function typedAt({ from, to }: Span, at: readonly number[], start: number): Span
 }
 
 /** The tokens of the line that begins at `start` in a text. */
-function tokensOf(text: string, start: number, end: number, complaints: Complaints): readonly Token[] {
+function tokensOf(
+  text: string,
+  start: number,
+  end: number,
+  kind: TextKind,
+  complaints: Complaints,
+): readonly Token[] {
   const isEnough = (): boolean => complaints.full;
-  const plain = plainLine(text.slice(start, end));
-  if (plain === null)
-    return tokenize(text, start, end, (at, message) => complaints.add(at, message), isEnough);
-  const typed = (at: Span): Span => typedAt(at, plain.at, start);
-  const report = (at: Span, message: string): void => complaints.add(typed(at), message);
-  return tokenize(plain.text, 0, plain.text.length, report, isEnough).map((token) => ({
-    ...token,
-    at: typed(token.at),
-  }));
+  const line = text.slice(start, end);
+  const own = ownForm(line, kind);
+  const plain = plainLine(own?.text ?? line);
+  if (own === null && plain === null)
+    return tokenize(
+      text,
+      start,
+      end,
+      (at, message, repairs) => complaints.add(at, message, repairs),
+      isEnough,
+    );
+  const at = placesOf(own, plain);
+  const typed = (span: Span): Span => typedAt(span, at, start);
+  if (own !== null && own.foreign !== null) {
+    const { from, to, message, instead } = own.foreign;
+    const place = { from: start + from, to: start + Math.max(to, from + 1) };
+    const repair = { from: start + from, to: start + to, text: instead };
+    complaints.only(place, message, [repair], { from: start, to: end + 1 });
+  }
+  const report = (span: Span, message: string, repairs: readonly Repair[] = []): void =>
+    complaints.add(
+      typed(span),
+      message,
+      repairs.map((repair) => ({ ...typed(repair), text: repair.text })),
+    );
+  const read = plain?.text ?? own?.text ?? line;
+  return tokenize(read, 0, read.length, report, isEnough).map((token) => ({ ...token, at: typed(token.at) }));
 }
 
-/** The statements of a line: they may be parted by `;`, and a line may end in `;` or `,`. */
-function statementsOf(tokens: readonly Token[]): readonly (readonly Token[])[] {
-  const isPlain = tokens.at(-1)?.kind !== 'comma' && !tokens.some(({ kind }) => kind === 'end');
-  if (isPlain) return [tokens];
+/** Where each character of what is read stands in the line as it was typed. */
+function placesOf(own: OwnLine | null, plain: PlainLine | null): readonly number[] {
+  if (plain === null) return own?.at ?? [];
+  return own === null ? plain.at : plain.at.map((place) => own.at[place] ?? own.at.at(-1) ?? 0);
+}
+
+/** Whether tokens are a statement of their own: they have a sign of relation outside of brackets, or say an interval. */
+function isStatement(tokens: readonly Token[]): boolean {
+  const depth = depths(tokens);
+  return (
+    tokens.some(({ kind }, i) => kind === 'relation' && depth[i] === 0) ||
+    tokens[1]?.text === 'in' ||
+    tokens[1]?.text === 'from'
+  );
+}
+
+/** Tokens parted at commas outside of brackets, where every part is a statement: `x' = y, y' = -x`. */
+function atCommas(tokens: readonly Token[]): readonly (readonly Token[])[] {
+  const depth = depths(tokens);
+  if (!tokens.some(({ kind }, i) => kind === 'comma' && depth[i] === 0)) return [tokens];
+  const parts: Token[][] = [[]];
+  tokens.forEach((token, i) => {
+    if (token.kind === 'comma' && depth[i] === 0) parts.push([]);
+    else parts.at(-1)?.push(token);
+  });
+  return parts.every(isStatement) ? parts : [tokens];
+}
+
+/** `f(t; y)` as f(t, y), and complains of it. */
+function withCommas(tokens: readonly Token[], complaints: Complaints): readonly Token[] {
+  if (!tokens.some(({ kind }) => kind === 'end')) return tokens;
+  const depth = depths(tokens);
+  if (depth.at(-1) !== 0) return tokens;
+  return tokens.map((token, i) => {
+    if (token.kind !== 'end' || depth[i] === 0) return token;
+    complaints.add(token.at, 'the inputs of a function are parted by a comma', writing(token.at, ','));
+    return { ...token, kind: 'comma', text: ',' };
+  });
+}
+
+/** The statements of a line: they may be parted by `;` or `,`, and a line may end in either. */
+function statementsOf(typed: readonly Token[], complaints: Complaints): readonly (readonly Token[])[] {
+  if (!typed.some(({ kind }) => kind === 'end' || kind === 'comma')) return [typed];
+  const tokens = withCommas(typed, complaints);
   const parts: Token[][] = [[]];
   for (const token of tokens)
     if (token.kind === 'end') parts.push([]);
     else parts.at(-1)?.push(token);
-  return parts.map((part) => (part.at(-1)?.kind === 'comma' ? part.slice(0, -1) : part));
+  return parts.flatMap((part) => atCommas(part.at(-1)?.kind === 'comma' ? part.slice(0, -1) : part));
 }
 
 /**
  * The statements of a text that say something, as tokens. Signs of print and TeX are taken as what they mean; every token
  * has its place in the text as it was typed.
  */
-export function writtenLines(text: string, complaints: Complaints): readonly Line[] {
+export function writtenLines(text: string, kind: TextKind, complaints: Complaints): readonly Line[] {
   const lines: Line[] = [];
   let start = 0;
   for (const line of text.split('\n')) {
-    for (const tokens of statementsOf(tokensOf(text, start, start + line.length, complaints))) {
+    const typed = tokensOf(text, start, start + line.length, kind, complaints);
+    for (const tokens of statementsOf(typed, complaints)) {
       const [first] = tokens;
       const last = tokens.at(-1);
       if (first !== undefined && last !== undefined)

@@ -291,6 +291,8 @@ class Lowering {
       oneEquation: false,
       isLater: () => false,
       own: null,
+      from: 0,
+      lost: new Set(),
     });
   }
 

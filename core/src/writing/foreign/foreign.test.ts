@@ -1,0 +1,864 @@
+import { methodTex } from '../../method/tex-method.ts';
+import { parseMethod } from '../../method/parse-method.ts';
+import { parseProblem } from '../../problem/parse-problem.ts';
+import { problemTex } from '../../problem/tex-problem.ts';
+import type { Reading, Repair } from '../../text/place.ts';
+
+const METHOD_TAKEN: readonly (readonly [text: string, tex: readonly string[]])[] = [
+  ['y{n+1} = y{n} + h f(t{n}, y{n})', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['y_(n+1) = y_n + h f(t_n, y_n)', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['Y_{n+1} = Y_n + h f(t_n, Y_n)', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['w_{i+1} = w_i + h f(t_i, w_i)', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['y_{n+1} = y_n + h f_n', ['y_{n+1} = y_{n} + h f_{n}']],
+  [
+    'k_1 = f(t_n, y_n)\nk_2 = f(t_n + h/2, y_n + h/2 k_1)\ny_{n+1} = y_n + h k_2',
+    [
+      'k_{1} = f(t_{n}, y_{n})',
+      'k_{2} = f\\left(t_{n} + \\frac{h}{2}, y_{n} + \\frac{h}{2} k_{1}\\right)',
+      'y_{n+1} = y_{n} + h k_{2}',
+    ],
+  ],
+  [
+    'k1 = h f(t, y)\nk2 = h f(t + h/2, y + k1/2)\ny[n+1] = y + k2',
+    [
+      'k_{1} = h f(t, y)',
+      'k_{2} = h f\\left(t + \\frac{h}{2}, y + \\frac{k_{1}}{2}\\right)',
+      'y_{n+1} = y + k_{2}',
+    ],
+  ],
+  [
+    'k1 = f(t,y)\ny[n+1] = y + h/6(k1 + 2k1)',
+    ['k_{1} = f(t, y)', 'y_{n+1} = y + \\frac{h}{6}\\,(k_{1} + 2 k_{1})'],
+  ],
+  [
+    'k1 = f(t,y)\ny[n+1] = y + (h/6)(k1 + 2k1)',
+    ['k_{1} = f(t, y)', 'y_{n+1} = y + \\frac{h}{6}\\,(k_{1} + 2 k_{1})'],
+  ],
+  ['y(i+1) = y(i) + h*f(t(i), y(i));', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['y[i+1] = y[i] + h * f(t[i], y[i]);', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['u[k+1] = u[k] + h*f(t[k], u[k])', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['y[n+1] = y + 1/2h*f(t, y)', ['y_{n+1} = y + \\frac{1}{2} h f(t, y)']],
+  ['y[n + 1] = y + h*f(t, y)', ['y_{n+1} = y + h f(t, y)']],
+  ['y[n+1] = y + h*f(t, y);;', ['y_{n+1} = y + h f(t, y)']],
+  ['y[n+1] = y + h·f(t,y).', ['y_{n+1} = y + h f(t, y)']],
+  ['y[n+1] = y + h*f(t, y), n = 0, 1, 2, ...', ['y_{n+1} = y + h f(t, y)']],
+  ['y[n+1] = y + h*f(t, y) for n = 0..N-1', ['y_{n+1} = y + h f(t, y)']],
+  ['\\[ y_{n+1} = y_n + h f(t_n, y_n) \\]', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['\\begin{align} y_{n+1} &= y_n + h f(t_n, y_n) \\end{align}', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['y_{n+1} &= y_n + h f(t_n, y_n) \\\\', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  [
+    'k_1 &= f(t_n, y_n),\\\\\ny_{n+1} &= y_n + h k_1.',
+    ['k_{1} = f(t_{n}, y_{n})', 'y_{n+1} = y_{n} + h k_{1}'],
+  ],
+  ['y_{n+1} = y_n + \\tfrac12 h f(t_n, y_n)', ['y_{n+1} = y_{n} + \\frac{1}{2} h f(t_{n}, y_{n})']],
+  ['y_{n+1} = y_n + \\frac12 h f(t_n, y_n)', ['y_{n+1} = y_{n} + \\frac{1}{2} h f(t_{n}, y_{n})']],
+  ['y_{n+1} = y_n + \\frac h2 f(t_n, y_n)', ['y_{n+1} = y_{n} + \\frac{h}{2} f(t_{n}, y_{n})']],
+  ['y_{n+1} = y_n + {h \\over 2} f(t_n, y_n)', ['y_{n+1} = y_{n} + \\frac{h}{2} f(t_{n}, y_{n})']],
+  [
+    '\\mathbf{y}_{n+1} = \\mathbf{y}_n + h \\mathbf{f}(t_n, \\mathbf{y}_n)',
+    ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})'],
+  ],
+  ['y_{n+1} = y_n + h \\, f ( t_n , y_n ) \\label{euler}', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  [
+    '\\tilde{y} = y + h f(t, y)\ny[n+1] = y + h/2 (f(t,y) + f(t+h, \\tilde{y}))',
+    [
+      'y_{\\mathrm{tilde}} = y + h f(t, y)',
+      'y_{n+1} = y + \\frac{h}{2}\\,(f(t, y) + f(t + h, y_{\\mathrm{tilde}}))',
+    ],
+  ],
+  ['ŷ = y + h*f(t, y)\ny[n+1] = ŷ', ['y_{\\mathrm{hat}} = y + h f(t, y)', 'y_{n+1} = y_{\\mathrm{hat}}']],
+  ['k₁ = f(t, y)\ny[n+1] = y + h k₁', ['k_{1} = f(t, y)', 'y_{n+1} = y + h k_{1}']],
+  ['yₙ₊₁ = yₙ + h f(tₙ, yₙ)', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+];
+
+const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], mended: string | null])[] = [
+  [
+    'y_n+1 = y_n + h f(t_n, y_n)',
+    ['1:1 y_n+1 has two readings: write y[n+1] or y[n] + 1'],
+    'y[n+1] = y_n + h f(t_n, y_n)',
+  ],
+  [
+    'y^{n+1} = y^n + h f(t^n, y^n)',
+    ['1:1 an index stands in square brackets, as in y[n+1]; ^ is a power'],
+    'y[n+1] = y[n] + h f(t[n], y[n])',
+  ],
+  [
+    'w0 = y0\nw[i+1] = w[i] + h*f(t[i], w[i])',
+    ['1:1 initial values belong to the problem; leave this line out'],
+    '\nw[i+1] = w[i] + h*f(t[i], w[i])',
+  ],
+  [
+    'y_1 = y_0 + h f(t_0, y_0)',
+    ['1:7 y_0 is not known; a formula holds for every step, from y[n] at t[n] to y[n+1]'],
+    'y[n+1] = y[n] + h f(t[n], y[n])',
+  ],
+  [
+    'y1 = y0 + h*f(t0, y0)',
+    ['1:6 y0 is not known; a formula holds for every step, from y[n] at t[n] to y[n+1]'],
+    'y[n+1] = y[n] + h*f(t[n], y[n])',
+  ],
+  [
+    'y[1] = y[0] + h*f(t[0], y[0])',
+    ['1:1 a formula is written for every step: y[n+1] on the left, y[n] on the right'],
+    'y[n+1] = y[n] + h*f(t[n], y[n])',
+  ],
+  [
+    "y_{n+1} = y_n + h y'_n",
+    ['1:19 the slope at a grid point is written f[n], or f(t, y)'],
+    'y_{n+1} = y_n + h f[n]',
+  ],
+  [
+    "y[n+1] = y[n] + h*y'[n]",
+    ['1:19 the slope at a grid point is written f[n], or f(t, y)'],
+    'y[n+1] = y[n] + h*f[n]',
+  ],
+  [
+    'y_{n+1} = y_n + Δt f(t_n, y_n)',
+    ['1:17 Δt is not known; the step size is written h'],
+    'y_{n+1} = y_n + h f(t_n, y_n)',
+  ],
+  [
+    'y[n+1] = y[n] + dt*f(t[n], y[n])',
+    ['1:17 dt is not known; the step size is written h'],
+    'y[n+1] = y[n] + h*f(t[n], y[n])',
+  ],
+  [
+    'y[n+1] = y[n] + \\Delta t f(t[n], y[n])',
+    ['1:17 Delta is not known; the step size is written h'],
+    'y[n+1] = y[n] + h t f(t[n], y[n])',
+  ],
+  [
+    'y[n+1] = y[n] + k*f(t[n], y[n])',
+    ['1:17 k is not known; give it on a line above, such as k = f(t, y)'],
+    null,
+  ],
+  [
+    'K1 = f(t, y)\ny[n+1] = y + h*k1',
+    ['2:16 k1 is not known, but K1 is; names are case-sensitive'],
+    'K1 = f(t, y)\ny[n+1] = y + h*K1',
+  ],
+  [
+    'k1 = f(t,y)\ny[n+1] = y + hk1',
+    ['2:14 hk1 is not known; to multiply write h*k1'],
+    'k1 = f(t,y)\ny[n+1] = y + h*k1',
+  ],
+  [
+    'k1 = f(t,y)\ny[n+1] = y + h(k1 + k1)/2',
+    ['2:14 h is no function; to multiply write h*(k1+k1)'],
+    'k1 = f(t,y)\ny[n+1] = y + h*(k1 + k1)/2',
+  ],
+  [
+    'k1 = f(t,y)\ny[n+1] = y + h[k1 + k1]/2',
+    ['2:14 square brackets hold an index; to multiply write h*(...)'],
+    null,
+  ],
+  [
+    'k1 = f(t,y)\ny[n+1] = y + h{k1 + k1}/2',
+    ['2:14 h is no function; to multiply write h*(k1+k1)'],
+    'k1 = f(t,y)\ny[n+1] = y + h*{k1 + k1}/2',
+  ],
+  [
+    'k1 := f(t, y)\ny[n+1] = y + h*k1',
+    ['1:4 an equation is written with =, not with :='],
+    'k1 = f(t, y)\ny[n+1] = y + h*k1',
+  ],
+  [
+    'k1 <- f(t, y)\ny[n+1] <- y + h*k1',
+    ['1:4 an equation is written with =, not with <-', '2:8 an equation is written with =, not with <-'],
+    'k1 = f(t, y)\ny[n+1] = y + h*k1',
+  ],
+  [
+    'k1 ← f(t, y)\ny[n+1] ← y + h*k1',
+    ['1:4 an equation is written with =, not with ←', '2:8 an equation is written with =, not with ←'],
+    'k1 = f(t, y)\ny[n+1] = y + h*k1',
+  ],
+  [
+    'k1 == f(t, y)\ny[n+1] = y + h*k1',
+    ['1:4 an equation is written with =, not with =='],
+    'k1 = f(t, y)\ny[n+1] = y + h*k1',
+  ],
+  ['y = y + h*f(t, y)', ['1:1 the new value is written y[n+1] = ...'], 'y[n+1] = y + h*f(t, y)'],
+  ['y += h*f(t, y)', ['1:1 the new value is written y[n+1] = y + ...'], 'y[n+1] = y + h*f(t, y)'],
+  ['ynew = y + h*f(t, y)', ['1:1 the new value is written y[n+1]'], 'y[n+1] = y + h*f(t, y)'],
+  ['yn1 = yn + h*f(tn, yn)', ['1:1 the new value is written y[n+1]'], 'y[n+1] = yn + h*f(tn, yn)'],
+  ['y_next = y + h*f(t, y)', ['1:1 the new value is written y[n+1]'], 'y[n+1] = y + h*f(t, y)'],
+  [
+    'for i in range(n): y[i+1] = y[i] + h*f(t[i], y[i])',
+    [
+      '1:1 a method is one step from t to t + h, and the program makes the loop; this line says the step alone',
+    ],
+    ' y[i+1] = y[i] + h*f(t[i], y[i])',
+  ],
+  [
+    'for i = 1:n\ny(i+1) = y(i) + h*f(t(i), y(i))\nend',
+    [
+      '1:1 a method is one step from t to t + h, and the program makes the loop; this line says the step alone',
+    ],
+    '\ny(i+1) = y(i) + h*f(t(i), y(i))\nend',
+  ],
+  [
+    'for (int i = 0; i < n; i++) y[i+1] = y[i] + h*f(t[i], y[i]);',
+    [
+      '1:1 a method is one step from t to t + h, and the program makes the loop; this line says the step alone',
+    ],
+    'y[i+1] = y[i] + h*f(t[i], y[i]);',
+  ],
+  [
+    'do i = 1, n\n y(i+1) = y(i) + h*f(t(i), y(i))\nend do',
+    [
+      '1:1 a method is one step from t to t + h, and the program makes the loop; this line says the step alone',
+    ],
+    '\n y(i+1) = y(i) + h*f(t(i), y(i))\nend do',
+  ],
+  [
+    'def step(t, y, h): return y + h*f(t, y)',
+    ['1:1 a method is written as its step: y[n+1] = ...'],
+    'y[n+1] = y + h*f(t, y)',
+  ],
+  ['return y + h*f(t, y)', ['1:1 the new value is written y[n+1] = ...'], 'y[n+1] = y + h*f(t, y)'],
+  [
+    'double k1 = f(t, y);\ny[n+1] = y + h*k1;',
+    ['1:1 a line begins with the name that it gives, without double'],
+    'k1 = f(t, y);\ny[n+1] = y + h*k1;',
+  ],
+  [
+    'let k1 = f(t, y);\ny[n+1] = y + h*k1',
+    ['1:1 a line begins with the name that it gives, without let'],
+    'k1 = f(t, y);\ny[n+1] = y + h*k1',
+  ],
+  [
+    'var k1 = f(t, y)\ny[n+1] = y + h*k1',
+    ['1:1 a line begins with the name that it gives, without var'],
+    'k1 = f(t, y)\ny[n+1] = y + h*k1',
+  ],
+  [
+    'const double k1 = f(t, y);\ny[n+1] = y + h*k1',
+    ['1:1 a line begins with the name that it gives, without const double'],
+    'k1 = f(t, y);\ny[n+1] = y + h*k1',
+  ],
+  [
+    'k1 = feval(f, t, y)\ny[n+1] = y + h*k1',
+    ['1:6 the rate is called as f(t, y)'],
+    'k1 = f( t, y)\ny[n+1] = y + h*k1',
+  ],
+  [
+    'k1 = f(t, y)  % slope\ny[n+1] = y + h*k1',
+    ['1:15 a comment begins with #; a remainder is written mod(a, b)'],
+    'k1 = f(t, y)  # slope\ny[n+1] = y + h*k1',
+  ],
+  [
+    'k1 = f(t, y)  // slope\ny[n+1] = y + h*k1',
+    ['1:15 a comment begins with #'],
+    'k1 = f(t, y)  # slope\ny[n+1] = y + h*k1',
+  ],
+  [
+    'k1 = f(t, y)  ! slope\ny[n+1] = y + h*k1',
+    ['1:15 a comment begins with #'],
+    'k1 = f(t, y)  # slope\ny[n+1] = y + h*k1',
+  ],
+  [
+    '/* Euler */\ny[n+1] = y + h*f(t, y)',
+    ['1:1 a comment begins with #'],
+    '# Euler */\ny[n+1] = y + h*f(t, y)',
+  ],
+  [
+    'k1 = f(t, y);\nk2 = f(t + 0.5*h, y + 0.5*h*k1);\ny[n+1] = y + h .* k2',
+    ['3:16 operations are written without a point: *'],
+    'k1 = f(t, y);\nk2 = f(t + 0.5*h, y + 0.5*h*k1);\ny[n+1] = y + h * k2',
+  ],
+  ['y[n+1] = y + 1.0d0*h*f(t, y)', ['1:17 d0 is not known; a power of ten is written e0, as in 1.5e0'], null],
+  ['y[n+1] = y + 0.5f*h*f(t, y)', ['1:14 a number is written without f: 0.5'], 'y[n+1] = y + 0.5*h*f(t, y)'],
+  ['y[n+1] = y + h**2*f(t,y)', ['1:15 a power is written ^, not **'], 'y[n+1] = y + h^2*f(t,y)'],
+  [
+    'y[n+1] = y + Math.pow(h, 2)*f(t,y)',
+    ['1:14 functions of the notation stand alone, without Math.'],
+    'y[n+1] = y + h^2*f(t,y)',
+  ],
+  ['y[n+1] = y + pow(h,2)*f(t,y)', ['1:14 a power is written h^2'], 'y[n+1] = y + h^2*f(t,y)'],
+  [
+    'y[n+1] = y + math.sqrt(h)*f(t,y)',
+    ['1:14 functions of the notation stand alone, without math.'],
+    'y[n+1] = y + sqrt(h)*f(t,y)',
+  ],
+  [
+    'y[n+1] = y + np.sqrt(h)*f(t,y)',
+    ['1:14 functions of the notation stand alone, without np.'],
+    'y[n+1] = y + sqrt(h)*f(t,y)',
+  ],
+  [
+    't = t + h\ny[n+1] = y + h*f(t, y)',
+    ['1:1 the time moves on by h by itself; leave this line out'],
+    '\ny[n+1] = y + h*f(t, y)',
+  ],
+  [
+    'y[n+1] = y + h*f(t, y)\nt = t + h',
+    ['2:1 the time moves on by h by itself; leave this line out'],
+    'y[n+1] = y + h*f(t, y)\n',
+  ],
+  [
+    'h = 0.1\ny[n+1] = y + h*f(t, y)',
+    ['1:1 the step size h is chosen in the study; leave this line out'],
+    '\ny[n+1] = y + h*f(t, y)',
+  ],
+  [
+    'y[n+1] = y + h*f(t, y)\nt[n+1] = t[n] + h',
+    ['2:1 the time moves on by h by itself; leave this line out'],
+    'y[n+1] = y + h*f(t, y)\n',
+  ],
+  [
+    'y[n+1] = y + h*f(y, t)',
+    ['1:18 the first input of f is a time such as t + h; the value stands behind it: f(t, y)'],
+    'y[n+1] = y + h*f(t, y)',
+  ],
+  ['y[n+1] = y + h*f(y)', ['1:16 f takes the time and the value: f(t, y)'], null],
+  [
+    'y[n+1] = y + h*f',
+    ['1:16 f needs its inputs: write f(t, y), or f[n] for the one that is kept'],
+    'y[n+1] = y + h*f(t, y)',
+  ],
+  ['y[n+1] = y + h*f(t[n])', ['1:16 f takes the time and the value: f(t, y)'], null],
+  [
+    '=B2+$D$1*C2',
+    ['1:1 a line begins with what it gives, as in k1 = f(t, y); cells of a spreadsheet have no meaning here'],
+    null,
+  ],
+  [
+    '=y+h*f(t;y)',
+    ['1:1 a line begins with what it gives, as in k1 = f(t, y); cells of a spreadsheet have no meaning here'],
+    null,
+  ],
+  [
+    'y[n+1] = y + h*f(t; y)',
+    ['1:19 the inputs of a function are parted by a comma'],
+    'y[n+1] = y + h*f(t, y)',
+  ],
+  [
+    'y[n+1] = y + 0,5*h*f(t, y)',
+    ['1:14 decimals take a point, not a comma: write 0.5'],
+    'y[n+1] = y + 0.5*h*f(t, y)',
+  ],
+  ['y[n+1] = y + h*f(t, y', ['1:17 this bracket is never closed: a ) is missing'], null],
+  ['y[n+1] = y + h*f(t, y))', ['1:23 this ) closes nothing'], null],
+  ['y[n+1] = y + h*f(t y)', ['1:16 f takes the time and the value: f(t, y)'], null],
+  ['y[n+1] y + h*f(t, y)', ['1:1 an = is missing: a line is written k1 = ... or y[n+1] = ...'], null],
+  ['y[n+1] = = y + h*f(t, y)', ['1:10 a statement has one = only'], null],
+  ['y[n+1] = y + h f t, y', ['1:19 a comma stands only between the inputs of a function'], null],
+  [
+    'y[n+1] = y + h*F(t, y)',
+    ['1:16 F is not known, but f is; names are case-sensitive'],
+    'y[n+1] = y + h*f(t, y)',
+  ],
+  [
+    'Y[n+1] = y + h*f(t, y)',
+    ['1:1 Y is not known, but y is; names are case-sensitive'],
+    'y[n+1] = y + h*f(t, y)',
+  ],
+  [
+    'y[n+2] = y[n+1] + h*f(t, y)',
+    ['1:1 a formula gives the next value, y[n+1]; count every index down by 1'],
+    'y[n+1] = y[n] + h*f(t, y)',
+  ],
+  [
+    'y[n] = y[n-1] + h*f(t[n-1], y[n-1])',
+    ['1:1 a formula gives the next value, y[n+1]; count every index up by one'],
+    'y[n+1] = y[n] + h*f(t[n], y[n])',
+  ],
+  [
+    'y[n+1] = y[n] + h*f[n+1]',
+    ['1:19 f at the new point is written f(t + h, y[n+1]) or with the value it is to be taken at'],
+    null,
+  ],
+  [
+    'y[n+1] = y[n] + h*f(t[n+1], y[n+1])',
+    ['1:29 y[n+1] is not known yet; give it above, or write solve y[n+1] = ... if its formula holds it'],
+    'solve y[n+1] = y[n] + h*f(t[n+1], y[n+1])',
+  ],
+  [
+    'y_{n + 1/2} = y_n + h/2 f(t_n, y_n)\ny_{n+1} = y_n + h f(t_n + h/2, y_{n+1/2})',
+    [
+      '1:1 a value inside a step takes a name of its own, such as ymid',
+      '2:32 a value inside a step takes a name of its own, such as ymid',
+    ],
+    'ymid = y_n + h/2 f(t_n, y_n)\ny_{n+1} = y_n + h f(t_n + h/2, ymid)',
+  ],
+  [
+    'y* = y + h*f(t, y)\ny[n+1] = y*',
+    [
+      '1:1 a name has letters, digits and _: write ystar',
+      '2:10 a name has letters, digits and _: write ystar',
+    ],
+    'ystar = y + h*f(t, y)\ny[n+1] = ystar',
+  ],
+  [
+    'p[n+1] = y + h*f(t, y)\ny[n+1] = y + h/2*(f(t,y) + f(t+h, p[n+1]))',
+    ['1:1 p is a value of this step; write it without an index'],
+    'p = y + h*f(t, y)\ny[n+1] = y + h/2*(f(t,y) + f(t+h, p))',
+  ],
+  [
+    'Euler: y[n+1] = y + h*f(t, y)',
+    ['1:1 a label stands behind a #, at the end of the line'],
+    'y[n+1] = y + h*f(t, y)',
+  ],
+  [
+    '(1) y[n+1] = y + h*f(t, y)',
+    ['1:1 a label stands behind a #, at the end of the line'],
+    'y[n+1] = y + h*f(t, y)',
+  ],
+];
+
+const PROBLEM_TAKEN: readonly (readonly [text: string, tex: readonly string[]])[] = [
+  ["y'=-y\ny(0) = 1\n0 <= t <= 2", ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' + y = 0\ny(0) = 1\n0 <= t <= 2", ["y' + y = 0", 'y(0) = 1', '0 \\le t \\le 2']],
+  ['y′ = −y\ny(0) = 1\n0 <= t <= 2', ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ['ẏ = -y\ny(0) = 1\n0 <= t <= 2', ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ['dy/dt + y = 0\ny(0) = 1\n0 <= t <= 2', ["y' + y = 0", 'y(0) = 1', '0 \\le t \\le 2']],
+  ['d/dt y = -y\ny(0) = 1\n0 <= t <= 2', ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y'(t) = -y(t)\ny(0) = 1\n0 <= t <= 2", ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ['f(t,y) = -y\ny(0) = 1\n0 <= t <= 2', ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = -k y, k = 2\ny(0) = 1\n0 <= t <= 2", ["y' = -k y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = -2y\ny(0) = 1\n0 <= t <= 2", ["y' = -2 y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = -2 y t\ny(0) = 1\n0 <= t <= 2", ["y' = -2 y t", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = sin(2t)\ny(0) = 1\n0 <= t <= 2", ["y' = \\sin 2 t", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = sin(t)^2\ny(0) = 1\n0 <= t <= 2", ["y' = \\sin^{2} t", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = e^-t\ny(0) = 1\n0 <= t <= 2", ["y' = e^{-t}", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = e^{-t}\ny(0) = 1\n0 <= t <= 2", ["y' = e^{-t}", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = exp(-t)\ny(0) = 1\n0 <= t <= 2", ["y' = e^{-t}", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = y^1/2\ny(0) = 1\n0 <= t <= 2", ["y' = \\frac{y^{1}}{2}", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = y^2 t\ny(0) = 1\n0 <= t <= 2", ["y' = y^{2} t", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = -y;\ny(0) = 1\n0 <= t <= 2", ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = 3 × 10^-2 y\ny(0) = 1\n0 <= t <= 2", ["y' = 3 \\cdot 10^{-2} y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = 3e-2y\ny(0) = 1\n0 <= t <= 2", ["y' = 0.03 y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = 3*10^-2*y\ny(0) = 1\n0 <= t <= 2", ["y' = 3 \\cdot 10^{-2} y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = {1 - y}*t\ny(0) = 1\n0 <= t <= 2", ["y' = (1 - y) t", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = (1-y)(1+y)\ny(0) = 1\n0 <= t <= 2", ["y' = (1 - y) (1 + y)", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = 2(1-y)\ny(0) = 1\n0 <= t <= 2", ["y' = 2 (1 - y)", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y'' = -y\ny'(0) = 0\ny(0) = 1\n0 <= t <= 2", ["y'' = -y", "y'(0) = 0", 'y(0) = 1', '0 \\le t \\le 2']],
+  [
+    "x' = y\ny' = -x\nx(0) = 0\ny(0) = 1\n0 <= t <= 2",
+    ["x' = y", "y' = -x", 'x(0) = 0', 'y(0) = 1', '0 \\le t \\le 2'],
+  ],
+  [
+    "x' = y, y' = -x\nx(0) = 0\ny(0) = 1\n0 <= t <= 2",
+    ["x' = y", "y' = -x", 'x(0) = 0', 'y(0) = 1', '0 \\le t \\le 2'],
+  ],
+  ["y' = t²\ny(0) = 1\n0 <= t <= 2", ["y' = t^{2}", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = \\frac{t}{y}\ny(0) = 1\n0 <= t <= 2", ["y' = \\frac{t}{y}", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = t/2y\ny(0) = 1\n0 <= t <= 2", ["y' = \\frac{t}{2} y", 'y(0) = 1', '0 \\le t \\le 2']],
+  [
+    "y' = \\lambda y\n\\lambda = -2\ny(0) = 1\n0 <= t <= 2",
+    ["y' = \\lambda y", 'y(0) = 1', '0 \\le t \\le 2'],
+  ],
+  ["lambda = -2\ny' = lambda*y\ny(0) = 1\n0 <= t <= 2", ["y' = \\lambda y", 'y(0) = 1', '0 \\le t \\le 2']],
+  [
+    "y' = -0.5y + 2sin(3t)\ny(0) = 1\n0 <= t <= 2",
+    ["y' = -0.5 y + 2 \\sin 3 t", 'y(0) = 1', '0 \\le t \\le 2'],
+  ],
+  ["y' = -y^3 + t·y\ny(0) = 1\n0 <= t <= 2", ["y' = -y^{3} + t y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = -y\ny(0)=1, 0<=t<=2", ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = -y, y(0) = 1, t in [0, 2]", ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = -y\ny(t0) = 1\nt0 = 0\n0 <= t <= 2", ["y' = -y", 'y(t_{0}) = 1', '0 \\le t \\le 2']],
+  ["y' = -y\ny(0) = 1\nt ∈ [0, 2]", ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = -y\ny(0) = 1\n0 < t < 2", ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = -y\ny(0) = 1\n0 ≤ t ≤ 2", ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  [
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = e^(-t)",
+    ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2', 'y(t) = e^{-t}'],
+  ],
+  ["y' = -y\ny(0) = 1\n0 <= t <= 2\nh = 0.1", ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = -y\ny(0) = 1\n0 <= t <= 2\nN = 20", ["y' = -y", 'y(0) = 1', '0 \\le t \\le 2']],
+  ["y' = x - y\ny(0) = 1\n0 <= x <= 2", ["y' = x - y", 'y(0) = 1', '0 \\le x \\le 2']],
+  ['dy/dx = x - y\ny(0) = 1\n0 <= x <= 2', ["y' = x - y", 'y(0) = 1', '0 \\le x \\le 2']],
+  ["y'(x) = x - y(x)\ny(0) = 1\n0 <= x <= 2", ["y' = x - y", 'y(0) = 1', '0 \\le x \\le 2']],
+  ["y(0) = 1\nt from 0 to 2\ny' = t - 2y", ["y' = t - 2 y", 'y(0) = 1', '0 \\le t \\le 2']],
+];
+
+const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], mended: string | null])[] = [
+  ['Dy = -y\ny(0) = 1\n0 <= t <= 2', ["1:1 a rate is written y' = ..."], "y' = -y\ny(0) = 1\n0 <= t <= 2"],
+  ['y_t = -y\ny(0) = 1\n0 <= t <= 2', ["1:1 a rate is written y' = ..."], "y' = -y\ny(0) = 1\n0 <= t <= 2"],
+  [
+    "y' = f(t, y)\ny(0) = 1\n0 <= t <= 2",
+    ["1:6 f is the rate in a method; in a problem the rate itself is written, as in y' = t - 2*y"],
+    null,
+  ],
+  [
+    'f = -y\ny(0) = 1\n0 <= t <= 2',
+    ["1:1 the rate is written y' = ..., or f(t, y) = ..."],
+    'f(t, y) = -y\ny(0) = 1\n0 <= t <= 2',
+  ],
+  [
+    "y' := -y\ny(0) = 1\n0 <= t <= 2",
+    ['1:4 an equation is written with =, not with :='],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' == -y\ny(0) = 1\n0 <= t <= 2",
+    ['1:4 an equation is written with =, not with =='],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = -k y\nk := 2\ny(0) = 1\n0 <= t <= 2",
+    ['2:3 an equation is written with =, not with :='],
+    "y' = -k y\nk = 2\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = -ky\nk = 2\ny(0) = 1\n0 <= t <= 2",
+    ['1:7 ky is not known; to multiply write k*y'],
+    "y' = -k*y\nk = 2\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = ty\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 ty is not known; to multiply write t*y'],
+    "y' = t*y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = y(1 - y)\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 inside a formula y is written alone: write y, not y(1-y); to multiply write y*(1-y)'],
+    "y' = y*(1 - y)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = y (1 - y)\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 inside a formula y is written alone: write y, not y(1-y); to multiply write y*(1-y)'],
+    "y' = y*(1 - y)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = r y(1 - y/K)\nr = 1\nK = 2\ny(0) = 1\n0 <= t <= 2",
+    ['1:8 inside a formula y is written alone: write y, not y(1-y/K); to multiply write y*(1-y/K)'],
+    "y' = r y*(1 - y/K)\nr = 1\nK = 2\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = sin t\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 sin needs its input in brackets: write sin(t)'],
+    "y' = sin(t)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = sin 2t\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 sin needs its input in brackets: write sin(2t)'],
+    "y' = sin(2t)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = sin^2(t)\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 the power stands behind the bracket: sin(t)^2'],
+    "y' = sin(t)^2\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = exp -t\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 exp needs its input in brackets: write exp(-t)'],
+    "y' = exp(-t)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = ln t + 1\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 ln needs its input in brackets: write ln(t)'],
+    "y' = ln(t) + 1\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = log(t+1)\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 log means different things in different programs; write ln(t+1) or log10(t+1)'],
+    "y' = ln(t+1)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = |y|\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 an absolute value is written abs(y)'],
+    "y' = abs(y)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = √y\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 a root is written sqrt(y)'],
+    "y' = sqrt(y)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = y**2\ny(0) = 1\n0 <= t <= 2",
+    ['1:7 a power is written ^, not **'],
+    "y' = y^2\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = y*y*\ny(0) = 1\n0 <= t <= 2",
+    ['1:10 the formula breaks off here: a number, a name or ( is missing'],
+    null,
+  ],
+  [
+    "y' = 2,5*y\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 decimals take a point, not a comma: write 2.5'],
+    "y' = 2.5*y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = 1.000,5*y\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 decimals take a point, not a comma: write 1000.5'],
+    "y' = 1000.5*y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = 5%*y\ny(0) = 1\n0 <= t <= 2",
+    ['1:7 the character % has no meaning in a formula; write mod(a, b) for a remainder'],
+    null,
+  ],
+  [
+    "y' = -y // decay\ny(0) = 1\n0 <= t <= 2",
+    ['1:9 a comment begins with #'],
+    "y' = -y # decay\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = -y % decay\ny(0) = 1\n0 <= t <= 2",
+    ['1:9 a comment begins with #; a remainder is written mod(a, b)'],
+    "y' = -y # decay\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = [1 - y]*t\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 square brackets hold an index, as in u[i]; around a formula they are round: ( and )'],
+    null,
+  ],
+  [
+    "y' = y' \ny(0) = 1\n0 <= t <= 2",
+    ["1:1 y' cancels out of this equation, so it says nothing about it"],
+    null,
+  ],
+  [
+    "y'' = -y\ny(0) = 1\n0 <= t <= 2",
+    ["3:12 the initial value of y' is missing; add a line y'(0) = ..."],
+    null,
+  ],
+  [
+    'y" = -y\ny\'(0) = 0\ny(0) = 1\n0 <= t <= 2',
+    ["1:2 a second derivative is written with two primes: y''"],
+    "y'' = -y\ny'(0) = 0\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "x', y' = y, -x\nx(0) = 0\ny(0) = 1\n0 <= t <= 2",
+    ["1:1 every equation stands for itself: x' = ...; y' = ..."],
+    "x' = y; y' = -x\nx(0) = 0\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "(x', y') = (y, -x)\nx(0) = 0\ny(0) = 1\n0 <= t <= 2",
+    ["1:1 every equation stands for itself: x' = ...; y' = ..."],
+    "x' = y; y' = -x\nx(0) = 0\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = A*y\nA = [0 1; -1 0]\ny(0) = 1\n0 <= t <= 2",
+    [
+      '1:6 A is not known; give it a value on a line of its own, such as A = 1',
+      "2:1 vectors and matrices are not part of the notation; give every unknown an equation: x' = ...; y' = ...",
+    ],
+    null,
+  ],
+  [
+    "y' = if y > 1 then 0 else 1\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 a choice is written if(y > 1, 0, 1)'],
+    "y' = if(y > 1, 0, 1)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = if(y > 1; 0; 1)\ny(0) = 1\n0 <= t <= 2",
+    [
+      '1:14 the inputs of a function are parted by a comma',
+      '1:17 the inputs of a function are parted by a comma',
+    ],
+    "y' = if(y > 1, 0, 1)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = (y > 1) ? 0 : 1\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 a choice is written if(y > 1, 0, 1)'],
+    "y' = if(y > 1, 0, 1)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = y > 1\ny(0) = 1\n0 <= t <= 2",
+    ['1:8 a comparison stands only in if(a < b, x, y) or in the interval'],
+    null,
+  ],
+  ["y' = if(y = 1, 0, 1)\ny(0) = 1\n0 <= t <= 2", ['1:11 a comparison for equality is written =='], null],
+  [
+    "y' = if(0 < y < 1, 0, 1)\ny(0) = 1\n0 <= t <= 2",
+    ['1:15 a condition is one comparison; put another if inside: if(a < b, if(b < c, x, y), y)'],
+    null,
+  ],
+  [
+    "y' = arctan(t)\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 there is no function arctan; write atan'],
+    "y' = atan(t)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = tan^-1(t)\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 the inverse function is written atan'],
+    "y' = atan(t)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = Pi*t\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 Pi is not known, but pi is; names are case-sensitive'],
+    "y' = pi*t\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = λy\nλ = -2\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 λy is not known; to multiply write λ*y'],
+    "y' = λ*y\nλ = -2\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = sqrt y\ny(0) = 1\n0 <= t <= 2",
+    ['1:6 sqrt needs its input in brackets: write sqrt(y)'],
+    "y' = sqrt(y)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  ["y' = max(0, y\ny(0) = 1\n0 <= t <= 2", ['1:9 this bracket is never closed: a ) is missing'], null],
+  [
+    "y' = t-2y + \ny(0) = 1\n0 <= t <= 2",
+    ['1:12 the formula breaks off here: a number, a name or ( is missing'],
+    null,
+  ],
+  [
+    "y' = 1/t y\ny(0) = 1\n0 <= t <= 2",
+    ['1:10 a product by a space behind a quotient has two readings: 1/(t*y) or (1/t)*y'],
+    "y' = 1/(t*y)\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = -y\ny0 = 1\n0 <= t <= 2",
+    ['2:1 the initial value of y is written y(0) = ...'],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = -y\ny(0) = 1\nt = 0..2",
+    ['3:1 the interval is written 0 <= t <= 2'],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = -y\ny(0) = 1\n[0, 2]",
+    ['3:1 the interval names its variable: t in [0, 2]'],
+    "y' = -y\ny(0) = 1\nt in [0, 2]",
+  ],
+  [
+    "y' = -y\ny(0) = 1\n2 >= t >= 0",
+    ['3:1 the interval runs upwards: 0 <= t <= 2'],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  ["y' = -y\ny(0) = 1\nt0 = 0\nT = 2", ['4:6 the interval is missing; add a line such as 0 <= t <= 1'], null],
+  ["y' = -y\ny(0) = 1", ['2:9 the interval is missing; add a line such as 0 <= t <= 1'], null],
+  ["y' = -y\n0 <= t <= 2", ['2:12 the initial value of y is missing; add a line y(0) = ...'], null],
+  [
+    "y' = -y\ny(1) = 1\n0 <= t <= 2",
+    ['2:3 initial values belong to the start of the interval: write y(0)'],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\nexact: y = exp(-t)",
+    ['4:1 an exact solution is written y(t) = ...'],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)",
+  ],
+  [
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\ny = exp(-t)",
+    [
+      "4:1 y is an unknown: its value at the start is written y(0) = ..., its rate y' = ..., its exact solution y(t) = ...",
+    ],
+    null,
+  ],
+  [
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\nexact = exp(-t)",
+    ['4:1 an exact solution is written y(t) = ...'],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)",
+  ],
+  [
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\ny_exact(t) = exp(-t)",
+    ['4:1 the exact solution is written with the name of its unknown: y(t) = ...'],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)",
+  ],
+  [
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\ny_exact = exp(-t)",
+    ['4:1 an exact solution is written y(t) = ...'],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)",
+  ],
+  [
+    "y' = t - y\ny(0) = 1\n0 <= x <= 2",
+    ['1:6 t is not known; the interval names x as the independent variable'],
+    "y' = x - y\ny(0) = 1\n0 <= x <= 2",
+  ],
+  ['u_t = -u\nu(0) = 1\n0 <= t <= 2', ["1:1 a rate is written u' = ..."], "u' = -u\nu(0) = 1\n0 <= t <= 2"],
+  [
+    'def f(t, y): return -y\ny(0) = 1\n0 <= t <= 2',
+    ["1:1 a rate is written y' = ..."],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    'f = @(t,y) -y\ny(0) = 1\n0 <= t <= 2',
+    ["1:1 a rate is written y' = ..."],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    'f = lambda t, y: -y\ny(0) = 1\n0 <= t <= 2',
+    ["1:1 a rate is written y' = ..."],
+    "y' =  -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    'f(t, y) := -y\ny(0) = 1\n0 <= t <= 2',
+    ['1:9 an equation is written with =, not with :='],
+    'f(t, y) = -y\ny(0) = 1\n0 <= t <= 2',
+  ],
+  [
+    "y[0] = 1\ny' = -y\n0 <= t <= 2",
+    ['1:1 the initial value of y is written y(0) = ...'],
+    "y(0) = 1\ny' = -y\n0 <= t <= 2",
+  ],
+  [
+    "solve y' = -y\ny(0) = 1\n0 <= t <= 2",
+    ['1:1 the equation stands alone, without solve'],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = -y with y(0) = 1\n0 <= t <= 2",
+    ['1:8 every statement stands in a line of its own, or behind a ;'],
+    "y' = -y; y(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    "y' = -y for 0 <= t <= 2\ny(0) = 1",
+    ['1:8 the interval stands in a line of its own, or behind a ;'],
+    "y' = -y; 0 <= t <= 2\ny(0) = 1",
+  ],
+  [
+    "y' = t - 2y\ny(0) = 1 \nt in (0, 2)",
+    ['3:1 the interval has both its ends: t in [0, 2]'],
+    "y' = t - 2y\ny(0) = 1 \nt in [0, 2]",
+  ],
+];
+
+function method(text: string): Reading<readonly string[]> {
+  const reading = parseMethod(text);
+  return reading.ok ? { ok: true, value: methodTex(reading.value) } : reading;
+}
+
+function problem(text: string): Reading<readonly string[]> {
+  const reading = parseProblem(text);
+  if (!reading.ok) return reading;
+  const { equations, initial, interval, exact } = problemTex(reading.value);
+  return { ok: true, value: [...equations, ...initial, interval, ...exact] };
+}
+
+const KINDS = [
+  { kind: 'method', read: method, taken: METHOD_TAKEN, told: METHOD_TOLD },
+  { kind: 'problem', read: problem, taken: PROBLEM_TAKEN, told: PROBLEM_TOLD },
+] as const;
+
+/** The text with what was told of mended, one button after another; null where none is left to press. */
+function mend(text: string, read: (text: string) => Reading<readonly string[]>): string | null {
+  let now = text;
+  for (let i = 0; i < 12; i += 1) {
+    const reading = read(now);
+    if (reading.ok) return now;
+    const repair: Repair | undefined = reading.errors.find((e) => e.repairs !== undefined)?.repairs?.[0];
+    if (repair === undefined) return null;
+    now = now.slice(0, repair.from) + repair.text + now.slice(repair.to);
+  }
+  return null;
+}
+
+describe.each(KINDS)('a $kind', ({ read, taken, told }) => {
+  test.each(taken)('%s is taken', (text, tex) => {
+    expect(read(text)).toEqual({ ok: true, value: tex });
+  });
+
+  test.each(told)('%s is told', (text, messages, mended) => {
+    const reading = read(text);
+    expect(reading.ok ? [] : reading.errors.map((e) => `${e.line}:${e.column} ${e.message}`)).toEqual(
+      messages,
+    );
+    expect(mend(text, read)).toBe(mended);
+  });
+});
+
+test('one mistake has one sentence, but where it stands in several lines', () => {
+  const many = KINDS.flatMap(({ told }) => told).filter(
+    ([text, messages]) => messages.length > text.split('\n').length,
+  );
+  // a list parted by two semicolons has two of them
+  expect(many.map(([text]) => text.split('\n')[0])).toEqual([]);
+});
