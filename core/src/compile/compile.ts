@@ -8,7 +8,8 @@ import { generatedFunction, type Helpers } from './generated.ts';
 import { kernelModule } from './kernel/kernel-module.ts';
 import { type Layout, layOut } from './program/layout.ts';
 import type { Precision } from './precision.ts';
-import { lower, type Program } from './program/program.ts';
+import { lower } from './program/lowering.ts';
+import type { Program } from './program/program.ts';
 import { type StateShape, stateShape } from './program/state.ts';
 import { localLoop } from './loops/local-loop.ts';
 

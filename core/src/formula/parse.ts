@@ -2,7 +2,8 @@ import { FUNCTIONS } from './functions.ts';
 import type { Comparison, Expression, IndexedLeaf, NameLeaf, Operator } from './expression.ts';
 import { DEEPEST_TREE, refuseDeep } from './measure.ts';
 import { multipliesBySpace, refuseTwoReadings } from './product-by-space.ts';
-import { type Grammar, inputsText, refusedCall, repairsOfCall } from './grammar.ts';
+import type { Grammar } from './grammar.ts';
+import { isRefusedCall, refuseBare, refuseCall } from './refusals.ts';
 import { missingOperator, refuseLog, relationOf, unexpected } from './parse-words.ts';
 import { PlaceError, spanning, type Span, writing } from '../text/place.ts';
 import type { Token } from '../text/token.ts';
@@ -87,7 +88,10 @@ export class Parser {
       if (!starts) return left;
       if (multipliesBySpace(this.#grammar, previous, here, this.#tokens[this.#next + 1]))
         refuseTwoReadings(this.#grammar, left, previous, here, this.#tokens[this.#next + 1]);
-      else if ((previous.kind !== 'number' || here.kind === 'number') && !this.#isRefusedCall(here))
+      else if (
+        (previous.kind !== 'number' || here.kind === 'number') &&
+        !isRefusedCall(here, this.#tokens[this.#next + 1], this.#grammar)
+      )
         this.#grammar.report(here.at, missingOperator(previous, here), [
           { from: previous.at.to, to: here.at.from, text: '*' },
         ]);
@@ -160,7 +164,7 @@ export class Parser {
       return this.#call(token, primes, open);
     const last = this.#tokens[this.#next - 1]!;
     if (FUNCTIONS.has(token.text) && primes === 0 && !this.#grammar.calls(token.text)) {
-      this.#refuseBare(token);
+      refuseBare(token, this.#tokens, this.#next, this.#grammar);
       return this.#startsOperand() ? this.#signed() : ONE;
     }
     if (token.text === 'log') {
@@ -172,26 +176,13 @@ export class Parser {
 
   /** Whether a name in front of a bracket is called; what is no function is reported and read as if it were one. */
   #callable(token: Token): boolean {
-    if (!this.#grammar.calls(token.text) && !FUNCTIONS.has(token.text)) this.#refuseCall(token);
+    if (!this.#grammar.calls(token.text) && !FUNCTIONS.has(token.text))
+      refuseCall(token, this.#tokens, this.#next, this.#grammar);
     return true;
   }
 
-  /** Whether a name is complained of for the bracket behind it, so that nothing else need be said. */
-  #isRefusedCall(here: Token): boolean {
-    const after = this.#tokens[this.#next + 1];
-    const isTouching = after?.text === '(' && after.at.from === here.at.to;
-    return isTouching && here.kind === 'name' && !FUNCTIONS.has(here.text) && !this.#grammar.calls(here.text);
-  }
-
-  #refuseCall(token: Token): void {
-    const inside = inputsText(this.#tokens, this.#next);
-    const repairs = repairsOfCall(token, this.#tokens, this.#next, this.#grammar);
-    this.#grammar.report(token.at, refusedCall(token, inside, this.#grammar), repairs);
-  }
-
   #startsOperand(): boolean {
-    const here = this.peek;
-    return here?.kind === 'name' || here?.kind === 'number';
+    return this.peek?.kind === 'name' || this.peek?.kind === 'number';
   }
 
   #skipDecimals(token: Token, digits: Token): void {
@@ -240,8 +231,7 @@ export class Parser {
     const yes = this.#branch(token, open);
     const no = this.#branch(token, open);
     this.#insideCall -= 1;
-    const close = this.#expect(')', open);
-    return { kind: 'if', test, yes, no, at: spanning(token.at, close.at) };
+    return { kind: 'if', test, yes, no, at: spanning(token.at, this.#expect(')', open).at) };
   }
 
   #branch(token: Token, open: Token): Expression {
@@ -306,28 +296,5 @@ export class Parser {
     const done = work();
     this.#nesting -= 1;
     return done;
-  }
-
-  /** Complains of `sin 2t`, with the input that is meant: a sign, a number, a name. */
-  #refuseBare(token: Token): void {
-    const operand: Token[] = [];
-    for (let i = this.#next; i < this.#next + 3; i += 1) {
-      const next = this.#tokens[i];
-      const goesOn =
-        (next?.text === '-' && operand.length === 0) ||
-        (next?.kind === 'number' && operand.every(({ text }) => text === '-')) ||
-        (next?.kind === 'name' && operand.every(({ kind }) => kind !== 'name'));
-      if (next === undefined || !goesOn) break;
-      operand.push(next);
-    }
-    const last = operand.at(-1);
-    const input = operand.map(({ text }) => text).join('');
-    const isWhole = last !== undefined && last.text !== '-';
-    const written = isWhole ? `${token.text}(${input})` : `${token.text}(...)`;
-    this.#grammar.report(
-      token.at,
-      `${token.text} needs its input in brackets: write ${written}`,
-      isWhole ? writing(spanning(token.at, last.at), written) : [],
-    );
   }
 }

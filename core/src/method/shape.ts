@@ -1,9 +1,9 @@
 import { primed } from '../text/primes.ts';
 import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import type { Expression } from '../formula/expression.ts';
-import { splitInto } from '../text/run-of-names.ts';
 import { PlaceError, type Span, writing } from '../text/place.ts';
 import { HIGHEST_PARTIAL, type Method, partialOf, type Shape, stepsBack, type Variable } from './method.ts';
+import { unknownName } from './unknown-name.ts';
 
 /** What the names of a method mean at a line. */
 export interface MethodNames {
@@ -114,39 +114,8 @@ function shapeOfName(name: string, primes: number, at: Span, names: MethodNames)
   if (names.isLater(name))
     throw new PlaceError(at, `${name} is given further down; move its line above this one`);
   if (names.lost.has(name)) return 'vector';
-  const { message, instead } = unknownName(name, names);
+  const { message, instead } = unknownName(name, [...names.lets.keys()]);
   throw new PlaceError(at, message, instead === null ? [] : writing(at, instead));
-}
-
-function unknownName(
-  name: string,
-  names: MethodNames,
-): { readonly message: string; readonly instead: string | null } {
-  const near = [...names.lets.keys(), 't', 'y', 'h'].find(
-    (known) => known.toLowerCase() === name.toLowerCase(),
-  );
-  if (near !== undefined)
-    return { message: `${name} is not known, but ${near} is; names are case-sensitive`, instead: near };
-  if (/^(?:d[tx]|Δ[tx]?|delta_?[tx]?|Delta_?[tx]?|dtau|step|stepsize|step_size)$/.test(name))
-    return { message: `${name} is not known; the step size is written h`, instead: 'h' };
-  const present = /^([ytw])_?0$/.exec(name)?.[1];
-  if (present !== undefined)
-    return {
-      message: `${name} is not known; a formula holds for every step, from y[n] at t[n] to y[n+1]`,
-      instead: present === 't' ? 't[n]' : 'y[n]',
-    };
-  const product = splitInto(name, [...names.lets.keys(), 't', 'h', 'y', 'x', 'v'])?.join('*');
-  if (product !== undefined)
-    return { message: `${name} is not known; to multiply write ${product}`, instead: product };
-  if (/^d\d+$/.test(name))
-    return {
-      message: `${name} is not known; a power of ten is written ${name.replace('d', 'e')}, as in 1.5${name.replace('d', 'e')}`,
-      instead: null,
-    };
-  return {
-    message: `${name} is not known; give it on a line above, such as ${name} = f(t, y)`,
-    instead: null,
-  };
 }
 
 function shapeOfIndexed(node: Expression & { readonly kind: 'indexed' }, names: MethodNames): Shape {
@@ -198,7 +167,6 @@ function shapeOfNext(node: Expression & { readonly kind: 'indexed' }, names: Met
   );
 }
 
-/** What leads from a formula of derivatives to one that can be read. */
 const BY_HAND = 'a derivative worked out by hand stands on a line of its own, as in d2(t, y) = 2*t*y';
 
 function mustBeScalar(node: Expression, shape: Shape, where: string): void {

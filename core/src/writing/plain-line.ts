@@ -1,3 +1,6 @@
+import { accented, BELOW_LINE, CHARACTERS } from './print-signs.ts';
+import { FUNCTIONS, GREEK, LOOKS, NAMED, SIGNS, SILENT, WITH_GROUP } from './tex-commands.ts';
+
 /** A line in the notation's own characters, and where each of them stands in the line as it was typed. */
 export interface PlainLine {
   readonly text: string;
@@ -7,95 +10,6 @@ export interface PlainLine {
 
 /** Characters and commands for which a line is looked at at all. */
 const SPECIAL = /[\\{}$²³½¼¾₀-₉₊₋ₙₖᵢⱼₘ\u00c0-\u024f\u1e00-\u1eff]|\p{M}|_\(/u;
-
-const CHARACTERS: ReadonlyMap<string, string> = new Map([
-  ['²', '^2'],
-  ['³', '^3'],
-  ['½', '0.5'],
-  ['¼', '0.25'],
-  ['¾', '0.75'],
-  ['$', ' '],
-]);
-
-/** What an accent on a letter says: a derivative, or another name. */
-const ACCENTS: ReadonlyMap<string, string> = new Map([
-  ['\u0307', "'"],
-  ['\u0308', "''"],
-  ['\u0302', '_hat'],
-  ['\u0303', '_tilde'],
-  ['\u0304', '_bar'],
-]);
-
-/** Small signs below the line. */
-const BELOW_LINE: ReadonlyMap<string, string> = new Map([
-  ...Array.from('₀₁₂₃₄₅₆₇₈₉', (sign, i): [string, string] => [sign, `${i}`]),
-  ['₊', '+'],
-  ['₋', '-'],
-  ['ₙ', 'n'],
-  ['ₖ', 'k'],
-  ['ᵢ', 'i'],
-  ['ⱼ', 'j'],
-  ['ₘ', 'm'],
-]);
-
-/** Environments, labels and spacing, which say nothing of a formula; the first take a group behind them. */
-const WITH_GROUP: ReadonlySet<string> = new Set(['begin', 'end', 'label', 'tag', 'vspace', 'hspace']);
-const SILENT: ReadonlySet<string> = new Set(['nonumber', 'notag', 'displaystyle', 'textstyle', 'limits']);
-
-/** Commands that only change the look of their group. */
-const LOOKS = /^(mathrm|mathit|mathbf|mathbb|mathcal|boldsymbol|bm|vec|text|textbf|operatorname|underline)$/;
-
-/** Commands that make another name of their group. */
-const NAMED: ReadonlyMap<string, string> = new Map([
-  ['tilde', '_tilde'],
-  ['widetilde', '_tilde'],
-  ['hat', '_hat'],
-  ['widehat', '_hat'],
-  ['bar', '_bar'],
-  ['overline', '_bar'],
-]);
-
-/** Commands that are a sign or a space. */
-const SIGNS: ReadonlyMap<string, string> = new Map([
-  ['cdot', '*'],
-  ['times', '*'],
-  ['le', '<='],
-  ['leq', '<='],
-  ['ge', '>='],
-  ['geq', '>='],
-  ['left', ''],
-  ['right', ''],
-  ['bigl', ''],
-  ['bigr', ''],
-  [',', ' '],
-  [';', ' '],
-  [':', ' '],
-  ['!', ''],
-  [' ', ' '],
-  ['quad', ' '],
-  ['qquad', ' '],
-  ['[', ' '],
-  [']', ' '],
-  ['(', ' '],
-  [')', ' '],
-  ['\\', ';'],
-]);
-
-/** Functions that TeX writes in front of an input without brackets. */
-const FUNCTIONS: ReadonlyMap<string, string> = new Map([
-  ...['sin', 'cos', 'tan', 'sinh', 'cosh', 'tanh', 'exp', 'ln', 'min', 'max'].map(
-    (name): [string, string] => [name, name],
-  ),
-  ['arcsin', 'asin'],
-  ['arccos', 'acos'],
-  ['arctan', 'atan'],
-]);
-
-const GREEK: ReadonlySet<string> = new Set(
-  'alpha beta gamma delta epsilon varepsilon zeta eta theta vartheta iota kappa lambda mu nu xi rho sigma tau upsilon phi varphi chi psi omega Gamma Delta Theta Lambda Xi Sigma Phi Psi Omega pi'.split(
-    ' ',
-  ),
-);
 
 /** `d`, a power of it, and what is differentiated: the upper half of a derivative. */
 const ABOVE = /^d(?:\^\{?(\d)\}?|([²³]))?\s*([A-Za-z]\w*)$/;
@@ -113,15 +27,6 @@ function derivative(above: string, below: string): string | null {
   const [, digit, sign, name] = found;
   const order = digit === undefined ? (POWERS.get(sign ?? '') ?? 1) : Number(digit);
   return `${name ?? ''}${"'".repeat(order)}`;
-}
-
-/** A letter with an accent as the letter and what the accent says; undefined for any other character. */
-function accented(character: string): string | undefined {
-  const said = ACCENTS.get(character);
-  if (said !== undefined) return said;
-  const [letter, accent, ...more] = character.normalize('NFD');
-  const meaning = accent === undefined ? undefined : ACCENTS.get(accent);
-  return letter === undefined || meaning === undefined || more.length > 0 ? undefined : letter + meaning;
 }
 
 /** Writes the plain line and remembers where it comes from. */

@@ -1,5 +1,6 @@
 import type { Method } from '../../method/method.ts';
-import { type Instruction, lower, type Program } from '../../compile/program/program.ts';
+import { lower } from '../../compile/program/lowering.ts';
+import type { Instruction, Program } from '../../compile/program/program.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
 import { newtonIterations, type RunState } from '../../run/integrate.ts';
 
