@@ -1,5 +1,8 @@
 // What others use of the notations: texts in, problems and methods out, and both as text and mathematics again.
 export { plainText } from './formula/plain-text.ts';
+export type { Hint } from './hints/hint.ts';
+export { methodHints } from './hints/method-hints.ts';
+export { problemHints } from './hints/problem-hints.ts';
 export { texSymbol } from './formula/tex-names.ts';
 export { findInLibrary } from './method/library/find-method.ts';
 export { LIBRARY } from './method/library/library.ts';
@@ -7,6 +10,7 @@ export { evaluationsPerStep, isImplicit, type Method } from './method/method.ts'
 export { parseMethod } from './method/parse-method.ts';
 export { methodTex } from './method/tex-method.ts';
 export { checkExact, exactCheckSentence } from './problem/check-exact.ts';
+export { derivativesTex } from './problem/derivatives-tex.ts';
 export { manufacture } from './problem/manufacture.ts';
 export { type ParameterValues, parseProblem } from './problem/parse-problem.ts';
 export { componentNames, hasExact, isSecondOrder, type Problem } from './problem/problem.ts';
@@ -26,7 +30,7 @@ export {
   stepSizeText,
   withMinus,
 } from './text/number-text.ts';
-export type { Reading, TextError } from './text/place.ts';
+export type { Reading, Repair, TextError } from './text/place.ts';
 export { primed } from './text/primes.ts';
 export { attempt, Refusal } from './text/refusal.ts';
 export { tokenize } from './text/token.ts';

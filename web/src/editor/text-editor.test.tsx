@@ -21,18 +21,26 @@ beforeAll(() => {
 
 test('what is typed is told, and a text from elsewhere is shown', () => {
   const onChange = jest.fn();
-  const page = render(<TextEditor label="the problem" value="a = 1" errors={[]} onChange={onChange} />);
+  const page = render(
+    <TextEditor label="the problem" value="a = 1" errors={[]} hints={[]} onChange={onChange} />,
+  );
   const view = editorOf(page.container);
   view.dispatch({ changes: { from: 5, insert: '2' } });
   expect(onChange).toHaveBeenCalledWith('a = 12');
-  page.rerender(<TextEditor label="the problem" value="b = 3" errors={[]} onChange={onChange} />);
+  page.rerender(<TextEditor label="the problem" value="b = 3" errors={[]} hints={[]} onChange={onChange} />);
   expect(view.state.doc.toString()).toBe('b = 3');
   expect(screen.getByRole('textbox', { name: 'the problem' })).toBeTruthy();
 });
 
 test('errors are listed with their places; a click puts the cursor there', () => {
   const page = render(
-    <TextEditor label="the problem" value={'a = 1\nk = 0,8'} errors={ERRORS} onChange={() => undefined} />,
+    <TextEditor
+      label="the problem"
+      value={'a = 1\nk = 0,8'}
+      errors={ERRORS}
+      hints={[]}
+      onChange={() => undefined}
+    />,
   );
   const list = screen.getByRole('list', { name: 'Errors in the problem' });
   expect(list.textContent).toContain('2:5 decimals take a point');
@@ -45,13 +53,24 @@ test('errors are listed with their places; a click puts the cursor there', () =>
 
 test('Escape ends the editing where that is asked for', () => {
   const onDone = jest.fn();
-  render(<TextEditor label="the method" value="" errors={[]} onChange={() => undefined} onDone={onDone} />);
+  render(
+    <TextEditor
+      label="the method"
+      value=""
+      errors={[]}
+      hints={[]}
+      onChange={() => undefined}
+      onDone={onDone}
+    />,
+  );
   fireEvent.keyDown(screen.getByRole('textbox', { name: 'the method' }), { key: 'Escape' });
   expect(onDone).toHaveBeenCalledTimes(1);
 });
 
 test('the name of the editor may change while it stands', () => {
-  const page = render(<TextEditor label="the first" value="" errors={[]} onChange={() => undefined} />);
-  page.rerender(<TextEditor label="the second" value="" errors={[]} onChange={() => undefined} />);
+  const page = render(
+    <TextEditor label="the first" value="" errors={[]} hints={[]} onChange={() => undefined} />,
+  );
+  page.rerender(<TextEditor label="the second" value="" errors={[]} hints={[]} onChange={() => undefined} />);
   expect(screen.getByRole('textbox', { name: 'the second' })).toBeTruthy();
 });

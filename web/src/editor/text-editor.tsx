@@ -3,8 +3,9 @@ import { bracketMatching } from '@codemirror/language';
 import { type Diagnostic, setDiagnostics } from '@codemirror/lint';
 import { Compartment, EditorState } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
-import type { TextError } from '@schritt/core/notation';
+import type { Hint, Repair, TextError } from '@schritt/core/notation';
 import { type ReactNode, useEffect, useRef } from 'react';
+import { hints as hintsOf } from './hints.ts';
 import { notation } from './notation.ts';
 import './text-editor.css';
 
@@ -18,7 +19,29 @@ function diagnosticOf(error: TextError, view: EditorView): Diagnostic {
     to,
     severity: 'error',
     message: error.message,
+    actions: (error.repairs ?? []).map((repair) => ({
+      name: repairLabel(repair),
+      apply: (now) => mend(now, repair),
+    })),
   };
+}
+
+/** Longest text that stands on a button. */
+const LONGEST = 44;
+
+/** What the button of a repair says. */
+export function repairLabel({ from, to, text }: Repair): string {
+  const written = text.trim().replaceAll('\n', ' ');
+  if (written === '') return 'leave it out';
+  const shown = written.length > LONGEST ? `${written.slice(0, LONGEST)} …` : written;
+  return from === to ? `put in ${shown}` : `write ${shown}`;
+}
+
+function mend(view: EditorView, { from, to, text }: Repair): void {
+  const { length } = view.state.doc;
+  if (to > length) return;
+  view.dispatch({ changes: { from, to, insert: text }, userEvent: 'input.repair' });
+  view.focus();
 }
 
 /** The name of the editor, which may change while it stands. */
@@ -28,6 +51,8 @@ interface TextEditorProps {
   readonly label: string;
   readonly value: string;
   readonly errors: readonly TextError[];
+  /** What can be typed and what names stand for, by the last good reading. */
+  readonly hints: readonly Hint[];
   readonly onChange: (value: string) => void;
   /** Escape or Ctrl+Enter: the person is done. */
   readonly onDone?: (() => void) | undefined;
@@ -39,6 +64,7 @@ export function TextEditor({
   label,
   value,
   errors,
+  hints,
   onChange,
   onDone,
   autoFocus = false,
@@ -47,10 +73,12 @@ export function TextEditor({
   const view = useRef<EditorView | null>(null);
   const change = useRef(onChange);
   const done = useRef(onDone);
+  const known = useRef(hints);
   const first = useRef({ value, label, autoFocus });
   useEffect(() => {
     change.current = onChange;
     done.current = onDone;
+    known.current = hints;
   });
 
   useEffect(() => {
@@ -64,6 +92,7 @@ export function TextEditor({
       state: EditorState.create({
         doc: first.current.value,
         extensions: [
+          hintsOf(() => known.current),
           keymap.of([
             { key: 'Escape', run: finish },
             { key: 'Mod-Enter', run: finish },
@@ -133,6 +162,18 @@ export function TextEditor({
               </span>{' '}
               {error.message}
             </button>
+            {(error.repairs ?? []).map((repair) => (
+              <button
+                key={`${repair.from}:${repair.to}:${repair.text}`}
+                type="button"
+                className="repair"
+                onClick={() => {
+                  if (view.current !== null) mend(view.current, repair);
+                }}
+              >
+                {repairLabel(repair)}
+              </button>
+            ))}
           </li>
         ))}
       </ul>

@@ -1,5 +1,5 @@
 import type { MethodDocument, StudyDocument } from '@schritt/core/document';
-import { evaluationsPerStep, isImplicit, parseMethod } from '@schritt/core/notation';
+import { evaluationsPerStep, isImplicit, methodHints, parseMethod } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
@@ -29,7 +29,14 @@ export function MethodPage(): ReactNode {
   if (error !== undefined) return <MessagePage>This method cannot be opened: {error.message}.</MessagePage>;
   if (data === undefined) return <MessagePage>Opening the method …</MessagePage>;
   return (
-    <TextDesk kind="method" entry={data} document={methodDocument} parse={parseMethod} study={studyOf}>
+    <TextDesk
+      kind="method"
+      entry={data}
+      document={methodDocument}
+      parse={parseMethod}
+      hintsOf={methodHints}
+      study={studyOf}
+    >
       {(method) => (
         <>
           <h2 className="label">Method</h2>

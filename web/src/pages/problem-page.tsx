@@ -1,5 +1,5 @@
 import type { ProblemDocument, StudyDocument } from '@schritt/core/document';
-import { type ParameterValues, parseProblem, type Problem } from '@schritt/core/notation';
+import { type ParameterValues, parseProblem, type Problem, problemHints } from '@schritt/core/notation';
 import { type ReactNode, useState } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
@@ -46,6 +46,7 @@ export function ProblemPage(): ReactNode {
       entry={data}
       document={problemDocument}
       parse={parseProblem}
+      hintsOf={problemHints}
       study={studyOf}
       beside={(problem, onText) => (
         <ProblemControls

@@ -1,8 +1,8 @@
 import { Button, Input } from 'antd';
-import { evaluationsPerStep, isImplicit, type Method, methodTex } from '@schritt/core/notation';
+import { evaluationsPerStep, isImplicit, type Method, methodHints, methodTex } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { TextEditor } from '../editor/text-editor.tsx';
-import { Tex } from '../math/tex.tsx';
+import { Formula } from '../math/formula.tsx';
 import { Mark } from '../pictures/mark.tsx';
 import type { Read } from '../desk/use-good-study.ts';
 import './statement.css';
@@ -13,9 +13,7 @@ export function MethodTypeset({ method }: { readonly method: Method }): ReactNod
   return (
     <div className="typeset small">
       {lines.map((line, i) => (
-        <div key={`${i}${line}`} className="formula">
-          <Tex tex={line} />
-        </div>
+        <Formula key={`${i}${line}`} tex={line} />
       ))}
     </div>
   );
@@ -37,6 +35,8 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
   const { index, title, text, read, startOpen, onTitle, onText, onRemove } = props;
   const [open, setOpen] = useState(startOpen || read.good === null);
   const errors = read.now.ok ? [] : read.now.errors;
+  const good = read.good?.value ?? null;
+  const hints = useMemo(() => methodHints(good), [good]);
   const cost = read.good === null ? null : evaluationsPerStep(read.good.value);
   return (
     <section className="method-statement" aria-label={`Method ${title}`}>
@@ -79,6 +79,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
           label={`the method ${title}`}
           value={text}
           errors={errors}
+          hints={hints}
           onChange={onText}
           onDone={() => setOpen(false)}
           autoFocus

@@ -1,15 +1,11 @@
 import { Button } from 'antd';
-import { problemTex, type Problem } from '@schritt/core/notation';
+import { problemHints, problemTex, type Problem } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { TextEditor } from '../editor/text-editor.tsx';
+import { Formula } from '../math/formula.tsx';
 import { Tex } from '../math/tex.tsx';
 import type { Read } from '../desk/use-good-study.ts';
 import './statement.css';
-
-/** A choice of cases cannot be broken over lines; a long one is set smaller. */
-function isWide(tex: string): boolean {
-  return tex.includes('\\begin{cases}') && tex.length > 110;
-}
 
 /** A problem as it is set on a board. */
 export function ProblemTypeset({ problem }: { readonly problem: Problem }): ReactNode {
@@ -21,9 +17,7 @@ export function ProblemTypeset({ problem }: { readonly problem: Problem }): Reac
   return (
     <div className="typeset">
       {[...first, ...initial, interval, ...rest, ...conserved].map((line) => (
-        <div key={line} className={isWide(line) ? 'formula wide' : 'formula'}>
-          <Tex tex={line} />
-        </div>
+        <Formula key={line} tex={line} />
       ))}
       {parameters.length > 0 && (
         <div className="formula quiet">
@@ -49,6 +43,8 @@ interface ProblemStatementProps {
 export function ProblemStatement({ read, text, onChange }: ProblemStatementProps): ReactNode {
   const [open, setOpen] = useState(read.good === null);
   const errors = read.now.ok ? [] : read.now.errors;
+  const good = read.good?.value ?? null;
+  const hints = useMemo(() => problemHints(good), [good]);
   return (
     <section className="statement" aria-label="Problem">
       <div className="statement-head">
@@ -68,6 +64,7 @@ export function ProblemStatement({ read, text, onChange }: ProblemStatementProps
           label="the problem"
           value={text}
           errors={errors}
+          hints={hints}
           onChange={onChange}
           onDone={() => setOpen(false)}
           autoFocus

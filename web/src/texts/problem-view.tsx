@@ -15,6 +15,7 @@ import { ProblemTypeset } from '../statement/problem-statement.tsx';
 import { usePalette } from '../theme/use-palette.ts';
 import type { ProblemView as View } from '../worker/messages.ts';
 import { type Ask, useComputed } from '../worker/use-work.ts';
+import { Derivatives } from './derivatives.tsx';
 import './problem-view.css';
 
 const ORIGIN = {
@@ -67,6 +68,7 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
             </div>
           </>
         )}
+        <Derivatives problem={problem} />
         {problem.size > 2 && <p className="quiet">{problem.size} components</p>}
         {value !== null &&
           [...(value.check === null ? [] : [value.check]), ...value.typed].map(({ satisfied, sentence }) => (

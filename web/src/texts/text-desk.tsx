@@ -1,5 +1,5 @@
 import type { MethodDocument, ProblemDocument } from '@schritt/core/document';
-import type { Reading } from '@schritt/core/notation';
+import type { Hint, Reading } from '@schritt/core/notation';
 import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -21,6 +21,8 @@ interface TextDeskProps<K extends 'problem' | 'method', T> {
   readonly entry: Entry<DocumentOf<K>>;
   readonly document: (title: string, text: string) => DocumentOf<K>;
   readonly parse: (text: string) => Reading<T>;
+  /** What can be typed, by the last good reading. */
+  readonly hintsOf: (value: T | null) => readonly Hint[];
   /** The last good reading, shown at the right. */
   readonly children: (value: T) => ReactNode;
   /** What stands under the text. */
@@ -31,7 +33,7 @@ interface TextDeskProps<K extends 'problem' | 'method', T> {
 
 /** A problem or a method of the library: its text at the left, what was understood at the right. */
 export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps<K, T>): ReactNode {
-  const { kind, document: make, parse, children, beside, study } = props;
+  const { kind, document: make, parse, hintsOf, children, beside, study } = props;
   // the copy that was opened; from here on this page holds the newest one itself
   const [entry] = useState(props.entry);
   const original: ProblemDocument | MethodDocument = entry.document;
@@ -49,6 +51,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
   const reading = useMemo(() => parse(value.text), [parse, value.text]);
   const [good, setGood] = useState<T | null>(reading.ok ? reading.value : null);
   if (reading.ok && good !== reading.value) setGood(reading.value);
+  const hints = useMemo(() => hintsOf(good), [hintsOf, good]);
   return (
     <div className="page-frame">
       <TopBar
@@ -86,6 +89,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
             label={`the ${kind}`}
             value={value.text}
             errors={reading.ok ? [] : reading.errors}
+            hints={hints}
             onChange={(text) => edit('text', (now) => ({ ...now, text }))}
           />
           {good !== null && beside?.(good, (text) => edit('rewritten', (now) => ({ ...now, text })))}

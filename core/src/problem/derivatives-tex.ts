@@ -1,0 +1,51 @@
+import { derivative } from '../formula/derivative.ts';
+import { type Expression, number } from '../formula/expression.ts';
+import { measure } from '../formula/measure.ts';
+import { texSymbol } from '../formula/tex-names.ts';
+import { texOf } from '../formula/tex.ts';
+import { attempt } from '../text/refusal.ts';
+import type { Problem, Unknown } from './problem.ts';
+
+/** Highest derivative that is shown, above the rate. */
+const MOST_ORDERS = 3;
+/** Terms of a derivative that is shown; a longer one is only told of. */
+const MOST_TERMS = 60;
+/** Unknowns for which derivatives are shown. */
+const MOST_UNKNOWNS = 4;
+
+/** The derivative of an expression along the solutions: the rates stand in for the derivatives of the unknowns. */
+function alongSolution(expression: Expression, problem: Problem): Expression {
+  return derivative(expression, (leaf): Expression => {
+    if (leaf.kind !== 'name') return number(0);
+    if (leaf.primes === 0 && leaf.name === problem.independent) return number(1);
+    const unknown = problem.unknowns.find(({ name }) => name === leaf.name);
+    if (unknown === undefined) return number(0);
+    return leaf.primes + 1 === unknown.order ? unknown.highest : { ...leaf, primes: leaf.primes + 1 };
+  });
+}
+
+function derivativesOf(unknown: Unknown, problem: Problem): readonly string[] {
+  const lines: string[] = [];
+  let value = unknown.highest;
+  for (let order = unknown.order + 1; order <= unknown.order + MOST_ORDERS; order += 1) {
+    const made = attempt(() => alongSolution(value, problem));
+    if (!made.ok) break;
+    value = made.value;
+    if (measure(value).terms > MOST_TERMS) break;
+    lines.push(`${texSymbol(unknown.name, order)} = ${texOf(value)}`);
+  }
+  return lines;
+}
+
+/**
+ * The derivatives above the rates in TeX, as they come from the rates along the solutions: the next three for each unknown, as
+ * long as they are short.
+ *
+ * @returns none for families and for more than four unknowns
+ * @example derivativesTex(problem) // for y' = t - 2*y the first is "y'' = 1 - 2 (t - 2 y)"
+ */
+export function derivativesTex(problem: Problem): readonly string[] {
+  if (problem.unknowns.length > MOST_UNKNOWNS || problem.unknowns.some(({ range }) => range !== null))
+    return [];
+  return problem.unknowns.flatMap((unknown) => derivativesOf(unknown, problem));
+}

@@ -1,0 +1,25 @@
+import { derivativesTex, primed, type Problem } from '@schritt/core/notation';
+import { type ReactNode, useMemo } from 'react';
+import { Formula } from '../math/formula.tsx';
+
+/** The derivatives that Taylor methods use, as the program makes them, and where one's own would stand. */
+export function Derivatives({ problem }: { readonly problem: Problem }): ReactNode {
+  const lines = useMemo(() => derivativesTex(problem), [problem]);
+  const [first] = problem.unknowns;
+  if (lines.length === 0 || first === undefined) return null;
+  return (
+    <>
+      <h2 className="label">Derivatives along the solution</h2>
+      <div className="typeset small">
+        {lines.map((line) => (
+          <Formula key={line} tex={line} />
+        ))}
+      </div>
+      <p className="quiet">
+        Taylor methods take these. One worked out by hand may stand in the text, as{' '}
+        <code>{primed(first.name, first.order + 1)} = …</code>; it is then taken instead and compared with the
+        program’s.
+      </p>
+    </>
+  );
+}
