@@ -8,13 +8,13 @@ function shown(text: string): readonly string[] {
 }
 
 test.each([
-  // by hand: y'' = 1 - 2 y', y''' = -2 y'', y'''' = -2 y'''
+  ["y' = t - 2*y\ny(0) = 1\n0 <= t <= 2", ["y'' = 1 - 2 y'", "y''' = -2 y''", "y^{(4)} = -2 y'''"]],
+  ["x'' = -x\nx(0) = 1\nx'(0) = 0\n0 <= t <= 2", ["x''' = -x'", "x^{(4)} = -x''", "x^{(5)} = -x'''"]],
+  // the product rule, twice
   [
-    "y' = t - 2*y\ny(0) = 1\n0 <= t <= 2",
-    ["y'' = 1 - 2 (t - 2 y)", "y''' = -2 (1 - 2 (t - 2 y))", 'y^{(4)} = 4 (1 - 2 (t - 2 y))'],
+    "y' = t*y\ny(0) = 1\n0 <= t <= 2",
+    ["y'' = y + t y'", "y''' = y' + y' + t y''", "y^{(4)} = y'' + y'' + y'' + t y'''"],
   ],
-  // x''' = -x', then -x'' = x, then x'
-  ["x'' = -x\nx(0) = 1\nx'(0) = 0\n0 <= t <= 2", ["x''' = -x'", 'x^{(4)} = x', "x^{(5)} = x'"]],
 ])('%s', (text, lines) => {
   expect(shown(text)).toEqual(lines);
 });

@@ -13,14 +13,13 @@ const MOST_TERMS = 60;
 /** Unknowns for which derivatives are shown. */
 const MOST_UNKNOWNS = 4;
 
-/** The derivative of an expression along the solutions: the rates stand in for the derivatives of the unknowns. */
+/** The derivative of an expression along the solutions, with y' for the derivative of y. */
 function alongSolution(expression: Expression, problem: Problem): Expression {
   return derivative(expression, (leaf): Expression => {
     if (leaf.kind !== 'name') return number(0);
     if (leaf.primes === 0 && leaf.name === problem.independent) return number(1);
-    const unknown = problem.unknowns.find(({ name }) => name === leaf.name);
-    if (unknown === undefined) return number(0);
-    return leaf.primes + 1 === unknown.order ? unknown.highest : { ...leaf, primes: leaf.primes + 1 };
+    const isUnknown = problem.unknowns.some(({ name }) => name === leaf.name);
+    return isUnknown ? { ...leaf, primes: leaf.primes + 1 } : number(0);
   });
 }
 
@@ -38,11 +37,11 @@ function derivativesOf(unknown: Unknown, problem: Problem): readonly string[] {
 }
 
 /**
- * The derivatives above the rates in TeX, as they come from the rates along the solutions: the next three for each unknown, as
- * long as they are short.
+ * The derivatives above the rates in TeX, each by those below it, as they come from the rates along the solutions: the next
+ * three for each unknown, as long as they are short.
  *
  * @returns none for families and for more than four unknowns
- * @example derivativesTex(problem) // for y' = t - 2*y the first is "y'' = 1 - 2 (t - 2 y)"
+ * @example derivativesTex(problem) // for y' = t - 2*y the first is "y'' = 1 - 2 y'"
  */
 export function derivativesTex(problem: Problem): readonly string[] {
   if (problem.unknowns.length > MOST_UNKNOWNS || problem.unknowns.some(({ range }) => range !== null))

@@ -69,7 +69,14 @@ export function hints(hintsOf: () => readonly Hint[]): Extension {
       : { from: line.from + found.from, options: found.options.map(completion), validFor: /^\w*$/ };
   };
   return [
-    autocompletion({ override: [source], icons: false, maxRenderedOptions: 60, defaultKeymap: false }),
+    autocompletion({
+      override: [source],
+      icons: false,
+      maxRenderedOptions: 60,
+      defaultKeymap: false,
+      // Tab is pressed for nothing else
+      interactionDelay: 0,
+    }),
     Prec.highest(
       keymap.of([
         { key: 'Tab', run: acceptCompletion },

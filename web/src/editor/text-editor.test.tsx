@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 import { EditorView } from '@codemirror/view';
 import { fireEvent, render, screen } from '@testing-library/react';
-import { TextEditor } from './text-editor.tsx';
+import { repairLabel, TextEditor } from './text-editor.tsx';
 
 const ERRORS = [
   { line: 2, column: 5, length: 3, message: 'decimals take a point' },
@@ -73,4 +73,30 @@ test('the name of the editor may change while it stands', () => {
   );
   page.rerender(<TextEditor label="the second" value="" errors={[]} hints={[]} onChange={() => undefined} />);
   expect(screen.getByRole('textbox', { name: 'the second' })).toBeTruthy();
+});
+
+test.each([
+  [{ from: 2, to: 4, text: 'h*k1' }, 'write h*k1'],
+  [{ from: 2, to: 2, text: 'solve ' }, 'put in solve'],
+  [{ from: 2, to: 9, text: '' }, 'leave it out'],
+  [{ from: 2, to: 9, text: `y = ${'a'.repeat(60)}` }, `write y = ${'a'.repeat(40)} …`],
+])('a repair %o has the button "%s"', (repair, label) => {
+  expect(repairLabel(repair)).toBe(label);
+});
+
+test('the button of a repair writes it, and what was written is told', () => {
+  const onChange = jest.fn();
+  const repairs = [
+    { from: 0, to: 5, text: 'y[n+1]' },
+    { from: 0, to: 5, text: 'y[n] + 1' },
+  ];
+  const errors = [{ line: 1, column: 1, length: 5, message: 'two readings', repairs }];
+  render(<TextEditor label="the method" value="y_n+1 = y" errors={errors} hints={[]} onChange={onChange} />);
+  expect(screen.getAllByRole('button').map(({ textContent }) => textContent)).toEqual([
+    '1:1 two readings',
+    'write y[n+1]',
+    'write y[n] + 1',
+  ]);
+  fireEvent.click(screen.getByRole('button', { name: 'write y[n+1]' }));
+  expect(onChange).toHaveBeenCalledWith('y[n+1] = y');
 });

@@ -1,4 +1,4 @@
-import { type ReactNode, useLayoutEffect, useRef } from 'react';
+import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
 import { Tex } from './tex.tsx';
 import './formula.css';
 
@@ -10,15 +10,25 @@ export function fitting(width: number, room: number): number {
   return width <= room || room <= 0 ? 1 : Math.max(SMALLEST, room / width);
 }
 
+/** Below this part of the usual type brackets no longer grow with what they hold, so that it can be broken. */
+const BROKEN = 0.9;
+
+/** The same formula with brackets of one size, inside of which a line may break. */
+export function breakable(tex: string): string {
+  return tex.replace(/\\left(?![a-z])/g, '\\bigl').replace(/\\right(?![a-z])/g, '\\bigr');
+}
+
 /** A formula in a line of its own: broken at its signs where it is too long, and set smaller where that is not enough. */
 export function Formula({ tex }: { readonly tex: string }): ReactNode {
   const line = useRef<HTMLDivElement>(null);
+  const [broken, setBroken] = useState<string | null>(null);
   useLayoutEffect(() => {
     const host = line.current;
     if (host === null) return undefined;
     const fit = (): void => {
       host.style.fontSize = '';
       const scale = fitting(host.scrollWidth, host.clientWidth);
+      if (scale < BROKEN) setBroken(tex);
       // a part of the width does not shrink with the type, so a little less is taken
       if (scale < 1) host.style.fontSize = `${Math.max(SMALLEST, scale * 0.985) * 100}%`;
     };
@@ -29,10 +39,10 @@ export function Formula({ tex }: { readonly tex: string }): ReactNode {
     // fonts that come later are of another width
     void document.fonts.ready.then(fit);
     return () => observer.disconnect();
-  }, [tex]);
+  }, [tex, broken]);
   return (
     <div ref={line} className="formula">
-      <Tex tex={tex} />
+      <Tex tex={broken === tex ? breakable(tex) : tex} />
     </div>
   );
 }

@@ -1,5 +1,6 @@
 import 'katex/dist/katex.min.css';
 import katex from 'katex';
+import './tex.css';
 import { memo, type ReactNode } from 'react';
 
 /** Set mathematics. KaTeX escapes what it cannot set; `trust` stays off, so no text becomes a link or HTML. */

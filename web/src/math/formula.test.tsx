@@ -1,0 +1,35 @@
+/** @jest-environment jsdom */
+import { act, render } from '@testing-library/react';
+import { breakable, fitting, Formula } from './formula.tsx';
+
+test.each([
+  [100, 200, 1],
+  [200, 200, 1],
+  [250, 200, 0.8],
+  // no smaller than can be read; the rest is scrolled
+  [1000, 200, 0.6],
+  // not laid out yet
+  [300, 0, 1],
+])('a formula of width %d in %d is set at %d', (width, room, scale) => {
+  expect(fitting(width, room)).toBe(scale);
+});
+
+test('brackets that grow keep a line together, others do not', () => {
+  expect(breakable('a \\left(b + \\left|c\\right|\\right) \\leftarrow')).toBe(
+    'a \\bigl(b + \\bigl|c\\bigr|\\bigr) \\leftarrow',
+  );
+});
+
+test('a long formula is broken inside of its brackets, and set smaller', () => {
+  const width = jest.spyOn(HTMLElement.prototype, 'scrollWidth', 'get').mockReturnValue(400);
+  const room = jest.spyOn(HTMLElement.prototype, 'clientWidth', 'get').mockReturnValue(320);
+  Object.defineProperty(document, 'fonts', { configurable: true, value: { ready: Promise.resolve() } });
+  let container: HTMLElement | null = null;
+  act(() => {
+    ({ container } = render(<Formula tex="x \left(\frac{a}{b} + c\right)" />));
+  });
+  expect(container!.querySelector('annotation')?.textContent).toBe('x \\bigl(\\frac{a}{b} + c\\bigr)');
+  expect(container!.querySelector<HTMLElement>('.formula')?.style.fontSize).toBe(`${0.8 * 0.985 * 100}%`);
+  width.mockRestore();
+  room.mockRestore();
+});
