@@ -31,3 +31,4 @@ export type { MethodRun, RungRun } from './study/runs/run-method.ts';
 export { type MethodSign, methodSigns } from './study/runs/run-methods.ts';
 export type { Study } from './study/runs/study.ts';
 export type { StudyResult } from './study/study-result.ts';
+export { type Look, type WorkedLine, type WorkedStep, workedStep } from './worked/worked-step.ts';
