@@ -81,9 +81,10 @@ test('the step ruler is moved with keys and moves the whole page', async ({ page
   await openStudy(page, 'Frost line in the soil');
   const ruler = page.getByRole('slider', { name: 'Step size' });
   await ruler.focus();
-  await page.keyboard.press('Home');
+  // h grows to the right, as in the picture of the order
+  await page.keyboard.press('End');
   await expect(page.getByRole('heading', { name: 'h = 2' })).toBeVisible();
-  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowLeft');
   await expect(page.getByRole('heading', { name: 'h = 1' })).toBeVisible();
   await expect(rows(page).nth(1)).toHaveAttribute('aria-selected', 'true');
   await rows(page).nth(4).click();
@@ -104,7 +105,7 @@ test('the step ruler is moved with keys and moves the whole page', async ({ page
   // half way between 12 and 24 steps on the logarithmic scale
   await expect(ruler).toHaveAttribute('aria-valuenow', '17');
   await ruler.focus();
-  await page.keyboard.press('Shift+ArrowLeft');
+  await page.keyboard.press('Shift+ArrowRight');
   await expect(page.getByRole('heading', { name: 'h = 0.75' })).toBeVisible();
   await page.getByRole('button', { name: '+ as a rung' }).click();
   await expect(rows(page)).toHaveCount(count + 1);
@@ -212,20 +213,21 @@ test('a rung is struck out, a window moved: fit and findings follow, and the fil
 test('the steps of one run with every stage, and the errors over their cost', async ({ page }) => {
   await openStudy(page, 'Thermistor probe in the air');
   await page.getByRole('slider', { name: 'Step size' }).focus();
-  await page.keyboard.press('Home');
+  await page.keyboard.press('End');
   await expect(page.getByRole('heading', { name: 'h = 0.05' })).toBeVisible();
-  await page.getByText('Steps of one run').click();
-  await page.getByRole('combobox', { name: 'Method whose steps are shown' }).click();
-  await page.locator('.ant-select-item-option', { hasText: 'Heun' }).click();
+  await page.getByRole('navigation', { name: 'Depth' }).getByRole('button', { name: /steps/ }).click();
+  await page.getByRole('combobox', { name: 'Methods whose rows are shown' }).click();
+  await page.locator('.ant-select-item-option', { hasText: 'Heun, every stage' }).click();
   // y' = -50 (y - cos t) from 0 at h = 0.05: k1 = 50, k2 = -50 (2.5 - cos 0.05)
   const k2 = -50 * (2.5 - Math.cos(0.05));
   const shown = (value: number): string => String(Number(value.toPrecision(8))).replace('-', '−');
-  const table = page.getByRole('region', { name: 'Rungs' }).locator('tbody tr');
+  const table = page.getByRole('region', { name: 'Rows' }).locator('tbody tr');
   await expect
     // n, t, the value, the slope f there, and the two stages
     .poll(async () => (await cells(table.nth(0))).slice(0, 6))
     .toEqual(['0', '0', '0', '50', '50', shown(k2)]);
   expect((await cells(table.nth(1)))[2]).toBe(shown(0.025 * (50 + k2)));
+  await page.getByRole('tab', { name: 'Order' }).click();
   await page.getByRole('button', { name: 'over evaluations' }).click();
   await expect(
     page.getByRole('img', { name: 'Order: error at t = 1.5 over evaluations, both logarithmic' }),

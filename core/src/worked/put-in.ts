@@ -1,5 +1,6 @@
 import { type Expression, number, rewrite, type Tree } from '../formula/expression.ts';
 import type { RateLeaf, RateTree } from '../compile/program/rate-tree.ts';
+import { rounded } from '../text/number-text.ts';
 import { componentOf, type StepNames, valueOf } from './values.ts';
 
 /** Digits of numbers that are put into a formula. */
@@ -7,7 +8,7 @@ export const DIGITS = 7;
 
 /** A number as it is put into a formula: rounded, and negative ones as such, so that they get brackets. */
 export function shown(value: number): Expression {
-  return number(Number(value.toPrecision(DIGITS)));
+  return number(rounded(value, DIGITS));
 }
 
 /**
@@ -21,18 +22,18 @@ export function withNumbers(
   names: StepNames,
   isCall: (name: string) => boolean,
 ): Expression | null {
-  let isWhole = true;
+  const missing: Expression[] = [];
   const made = rewrite(expression, (node) => {
     const isRate = node.kind === 'call' && (node.primes > 0 || isCall(node.name));
     if (node.kind !== 'name' && node.kind !== 'indexed' && !isRate) return null;
     const value = valueOf(node, names);
     if (value === null || !Number.isFinite(componentOf(value, component))) {
-      isWhole = false;
+      missing.push(node);
       return node;
     }
     return shown(componentOf(value, component));
   });
-  return isWhole ? made : null;
+  return missing.length === 0 ? made : null;
 }
 
 /** A rate of the problem with numbers in place of its names. */

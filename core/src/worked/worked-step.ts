@@ -1,19 +1,18 @@
 import type { CompiledRun } from '../compile/compile.ts';
-import { compileRun } from '../compile/compile.ts';
 import { RateTrees } from '../compile/program/rate-tree.ts';
-import { ratesOf } from '../compile/rates.ts';
-import type { Call, Expression, IndexedLeaf, NameLeaf } from '../formula/expression.ts';
+import type { Expression } from '../formula/expression.ts';
 import { FUNCTIONS } from '../formula/functions.ts';
 import { texNumber, texSymbol } from '../formula/tex-names.ts';
 import { texOf } from '../formula/tex.ts';
-import { givenBy, type Given, type Method, partialOf, stepsBack, valuesOf } from '../method/method.ts';
-import { parseMethod } from '../method/parse-method.ts';
+import { type Given, givenBy, type Method, valuesOf } from '../method/method.ts';
 import { exactSolution } from '../run/exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from '../run/grid.ts';
-import { type Row, rowsOf } from '../run/rows.ts';
-import { attempt, Refusal } from '../text/refusal.ts';
+import { rowsOf } from '../run/rows.ts';
+import { rounded } from '../text/number-text.ts';
+import { Refusal } from '../text/refusal.ts';
 import { DIGITS, rateWithNumbers, withNumbers } from './put-in.ts';
-import { componentOf, type StepNames, type Value, valueOf } from './values.ts';
+import { stateOf, stepValues, type StepValues } from './step-values.ts';
+import { componentOf, type Value, valueOf } from './values.ts';
 
 /** One line of a step that is worked out: the formula, numbers put in, and the value. */
 export interface WorkedLine {
@@ -57,8 +56,8 @@ export interface WorkedStep {
 /** Runs that a formula which reaches back may ask for, at most. */
 const MOST_BACK = 20;
 
-function rounded(value: number): string {
-  return texNumber(Number(value.toPrecision(DIGITS)));
+function valueTex(value: number): string {
+  return texNumber(rounded(value, DIGITS));
 }
 
 /** A name with the number of the step in its index: `y_{9}`, `t_{10}`. */
@@ -80,21 +79,6 @@ function formulaTex(value: Expression, n: number): string {
     );
 }
 
-/** A derivative of f at a time and value, by a method that does nothing else. */
-function derivativeAt(run: CompiledRun, written: string, t: number, state: readonly number[]): Value | null {
-  const made = attempt(() => {
-    const probe = parseMethod(`k = ${written}(t, y)\ny[n+1] = y + h*k`);
-    if (!probe.ok) throw new Refusal('text', 'no derivative');
-    const one = compileRun(run.problem, probe.value, { precision: run.precision });
-    const out = new Float64Array(one.stageWidth);
-    const copy = new Float64Array(one.shape.length);
-    copy.set(state);
-    one.trace(copy, t, 0, 0, 1, out);
-    return Array.from(out);
-  });
-  return made.ok ? made.value : null;
-}
-
 function residualOf(value: Value, again: Value | null): number | null {
   if (again === null) return null;
   const width = typeof value === 'number' ? 1 : value.length;
@@ -103,58 +87,24 @@ function residualOf(value: Value, again: Value | null): number | null {
   );
 }
 
-/** The state of the first-order system from the values of a call: y alone, or x and v. */
-function stateOf(run: CompiledRun, values: readonly Value[]): readonly number[] {
-  const { places } = run.layout;
-  const state: number[] = [];
-  values.forEach((value, i) =>
-    (places[i] ?? []).forEach((place, j) => {
-      state[place] = componentOf(value, j);
-    }),
-  );
-  return state;
-}
-
-class Worker {
+class StepWriter {
   readonly #run: CompiledRun;
   readonly #method: Method;
-  readonly #rows: readonly Row[];
-  readonly #here: Row;
-  readonly #next: Row;
-  readonly #n: number;
-  readonly #h: number;
+  readonly #own: StepValues;
   readonly #component: number;
-  readonly #lets = new Map<string, Value>();
   readonly #trees: RateTrees;
   readonly lines: WorkedLine[] = [];
   readonly looks: Look[] = [];
 
-  constructor(
-    run: CompiledRun,
-    method: Method,
-    rows: readonly Row[],
-    here: Row,
-    next: Row,
-    h: number,
-    component: number,
-  ) {
+  constructor(run: CompiledRun, method: Method, own: StepValues, component: number) {
     this.#run = run;
     this.#method = method;
-    this.#rows = rows;
-    this.#here = here;
-    this.#next = next;
-    this.#n = here.n;
-    this.#h = h;
+    this.#own = own;
     this.#component = component;
     this.#trees = new RateTrees(run.problem);
   }
 
   work(): void {
-    const stages = this.#here.stages ?? [];
-    this.#run.program.stages.forEach(({ name, shape }, i) => {
-      const values = stages[i] ?? [];
-      this.#lets.set(name, shape === 'scalar' ? (values[0] ?? NaN) : values);
-    });
     for (const statement of this.#method.statements) {
       if (statement.kind === 'function') continue;
       const values = valuesOf(statement);
@@ -165,72 +115,14 @@ class Worker {
     }
   }
 
-  /** The value of a vector of the method in the order of its own components. */
-  #ofState(row: Row | undefined, vector: number): readonly number[] | null {
-    if (row === undefined) return null;
-    return (this.#run.layout.places[vector] ?? []).map((place) => row.values[place] ?? NaN);
-  }
-
-  #vectorOf(name: string): number {
-    return name === 'v' ? 1 : 0;
-  }
-
-  #leaf(leaf: NameLeaf | IndexedLeaf): Value | null {
-    if (leaf.kind === 'indexed') {
-      const back = stepsBack(leaf) ?? 0;
-      if (leaf.name === 't') return this.#here.t - back * this.#h;
-      if (back < 0) return this.#ofState(this.#next, this.#vectorOf(leaf.name));
-      const row = this.#rows.find(({ n }) => n === this.#n - back);
-      if (leaf.name !== 'f') return this.#ofState(row, this.#vectorOf(leaf.name));
-      return row === undefined ? null : row.slopes;
-    }
-    const given = this.#lets.get(leaf.name);
-    if (given !== undefined) return given;
-    if (leaf.name === 't') return this.#here.t;
-    if (leaf.name === 'h') return this.#h;
-    return ['y', 'x', 'v'].includes(leaf.name) ? this.#ofState(this.#here, this.#vectorOf(leaf.name)) : null;
-  }
-
-  #called(call: Call<NameLeaf | IndexedLeaf>, inputs: readonly Value[]): Value | null {
-    const [time, ...values] = inputs;
-    const typed = this.#method.statements.find((s) => s.kind === 'function' && s.name === call.name);
-    if (typed?.kind === 'function') {
-      const own = new Map<string, Value>([
-        [typed.inputs[0], time ?? NaN],
-        [typed.inputs[1], values[0] ?? NaN],
-      ]);
-      const names = this.#names();
-      return valueOf(typed.value, { ...names, leaf: (leaf) => own.get(leaf.name) ?? names.leaf(leaf) });
-    }
-    if (typeof time !== 'number') return null;
-    const partial = partialOf(call.name);
-    if (partial !== null && partial.values > 0 && this.#run.problem.size > 1) return null;
-    if (call.primes > 0 || partial !== null)
-      return derivativeAt(
-        this.#run,
-        `${call.name}${"'".repeat(call.primes)}`,
-        time,
-        stateOf(this.#run, values),
-      );
-    if (call.name !== 'f' && call.name !== 'a') return null;
-    return Array.from(ratesOf(this.#run)(time, stateOf(this.#run, values)));
-  }
-
-  #names(): StepNames {
-    return { leaf: (leaf) => this.#leaf(leaf), called: (call, inputs) => this.#called(call, inputs) };
-  }
-
   #isCall(name: string): boolean {
     return !FUNCTIONS.has(name) && name !== 'if';
   }
 
   #line(given: Given, formula: Expression, solved: boolean): void {
     const gives = given.kind === 'name' ? given.name : `${given.variable}[n+1]`;
-    const name = givenTex(given, this.#n);
-    const value: Value | null =
-      given.kind === 'name'
-        ? (this.#lets.get(given.name) ?? null)
-        : this.#ofState(this.#next, this.#vectorOf(given.variable));
+    const name = givenTex(given, this.#own.n);
+    const value = this.#own.given(given);
     if (value === null) return;
     this.#lookAtCalls(formula, gives);
     const rate = this.#rateLine(formula);
@@ -238,15 +130,15 @@ class Worker {
     const own = componentOf(value, this.#component);
     this.lines.push({
       gives,
-      tex: [name, formulaTex(formula, this.#n), ...(numbers === null ? [] : [numbers]), rounded(own)],
+      tex: [name, formulaTex(formula, this.#own.n), ...(numbers === null ? [] : [numbers]), valueTex(own)],
       value: own,
       solved,
-      residual: residualOf(value, valueOf(formula, this.#names())),
+      residual: residualOf(value, valueOf(formula, this.#own.names)),
     });
   }
 
   #numbersOf(formula: Expression): string | null {
-    const made = withNumbers(formula, this.#component, this.#names(), (name) => this.#isCall(name));
+    const made = withNumbers(formula, this.#component, this.#own.names, (name) => this.#isCall(name));
     return made === null || formula.kind === 'number' ? null : texOf(made);
   }
 
@@ -257,8 +149,8 @@ class Worker {
     const [time, ...places] = formula.inputs;
     if (time === undefined) return null;
     for (const place of places) this.#place(place);
-    const when = valueOf(time, this.#names());
-    const values = places.map((place) => valueOf(place, this.#names()));
+    const when = valueOf(time, this.#own.names);
+    const values = places.map((place) => valueOf(place, this.#own.names));
     if (typeof when !== 'number' || !values.every((value) => value !== null)) return null;
     const state = stateOf(this.#run, values);
     const { rated } = this.#run.layout;
@@ -279,13 +171,13 @@ class Worker {
   /** The place at which f is taken, where it is more than a name. */
   #place(place: Expression): void {
     if (place.kind === 'name' || place.kind === 'indexed') return;
-    const value = valueOf(place, this.#names());
+    const value = valueOf(place, this.#own.names);
     const numbers = this.#numbersOf(place);
     if (value === null || numbers === null) return;
     const own = componentOf(value, this.#component);
     this.lines.push({
       gives: null,
-      tex: [formulaTex(place, this.#n), numbers, rounded(own)],
+      tex: [formulaTex(place, this.#own.n), numbers, valueTex(own)],
       value: own,
       solved: false,
       residual: 0,
@@ -296,8 +188,8 @@ class Worker {
   #lookAtCalls(formula: Expression, gives: string): void {
     const visit = (node: Expression): void => {
       if (node.kind === 'call' && node.name === 'f' && node.primes === 0) {
-        const [time, place] = node.inputs.map((input) => valueOf(input, this.#names()));
-        const slope = valueOf(node, this.#names());
+        const [time, place] = node.inputs.map((input) => valueOf(input, this.#own.names));
+        const slope = valueOf(node, this.#own.names);
         if (typeof time === 'number' && place != null && slope !== null)
           this.looks.push({
             label: node === formula ? gives : 'f',
@@ -345,7 +237,7 @@ export function workedStep(
   const place = run.layout.places[0]?.[component] ?? component;
   const exact = exactSolution(run.problem);
   const exactAt = (t: number): number | null => (exact.known(place) ? exact.value(place, t) : null);
-  const worker = new Worker(run, method, rows, here, next, h, component);
+  const worker = new StepWriter(run, method, stepValues(run, method, rows, here, next, h), component);
   const byStarter = n < run.program.depth;
   if (!byStarter) worker.work();
   return {

@@ -5,6 +5,7 @@ import type { Computed } from '../worker/use-work.ts';
 import type { GoodStudy } from './use-good-study.ts';
 import type { Editing } from './use-history.ts';
 import type { KeyedCurves, KeyedResult } from './use-results.ts';
+import type { View } from './view.ts';
 import type { WorkingMethod, WorkingStudy } from './working-study.ts';
 
 /** What errors are shown over. */
@@ -67,6 +68,12 @@ export interface Desk {
   readonly methods: DeskMethods;
   readonly results: Computed<KeyedResult>;
   readonly curves: Computed<KeyedCurves>;
+  /** What the page shows: how deep, through which lenses, which step. */
+  readonly view: View;
+  readonly setView: (change: Partial<View>) => void;
+  /** Lines of the worked step that are shown while it is played; null for all. */
+  readonly played: number | null;
+  readonly setPlayed: (played: number | null) => void;
   readonly component: { readonly wanted: number; readonly choose: (component: number) => void };
   /** A time that is pointed at; null for none. */
   readonly marked: number | null;

@@ -1,21 +1,19 @@
 import type { Problem } from '@schritt/core/notation';
 import { layGrid, layLadder } from '@schritt/core/study';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useMemo } from 'react';
 import type { ChosenStep } from './desk.ts';
 import type { Editing } from './use-history.ts';
+import type { View } from './view.ts';
 import { withRungOf, type WorkingStudy } from './working-study.ts';
-
-/** The rung that is chosen first. */
-const FIRST = 2;
 
 /** Which step size is chosen: a rung of the ladder, or a number of steps between the rungs. */
 export function useChosenStep(
   study: WorkingStudy,
   problem: Problem | null,
   edit: Editing<WorkingStudy>['edit'],
+  { rung: wanted, steps: free }: Pick<View, 'rung' | 'steps'>,
+  change: (change: Partial<View>) => void,
 ): ChosenStep {
-  const [wanted, setWanted] = useState(FIRST);
-  const [free, setFree] = useState<number | null>(null);
   const { ladder, lastStep = 'fit' } = study;
   const rungs = useMemo(
     () => (problem === null ? [] : layLadder(ladder, problem.start, problem.end, lastStep)),
@@ -28,10 +26,8 @@ export function useChosenStep(
     if (free !== null && problem !== null) return layGrid(problem.start, problem.end, { steps: free });
     return rung?.ok === true ? rung.grid : null;
   }, [free, problem, rung]);
-  const choose = useCallback((next: number) => {
-    setFree(null);
-    setWanted(next);
-  }, []);
+  const choose = useCallback((rung: number) => change({ rung, steps: null, n: 0 }), [change]);
+  const chooseSteps = useCallback((steps: number) => change({ steps, n: 0 }), [change]);
   const chooseRow = useCallback((row: number) => choose(rows[row] ?? 0), [rows, choose]);
   const addAsRung = useMemo(() => {
     if (free === null || problem === null || grid === null) return null;
@@ -49,9 +45,9 @@ export function useChosenStep(
       now: grid && { h: grid.h, steps: grid.steps, rung: free === null ? chosen : null },
       choose,
       chooseRow,
-      chooseSteps: setFree,
+      chooseSteps,
       addAsRung,
     }),
-    [rungs, rows, free, chosen, grid, choose, chooseRow, addAsRung],
+    [rungs, rows, free, chosen, grid, choose, chooseRow, chooseSteps, addAsRung],
   );
 }

@@ -1,10 +1,12 @@
 /** @jest-environment jsdom */
 import type { StudyDocument } from '@schritt/core/document';
 import { act, renderHook } from '@testing-library/react';
+import { useCallback, useState } from 'react';
 import { errorCaption } from './error-caption.ts';
 import { useChosenStep } from './use-chosen-step.ts';
 import { useGoodStudy } from './use-good-study.ts';
 import { useHistory } from './use-history.ts';
+import { FIRST_VIEW, type View } from './view.ts';
 import { type WorkingStudy, workOn } from './working-study.ts';
 
 const DECAY = "y' = -2*y\ny(0) = 1\n0 <= t <= 2";
@@ -70,9 +72,14 @@ describe('the chosen step size', () => {
   const chosen = () => {
     const edits: ((now: WorkingStudy) => WorkingStudy)[] = [];
     const full = renderHook(() => useGoodStudy(study)).result.current.problem.good!.value;
-    const hook = renderHook(({ value }) => useChosenStep(value, full, (_, make) => edits.push(make)), {
-      initialProps: { value: study },
-    });
+    const hook = renderHook(
+      ({ value }) => {
+        const [view, setView] = useState(FIRST_VIEW);
+        const change = useCallback((more: Partial<View>) => setView((now) => ({ ...now, ...more })), []);
+        return useChosenStep(value, full, (_, make) => edits.push(make), view, change);
+      },
+      { initialProps: { value: study } },
+    );
     return { hook, edits };
   };
 

@@ -1,7 +1,15 @@
 import type { StudyDocument } from '@schritt/core/document';
 import type { StudyResult } from '@schritt/core/study';
 import { useMemo } from 'react';
-import type { Curves, RowsWindow, RowsWish } from '../worker/messages.ts';
+import type {
+  Curves,
+  RowsWindow,
+  RowsWish,
+  SideRows,
+  SideWish,
+  StepView,
+  StepWish,
+} from '../worker/messages.ts';
 import { StudyComputer } from '../worker/study-computer.ts';
 import { type Ask, type Computed, type Tell, useComputed, useWork } from '../worker/use-work.ts';
 
@@ -44,6 +52,24 @@ export function useCurves(
       keys,
     });
   }, [document, keys, h]);
+  return useComputed(ask);
+}
+
+/** Computes rows of all methods side by side in a worker of their own; null for none. */
+export function useSide(document: StudyDocument | null, window: SideWish | null): Computed<SideRows> {
+  const ask = useMemo((): Ask<SideRows> | null => {
+    if (document === null || window === null) return null;
+    return (computer, progress) => computer.ask('side', { document, window }, progress);
+  }, [document, window]);
+  return useComputed(ask);
+}
+
+/** Works one step out in a worker of its own; null for none. */
+export function useStep(document: StudyDocument | null, step: StepWish | null): Computed<StepView> {
+  const ask = useMemo((): Ask<StepView> | null => {
+    if (document === null || step === null) return null;
+    return (computer, progress) => computer.ask('step', { document, step }, progress);
+  }, [document, step]);
   return useComputed(ask);
 }
 

@@ -6,6 +6,7 @@ import { useChosenStep } from './use-chosen-step.ts';
 import { useGoodStudy } from './use-good-study.ts';
 import type { Editing } from './use-history.ts';
 import { type KeyedResult, useCurves, useResults } from './use-results.ts';
+import { useView } from './use-view.ts';
 import { movedWindow, type WorkingMethod, type WorkingStudy } from './working-study.ts';
 
 /** What can be done with the methods of a study. */
@@ -50,13 +51,15 @@ function useMethods(
 export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['edit']): Desk {
   const good = useGoodStudy(study);
   const problem = good.problem.good?.value ?? null;
-  const chosen = useChosenStep(study, problem, edit);
+  const [view, setView] = useView();
+  const chosen = useChosenStep(study, problem, edit, view, setView);
   const results = useResults(good.document, good.keys);
   const curves = useCurves(good.document, good.keys, chosen.grid?.wished ?? null);
   const methods = useMethods(study, edit, results.value, chosen.rows);
-  const [component, setComponent] = useState(0);
   const [marked, setMarked] = useState<number | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
+  const chooseComponent = useCallback((component: number) => setView({ component }), [setView]);
+  const [played, setPlayed] = useState<number | null>(null);
   const [over, setOver] = useState<ErrorsOver>('h');
   const error = errorChoice(study.error);
   return {
@@ -71,7 +74,11 @@ export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['e
     methods,
     results,
     curves,
-    component: { wanted: component, choose: setComponent },
+    view,
+    setView,
+    component: { wanted: view.component, choose: chooseComponent },
+    played,
+    setPlayed,
     marked,
     setMarked,
     pointed,

@@ -8,17 +8,11 @@ export interface LensChoice {
   readonly choose: () => void;
 }
 
-/** The name of a lens and the ways to look through it. */
-export function LensHead({
-  title,
-  choices,
-}: {
-  readonly title: string;
-  readonly choices: readonly LensChoice[];
-}): ReactNode {
+/** The ways to look through a lens, in a line of their own. */
+export function LensChoices({ choices }: { readonly choices: readonly LensChoice[] }): ReactNode {
+  if (choices.length === 0) return null;
   return (
-    <div className="lens-head">
-      <h2>{title}</h2>
+    <div className="lens-choices">
       {choices.map(({ key, label, isChosen, choose }) => (
         <button
           key={key}

@@ -4,7 +4,7 @@ import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import type { Overlay, Series } from '../pictures/picture.ts';
 import { usePalette } from '../theme/use-palette.ts';
 import { orderOverlays, orderPicture, orderSeries } from './order-picture.ts';
-import { LensHead } from './lens-head.tsx';
+import { LensChoices } from './lens-head.tsx';
 
 /** Radius of the markers of rungs that a sentence speaks of. */
 const POINTED = 7.5;
@@ -53,9 +53,8 @@ export function OrderLens(): ReactNode {
     return orderPicture(view, drawn, [...band, ...fixed]);
   }, [view, drawn, fixed, h, over]);
   return (
-    <section className="lens lens-order" aria-label="Order">
-      <LensHead
-        title="Order"
+    <>
+      <LensChoices
         choices={(['h', 'evaluations'] as const).map((choice) => ({
           key: choice,
           label: `over ${choice}`,
@@ -66,6 +65,6 @@ export function OrderLens(): ReactNode {
       <div className="picture">
         {picture !== null && <PictureCanvas picture={picture} onChoose={chosen.chooseRow} />}
       </div>
-    </section>
+    </>
   );
 }

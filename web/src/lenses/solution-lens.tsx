@@ -3,12 +3,25 @@ import { useDesk } from '../desk/desk.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import type { Picture, Point } from '../pictures/picture.ts';
 import { usePalette } from '../theme/use-palette.ts';
-import { LensHead } from './lens-head.tsx';
+import { LensChoices } from './lens-head.tsx';
 import { solutionFrame, solutionSeries } from './solution-picture.ts';
 
 /** Dots of every method over the exact line, at the chosen step size; pointing at a dot marks its time everywhere. */
 export function SolutionLens(): ReactNode {
-  const { curves, methods, independent, component, marked, setMarked } = useDesk();
+  const {
+    curves,
+    methods,
+    independent,
+    component,
+    marked: pointed,
+    setMarked,
+    view: shownView,
+    chosen,
+  } = useDesk();
+  const { grid } = chosen;
+  // in a step its beginning is marked, unless another time is pointed at
+  const marked =
+    pointed ?? (shownView.depth === 'step' && grid !== null ? grid.start + shownView.n * grid.h : null);
   const palette = usePalette();
   const keyed = curves.value;
   const { placeOf, titleOf } = methods;
@@ -31,9 +44,8 @@ export function SolutionLens(): ReactNode {
   );
   const point = useCallback((at: Point | null) => setMarked(at?.x ?? null), [setMarked]);
   return (
-    <section className="lens lens-solution" aria-label="Solution">
-      <LensHead
-        title="Solution"
+    <>
+      <LensChoices
         choices={
           names.length < 2
             ? []
@@ -46,6 +58,6 @@ export function SolutionLens(): ReactNode {
         }
       />
       <div className="picture">{picture !== null && <PictureCanvas picture={picture} onPoint={point} />}</div>
-    </section>
+    </>
   );
 }

@@ -2,10 +2,7 @@ import { short } from '@schritt/core/notation';
 import type { KeyedCurves } from '../desk/use-results.ts';
 import type { Picture, Series } from '../pictures/picture.ts';
 import { methodMark, type Palette } from '../theme/tokens.ts';
-
-/** Above this many points the markers shrink, above the next they vanish into a line. */
-const FEW = 70;
-const MANY = 200;
+import { markersOf } from './run-pictures.ts';
 
 /** What of a study the picture of its solution shows. */
 export interface SolutionView {
@@ -41,8 +38,7 @@ export function solutionSeries({
       label: titleOf(key),
       points: points?.t.map((t, n) => ({ x: t, y: points.values[n] ?? NaN })) ?? [],
       mark: methodMark(palette, placeOf(key)),
-      radius: steps > MANY ? 0 : steps > FEW ? 2 : 4.5,
-      joined: steps > MANY ? 1.2 : 0,
+      ...markersOf(steps),
       pale: [],
       ground: 'transparent',
     };

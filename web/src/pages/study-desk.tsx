@@ -1,13 +1,15 @@
 import { LONGEST_TITLE, type StudyDocument } from '@schritt/core/document';
-import { stepSizeText } from '@schritt/core/notation';
-import { Input } from 'antd';
-import { type ReactNode, useMemo, useState } from 'react';
+import { Button, Input } from 'antd';
+import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import type { Entry } from '../api/client.ts';
-import { DeskContext, useDesk } from '../desk/desk.ts';
+import { type Desk, DeskContext } from '../desk/desk.ts';
 import { useAutosave } from '../desk/use-autosave.ts';
 import { useHistory } from '../desk/use-history.ts';
 import { useUnsaved } from '../desk/use-unsaved.ts';
+import { useStep } from '../desk/use-results.ts';
 import { useStudyDesk } from '../desk/use-study-desk.ts';
+import { WorkedStepContext } from '../desk/use-worked-step.ts';
+import { type Depth, USUAL } from '../desk/view.ts';
 import { documentOf, workOn } from '../desk/working-study.ts';
 import { LeaveGuard } from '../entries/leave-guard.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
@@ -16,44 +18,65 @@ import { UndoButtons } from '../entries/undo-buttons.tsx';
 import { UnsavedOffer } from '../entries/unsaved-offer.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { TopBar } from '../frame/top-bar.tsx';
-import { OrderLens } from '../lenses/order-lens.tsx';
-import { SolutionLens } from '../lenses/solution-lens.tsx';
+import { LensFrame } from '../lenses/lens-frame.tsx';
 import { StepRuler } from '../ruler/step-ruler.tsx';
 import { ComparisonPart } from '../sentences/comparison-part.tsx';
 import { FindingsList } from '../sentences/findings-list.tsx';
+import { KeyList } from '../step/key-list.tsx';
+import { StepHead } from '../step/step-head.tsx';
+import { useKeys } from '../step/use-keys.ts';
+import { WorkedPart } from '../step/worked-part.tsx';
 import { StatementColumn } from '../statement/statement-column.tsx';
+import { RunPart } from '../tables/run-part.tsx';
 import { TablePart } from '../tables/table-part.tsx';
+import type { StepView } from '../worker/messages.ts';
+import type { Computed } from '../worker/use-work.ts';
 import './study-desk.css';
 
-/** The step size of the page in large type, and what is to be said of it. */
-function StepHead(): ReactNode {
-  const { chosen } = useDesk();
-  const { grid, addAsRung } = chosen;
-  if (grid === null)
+/** What stands under the pictures, by how deep one looks. */
+function Below({ depth }: { readonly depth: Depth }): ReactNode {
+  if (depth === 'study')
     return (
-      <div className="step-now">
-        <h1>h</h1>
-      </div>
+      <>
+        <ErrorBoundary what="The table" of={depth}>
+          <TablePart />
+        </ErrorBoundary>
+        <aside className="sentences" aria-label="In words">
+          <ErrorBoundary what="What it comes to" of={depth}>
+            <FindingsList />
+            <ComparisonPart />
+          </ErrorBoundary>
+        </aside>
+      </>
     );
   return (
-    <div className="step-now">
-      <h1>{`h = ${stepSizeText(grid.h)}`}</h1>
-      <p className="quiet">
-        {grid.steps} {grid.steps === 1 ? 'step' : 'steps'} ·{' '}
-        {addAsRung === null ? (
-          grid.divides ? (
-            'h divides the interval'
-          ) : (
-            `${stepSizeText(grid.wished)} does not divide the interval`
-          )
-        ) : (
-          <button type="button" className="plain-button add-rung" onClick={addAsRung}>
-            + as a rung
-          </button>
-        )}
-      </p>
-    </div>
+    <>
+      <ErrorBoundary what="The rows" of={depth}>
+        <RunPart />
+      </ErrorBoundary>
+      {depth === 'step' && (
+        <ErrorBoundary what="The step" of={depth}>
+          <WorkedPart />
+        </ErrorBoundary>
+      )}
+    </>
   );
+}
+
+/** The work of the chosen step, for all parts that show it; only while one does. */
+function useStepOf(desk: Desk): Computed<StepView> {
+  const { view, chosen, good } = desk;
+  const usual = USUAL[view.depth];
+  const isShown =
+    view.depth === 'step' || [view.large ?? usual.large, view.beside ?? usual.beside].includes('slopes');
+  const h = chosen.grid?.wished ?? null;
+  const method = Math.min(view.method, Math.max(0, good.keys.length - 1));
+  const { n, component } = view;
+  const wish = useMemo(
+    () => (isShown && h !== null && good.keys.length > 0 ? { method, wish: { h }, n, component } : null),
+    [isShown, h, good.keys.length, method, n, component],
+  );
+  return useStep(good.document, wish);
 }
 
 /** One study on one page: its parts stand in fixed places and move together. */
@@ -71,58 +94,60 @@ export function StudyDesk(props: {
   const left = useUnsaved('study', entry);
   const take = (other: StudyDocument): void => edit('other copy', () => workOn(other));
   const desk = useStudyDesk(study, edit);
+  const step = useStepOf(desk);
+  const [keysShown, setKeysShown] = useState(false);
+  const showKeys = useCallback(() => setKeysShown(true), []);
+  useKeys(desk, step.value?.worked.lines.length ?? 0, showKeys);
   return (
     <DeskContext value={desk}>
-      <div className="page-frame">
-        <TopBar
-          title={
-            <Input
-              variant="borderless"
-              value={study.title}
-              maxLength={LONGEST_TITLE}
-              aria-label="Title of the study"
-              onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
-            />
-          }
-          actions={
-            <>
-              <SaveStatus autosave={autosave} onTake={take} path="/studies" />
-              <UndoButtons undo={undo} redo={redo} />
-              {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
-            </>
-          }
-        />
-        <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
-        <UnsavedOffer left={left} onTake={take} />
-        <main className={study.methods.length > 3 ? 'study-desk many' : 'study-desk'}>
-          <ErrorBoundary what="The step size" of={study}>
-            <StepHead />
-          </ErrorBoundary>
-          <div className="ruler-strip">
-            <ErrorBoundary what="The ruler" of={study}>
-              <StepRuler />
+      <WorkedStepContext value={step}>
+        <div className="page-frame">
+          <TopBar
+            title={
+              <Input
+                variant="borderless"
+                value={study.title}
+                maxLength={LONGEST_TITLE}
+                aria-label="Title of the study"
+                onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
+              />
+            }
+            actions={
+              <>
+                <SaveStatus autosave={autosave} onTake={take} path="/studies" />
+                <UndoButtons undo={undo} redo={redo} />
+                <Button aria-label="Keys of this page" title="Keys (?)" onClick={showKeys}>
+                  ?
+                </Button>
+                {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
+              </>
+            }
+          />
+          <KeyList isOpen={keysShown} onClose={() => setKeysShown(false)} />
+          <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
+          <UnsavedOffer left={left} onTake={take} />
+          <main className={`study-desk depth-${desk.view.depth}${study.methods.length > 3 ? ' many' : ''}`}>
+            <ErrorBoundary what="The step size" of={study}>
+              <StepHead />
             </ErrorBoundary>
-          </div>
-          <ErrorBoundary what="The statement" of={study}>
-            <StatementColumn />
-          </ErrorBoundary>
-          <ErrorBoundary what="The solution" of={study}>
-            <SolutionLens />
-          </ErrorBoundary>
-          <ErrorBoundary what="The order" of={study}>
-            <OrderLens />
-          </ErrorBoundary>
-          <ErrorBoundary what="The table" of={study}>
-            <TablePart />
-          </ErrorBoundary>
-          <aside className="sentences" aria-label="In words">
-            <ErrorBoundary what="What it comes to" of={study}>
-              <FindingsList />
-              <ComparisonPart />
+            <div className="ruler-strip">
+              <ErrorBoundary what="The ruler" of={study}>
+                <StepRuler />
+              </ErrorBoundary>
+            </div>
+            <ErrorBoundary what="The statement" of={study}>
+              <StatementColumn />
             </ErrorBoundary>
-          </aside>
-        </main>
-      </div>
+            <ErrorBoundary what="The large picture" of={study}>
+              <LensFrame area="large" />
+            </ErrorBoundary>
+            <ErrorBoundary what="The picture beside" of={study}>
+              <LensFrame area="beside" />
+            </ErrorBoundary>
+            <Below depth={desk.view.depth} />
+          </main>
+        </div>
+      </WorkedStepContext>
     </DeskContext>
   );
 }

@@ -1,7 +1,7 @@
 import type { Chart, Scale } from 'chart.js';
 import type { Palette } from '../theme/tokens.ts';
 import { SANS } from '../theme/ant-theme.ts';
-import type { Fit, Overlay } from './picture.ts';
+import type { Fit, Note, Overlay } from './picture.ts';
 
 interface Ground {
   readonly chart: Chart;
@@ -130,6 +130,25 @@ function drawField({ chart, x, y, palette }: Ground, field: Overlay & { readonly
   ctx.stroke();
 }
 
+/** Words beside their places, moved down until none lies on another. */
+function drawNotes({ chart, x, y }: Ground, notes: readonly Note[]): void {
+  const { ctx, chartArea } = chart;
+  ctx.font = `600 11.5px ${SANS}`;
+  const taken: { readonly x: number; readonly y: number; readonly width: number }[] = [];
+  for (const { x: at, y: height, text, color } of notes) {
+    const { width } = ctx.measureText(text);
+    const left = Math.min(x.getPixelForValue(at) + 8, chartArea.right - width - 4);
+    let top = y.getPixelForValue(height) + 4;
+    while (
+      taken.some((t) => left < t.x + t.width && left + width > t.x && Math.abs(t.y - top) < LABEL.height)
+    )
+      top += LABEL.height;
+    taken.push({ x: left, y: top, width });
+    ctx.fillStyle = color;
+    ctx.fillText(text, left, top);
+  }
+}
+
 /** Whether an overlay lies behind the series. */
 function isBehind({ kind }: Overlay): boolean {
   return kind === 'band' || kind === 'guides' || kind === 'field';
@@ -148,6 +167,9 @@ function draw(ground: Ground, overlay: Overlay): void {
       return;
     case 'guides':
       drawGuides(ground, overlay.orders);
+      return;
+    case 'notes':
+      drawNotes(ground, overlay.notes);
       return;
     case 'field':
       drawField(ground, overlay);

@@ -41,6 +41,14 @@ export interface Fit {
   readonly to: Point;
 }
 
+/** A word at a place. */
+export interface Note {
+  readonly x: number;
+  readonly y: number;
+  readonly text: string;
+  readonly color: string;
+}
+
 /** What is drawn besides the series, behind them or before them. */
 export type Overlay =
   /** A stroke of the highlighter across the picture. */
@@ -50,6 +58,8 @@ export type Overlay =
   | { readonly kind: 'fits'; readonly fits: readonly Fit[] }
   /** Slopes to compare with, as a fan of thin lines in the lower right corner. */
   | { readonly kind: 'guides'; readonly orders: readonly number[] }
+  /** Words at places of the picture. */
+  | { readonly kind: 'notes'; readonly notes: readonly Note[] }
   /** Short strokes along a field of directions. */
   | { readonly kind: 'field'; readonly strokes: readonly Stroke[]; readonly arrows: boolean };
 

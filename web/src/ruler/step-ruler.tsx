@@ -8,16 +8,18 @@ import {
   useState,
 } from 'react';
 import { useDesk } from '../desk/desk.ts';
-import { dividingSizes, placeOfSize, roundSizes, rulerScale, sizeAtPlace } from './scale.ts';
+import { dividingSizes, labelled, placeOfSize, roundSizes, rulerScale, sizeAtPlace } from './scale.ts';
 import './step-ruler.css';
 
 const AXIS = 66;
+/** Pixels that a character of a label takes, about. */
+const CHARACTER = 6.6;
 /** Pixels within which the handle falls on a peg. */
 const NEAR = 7;
 
 /**
  * The ladder on a logarithmic scale of h. A peg is chosen by click or with the arrow keys; the handle is dragged
- * along to any h that divides the interval, or moved by one step of N with Shift and an arrow.
+ * along to any h that divides the interval, or moved by one step of N with Shift and an arrow. h grows to the right.
  */
 export function StepRuler(): ReactNode {
   const { chosen, problem } = useDesk();
@@ -35,7 +37,7 @@ export function StepRuler(): ReactNode {
   }, []);
 
   const pegs = rungs.flatMap((rung, index) => (rung.ok ? [{ index, grid: rung.grid }] : []));
-  const order = [...pegs].sort((a, b) => b.grid.h - a.grid.h);
+  const order = [...pegs].sort((a, b) => a.grid.h - b.grid.h);
   if (order.length === 0 || now === null)
     return (
       <div className="step-ruler" ref={host}>
@@ -48,23 +50,22 @@ export function StepRuler(): ReactNode {
     14,
     width - 30,
   );
-  const coarser = order.findLastIndex(({ grid }) => grid.h > now.h * (1 + 1e-9));
-  const finer = order.findIndex(({ grid }) => grid.h < now.h * (1 - 1e-9));
+  const coarser = order.findIndex(({ grid }) => grid.h > now.h * (1 + 1e-9));
+  const finer = order.findLastIndex(({ grid }) => grid.h < now.h * (1 - 1e-9));
   const toSteps = (steps: number): void => {
     const peg = order.find(({ grid }) => grid.steps === steps);
     if (peg !== undefined) choose(peg.index);
     else if (steps >= 1 && steps !== now.steps) chooseSteps(steps);
   };
   const move = (event: KeyboardEvent): void => {
-    const forward = event.key === 'ArrowRight' || event.key === 'ArrowUp';
-    if (!forward && !['ArrowLeft', 'ArrowDown', 'Home', 'End'].includes(event.key)) return;
+    const grows = event.key === 'ArrowRight' || event.key === 'ArrowUp';
+    if (!grows && !['ArrowLeft', 'ArrowDown', 'Home', 'End'].includes(event.key)) return;
     event.preventDefault();
     if (event.shiftKey && event.key.startsWith('Arrow')) {
-      toSteps(now.steps + (forward ? 1 : -1));
+      toSteps(now.steps + (grows ? -1 : 1));
       return;
     }
-    const goal =
-      event.key === 'Home' ? 0 : event.key === 'End' ? order.length - 1 : forward ? finer : coarser;
+    const goal = event.key === 'Home' ? 0 : event.key === 'End' ? order.length - 1 : grows ? coarser : finer;
     const peg = order[goal];
     if (peg !== undefined) choose(peg.index);
   };
@@ -78,7 +79,21 @@ export function StepRuler(): ReactNode {
     toSteps(Math.max(1, Math.round(length / sizeAtPlace(scale, x))));
   };
   const here = placeOfSize(scale, now.h);
-  const apart = (x: number): boolean => Math.abs(x - here) > 36;
+  const widthOf = (text: string): number => CHARACTER * text.length;
+  const round = roundSizes(scale);
+  // the chosen one is labelled in any case, the others where there is room
+  const sizes = labelled(
+    [here, ...round.map((h) => placeOfSize(scale, h))],
+    [now.h, ...round].map((h) => widthOf(stepSizeText(h))),
+  ).slice(1);
+  const chosenFirst = [...order].sort((a, b) => Number(b.index === now.rung) - Number(a.index === now.rung));
+  const counts = labelled(
+    [...(now.rung === null ? [here] : []), ...chosenFirst.map(({ grid }) => placeOfSize(scale, grid.h))],
+    [...(now.rung === null ? [now.steps] : []), ...chosenFirst.map(({ grid }) => grid.steps)].map(
+      (steps) => widthOf(String(steps)) + 4,
+    ),
+  ).slice(now.rung === null ? 1 : 0);
+  const isCounted = new Set(chosenFirst.filter((_, i) => counts[i] === true).map(({ index }) => index));
 
   return (
     <div className="step-ruler" ref={host}>
@@ -88,8 +103,8 @@ export function StepRuler(): ReactNode {
         role="slider"
         tabIndex={0}
         aria-label="Step size"
-        aria-valuemin={order[0]?.grid.steps ?? 1}
-        aria-valuemax={order.at(-1)?.grid.steps ?? 1}
+        aria-valuemin={Math.min(...order.map(({ grid }) => grid.steps))}
+        aria-valuemax={Math.max(...order.map(({ grid }) => grid.steps))}
         aria-valuenow={now.steps}
         aria-valuetext={`h = ${stepSizeText(now.h)}, ${now.steps} steps`}
         className={dragging ? 'dragging' : ''}
@@ -117,12 +132,12 @@ export function StepRuler(): ReactNode {
             className="fine-tick"
           />
         ))}
-        {roundSizes(scale).map((h) => {
+        {round.map((h, i) => {
           const x = placeOfSize(scale, h);
           return (
             <g key={h}>
               <line x1={x} x2={x} y1={AXIS - 8} y2={AXIS} className="tick" />
-              {apart(x) && (
+              {sizes[i] === true && (
                 <text x={x} y={AXIS + 14} className="size">
                   {stepSizeText(h)}
                 </text>
@@ -143,7 +158,7 @@ export function StepRuler(): ReactNode {
                 r={isChosen ? 6 : 4.5}
                 className={isChosen ? 'knob chosen' : grid.divides ? 'knob' : 'knob off'}
               />
-              {(isChosen || apart(x)) && (
+              {isCounted.has(index) && (
                 <text x={x} y={30} className={isChosen ? 'count chosen' : 'count'}>
                   {grid.steps}
                 </text>

@@ -1,72 +1,29 @@
-import { Segmented, Select } from 'antd';
-import { type ReactNode, useMemo, useState } from 'react';
+import { Segmented } from 'antd';
+import { type ReactNode, useState } from 'react';
 import { UnderWay } from '../frame/under-way.tsx';
 import { useDesk } from '../desk/desk.ts';
-import { type KeyedResult, useRows } from '../desk/use-results.ts';
+import type { KeyedResult } from '../desk/use-results.ts';
 import type { RungView } from './rung-cells.tsx';
 import { RungTable } from './rung-table.tsx';
-import { STEPS_SHOWN, StepsTable } from './steps-table.tsx';
-
-type View = RungView | 'steps';
 
 const VIEWS = [
   { value: 'errors', label: 'Errors' },
   { value: 'differences', label: 'Without exact' },
   { value: 'cost', label: 'Cost' },
-  { value: 'steps', label: 'Steps of one run' },
-] satisfies readonly { value: View; label: string }[];
+] satisfies readonly { value: RungView; label: string }[];
 
-/** The rungs of the study against its methods, or the steps of one run. */
+/** The rungs of the study against its methods. */
 function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
-  const { good, chosen, independent, methods, setMarked } = useDesk();
-  const h = chosen.grid?.wished ?? null;
-  const [view, setView] = useState<View>('errors');
-  const [key, setKey] = useState<string | null>(null);
-  const [place, setPlace] = useState({ run: '', from: 0 });
-  const method = Math.max(0, keyed.keys.indexOf(key ?? ''));
-  const run = `${method}/${h ?? ''}`;
-  const from = place.run === run ? place.from : 0;
-  const window = useMemo(
-    () =>
-      view === 'steps' && h !== null && keyed.keys.length > 0
-        ? { method, wish: { h }, from, count: STEPS_SHOWN }
-        : null,
-    [view, h, keyed.keys.length, method, from],
-  );
-  const steps = useRows(good.document, window);
+  const [view, setView] = useState<RungView>('errors');
   return (
     <>
       <div className="table-head">
-        <Segmented<View> size="small" options={VIEWS} value={view} onChange={setView} />
-        {view === 'steps' && (
-          <Select<string>
-            size="small"
-            aria-label="Method whose steps are shown"
-            value={keyed.keys[method] ?? ''}
-            options={keyed.keys.map((value) => ({ value, label: methods.titleOf(value) }))}
-            onChange={setKey}
-          />
-        )}
+        <Segmented<RungView> size="small" options={VIEWS} value={view} onChange={setView} />
         {view === 'differences' && (
           <span className="quiet">from three successive rungs, without any exact solution</span>
         )}
       </div>
-      {view === 'steps' ? (
-        <>
-          <UnderWay computed={steps} what="the steps" />
-          {steps.value !== null && (
-            <StepsTable
-              window={steps.value}
-              independent={independent}
-              from={from}
-              onFrom={(next) => setPlace({ run, from: next })}
-              onMark={setMarked}
-            />
-          )}
-        </>
-      ) : (
-        <RungTable keyed={keyed} view={view} />
-      )}
+      <RungTable keyed={keyed} view={view} />
     </>
   );
 }

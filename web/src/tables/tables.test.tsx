@@ -5,12 +5,17 @@ import { fireEvent, render, screen, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { type Desk, DeskContext } from '../desk/desk.ts';
 import type { KeyedResult } from '../desk/use-results.ts';
+import { FIRST_VIEW } from '../desk/view.ts';
 import { type WorkingStudy, workOn } from '../desk/working-study.ts';
 import { ComparisonPart } from '../sentences/comparison-part.tsx';
 import { FindingsList } from '../sentences/findings-list.tsx';
 import { StepRuler } from '../ruler/step-ruler.tsx';
-import type { RowsWindow } from '../worker/messages.ts';
+import { stepsTyped } from '../step/step-head.tsx';
+import { lineTex, stepTex } from '../step/worked-part.tsx';
+import type { RowsWindow, SideRows } from '../worker/messages.ts';
 import { RungTable } from './rung-table.tsx';
+import { pointAsked } from './run-part.tsx';
+import { SideTable, sideText } from './side-table.tsx';
 import { StepsTable } from './steps-table.tsx';
 
 const DOCUMENT: StudyDocument = {
@@ -41,7 +46,7 @@ beforeAll(() => {
 interface Stage {
   readonly desk: Desk;
   readonly edits: { about: string; made: WorkingStudy }[];
-  readonly told: Record<'choose' | 'steps' | 'window' | 'point', jest.Mock>;
+  readonly told: Record<'choose' | 'steps' | 'window' | 'point' | 'view', jest.Mock>;
 }
 
 function stage(more: Partial<Desk> = {}): Stage {
@@ -54,7 +59,7 @@ function stage(more: Partial<Desk> = {}): Stage {
   const computed = { part: null, why: null, elsewhere: false, cancel: () => undefined, goOn: null };
   const rungs = layLadder(DOCUMENT.ladder, 0, 0.8, 'fit');
   const edits: { about: string; made: WorkingStudy }[] = [];
-  const told = { choose: jest.fn(), steps: jest.fn(), window: jest.fn(), point: jest.fn() };
+  const told = { view: jest.fn(), choose: jest.fn(), steps: jest.fn(), window: jest.fn(), point: jest.fn() };
   const [, second] = rungs;
   const grid = second?.ok === true ? second.grid : null;
   const desk: Desk = {
@@ -92,6 +97,10 @@ function stage(more: Partial<Desk> = {}): Stage {
     },
     results: { ...computed, value },
     curves: { ...computed, value: null },
+    view: FIRST_VIEW,
+    setView: told.view,
+    played: null,
+    setPlayed: () => undefined,
     component: { wanted: 0, choose: () => undefined },
     marked: null,
     setMarked: () => undefined,
@@ -189,7 +198,7 @@ const WINDOW: RowsWindow = {
 describe('the table of steps', () => {
   test('names the independent variable as the problem does, with the slope at every row', () => {
     const onMark = jest.fn();
-    render(<StepsTable window={WINDOW} independent="x" from={40} onFrom={() => undefined} onMark={onMark} />);
+    render(<StepsTable window={WINDOW} independent="x" onMark={onMark} />);
     const headers = screen.getAllByRole('columnheader').map((header) => header.textContent);
     expect(headers).toEqual(['n', 'x', 'm', 'f', 'k1', 'error m']);
     const [, first, second] = screen.getAllByRole('row');
@@ -199,15 +208,87 @@ describe('the table of steps', () => {
     expect(onMark).toHaveBeenCalledWith(0.5);
     expect(screen.getByText('Left the numbers in step 42, k1: 1 is divided by 0.')).toBeTruthy();
   });
+});
 
-  test('is leafed through, and says where it is', () => {
-    const onFrom = jest.fn();
-    render(<StepsTable window={WINDOW} independent="x" from={40} onFrom={onFrom} onMark={() => undefined} />);
-    for (const name of ['first', 'before', 'next', 'last'])
-      fireEvent.click(screen.getByRole('button', { name }));
-    expect(onFrom.mock.calls.flat()).toEqual([0, 0, 61, 61]);
-    expect(screen.getByText(/n = 40 to 79/)).toBeTruthy();
+const SIDE: SideRows = {
+  component: 'm',
+  rows: [
+    { n: 0, t: 0, exact: 1, values: [1, 1], conserved: [null, null] },
+    { n: 4, t: 0.25, exact: 1.25, values: [1.5, null], conserved: [null, null] },
+  ],
+  steps: 8,
+  stopped: [null, 'step 2, k1: 1 is divided by 0'],
+};
+
+describe('rows side by side', () => {
+  const methods = [
+    { key: 'a', title: 'Euler', place: 0 },
+    { key: 'b', title: '=Heun', place: 1 },
+  ];
+
+  test('have the exact value, and value and error of every method; a click goes to the step', () => {
+    const onStep = jest.fn();
+    render(
+      <SideTable
+        side={SIDE}
+        independent="x"
+        methods={methods}
+        chosen={4}
+        onStep={onStep}
+        onMark={() => undefined}
+      />,
+    );
+    const row = screen.getByRole('row', { selected: true });
+    expect(cellsOf(row)).toEqual(['0.25', '1.25', '1.5', '2.50×10−1', '', '']);
+    fireEvent.click(within(row).getAllByRole('cell')[2]!);
+    expect(onStep).toHaveBeenCalledWith(4, 0);
   });
+
+  test('are copied in full, and no title becomes a formula of a spreadsheet', () => {
+    expect(sideText(SIDE, 'x', ['Euler', '=Heun'])).toBe(
+      [
+        "n\tx\texact m\tEuler: m\tEuler: error\t'=Heun: m\t'=Heun: error",
+        '0\t0\t1\t1\t0\t1\t0',
+        '4\t0.25\t1.25\t1.5\t0.25\t\t',
+      ].join('\n'),
+    );
+  });
+
+  test.each([
+    ['12', 12],
+    ['n = 3', 3],
+    ['t = 0.5', 5],
+    ['0.4', 0],
+    ['t = 9', null],
+    ['x = 1', null],
+    ['soon', null],
+    ['', null],
+  ])('to go to "%s" is grid point %s', (text, expected) => {
+    expect(pointAsked(text, 't', { start: 0, h: 0.1, steps: 40 })).toBe(expected);
+  });
+});
+
+describe('a step size that is typed', () => {
+  test.each([
+    ['0.5', 16],
+    ['h = 0.3', 27],
+    ['N = 40', 40],
+    ['pi/4', 10],
+    ['N = 2.5', null],
+    ['-1', null],
+    ['0', null],
+    ['soon', null],
+  ])('%s on an interval of 8 is %s steps', (text, steps) => {
+    expect(stepsTyped(text, 8)).toBe(steps);
+  });
+});
+
+test('a worked line is one equation, a step an aligned block', () => {
+  const line = { gives: 'k1', tex: ['k_{1}', 'f(t, y)', '-2'], value: -2, solved: false, residual: 0 };
+  expect(lineTex(line)).toBe('k_{1} = f(t, y) = -2');
+  expect(stepTex([line, line])).toBe(
+    '\\begin{aligned}\nk_{1} &= f(t, y) = -2 \\\\\nk_{1} &= f(t, y) = -2\n\\end{aligned}',
+  );
 });
 
 describe('findings', () => {
@@ -256,10 +337,11 @@ describe('the step ruler', () => {
     press('ArrowLeft');
     press('Home');
     press('End');
-    expect(told.choose.mock.calls.flat()).toEqual([2, 0, 0, 3]);
+    // h grows to the right: the coarser rung, the finer one, the finest, the coarsest
+    expect(told.choose.mock.calls.flat()).toEqual([0, 2, 3, 0]);
     press('ArrowRight', true);
     press('ArrowLeft', true);
-    expect(told.steps.mock.calls.flat()).toEqual([9, 7]);
+    expect(told.steps.mock.calls.flat()).toEqual([7, 9]);
     press('x');
     expect(told.choose).toHaveBeenCalledTimes(4);
   });

@@ -19,6 +19,8 @@ import {
 import { curvesOf } from './curves.ts';
 import type { Answers, Done, Kind, Message, ProblemView, Questions, Request } from './messages.ts';
 import { rowsWindow } from './rows.ts';
+import { sideRows } from './side-rows.ts';
+import { stepView } from './step-view.ts';
 
 declare const self: DedicatedWorkerGlobalScope;
 
@@ -75,6 +77,8 @@ const ANSWER: { readonly [K in Kind]: (question: Questions[K], id: number) => An
   method: ({ document, method }, id) => watched(id, methodSigns(studyOf(document), method)),
   conclude: ({ document, runs }) => conclude(studyOf(document), runs),
   rows: ({ document, window }) => rowsWindow(studyOf(document), window, runKey(document, window.method)),
+  side: ({ document, window }) => sideRows(studyOf(document), document, window),
+  step: ({ document, step }) => stepView(studyOf(document), step),
   curves: ({ document, wish }, id) => watched(id, asSigns(curvesOf(studyOf(document), wish))),
   problem: ({ text, parameters }) => problemView(text, parameters),
 };
@@ -92,6 +96,10 @@ function answer(request: Request): Message {
     case 'conclude':
       return answered(id, request.kind, request.question);
     case 'rows':
+      return answered(id, request.kind, request.question);
+    case 'side':
+      return answered(id, request.kind, request.question);
+    case 'step':
       return answered(id, request.kind, request.question);
     case 'curves':
       return answered(id, request.kind, request.question);

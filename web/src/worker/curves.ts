@@ -19,10 +19,18 @@ function* curveOf(study: Study, method: Method, grid: Grid): Generator<number, T
   try {
     const longRun = yield* keepRun(compileWithStart(study.problem, method, study.start), grid);
     const { stopped, t } = longRun.outcome;
-    return { components: longRun.components, steps: grid.steps, stoppedAt: stopped === null ? null : t };
+    const exact = exactSolution(study.problem);
+    return {
+      components: longRun.components,
+      steps: grid.steps,
+      stoppedAt: stopped === null ? null : t,
+      exact: longRun.components.map((own, j) =>
+        exact.known(j) ? own.t.map((time) => exact.value(j, time)) : null,
+      ),
+    };
   } catch (thrown) {
     if (!(thrown instanceof Refusal)) throw thrown;
-    return { components: [], steps: 0, stoppedAt: grid.start };
+    return { components: [], steps: 0, stoppedAt: grid.start, exact: [] };
   }
 }
 

@@ -1,6 +1,16 @@
 import type { StudyDocument } from '@schritt/core/document';
 import type { ParameterValues } from '@schritt/core/notation';
-import type { MethodRun, Portrait, Row, RungRun, StudyResult, Thinned, Wish } from '@schritt/core/study';
+import type {
+  MethodRun,
+  Portrait,
+  Row,
+  RungRun,
+  Stroke,
+  StudyResult,
+  Thinned,
+  Wish,
+  WorkedStep,
+} from '@schritt/core/study';
 
 /** The points of one run, thinned for a picture without losing an extreme. */
 export interface Trajectory {
@@ -10,6 +20,8 @@ export interface Trajectory {
   readonly steps: number;
   /** Time at which the run left the numbers; null where it came to its end. */
   readonly stoppedAt: number | null;
+  /** The exact solution at the points of each component; null where it is not known. */
+  readonly exact: readonly (readonly number[] | null)[];
 }
 
 /** Curves for the solution picture at one step size. */
@@ -50,6 +62,52 @@ export interface RowsWish {
   readonly wish: Wish;
   readonly from: number;
   readonly count: number;
+  /** Every which row is shown, 1 for all. */
+  readonly every: number;
+}
+
+/** Which rows of all methods side by side. */
+export interface SideWish extends Omit<RowsWish, 'method'> {
+  readonly component: number;
+}
+
+/** One grid point with the value of every method; null where a method has none. */
+export interface SideRow {
+  readonly n: number;
+  readonly t: number;
+  readonly exact: number | null;
+  readonly values: readonly (number | null)[];
+  /** The first conserved quantity for every method; null where there is none. */
+  readonly conserved: readonly (number | null)[];
+}
+
+/** Rows of all methods side by side. */
+export interface SideRows {
+  readonly component: string;
+  readonly rows: readonly SideRow[];
+  /** Steps of the longest run. */
+  readonly steps: number;
+  /** Where and why each method left the numbers within these rows; null where it did not. */
+  readonly stopped: readonly (string | null)[];
+}
+
+/** Which step of which run, and of which component. */
+export interface StepWish {
+  readonly method: number;
+  readonly wish: Wish;
+  readonly n: number;
+  readonly component: number;
+}
+
+/** One step worked out, and what is drawn around it. */
+export interface StepView {
+  readonly worked: WorkedStep;
+  /** Steps of the whole run. */
+  readonly steps: number;
+  readonly method: number;
+  readonly component: number;
+  /** The direction field around the step, for a problem of one component. */
+  readonly field: readonly Stroke[];
 }
 
 /** What a worker is asked, by kind. */
@@ -59,6 +117,8 @@ export interface Questions {
   /** Say what runs mean; nothing is run again. */
   readonly conclude: { readonly document: StudyDocument; readonly runs: readonly MethodRun[] };
   readonly rows: { readonly document: StudyDocument; readonly window: RowsWish };
+  readonly side: { readonly document: StudyDocument; readonly window: SideWish };
+  readonly step: { readonly document: StudyDocument; readonly step: StepWish };
   readonly curves: { readonly document: StudyDocument; readonly wish: Wish };
   readonly problem: { readonly text: string; readonly parameters: ParameterValues };
 }
@@ -68,6 +128,8 @@ export interface Answers {
   readonly method: MethodRun;
   readonly conclude: StudyResult;
   readonly rows: RowsWindow;
+  readonly side: SideRows;
+  readonly step: StepView;
   readonly curves: Curves;
   readonly problem: ProblemView;
 }

@@ -5,7 +5,8 @@ import { curvesOf } from './curves.ts';
 import type { RowsWindow, RowsWish } from './messages.ts';
 import { rowsWindow as windowOf } from './rows.ts';
 
-function rowsWindow(of: Study, wish: RowsWish): RowsWindow {
+function rowsWindow(of: Study, asked: Omit<RowsWish, 'every'> & { readonly every?: number }): RowsWindow {
+  const wish = { every: 1, ...asked };
   return windowOf(of, wish, 'probe');
 }
 

@@ -17,8 +17,8 @@ import type { RowsWindow, RowsWish } from './messages.ts';
 /** Components that a table of steps shows at most; the first ones of a large system. */
 const MOST_SHOWN = 8;
 
-/** Runs whose checkpoints are kept: that of the table, and one to go back to. */
-const MOST_KEPT = 2;
+/** Runs whose checkpoints are kept: those of all methods side by side, and some to go back to. */
+const MOST_KEPT = 12;
 /** Runs of fewer steps are done again from the start in no time. */
 const SHORT = 20_000;
 
@@ -43,15 +43,15 @@ function keptRun(key: string, run: CompiledRun, grid: Grid): LongRun {
  */
 export function rowsWindow(study: Study, window: RowsWish, key: string): RowsWindow {
   const { problem, lastStep, start } = study;
-  const { method, wish, from, count } = window;
+  const { method, wish, from, count, every } = window;
   const chosen = study.methods[method];
   if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
   const run = compileWithStart(problem, chosen.method, start);
   const grid = layGrid(problem.start, problem.end, wish, lastStep);
   const { rows, stopped } =
     grid.steps <= SHORT
-      ? rowsOf(run, grid, from, count)
-      : rowsAgain(keptRun(JSON.stringify([key, wish]), run, grid), from, count);
+      ? rowsOf(run, grid, from, 1 + (count - 1) * every)
+      : rowsAgain(keptRun(JSON.stringify([key, wish]), run, grid), from, 1 + (count - 1) * every);
   const all = componentNames(problem);
   const components = all.slice(0, MOST_SHOWN);
   const shown = stageComponents(run, all).slice(0, MOST_SHOWN);
@@ -63,13 +63,15 @@ export function rowsWindow(study: Study, window: RowsWish, key: string): RowsWin
     slopes: vectorNames('f', components),
     stages: names,
     conserved: problem.conserved.map(({ name }) => name),
-    rows: rows.map((row) => ({
-      ...row,
-      values: row.values.slice(0, MOST_SHOWN),
-      slopes: row.slopes.slice(0, MOST_SHOWN),
-      exact: row.exact.slice(0, MOST_SHOWN),
-      stages: row.stages?.map((stage) => stage.slice(0, MOST_SHOWN)) ?? null,
-    })),
+    rows: rows
+      .filter(({ n }) => (n - from) % every === 0)
+      .map((row) => ({
+        ...row,
+        values: row.values.slice(0, MOST_SHOWN),
+        slopes: row.slopes.slice(0, MOST_SHOWN),
+        exact: row.exact.slice(0, MOST_SHOWN),
+        stages: row.stages?.map((stage) => stage.slice(0, MOST_SHOWN)) ?? null,
+      })),
     steps: grid.steps,
     stopped: stopped === null ? null : `step ${stopped.step}, ${stopped.stage}: ${stopped.why}`,
   };

@@ -1,0 +1,97 @@
+import { expect, test } from '@playwright/test';
+import { cells, openStudy } from './desk.ts';
+
+/** Heun on level' = -0.35 sqrt(level) from 4 by h = 0.5, up to the step after n: k1, k2 and the new value. */
+function heun(n: number): {
+  readonly from: number;
+  readonly k1: number;
+  readonly k2: number;
+  readonly to: number;
+} {
+  const f = (level: number): number => -0.35 * Math.sqrt(level);
+  let from = 4;
+  for (let i = 0; i < n; i += 1) from += 0.25 * (f(from) + f(from + 0.5 * f(from)));
+  const k1 = f(from);
+  const k2 = f(from + 0.5 * k1);
+  return { from, k1, k2, to: from + 0.25 * (k1 + k2) };
+}
+
+const seven = (x: number): string => String(Number(x.toPrecision(7)));
+
+test('from the study to a run and a step of it; a link brings the step back', async ({ page }) => {
+  await openStudy(page, 'Sluice of the snow lake');
+  await expect(page.getByRole('img', { name: /^Order: error at t = 8 over h/ })).toBeVisible();
+  const depth = page.getByRole('navigation', { name: 'Depth' });
+  await depth.getByRole('button', { name: '16 steps' }).click();
+
+  // rows of all methods side by side: exact, then value and error of each
+  const row = page.getByRole('region', { name: 'Rows' }).locator('tbody tr').nth(10);
+  const { to } = heun(9);
+  const exact = (2 - (0.35 * 5) / 2) ** 2;
+  await expect
+    .poll(async () => (await cells(row)).slice(0, 3))
+    .toEqual(['10', '5', String(Number(exact.toPrecision(8)))]);
+  expect((await cells(row))[5]).toBe(String(Number(to.toPrecision(8))));
+  await expect(page.getByRole('img', { name: 'error of level over t, logarithmic' })).toBeVisible();
+
+  // every fourth row, and a time that is asked for
+  await page.getByRole('combobox', { name: 'Which rows' }).click();
+  await page.locator('.ant-select-item-option', { hasText: 'every 4th row' }).click();
+  await expect
+    .poll(async () => (await cells(page.getByRole('region', { name: 'Rows' }).locator('tbody tr').nth(2)))[0])
+    .toBe('8');
+  await page.getByRole('textbox', { name: 'Go to n or time' }).fill('t = 4.5');
+  await page.keyboard.press('Enter');
+  const first = page.getByRole('region', { name: 'Rows' }).locator('tbody tr').first();
+  await expect.poll(async () => (await cells(first))[0]).toBe('9');
+
+  // a click on a value works that step out
+  await first.locator('td').nth(4).click();
+  await expect(page).toHaveURL(/depth=step/);
+  const worked = page.getByRole('complementary', { name: 'Worked step' });
+  const lines = worked.locator('annotation');
+  const { from, k1, k2 } = heun(9);
+  await expect(lines.first()).toHaveText(`k_{1} = f(t, y) = -0.35 \\sqrt{${seven(from)}} = ${seven(k1)}`);
+  await expect(lines.nth(3)).toContainText(`= ${seven(to)}`);
+  await expect(page.getByRole('img', { name: 'Slopes of step 9 to 10: level over t' })).toBeVisible();
+  expect(seven(k2)).toBe('-0.3927886');
+
+  await page.reload();
+  await expect(lines.first()).toContainText(seven(from));
+  await expect(page.getByRole('heading', { name: 'h = 0.5' })).toBeVisible();
+});
+
+test('a step is played by keys, line by line, and the next one comes by an arrow', async ({ page }) => {
+  await openStudy(page, 'Sluice of the snow lake');
+  await page.keyboard.press('3');
+  const worked = page.getByRole('complementary', { name: 'Worked step' });
+  await page.keyboard.press('ArrowDown');
+  await expect(worked.locator('.worked-line')).toHaveCount(4);
+  await page.keyboard.press('Space');
+  await expect(worked.locator('.worked-line')).toHaveCount(1);
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Space');
+  await expect(worked.locator('.worked-line')).toHaveCount(3);
+  await expect(worked.locator('.worked-line.now')).toHaveCount(1);
+  await page.keyboard.press('Escape');
+  await expect(worked.locator('.worked-line')).toHaveCount(4);
+  await page.keyboard.press('ArrowRight');
+  await expect(worked.getByText('step 1 → 2')).toBeVisible();
+  await expect(worked.locator('annotation').first()).toContainText(seven(heun(1).k1));
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+});
+
+test('any picture can be made the large one, and h is typed', async ({ page }) => {
+  await openStudy(page, 'Sway of the gondola');
+  await page.getByRole('tab', { name: 'Phase' }).click();
+  await expect(page.getByRole('img', { name: "Phase: x' over x" })).toBeVisible();
+  await page.getByRole('button', { name: 'Make this the large picture' }).click();
+  await expect(page.getByRole('tab', { name: 'Solution', selected: true })).toBeVisible();
+  await expect(page.getByRole('img', { name: "Phase: x' over x" })).toBeVisible();
+  await page.getByRole('heading').getByRole('button', { name: /^h = / }).click();
+  await page.getByRole('textbox', { name: /Step size, or N/ }).fill('N = 50');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'h = 0.2' })).toBeVisible();
+  await expect(page).toHaveURL(/N=50/);
+});

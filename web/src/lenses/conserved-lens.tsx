@@ -1,0 +1,62 @@
+import { exponential, short } from '@schritt/core/notation';
+import { type ReactNode, useMemo } from 'react';
+import { useDesk } from '../desk/desk.ts';
+import { useSide } from '../desk/use-results.ts';
+import { PictureCanvas } from '../pictures/picture-canvas.tsx';
+import type { Picture, Series } from '../pictures/picture.ts';
+import { methodMark } from '../theme/tokens.ts';
+import { usePalette } from '../theme/use-palette.ts';
+import { markersOf } from './run-pictures.ts';
+
+/** Points of a run that the picture shows, about. */
+const POINTS = 400;
+
+/** How far the first conserved quantity has drifted from its value at the start, over time. */
+export function ConservedLens(): ReactNode {
+  const { good, chosen, methods, independent, problem } = useDesk();
+  const palette = usePalette();
+  const h = chosen.grid?.wished ?? null;
+  const steps = chosen.grid?.steps ?? 1;
+  const name = problem?.conserved[0]?.name ?? null;
+  const window = useMemo(() => {
+    if (h === null || name === null) return null;
+    const every = Math.max(1, Math.ceil(steps / POINTS));
+    return { wish: { h }, from: 0, count: Math.floor(steps / every) + 1, every, component: 0 };
+  }, [h, name, steps]);
+  const side = useSide(good.document, window);
+  const picture = useMemo((): Picture | null => {
+    if (side.value === null || name === null) return null;
+    const { rows } = side.value;
+    const series = good.keys.map((key, i): Series => {
+      const start = rows[0]?.conserved[i] ?? NaN;
+      return {
+        kind: 'dots',
+        label: methods.titleOf(key),
+        points: rows.map((row) => ({ x: row.t, y: (row.conserved[i] ?? NaN) - start })),
+        mark: methodMark(palette, methods.placeOf(key)),
+        radius: Math.min(3, markersOf(rows.length).radius),
+        joined: 1,
+        pale: [],
+        ground: palette.paper,
+      };
+    });
+    return {
+      title: `Drift of ${name} over ${independent}`,
+      x: { scale: 'linear', mostTicks: 9, range: [rows[0]?.t ?? 0, rows.at(-1)?.t ?? 1] },
+      y: { scale: 'linear', grace: 0.08, mostTicks: 7 },
+      series,
+      overlays: [
+        { kind: 'caption', upper: `${name} less its first value`, lower: independent, falls: false },
+      ],
+      tip: (label, { x, y }) =>
+        `${label}: ${name} has drifted by ${exponential(y, 3)} at ${independent} = ${short(x, 6)}`,
+    };
+  }, [side.value, name, good.keys, methods, palette, independent]);
+  if (name === null)
+    return (
+      <p className="quiet nothing">
+        The problem names no quantity that should stay: add a line such as conserved E = x^2 + v^2.
+      </p>
+    );
+  return <div className="picture">{picture !== null && <PictureCanvas picture={picture} />}</div>;
+}

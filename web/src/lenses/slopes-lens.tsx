@@ -1,0 +1,36 @@
+import { componentNames } from '@schritt/core/notation';
+import { type ReactNode, useMemo } from 'react';
+import { useDesk } from '../desk/desk.ts';
+import { useWorkedStep } from '../desk/use-worked-step.ts';
+import { PictureCanvas } from '../pictures/picture-canvas.tsx';
+import { methodMark } from '../theme/tokens.ts';
+import { usePalette } from '../theme/use-palette.ts';
+import { slopesPicture } from './run-pictures.ts';
+
+/** The chosen step: where its stages looked at the slope, and the step that was taken. */
+export function SlopesLens(): ReactNode {
+  const { problem, independent, played, good, methods } = useDesk();
+  const { value, why } = useWorkedStep();
+  const palette = usePalette();
+  const names = useMemo(() => (problem === null ? [] : componentNames(problem)), [problem]);
+  const picture = useMemo(() => {
+    if (value === null) return null;
+    const { lines, looks } = value.worked;
+    const given = played === null ? lines : lines.slice(0, played);
+    const stages = given.filter(({ gives }) => gives !== null && !gives.endsWith('[n+1]')).length;
+    const isWhole = played === null || played >= lines.length;
+    return slopesPicture(value, {
+      independent,
+      name: names[value.component] ?? '',
+      color: methodMark(palette, methods.placeOf(good.keys[value.method] ?? '')).color,
+      palette,
+      shown: { looks: isWhole ? looks.length : Math.min(stages, looks.length), step: isWhole },
+    });
+  }, [value, played, names, independent, palette, good.keys, methods]);
+  return (
+    <div className="picture">
+      {picture !== null && <PictureCanvas picture={picture} />}
+      {why !== null && <p className="wrong nothing">{why}</p>}
+    </div>
+  );
+}

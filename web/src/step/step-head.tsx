@@ -1,0 +1,110 @@
+import { attempt, stepSizeText } from '@schritt/core/notation';
+import { amountValue } from '@schritt/core/study';
+import { Input } from 'antd';
+import { type ReactNode, useState } from 'react';
+import { useDesk } from '../desk/desk.ts';
+import type { Depth } from '../desk/view.ts';
+import './step-head.css';
+
+/**
+ * The number of steps that was typed as a step size: `0.3`, `h = pi/20`, `N = 40`.
+ *
+ * @returns null where it is none
+ */
+export function stepsTyped(text: string, length: number): number | null {
+  const [, name = 'h', value = ''] = /^\s*(?:([hN])\s*=)?\s*(\S.*?)\s*$/.exec(text) ?? [];
+  const read = attempt(() => amountValue(value));
+  const amount = read.ok ? read.value : NaN;
+  const steps = name === 'N' ? amount : Math.round(length / amount);
+  return Number.isSafeInteger(steps) && steps >= 1 && steps <= 1e9 ? steps : null;
+}
+
+/** The step size in large type, to be typed over. */
+function StepSize(): ReactNode {
+  const { chosen, problem } = useDesk();
+  const [draft, setDraft] = useState<string | null>(null);
+  const { grid } = chosen;
+  const length = problem === null ? 1 : problem.end - problem.start;
+  if (grid === null) return <h1>h</h1>;
+  if (draft === null)
+    return (
+      <h1>
+        <button
+          type="button"
+          className="plain-button"
+          title="Type another step size, or N = 40"
+          onClick={() => setDraft(`h = ${stepSizeText(grid.h)}`)}
+        >
+          {`h = ${stepSizeText(grid.h)}`}
+        </button>
+      </h1>
+    );
+  const steps = stepsTyped(draft, length);
+  return (
+    <Input
+      autoFocus
+      aria-label="Step size, or N = the number of steps"
+      value={draft}
+      status={steps === null ? 'error' : ''}
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={() => setDraft(null)}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape') setDraft(null);
+        if (event.key !== 'Enter' || steps === null) return;
+        const rung = chosen.rungs.findIndex((one) => one.ok && one.grid.steps === steps);
+        if (rung >= 0) chosen.choose(rung);
+        else chosen.chooseSteps(steps);
+        setDraft(null);
+      }}
+    />
+  );
+}
+
+/** The step size of the page, and how deep one is: study, run, step. */
+export function StepHead(): ReactNode {
+  const { chosen, view, setView } = useDesk();
+  const { grid, addAsRung, rows } = chosen;
+  const steps = grid?.steps ?? 0;
+  const n = Math.min(view.n, Math.max(0, steps - 1));
+  const path: readonly { readonly depth: Depth; readonly text: string; readonly title: string }[] = [
+    { depth: 'study', text: `${rows.length} rungs`, title: 'How does the error fall with h? (key 1)' },
+    {
+      depth: 'run',
+      text: `${steps} ${steps === 1 ? 'step' : 'steps'}`,
+      title: 'What does this h do? (key 2)',
+    },
+    { depth: 'step', text: `step ${n} → ${n + 1}`, title: 'What happens in one step? (key 3)' },
+  ];
+  return (
+    <div className="step-now">
+      <StepSize />
+      {grid !== null && (
+        <nav className="depth-path" aria-label="Depth">
+          {path.map(({ depth, text, title }, i) => (
+            <span key={depth}>
+              {i > 0 && <span className="quiet"> › </span>}
+              <button
+                type="button"
+                className="plain-button depth"
+                aria-current={view.depth === depth ? 'page' : undefined}
+                title={title}
+                onClick={() => setView({ depth, large: null, beside: null })}
+              >
+                {text}
+              </button>
+            </span>
+          ))}
+        </nav>
+      )}
+      {grid !== null &&
+        (addAsRung !== null ? (
+          <button type="button" className="plain-button add-rung" onClick={addAsRung}>
+            + as a rung
+          </button>
+        ) : grid.divides ? null : (
+          <p className="quiet">{stepSizeText(grid.wished)} does not divide the interval</p>
+        ))}
+    </div>
+  );
+}

@@ -1,0 +1,108 @@
+import { withMinus } from '@schritt/core/notation';
+import type { WorkedLine } from '@schritt/core/study';
+import { Button, Select } from 'antd';
+import { type ReactNode, useState } from 'react';
+import { useDesk } from '../desk/desk.ts';
+import { useWorkedStep } from '../desk/use-worked-step.ts';
+import { UnderWay } from '../frame/under-way.tsx';
+import { Formula } from '../math/formula.tsx';
+import { PowerNumber } from '../math/power-number.tsx';
+import { Mark } from '../pictures/mark.tsx';
+import './worked-part.css';
+
+/** A residual above this is told: below it is rounding. */
+const CLEAR = 1e-15;
+
+/** A line as TeX: what it gives, the formula, the numbers, the value, with signs of equality between. */
+export function lineTex({ tex }: WorkedLine): string {
+  return tex.join(' = ');
+}
+
+/** The whole step as TeX, one line below the other, for a paper. */
+export function stepTex(lines: readonly WorkedLine[]): string {
+  const rows = lines.map(({ tex: [first = '', ...rest] }) => `${first} &= ${rest.join(' = ')}`);
+  return `\\begin{aligned}\n${rows.join(' \\\\\n')}\n\\end{aligned}`;
+}
+
+/** The chosen step worked out, line by line: formula, numbers put in, value. */
+export function WorkedPart(): ReactNode {
+  const { good, methods, view, setView, played, setPlayed } = useDesk();
+  const step = useWorkedStep();
+  const [copied, setCopied] = useState(false);
+  const { value } = step;
+  const lines = value?.worked.lines ?? [];
+  const shown = played === null ? lines : lines.slice(0, played);
+  const last = (value?.steps ?? 1) - 1;
+  const go = (n: number): void => {
+    setPlayed(null);
+    setView({ n: Math.min(last, Math.max(0, n)) });
+  };
+  const isWhole = played === null || played >= lines.length;
+  return (
+    <aside className="sentences worked" aria-label="Worked step">
+      <div className="worked-head">
+        <Mark index={methods.placeOf(good.keys[value?.method ?? view.method] ?? '')} />
+        <Select<number>
+          size="small"
+          variant="borderless"
+          aria-label="Method whose step is worked out"
+          value={Math.min(view.method, Math.max(0, good.keys.length - 1))}
+          options={good.keys.map((key, place) => ({ value: place, label: methods.titleOf(key) }))}
+          onChange={(method) => setView({ method })}
+          popupMatchSelectWidth={false}
+        />
+        <span className="quiet">
+          step {view.n} → {view.n + 1}
+        </span>
+        <span className="worked-buttons">
+          <Button size="small" type="text" disabled={view.n <= 0} onClick={() => go(view.n - 1)} title="← ">
+            ‹ previous
+          </Button>
+          <Button size="small" type="text" disabled={view.n >= last} onClick={() => go(view.n + 1)} title="→">
+            next ›
+          </Button>
+        </span>
+      </div>
+      <UnderWay computed={step} what="the step" />
+      {step.why !== null && <p className="wrong">{step.why}</p>}
+      {value?.worked.byStarter === true && (
+        <p>The first steps of this formula, which reaches back, are done by another method.</p>
+      )}
+      {shown.map((line, i) => (
+        <div key={i} className={i === shown.length - 1 && !isWhole ? 'worked-line now' : 'worked-line'}>
+          <Formula tex={lineTex(line)} />
+          {line.solved && line.residual !== null && line.residual > CLEAR && (
+            <span className="quiet">
+              found by Newton’s method, off by <PowerNumber value={line.residual} />
+            </span>
+          )}
+        </div>
+      ))}
+      {value !== null && isWhole && value.worked.exact[1] !== null && (
+        <p className="quiet">
+          exact: <span title={String(value.worked.exact[1])}>{withMinus(String(value.worked.exact[1]))}</span>
+          , error <PowerNumber value={value.worked.to - value.worked.exact[1]} />
+        </p>
+      )}
+      {lines.length > 0 && (
+        <div className="worked-buttons">
+          <Button size="small" onClick={() => setPlayed(played === null || isWhole ? 1 : played + 1)}>
+            {played === null ? 'Play' : isWhole ? 'Again' : 'Next line'}
+          </Button>
+          {played !== null && (
+            <Button size="small" onClick={() => setPlayed(null)}>
+              All lines
+            </Button>
+          )}
+          <Button
+            size="small"
+            onBlur={() => setCopied(false)}
+            onClick={() => void navigator.clipboard.writeText(stepTex(lines)).then(() => setCopied(true))}
+          >
+            {copied ? 'Copied' : 'Copy as TeX'}
+          </Button>
+        </div>
+      )}
+    </aside>
+  );
+}

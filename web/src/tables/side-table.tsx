@@ -1,0 +1,114 @@
+import { exponential, short, withMinus } from '@schritt/core/notation';
+import { Fragment, type ReactNode } from 'react';
+import { PowerNumber } from '../math/power-number.tsx';
+import { Mark } from '../pictures/mark.tsx';
+import type { SideRow, SideRows } from '../worker/messages.ts';
+import './rung-table.css';
+
+interface SideTableProps {
+  readonly side: SideRows;
+  readonly independent: string;
+  readonly methods: readonly { readonly key: string; readonly title: string; readonly place: number }[];
+  /** The grid point from which the chosen step goes. */
+  readonly chosen: number;
+  readonly onStep: (n: number, method: number) => void;
+  readonly onMark: (t: number | null) => void;
+}
+
+/** A number to the digits that a table of steps has room for; the full one is its title. */
+export function StepValue({ value }: { readonly value: number | null | undefined }): ReactNode {
+  if (value == null) return null;
+  const isPlain = value === 0 || (Math.abs(value) >= 1e-4 && Math.abs(value) < 1e7);
+  return <span title={String(value)}>{withMinus(isPlain ? short(value, 8) : exponential(value, 7))}</span>;
+}
+
+/** Rows as plain text that a spreadsheet takes: tabs between cells, every number in full. */
+export function sideText(side: SideRows, independent: string, titles: readonly string[]): string {
+  const hasExact = side.rows.some(({ exact }) => exact !== null);
+  const head = [
+    'n',
+    independent,
+    ...(hasExact ? [`exact ${side.component}`] : []),
+    ...titles.flatMap((title) => [`${title}: ${side.component}`, ...(hasExact ? [`${title}: error`] : [])]),
+  ].map((cell) => (/^[=+\-@]/.test(cell) ? `'${cell}` : cell).replaceAll(/[\t\n\r]/g, ' '));
+  const cell = (value: number | null): string => (value === null ? '' : String(value));
+  const row = ({ n, t, exact, values }: SideRow): string =>
+    [
+      String(n),
+      String(t),
+      ...(hasExact ? [cell(exact)] : []),
+      ...values.flatMap((value) => [
+        cell(value),
+        ...(hasExact ? [cell(value === null || exact === null ? null : value - exact)] : []),
+      ]),
+    ].join('\t');
+  return [head.join('\t'), ...side.rows.map(row)].join('\n');
+}
+
+/** Rows of all methods side by side: the value of one component, and its error where the exact one is known. */
+export function SideTable({ side, independent, methods, chosen, onStep, onMark }: SideTableProps): ReactNode {
+  const { rows, component } = side;
+  const hasExact = rows.some(({ exact }) => exact !== null);
+  return (
+    <table className="rung-table steps" onMouseLeave={() => onMark(null)}>
+      <thead>
+        <tr>
+          <th colSpan={hasExact ? 3 : 2} />
+          {methods.map(({ key, title, place }) => (
+            <th key={key} colSpan={hasExact ? 2 : 1} scope="colgroup" className="method">
+              <Mark index={place} /> {title}
+            </th>
+          ))}
+        </tr>
+        <tr>
+          <th scope="col">n</th>
+          <th scope="col">{independent}</th>
+          {hasExact && <th scope="col">{`exact ${component}`}</th>}
+          {methods.map(({ key }) => (
+            <Fragment key={key}>
+              <th scope="col" className="first">
+                {component}
+              </th>
+              {hasExact && <th scope="col">error</th>}
+            </Fragment>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr
+            key={row.n}
+            className={row.n === chosen ? 'chosen' : ''}
+            aria-selected={row.n === chosen}
+            onMouseEnter={() => onMark(row.t)}
+          >
+            <th scope="row">{row.n}</th>
+            <td>
+              <StepValue value={row.t} />
+            </td>
+            {hasExact && (
+              <td className="quiet">
+                <StepValue value={row.exact} />
+              </td>
+            )}
+            {methods.map(({ key }, i) => {
+              const value = row.values[i] ?? null;
+              return (
+                <Fragment key={key}>
+                  <td className="first" onClick={() => onStep(row.n, i)}>
+                    <StepValue value={value} />
+                  </td>
+                  {hasExact && (
+                    <td onClick={() => onStep(row.n, i)}>
+                      {value !== null && row.exact !== null && <PowerNumber value={value - row.exact} />}
+                    </td>
+                  )}
+                </Fragment>
+              );
+            })}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

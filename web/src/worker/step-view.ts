@@ -1,0 +1,48 @@
+import { Refusal } from '@schritt/core/notation';
+import {
+  compileWithStart,
+  layGrid,
+  type Stroke,
+  type Study,
+  systemRates,
+  workedStep,
+} from '@schritt/core/study';
+import type { StepView, StepWish } from './messages.ts';
+
+/** Strokes of the field along each side of the picture of a step. */
+const FIELD = { across: 13, down: 9 };
+/** How much more than the step is shown, as a part of it. */
+const AROUND = 0.8;
+
+/** The field of the rates around a step, for a problem of one component. */
+function fieldAround(study: Study, view: Pick<StepView, 'worked'>): readonly Stroke[] {
+  const { problem } = study;
+  if (problem.size !== 1) return [];
+  const { t, h, from, to, looks, exact } = view.worked;
+  const heights = [from, to, ...looks.map(({ value }) => value), ...exact.filter((value) => value !== null)];
+  const [low, high] = [Math.min(...heights), Math.max(...heights)];
+  const room = Math.max(high - low, Math.abs(high) * 1e-3, 1e-12) * AROUND;
+  const rates = systemRates(problem);
+  const strokes: Stroke[] = [];
+  for (let i = 0; i < FIELD.across; i += 1)
+    for (let j = 0; j < FIELD.down; j += 1) {
+      const x = t - h * AROUND + (h * (1 + 2 * AROUND) * (i + 0.5)) / FIELD.across;
+      const y = low - room + ((high - low + 2 * room) * (j + 0.5)) / FIELD.down;
+      const slope = rates(x, [y])[0] ?? NaN;
+      if (Number.isFinite(slope)) strokes.push({ x, y, dx: 1, dy: slope });
+    }
+  return strokes;
+}
+
+/** One step of one method worked out, with the field of the rates around it. */
+export function stepView(study: Study, { method, wish, n, component }: StepWish): StepView {
+  const chosen = study.methods[method];
+  if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
+  const { problem, lastStep, start } = study;
+  const run = compileWithStart(problem, chosen.method, start);
+  const grid = layGrid(problem.start, problem.end, wish, lastStep);
+  const step = Math.min(Math.max(0, n), grid.steps - 1);
+  const own = Math.min(component, run.layout.width - 1);
+  const worked = workedStep(run, chosen.method, grid, step, own);
+  return { worked, steps: grid.steps, method, component: own, field: fieldAround(study, { worked }) };
+}
