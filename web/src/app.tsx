@@ -1,28 +1,27 @@
 import { App as AntApp, ConfigProvider } from 'antd';
-import { type ReactNode, useMemo } from 'react';
+import { type ComponentType, type ReactNode, useMemo } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { MessagePage } from './frame/message-page.tsx';
-import { MethodPage } from './pages/method-page.tsx';
-import { MethodsPage } from './pages/methods-page.tsx';
-import { OpenPage } from './pages/open-page.tsx';
-import { ProblemPage } from './pages/problem-page.tsx';
-import { ProblemsPage } from './pages/problems-page.tsx';
-import { ShownPage } from './pages/shown-page.tsx';
-import { StudiesPage } from './pages/studies-page.tsx';
-import { StudyPage } from './pages/study-page.tsx';
 import { antTheme } from './theme/ant-theme.ts';
 import { PaletteContext, useSystemPalette } from './theme/use-palette.ts';
 
+/** A page that is fetched when it is first gone to. */
+function page(load: () => Promise<ComponentType>): {
+  readonly lazy: () => Promise<{ Component: ComponentType }>;
+} {
+  return { lazy: async () => ({ Component: await load() }) };
+}
+
 const router = createBrowserRouter([
   { path: '/', element: <Navigate to="/studies" replace /> },
-  { path: '/studies', element: <StudiesPage /> },
-  { path: '/studies/:id', element: <StudyPage /> },
-  { path: '/problems', element: <ProblemsPage /> },
-  { path: '/problems/:id', element: <ProblemPage /> },
-  { path: '/methods', element: <MethodsPage /> },
-  { path: '/methods/:id', element: <MethodPage /> },
-  { path: '/shown/:at', element: <ShownPage /> },
-  { path: '/open', element: <OpenPage /> },
+  { path: '/studies', ...page(async () => (await import('./pages/studies-page.tsx')).StudiesPage) },
+  { path: '/studies/:id', ...page(async () => (await import('./pages/study-page.tsx')).StudyPage) },
+  { path: '/problems', ...page(async () => (await import('./pages/problems-page.tsx')).ProblemsPage) },
+  { path: '/problems/:id', ...page(async () => (await import('./pages/problem-page.tsx')).ProblemPage) },
+  { path: '/methods', ...page(async () => (await import('./pages/methods-page.tsx')).MethodsPage) },
+  { path: '/methods/:id', ...page(async () => (await import('./pages/method-page.tsx')).MethodPage) },
+  { path: '/shown/:at', ...page(async () => (await import('./pages/shown-page.tsx')).ShownPage) },
+  { path: '/open', ...page(async () => (await import('./pages/open-page.tsx')).OpenPage) },
   { path: '*', element: <MessagePage>There is nothing at this address.</MessagePage> },
 ]);
 

@@ -1,14 +1,16 @@
 import { join } from 'node:path';
 import express, { type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import { WORKER_POLICY } from './content-security.ts';
+import { packed } from './packed.ts';
 
 /** The files in which compiled loops are made, by the name that the build gives them. */
-const COMPUTES = /compute\.worker-[\w-]+\.js$/;
+const COMPUTES = /compute\.worker-[\w-]+\.js(?:\.(?:br|gz))?$/;
 /** Addresses that are pages. */
 const PAGE = /^\/((studies|problems|methods)(\/[\w-]+)?|shown\/[\w-]+|open)?\/?$/;
 
 /** Serves the built files; names with a digest of the content are kept by browsers for good. */
 export function webFiles(folder: string): RequestHandler {
+  const pack = packed(folder);
   const files = express.static(folder, {
     index: false,
     setHeaders: (response: Response, path: string) => {
@@ -20,7 +22,10 @@ export function webFiles(folder: string): RequestHandler {
   return (request: Request, response: Response, next: NextFunction) => {
     // no file is looked for where none can be
     if (request.path.startsWith('/api')) next();
-    else files(request, response, next);
+    else
+      pack(request, response, () => {
+        files(request, response, next);
+      });
   };
 }
 

@@ -1,7 +1,7 @@
 import { Button, Input } from 'antd';
 import { evaluationsPerStep, isImplicit, type Method, methodHints, methodTex } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
-import { TextEditor } from '../editor/text-editor.tsx';
+import { LazyEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
 import { Mark } from '../pictures/mark.tsx';
 import type { Read } from '../desk/use-good-study.ts';
@@ -75,7 +75,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
         )}
       </div>
       {open && (
-        <TextEditor
+        <LazyEditor
           label={`the method ${title}`}
           value={text}
           errors={errors}

@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import { problemHints, problemTex, type Problem } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
-import { TextEditor } from '../editor/text-editor.tsx';
+import { LazyEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
 import { Tex } from '../math/tex.tsx';
 import type { Read } from '../desk/use-good-study.ts';
@@ -60,7 +60,7 @@ export function ProblemStatement({ read, text, onChange }: ProblemStatementProps
         )}
       </div>
       {open && (
-        <TextEditor
+        <LazyEditor
           label="the problem"
           value={text}
           errors={errors}

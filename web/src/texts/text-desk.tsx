@@ -4,7 +4,7 @@ import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
-import { TextEditor } from '../editor/text-editor.tsx';
+import { LazyEditor } from '../editor/lazy-editor.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
 import { UndoButtons } from '../entries/undo-buttons.tsx';
 import { UnsavedOffer } from '../entries/unsaved-offer.tsx';
@@ -85,7 +85,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
       <main className="text-desk">
         <section aria-label="Text">
           <h2 className="label">Text</h2>
-          <TextEditor
+          <LazyEditor
             label={`the ${kind}`}
             value={value.text}
             errors={reading.ok ? [] : reading.errors}

@@ -1,0 +1,66 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Server } from 'node:http';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
+import express from 'express';
+import { webFiles } from './pages.ts';
+
+const SOURCE = `export const one = ${'1 + '.repeat(400)}0;\n`;
+let folder = '';
+let server: Server;
+let base = '';
+
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'schritt-pages-'));
+  mkdirSync(join(folder, 'assets'));
+  for (const name of ['app-abc.js', 'compute.worker-abc.js']) {
+    const path = join(folder, 'assets', name);
+    writeFileSync(path, SOURCE);
+    writeFileSync(`${path}.br`, brotliCompressSync(SOURCE));
+    writeFileSync(`${path}.gz`, gzipSync(SOURCE));
+  }
+  writeFileSync(join(folder, 'assets', 'small-abc.js'), 'x');
+  const app = express().use(webFiles(folder));
+  await new Promise<void>((done) => (server = app.listen(0, '127.0.0.1', () => done())));
+  const address = server.address();
+  if (address === null || typeof address === 'string') throw new Error('no port');
+  base = `http://127.0.0.1:${address.port}/assets`;
+});
+
+afterAll(async () => {
+  await new Promise((done) => server.close(done));
+  rmSync(folder, { recursive: true });
+});
+
+async function asked(name: string, encoding: string): Promise<Response> {
+  return fetch(`${base}/${name}`, { headers: { 'accept-encoding': encoding } });
+}
+
+test.each([
+  ['br', 'br'],
+  ['gzip, deflate, br', 'br'],
+  ['gzip', 'gzip'],
+  ['identity', null],
+])('a browser that takes %s gets %s, and the same text', async (encoding, expected) => {
+  const answer = await asked('app-abc.js', encoding);
+  expect(answer.headers.get('content-encoding')).toBe(expected);
+  expect(answer.headers.get('content-type')).toContain('text/javascript');
+  expect(answer.headers.get('vary')).toContain('Accept-Encoding');
+  expect(answer.headers.get('cache-control')).toBe('public, max-age=31536000, immutable');
+  expect(await answer.text()).toBe(SOURCE);
+});
+
+test('the worker that compiles has its own policy, packed or not', async () => {
+  for (const encoding of ['br', 'identity'])
+    expect((await asked('compute.worker-abc.js', encoding)).headers.get('content-security-policy')).toContain(
+      'unsafe-eval',
+    );
+});
+
+test('what is not packed is sent as it is, and what is not there is not found', async () => {
+  const small = await asked('small-abc.js', 'br');
+  expect([small.status, small.headers.get('content-encoding')]).toEqual([200, null]);
+  expect((await asked('none-abc.js', 'br')).status).toBe(404);
+  expect((await asked('..%2f..%2fpackage.js', 'br')).status).toBe(404);
+});
