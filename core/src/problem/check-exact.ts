@@ -268,14 +268,17 @@ function shown(value: number): string {
 }
 
 /** The outcome of the check in a sentence. */
-export function exactCheckSentence(problem: Problem, check: ExactCheck): string {
+export function exactCheckSentence(
+  { independent, equations }: { readonly independent: string; readonly equations: number },
+  check: ExactCheck,
+): string {
   const parts: string[] = [];
   const { residual, worst, initial, unchecked } = check;
   if (residual !== null)
     parts.push(
       residual <= ROUNDING
-        ? `satisfies the ${problem.unknowns.length === 1 ? 'equation' : 'equations'} (largest residual ${shown(residual)})`
-        : `does not satisfy the equation for ${worst?.equation ?? ''}: residual ${shown(residual)} of its terms at ${problem.independent} = ${shown(worst?.t ?? NaN)}`,
+        ? `satisfies the ${equations === 1 ? 'equation' : 'equations'} (largest residual ${shown(residual)})`
+        : `does not satisfy the equation for ${worst?.equation ?? ''}: residual ${shown(residual)} of its terms at ${independent} = ${shown(worst?.t ?? NaN)}`,
     );
   const [first] = initial;
   if (first !== undefined)

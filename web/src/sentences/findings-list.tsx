@@ -39,9 +39,17 @@ function Findings({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
       </li>
     );
   };
-  const whole = findings.filter(({ method, kind }) => method === null && kind !== 'comparison');
+  const first = findings.filter(({ kind }) => kind === 'wrong exact');
+  const whole = findings.filter(
+    ({ method, kind }) => method === null && kind !== 'comparison' && kind !== 'wrong exact',
+  );
   return (
     <div className="findings">
+      {first.length > 0 && (
+        <section aria-label="What is wrong with the problem">
+          <ul>{first.map((finding) => item(finding, null))}</ul>
+        </section>
+      )}
       {methods.map(({ fit }, i) => {
         const key = keyed.keys[i] ?? '';
         const own = findings.filter(({ method }) => method === i);

@@ -31,7 +31,13 @@ function problemView(text: string, parameters: ParameterValues): ProblemView {
   const check = checkExact(problem);
   return {
     portrait: portrait(problem),
-    check: check && { satisfied: check.satisfied, sentence: exactCheckSentence(problem, check) },
+    check: check && {
+      satisfied: check.satisfied,
+      sentence: exactCheckSentence(
+        { independent: problem.independent, equations: problem.unknowns.length },
+        check,
+      ),
+    },
     typed: checkTyped(problem).map((typed) => ({
       satisfied: typed.agrees,
       sentence: typedCheckSentence(problem, typed),

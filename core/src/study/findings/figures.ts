@@ -1,3 +1,4 @@
+import type { ExactCheck } from '../../problem/check-exact.ts';
 import type { BestStep } from '../judge/round-off.ts';
 
 /** An order with its standard error; null where two rungs alone give it. */
@@ -42,6 +43,11 @@ export type ReferenceFigures =
 
 /** What every kind of finding rests on. */
 export interface Figures {
+  readonly 'wrong exact': {
+    readonly check: ExactCheck;
+    readonly independent: string;
+    readonly equations: number;
+  };
   readonly refused: { readonly why: string };
   readonly 'left the numbers': Sizes & {
     readonly step: number;

@@ -33,7 +33,16 @@ function told(fact: Fact, method: number | null): Finding {
   return { ...fact, method, sentence: sentenceOf(fact) };
 }
 
-/** All findings of a study: those of each method in turn, then those of the study. */
+/** What can be said of methods although the exact solution is none. */
+const SOUND: ReadonlySet<string> = new Set([
+  'refused',
+  'left the numbers',
+  'last step',
+  'struck',
+  'typed derivative',
+]);
+
+/** All findings of a study: a wrong exact solution first of all, then those of each method in turn, then those of the study. */
 export function findingsOf(
   study: Study,
   truth: Truth | null,
@@ -49,7 +58,10 @@ export function findingsOf(
     kinks: once(() => kinkTimes(study.problem, truth)),
     decay: once(() => decayOf(study, truth)),
   };
-  const rules = Object.values(RULES);
+  const wrong = (RULES['wrong exact'].ofStudy?.(whole) ?? []).map((fact) => told(fact, null));
+  const isSound = (kind: string): boolean =>
+    kind !== 'wrong exact' && (wrong.length === 0 || SOUND.has(kind));
+  const rules = Object.entries(RULES).flatMap(([kind, rule]) => (isSound(kind) ? [rule] : []));
   const own = methods.flatMap((result, i) => {
     const method = study.methods[i];
     if (method === undefined) return [];
@@ -60,6 +72,7 @@ export function findingsOf(
     });
   });
   return [
+    ...wrong,
     ...own,
     ...rules.flatMap(({ ofStudy }) => (ofStudy?.(whole) ?? []).map((fact) => told(fact, null))),
   ];

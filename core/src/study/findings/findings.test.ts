@@ -160,3 +160,18 @@ test.each([
 ])('an order %f with standard error %f is written %s', (order, standardError, text) => {
   expect(orderText(order, standardError)).toBe(text);
 });
+
+test('of a wrong exact solution it is said first of all that it is none, and no method is judged by it', () => {
+  const wrong = DECAY.replace('exp(-2*t)', 'exp(-2*t) + t/100');
+  const all = findings(wrong, [library('Euler'), library('RK4')], {});
+  expect(all.map(({ kind }) => kind)).toEqual(['wrong exact']);
+  // y' + 2 y = 1/100 + t/50 at t = 2, of terms of about 0.1
+  expect(all[0]?.sentence).toMatch(
+    /^exact solution does not satisfy the equation for y': residual [\d.e-]+ of its terms at t = [\d.]+; has the initial values; no method is judged by it$/,
+  );
+  const start = findings(DECAY.replace('y(0) = 1', 'y(0) = 1.5'), [library('Euler')], {});
+  expect(start[0]?.sentence).toContain('does not have the initial values: y is 1 there, not 1.5');
+  // what does not rest on it is still said
+  const struck = findings(wrong, [{ ...library('Euler'), struck: [1] }], {});
+  expect(struck.map(({ kind }) => kind)).toEqual(['wrong exact', 'struck']);
+});

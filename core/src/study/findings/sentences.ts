@@ -1,3 +1,4 @@
+import { exactCheckSentence } from '../../problem/check-exact.ts';
 import { typedCheckSentence } from '../../reference/check-typed.ts';
 import { count, fixed, orderText, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
@@ -81,6 +82,7 @@ function comparisonText({ wished, needs, short }: Figures['comparison']): string
 
 /** The sentence of each kind of finding, from its figures alone. */
 const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string } = {
+  'wrong exact': (figures) => `${exactCheckSentence(figures, figures.check)}; no method is judged by it`,
   refused: ({ why }) => `cannot be run on this problem: ${why}`,
   'left the numbers': leftText,
   formula: ({ diverges }) =>

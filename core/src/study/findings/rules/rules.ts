@@ -22,7 +22,7 @@ import {
   struck,
   unstable,
 } from './rung-rules.ts';
-import { comparison, mended, nearZero, reference, typedWrong } from './study-rules.ts';
+import { comparison, mended, nearZero, reference, typedWrong, wrongExact } from './study-rules.ts';
 
 /** How facts of one kind are found: in the runs of one method, or in the study as a whole. */
 export interface Rule<K extends FindingKind> {
@@ -32,6 +32,7 @@ export interface Rule<K extends FindingKind> {
 
 /** The rules, in the order in which their findings are told. */
 export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
+  'wrong exact': { ofStudy: wrongExact },
   refused: { ofMethod: refused },
   'left the numbers': { ofMethod: leftTheNumbers },
   formula: { ofMethod: formula },
