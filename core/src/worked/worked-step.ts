@@ -130,7 +130,13 @@ class StepWriter {
     const own = componentOf(value, this.#component);
     this.lines.push({
       gives,
-      tex: [name, formulaTex(formula, this.#own.n), ...(numbers === null ? [] : [numbers]), valueTex(own)],
+      tex: [
+        name,
+        formulaTex(formula, this.#own.n),
+        // a rate that is just another component has nothing to be put in
+        ...(numbers === null || numbers === valueTex(own) ? [] : [numbers]),
+        valueTex(own),
+      ],
       value: own,
       solved,
       residual: residualOf(value, valueOf(formula, this.#own.names)),

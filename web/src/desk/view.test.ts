@@ -15,10 +15,11 @@ test('a view comes back from its address', () => {
     n: 9,
     method: 1,
     component: 3,
+    inClass: true,
   };
   expect(readView(writeView(view))).toEqual(view);
   expect(writeView(view).toString()).toBe(
-    'depth=step&large=slopes&beside=error&N=13&n=9&method=1&component=3',
+    'depth=step&large=slopes&beside=error&N=13&n=9&method=1&component=3&view=class',
   );
 });
 

@@ -34,6 +34,8 @@ export interface View {
   /** Place of the method whose step is worked out. */
   readonly method: number;
   readonly component: number;
+  /** For the last row of a lecture hall: large type, few panels, no statement. */
+  readonly inClass: boolean;
 }
 
 export const FIRST_VIEW: View = {
@@ -45,6 +47,7 @@ export const FIRST_VIEW: View = {
   n: 0,
   method: 0,
   component: 0,
+  inClass: false,
 };
 
 function whole(text: string | null): number | null {
@@ -68,6 +71,7 @@ export function readView(address: URLSearchParams): View {
     n: whole(address.get('n')) ?? 0,
     method: whole(address.get('method')) ?? 0,
     component: whole(address.get('component')) ?? 0,
+    inClass: address.get('view') === 'class',
   };
 }
 
@@ -85,5 +89,6 @@ export function writeView(view: View): URLSearchParams {
   if (view.depth === 'step') put('n', view.n, 0);
   put('method', view.method, 0);
   put('component', view.component, 0);
+  put('view', view.inClass ? 'class' : null, null);
   return address;
 }

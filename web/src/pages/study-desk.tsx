@@ -96,37 +96,57 @@ export function StudyDesk(props: {
   const desk = useStudyDesk(study, edit);
   const step = useStepOf(desk);
   const [keysShown, setKeysShown] = useState(false);
+  const { good, view, setView } = desk;
+  // what is shown is from the text before, while the one that stands there has errors
+  const isOlder = !good.problem.now.ok || good.methods.some(({ now }) => !now.ok);
   const showKeys = useCallback(() => setKeysShown(true), []);
   useKeys(desk, step.value?.worked.lines.length ?? 0, showKeys);
   return (
     <DeskContext value={desk}>
       <WorkedStepContext value={step}>
         <div className="page-frame">
-          <TopBar
-            title={
-              <Input
-                variant="borderless"
-                value={study.title}
-                maxLength={LONGEST_TITLE}
-                aria-label="Title of the study"
-                onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
-              />
-            }
-            actions={
-              <>
-                <SaveStatus autosave={autosave} onTake={take} path="/studies" />
-                <UndoButtons undo={undo} redo={redo} />
-                <Button aria-label="Keys of this page" title="Keys (?)" onClick={showKeys}>
-                  ?
-                </Button>
-                {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
-              </>
-            }
-          />
+          {!view.inClass && (
+            <TopBar
+              title={
+                <Input
+                  variant="borderless"
+                  value={study.title}
+                  maxLength={LONGEST_TITLE}
+                  aria-label="Title of the study"
+                  onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
+                />
+              }
+              actions={
+                <>
+                  <SaveStatus autosave={autosave} onTake={take} path="/studies" />
+                  <UndoButtons undo={undo} redo={redo} />
+                  <Button
+                    aria-pressed={view.inClass}
+                    title="Large type and few panels, for a lecture hall (c)"
+                    onClick={() => setView({ inClass: true })}
+                  >
+                    Class view
+                  </Button>
+                  <Button aria-label="Keys of this page" title="Keys (?)" onClick={showKeys}>
+                    ?
+                  </Button>
+                  {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
+                </>
+              }
+            />
+          )}
           <KeyList isOpen={keysShown} onClose={() => setKeysShown(false)} />
           <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
           <UnsavedOffer left={left} onTake={take} />
-          <main className={`study-desk depth-${desk.view.depth}${study.methods.length > 3 ? ' many' : ''}`}>
+          <main
+            className={[
+              'study-desk',
+              `depth-${view.depth}`,
+              study.methods.length > 3 ? 'many' : '',
+              isOlder ? 'older' : '',
+              view.inClass ? 'in-class' : '',
+            ].join(' ')}
+          >
             <ErrorBoundary what="The step size" of={study}>
               <StepHead />
             </ErrorBoundary>
@@ -135,15 +155,24 @@ export function StudyDesk(props: {
                 <StepRuler />
               </ErrorBoundary>
             </div>
-            <ErrorBoundary what="The statement" of={study}>
-              <StatementColumn />
-            </ErrorBoundary>
+            {!view.inClass && (
+              <ErrorBoundary what="The statement" of={study}>
+                <StatementColumn />
+              </ErrorBoundary>
+            )}
+            {isOlder && (
+              <p className="older-note" role="status">
+                from the text before: the one that stands there has errors
+              </p>
+            )}
             <ErrorBoundary what="The large picture" of={study}>
               <LensFrame area="large" />
             </ErrorBoundary>
-            <ErrorBoundary what="The picture beside" of={study}>
-              <LensFrame area="beside" />
-            </ErrorBoundary>
+            {!view.inClass && (
+              <ErrorBoundary what="The picture beside" of={study}>
+                <LensFrame area="beside" />
+              </ErrorBoundary>
+            )}
             <Below depth={desk.view.depth} />
           </main>
         </div>

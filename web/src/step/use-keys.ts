@@ -11,6 +11,7 @@ export const KEYS: readonly { readonly keys: string; readonly says: string }[] =
   { keys: 'Home  End  ← →', says: 'on the ruler: finest, coarsest, finer, coarser rung' },
   { keys: 'Shift ← →', says: 'on the ruler: one step more, one step less' },
   { keys: 'Tab  Ctrl+Space', says: 'in a text: take what is offered, ask for it' },
+  { keys: 'c', says: 'class view, and back' },
   { keys: '?', says: 'this list' },
 ];
 
@@ -45,6 +46,9 @@ export function useKeys(desk: Desk, lines: number, showKeys: () => void): void {
               large: null,
               beside: null,
             });
+            return true;
+          case 'c':
+            setView({ inClass: !view.inClass });
             return true;
           case '?':
             showKeys();

@@ -18,8 +18,11 @@ export type RungView = 'errors' | 'differences' | 'cost';
 export const HEADINGS: Readonly<Record<RungView, readonly string[]>> = {
   errors: ['error', 'ratio', 'order'],
   differences: ['order', 'extrapolated', 'estimate'],
-  cost: ['evaluations', 'Newton', 'ms'],
+  cost: ['evaluations', 'a step', 'ms'],
 };
+
+/** Milliseconds below which a time says more of the clock than of the run. */
+const MEASURED = 5;
 
 /** What the first column is called where errors are told as digits or places. */
 export function errorHeading(scale: ErrorChoice['scale']): string {
@@ -72,25 +75,32 @@ function explanation(rung: RungResult): string | undefined {
 
 interface RungCellsProps {
   readonly rung: RungResult;
+  /** The rung before, from which ratio and order go; null for the first. */
+  readonly previous: RungResult | null;
   readonly view: RungView;
   readonly scale: ErrorChoice['scale'];
   readonly independent: string;
   readonly title: string;
   readonly color: string;
   readonly pointed: boolean;
+  /** Whether some method of the study is implicit, so that its Newton iterations are counted. */
+  readonly implicit: boolean;
   readonly onStrike: () => void;
   readonly onWindow: () => void;
 }
 
 /** The cells of one method on one rung. */
 export function RungCells(props: RungCellsProps): ReactNode {
-  const { rung, view, scale, independent, title, color, pointed, onStrike, onWindow } = props;
+  const { rung, previous, view, scale, independent, title, color, pointed, implicit, onStrike, onWindow } =
+    props;
   const isStruck = rung.leftOut?.kind === 'struck';
   const kind = [
     rung.leftOut === null ? '' : 'left-out',
     isStruck ? 'struck' : '',
     pointed ? 'pointed' : '',
   ].join(' ');
+  // an order to or from a rung that is left out is as quiet as that rung
+  const between = previous !== null && previous.leftOut !== null ? `${kind} left-out` : kind;
   const h = `h = ${stepSizeText(rung.h)}`;
   if (view === 'differences') {
     const three = rung.extrapolated;
@@ -112,8 +122,12 @@ export function RungCells(props: RungCellsProps): ReactNode {
         <td className={`first ${kind}`} title={each.join(', ')}>
           {count(evaluations(rung.cost))}
         </td>
-        <td className={kind}>{newton === 0 ? '' : count(newton)}</td>
-        <td className={kind}>{general(1000 * seconds, 2)}</td>
+        <td className={kind}>
+          {implicit ? (newton === 0 ? '' : count(newton)) : general(evaluations(rung.cost) / rung.steps, 3)}
+        </td>
+        <td className={kind} title={`${general(1000 * seconds, 3)} ms`}>
+          {1000 * seconds < MEASURED ? '' : general(1000 * seconds, 2)}
+        </td>
       </>
     );
   }
@@ -148,8 +162,8 @@ export function RungCells(props: RungCellsProps): ReactNode {
           </svg>
         </button>
       </td>
-      <td className={kind}>{figure(rung.ratio)}</td>
-      <td className={`order ${kind}`}>{figure(rung.order)}</td>
+      <td className={between}>{figure(rung.ratio)}</td>
+      <td className={`order ${between}`}>{figure(rung.order)}</td>
     </>
   );
 }

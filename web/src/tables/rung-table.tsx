@@ -27,11 +27,15 @@ export function RungTable({
     (longest, { rungs }) => (rungs.length > longest.length ? rungs : longest),
     [],
   );
-  const headings = HEADINGS[view].map((heading) => (heading === 'error' ? errorHeading(scale) : heading));
+  const implicit = methods.some(({ rungs }) => rungs.some(({ cost }) => cost.newton > 0));
+  const headings = HEADINGS[view].map((heading) =>
+    heading === 'error' ? errorHeading(scale) : heading === 'a step' && implicit ? 'Newton' : heading,
+  );
+  const isUnjudged = keyed.result.findings.some(({ kind }) => kind === 'wrong exact');
   const isPointed = (key: string, row: number): boolean =>
     pointed !== null && (pointed.key === null || pointed.key === key) && pointed.rows.includes(row);
   return (
-    <table className={lead.length > 8 ? 'rung-table dense' : 'rung-table'}>
+    <table className={['rung-table', lead.length > 8 ? 'dense' : '', isUnjudged ? 'unjudged' : ''].join(' ')}>
       <thead>
         <tr>
           <th colSpan={2} />
@@ -83,6 +87,8 @@ export function RungTable({
                   <RungCells
                     key={key}
                     rung={result}
+                    previous={method.rungs[row - 1] ?? null}
+                    implicit={implicit}
                     view={view}
                     scale={scale}
                     independent={independent}
