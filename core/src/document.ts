@@ -7,7 +7,7 @@ export type {
   ProblemDocument,
   StudyDocument,
 } from './document/document.ts';
-export { LONGEST_TITLE } from './document/document.ts';
+export { LONGEST_NOTE, LONGEST_TITLE } from './document/document.ts';
 export { openStudy, type TextErrors } from './document/open-study.ts';
 export { readDocument, readDocumentText } from './document/read-document.ts';
 export { runKey, studyKey } from './document/run-key.ts';

@@ -7,6 +7,8 @@ import { LONGEST_TEXT } from '../text/place.ts';
 
 /** Most methods of a study. */
 const MOST_METHODS = 24;
+/** Longest note. */
+export const LONGEST_NOTE = 2_000;
 /** Longest title. */
 export const LONGEST_TITLE = 200;
 
@@ -69,6 +71,8 @@ export const STUDY = named(
       start: text(LONGEST_TITLE, { description: 'a method by name, or exact' }),
       precision: PRECISION,
       // the error at which the costs of methods are compared; without it one that all of them reach
+      // what to look at, in the words of who made the study
+      note: text(LONGEST_NOTE, { description: 'what to look at, for people' }),
       wished: number((x) => x > 0, 'a positive number', { type: 'number', exclusiveMinimum: 0 }),
     },
   ),

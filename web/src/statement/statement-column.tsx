@@ -1,11 +1,12 @@
 import { LIBRARY } from '@schritt/core/notation';
-import { App, Button, Dropdown } from 'antd';
+import { App, Button, Select } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { loadEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
 import { ErrorSettings } from './error-settings.tsx';
 import { LadderEditor } from './ladder-editor.tsx';
 import { MethodStatement } from './method-statement.tsx';
+import { NoteStatement } from './note-statement.tsx';
 import { ProblemStatement } from './problem-statement.tsx';
 import { RunSettings } from './run-settings.tsx';
 import { useDesk } from '../desk/desk.ts';
@@ -16,6 +17,20 @@ const BLANK = 'k1 = f(t, y)\ny[n+1] = y + h*k1\n';
 /** Title and text of a method of the list, or of those that come with the program. */
 async function textOf(key: string): Promise<{ readonly title: string; readonly text: string }> {
   return LIBRARY.find(({ title }) => title === key) ?? (await loadEntry('method', key)).document;
+}
+
+/** What is known of a method that comes with the program, behind its title. */
+function told(title: string): string {
+  const known = LIBRARY.find((method) => method.title === title);
+  return known === undefined ? '' : ` · order ${known.order}`;
+}
+
+/** A title that no method of the study has yet: the wished one, or that with a number. */
+export function freeTitle(wished: string, taken: readonly string[]): string {
+  if (!taken.includes(wished)) return wished;
+  let number = 2;
+  while (taken.includes(`${wished} ${number}`)) number += 1;
+  return `${wished} ${number}`;
 }
 
 /** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
@@ -30,10 +45,22 @@ export function StatementColumn(): ReactNode {
   const add = (title: string, text: string, open: boolean): void => {
     const key = newKey();
     if (open) setAdded(key);
-    edit(`add ${key}`, (now) => ({ ...now, methods: [...now.methods, { key, title, text }] }));
+    edit(`add ${key}`, (now) => {
+      const own = freeTitle(
+        title,
+        now.methods.map((method) => method.title),
+      );
+      return { ...now, methods: [...now.methods, { key, title: own, text }] };
+    });
   };
   return (
     <div className="statement-column">
+      <NoteStatement
+        note={study.note}
+        onChange={(note) =>
+          edit('note', ({ note: _, ...now }) => (note === undefined ? now : { ...now, note }))
+        }
+      />
       <ProblemStatement
         read={good.problem}
         text={study.problem.text}
@@ -70,25 +97,28 @@ export function StatementColumn(): ReactNode {
         >
           + write a method
         </Button>
-        <Dropdown
-          trigger={['click']}
-          menu={{
-            items: (rows ?? LIBRARY.map(({ title }) => ({ id: title, title }))).map(({ id, title }) => ({
-              key: id,
-              label: title,
-            })),
-            onClick: ({ key }) =>
-              void textOf(key)
-                .then(({ title, text }) => add(title, text, false))
-                .catch((thrown: unknown) =>
-                  message.error(thrown instanceof Error ? thrown.message : String(thrown)),
-                ),
-          }}
-        >
-          <Button size="small" type="text">
-            + from the library
-          </Button>
-        </Dropdown>
+        <Select<string>
+          size="small"
+          variant="borderless"
+          className="from-library"
+          showSearch={{ optionFilterProp: 'label' }}
+          placeholder="+ from the library"
+          aria-label="Take a method from the library"
+          value={null}
+          listHeight={340}
+          popupMatchSelectWidth={360}
+          options={(rows ?? LIBRARY.map(({ title }) => ({ id: title, title }))).map(({ id, title }) => ({
+            value: id,
+            label: title + told(title),
+          }))}
+          onSelect={(key) =>
+            void textOf(key)
+              .then(({ title, text }) => add(title, text, false))
+              .catch((thrown: unknown) =>
+                message.error(thrown instanceof Error ? thrown.message : String(thrown)),
+              )
+          }
+        />
       </div>
       <LadderEditor
         ladder={study.ladder}
