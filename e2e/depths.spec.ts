@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
 import { cells, openStudy } from './desk.ts';
 
@@ -94,4 +95,42 @@ test('any picture can be made the large one, and h is typed', async ({ page }) =
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'h = 0.2' })).toBeVisible();
   await expect(page).toHaveURL(/N=50/);
+});
+
+test('a picture is drawn out by the wheel and brought back, and saved as a picture and as its data', async ({
+  page,
+}) => {
+  await openStudy(page, 'Sluice of the snow lake');
+  const picture = page.getByRole('img', { name: /^Order: error at t = 8 over h/ });
+  const whole = page.getByRole('button', { name: 'whole' });
+  await picture.hover();
+  await expect(whole).toHaveCount(0);
+  await page.mouse.wheel(0, -300);
+  await expect(whole).toBeVisible();
+  await whole.click();
+  await expect(whole).toHaveCount(0);
+  await picture.press('+');
+  await expect(whole).toBeVisible();
+  await picture.press('0');
+  await expect(whole).toHaveCount(0);
+
+  await picture.hover();
+  const large = page.getByRole('region', { name: 'Order' });
+  const [data] = await Promise.all([
+    page.waitForEvent('download'),
+    large.getByRole('button', { name: 'CSV' }).click(),
+  ]);
+  const [head, first = ''] = (await readFile(await data.path(), 'utf8')).split('\r\n');
+  expect(head).toBe('series,x,y');
+  // Euler at h = 2: four steps against (2 - 0.35*8/2)^2
+  let level = 4;
+  for (let n = 0; n < 4; n += 1) level -= 2 * 0.35 * Math.sqrt(level);
+  const [series, h, error] = first.split(',');
+  expect([series, h]).toEqual(['Euler', '2']);
+  expect(Number(error)).toBeCloseTo(Math.abs(level - 0.36), 13);
+  const [png] = await Promise.all([
+    page.waitForEvent('download'),
+    large.getByRole('button', { name: 'PNG' }).click(),
+  ]);
+  expect(png.suggestedFilename()).toBe('Order-error-at-t-8-over-h-both-logarithmic.png');
 });

@@ -11,7 +11,8 @@ import {
   storedText,
 } from '../api/client.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
-import { download, fileName } from './files.ts';
+import { fileName } from './files.ts';
+import { download } from '../pictures/download.ts';
 
 interface EntryRowProps<K extends Kind> {
   readonly kind: K;

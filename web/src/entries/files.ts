@@ -13,15 +13,6 @@ export function fileName(title: string): string {
   return `${plain === '' ? 'untitled' : plain}.schritt.json`;
 }
 
-export function download(name: string, text: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(address);
-}
-
 /**
  * The text of a file that a person chose.
  *

@@ -14,8 +14,11 @@ function onlyOverlaysDiffer(before: Picture, now: Picture): boolean {
  * Draws a picture on a canvas. The chart is made once; a new picture is put into it, and one whose overlays alone are
  * new, such as a mark that follows the pointer, is only drawn again.
  */
-export function usePicture(picture: Picture, events: PictureEvents): RefObject<HTMLCanvasElement | null> {
-  const canvas = useRef<HTMLCanvasElement>(null);
+export function usePicture(
+  canvas: RefObject<HTMLCanvasElement | null>,
+  picture: Picture,
+  events: PictureEvents,
+): void {
   const chart = useRef<Chart<'scatter'> | null>(null);
   const palette = usePalette();
   const now = useRef({ picture, palette, events });
@@ -45,7 +48,7 @@ export function usePicture(picture: Picture, events: PictureEvents): RefObject<H
       chart.current = null;
       made.destroy();
     };
-  }, []);
+  }, [canvas]);
 
   useEffect(() => {
     const before = now.current;
@@ -60,5 +63,4 @@ export function usePicture(picture: Picture, events: PictureEvents): RefObject<H
     made.options = optionsOf(picture, palette, () => now.current.events);
     made.update('none');
   }, [picture, palette]);
-  return canvas;
 }
