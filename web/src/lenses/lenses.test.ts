@@ -61,11 +61,11 @@ test('fitted lines run over their windows, and slopes of the promised orders sta
   expect(overlays.flatMap((overlay) => (overlay.kind === 'guides' ? overlay.orders : []))).toEqual([1, 2]);
 });
 
-test('ticks are powers of ten, and a point says what it is', () => {
+test('ticks are powers of ten or plain numbers, and a point says what it is', () => {
   const { x, y, tip, title } = orderPicture(VIEW, [], []);
   expect(title).toBe('Order: error at t = 2 over h, both logarithmic');
-  expect([1, 0.1, 0.2, 1e-5].map((value) => x.tick?.(value))).toEqual(['1', '0.1', '', '10⁻⁵']);
-  expect([1e-2, 1e-3, 1].map((value) => y.tick?.(value))).toEqual(['10⁻²', '', '10⁰']);
+  expect([1, 0.1, 0.2, 1e-5].map((value) => x.tick?.(value))).toEqual(['1', '0.1', '0.2', '10⁻⁵']);
+  expect([1e-2, 2e-3, 1].map((value) => y.tick?.(value))).toEqual(['10⁻²', '2·10⁻³', '10⁰']);
   expect(tip?.('Euler', { x: 0.125, y: 0.0123456 })).toBe('Euler: error 1.235e-2 at h = 0.125');
   const costs = orderPicture({ ...VIEW, over: 'evaluations' }, [], []);
   expect(costs.tip?.('Heun', { x: 2048, y: 1e-5 })).toBe('Heun: error 1.000e-5 for 2,048 evaluations');
@@ -73,7 +73,7 @@ test('ticks are powers of ten, and a point says what it is', () => {
 
 function view(steps: number, exact: readonly number[] | null = [1, 0]): SolutionView {
   const curves = {
-    methods: [{ components: [{ t: [0, 1], values: [1, 0.1] }], steps, stoppedAt: null }],
+    methods: [{ components: [{ t: [0, 1], values: [1, 0.1] }], steps, stoppedAt: null, exact: [exact] }],
     exact: { t: [0, 1], values: [exact] },
     components: ['level'],
   };

@@ -72,17 +72,17 @@ export function orderOverlays(view: OrderView): readonly Overlay[] {
   return [words, { kind: 'fits', fits: fitsOf(view) }, { kind: 'guides', orders }];
 }
 
-/** A whole power of ten at its tick, every power or every other one. */
-function powerTick(every: number, plain: number): (value: number) => string {
+/** A tick as a power of ten with its digit, or beyond `plain` decades from one as the number itself. */
+function powerTick(plain: number): (value: number) => string {
   return (value) => {
-    const [digits, exponent] = mantissaAndExponent(value, 6);
-    if (Number(digits) !== 1 || exponent % every !== 0) return '';
-    return Math.abs(exponent) > plain ? powerOfTen(exponent) : stepSizeText(value);
+    const [digits, exponent] = mantissaAndExponent(value, 1);
+    if (Math.abs(exponent) <= plain) return stepSizeText(value);
+    return digits === '1' ? powerOfTen(exponent) : `${digits}·${powerOfTen(exponent)}`;
   };
 }
 
-const X = { scale: 'logarithmic', tick: powerTick(1, 3) } as const;
-const Y = { scale: 'logarithmic', tick: powerTick(2, -1) } as const;
+const X = { scale: 'logarithmic', tick: powerTick(3) } as const;
+const Y = { scale: 'logarithmic', tick: powerTick(-1) } as const;
 
 const TIPS: { readonly [O in ErrorsOver]: NonNullable<Picture['tip']> } = {
   h: (label, { x, y }) => `${label}: error ${exponential(y, 4)} at h = ${stepSizeText(x)}`,

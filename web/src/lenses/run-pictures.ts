@@ -1,4 +1,4 @@
-import { exponential, short, withMinus } from '@schritt/core/notation';
+import { exponential, mantissaAndExponent, powerOfTen, short, withMinus } from '@schritt/core/notation';
 import type { KeyedCurves } from '../desk/use-results.ts';
 import type { Overlay, Picture, Point, Series } from '../pictures/picture.ts';
 import { methodMark, type Palette } from '../theme/tokens.ts';
@@ -80,10 +80,8 @@ export function errorFrame(
 
 /** Powers of ten as ticks of errors. */
 function tenth(value: number): string {
-  const power = Math.log10(value);
-  return Math.abs(power - Math.round(power)) < 1e-9
-    ? exponential(value, 1).replace(/^1(?:\.0*)?e/, '1e')
-    : '';
+  const [digits, exponent] = mantissaAndExponent(value, 1);
+  return digits === '1' ? powerOfTen(exponent) : `${digits}·${powerOfTen(exponent)}`;
 }
 
 /** Two components of every run against one another, and the exact orbit. */

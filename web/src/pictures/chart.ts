@@ -8,6 +8,8 @@ import {
   LogarithmicScale,
   PointElement,
   type PointStyle,
+  type ScriptableScaleContext,
+  type Scale,
   ScatterController,
   Tooltip,
 } from 'chart.js';
@@ -86,6 +88,25 @@ export function datasetsOf(picture: Picture): Dataset[] {
   return picture.series.map(datasetOf);
 }
 
+/** Pixels that the number of a tick needs, along each axis. */
+const ACROSS = 46;
+const UP = 20;
+
+/**
+ * Whether a tick of a logarithmic axis has its number: whole decades, as many as there is room for, and 2 and 5 within them
+ * where there are few, so that there are always two.
+ *
+ * @param decades that the axis runs over
+ * @param room numbers that stand beside one another
+ */
+export function isNumbered(value: number, decades: number, room: number): boolean {
+  const power = Math.floor(Math.log10(value) + 1e-9);
+  const digit = Math.round(value / 10 ** power);
+  if (Math.abs(value / 10 ** power - digit) > 1e-6) return false;
+  if (decades < 2.2 && 3 * decades <= room) return digit === 1 || digit === 2 || digit === 5;
+  return digit === 1 && power % Math.max(1, Math.ceil(decades / Math.max(1, room))) === 0;
+}
+
 /** An axis over the lines of the graph paper, without a frame. */
 function axisOptions({ scale, range, grace, mostTicks, tick }: Axis, palette: Palette): object {
   return {
@@ -97,9 +118,31 @@ function axisOptions({ scale, range, grace, mostTicks, tick }: Axis, palette: Pa
       maxRotation: 0,
       padding: 6,
       ...(mostTicks === undefined ? {} : { maxTicksLimit: mostTicks }),
-      ...(tick === undefined ? {} : { callback: (value: number | string) => tick(Number(value)) }),
+      ...(scale === 'linear'
+        ? {}
+        : {
+            autoSkip: false,
+            callback(this: Scale, value: number | string): string {
+              const pixels = this.isHorizontal() ? this.width : this.height;
+              const room = this.isHorizontal() ? ACROSS : UP;
+              const decades = Math.log10(this.max / this.min);
+              return isNumbered(Number(value), decades, pixels / room) ? (tick ?? String)(Number(value)) : '';
+            },
+          }),
     },
-    grid: { color: palette.gridCoarse, lineWidth: 0.9, drawTicks: false },
+    grid: {
+      // lines within a decade only where they do not run into one another
+      color:
+        scale === 'linear'
+          ? palette.gridCoarse
+          : ({ tick: { value }, scale: { min, max } }: ScriptableScaleContext) => {
+              const power = Math.log10(value);
+              if (Math.abs(power - Math.round(power)) < 1e-9) return palette.gridCoarse;
+              return Math.log10(Number(max) / Number(min)) > 3 ? 'transparent' : palette.gridFine;
+            },
+      lineWidth: 0.9,
+      drawTicks: false,
+    },
     border: { display: false },
   };
 }

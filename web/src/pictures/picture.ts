@@ -70,7 +70,7 @@ export interface Axis {
   /** Part of the range that is left free above and below. */
   readonly grace?: number;
   readonly mostTicks?: number;
-  /** The text of a tick, '' for none; without it the number itself. */
+  /** The text of a numbered tick; without it the number itself. */
   readonly tick?: (value: number) => string;
 }
 
