@@ -138,7 +138,7 @@ function axisOptions({ scale, range, grace, mostTicks, tick }: Axis, palette: Pa
           : ({ tick: { value }, scale: { min, max } }: ScriptableScaleContext) => {
               const power = Math.log10(value);
               if (Math.abs(power - Math.round(power)) < 1e-9) return palette.gridCoarse;
-              return Math.log10(Number(max) / Number(min)) > 3 ? 'transparent' : palette.gridFine;
+              return Math.log10(max / min) > 3 ? 'transparent' : palette.gridFine;
             },
       lineWidth: 0.9,
       drawTicks: false,
