@@ -1,4 +1,5 @@
 /** @jest-environment jsdom */
+import { isSought } from './entry-list.tsx';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { App } from 'antd';
@@ -105,4 +106,20 @@ test.each([
   ['ä'.repeat(300), `${'ä'.repeat(100)}.schritt.json`],
 ])('the file of %j is %j', (title, name) => {
   expect(fileName(title)).toBe(name);
+});
+
+test.each([
+  ['', true],
+  ['snow', true],
+  ['SLUICE', true],
+  ['heun lake', true],
+  ['sqrt', true],
+  ['RK4', false],
+])('a row is found by "%s": %s', (sought, found) => {
+  const row = {
+    title: 'Sluice of the snow lake',
+    methods: ['Euler', 'Heun'],
+    excerpt: "level' = -k*sqrt(level)",
+  } as const;
+  expect(isSought(row, sought)).toBe(found);
 });

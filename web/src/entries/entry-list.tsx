@@ -1,10 +1,11 @@
 import { readDocumentText } from '@schritt/core/document';
-import { App, Button } from 'antd';
-import { type ChangeEvent, type ReactNode, useRef } from 'react';
+import { App, Button, Input } from 'antd';
+import { type ChangeEvent, type ReactNode, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { createEntry, type DocumentOf, type EntryRow, type Kind } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
 import { TopBar } from '../frame/top-bar.tsx';
+import { usePageTitle } from '../frame/use-page-title.ts';
 import { EntryRowItem } from './entry-row.tsx';
 import { textOf } from './files.ts';
 import './entry-list.css';
@@ -21,6 +22,18 @@ interface EntryListProps<K extends Kind> {
   readonly preview: (row: EntryRow) => ReactNode;
 }
 
+/** Whether the title, a method or the first lines of an entry hold every word that is sought. */
+export function isSought(
+  { title, methods, excerpt }: Pick<EntryRow, 'title' | 'methods' | 'excerpt'>,
+  sought: string,
+): boolean {
+  const all = [title, ...methods, excerpt].join(' ').toLowerCase();
+  return sought
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => all.includes(word));
+}
+
 /** All entries of a kind as rows, with what can be done with each. */
 export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
   const { kind, heading, empty, path, blank, newLabel, preview } = props;
@@ -28,6 +41,9 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
   const { message } = App.useApp();
   const navigate = useNavigate();
   const file = useRef<HTMLInputElement>(null);
+  const [sought, setSought] = useState('');
+  usePageTitle(heading);
+  const found = rows?.filter((row) => isSought(row, sought)) ?? null;
 
   const store = async (document: DocumentOf<K>, open: boolean): Promise<void> => {
     try {
@@ -85,12 +101,29 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
         }
       />
       <main className="entry-list">
-        <h1>{heading}</h1>
+        <div className="list-head">
+          <h1>{heading}</h1>
+          {rows !== null && rows.length > 1 && (
+            <Input
+              allowClear
+              className="search"
+              aria-label={`Search the ${heading.toLowerCase()}`}
+              placeholder="title, method or text"
+              value={sought}
+              onChange={(event) => setSought(event.target.value)}
+            />
+          )}
+        </div>
         {error !== undefined && <p className="wrong">The list cannot be loaded: {error.message}.</p>}
         {rows === null && error === undefined && <p className="quiet">Loading …</p>}
+        {found?.length === 0 && sought !== '' && (
+          <p className="empty">
+            None of the {more === null ? '' : `${rows?.length ?? 0} that are shown `}holds “{sought}”.
+          </p>
+        )}
         {rows?.length === 0 && <p className="empty">{empty}</p>}
         <ul>
-          {rows?.map((row) => (
+          {found?.map((row) => (
             <EntryRowItem
               key={row.id}
               kind={kind}

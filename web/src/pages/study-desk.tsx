@@ -18,6 +18,7 @@ import { UndoButtons } from '../entries/undo-buttons.tsx';
 import { UnsavedOffer } from '../entries/unsaved-offer.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { TopBar } from '../frame/top-bar.tsx';
+import { usePageTitle } from '../frame/use-page-title.ts';
 import { LensFrame } from '../lenses/lens-frame.tsx';
 import { StepRuler } from '../ruler/step-ruler.tsx';
 import { ComparisonPart } from '../sentences/comparison-part.tsx';
@@ -94,6 +95,7 @@ export function StudyDesk(props: {
   const left = useUnsaved('study', entry);
   const take = (other: StudyDocument): void => edit('other copy', () => workOn(other));
   const desk = useStudyDesk(study, edit);
+  usePageTitle(study.title);
   const step = useStepOf(desk);
   const [keysShown, setKeysShown] = useState(false);
   const { good, view, setView } = desk;

@@ -63,22 +63,16 @@ export function useZoom(canvas: RefObject<HTMLCanvasElement | null>): {
       else return;
       event.preventDefault();
     };
-    host.addEventListener('wheel', wheel, { passive: false });
-    host.addEventListener('pointerdown', down);
-    host.addEventListener('pointermove', move);
-    host.addEventListener('pointerup', up);
-    host.addEventListener('pointerleave', up);
-    host.addEventListener('dblclick', reset);
-    host.addEventListener('keydown', press);
-    return () => {
-      host.removeEventListener('wheel', wheel);
-      host.removeEventListener('pointerdown', down);
-      host.removeEventListener('pointermove', move);
-      host.removeEventListener('pointerup', up);
-      host.removeEventListener('pointerleave', up);
-      host.removeEventListener('dblclick', reset);
-      host.removeEventListener('keydown', press);
-    };
+    // one signal takes all listeners away again
+    const listening = new AbortController();
+    const { signal } = listening;
+    host.addEventListener('wheel', wheel, { passive: false, signal });
+    host.addEventListener('pointerdown', down, { signal });
+    host.addEventListener('pointermove', move, { signal });
+    for (const end of ['pointerup', 'pointerleave'] as const) host.addEventListener(end, up, { signal });
+    host.addEventListener('dblclick', reset, { signal });
+    host.addEventListener('keydown', press, { signal });
+    return () => listening.abort();
   }, [canvas, reset]);
   return { zoom, reset };
 }

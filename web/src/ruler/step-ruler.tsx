@@ -41,7 +41,11 @@ export function StepRuler(): ReactNode {
   if (order.length === 0 || now === null)
     return (
       <div className="step-ruler" ref={host}>
-        <p className="quiet">No step sizes yet: add one at the left.</p>
+        <p className="quiet">
+          {problem === null
+            ? 'The text of the problem has errors; there is nothing to run yet.'
+            : 'No step sizes yet: add one at the left.'}
+        </p>
       </div>
     );
 

@@ -30,7 +30,14 @@ function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
 
 /** The table under the pictures, with what is to be said of the work that it waits for. */
 export function TablePart(): ReactNode {
-  const { results, curves, chosen } = useDesk();
+  const { results, curves, chosen, good } = useDesk();
+  // where nothing can be run nothing is under way
+  if (good.document === null)
+    return (
+      <section className="table-part" aria-label="Rungs">
+        <p className="quiet">No rungs: the text of the problem has errors.</p>
+      </section>
+    );
   return (
     <section className="table-part" aria-label="Rungs">
       <UnderWay computed={results} what="the study" kept="shown is what there was of it" />

@@ -14,6 +14,7 @@ import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { useAutosave } from '../desk/use-autosave.ts';
 import { useHistory } from '../desk/use-history.ts';
 import { TopBar } from '../frame/top-bar.tsx';
+import { usePageTitle } from '../frame/use-page-title.ts';
 import './text-desk.css';
 
 interface TextDeskProps<K extends 'problem' | 'method', T> {
@@ -48,6 +49,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
     edit('other copy', () => ({ title, text }));
   const left = useUnsaved(kind, entry);
   const navigate = useNavigate();
+  usePageTitle(value.title);
   const reading = useMemo(() => parse(value.text), [parse, value.text]);
   const [good, setGood] = useState<T | null>(reading.ok ? reading.value : null);
   if (reading.ok && good !== reading.value) setGood(reading.value);
