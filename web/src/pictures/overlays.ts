@@ -1,6 +1,7 @@
 import type { Chart, Scale } from 'chart.js';
 import type { Palette } from '../theme/tokens.ts';
 import { SANS } from '../theme/ant-theme.ts';
+import { type Box, boxOf, labelPlace, type Pixel } from './label-place.ts';
 import type { Fit, Note, Overlay } from './picture.ts';
 
 interface Ground {
@@ -35,12 +36,18 @@ function drawCaption({ chart, palette }: Ground, caption: Overlay & { readonly k
 }
 
 /** Labels nearer than that, in pixels, would overprint one another. */
-const LABEL = { width: 74, height: 13 };
+const LABEL = { height: 13 };
+
+/** Where the points of all series of a chart are. */
+function pointsOf(chart: Chart): readonly Pixel[] {
+  return chart.data.datasets.flatMap((_, i) => chart.getDatasetMeta(i).data.map(({ x, y }) => ({ x, y })));
+}
 
 function drawFits({ chart, x, y }: Ground, fits: readonly Fit[]): void {
-  const { ctx } = chart;
+  const { ctx, chartArea } = chart;
   ctx.font = `600 11px ${SANS}`;
-  const taken: { readonly x: number; readonly y: number }[] = [];
+  const points = pointsOf(chart);
+  const taken: Box[] = [];
   for (const { color, text, from, to } of fits) {
     const [x1, y1] = [x.getPixelForValue(from.x), y.getPixelForValue(from.y)];
     const [x2, y2] = [x.getPixelForValue(to.x), y.getPixelForValue(to.y)];
@@ -58,12 +65,12 @@ function drawFits({ chart, x, y }: Ground, fits: readonly Fit[]): void {
     }
     ctx.stroke();
     ctx.fillStyle = color;
-    const label = { x: (x1 + x2) / 2 + 8, y: (y1 + y2) / 2 + 16 };
-    const isTaken = (): boolean =>
-      taken.some((t) => Math.abs(t.x - label.x) < LABEL.width && Math.abs(t.y - label.y) < LABEL.height);
-    while (isTaken()) label.y += LABEL.height;
-    taken.push(label);
-    ctx.fillText(text, label.x, label.y);
+    const size = { width: ctx.measureText(text).width, height: LABEL.height };
+    // where there is no room for it the order stands in the table and in the sentences
+    const place = labelPlace({ x: x1, y: y1 }, { x: x2, y: y2 }, size, chartArea, points, taken);
+    if (place === null) continue;
+    taken.push(boxOf(place, size.width, size.height));
+    ctx.fillText(text, place.x, place.y);
   }
 }
 

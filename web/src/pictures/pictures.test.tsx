@@ -119,6 +119,7 @@ function ground() {
           done.push(
             `${String(name)}(${inputs.map((i) => (typeof i === 'number' ? Math.round(i) : String(i))).join(', ')})`,
           );
+          return { width: 30 };
         },
       set: () => true,
     },
@@ -132,6 +133,8 @@ function ground() {
   const chart: Chart = Object.assign(Object.create(null), {
     ctx,
     chartArea,
+    data: { datasets: [{}] },
+    getDatasetMeta: () => ({ data: [{ x: 300, y: 20 }] }),
     scales: { x: scale(0, 40), y: scale(300, -30) },
   });
   const draw = (overlays: readonly Overlay[], behind: boolean): readonly string[] => {
@@ -154,7 +157,7 @@ test('labels of fits give way to one another', () => {
   const labels = ground()([{ kind: 'fits', fits: [fit, { ...fit, text: '2.01' }] }], false).filter((d) =>
     d.startsWith('fillText'),
   );
-  expect(labels).toEqual(['fillText(2.00, 88, 256)', 'fillText(2.01, 88, 269)']);
+  expect(labels).toEqual(['fillText(2.00, 86, 258)', 'fillText(2.01, 62, 276)']);
 });
 
 test('a caption stands at the top and in the corner where the curves do not fall', () => {
