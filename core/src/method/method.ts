@@ -115,6 +115,11 @@ export function evaluationsPerStep(method: Method): number {
   return sum + (keepsRate ? 1 : 0);
 }
 
+/** Whether a method types a derivative out, which belongs to its own problem. */
+export function typesDerivatives(method: Method): boolean {
+  return method.statements.some((statement) => statement.kind === 'function');
+}
+
 /** Whether some value is found by Newton's method. */
 export function isImplicit(method: Method): boolean {
   return method.statements.some((statement) => statement.kind === 'solve');

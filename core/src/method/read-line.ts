@@ -2,7 +2,7 @@ import type { Expression } from '../formula/expression.ts';
 import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import type { Grammar } from '../formula/grammar.ts';
 import { Parser } from '../formula/parse.ts';
-import { depths } from '../text/brackets.ts';
+import { atCommas } from '../text/brackets.ts';
 import { PlaceError, type Span, spanning, writing } from '../text/place.ts';
 import type { Line, Token } from '../text/token.ts';
 import { type Given, type Method, partialOf, type Variable } from './method.ts';
@@ -50,16 +50,6 @@ function refuseName(name: string, form: Method['form']): string | null {
   if (FUNCTIONS.has(name)) return `${name} is a function of the notation; take another name`;
   if (CONSTANTS.has(name)) return `${name} is a constant of the notation; take another name`;
   return null;
-}
-
-/** Splits tokens at commas that stand in no bracket. */
-function atCommas(tokens: readonly Token[]): readonly (readonly Token[])[] {
-  const parts: Token[][] = [[]];
-  const depth = depths(tokens);
-  for (const [i, token] of tokens.entries())
-    if (token.kind === 'comma' && depth[i] === 0) parts.push([]);
-    else parts.at(-1)?.push(token);
-  return parts;
 }
 
 function readGiven(

@@ -80,10 +80,11 @@ export function* keepRun(run: CompiledRun, grid: Grid): Generator<number, LongRu
 }
 
 /** Any window of rows of a kept run, computed again from the nearest checkpoint: the same bits as the first time. */
-export function rowsAgain(longRun: LongRun, from: number, count: number): Rows {
+export function rowsAgain(longRun: LongRun, from: number, count: number, every = 1): Rows {
   const { run, grid, checkpoints } = longRun;
   const nearest = checkpoints.findLast((point) => point.n <= from) ?? checkpoints[0];
-  return rowsOf(run, grid, from, count, nearest === undefined ? begin(run, grid) : copyOf(nearest));
+  const at = nearest === undefined ? begin(run, grid) : copyOf(nearest);
+  return rowsOf(run, grid, from, count, at, every);
 }
 
 /** Goes on to a grid point, with a sign of life after every slice of the work. */

@@ -30,11 +30,12 @@ export interface Rows {
 }
 
 /**
- * Grid points `from` to `from + count - 1` of a run, with every stage.
+ * `count` grid points of a run from `from` on, every `every`-th of them, with every stage.
  *
  * @param from the first grid point, from 0; past the end there are no rows
  * @throws Refusal as `begin`
  * @param at a run under way at or before `from`, such as a copy of a checkpoint; it is moved on
+ * @param every how far the points stand apart, in steps
  */
 export function rowsOf(
   run: CompiledRun,
@@ -42,13 +43,14 @@ export function rowsOf(
   from: number,
   count: number,
   at: RunState = begin(run, grid),
+  every = 1,
 ): Rows {
   const exact = exactSolution(run.problem);
   const conserved = conservedQuantities(run.problem);
   const rates = systemRates(run.problem, run.precision);
   goTo(at, Math.min(from, grid.steps));
   const rows: Row[] = [];
-  const last = Math.min(grid.steps, from + count - 1);
+  const last = Math.min(grid.steps, from + (count - 1) * every);
   while (at.n <= last && at.n >= from) {
     const t = timeAt(grid, at.n);
     const values = Array.from(at.state.subarray(0, run.shape.size));
@@ -62,8 +64,9 @@ export function rowsOf(
       exact: values.map((_, j) => (exact.known(j) ? exact.value(j, t) : null)),
     });
     if (at.n === grid.steps) break;
-    goTo(at, at.n + 1);
-    if (at.stopped !== null) break;
+    const next = at.n + every;
+    goTo(at, Math.min(grid.steps, next));
+    if (at.stopped !== null || at.n < next) break;
   }
   return { rows, stopped: at.stopped };
 }

@@ -9,7 +9,7 @@ import type { CompiledRun } from '../compile/compile.ts';
 import { MOST_ITERATIONS } from '../compile/newton/newton-code.ts';
 import { rounding } from '../compile/precision.ts';
 import type { Instruction } from '../compile/program/program.ts';
-import { ratePartial, rateTangent, type RateTree, RateTrees } from '../compile/program/rate-tree.ts';
+import { partialRate, type RateTree, RateTrees } from '../compile/program/rate-tree.ts';
 import type { Register, StepTree } from '../compile/program/step-tree.ts';
 import { NEWTON } from '../compile/program/state.ts';
 
@@ -164,12 +164,11 @@ function doInstruction(step: Step, instruction: Instruction): void {
       return;
     }
     case 'partial': {
-      const { times, values, along } = instruction;
+      const { along } = instruction;
       const when = methodValue(step, instruction.time, 0, line);
       const at = [vectors.get(instruction.at) ?? []];
       const direction = along === null ? [] : (vectors.get(along) ?? []);
-      const change = (tree: RateTree): RateTree =>
-        along === null ? ratePartial(tree, times, values) : rateTangent(ratePartial(tree, times, 0));
+      const change = (tree: RateTree): RateTree => partialRate(tree, instruction);
       const found = run.layout.rated.flatMap(({ block }) =>
         Array.from({ length: block.size }, (_, element) =>
           expressionValue(step, block.rate, block, element, at, when, line, change, direction),

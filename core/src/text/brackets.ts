@@ -17,3 +17,14 @@ export function closingOf(tokens: readonly Token[], from: number): number {
   const found = all.findIndex((depth, i) => i > 0 && depth <= 0);
   return found < 0 ? -1 : from + found;
 }
+
+/** Tokens parted at the commas that stand in no bracket. */
+export function atCommas(tokens: readonly Token[]): readonly (readonly Token[])[] {
+  const depth = depths(tokens);
+  const parts: Token[][] = [[]];
+  tokens.forEach((token, i) => {
+    if (token.kind === 'comma' && depth[i] === 0) parts.push([]);
+    else parts.at(-1)?.push(token);
+  });
+  return parts;
+}

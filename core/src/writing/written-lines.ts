@@ -1,4 +1,4 @@
-import { depths } from '../text/brackets.ts';
+import { atCommas, depths } from '../text/brackets.ts';
 import { type Complaints, type Repair, type Span, writing } from '../text/place.ts';
 import { type Line, type Token, tokenize } from '../text/token.ts';
 import { type OwnLine, ownForm, type TextKind } from './foreign/own-form.ts';
@@ -65,16 +65,10 @@ function isStatement(tokens: readonly Token[]): boolean {
   );
 }
 
-/** Tokens parted at commas outside of brackets, where every part is a statement: `x' = y, y' = -x`. */
-function atCommas(tokens: readonly Token[]): readonly (readonly Token[])[] {
-  const depth = depths(tokens);
-  if (!tokens.some(({ kind }, i) => kind === 'comma' && depth[i] === 0)) return [tokens];
-  const parts: Token[][] = [[]];
-  tokens.forEach((token, i) => {
-    if (token.kind === 'comma' && depth[i] === 0) parts.push([]);
-    else parts.at(-1)?.push(token);
-  });
-  return parts.every(isStatement) ? parts : [tokens];
+/** Tokens parted at commas, where every part is a statement: `x' = y, y' = -x`. */
+function statementsAtCommas(tokens: readonly Token[]): readonly (readonly Token[])[] {
+  const parts = atCommas(tokens);
+  return parts.length > 1 && parts.every(isStatement) ? parts : [tokens];
 }
 
 /** `f(t; y)` as f(t, y), and complains of it. */
@@ -97,7 +91,9 @@ function statementsOf(typed: readonly Token[], complaints: Complaints): readonly
   for (const token of tokens)
     if (token.kind === 'end') parts.push([]);
     else parts.at(-1)?.push(token);
-  return parts.flatMap((part) => atCommas(part.at(-1)?.kind === 'comma' ? part.slice(0, -1) : part));
+  return parts.flatMap((part) =>
+    statementsAtCommas(part.at(-1)?.kind === 'comma' ? part.slice(0, -1) : part),
+  );
 }
 
 /**

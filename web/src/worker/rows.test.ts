@@ -132,3 +132,11 @@ test('a window of a long run, from the checkpoint before it, has the bits of the
   expect(far.rows[0]?.values).toEqual([x, z]);
   expect(window(3, 2).rows.map(({ n }) => n)).toEqual([3, 4]);
 });
+
+test('every third row of a run has the bits of those rows of all, and none beyond the end', () => {
+  const of = study(DECAY, HEUN);
+  const all = rowsWindow(of, { method: 0, wish: { steps: 10 }, from: 0, count: 11 }).rows;
+  const some = rowsWindow(of, { method: 0, wish: { steps: 10 }, from: 1, count: 9, every: 3 }).rows;
+  expect(some.map(({ n }) => n)).toEqual([1, 4, 7, 10]);
+  expect(some).toEqual(all.filter(({ n }) => n % 3 === 1));
+});

@@ -50,8 +50,8 @@ export function rowsWindow(study: Study, window: RowsWish, key: string): RowsWin
   const grid = layGrid(problem.start, problem.end, wish, lastStep);
   const { rows, stopped } =
     grid.steps <= SHORT
-      ? rowsOf(run, grid, from, 1 + (count - 1) * every)
-      : rowsAgain(keptRun(JSON.stringify([key, wish]), run, grid), from, 1 + (count - 1) * every);
+      ? rowsOf(run, grid, from, count, undefined, every)
+      : rowsAgain(keptRun(JSON.stringify([key, wish]), run, grid), from, count, every);
   const all = componentNames(problem);
   const components = all.slice(0, MOST_SHOWN);
   const shown = stageComponents(run, all).slice(0, MOST_SHOWN);
@@ -63,15 +63,13 @@ export function rowsWindow(study: Study, window: RowsWish, key: string): RowsWin
     slopes: vectorNames('f', components),
     stages: names,
     conserved: problem.conserved.map(({ name }) => name),
-    rows: rows
-      .filter(({ n }) => (n - from) % every === 0)
-      .map((row) => ({
-        ...row,
-        values: row.values.slice(0, MOST_SHOWN),
-        slopes: row.slopes.slice(0, MOST_SHOWN),
-        exact: row.exact.slice(0, MOST_SHOWN),
-        stages: row.stages?.map((stage) => stage.slice(0, MOST_SHOWN)) ?? null,
-      })),
+    rows: rows.map((row) => ({
+      ...row,
+      values: row.values.slice(0, MOST_SHOWN),
+      slopes: row.slopes.slice(0, MOST_SHOWN),
+      exact: row.exact.slice(0, MOST_SHOWN),
+      stages: row.stages?.map((stage) => stage.slice(0, MOST_SHOWN)) ?? null,
+    })),
     steps: grid.steps,
     stopped: stopped === null ? null : `step ${stopped.step}, ${stopped.stage}: ${stopped.why}`,
   };

@@ -11,7 +11,7 @@ import type { Scopes } from '../pieces/scopes.ts';
 import { type Block, frame } from '../pieces/statement.ts';
 import type { Layout } from '../program/layout.ts';
 import type { Program } from '../program/program.ts';
-import { ratePartial, rateTangent, type RateTree, RateTrees } from '../program/rate-tree.ts';
+import { partialRate, rateTangent, type RateTree, RateTrees } from '../program/rate-tree.ts';
 import { stateShape } from '../program/state.ts';
 import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
 import { isInPlace } from './array-rotation.ts';
@@ -83,12 +83,10 @@ export class ArrayVectors implements Vectors {
     );
   }
 
-  partial({ times, along, into, at }: Partial, when: Piece): void {
+  partial(of: Partial, when: Piece): void {
+    const { along, into, at } = of;
     const source = { at: [this.array(at)], along: along === null ? [] : [this.array(along)], when };
-    this.#writeRates(source, this.array(into), (tree) => {
-      const byTime = ratePartial(tree, times, 0);
-      return along === null ? byTime : rateTangent(byTime);
-    });
+    this.#writeRates(source, this.array(into), (tree) => partialRate(tree, of));
   }
 
   /** Taylor coefficients of the whole system by one generated function; f^(k) is (k+1)! times coefficient k+1 of y. */

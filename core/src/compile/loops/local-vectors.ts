@@ -10,7 +10,7 @@ import type { Scopes } from '../pieces/scopes.ts';
 import { type Block, frame } from '../pieces/statement.ts';
 import type { Layout } from '../program/layout.ts';
 import type { Program } from '../program/program.ts';
-import { ratePartial, rateTangent, type RateLeaf, type RateTree, RateTrees } from '../program/rate-tree.ts';
+import { partialRate, rateTangent, type RateLeaf, type RateTree, RateTrees } from '../program/rate-tree.ts';
 import { stateShape } from '../program/state.ts';
 import type { Register, StepTree } from '../program/step-tree.ts';
 import type { NumberedSolve, Partial, StepLowering, Vectors } from './step-lowering.ts';
@@ -98,10 +98,9 @@ export class LocalVectors implements Vectors {
     );
   }
 
-  partial({ times, values, along, into, at }: Partial, when: Piece): void {
-    const trees = this.#rateTrees().map((tree) =>
-      along === null ? ratePartial(tree, times, values) : rateTangent(ratePartial(tree, times, 0)),
-    );
+  partial(of: Partial, when: Piece): void {
+    const { along, into, at } = of;
+    const trees = this.#rateTrees().map((tree) => partialRate(tree, of));
     const direction = along === null ? [] : this.pieces(along);
     this.#vectors.set(into, this.#ratesOf(trees, [at], when, direction));
   }

@@ -118,8 +118,21 @@ export function rateTangent(tree: RateTree): RateTree {
   );
 }
 
+/** Which partial derivative: how often by time and by y, and whether that by y is applied to a vector. */
+export interface PartialKind {
+  readonly times: number;
+  readonly values: number;
+  /** What the derivative by y is applied to; null for the number itself, of a problem of one equation. */
+  readonly along: number | null;
+}
+
+/** A partial derivative of a rate; one that is applied to a vector holds how fast each component moves along it. */
+export function partialRate(tree: RateTree, { times, values, along }: PartialKind): RateTree {
+  return along === null ? ratePartial(tree, times, values) : rateTangent(ratePartial(tree, times, 0));
+}
+
 /** A partial derivative of a formula by time, and by the component of a problem of one equation. */
-export function ratePartial(tree: RateTree, times: number, values: number): RateTree {
+function ratePartial(tree: RateTree, times: number, values: number): RateTree {
   const by = (kind: 'time' | 'component', of: RateTree): RateTree =>
     derivative(of, ({ to }) => number(to.kind === kind ? 1 : 0));
   let made = tree;

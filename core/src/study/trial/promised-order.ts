@@ -1,7 +1,7 @@
 import { attempt } from '../../text/refusal.ts';
 import { ln } from '../../elementary/logarithm.ts';
 import { some } from '../../formula/expression.ts';
-import type { Method } from '../../method/method.ts';
+import { type Method, typesDerivatives } from '../../method/method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { compileWithStart } from '../../compile/compile-with-start.ts';
@@ -115,8 +115,7 @@ function testProblem(method: Method, problem: Problem): string {
 
 /** What the formula of a method promises for problems such as the given one. */
 export function promisedOrder(method: Method, problem: Problem): Promised {
-  // a derivative typed out belongs to its own problem
-  if (method.statements.some(({ kind }) => kind === 'function')) return { kind: 'unknown' };
+  if (typesDerivatives(method)) return { kind: 'unknown' };
   const text = testProblem(method, problem);
   return known(`${text}\n\n${method.text}`, () => tryOut(text, method));
 }

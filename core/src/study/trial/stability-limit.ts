@@ -1,5 +1,5 @@
 import { attempt } from '../../text/refusal.ts';
-import type { Method } from '../../method/method.ts';
+import { type Method, typesDerivatives } from '../../method/method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import { compileWithStart } from '../../compile/compile-with-start.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
@@ -34,8 +34,7 @@ export function realStabilityLimit(method: Method): number | null {
 
 function findLimit(method: Method): number | null {
   const decay = parseProblem(DECAY);
-  const isTyped = method.statements.some(({ kind }) => kind === 'function');
-  if (!decay.ok || method.form !== 'first order' || isTyped) return null;
+  if (!decay.ok || method.form !== 'first order' || typesDerivatives(method)) return null;
   const compiled = attempt(() =>
     compileWithStart(decay.value, method, { find: () => null, instead: 'exact' }),
   );
