@@ -14,6 +14,7 @@ export { derivativesTex } from './problem/derivatives-tex.ts';
 export { manufacture } from './problem/manufacture.ts';
 export { type ParameterValues, parseProblem } from './problem/parse-problem.ts';
 export { componentNames, hasExact, isSecondOrder, type Problem } from './problem/problem.ts';
+export { type StepExpression, stepExpression } from './problem/step-expression.ts';
 export { aligned, problemTex, systemTex, systemText } from './problem/tex-problem.ts';
 export { writeParameters } from './problem/write-parameters.ts';
 export {

@@ -1,5 +1,5 @@
 import type { ErrorChoice, Grid, Rung } from '@schritt/core/study';
-import type { Problem } from '@schritt/core/notation';
+import type { ParameterValues, Problem } from '@schritt/core/notation';
 import { createContext, useContext } from 'react';
 import type { Computed } from '../worker/use-work.ts';
 import type { GoodStudy } from './use-good-study.ts';
@@ -7,9 +7,6 @@ import type { Editing } from './use-history.ts';
 import type { KeyedCurves, KeyedResult } from './use-results.ts';
 import type { View } from './view.ts';
 import type { WorkingMethod, WorkingStudy } from './working-study.ts';
-
-/** What errors are shown over. */
-export type ErrorsOver = 'h' | 'evaluations';
 
 /** Rungs that a finding speaks of: of one method, or of all where the key is null. */
 export interface Pointed {
@@ -58,6 +55,9 @@ export interface Desk {
   readonly study: WorkingStudy;
   readonly edit: Editing<WorkingStudy>['edit'];
   readonly good: GoodStudy;
+  /** Values that sliders give to parameters; the text stays as it is. */
+  readonly parameters: ParameterValues;
+  readonly setParameters: (values: ParameterValues) => void;
   /** The last good problem; null before there was one. */
   readonly problem: Problem | null;
   readonly independent: string;
@@ -66,6 +66,8 @@ export interface Desk {
   readonly caption: string;
   readonly chosen: ChosenStep;
   readonly methods: DeskMethods;
+  /** The largest h at which the runs of a method do not grow, by key; null where none is known. */
+  readonly limits: ReadonlyMap<string, number | null>;
   readonly results: Computed<KeyedResult>;
   readonly curves: Computed<KeyedCurves>;
   /** What the page shows: how deep, through which lenses, which step. */
@@ -80,8 +82,9 @@ export interface Desk {
   readonly setMarked: (t: number | null) => void;
   readonly pointed: Pointed | null;
   readonly setPointed: (pointed: Pointed | null) => void;
-  readonly over: ErrorsOver;
-  readonly setOver: (over: ErrorsOver) => void;
+  /** What the legends have switched off: keys of methods, `exact` for the solution. */
+  readonly hidden: ReadonlySet<string>;
+  readonly toggle: (id: string) => void;
 }
 
 export const DeskContext = createContext<Desk | null>(null);

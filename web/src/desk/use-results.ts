@@ -3,8 +3,11 @@ import type { StudyResult } from '@schritt/core/study';
 import { useMemo } from 'react';
 import type {
   Curves,
+  Profile,
+  ProfileWish,
   RowsWindow,
   RowsWish,
+  RunWish,
   SideRows,
   SideWish,
   StepView,
@@ -39,19 +42,43 @@ export interface KeyedCurves {
   readonly keys: readonly string[];
 }
 
-/** Computes the curves at one step size in a worker of their own. */
+/** The stability limits of the methods of a study as step sizes, by key, by a worker of its own. */
+export function useLimits(
+  document: StudyDocument | null,
+  keys: readonly string[],
+): Computed<ReadonlyMap<string, number | null>> {
+  const ask = useMemo((): Ask<ReadonlyMap<string, number | null>> | null => {
+    if (document === null) return null;
+    return async (computer, progress) => {
+      const limits = await computer.ask('limits', { document }, progress);
+      return new Map(keys.map((key, i) => [key, limits[i] ?? null]));
+    };
+  }, [document, keys]);
+  return useComputed(ask);
+}
+
+/** Computes the curves of some runs in a worker of their own. */
 export function useCurves(
   document: StudyDocument | null,
   keys: readonly string[],
-  h: number | null,
+  runs: readonly RunWish[] | null,
 ): Computed<KeyedCurves> {
   const ask = useMemo((): Ask<KeyedCurves> | null => {
-    if (document === null || h === null) return null;
+    if (document === null || runs === null) return null;
     return async (computer, progress) => ({
-      curves: await computer.ask('curves', { document, wish: { h } }, progress),
+      curves: await computer.ask('curves', { document, runs }, progress),
       keys,
     });
-  }, [document, keys, h]);
+  }, [document, keys, runs]);
+  return useComputed(ask);
+}
+
+/** All elements of a family at one grid point, by a worker of its own; null for none. */
+export function useProfile(document: StudyDocument | null, profile: ProfileWish | null): Computed<Profile> {
+  const ask = useMemo((): Ask<Profile> | null => {
+    if (document === null || profile === null) return null;
+    return (computer, progress) => computer.ask('profile', { document, profile }, progress);
+  }, [document, profile]);
   return useComputed(ask);
 }
 

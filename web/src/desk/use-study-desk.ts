@@ -1,13 +1,15 @@
+import type { ParameterValues } from '@schritt/core/notation';
 import { errorChoice } from '@schritt/core/study';
 import { useCallback, useMemo, useState } from 'react';
-import type { Desk, DeskMethods, ErrorsOver, Pointed } from './desk.ts';
+import type { Desk, DeskMethods, Pointed } from './desk.ts';
 import { errorCaption } from './error-caption.ts';
+import { drawnRuns } from './drawn-runs.ts';
 import { useChosenStep } from './use-chosen-step.ts';
 import { useGoodStudy } from './use-good-study.ts';
 import type { Editing } from './use-history.ts';
-import { type KeyedResult, useCurves, useResults } from './use-results.ts';
+import { type KeyedResult, useCurves, useLimits, useResults } from './use-results.ts';
 import { useView } from './use-view.ts';
-import { movedWindow, type WorkingMethod, type WorkingStudy } from './working-study.ts';
+import { movedWindow, withParameters, type WorkingMethod, type WorkingStudy } from './working-study.ts';
 
 /** What can be done with the methods of a study. */
 function useMethods(
@@ -47,31 +49,53 @@ function useMethods(
   return useMemo(() => ({ placeOf, titleOf, change, moveWindow }), [placeOf, titleOf, change, moveWindow]);
 }
 
+const NO_LIMITS: ReadonlyMap<string, number | null> = new Map();
+
 /** The desk of a study under work: reads its texts, computes what they ask for, and keeps what is chosen. */
 export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['edit']): Desk {
-  const good = useGoodStudy(study);
+  const [parameters, setParameters] = useState<ParameterValues>({});
+  const moved = useMemo(() => withParameters(study, parameters), [study, parameters]);
+  const good = useGoodStudy(moved);
   const problem = good.problem.good?.value ?? null;
   const [view, setView] = useView();
   const chosen = useChosenStep(study, problem, edit, view, setView);
   const results = useResults(good.document, good.keys);
-  const curves = useCurves(good.document, good.keys, chosen.grid?.wished ?? null);
+  const { ticked, method } = view;
+  const runs = useMemo(
+    () => drawnRuns(good.keys.length, chosen, { ticked, method }),
+    [good.keys.length, chosen, ticked, method],
+  );
+  const curves = useCurves(good.document, good.keys, runs);
+  const limits = useLimits(good.document, good.keys).value ?? NO_LIMITS;
   const methods = useMethods(study, edit, results.value, chosen.rows);
   const [marked, setMarked] = useState<number | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
   const chooseComponent = useCallback((component: number) => setView({ component }), [setView]);
   const [played, setPlayed] = useState<number | null>(null);
-  const [over, setOver] = useState<ErrorsOver>('h');
+  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set<string>());
+  const toggle = useCallback(
+    (id: string) =>
+      setHidden((now) => {
+        const next = new Set(now);
+        if (!next.delete(id)) next.add(id);
+        return next;
+      }),
+    [],
+  );
   const error = errorChoice(study.error);
   return {
     study,
     edit,
     good,
+    parameters,
+    setParameters,
     problem,
     independent: problem?.independent ?? 't',
     error,
     caption: problem === null ? '' : errorCaption(problem, error),
     chosen,
     methods,
+    limits,
     results,
     curves,
     view,
@@ -83,7 +107,7 @@ export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['e
     setMarked,
     pointed,
     setPointed,
-    over,
-    setOver,
+    hidden,
+    toggle,
   };
 }

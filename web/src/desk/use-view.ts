@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { readView, type View, writeView } from './view.ts';
+import { changedView, readView, type View, writeView } from './view.ts';
 
 /** Milliseconds after which a view stands in the address: a drag is not written point by point. */
 const PAUSE = 200;
@@ -9,7 +9,7 @@ const PAUSE = 200;
 export function useView(): readonly [view: View, change: (change: Partial<View>) => void] {
   const [address, setAddress] = useSearchParams();
   const [view, setView] = useState(() => readView(address));
-  const change = useCallback((more: Partial<View>) => setView((now) => ({ ...now, ...more })), []);
+  const change = useCallback((more: Partial<View>) => setView((now) => changedView(now, more)), []);
   useEffect(() => {
     const wanted = writeView(view);
     if (wanted.toString() === writeView(readView(new URLSearchParams(window.location.search))).toString())

@@ -1,4 +1,4 @@
-import { rounded } from '@schritt/core/notation';
+import { type ParameterValues, parseProblem, rounded, writeParameters } from '@schritt/core/notation';
 import type { MethodInStudy, StudyDocument } from '@schritt/core/document';
 import { type Amount, type Ladder, layLadder } from '@schritt/core/study';
 
@@ -158,4 +158,12 @@ export function movedWindow(
   if (to - from < 2) return { from, to };
   if (rung - from < to - rung) return { from: rung === from ? from + 1 : rung, to };
   return { from, to: rung === to ? to - 1 : rung };
+}
+
+/** The study with other values for parameters of its problem; as it is where its text has errors. */
+export function withParameters(study: WorkingStudy, values: ParameterValues): WorkingStudy {
+  if (Object.keys(values).length === 0) return study;
+  const reading = parseProblem(study.problem.text);
+  if (!reading.ok) return study;
+  return { ...study, problem: { ...study.problem, text: writeParameters(reading.value, values) } };
 }

@@ -6,14 +6,15 @@ import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import type { Picture, Series } from '../pictures/picture.ts';
 import { methodMark } from '../theme/tokens.ts';
 import { usePalette } from '../theme/use-palette.ts';
-import { markersOf } from './run-pictures.ts';
+import { markersOf } from './run-view.ts';
 
 /** Points of a run that the picture shows, about. */
 const POINTS = 400;
 
 /** How far the first conserved quantity has drifted from its value at the start, over time. */
 export function ConservedLens(): ReactNode {
-  const { good, chosen, methods, independent, problem } = useDesk();
+  const desk = useDesk();
+  const { good, chosen, methods, independent, problem } = desk;
   const palette = usePalette();
   const h = chosen.grid?.wished ?? null;
   const steps = chosen.grid?.steps ?? 1;
@@ -31,6 +32,7 @@ export function ConservedLens(): ReactNode {
       const start = rows[0]?.conserved[i] ?? NaN;
       return {
         kind: 'dots',
+        id: key,
         label: methods.titleOf(key),
         points: rows.map((row) => ({ x: row.t, y: (row.conserved[i] ?? NaN) - start })),
         mark: methodMark(palette, methods.placeOf(key)),
@@ -48,6 +50,11 @@ export function ConservedLens(): ReactNode {
       overlays: [
         { kind: 'caption', upper: `${name} less its first value`, lower: independent, falls: false },
       ],
+      legend: good.keys.map((id) => {
+        const mark = methodMark(palette, methods.placeOf(id));
+        return { id, label: methods.titleOf(id), mark, color: mark.color };
+      }),
+      reads: true,
       tip: (label, { x, y }) =>
         `${label}: ${name} has drifted by ${exponential(y, 3)} at ${independent} = ${short(x, 6)}`,
     };
@@ -58,5 +65,6 @@ export function ConservedLens(): ReactNode {
         The problem names no quantity that should stay: add a line such as conserved E = x^2 + v^2.
       </p>
     );
-  return <div className="picture">{picture !== null && <PictureCanvas picture={picture} />}</div>;
+  if (picture === null) return <div className="picture" />;
+  return <PictureCanvas picture={picture} switches={desk} />;
 }

@@ -1,24 +1,30 @@
 import { Select } from 'antd';
-import type { ReactNode } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
-import { type LensName, LENSES, USUAL } from '../desk/view.ts';
+import { type Area, type LensName, LENSES, USUAL } from '../desk/view.ts';
+import { ZoomContext } from '../pictures/use-zoom.ts';
+import type { Zoom } from '../pictures/zoom.ts';
 import { ConservedLens } from './conserved-lens.tsx';
+import { ErrorLens } from './error-lens.tsx';
 import { OrderLens } from './order-lens.tsx';
-import { ErrorLens, PhaseLens } from './run-lenses.tsx';
+import { PhaseLens } from './phase-lens.tsx';
+import { ProfileLens } from './profile-lens.tsx';
 import { SlopesLens } from './slopes-lens.tsx';
 import { SolutionLens } from './solution-lens.tsx';
 
 const SHOWN: { readonly [L in LensName]: () => ReactNode } = {
-  order: () => <OrderLens />,
+  order: () => <OrderLens over="h" />,
+  cost: () => <OrderLens over="evaluations" />,
   solution: () => <SolutionLens />,
   error: () => <ErrorLens />,
   phase: () => <PhaseLens />,
+  profile: () => <ProfileLens />,
   conserved: () => <ConservedLens />,
   slopes: () => <SlopesLens />,
 };
 
 /** The large picture or the one beside it, through any lens; both change places by a button. */
-export function LensFrame({ area }: { readonly area: 'large' | 'beside' }): ReactNode {
+export function LensFrame({ area }: { readonly area: Area }): ReactNode {
   const { view, setView, problem } = useDesk();
   const usual = USUAL[view.depth];
   const [large, beside] = [view.large ?? usual.large, view.beside ?? usual.beside];
@@ -31,7 +37,16 @@ export function LensFrame({ area }: { readonly area: 'large' | 'beside' }): Reac
     ({ name }) =>
       name === own ||
       ((name !== 'phase' || (problem?.size ?? 1) > 1) &&
+        (name !== 'profile' || problem?.unknowns.some(({ range }) => range !== null) === true) &&
         (name !== 'conserved' || (problem?.conserved.length ?? 0) > 0)),
+  );
+  const { zooms } = view;
+  const kept = useMemo(
+    () => ({
+      zoom: zooms[area],
+      setZoom: (zoom: Zoom | null) => setView({ zooms: { ...zooms, [area]: zoom } }),
+    }),
+    [zooms, area, setView],
   );
   const label = LENSES.find(({ name }) => name === own)?.label ?? '';
   return (
@@ -75,7 +90,7 @@ export function LensFrame({ area }: { readonly area: 'large' | 'beside' }): Reac
           </>
         )}
       </div>
-      {SHOWN[own]()}
+      <ZoomContext value={kept}>{SHOWN[own]()}</ZoomContext>
     </section>
   );
 }

@@ -2,9 +2,13 @@ import { openStudy } from '@schritt/core/document';
 import { runStudy } from '@schritt/core/study';
 import type { KeyedResult } from '../desk/use-results.ts';
 import { LIGHT, methodMark } from '../theme/tokens.ts';
+import { errorPicture, errorSeries } from './error-picture.ts';
 import { orderOverlays, orderPicture, orderSeries, type OrderView } from './order-picture.ts';
 import { portraitPicture } from './portrait-lens.tsx';
-import { solutionFrame, solutionSeries, type SolutionView } from './solution-picture.ts';
+import { profilePicture } from './profile-picture.ts';
+import { drawnAs, type RunView } from './run-view.ts';
+import { solutionPicture, solutionSeries } from './solution-picture.ts';
+import type { Curves, Trajectory } from '../worker/messages.ts';
 
 function results(): KeyedResult {
   const opened = openStudy({
@@ -68,45 +72,127 @@ test('ticks are powers of ten or plain numbers, and a point says what it is', ()
   expect([1e-2, 2e-3, 1].map((value) => y.tick?.(value))).toEqual(['10⁻²', '2·10⁻³', '10⁰']);
   expect(tip?.('Euler', { x: 0.125, y: 0.0123456 })).toBe('Euler: error 1.235e-2 at h = 0.125');
   const costs = orderPicture({ ...VIEW, over: 'evaluations' }, [], []);
+  expect(costs.title).toBe('Cost: error at t = 2 over evaluations, both logarithmic');
   expect(costs.tip?.('Heun', { x: 2048, y: 1e-5 })).toBe('Heun: error 1.000e-5 for 2,048 evaluations');
 });
 
-function view(steps: number, exact: readonly number[] | null = [1, 0]): SolutionView {
-  const curves = {
-    methods: [{ components: [{ t: [0, 1], values: [1, 0.1] }], steps, stoppedAt: null, exact: [exact] }],
-    exact: { t: [0, 1], values: [exact] },
+const EULER = { method: 0, wish: { h: 1 } };
+
+/** Two points of a run of some steps, compared with what is known. */
+function runView(
+  steps: number,
+  truth: 'exact' | 'reference' | null = 'exact',
+  more: readonly Trajectory[] = [],
+): RunView {
+  const curves: Curves = {
+    runs: [
+      {
+        ...EULER,
+        components: [{ t: [0, 1], values: [1, 0.1] }],
+        steps,
+        stoppedAt: null,
+        truth: [truth === null ? null : [1, 0]],
+      },
+      ...more,
+    ],
+    t: [0, 1],
+    truth: [truth === null ? null : { kind: truth, error: 1e-15, values: [1, 0] }],
     components: ['level'],
   };
-  return {
-    keyed: { curves, keys: ['e'] },
-    placeOf: () => 0,
-    titleOf: () => 'Euler',
-    component: 0,
-    palette: LIGHT,
-  };
+  const drawn = drawnAs(
+    { curves, keys: ['e', 'h'] },
+    (key) => (key === 'e' ? 0 : 1),
+    (key) => (key === 'e' ? 'Euler' : 'Heun'),
+    LIGHT,
+  );
+  return { curves, ...drawn, component: 0, palette: LIGHT };
 }
+
+const HEUN: Trajectory = {
+  method: 1,
+  wish: { h: 1 },
+  components: [{ t: [0, 0.5, 1], values: [1, 0.4, 0.03] }],
+  steps: 2,
+  stoppedAt: null,
+  truth: [[1, 0.5, 0]],
+};
 
 test.each([
   [70, 4.5, 0],
   [71, 2, 0],
   [201, 0, 1.2],
 ])('with %d steps markers have radius %d', (steps, radius, joined) => {
-  expect(solutionSeries(view(steps))[1]).toMatchObject({ radius, joined });
+  expect(solutionSeries(runView(steps), [0])[1]).toMatchObject({ radius, joined });
 });
 
-test('the exact line, where there is one, and the axes as the problem names them', () => {
-  expect(solutionSeries(view(4))[0]).toMatchObject({
-    label: 'exact',
-    points: [
-      { x: 0, y: 1 },
-      { x: 1, y: 0 },
-    ],
-  });
-  expect(solutionSeries(view(4, null))[0]?.points).toEqual([]);
-  const frame = solutionFrame(view(4), 'x');
-  expect(frame.title).toBe('Solution: level over x');
-  expect(frame.x.range).toEqual([0, 1]);
-  expect(frame.tip?.('Euler', { x: 0.25, y: 1 / 3 })).toBe('Euler: level = 0.33333333 at x = 0.25');
+test('the line of the solution is named for what it is, and is left out where nothing is known', () => {
+  const points = [
+    { x: 0, y: 1 },
+    { x: 1, y: 0 },
+  ];
+  expect(solutionSeries(runView(4), [0])[0]).toMatchObject({ label: 'exact', points });
+  expect(solutionSeries(runView(4, 'reference'), [0])[0]).toMatchObject({ label: 'reference', points });
+  expect(solutionSeries(runView(4, null), [0]).map(({ kind }) => kind)).toEqual(['dots']);
+  const { title, x, tip, legend } = solutionPicture(runView(4, 'exact', [HEUN]), 'x', false);
+  expect(title).toBe('Solution: level over x');
+  expect(x.range).toEqual([0, 1]);
+  expect(legend.map(({ label }) => label)).toEqual(['exact', 'Euler', 'Heun']);
+  // what is said of a point: the other runs and the solution at the same time, and none where they have no point
+  expect(tip?.('Euler', { x: 1, y: 0.1 })).toEqual(['Euler: level = 0.1 at x = 1', 'Heun: 0.03', 'exact: 0']);
+  expect(tip?.('Heun', { x: 0.5, y: 0.4 })).toEqual(['Heun: level = 0.4 at x = 0.5', 'exact: 0.5']);
+});
+
+test('runs of one method at several step sizes keep its colour, the coarse ones standing back', () => {
+  const fine: Trajectory = { ...HEUN, method: 0, wish: { h: 0.5 } };
+  const { byRungs, runs } = runView(4, 'exact', [fine]);
+  expect(byRungs).toBe(true);
+  expect(runs.map(({ id, label }) => [id, label])).toEqual([
+    ['h = 1', 'Euler, h = 1'],
+    ['h = 0.5', 'Euler, h = 0.5'],
+  ]);
+  const { color } = methodMark(LIGHT, 0);
+  expect(runs[1]?.mark.color).toBe(color.toLowerCase());
+  expect(runs[0]?.mark.color).not.toBe(color.toLowerCase());
+  expect(runView(4, 'exact', [HEUN]).byRungs).toBe(false);
+});
+
+test('errors over time are taken from the solution, or from another run at the times both have', () => {
+  const scale = { logarithmic: false, relative: false, against: null };
+  const view = runView(4, 'exact', [HEUN]);
+  expect(errorSeries(view, scale).map(({ points }) => points.map(({ y }) => y))).toEqual([
+    [0, 0.1],
+    [0, 0.4 - 0.5, 0.03],
+  ]);
+  const [euler, ...others] = errorSeries(view, { ...scale, against: 'h' });
+  expect(others).toEqual([]);
+  expect(euler?.points).toEqual([
+    { x: 0, y: 0 },
+    { x: 1, y: 0.1 - 0.03 },
+  ]);
+  expect(errorPicture(view, 't', { ...scale, against: 'h' }).title).toBe(
+    'difference of level from Heun over t',
+  );
+  expect(errorPicture(runView(4, 'reference'), 't', scale).title).toBe(
+    'error of level against a reference over t',
+  );
+  // an error of nothing has no place on a logarithmic scale
+  expect(errorSeries(view, { ...scale, logarithmic: true })[0]?.points[0]?.y).toBeNaN();
+});
+
+test('a family over its index', () => {
+  const profile = {
+    name: 'u',
+    indices: [1, 2],
+    t: 0.5,
+    methods: [[3, 4], null],
+    truth: { kind: 'exact', error: 0, values: [3.1, 4.1] },
+    steps: 10,
+  } as const;
+  const methods = ['Euler', 'Heun'].map((label, i) => ({ id: label, label, mark: methodMark(LIGHT, i) }));
+  const { title, series, tip } = profilePicture(profile, methods, 't', LIGHT);
+  expect(title).toBe('Profile: u over its index at t = 0.5');
+  expect(series.map(({ points }) => points[1]?.y)).toEqual([4.1, 4, NaN]);
+  expect(tip?.('Euler', { x: 2, y: 4 })).toBe('Euler: u[2] = 4');
 });
 
 test('a portrait over time and in the plane', () => {

@@ -3,8 +3,7 @@ import { type Pointed, useDesk } from '../desk/desk.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import type { Overlay, Series } from '../pictures/picture.ts';
 import { usePalette } from '../theme/use-palette.ts';
-import { orderOverlays, orderPicture, orderSeries } from './order-picture.ts';
-import { LensChoices } from './lens-head.tsx';
+import { type ErrorsOver, orderOverlays, orderPicture, orderSeries } from './order-picture.ts';
 
 /** Radius of the markers of rungs that a sentence speaks of. */
 const POINTED = 7.5;
@@ -32,8 +31,9 @@ function ringsOf(
 }
 
 /** How the errors fall with h, or over their cost; a click on a point chooses its rung. */
-export function OrderLens(): ReactNode {
-  const { results, methods, chosen, caption, pointed, over, setOver } = useDesk();
+export function OrderLens({ over }: { readonly over: ErrorsOver }): ReactNode {
+  const desk = useDesk();
+  const { results, methods, chosen, caption, pointed } = desk;
   const palette = usePalette();
   const keyed = results.value;
   const view = useMemo(
@@ -52,19 +52,6 @@ export function OrderLens(): ReactNode {
     const band: readonly Overlay[] = h === null || over !== 'h' ? [] : [{ kind: 'band', x: h }];
     return orderPicture(view, drawn, [...band, ...fixed]);
   }, [view, drawn, fixed, h, over]);
-  return (
-    <>
-      <LensChoices
-        choices={(['h', 'evaluations'] as const).map((choice) => ({
-          key: choice,
-          label: `over ${choice}`,
-          isChosen: choice === over,
-          choose: () => setOver(choice),
-        }))}
-      />
-      <div className="picture">
-        {picture !== null && <PictureCanvas picture={picture} onChoose={chosen.chooseRow} />}
-      </div>
-    </>
-  );
+  if (picture === null) return <div className="picture" />;
+  return <PictureCanvas picture={picture} switches={desk} onChoose={chosen.chooseRow} />;
 }

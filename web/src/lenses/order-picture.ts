@@ -7,10 +7,12 @@ import {
   stepSizeText,
 } from '@schritt/core/notation';
 import { evaluations, type RungResult } from '@schritt/core/study';
-import type { ErrorsOver } from '../desk/desk.ts';
 import type { KeyedResult } from '../desk/use-results.ts';
 import type { Fit, Overlay, Picture, Series } from '../pictures/picture.ts';
 import { methodMark, type Palette } from '../theme/tokens.ts';
+
+/** What errors are shown over. */
+export type ErrorsOver = 'h' | 'evaluations';
 
 /** What of a study the picture of its order shows. */
 export interface OrderView {
@@ -31,6 +33,7 @@ function placeOn(over: ErrorsOver, rung: RungResult): number {
 export function orderSeries({ keyed, placeOf, over, palette }: OrderView): readonly Series[] {
   return keyed.result.methods.map(({ title, rungs }, i) => ({
     kind: 'dots',
+    id: keyed.keys[i] ?? '',
     label: title,
     points: rungs.map((rung) => ({
       x: placeOn(over, rung),
@@ -51,6 +54,7 @@ function fitsOf({ keyed, placeOf, palette }: OrderView): readonly Fit[] {
     const at = (x: number): Fit['from'] => ({ x, y: fit.constant * x ** fit.order });
     return [
       {
+        id: keyed.keys[i] ?? '',
         color: methodMark(palette, placeOf(keyed.keys[i] ?? '')).color,
         text: orderText(fit.order, fit.standardError),
         from: at(Math.min(...sizes)),
@@ -91,10 +95,15 @@ const TIPS: { readonly [O in ErrorsOver]: NonNullable<Picture['tip']> } = {
 
 /** Errors over step sizes or over cost, both on logarithmic scales. */
 export function orderPicture(
-  { over, caption }: OrderView,
+  { over, caption, keyed, placeOf, palette }: OrderView,
   series: readonly Series[],
   overlays: readonly Overlay[],
 ): Picture {
-  const title = `Order: ${caption} over ${over}, both logarithmic`;
-  return { title, x: X, y: Y, series, overlays, tip: TIPS[over] };
+  const title = `${over === 'h' ? 'Order' : 'Cost'}: ${caption} over ${over}, both logarithmic`;
+  const legend = keyed.result.methods.map(({ title: label }, i) => {
+    const id = keyed.keys[i] ?? '';
+    const mark = methodMark(palette, placeOf(id));
+    return { id, label, mark, color: mark.color };
+  });
+  return { title, x: X, y: Y, series, overlays, tip: TIPS[over], legend };
 }

@@ -18,7 +18,7 @@ const WIDTH = 1.8;
 function planeSeries({ portrait }: PortraitLensProps, palette: Palette): readonly Series[] {
   const [first = [], second = []] = portrait.values;
   const points = first.map((x, i) => ({ x, y: second[i] ?? NaN }));
-  return [{ kind: 'line', label: '', points, color: palette.ink, width: WIDTH }];
+  return [{ kind: 'line', id: 'orbit', label: '', points, color: palette.ink, width: WIDTH }];
 }
 
 function timeSeries({ portrait, names }: PortraitLensProps, palette: Palette): readonly Series[] {
@@ -26,6 +26,7 @@ function timeSeries({ portrait, names }: PortraitLensProps, palette: Palette): r
   const colors = values.length === 1 ? [palette.ink] : palette.methods;
   return values.map((list, j) => ({
     kind: 'line',
+    id: names[j] ?? '',
     label: names[j] ?? '',
     points: t.map((x, i) => ({ x, y: list[i] ?? NaN })),
     color: colors[j % colors.length] ?? palette.ink,
@@ -49,6 +50,7 @@ export function portraitPicture(props: PortraitLensProps, palette: Palette): Pic
       { kind: 'caption', upper, lower: isPlane ? (names[0] ?? '') : independent, falls: false },
     ],
     tip: null,
+    legend: [],
   };
 }
 

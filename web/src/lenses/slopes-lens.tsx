@@ -5,7 +5,7 @@ import { useWorkedStep } from '../desk/use-worked-step.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import { methodMark } from '../theme/tokens.ts';
 import { usePalette } from '../theme/use-palette.ts';
-import { slopesPicture } from './run-pictures.ts';
+import { slopesPicture } from './slopes-picture.ts';
 
 /** The chosen step: where its stages looked at the slope, and the step that was taken. */
 export function SlopesLens(): ReactNode {
@@ -28,9 +28,9 @@ export function SlopesLens(): ReactNode {
     });
   }, [value, played, names, independent, palette, good.keys, methods]);
   return (
-    <div className="picture">
-      {picture !== null && <PictureCanvas picture={picture} />}
+    <>
       {why !== null && <p className="wrong nothing">{why}</p>}
-    </div>
+      {picture === null ? <div className="picture" /> : <PictureCanvas picture={picture} />}
+    </>
   );
 }

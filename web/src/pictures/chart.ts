@@ -13,6 +13,7 @@ import {
   ScatterController,
   Tooltip,
 } from 'chart.js';
+import { DOTS_ORDER } from './nearest-dot.ts';
 import { SANS } from '../theme/ant-theme.ts';
 import type { MarkerShape, Palette } from '../theme/tokens.ts';
 import type { Axis, Dots, Picture, PictureEvents, Point, Series } from './picture.ts';
@@ -53,7 +54,7 @@ function dotsDataset(dots: Dots): Dataset {
   return {
     label,
     data: [...points],
-    order: 1,
+    order: DOTS_ORDER,
     showLine: joined > 0,
     borderWidth: joined,
     borderColor: joined < 1 ? paleOf(color) : color,
@@ -74,7 +75,7 @@ function datasetOf(series: Series): Dataset {
   return {
     label,
     data: [...points],
-    order: 2,
+    order: DOTS_ORDER + 1,
     showLine: true,
     borderColor: color,
     borderWidth: width,
@@ -169,7 +170,7 @@ export function optionsOf(
     responsive: true,
     maintainAspectRatio: false,
     ...(tip === null ? { events: [] } : {}),
-    interaction: { mode: 'nearest', intersect: true },
+    interaction: picture.reads === true ? { mode: 'dots' } : { mode: 'nearest', intersect: true },
     layout: { padding: { top: 8, right: 13 } },
     scales: { x: axisOptions(x, palette), y: axisOptions(y, palette) },
     plugins: {
@@ -180,8 +181,10 @@ export function optionsOf(
         bodyColor: palette.paper,
         displayColors: false,
         callbacks: {
-          label: ({ dataset, parsed }) =>
-            tip?.(dataset.label ?? '', { x: parsed.x ?? NaN, y: parsed.y ?? NaN }) ?? '',
+          label: ({ dataset, parsed }) => {
+            const said = tip?.(dataset.label ?? '', { x: parsed.x ?? NaN, y: parsed.y ?? NaN }) ?? '';
+            return typeof said === 'string' ? said : [...said];
+          },
         },
       },
     },

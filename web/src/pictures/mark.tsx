@@ -1,11 +1,10 @@
 import type { ReactNode } from 'react';
-import { methodMark } from '../theme/tokens.ts';
+import { methodMark, type MethodMark } from '../theme/tokens.ts';
 import { usePalette } from '../theme/use-palette.ts';
 
-/** The marker of a method, as it stands in pictures. */
-export function Mark({ index }: { readonly index: number }): ReactNode {
-  const palette = usePalette();
-  const { color, shape, filled } = methodMark(palette, index);
+/** A marker, as it stands in pictures. */
+export function Shape({ mark }: { readonly mark: MethodMark }): ReactNode {
+  const { color, shape, filled } = mark;
   const line = { stroke: color, strokeWidth: 1.8, fill: filled ? color : 'none' };
   return (
     <svg width="11" height="11" viewBox="0 0 11 11" aria-hidden="true" className="mark">
@@ -19,4 +18,10 @@ export function Mark({ index }: { readonly index: number }): ReactNode {
       )}
     </svg>
   );
+}
+
+/** The marker of the method at a place of its study. */
+export function Mark({ index }: { readonly index: number }): ReactNode {
+  const palette = usePalette();
+  return <Shape mark={methodMark(palette, index)} />;
 }

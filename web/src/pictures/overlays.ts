@@ -2,10 +2,12 @@ import type { Chart, Scale } from 'chart.js';
 import type { Palette } from '../theme/tokens.ts';
 import { SANS } from '../theme/ant-theme.ts';
 import { type Box, boxOf, labelPlace, type Pixel } from './label-place.ts';
-import type { Fit, Note, Overlay } from './picture.ts';
+import type { Pen } from './pen.ts';
+import type { Fit, Note, Overlay, Runaway } from './picture.ts';
 
 interface Ground {
-  readonly chart: Chart;
+  readonly chart: Pick<Chart, 'chartArea' | 'data' | 'getDatasetMeta'>;
+  readonly ctx: Pen;
   readonly x: Scale;
   readonly y: Scale;
   readonly palette: Palette;
@@ -14,17 +16,17 @@ interface Ground {
 /** Half the width of the highlighter's stroke, in pixels. */
 const STROKE = 8;
 
-function drawBand({ chart, x, palette }: Ground, place: number): void {
+function drawBand({ chart, ctx, x, palette }: Ground, place: number): void {
   const at = x.getPixelForValue(place);
   const { top, bottom, left, right } = chart.chartArea;
   if (at < left - STROKE || at > right + STROKE) return;
-  chart.ctx.fillStyle = palette.highlight;
-  chart.ctx.globalAlpha = 0.85;
-  chart.ctx.fillRect(at - STROKE, top, 2 * STROKE, bottom - top);
+  ctx.fillStyle = palette.highlight;
+  ctx.globalAlpha = 0.85;
+  ctx.fillRect(at - STROKE, top, 2 * STROKE, bottom - top);
 }
 
-function drawCaption({ chart, palette }: Ground, caption: Overlay & { readonly kind: 'caption' }): void {
-  const { ctx, chartArea } = chart;
+function drawCaption({ chart, ctx, palette }: Ground, caption: Overlay & { readonly kind: 'caption' }): void {
+  const { chartArea } = chart;
   const { upper, lower, falls } = caption;
   ctx.font = `italic 13px 'Source Serif 4', Georgia, serif`;
   ctx.fillStyle = palette.quiet;
@@ -39,12 +41,12 @@ function drawCaption({ chart, palette }: Ground, caption: Overlay & { readonly k
 const LABEL = { height: 13 };
 
 /** Where the points of all series of a chart are. */
-function pointsOf(chart: Chart): readonly Pixel[] {
+function pointsOf(chart: Ground['chart']): readonly Pixel[] {
   return chart.data.datasets.flatMap((_, i) => chart.getDatasetMeta(i).data.map(({ x, y }) => ({ x, y })));
 }
 
-function drawFits({ chart, x, y }: Ground, fits: readonly Fit[]): void {
-  const { ctx, chartArea } = chart;
+function drawFits({ chart, ctx, x, y }: Ground, fits: readonly Fit[]): void {
+  const { chartArea } = chart;
   ctx.font = `600 11px ${SANS}`;
   const points = pointsOf(chart);
   const taken: Box[] = [];
@@ -80,8 +82,8 @@ const GUIDE = [0.16, 0.3] as const;
 const APART = 10;
 const CORNER = 14;
 
-function drawGuides({ chart, x, y, palette }: Ground, orders: readonly number[]): void {
-  const { ctx, chartArea } = chart;
+function drawGuides({ chart, ctx, x, y, palette }: Ground, orders: readonly number[]): void {
+  const { chartArea } = chart;
   const decade = {
     x: x.getPixelForValue(10) - x.getPixelForValue(1),
     y: y.getPixelForValue(1) - y.getPixelForValue(10),
@@ -109,8 +111,8 @@ function drawGuides({ chart, x, y, palette }: Ground, orders: readonly number[])
 /** Half the length of a stroke of a field, in pixels: all are alike, each along its direction. */
 const HALF = 8;
 
-function drawField({ chart, x, y, palette }: Ground, field: Overlay & { readonly kind: 'field' }): void {
-  const { ctx, chartArea } = chart;
+function drawField({ chart, ctx, x, y, palette }: Ground, field: Overlay & { readonly kind: 'field' }): void {
+  const { chartArea } = chart;
   const perX = chartArea.width / (x.max - x.min);
   const perY = chartArea.height / (y.max - y.min);
   ctx.beginPath();
@@ -138,8 +140,8 @@ function drawField({ chart, x, y, palette }: Ground, field: Overlay & { readonly
 }
 
 /** Words beside their places, moved down until none lies on another. */
-function drawNotes({ chart, x, y }: Ground, notes: readonly Note[]): void {
-  const { ctx, chartArea } = chart;
+function drawNotes({ chart, ctx, x, y }: Ground, notes: readonly Note[]): void {
+  const { chartArea } = chart;
   ctx.font = `600 11.5px ${SANS}`;
   const taken: { readonly x: number; readonly y: number; readonly width: number }[] = [];
   for (const { x: at, y: height, text, color } of notes) {
@@ -153,6 +155,34 @@ function drawNotes({ chart, x, y }: Ground, notes: readonly Note[]): void {
     taken.push({ x: left, y: top, width });
     ctx.fillStyle = color;
     ctx.fillText(text, left, top);
+  }
+}
+
+/** Pixels from the edge to the tip of an arrow, its half width, and its length. */
+const ARROW = { edge: 3, half: 4, long: 9 };
+
+/** Arrows where curves leave the picture, with their names and how far they go. */
+function drawRunaways({ chart, ctx, x }: Ground, runaways: readonly Runaway[]): void {
+  const { left, right, top, bottom } = chart.chartArea;
+  ctx.font = `600 11px ${SANS}`;
+  const lines = { up: 0, down: 0 };
+  for (const { x: place, up, text, color } of runaways) {
+    const at = Math.min(right - ARROW.half, Math.max(left + ARROW.half, x.getPixelForValue(place)));
+    const [tip, base] = up
+      ? [top + ARROW.edge, top + ARROW.edge + ARROW.long]
+      : [bottom - ARROW.edge, bottom - ARROW.edge - ARROW.long];
+    ctx.fillStyle = color;
+    ctx.beginPath();
+    ctx.moveTo(at, tip);
+    ctx.lineTo(at - ARROW.half, base);
+    ctx.lineTo(at + ARROW.half, base);
+    ctx.closePath();
+    ctx.fill();
+    const { width } = ctx.measureText(text);
+    const line = up ? (lines.up += 1) : (lines.down += 1);
+    const start = at + 8 + width > right ? at - 8 - width : at + 8;
+    const first = up ? top + 26 : bottom - 24;
+    ctx.fillText(text, start, first + (up ? 1 : -1) * LABEL.height * (line - 1));
   }
 }
 
@@ -178,6 +208,9 @@ function draw(ground: Ground, overlay: Overlay): void {
     case 'notes':
       drawNotes(ground, overlay.notes);
       return;
+    case 'runaways':
+      drawRunaways(ground, overlay.runaways);
+      return;
     case 'field':
       drawField(ground, overlay);
   }
@@ -189,12 +222,13 @@ export function drawOverlays(
   overlays: readonly Overlay[],
   palette: Palette,
   behind: boolean,
+  pen: Pen = chart.ctx,
 ): void {
   const { x, y } = chart.scales;
   if (x === undefined || y === undefined) return;
   for (const overlay of overlays.filter((one) => isBehind(one) === behind)) {
-    chart.ctx.save();
-    draw({ chart, x, y, palette }, overlay);
-    chart.ctx.restore();
+    pen.save();
+    draw({ chart, ctx: pen, x, y, palette }, overlay);
+    pen.restore();
   }
 }

@@ -6,11 +6,12 @@ const PICTURE: Picture = {
   x: { scale: 'linear' },
   y: { scale: 'linear' },
   series: [
-    { kind: 'line', label: 'exact', points: [{ x: 0, y: 1 / 3 }], color: '', width: 1 },
-    { kind: 'line', label: '=Heun, "mine"', points: [{ x: 1, y: NaN }], color: '', width: 1 },
+    { kind: 'line', id: 'exact', label: 'exact', points: [{ x: 0, y: 1 / 3 }], color: '', width: 1 },
+    { kind: 'line', id: 'h', label: '=Heun, "mine"', points: [{ x: 1, y: NaN }], color: '', width: 1 },
   ],
   overlays: [],
   tip: null,
+  legend: [],
 };
 
 test('every point is a line in full, what has no value is empty, and no title becomes a formula', () => {

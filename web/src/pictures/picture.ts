@@ -9,6 +9,8 @@ export interface Point {
 /** A curve. */
 export interface Line {
   readonly kind: 'line';
+  /** What a legend switches it by; curves of one thing have one. */
+  readonly id: string;
   readonly label: string;
   readonly points: readonly Point[];
   readonly color: string;
@@ -18,6 +20,7 @@ export interface Line {
 /** Points with the marker of a method. */
 export interface Dots {
   readonly kind: 'dots';
+  readonly id: string;
   readonly label: string;
   readonly points: readonly Point[];
   readonly mark: MethodMark;
@@ -35,6 +38,8 @@ export type Series = Line | Dots;
 
 /** A line between two points with ends and a text beside it, such as a fitted order. */
 export interface Fit {
+  /** The series that it belongs to. */
+  readonly id: string;
   readonly color: string;
   readonly text: string;
   readonly from: Point;
@@ -49,6 +54,14 @@ export interface Note {
   readonly color: string;
 }
 
+/** A curve that leaves the picture: at which edge, where, and how far it goes. */
+export interface Runaway {
+  readonly x: number;
+  readonly up: boolean;
+  readonly text: string;
+  readonly color: string;
+}
+
 /** What is drawn besides the series, behind them or before them. */
 export type Overlay =
   /** A stroke of the highlighter across the picture. */
@@ -58,6 +71,8 @@ export type Overlay =
   | { readonly kind: 'fits'; readonly fits: readonly Fit[] }
   /** Slopes to compare with, as a fan of thin lines in the lower right corner. */
   | { readonly kind: 'guides'; readonly orders: readonly number[] }
+  /** Arrows at the upper or lower edge, for curves that the axis does not follow. */
+  | { readonly kind: 'runaways'; readonly runaways: readonly Runaway[] }
   /** Words at places of the picture. */
   | { readonly kind: 'notes'; readonly notes: readonly Note[] }
   /** Short strokes along a field of directions. */
@@ -74,6 +89,16 @@ export interface Axis {
   readonly tick?: (value: number) => string;
 }
 
+/** A curve in the legend: its marker, or a stroke for a line. */
+export interface LegendItem {
+  readonly id: string;
+  readonly label: string;
+  readonly mark: MethodMark | null;
+  readonly color: string;
+  /** What is to be known of it besides. */
+  readonly remark?: string;
+}
+
 /** A picture as plain data: what it shows, not how it is drawn. */
 export interface Picture {
   /** What it is, for those who do not see it. */
@@ -83,7 +108,13 @@ export interface Picture {
   readonly series: readonly Series[];
   readonly overlays: readonly Overlay[];
   /** What is said of a point that is pointed at; null for pictures that say nothing. */
-  readonly tip: ((label: string, point: Point) => string) | null;
+  readonly tip: ((label: string, point: Point) => string | readonly string[]) | null;
+  /** Curves that a person may switch; none where there is one alone. */
+  readonly legend: readonly LegendItem[];
+  /** Whether a unit takes as much room across as up, as in a plane of two like quantities. */
+  readonly equal?: boolean;
+  /** Whether the nearest point speaks wherever the pointer is, and not only when it is on one. */
+  readonly reads?: boolean;
 }
 
 /** What happens when a person points at a picture. */

@@ -22,7 +22,7 @@ jest.mock('chart.js', () => {
       ),
     { register: jest.fn(), defaults: { font: {} } },
   );
-  return { Chart: Fake };
+  return { Chart: Fake, Interaction: { modes: {} } };
 });
 
 const made = jest.mocked<jest.Mock>(Object.assign(Chart));
@@ -32,9 +32,10 @@ const PICTURE: Picture = {
   x: { scale: 'linear', range: [0, 2] },
   y: { scale: 'logarithmic', grace: 0.06, tick: (value) => `(${value})` },
   series: [
-    { kind: 'line', label: 'exact', points: [{ x: 0, y: 1 }], color: '#000000', width: 1.4 },
+    { kind: 'line', id: 'exact', label: 'exact', points: [{ x: 0, y: 1 }], color: '#000000', width: 1.4 },
     {
       kind: 'dots',
+      id: 'e',
       label: 'Euler',
       points: [
         { x: 0, y: 1 },
@@ -49,6 +50,7 @@ const PICTURE: Picture = {
   ],
   overlays: [],
   tip: (label, { x, y }) => `${label} ${x} ${y}`,
+  legend: [],
 };
 
 beforeEach(() => made.mockClear());
@@ -153,7 +155,7 @@ test('the highlighter is a stroke at its place, behind the series, and none outs
 });
 
 test('labels of fits give way to one another', () => {
-  const fit = { color: '#123456', text: '2.00', from: { x: 1, y: 1 }, to: { x: 3, y: 3 } };
+  const fit = { id: 'e', color: '#123456', text: '2.00', from: { x: 1, y: 1 }, to: { x: 3, y: 3 } };
   const labels = ground()([{ kind: 'fits', fits: [fit, { ...fit, text: '2.01' }] }], false).filter((d) =>
     d.startsWith('fillText'),
   );

@@ -10,6 +10,28 @@ function onlyOverlaysDiffer(before: Picture, now: Picture): boolean {
   return before.series === now.series && before.x === now.x && before.y === now.y && before.tip === now.tip;
 }
 
+/** How far two units may differ, as a part, and still count as equal. */
+const ALIKE = 0.002;
+
+/** Makes a unit take as much room across as up, by giving room on the axis that has too much of it. */
+function equalise(chart: Chart): void {
+  const { x, y } = chart.scales;
+  const { width, height } = chart.chartArea;
+  if (x === undefined || y === undefined || !(width > 0) || !(height > 0)) return;
+  const [spanX, spanY] = [x.max - x.min, y.max - y.min];
+  const unit = Math.max(spanX / width, spanY / height);
+  for (const [scale, span, room] of [
+    [x, spanX, width],
+    [y, spanY, height],
+  ] as const) {
+    const more = (unit * room - span) / 2;
+    const options = chart.options.scales?.[scale.id];
+    if (options === undefined || more < ALIKE * span) continue;
+    options.min = scale.min - more;
+    options.max = scale.max + more;
+  }
+}
+
 /**
  * Draws a picture on a canvas. The chart is made once; a new picture is put into it, and one whose overlays alone are
  * new, such as a mark that follows the pointer, is only drawn again.
@@ -41,8 +63,24 @@ export function usePicture(
           beforeDatasetsDraw: (of) => overlays(of, true),
           afterDatasetsDraw: (of) => overlays(of, false),
         },
+        {
+          id: 'equal',
+          // the room is known only after a first layout; ends that are set once stay until the next picture
+          resize: (of) => {
+            if (now.current.picture.equal === true) setTimeout(() => laid(of), 0);
+          },
+        },
       ],
     });
+    const laid = (of: Chart): void => {
+      if (chart.current !== made) return;
+      of.options.scales =
+        optionsOf(now.current.picture, now.current.palette, () => now.current.events).scales ?? {};
+      of.update('none');
+      equalise(of);
+      of.update('none');
+    };
+    if (first.picture.equal === true) setTimeout(() => laid(made), 0);
     chart.current = made;
     return () => {
       chart.current = null;
@@ -61,6 +99,9 @@ export function usePicture(
     }
     made.data.datasets = datasetsOf(picture);
     made.options = optionsOf(picture, palette, () => now.current.events);
+    made.update('none');
+    if (picture.equal !== true) return;
+    equalise(made);
     made.update('none');
   }, [picture, palette]);
 }

@@ -1,5 +1,5 @@
 import { Chart } from 'chart.js';
-import { type RefObject, useCallback, useEffect, useRef, useState } from 'react';
+import { createContext, type RefObject, useCallback, useContext, useEffect, useRef, useState } from 'react';
 import { isDrawable, panned, type Zoom, type ZoomAxis, zoomed } from './zoom.ts';
 
 /** How much a step of the wheel or a key draws out. */
@@ -17,14 +17,23 @@ function axisOf(chart: Chart, name: 'x' | 'y'): ZoomAxis | null {
   };
 }
 
+/** Where the zoom of a picture is kept, for a page that has it in its address; null for nowhere. */
+export interface KeptZoom {
+  readonly zoom: Zoom | null;
+  readonly setZoom: (zoom: Zoom | null) => void;
+}
+
+export const ZoomContext = createContext<KeptZoom | null>(null);
+
 /** Zoom and pan of a picture by wheel, drag and keys; null for the picture as it was made. */
 export function useZoom(canvas: RefObject<HTMLCanvasElement | null>): {
   readonly zoom: Zoom | null;
   readonly reset: () => void;
 } {
-  const [zoom, setZoom] = useState<Zoom | null>(null);
+  const [own, setOwn] = useState<Zoom | null>(null);
+  const { zoom, setZoom } = useContext(ZoomContext) ?? { zoom: own, setZoom: setOwn };
   const drag = useRef<{ x: number; y: number; moved: boolean } | null>(null);
-  const reset = useCallback(() => setZoom(null), []);
+  const reset = useCallback(() => setZoom(null), [setZoom]);
   useEffect(() => {
     const host = canvas.current;
     if (host === null) return undefined;
@@ -73,6 +82,6 @@ export function useZoom(canvas: RefObject<HTMLCanvasElement | null>): {
     host.addEventListener('dblclick', reset, { signal });
     host.addEventListener('keydown', press, { signal });
     return () => listening.abort();
-  }, [canvas, reset]);
+  }, [canvas, reset, setZoom]);
   return { zoom, reset };
 }

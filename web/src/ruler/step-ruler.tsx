@@ -1,6 +1,7 @@
-import { stepSizeText } from '@schritt/core/notation';
+import { stepExpression, stepSizeText } from '@schritt/core/notation';
 import {
   type KeyboardEvent,
+  type MouseEvent,
   type PointerEvent,
   type ReactNode,
   useLayoutEffect,
@@ -8,6 +9,8 @@ import {
   useState,
 } from 'react';
 import { useDesk } from '../desk/desk.ts';
+import { withoutRungAt, withRungOf } from '../desk/working-study.ts';
+import { StepLimits } from './step-limits.tsx';
 import { dividingSizes, labelled, placeOfSize, roundSizes, rulerScale, sizeAtPlace } from './scale.ts';
 import './step-ruler.css';
 
@@ -20,10 +23,11 @@ const NEAR = 7;
 /**
  * The ladder on a logarithmic scale of h. A peg is chosen by click or with the arrow keys; the handle is dragged
  * along to any h that divides the interval, or moved by one step of N with Shift and an arrow. h grows to the right.
+ * A double click makes a rung, Delete takes the chosen one away, and a tick above a peg draws its run with the others.
  */
 export function StepRuler(): ReactNode {
-  const { chosen, problem } = useDesk();
-  const { rungs, now, choose, chooseSteps } = chosen;
+  const { chosen, problem, view, setView, edit, limits, methods } = useDesk();
+  const { rungs, now, choose, chooseSteps, addAsRung } = chosen;
   const length = problem === null ? 1 : problem.end - problem.start;
   const host = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(960);
@@ -61,6 +65,28 @@ export function StepRuler(): ReactNode {
     if (peg !== undefined) choose(peg.index);
     else if (steps >= 1 && steps !== now.steps) chooseSteps(steps);
   };
+  const tick = (rung: number): void => {
+    const { ticked } = view;
+    const next = ticked.includes(rung) ? ticked.filter((one) => one !== rung) : [...ticked, rung];
+    setView({ ticked: next.sort((a, b) => a - b) });
+  };
+  const remove = (rung: number): void => {
+    const left = view.ticked.flatMap((one) => (one === rung ? [] : [one > rung ? one - 1 : one]));
+    setView({ ticked: left });
+    edit('ladder', (study) => withoutRungAt(study, rung));
+  };
+  const press = (event: KeyboardEvent): void => {
+    const { rung } = now;
+    if ((event.key === 'Delete' || event.key === 'Backspace') && rung !== null && order.length > 1)
+      remove(rung);
+    else if ((event.key === 'Enter' || event.key === 'Insert') && addAsRung !== null) addAsRung();
+    else if (event.key === 't' && rung !== null) tick(rung);
+    else {
+      move(event);
+      return;
+    }
+    event.preventDefault();
+  };
   const move = (event: KeyboardEvent): void => {
     const grows = event.key === 'ArrowRight' || event.key === 'ArrowUp';
     if (!grows && !['ArrowLeft', 'ArrowDown', 'Home', 'End'].includes(event.key)) return;
@@ -83,12 +109,24 @@ export function StepRuler(): ReactNode {
     toSteps(Math.max(1, Math.round(length / sizeAtPlace(scale, x))));
   };
   const here = placeOfSize(scale, now.h);
+  const add = (event: MouseEvent<SVGSVGElement>): void => {
+    const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
+    if (order.some(({ grid }) => Math.abs(placeOfSize(scale, grid.h) - x) <= NEAR)) return;
+    const steps = Math.max(1, Math.round(length / sizeAtPlace(scale, x)));
+    if (order.some(({ grid }) => grid.steps === steps)) return;
+    edit('ladder', (study) => withRungOf(study, steps, length));
+  };
+  const part =
+    problem === null || chosen.grid === null || chosen.grid.shorter !== null || !chosen.grid.divides
+      ? null
+      : stepExpression(problem, now.steps);
+  const written = part?.isSymbolic === true ? part.text : stepSizeText(now.h);
   const widthOf = (text: string): number => CHARACTER * text.length;
   const round = roundSizes(scale);
   // the chosen one is labelled in any case, the others where there is room
   const sizes = labelled(
     [here, ...round.map((h) => placeOfSize(scale, h))],
-    [now.h, ...round].map((h) => widthOf(stepSizeText(h))),
+    [widthOf(written), ...round.map((h) => widthOf(stepSizeText(h)))],
   ).slice(1);
   const chosenFirst = [...order].sort((a, b) => Number(b.index === now.rung) - Number(a.index === now.rung));
   const counts = labelled(
@@ -112,7 +150,8 @@ export function StepRuler(): ReactNode {
         aria-valuenow={now.steps}
         aria-valuetext={`h = ${stepSizeText(now.h)}, ${now.steps} steps`}
         className={dragging ? 'dragging' : ''}
-        onKeyDown={move}
+        onKeyDown={press}
+        onDoubleClick={add}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           setDragging(true);
@@ -125,6 +164,16 @@ export function StepRuler(): ReactNode {
         onPointerCancel={() => setDragging(false)}
       >
         <rect x={here - 23} y={14} width={46} height={66} rx={2} className="chosen-band" />
+        <StepLimits
+          limits={[...limits].map(([key, limit]) => ({
+            key,
+            title: methods.titleOf(key),
+            place: methods.placeOf(key),
+            limit,
+          }))}
+          scale={scale}
+          axis={AXIS}
+        />
         <line x1={0} x2={width - 10} y1={AXIS} y2={AXIS} className="axis" />
         {dividingSizes(scale, length).map((h) => (
           <line
@@ -156,6 +205,23 @@ export function StepRuler(): ReactNode {
             <g key={index} className="peg" data-rung={index}>
               <title>{`h = ${stepSizeText(grid.h)}, ${grid.steps} steps${grid.divides ? '' : '; the step asked for does not divide the interval'}`}</title>
               <line x1={x} x2={x} y1={42} y2={AXIS} className="tick" />
+              {(order.length < 16 || view.ticked.includes(index)) && (
+                <rect
+                  x={x - 4}
+                  y={3}
+                  width={8}
+                  height={8}
+                  rx={1.5}
+                  className={view.ticked.includes(index) ? 'rung-tick ticked' : 'rung-tick'}
+                  onPointerDown={(event) => {
+                    event.stopPropagation();
+                    tick(index);
+                  }}
+                  onDoubleClick={(event) => event.stopPropagation()}
+                >
+                  <title>Draw the run of this rung together with that of the chosen one (t)</title>
+                </rect>
+              )}
               <circle
                 cx={x}
                 cy={42}
@@ -178,8 +244,21 @@ export function StepRuler(): ReactNode {
             </text>
           </g>
         )}
+        {now.rung !== null && order.length > 1 && (
+          <text
+            x={here + 16}
+            y={25}
+            className="remove-rung"
+            onPointerDown={(event) => {
+              event.stopPropagation();
+              if (now.rung !== null) remove(now.rung);
+            }}
+          >
+            ×<title>Remove this rung (Delete)</title>
+          </text>
+        )}
         <text x={here} y={AXIS + 14} className="size chosen">
-          {stepSizeText(now.h)}
+          {written}
         </text>
       </svg>
     </div>

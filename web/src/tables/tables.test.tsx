@@ -106,8 +106,11 @@ function stage(more: Partial<Desk> = {}): Stage {
     setMarked: () => undefined,
     pointed: null,
     setPointed: told.point,
-    over: 'h',
-    setOver: () => undefined,
+    hidden: new Set(),
+    toggle: () => undefined,
+    limits: new Map(),
+    parameters: {},
+    setParameters: () => undefined,
     ...more,
   };
   return { desk, edits, told };

@@ -110,16 +110,14 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
             </span>
           )}
         </div>
-        <div className="picture">
-          {value !== null && (
-            <PortraitLens
-              portrait={value.portrait}
-              names={names}
-              independent={problem.independent}
-              view={shown}
-            />
-          )}
-        </div>
+        {value !== null && (
+          <PortraitLens
+            portrait={value.portrait}
+            names={names}
+            independent={problem.independent}
+            view={shown}
+          />
+        )}
       </section>
     </div>
   );

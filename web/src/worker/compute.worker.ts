@@ -18,7 +18,9 @@ import {
 } from '@schritt/core/study';
 import { curvesOf } from './curves.ts';
 import type { Answers, Done, Kind, Message, ProblemView, Questions, Request } from './messages.ts';
+import { profileOf } from './profile.ts';
 import { rowsWindow } from './rows.ts';
+import { limitsOf } from './truth-curve.ts';
 import { sideRows } from './side-rows.ts';
 import { stepView } from './step-view.ts';
 
@@ -85,7 +87,9 @@ const ANSWER: { readonly [K in Kind]: (question: Questions[K], id: number) => An
   rows: ({ document, window }) => rowsWindow(studyOf(document), window, runKey(document, window.method)),
   side: ({ document, window }) => sideRows(studyOf(document), document, window),
   step: ({ document, step }) => stepView(studyOf(document), step),
-  curves: ({ document, wish }, id) => watched(id, asSigns(curvesOf(studyOf(document), wish))),
+  curves: ({ document, runs }, id) => watched(id, asSigns(curvesOf(studyOf(document), runs))),
+  profile: ({ document, profile }) => profileOf(studyOf(document), document, profile),
+  limits: ({ document }) => limitsOf(studyOf(document)),
   problem: ({ text, parameters }) => problemView(text, parameters),
 };
 
@@ -108,6 +112,10 @@ function answer(request: Request): Message {
     case 'step':
       return answered(id, request.kind, request.question);
     case 'curves':
+      return answered(id, request.kind, request.question);
+    case 'profile':
+      return answered(id, request.kind, request.question);
+    case 'limits':
       return answered(id, request.kind, request.question);
     case 'problem':
       return answered(id, request.kind, request.question);

@@ -1,64 +1,46 @@
-import { componentNames, Refusal, type Method, type Problem } from '@schritt/core/notation';
-import {
-  compileWithStart,
-  exactSolution,
-  type Grid,
-  layGrid,
-  MOST_KEPT,
-  keepRun,
-  type Study,
-  type Wish,
-} from '@schritt/core/study';
-import type { Curves, Trajectory } from './messages.ts';
+import { componentNames, Refusal } from '@schritt/core/notation';
+import { compileWithStart, layGrid, MOST_KEPT, keepRun, type Study } from '@schritt/core/study';
+import type { Curves, RunWish, Trajectory } from './messages.ts';
+import { type TruthOfPlaces, truthOfPlaces } from './truth-curve.ts';
 
-/** Points of the exact curve; more would not be seen. */
+/** Points of the line of the solution; more would not be seen. */
 const POINTS = 600;
 
-/** The curve of one method; an empty one where it cannot be run on this grid. */
-function* curveOf(study: Study, method: Method, grid: Grid): Generator<number, Trajectory> {
+/** The curve of one run; an empty one where it cannot be done on this grid. */
+function* curveOf(study: Study, run: RunWish, truth: TruthOfPlaces): Generator<number, Trajectory> {
+  const { problem, methods, start, lastStep } = study;
+  const chosen = methods[run.method];
+  if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
   try {
-    const longRun = yield* keepRun(compileWithStart(study.problem, method, study.start), grid);
+    const grid = layGrid(problem.start, problem.end, run.wish, lastStep);
+    const longRun = yield* keepRun(compileWithStart(problem, chosen.method, start), grid);
     const { stopped, t } = longRun.outcome;
-    const exact = exactSolution(study.problem);
     return {
+      ...run,
       components: longRun.components,
       steps: grid.steps,
       stoppedAt: stopped === null ? null : t,
-      exact: longRun.components.map((own, j) =>
-        exact.known(j) ? own.t.map((time) => exact.value(j, time)) : null,
-      ),
+      truth: longRun.components.map((own, j) => truth.at(j, own.t)),
     };
   } catch (thrown) {
     if (!(thrown instanceof Refusal)) throw thrown;
-    return { components: [], steps: 0, stoppedAt: grid.start, exact: [] };
+    return { ...run, components: [], steps: 0, stoppedAt: problem.start, truth: [] };
   }
 }
 
-function exactCurves(problem: Problem, components: number): Curves['exact'] {
-  const { start, end } = problem;
-  const t = Array.from({ length: POINTS + 1 }, (_, i) => start + ((end - start) * i) / POINTS);
-  const exact = exactSolution(problem);
-  const values = Array.from({ length: components }, (_, j) =>
-    exact.known(j) ? t.map((time) => exact.value(j, time)) : null,
-  );
-  return { t, values };
-}
-
-/** The curves of all methods of a study at one step size; yields the part that is done. */
-export function* curvesOf(study: Study, wish: Wish): Generator<number, Curves> {
-  const { problem, methods } = study;
-  const components = Math.min(problem.size, MOST_KEPT);
-  const grid = layGrid(problem.start, problem.end, wish, study.lastStep);
+/** The curves of some runs of a study, and of the solution; yields the part that is done. */
+export function* curvesOf(study: Study, runs: readonly RunWish[]): Generator<number, Curves> {
+  const { problem } = study;
+  const truth = truthOfPlaces(problem);
   const curves: Trajectory[] = [];
-  for (const { method } of methods) {
-    const work = curveOf(study, method, grid);
+  for (const run of runs) {
+    const work = curveOf(study, run, truth);
     let next = work.next();
-    for (; next.done !== true; next = work.next()) yield (curves.length + next.value) / methods.length;
+    for (; next.done !== true; next = work.next()) yield (curves.length + next.value) / runs.length;
     curves.push(next.value);
   }
-  return {
-    methods: curves,
-    exact: exactCurves(problem, components),
-    components: componentNames(problem).slice(0, components),
-  };
+  const { start, end } = problem;
+  const t = Array.from({ length: POINTS + 1 }, (_, i) => start + ((end - start) * i) / POINTS);
+  const components = componentNames(problem).slice(0, Math.min(problem.size, MOST_KEPT));
+  return { runs: curves, t, truth: components.map((_, j) => truth.curve(j, t)), components };
 }

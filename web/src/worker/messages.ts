@@ -12,25 +12,61 @@ import type {
   WorkedStep,
 } from '@schritt/core/study';
 
+/** Which run is drawn: of which method, at which step size. */
+export interface RunWish {
+  readonly method: number;
+  readonly wish: Wish;
+}
+
 /** The points of one run, thinned for a picture without losing an extreme. */
-export interface Trajectory {
+export interface Trajectory extends RunWish {
   /** One a component. */
   readonly components: readonly Thinned[];
   /** Steps of the run, so that a picture can tell points from a line. */
   readonly steps: number;
   /** Time at which the run left the numbers; null where it came to its end. */
   readonly stoppedAt: number | null;
-  /** The exact solution at the points of each component; null where it is not known. */
-  readonly exact: readonly (readonly number[] | null)[];
+  /** The solution at the points of each component; null where neither an exact one nor a reference is known. */
+  readonly truth: readonly (readonly number[] | null)[];
 }
 
-/** Curves for the solution picture at one step size. */
+/** What a run is compared with in pictures: `reference` where no exact solution of the component is typed. */
+export interface TruthCurve {
+  readonly kind: 'exact' | 'reference';
+  /** Estimated error of a reference, relative to the largest component; 0 for an exact solution. */
+  readonly error: number;
+  /** At the times of the curves; NaN where a reference does not reach. */
+  readonly values: readonly number[];
+}
+
+/** Curves for the pictures of runs. */
 export interface Curves {
-  /** One a method, in the order of the study. */
-  readonly methods: readonly Trajectory[];
-  /** The exact solution, one curve a component; null where it is not known. */
-  readonly exact: { readonly t: readonly number[]; readonly values: readonly (readonly number[] | null)[] };
+  /** One a run, in the order in which they were asked for. */
+  readonly runs: readonly Trajectory[];
+  readonly t: readonly number[];
+  /** One a component; null where nothing is known. */
+  readonly truth: readonly (TruthCurve | null)[];
   readonly components: readonly string[];
+}
+
+/** All elements of a family at one grid point. */
+export interface Profile {
+  readonly name: string;
+  readonly indices: readonly number[];
+  readonly t: number;
+  /** One a method; null where its run does not come that far. */
+  readonly methods: readonly (readonly number[] | null)[];
+  readonly truth: TruthCurve | null;
+  /** Steps of the run. */
+  readonly steps: number;
+}
+
+/** Which family, at which grid point of which step size. */
+export interface ProfileWish {
+  readonly wish: Wish;
+  readonly n: number;
+  /** Place of the family among those of the problem. */
+  readonly family: number;
 }
 
 /** What is to be seen of a problem beyond its text. */
@@ -119,7 +155,9 @@ export interface Questions {
   readonly rows: { readonly document: StudyDocument; readonly window: RowsWish };
   readonly side: { readonly document: StudyDocument; readonly window: SideWish };
   readonly step: { readonly document: StudyDocument; readonly step: StepWish };
-  readonly curves: { readonly document: StudyDocument; readonly wish: Wish };
+  readonly curves: { readonly document: StudyDocument; readonly runs: readonly RunWish[] };
+  readonly profile: { readonly document: StudyDocument; readonly profile: ProfileWish };
+  readonly limits: { readonly document: StudyDocument };
   readonly problem: { readonly text: string; readonly parameters: ParameterValues };
 }
 
@@ -131,6 +169,9 @@ export interface Answers {
   readonly side: SideRows;
   readonly step: StepView;
   readonly curves: Curves;
+  readonly profile: Profile;
+  /** Per method the largest h at which its runs do not grow; null where none is known. */
+  readonly limits: readonly (number | null)[];
   readonly problem: ProblemView;
 }
 

@@ -1,7 +1,8 @@
-import { openStudy } from '@schritt/core/document';
+import { openStudy, type StudyDocument } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/notation';
 import type { Study } from '@schritt/core/study';
 import { curvesOf } from './curves.ts';
+import { profileOf } from './profile.ts';
 import type { RowsWindow, RowsWish } from './messages.ts';
 import { rowsWindow as windowOf } from './rows.ts';
 
@@ -10,15 +11,19 @@ function rowsWindow(of: Study, asked: Omit<RowsWish, 'every'> & { readonly every
   return windowOf(of, wish, 'probe');
 }
 
-function study(text: string, ...methods: readonly string[]): Study {
-  const opened = openStudy({
+function documentOf(text: string, ...methods: readonly string[]): StudyDocument {
+  return {
     schritt: 1,
     kind: 'study',
     title: 'Probe',
     problem: { title: 'Probe', text },
     methods: methods.map((method, i) => ({ title: `M${i}`, text: method })),
     ladder: { counts: [4] },
-  });
+  };
+}
+
+function study(text: string, ...methods: readonly string[]): Study {
+  const opened = openStudy(documentOf(text, ...methods));
   if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
   return opened.study;
 }
@@ -95,24 +100,58 @@ test('a method that is not there is refused', () => {
   );
 });
 
+const BY_QUARTERS = [0, 1].map((method) => ({ method, wish: { steps: 4 } }));
+
 test('curves of all methods, one that cannot be run among them, with the exact line', () => {
   const verlet = 'v[n+1] = v + h*a(t, x, v)\nx[n+1] = x + h*v[n+1]';
-  const curves = finish(curvesOf(study(DECAY, EULER, verlet), { steps: 4 }));
+  const curves = finish(curvesOf(study(DECAY, EULER, verlet), BY_QUARTERS));
   expect(curves.components).toEqual(['y']);
-  expect(curves.methods.map(({ steps, stoppedAt }) => [steps, stoppedAt])).toEqual([
-    [4, null],
-    [0, 0],
+  expect(curves.runs.map(({ method, steps, stoppedAt }) => [method, steps, stoppedAt])).toEqual([
+    [0, 4, null],
+    [1, 0, 0],
   ]);
-  expect(curves.methods[0]?.components[0]).toEqual({
+  expect(curves.runs[0]?.components[0]).toEqual({
     t: [0, 0.25, 0.5, 0.75, 1],
     values: [1, 0.5, 0.25, 0.125, 0.0625],
   });
-  expect(curves.exact.values[0]?.at(-1)).toBeCloseTo(Math.exp(-2), 15);
+  expect(curves.truth[0]?.kind).toBe('exact');
+  expect(curves.truth[0]?.values.at(-1)).toBeCloseTo(Math.exp(-2), 15);
+  expect(curves.runs[0]?.truth[0]?.[2]).toBeCloseTo(Math.exp(-1), 15);
 });
 
-test('where no exact solution is given there is no exact line', () => {
-  const curves = finish(curvesOf(study("y' = -2*y\ny(0) = 1\n0 <= t <= 1", EULER), { steps: 4 }));
-  expect(curves.exact.values).toEqual([null]);
+test('several step sizes of one method, each a run of its own', () => {
+  const wishes = [2, 4].map((steps) => ({ method: 0, wish: { steps } }));
+  const { runs } = finish(curvesOf(study(DECAY, EULER), wishes));
+  expect(runs.map(({ components }) => components[0]?.values)).toEqual([
+    [1, 0, 0],
+    [1, 0.5, 0.25, 0.125, 0.0625],
+  ]);
+});
+
+test('where no exact solution is typed a reference stands in, with an estimate of its own error', () => {
+  const of = study("y' = -2*y\ny(0) = 1\n0 <= t <= 1", EULER);
+  const { t, truth, runs } = finish(curvesOf(of, BY_QUARTERS.slice(0, 1)));
+  expect(truth[0]?.kind).toBe('reference');
+  expect(truth[0]?.error).toBeLessThan(1e-14);
+  t.forEach((time, i) => expect(truth[0]?.values[i]).toBeCloseTo(Math.exp(-2 * time), 14));
+  expect(runs[0]?.truth[0]?.[4]).toBeCloseTo(Math.exp(-2), 14);
+});
+
+const HEAT =
+  "u[i]' = 4*(u[i-1] - 2*u[i] + u[i+1]) for i = 1..3\nu[0] = 0\nu[4] = 0\nu[i](0) = i for i = 1..3\n0 <= t <= 1";
+
+test('a family at one grid point, for every method, beside its solution', () => {
+  const of = study(HEAT, EULER);
+  const document = documentOf(HEAT, EULER);
+  const profile = profileOf(of, document, { wish: { steps: 8 }, n: 1, family: 0 });
+  expect(profile).toMatchObject({ name: 'u', indices: [1, 2, 3], t: 0.125, steps: 8 });
+  // u + h f by hand: f = 4 (0 - 2 + 2), 4 (1 - 4 + 3), 4 (2 - 6 + 0)
+  expect(profile.methods).toEqual([[1, 2, 3 - 0.125 * 16]]);
+  expect(profile.truth?.kind).toBe('reference');
+  expect(profileOf(of, document, { wish: { steps: 8 }, n: 99, family: 0 }).t).toBe(1);
+  expect(() => profileOf(study(DECAY, EULER), document, { wish: { steps: 8 }, n: 0, family: 0 })).toThrow(
+    Refusal,
+  );
 });
 
 test('a window of a long run, from the checkpoint before it, has the bits of the whole run', () => {

@@ -8,8 +8,11 @@ import {
   layGrid,
   type LongRun,
   rowsAgain,
+  type Row,
+  type Rows,
   rowsOf,
   type Study,
+  type Wish,
 } from '@schritt/core/study';
 import { LRUCache } from 'lru-cache';
 import type { RowsWindow, RowsWish } from './messages.ts';
@@ -35,6 +38,36 @@ function keptRun(key: string, run: CompiledRun, grid: Grid): LongRun {
   return next.value;
 }
 
+/** Rows of one run: those of a long one are done again from the checkpoint before them, to the same bits. */
+function rowsOfRun(
+  { problem, lastStep }: Study,
+  run: CompiledRun,
+  { wish, from, count, every }: Omit<RowsWish, 'method'>,
+  key: string,
+): Rows & { readonly grid: Grid } {
+  const grid = layGrid(problem.start, problem.end, wish, lastStep);
+  const rows =
+    grid.steps <= SHORT
+      ? rowsOf(run, grid, from, count, undefined, every)
+      : rowsAgain(keptRun(JSON.stringify([key, wish]), run, grid), from, count, every);
+  return { ...rows, grid };
+}
+
+function compiled({ problem, methods, start }: Study, method: number): CompiledRun {
+  const chosen = methods[method];
+  if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
+  return compileWithStart(problem, chosen.method, start);
+}
+
+/** The row of one grid point with all components; none where the run does not come that far. */
+export function rowsAt(
+  study: Study,
+  { method, wish, n }: { readonly method: number; readonly wish: Wish; readonly n: number },
+  key: string,
+): readonly Row[] {
+  return rowsOfRun(study, compiled(study, method), { wish, from: n, count: 1, every: 1 }, key).rows;
+}
+
 /**
  * A window of the steps of one run with all stages: of a long run computed again from the checkpoint before it, to the
  * same bits.
@@ -42,16 +75,9 @@ function keptRun(key: string, run: CompiledRun, grid: Grid): LongRun {
  * @param key equal for studies in which that method has the same runs
  */
 export function rowsWindow(study: Study, window: RowsWish, key: string): RowsWindow {
-  const { problem, lastStep, start } = study;
-  const { method, wish, from, count, every } = window;
-  const chosen = study.methods[method];
-  if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
-  const run = compileWithStart(problem, chosen.method, start);
-  const grid = layGrid(problem.start, problem.end, wish, lastStep);
-  const { rows, stopped } =
-    grid.steps <= SHORT
-      ? rowsOf(run, grid, from, count, undefined, every)
-      : rowsAgain(keptRun(JSON.stringify([key, wish]), run, grid), from, count, every);
+  const { problem } = study;
+  const run = compiled(study, window.method);
+  const { rows, stopped, grid } = rowsOfRun(study, run, window, key);
   const all = componentNames(problem);
   const components = all.slice(0, MOST_SHOWN);
   const shown = stageComponents(run, all).slice(0, MOST_SHOWN);

@@ -1,5 +1,5 @@
 import type { Comparison } from '../judge/comparison.ts';
-import { fastestDecay } from '../judge/fastest-decay.ts';
+import { decayAlong } from '../judge/fastest-decay.ts';
 import { kinkTimes } from '../judge/kinks.ts';
 import type { MethodResult } from '../judge/method-result.ts';
 import type { Study } from '../runs/study.ts';
@@ -13,20 +13,6 @@ import { sentenceOf } from './sentences.ts';
 function once<V>(make: () => V): () => V {
   let made: { readonly value: V } | null = null;
   return () => (made ??= { value: make() }).value;
-}
-
-/** Times at which the fastest decay is looked for, as parts of the interval. */
-const PARTS = [0, 0.25, 0.5, 0.75, 1];
-
-/** The fastest decay of the problem along its solution; null where there is none, or none is found for sure. */
-function decayOf({ problem }: Study, truth: Truth): number | null {
-  const rates = PARTS.flatMap((part) => {
-    const t = problem.start + part * (problem.end - problem.start);
-    const state = Array.from({ length: problem.size }, (_, j) => truth.value(j, t));
-    return state.every((value) => Number.isFinite(value)) ? [fastestDecay(problem, t, state)] : [];
-  });
-  const decay = Math.max(...rates.map((rate) => rate ?? -Infinity));
-  return decay > 0 ? decay : null;
 }
 
 function told(fact: Fact, method: number | null): Finding {
@@ -56,7 +42,7 @@ export function findingsOf(
     methods,
     comparison,
     kinks: once(() => kinkTimes(study.problem, truth)),
-    decay: once(() => decayOf(study, truth)),
+    decay: once(() => decayAlong(study.problem, truth)),
   };
   const wrong = (RULES['wrong exact'].ofStudy?.(whole) ?? []).map((fact) => told(fact, null));
   const isSound = (kind: string): boolean =>

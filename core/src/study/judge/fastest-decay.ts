@@ -1,6 +1,7 @@
 import { systemRates } from '../../compile/rates.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { norm } from '../../run/norm.ts';
+import type { Truth } from '../runs/truth.ts';
 
 /** How far the direction found may be from a true one, relative to the eigenvalue. */
 const SURE = 0.02;
@@ -38,4 +39,18 @@ export function fastestDecay(problem: Problem, t: number, state: ArrayLike<numbe
     direction = image;
   }
   return null;
+}
+
+/** Times at which the fastest decay is looked for, as parts of the interval. */
+const PARTS = [0, 0.25, 0.5, 0.75, 1];
+
+/** The fastest decay of a problem along its solution; null where there is none, or none is found for sure. */
+export function decayAlong(problem: Problem, truth: Truth): number | null {
+  const rates = PARTS.flatMap((part) => {
+    const t = problem.start + part * (problem.end - problem.start);
+    const state = Array.from({ length: problem.size }, (_, j) => truth.value(j, t));
+    return state.every((value) => Number.isFinite(value)) ? [fastestDecay(problem, t, state)] : [];
+  });
+  const decay = Math.max(...rates.map((rate) => rate ?? -Infinity));
+  return decay > 0 ? decay : null;
 }

@@ -1,0 +1,23 @@
+import type { RunWish } from '../worker/messages.ts';
+import type { ChosenStep } from './desk.ts';
+import type { View } from './view.ts';
+
+/**
+ * The runs that pictures show: of every method at the chosen step size; or, where further rungs are ticked, of one
+ * method at those and at the chosen one, coarse ones first.
+ */
+export function drawnRuns(
+  methods: number,
+  { rungs, grid }: Pick<ChosenStep, 'rungs' | 'grid'>,
+  { ticked, method }: Pick<View, 'ticked' | 'method'>,
+): readonly RunWish[] | null {
+  if (grid === null || methods === 0) return null;
+  const others = ticked.flatMap((index) => {
+    const rung = rungs[index];
+    return rung?.ok === true ? [rung.grid.wished] : [];
+  });
+  if (others.length === 0)
+    return Array.from({ length: methods }, (_, i) => ({ method: i, wish: { h: grid.wished } }));
+  const sizes = [...new Set([...others, grid.wished])].sort((a, b) => b - a);
+  return sizes.map((h) => ({ method: Math.min(method, methods - 1), wish: { h } }));
+}

@@ -1,0 +1,70 @@
+import { Select } from 'antd';
+import { type ReactNode, useMemo, useState } from 'react';
+import { useDesk } from '../desk/desk.ts';
+import { PictureCanvas } from '../pictures/picture-canvas.tsx';
+import type { Picture } from '../pictures/picture.ts';
+import { errorPicture, type ErrorScale } from './error-picture.ts';
+import { ComponentChoices, LensChoices, RungChoices } from './lens-head.tsx';
+import { useRunView } from './run-view.ts';
+
+/** The errors of every run over time, or the differences of runs from one of them. */
+export function ErrorLens(): ReactNode {
+  const desk = useDesk();
+  const view = useRunView();
+  const [wanted, setScale] = useState<ErrorScale>({ logarithmic: true, relative: false, against: null });
+  const runs = view?.runs ?? [];
+  const isThere = runs.length > 1 && runs.some(({ id }) => id === wanted.against);
+  const against = isThere ? wanted.against : null;
+  const scale = useMemo(() => ({ ...wanted, against }), [wanted, against]);
+  const picture = useMemo(
+    (): Picture | null => view && errorPicture(view, desk.independent, scale),
+    [view, desk.independent, scale],
+  );
+  const isKnown = picture?.series.some(({ points }) => points.some(({ y }) => !Number.isNaN(y))) ?? false;
+  return (
+    <>
+      <div className="lens-ways">
+        <ComponentChoices />
+        <LensChoices
+          choices={[
+            {
+              key: 'logarithmic',
+              label: 'logarithmic',
+              isChosen: scale.logarithmic,
+              choose: () => setScale((now) => ({ ...now, logarithmic: !now.logarithmic })),
+            },
+            {
+              key: 'relative',
+              label: 'relative',
+              isChosen: scale.relative,
+              choose: () => setScale((now) => ({ ...now, relative: !now.relative })),
+            },
+          ]}
+        />
+        {runs.length > 1 && (
+          <Select<string>
+            size="small"
+            variant="borderless"
+            aria-label="What runs are compared with"
+            value={against ?? ''}
+            options={[
+              { value: '', label: 'from the solution' },
+              ...runs.map(({ id, label }) => ({ value: id, label: `from ${label}` })),
+            ]}
+            onChange={(id) => setScale((now) => ({ ...now, against: id === '' ? null : id }))}
+            popupMatchSelectWidth={false}
+          />
+        )}
+        <RungChoices />
+      </div>
+      {picture !== null && isKnown && <PictureCanvas picture={picture} switches={desk} />}
+      {picture !== null && !isKnown && (
+        <p className="quiet nothing">
+          {against === null
+            ? 'No error to be shown: the solution of this component is not known, or every error is null.'
+            : 'No difference to be shown: these runs have no grid point in common, or agree in all digits.'}
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,74 @@
+import { short } from '@schritt/core/notation';
+import { Slider } from 'antd';
+import { type ReactNode, useMemo, useState } from 'react';
+import { useDesk } from '../desk/desk.ts';
+import { useProfile } from '../desk/use-results.ts';
+import { PictureCanvas } from '../pictures/picture-canvas.tsx';
+import { methodMark } from '../theme/tokens.ts';
+import { usePalette } from '../theme/use-palette.ts';
+import { LensChoices } from './lens-head.tsx';
+import { profilePicture } from './profile-picture.ts';
+
+/** A family of unknowns over its index, at a time that a slider chooses. */
+export function ProfileLens(): ReactNode {
+  const desk = useDesk();
+  const { good, chosen, view, setView, independent, problem, methods } = desk;
+  const palette = usePalette();
+  const [family, setFamily] = useState(0);
+  const families = problem?.blocks.filter(({ unknown }) => unknown.range !== null) ?? [];
+  const { grid } = chosen;
+  const steps = grid?.steps ?? 0;
+  const n = Math.min(view.n, steps);
+  const shown = Math.min(family, Math.max(0, families.length - 1));
+  const wished = grid?.wished ?? null;
+  const hasFamily = families.length > 0;
+  const wish = useMemo(
+    () => (wished === null || !hasFamily ? null : { wish: { h: wished }, n, family: shown }),
+    [wished, n, shown, hasFamily],
+  );
+  const { value, why } = useProfile(good.document, wish);
+  const picture = useMemo(
+    () =>
+      value &&
+      profilePicture(
+        value,
+        good.keys.map((id) => ({
+          id,
+          label: methods.titleOf(id),
+          mark: methodMark(palette, methods.placeOf(id)),
+        })),
+        independent,
+        palette,
+      ),
+    [value, good.keys, methods, independent, palette],
+  );
+  if (!hasFamily)
+    return <p className="quiet nothing">A profile needs a family of unknowns, such as u[i] for i = 1..20.</p>;
+  return (
+    <>
+      <div className="lens-ways profile-ways">
+        {families.length > 1 && (
+          <LensChoices
+            choices={families.map(({ name }, i) => ({
+              key: name,
+              label: name,
+              isChosen: i === shown,
+              choose: () => setFamily(i),
+            }))}
+          />
+        )}
+        <Slider
+          min={0}
+          max={Math.max(1, steps)}
+          value={n}
+          tooltip={{ open: false }}
+          ariaLabelForHandle={`Time of the profile: grid point n`}
+          onChange={(next: number) => setView({ n: next })}
+        />
+        <span className="value">{`${independent} = ${short(value?.t ?? grid?.start ?? 0, 5)}`}</span>
+      </div>
+      {why !== null && <p className="wrong nothing">{why}</p>}
+      {picture !== null && <PictureCanvas picture={picture} switches={desk} />}
+    </>
+  );
+}

@@ -1,0 +1,111 @@
+import { exponential, short, withMinus } from '@schritt/core/notation';
+import type { Overlay, Picture, Point, Runaway, Series } from './picture.ts';
+
+/** How many times its height a picture may grow for one more curve before that curve counts as a runaway. */
+const LINEAR = 10;
+/** Decades that a logarithmic picture grows for one more curve in any case, and the part of its own beyond them. */
+const DECADES = 4;
+const PART = 0.6;
+
+interface Extent {
+  readonly low: number;
+  readonly high: number;
+}
+
+function extentOf(values: readonly number[]): Extent | null {
+  let [low, high] = [Infinity, -Infinity];
+  for (const value of values)
+    if (Number.isFinite(value)) {
+      low = Math.min(low, value);
+      high = Math.max(high, value);
+    }
+  return low <= high ? { low, high } : null;
+}
+
+function union(a: Extent, b: Extent): Extent {
+  return { low: Math.min(a.low, b.low), high: Math.max(a.high, b.high) };
+}
+
+function room({ low, high }: Extent, isLogarithmic: boolean): number {
+  if (isLogarithmic) return Math.max(DECADES, PART * (high - low));
+  return LINEAR * Math.max(high - low, 1e-3 * Math.max(Math.abs(low), Math.abs(high)), Number.MIN_VALUE);
+}
+
+function isNear(base: Extent, other: Extent, isLogarithmic: boolean): boolean {
+  const more = room(base, isLogarithmic);
+  return other.high <= base.high + more && (isLogarithmic || other.low >= base.low - more);
+}
+
+/** Heights of the points that speak for a curve: in logarithms those that are not pale, where there are such. */
+function heights(series: Series, isLogarithmic: boolean): readonly number[] {
+  if (!isLogarithmic) return series.points.map(({ y }) => y);
+  const counted =
+    series.kind === 'dots' ? series.points.filter((_, i) => series.pale[i] !== true) : series.points;
+  return (counted.length > 0 ? counted : series.points).map(({ y }) => Math.log10(y));
+}
+
+/** The range of all curves that do not run away from the others; null where there are none. */
+function calmExtent(series: readonly Series[], isLogarithmic: boolean): Extent | null {
+  const extents = series
+    .flatMap((one) => {
+      const extent = extentOf(heights(one, isLogarithmic));
+      return extent === null ? [] : [{ extent, isLine: one.kind === 'line' }];
+    })
+    // a line is the solution and stays; then the lowest ones first
+    .sort(
+      (a, b) =>
+        Number(b.isLine) - Number(a.isLine) ||
+        (isLogarithmic
+          ? a.extent.high - b.extent.high
+          : a.extent.high - a.extent.low - (b.extent.high - b.extent.low)),
+    );
+  const [first, ...rest] = extents;
+  if (first === undefined) return null;
+  return rest.reduce(
+    (base, { extent, isLine }) =>
+      isLine || isNear(base, extent, isLogarithmic) ? union(base, extent) : base,
+    first.extent,
+  );
+}
+
+function runawayOf(series: Series, { low, high }: Extent): Runaway | null {
+  const outside = series.points.filter(({ y }) => y > high || y < low);
+  const [first] = outside;
+  if (first === undefined) return null;
+  const far = outside.reduce((most, one) => (Math.abs(one.y) > Math.abs(most.y) ? one : most), first);
+  const up = far.y > high;
+  const value = Math.abs(far.y) < 1e5 ? short(far.y, 3) : exponential(far.y, 2);
+  return {
+    x: outside.find(({ y }) => (y > high ? up : !up))?.x ?? far.x,
+    up,
+    text: withMinus(`${series.label}: ${value}`),
+    color: series.kind === 'dots' ? series.mark.color : series.color,
+  };
+}
+
+/**
+ * A picture whose upright axis stays with the curves that belong together: one that ran away flattens none of the
+ * others, and is an arrow at the edge with the value that it comes to.
+ */
+export function calmed(picture: Picture): Picture {
+  if (picture.y.range !== undefined || picture.equal === true) return picture;
+  const isLogarithmic = picture.y.scale === 'logarithmic';
+  const base = calmExtent(picture.series, isLogarithmic);
+  if (base === null) return picture;
+  const all = picture.series.flatMap((one) => one.points.map(({ y }: Point) => y));
+  const whole = extentOf(isLogarithmic ? all.map(Math.log10) : all);
+  if (whole === null || isNear(base, whole, isLogarithmic)) return picture;
+  const more = isLogarithmic
+    ? 0.5 * room(base, true)
+    : 0.08 * (base.high - base.low || Math.abs(base.high) || 1);
+  const low = base.low - (isLogarithmic ? 0.3 : more);
+  const shown: Extent = { low, high: base.high + more };
+  const ends: Extent = isLogarithmic ? { low: 10 ** shown.low, high: 10 ** shown.high } : shown;
+  const runaways = picture.series.flatMap((one) => runawayOf(one, ends) ?? []);
+  const arrows: Overlay = { kind: 'runaways', runaways };
+  return {
+    ...picture,
+    y: { ...picture.y, range: [ends.low, ends.high] },
+    overlays: [...picture.overlays, arrows],
+  };
+}
