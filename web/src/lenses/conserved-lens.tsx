@@ -22,7 +22,7 @@ export function ConservedLens(): ReactNode {
   const window = useMemo(() => {
     if (h === null || name === null) return null;
     const every = Math.max(1, Math.ceil(steps / POINTS));
-    return { wish: { h }, from: 0, count: Math.floor(steps / every) + 1, every, component: 0 };
+    return { wish: { h }, from: 0, count: Math.floor(steps / every) + 1, every, points: null, component: 0 };
   }, [h, name, steps]);
   const side = useSide(good.document, window);
   const picture = useMemo((): Picture | null => {

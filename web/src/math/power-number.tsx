@@ -13,7 +13,7 @@ export function PowerNumber({
   if (value === 0) return <>0</>;
   const [mantissa, exponent] = mantissaAndExponent(value, digits);
   return (
-    <span className="power-number" title={String(value)}>
+    <span className="power-number" title={String(value)} data-full={String(value)}>
       {withMinus(mantissa)}
       <small>
         ×10<sup>{withMinus(String(exponent))}</sup>

@@ -60,12 +60,25 @@ test('the line of the solution stays, whatever the runs do', () => {
 
 test('errors over h: rungs that are left out and far above the counted ones do not press those together', () => {
   const errors = [1e150, 1e20, 1e-2, 1e-3, 1e-4];
-  const shown = calmed(picture('logarithmic', dots('Euler', errors, [true, true, false, false, false])));
+  const euler = dots('Euler', errors, [true, true, false, false, false]);
+  const shown = calmed(picture('logarithmic', euler, { ...euler, points: euler.points.slice(0, 1) }));
   expect(arrows(shown)).toEqual(['up at 0: Euler: 1.0e+150']);
   expect(shown.y.range?.[1]).toBeLessThan(1e3);
+  expect(shown.x.range).toEqual([0, 4]);
   // sixteen decades of errors that count are no runaways
   const wide = picture('logarithmic', dots('RK4', [1e-1, 1e-5, 1e-9, 1e-13, 1e-16]));
   expect(calmed(wide)).toBe(wide);
+});
+
+test('a method of high order and a low one are far apart, and both are shown', () => {
+  const both = picture('logarithmic', dots('RK4', [1e-13, 1e-14, 1e-15]), dots('Euler', [0.2, 0.1, 0.05]));
+  expect(calmed(both)).toBe(both);
+});
+
+test('an error over time that grows and grows is an arrow', () => {
+  const growing = Array.from({ length: 9 }, (_, i) => 10 ** (5 * i - 3));
+  const shown = calmed(picture('logarithmic', dots('Euler', growing), dots('Heun', [1e-3, 2e-3, 2e-3])));
+  expect(arrows(shown)).toEqual(['up at 1: Euler: 1.0e+37']);
 });
 
 test('what a person zoomed to stays, and so does what has nothing to show', () => {

@@ -1,11 +1,13 @@
 import { exponential, short, withMinus } from '@schritt/core/notation';
 import type { Overlay, Picture, Point, Runaway, Series } from './picture.ts';
 
-/** How many times its height a picture may grow for one more curve before that curve counts as a runaway. */
+/** How many times its height a linear picture may grow for one more curve before that curve counts as a runaway. */
 const LINEAR = 10;
-/** Decades that a logarithmic picture grows for one more curve in any case, and the part of its own beyond them. */
+/** Decades that a logarithmic picture grows for points that do not count, and the part of its own beyond them. */
 const DECADES = 4;
 const PART = 0.6;
+/** Decades between the middle of a curve's points and its highest one above which it runs away. */
+const STEEP = 6;
 
 interface Extent {
   readonly low: number;
@@ -36,34 +38,35 @@ function isNear(base: Extent, other: Extent, isLogarithmic: boolean): boolean {
   return other.high <= base.high + more && (isLogarithmic || other.low >= base.low - more);
 }
 
-/** Heights of the points that speak for a curve: in logarithms those that are not pale, where there are such. */
-function heights(series: Series, isLogarithmic: boolean): readonly number[] {
-  if (!isLogarithmic) return series.points.map(({ y }) => y);
-  const counted =
-    series.kind === 'dots' ? series.points.filter((_, i) => series.pale[i] !== true) : series.points;
-  return (counted.length > 0 ? counted : series.points).map(({ y }) => Math.log10(y));
+/** Logarithms of the points that speak for a curve: those that are not pale; none of a curve that runs away. */
+function countedHeights(series: Series): readonly number[] {
+  const isPale = (i: number): boolean => series.kind === 'dots' && series.pale[i] === true;
+  const counted = series.points
+    .filter((_, i) => !isPale(i))
+    .map(({ y }) => Math.log10(y))
+    .filter(Number.isFinite)
+    .sort((a, b) => a - b);
+  const middle = counted[Math.floor(counted.length / 2)] ?? NaN;
+  return (counted.at(-1) ?? NaN) - middle > STEEP ? [] : counted;
 }
 
 /** The range of all curves that do not run away from the others; null where there are none. */
 function calmExtent(series: readonly Series[], isLogarithmic: boolean): Extent | null {
+  if (isLogarithmic) return extentOf(series.flatMap(countedHeights));
   const extents = series
     .flatMap((one) => {
-      const extent = extentOf(heights(one, isLogarithmic));
+      const extent = extentOf(one.points.map(({ y }) => y));
       return extent === null ? [] : [{ extent, isLine: one.kind === 'line' }];
     })
     // a line is the solution and stays; then the lowest ones first
     .sort(
       (a, b) =>
-        Number(b.isLine) - Number(a.isLine) ||
-        (isLogarithmic
-          ? a.extent.high - b.extent.high
-          : a.extent.high - a.extent.low - (b.extent.high - b.extent.low)),
+        Number(b.isLine) - Number(a.isLine) || a.extent.high - a.extent.low - (b.extent.high - b.extent.low),
     );
   const [first, ...rest] = extents;
   if (first === undefined) return null;
   return rest.reduce(
-    (base, { extent, isLine }) =>
-      isLine || isNear(base, extent, isLogarithmic) ? union(base, extent) : base,
+    (base, { extent, isLine }) => (isLine || isNear(base, extent, false) ? union(base, extent) : base),
     first.extent,
   );
 }
@@ -101,10 +104,26 @@ export function calmed(picture: Picture): Picture {
   const low = base.low - (isLogarithmic ? 0.3 : more);
   const shown: Extent = { low, high: base.high + more };
   const ends: Extent = isLogarithmic ? { low: 10 ** shown.low, high: 10 ** shown.high } : shown;
-  const runaways = picture.series.flatMap((one) => runawayOf(one, ends) ?? []);
+  // points that are drawn twice, to be pointed at, speak once
+  const spoken = new Set<string>();
+  const runaways = picture.series.flatMap((one) => {
+    const found = spoken.has(one.id) ? null : runawayOf(one, ends);
+    if (found === null) return [];
+    spoken.add(one.id);
+    return [found];
+  });
   const arrows: Overlay = { kind: 'runaways', runaways };
+  const { scale } = picture.x;
+  const across = extentOf(
+    picture.series.flatMap(({ points }) =>
+      points.flatMap(({ x, y }) => (Number.isNaN(y) || (scale === 'logarithmic' && x <= 0) ? [] : [x])),
+    ),
+  );
+  // what lies beyond the upright axis still has its place along the other
+  const x = picture.x.range ?? (across === null ? null : [across.low, across.high]);
   return {
     ...picture,
+    x: { ...picture.x, ...(x === null ? {} : { range: x }) },
     y: { ...picture.y, range: [ends.low, ends.high] },
     overlays: [...picture.overlays, arrows],
   };

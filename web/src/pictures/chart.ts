@@ -117,6 +117,7 @@ function axisOptions({ scale, range, grace, mostTicks, tick }: Axis, palette: Pa
     ticks: {
       color: palette.quiet,
       maxRotation: 0,
+      includeBounds: false,
       padding: 6,
       ...(mostTicks === undefined ? {} : { maxTicksLimit: mostTicks }),
       ...(scale === 'linear'

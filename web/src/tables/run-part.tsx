@@ -1,28 +1,29 @@
-import { componentNames, count } from '@schritt/core/notation';
+import { componentNames, short } from '@schritt/core/notation';
 import { Button, Input, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { useRows, useSide } from '../desk/use-results.ts';
 import { UnderWay } from '../frame/under-way.tsx';
-import { SideTable, sideText } from './side-table.tsx';
-import { STEPS_SHOWN, StepsTable } from './steps-table.tsx';
+import { ColumnChoice } from './column-choice.tsx';
+import { FullNumberText, useFullNumber } from './full-number.tsx';
+import { FormatContext, FORMATS, USUAL_FORMAT } from './number-format.tsx';
+import { pointAsked, timesAsked } from './rows-asked.ts';
+import { RowsPages } from './rows-pages.tsx';
+import { sideText, stepsText } from './rows-text.ts';
+import { SideTable } from './side-table.tsx';
+import {
+  STEP_COLUMNS,
+  stepCells,
+  type StepColumn,
+  STEPS_SHOWN,
+  StepsTable,
+  USUAL_COLUMNS,
+} from './steps-table.tsx';
 
 /** Components that can be chosen at most: those whose curves are kept. */
 const MOST_COMPONENTS = 12;
-
-/** The grid point that was asked for: `12`, `n = 12`, or a time as `t = 0.5`; null for anything else. */
-export function pointAsked(
-  text: string,
-  independent: string,
-  { start, h, steps }: { readonly start: number; readonly h: number; readonly steps: number },
-): number | null {
-  const [, name = 'n', digits = ''] = /^\s*(?:(\w+)\s*=)?\s*(-?[\d.]+(?:e[+-]?\d+)?)\s*$/i.exec(text) ?? [];
-  const value = Number(digits);
-  if (digits === '' || !Number.isFinite(value)) return null;
-  const point = name === 'n' ? value : name === independent ? (value - start) / h : NaN;
-  const near = Math.round(point);
-  return Number.isFinite(near) && near >= 0 && near <= steps ? near : null;
-}
+/** What stands for a list of times among the strides. */
+const TIMES = 0;
 
 /** The rows of the run at the chosen step size: of all methods side by side, or of one with every stage. */
 export function RunPart(): ReactNode {
@@ -30,19 +31,30 @@ export function RunPart(): ReactNode {
   const grid = chosen.grid;
   const h = grid?.wished ?? null;
   const [key, setKey] = useState('all');
-  const [every, setEvery] = useState(1);
+  const [stride, setStride] = useState(1);
+  const [times, setTimes] = useState('');
   const [asked, setAsked] = useState('');
   const [copied, setCopied] = useState(false);
+  const [formatName, setFormatName] = useState<string | null>(null);
+  const [columns, setColumns] = useState<readonly StepColumn[]>(USUAL_COLUMNS);
   const [place, setPlace] = useState({ run: '', from: 0 });
+  const { full, onClick } = useFullNumber();
+  const format = FORMATS.find(({ value }) => value === formatName)?.format ?? USUAL_FORMAT;
+  const every = Math.max(1, stride);
   const run = `${h ?? ''}/${every}`;
   const method = good.keys.indexOf(key);
   const steps = grid?.steps ?? 0;
   // the window goes with the chosen step until one leafs away from it
   const around = Math.max(0, view.depth === 'step' ? view.n - 4 : 0);
   const from = place.run === run ? place.from : around;
+  const byTimes = useMemo(
+    () => (stride === TIMES && grid !== null && times !== '' ? timesAsked(times, grid) : null),
+    [stride, grid, times],
+  );
+  const points = byTimes !== null && 'points' in byTimes ? byTimes.points : null;
   const window = useMemo(
-    () => (h === null ? null : { wish: { h }, from, count: STEPS_SHOWN, every }),
-    [h, from, every],
+    () => (h === null ? null : { wish: { h }, from, count: STEPS_SHOWN, every, points }),
+    [h, from, every, points],
   );
   const wanted = component.wanted;
   const sideWish = useMemo(
@@ -70,15 +82,15 @@ export function RunPart(): ReactNode {
     if (point !== null) toPoint(point);
   };
   const copy = (): void => {
-    if (side.value === null) return;
-    const text = sideText(
-      side.value,
-      independent,
-      own.map(({ title }) => title),
-    );
-    void navigator.clipboard.writeText(text).then(() => setCopied(true));
+    // rounded only where a person has said to what
+    const as = formatName === null ? ({ kind: 'full' } as const) : format;
+    const titles = own.map(({ title }) => title);
+    const text =
+      method < 0
+        ? side.value && sideText(side.value, independent, titles, as)
+        : rows.value && stepsText(rows.value, stepCells(rows.value, columns), independent, as);
+    if (text !== null) void navigator.clipboard.writeText(text).then(() => setCopied(true));
   };
-  const last = Math.max(0, steps - (STEPS_SHOWN - 1) * every);
   const isAsked = asked === '' || grid === null || pointAsked(asked, independent, grid) !== null;
   return (
     <section className="table-part" aria-label="Rows">
@@ -94,7 +106,7 @@ export function RunPart(): ReactNode {
           onChange={setKey}
           popupMatchSelectWidth={false}
         />
-        {names.length > 1 && (
+        {names.length > 1 && method < 0 && (
           <Select<number>
             size="small"
             aria-label="Component"
@@ -107,84 +119,103 @@ export function RunPart(): ReactNode {
         <Select<number>
           size="small"
           aria-label="Which rows"
-          value={every}
-          options={[1, 2, 4, 5, 10, 16, 20, 50, 100, 1000]
-            .filter((k) => k === 1 || k < steps)
-            .map((value) => ({ value, label: value === 1 ? 'every row' : `every ${value}th row` }))}
-          onChange={setEvery}
+          value={stride}
+          options={[
+            ...[1, 2, 4, 5, 10, 16, 20, 50, 100, 1000]
+              .filter((k) => k === 1 || k < steps)
+              .map((value) => ({ value, label: value === 1 ? 'every row' : `every ${value}th row` })),
+            { value: TIMES, label: 'at times ...' },
+          ]}
+          onChange={setStride}
           popupMatchSelectWidth={false}
         />
-        <Input
-          size="small"
-          className="go-to"
-          aria-label="Go to n or time"
-          placeholder={`n = 12 or ${independent} = 0.5`}
-          value={asked}
-          status={isAsked ? '' : 'error'}
-          onChange={(event) => setAsked(event.target.value)}
-          onPressEnter={goTo}
-        />
-        {method < 0 && (
-          <Button size="small" onClick={copy} onBlur={() => setCopied(false)}>
-            {copied ? 'Copied' : 'Copy rows'}
-          </Button>
-        )}
-        {steps + 1 > STEPS_SHOWN * every && (
-          <nav className="pages" aria-label="Rows shown">
-            <Button size="small" disabled={from === 0} onClick={() => toPoint(0)}>
-              first
-            </Button>
-            <Button
-              size="small"
-              disabled={from === 0}
-              onClick={() => toPoint(Math.max(0, from - STEPS_SHOWN * every))}
-            >
-              before
-            </Button>
-            <span className="quiet">
-              from n = {count(from)} of {count(steps)}
-            </span>
-            <Button
-              size="small"
-              disabled={from >= last}
-              onClick={() => toPoint(Math.min(last, from + STEPS_SHOWN * every))}
-            >
-              next
-            </Button>
-            <Button size="small" disabled={from >= last} onClick={() => toPoint(last)}>
-              last
-            </Button>
-          </nav>
-        )}
-      </div>
-      {method < 0 ? (
-        <UnderWay computed={side} what="the rows" />
-      ) : (
-        <UnderWay computed={rows} what="the rows" />
-      )}
-      {method < 0 && side.value !== null && (
-        <>
-          <SideTable
-            side={side.value}
-            independent={independent}
-            methods={own}
-            chosen={view.depth === 'step' ? view.n : -1}
-            onMark={setMarked}
-            onStep={(n, at) => setView({ depth: 'step', n: Math.min(n, Math.max(0, steps - 1)), method: at })}
+        {stride === TIMES ? (
+          <Input
+            size="small"
+            className="go-to"
+            aria-label="Times of the rows"
+            placeholder="0.5, 1, ..., 8"
+            value={times}
+            status={byTimes !== null && 'why' in byTimes ? 'error' : ''}
+            onChange={(event) => setTimes(event.target.value)}
           />
-          {side.value.stopped.map(
-            (why, i) =>
-              why !== null && (
-                <p key={own[i]?.key ?? i} className="wrong">
-                  {own[i]?.title} left the numbers in {why}.
-                </p>
-              ),
-          )}
-        </>
+        ) : (
+          <Input
+            size="small"
+            className="go-to"
+            aria-label="Go to n or time"
+            placeholder={`n = 12 or ${independent} = 0.5`}
+            value={asked}
+            status={isAsked ? '' : 'error'}
+            onChange={(event) => setAsked(event.target.value)}
+            onPressEnter={goTo}
+          />
+        )}
+        <Select<string>
+          size="small"
+          aria-label="How numbers are rounded"
+          value={formatName ?? '8 digits'}
+          options={FORMATS.map(({ value, label }) => ({ value, label }))}
+          onChange={setFormatName}
+          popupMatchSelectWidth={false}
+        />
+        {method >= 0 && <ColumnChoice columns={STEP_COLUMNS} chosen={columns} onChange={setColumns} />}
+        <Button size="small" onClick={copy} onBlur={() => setCopied(false)}>
+          {copied ? 'Copied' : 'Copy rows'}
+        </Button>
+        <FullNumberText full={full} />
+        {points === null && <RowsPages from={from} every={every} steps={steps} onGo={toPoint} />}
+      </div>
+      {byTimes !== null && 'why' in byTimes && <p className="wrong">{byTimes.why}</p>}
+      {byTimes !== null && 'points' in byTimes && byTimes.between.length > 0 && (
+        <p className="quiet">
+          no grid points of this step size:{' '}
+          {byTimes.between
+            .slice(0, 12)
+            .map((t) => `${independent} = ${short(t, 6)}`)
+            .join(', ')}
+          {byTimes.between.length > 12 ? ', ...' : ''}
+        </p>
       )}
-      {method >= 0 && rows.value !== null && (
-        <StepsTable window={rows.value} independent={independent} onMark={setMarked} />
-      )}
+      <FormatContext value={format}>
+        {method < 0 ? (
+          <UnderWay computed={side} what="the rows" />
+        ) : (
+          <UnderWay computed={rows} what="the rows" />
+        )}
+        {method < 0 && side.value !== null && (
+          <>
+            <SideTable
+              side={side.value}
+              independent={independent}
+              methods={own}
+              chosen={view.depth === 'step' ? view.n : -1}
+              onMark={setMarked}
+              onStep={(n, at) =>
+                setView({ depth: 'step', n: Math.min(n, Math.max(0, steps - 1)), method: at })
+              }
+              onClick={onClick}
+            />
+            {side.value.stopped.map(
+              (why, i) =>
+                why !== null && (
+                  <p key={own[i]?.key ?? i} className="wrong">
+                    {own[i]?.title} left the numbers in {why}.
+                  </p>
+                ),
+            )}
+          </>
+        )}
+        {method >= 0 && rows.value !== null && (
+          <StepsTable
+            window={rows.value}
+            columns={columns}
+            independent={independent}
+            onMark={setMarked}
+            onClick={onClick}
+          />
+        )}
+      </FormatContext>
     </section>
   );
 }

@@ -13,20 +13,60 @@ import type { ReactNode } from 'react';
 import { PowerNumber } from '../math/power-number.tsx';
 
 /** What the table of rungs shows of every method. */
-export type RungView = 'errors' | 'differences' | 'cost';
+export type RungColumn =
+  | 'error'
+  | 'ratio'
+  | 'order'
+  | 'three-rung order'
+  | 'extrapolated'
+  | 'estimate'
+  | 'evaluations'
+  | 'a step'
+  | 'ms';
 
-export const HEADINGS: Readonly<Record<RungView, readonly string[]>> = {
-  errors: ['error', 'ratio', 'order'],
-  differences: ['order', 'extrapolated', 'estimate'],
-  cost: ['evaluations', 'a step', 'ms'],
-};
+/** All columns, with their names in the choice of columns. */
+export const RUNG_COLUMNS: readonly { readonly value: RungColumn; readonly label: string }[] = [
+  { value: 'error', label: 'error' },
+  { value: 'ratio', label: 'ratio' },
+  { value: 'order', label: 'order' },
+  { value: 'three-rung order', label: 'order from three rungs' },
+  { value: 'extrapolated', label: 'extrapolated value' },
+  { value: 'estimate', label: 'estimated error' },
+  { value: 'evaluations', label: 'evaluations' },
+  { value: 'a step', label: 'evaluations a step, or Newton iterations' },
+  { value: 'ms', label: 'milliseconds' },
+];
+
+/** Columns that belong together. */
+export const RUNG_VIEWS: readonly {
+  readonly value: string;
+  readonly label: string;
+  readonly columns: readonly RungColumn[];
+}[] = [
+  { value: 'errors', label: 'Errors', columns: ['error', 'ratio', 'order'] },
+  {
+    value: 'differences',
+    label: 'Without exact',
+    columns: ['three-rung order', 'extrapolated', 'estimate'],
+  },
+  { value: 'cost', label: 'Cost', columns: ['evaluations', 'a step', 'ms'] },
+];
 
 /** Milliseconds below which a time says more of the clock than of the run. */
 const MEASURED = 5;
 
-/** What the first column is called where errors are told as digits or places. */
-export function errorHeading(scale: ErrorChoice['scale']): string {
-  return scale === 'digits' ? 'digits' : scale === 'places' ? 'places' : 'error';
+/** What a column is called above its numbers. */
+export function rungHeading(column: RungColumn, scale: ErrorChoice['scale'], implicit: boolean): string {
+  switch (column) {
+    case 'error':
+      return scale === 'digits' ? 'digits' : scale === 'places' ? 'places' : 'error';
+    case 'three-rung order':
+      return 'order';
+    case 'a step':
+      return implicit ? 'Newton' : 'a step';
+    default:
+      return column;
+  }
 }
 
 /** Ratio and order to as many digits as mean something. */
@@ -77,93 +117,139 @@ interface RungCellsProps {
   readonly rung: RungResult;
   /** The rung before, from which ratio and order go; null for the first. */
   readonly previous: RungResult | null;
-  readonly view: RungView;
+  readonly columns: readonly RungColumn[];
   readonly scale: ErrorChoice['scale'];
   readonly independent: string;
   readonly title: string;
   readonly color: string;
   readonly pointed: boolean;
+  /** Whether the rung is the first or the last of the window. */
+  readonly windowEnd: boolean;
   /** Whether some method of the study is implicit, so that its Newton iterations are counted. */
   readonly implicit: boolean;
   readonly onStrike: () => void;
   readonly onWindow: () => void;
 }
 
+interface Cell {
+  readonly content: ReactNode;
+  readonly title?: string | undefined;
+  /** Whether it goes from the rung before to this one. */
+  readonly between?: boolean;
+}
+
+function numberCell(value: number | null, between: boolean): Cell {
+  if (value === null) return { content: '', between };
+  return { content: <span data-full={String(value)}>{figure(value)}</span>, title: String(value), between };
+}
+
+/** What stands in a column of a rung. */
+function cellOf(column: RungColumn, { rung, scale, independent, implicit }: RungCellsProps): Cell {
+  const { f, derivatives, newton, seconds } = rung.cost;
+  const three = rung.extrapolated;
+  switch (column) {
+    case 'error':
+      return {
+        content: <ErrorText rung={rung} scale={scale} independent={independent} />,
+        title: explanation(rung),
+      };
+    case 'ratio':
+      return numberCell(rung.ratio, true);
+    case 'order':
+      return numberCell(rung.order, true);
+    case 'three-rung order':
+      return numberCell(three?.order ?? null, false);
+    case 'extrapolated': {
+      const value = three?.values[0];
+      if (value === undefined) return { content: '' };
+      return {
+        content: <span data-full={String(value)}>{short(value, 8)}</span>,
+        title: three?.values.slice(0, 20).join(', '),
+      };
+    }
+    case 'estimate':
+      return { content: three === null ? '' : <PowerNumber value={three.error} digits={2} /> };
+    case 'evaluations': {
+      const each = [`f ${count(f)}`, ...derivatives.map((n, i) => `${primed('f', i + 1)} ${count(n)}`)];
+      return { content: count(evaluations(rung.cost)), title: each.join(', ') };
+    }
+    case 'a step':
+      if (implicit) return { content: newton === 0 ? '' : count(newton) };
+      return { content: general(evaluations(rung.cost) / rung.steps, 3) };
+    case 'ms':
+      return {
+        content: 1000 * seconds < MEASURED ? '' : general(1000 * seconds, 2),
+        title: `${general(1000 * seconds, 3)} ms`,
+      };
+  }
+}
+
+/** The window's bar and the button that strikes a rung out, in its first cell. */
+function RungButtons({ rung, title, color, windowEnd, onStrike, onWindow }: RungCellsProps): ReactNode {
+  const isStruck = rung.leftOut?.kind === 'struck';
+  const h = `h = ${stepSizeText(rung.h)}`;
+  return (
+    <>
+      <button
+        type="button"
+        className={windowEnd ? 'window-bar window-end' : 'window-bar'}
+        style={{ color }}
+        aria-label={`Move the window of ${title} to ${h}`}
+        title={
+          windowEnd
+            ? 'An end of the window: drag it, or click to let this rung go'
+            : 'Move the nearer end of the window here'
+        }
+        onPointerDown={(event) => event.currentTarget.releasePointerCapture(event.pointerId)}
+        onPointerEnter={(event) => {
+          if (event.buttons === 1) onWindow();
+        }}
+        onClick={(event) => {
+          event.stopPropagation();
+          onWindow();
+        }}
+      />
+      <button
+        type="button"
+        className="strike-button"
+        aria-label={`${isStruck ? 'Count' : 'Strike out'} ${title} at ${h}`}
+        aria-pressed={isStruck}
+        title={isStruck ? 'Count this rung again' : 'Strike this rung out'}
+        onClick={(event) => {
+          event.stopPropagation();
+          onStrike();
+        }}
+      >
+        <svg width="11" height="11" viewBox="0 0 11 11" aria-hidden="true">
+          <path d="M1 5.5H10M3 2.2 8 8.8" stroke="currentColor" strokeWidth="1.4" fill="none" />
+        </svg>
+      </button>
+    </>
+  );
+}
+
 /** The cells of one method on one rung. */
 export function RungCells(props: RungCellsProps): ReactNode {
-  const { rung, previous, view, scale, independent, title, color, pointed, implicit, onStrike, onWindow } =
-    props;
-  const isStruck = rung.leftOut?.kind === 'struck';
+  const { rung, previous, columns, pointed } = props;
   const kind = [
     rung.leftOut === null ? '' : 'left-out',
-    isStruck ? 'struck' : '',
+    rung.leftOut?.kind === 'struck' ? 'struck' : '',
     pointed ? 'pointed' : '',
   ].join(' ');
   // an order to or from a rung that is left out is as quiet as that rung
-  const between = previous !== null && previous.leftOut !== null ? `${kind} left-out` : kind;
-  const h = `h = ${stepSizeText(rung.h)}`;
-  if (view === 'differences') {
-    const three = rung.extrapolated;
+  const quietBetween = previous !== null && previous.leftOut !== null ? `${kind} left-out` : kind;
+  return columns.map((column, i) => {
+    const { content, title, between = false } = cellOf(column, props);
+    const own = between ? quietBetween : kind;
     return (
-      <>
-        <td className={`first ${kind}`}>{three === null ? '' : figure(three.order)}</td>
-        <td className={kind} title={three?.values.slice(0, 20).join(', ')}>
-          {three === null ? '' : short(three.values[0] ?? NaN, 8)}
-        </td>
-        <td className={kind}>{three === null ? '' : <PowerNumber value={three.error} digits={2} />}</td>
-      </>
-    );
-  }
-  if (view === 'cost') {
-    const { f, derivatives, newton, seconds } = rung.cost;
-    const each = [`f ${count(f)}`, ...derivatives.map((n, i) => `${primed('f', i + 1)} ${count(n)}`)];
-    return (
-      <>
-        <td className={`first ${kind}`} title={each.join(', ')}>
-          {count(evaluations(rung.cost))}
-        </td>
-        <td className={kind}>
-          {implicit ? (newton === 0 ? '' : count(newton)) : general(evaluations(rung.cost) / rung.steps, 3)}
-        </td>
-        <td className={kind} title={`${general(1000 * seconds, 3)} ms`}>
-          {1000 * seconds < MEASURED ? '' : general(1000 * seconds, 2)}
-        </td>
-      </>
-    );
-  }
-  return (
-    <>
-      <td className={`first ${kind}`} title={explanation(rung)}>
-        <button
-          type="button"
-          className="window-bar"
-          style={{ color }}
-          aria-label={`Move the window of ${title} to ${h}`}
-          title="Move the nearer end of the window here"
-          onClick={(event) => {
-            event.stopPropagation();
-            onWindow();
-          }}
-        />
-        <ErrorText rung={rung} scale={scale} independent={independent} />
-        <button
-          type="button"
-          className="strike-button"
-          aria-label={`${isStruck ? 'Count' : 'Strike out'} ${title} at ${h}`}
-          aria-pressed={isStruck}
-          title={isStruck ? 'Count this rung again' : 'Strike this rung out'}
-          onClick={(event) => {
-            event.stopPropagation();
-            onStrike();
-          }}
-        >
-          <svg width="11" height="11" viewBox="0 0 11 11" aria-hidden="true">
-            <path d="M1 5.5H10M3 2.2 8 8.8" stroke="currentColor" strokeWidth="1.4" fill="none" />
-          </svg>
-        </button>
+      <td
+        key={column}
+        className={[i === 0 ? 'first' : '', column === 'order' ? 'order' : '', own].join(' ')}
+        title={title}
+      >
+        {i === 0 && <RungButtons {...props} />}
+        {content}
       </td>
-      <td className={between}>{figure(rung.ratio)}</td>
-      <td className={`order ${between}`}>{figure(rung.order)}</td>
-    </>
-  );
+    );
+  });
 }

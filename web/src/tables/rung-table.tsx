@@ -1,23 +1,28 @@
-import { stepSizeText } from '@schritt/core/notation';
-import { Fragment, type ReactNode } from 'react';
+import { stepExpression, stepSizeText } from '@schritt/core/notation';
+import { Fragment, type MouseEvent, type ReactNode } from 'react';
 import { Mark } from '../pictures/mark.tsx';
 import type { KeyedResult } from '../desk/use-results.ts';
 import { useDesk } from '../desk/desk.ts';
 import { strike, withoutRungAt } from '../desk/working-study.ts';
 import { methodMark } from '../theme/tokens.ts';
 import { usePalette } from '../theme/use-palette.ts';
-import { errorHeading, HEADINGS, RungCells, type RungView } from './rung-cells.tsx';
+import { RungCells, type RungColumn, rungHeading } from './rung-cells.tsx';
 import './rung-table.css';
 
 /** The rungs of a study against its methods. */
 export function RungTable({
   keyed,
-  view,
+  columns,
+  asParts,
+  onClick,
 }: {
   readonly keyed: KeyedResult;
-  readonly view: RungView;
+  readonly columns: readonly RungColumn[];
+  /** Whether a step size is written as the part of the interval that it is. */
+  readonly asParts: boolean;
+  readonly onClick: (event: MouseEvent) => void;
 }): ReactNode {
-  const { methods: own, chosen, pointed, edit, error, independent } = useDesk();
+  const { methods: own, chosen, pointed, edit, error, independent, problem } = useDesk();
   const { placeOf, titleOf, change, moveWindow } = own;
   const { rows } = chosen;
   const { scale } = error;
@@ -28,21 +33,27 @@ export function RungTable({
     [],
   );
   const implicit = methods.some(({ rungs }) => rungs.some(({ cost }) => cost.newton > 0));
-  const headings = HEADINGS[view].map((heading) =>
-    heading === 'error' ? errorHeading(scale) : heading === 'a step' && implicit ? 'Newton' : heading,
-  );
+  const sizeText = ({ h, steps, divides }: (typeof lead)[number]): string => {
+    const part = asParts && divides && problem !== null ? stepExpression(problem, steps) : null;
+    return part?.text ?? stepSizeText(h);
+  };
   const isUnjudged = keyed.result.findings.some(({ kind }) => kind === 'wrong exact');
   const isPointed = (key: string, row: number): boolean =>
     pointed !== null && (pointed.key === null || pointed.key === key) && pointed.rows.includes(row);
+  const isWindowEnd = ({ fit }: (typeof methods)[number], row: number): boolean =>
+    fit !== null && (row === Math.min(...fit.rungs) || row === Math.max(...fit.rungs));
   return (
-    <table className={['rung-table', lead.length > 8 ? 'dense' : '', isUnjudged ? 'unjudged' : ''].join(' ')}>
+    <table
+      className={['rung-table', lead.length > 8 ? 'dense' : '', isUnjudged ? 'unjudged' : ''].join(' ')}
+      onClick={onClick}
+    >
       <thead>
         <tr>
           <th colSpan={2} />
           {methods.map((_, i) => {
             const key = keyed.keys[i] ?? '';
             return (
-              <th key={key} colSpan={3} scope="colgroup" className="method">
+              <th key={key} colSpan={columns.length} scope="colgroup" className="method">
                 <Mark index={placeOf(key)} /> {titleOf(key)}
               </th>
             );
@@ -54,9 +65,9 @@ export function RungTable({
           <th scope="col">N</th>
           {methods.map((_, i) => (
             <Fragment key={keyed.keys[i]}>
-              {headings.map((heading, k) => (
-                <th key={heading} scope="col" className={k === 0 ? 'first' : ''}>
-                  {heading}
+              {columns.map((column, k) => (
+                <th key={column} scope="col" className={k === 0 ? 'first' : ''}>
+                  {rungHeading(column, scale, implicit)}
                 </th>
               ))}
             </Fragment>
@@ -75,26 +86,28 @@ export function RungTable({
               onClick={() => chosen.choose(rung)}
             >
               <th scope="row" title={first.remark ?? String(first.h)}>
-                {stepSizeText(first.h)}
+                <span data-full={String(first.h)}>{sizeText(first)}</span>
                 {!first.divides && <span className="off"> ≈</span>}
               </th>
               <td className="quiet">{first.steps}</td>
               {methods.map((method, i) => {
                 const key = keyed.keys[i] ?? '';
                 const result = method.rungs[row];
-                if (result === undefined) return <td key={key} colSpan={3} className="first quiet" />;
+                if (result === undefined)
+                  return <td key={key} colSpan={columns.length} className="first quiet" />;
                 return (
                   <RungCells
                     key={key}
                     rung={result}
                     previous={method.rungs[row - 1] ?? null}
                     implicit={implicit}
-                    view={view}
+                    columns={columns}
                     scale={scale}
                     independent={independent}
                     title={titleOf(key)}
                     color={methodMark(palette, placeOf(key)).color}
                     pointed={isPointed(key, row)}
+                    windowEnd={isWindowEnd(method, row)}
                     onStrike={() => change(key, 'strike', (working) => strike(working, rung))}
                     onWindow={() => moveWindow(key, rung)}
                   />

@@ -1,8 +1,8 @@
-import { exponential, short, withMinus } from '@schritt/core/notation';
-import { Fragment, type ReactNode } from 'react';
+import { Fragment, type MouseEvent, type ReactNode } from 'react';
 import { PowerNumber } from '../math/power-number.tsx';
 import { Mark } from '../pictures/mark.tsx';
-import type { SideRow, SideRows } from '../worker/messages.ts';
+import type { SideRows } from '../worker/messages.ts';
+import { StepValue } from './number-format.tsx';
 import './rung-table.css';
 
 interface SideTableProps {
@@ -13,44 +13,23 @@ interface SideTableProps {
   readonly chosen: number;
   readonly onStep: (n: number, method: number) => void;
   readonly onMark: (t: number | null) => void;
-}
-
-/** A number to the digits that a table of steps has room for; the full one is its title. */
-export function StepValue({ value }: { readonly value: number | null | undefined }): ReactNode {
-  if (value == null) return null;
-  const isPlain = value === 0 || (Math.abs(value) >= 1e-4 && Math.abs(value) < 1e7);
-  return <span title={String(value)}>{withMinus(isPlain ? short(value, 8) : exponential(value, 7))}</span>;
-}
-
-/** Rows as plain text that a spreadsheet takes: tabs between cells, every number in full. */
-export function sideText(side: SideRows, independent: string, titles: readonly string[]): string {
-  const hasExact = side.rows.some(({ exact }) => exact !== null);
-  const head = [
-    'n',
-    independent,
-    ...(hasExact ? [`exact ${side.component}`] : []),
-    ...titles.flatMap((title) => [`${title}: ${side.component}`, ...(hasExact ? [`${title}: error`] : [])]),
-  ].map((cell) => (/^[=+\-@]/.test(cell) ? `'${cell}` : cell).replaceAll(/[\t\n\r]/g, ' '));
-  const cell = (value: number | null): string => (value === null ? '' : String(value));
-  const row = ({ n, t, exact, values }: SideRow): string =>
-    [
-      String(n),
-      String(t),
-      ...(hasExact ? [cell(exact)] : []),
-      ...values.flatMap((value) => [
-        cell(value),
-        ...(hasExact ? [cell(value === null || exact === null ? null : value - exact)] : []),
-      ]),
-    ].join('\t');
-  return [head.join('\t'), ...side.rows.map(row)].join('\n');
+  readonly onClick: (event: MouseEvent) => void;
 }
 
 /** Rows of all methods side by side: the value of one component, and its error where the exact one is known. */
-export function SideTable({ side, independent, methods, chosen, onStep, onMark }: SideTableProps): ReactNode {
+export function SideTable({
+  side,
+  independent,
+  methods,
+  chosen,
+  onStep,
+  onMark,
+  onClick,
+}: SideTableProps): ReactNode {
   const { rows, component } = side;
   const hasExact = rows.some(({ exact }) => exact !== null);
   return (
-    <table className="rung-table steps" onMouseLeave={() => onMark(null)}>
+    <table className="rung-table steps" onMouseLeave={() => onMark(null)} onClick={onClick}>
       <thead>
         <tr>
           <th colSpan={hasExact ? 3 : 2} />

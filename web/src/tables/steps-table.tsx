@@ -1,36 +1,98 @@
-import type { ReactNode } from 'react';
-import type { RowsWindow } from '../worker/messages.ts';
+import type { MouseEvent, ReactNode } from 'react';
 import { PowerNumber } from '../math/power-number.tsx';
-import { StepValue } from './side-table.tsx';
+import type { RowsWindow } from '../worker/messages.ts';
+import { StepValue } from './number-format.tsx';
 import './rung-table.css';
 
 /** Steps that the table shows at once. */
 export const STEPS_SHOWN = 40;
 
+/** Kinds of columns behind n and t. */
+export type StepColumn = 'values' | 'slopes' | 'stages' | 'conserved' | 'exact' | 'error';
+
+export const STEP_COLUMNS: readonly { readonly value: StepColumn; readonly label: string }[] = [
+  { value: 'values', label: 'components' },
+  { value: 'slopes', label: 'slopes f' },
+  { value: 'stages', label: 'stages' },
+  { value: 'conserved', label: 'conserved quantities' },
+  { value: 'exact', label: 'exact values' },
+  { value: 'error', label: 'errors' },
+];
+
+export const USUAL_COLUMNS: readonly StepColumn[] = ['values', 'slopes', 'stages', 'conserved', 'error'];
+
+/** One column of the rows of a run. */
+export interface StepCell {
+  readonly heading: string;
+  readonly kind: StepColumn;
+  /** The value in a row; null or undefined where it has none. */
+  readonly value: (row: RowsWindow['rows'][number]) => number | null | undefined;
+}
+
+/** The columns of the rows of a run, of the kinds that are wished. */
+export function stepCells(window: RowsWindow, kinds: readonly StepColumn[]): readonly StepCell[] {
+  const { components, slopes, stages, conserved, rows } = window;
+  const hasExact = rows.some((row) => row.exact.some((value) => value !== null));
+  const all: readonly StepCell[] = [
+    ...components.map((heading, j): StepCell => ({ heading, kind: 'values', value: (row) => row.values[j] })),
+    ...slopes.map((heading, j): StepCell => ({ heading, kind: 'slopes', value: (row) => row.slopes[j] })),
+    ...stages.map((heading, k): StepCell => ({
+      heading,
+      kind: 'stages',
+      value: (row) => row.stages?.flat()[k],
+    })),
+    ...conserved.map((heading, k): StepCell => ({
+      heading,
+      kind: 'conserved',
+      value: (row) => row.conserved[k],
+    })),
+    ...(hasExact
+      ? components.flatMap((name, j): readonly StepCell[] => [
+          { heading: `exact ${name}`, kind: 'exact', value: (row) => row.exact[j] },
+          {
+            heading: `error ${name}`,
+            kind: 'error',
+            value: (row) => {
+              const [own, known] = [row.values[j], row.exact[j]];
+              return own === undefined || known == null ? null : own - known;
+            },
+          },
+        ])
+      : []),
+  ];
+  return all.filter(({ kind }) => kinds.includes(kind));
+}
+
 interface StepsTableProps {
   readonly window: RowsWindow;
+  readonly columns: readonly StepColumn[];
   readonly independent: string;
   /** Told the time of the step that is pointed at; null for none. */
   readonly onMark: (t: number | null) => void;
+  readonly onClick: (event: MouseEvent) => void;
 }
 
 /** The steps of one run with every stage, a window of them at a time. */
-export function StepsTable({ window, independent, onMark }: StepsTableProps): ReactNode {
-  const { components, slopes, stages, conserved, rows, stopped } = window;
-  const exact = rows.some((row) => row.exact.some((value) => value !== null));
+export function StepsTable({ window, columns, independent, onMark, onClick }: StepsTableProps): ReactNode {
+  const { rows, stopped } = window;
+  const cells = stepCells(window, columns);
+  const classOf = (i: number): string => {
+    const { kind } = cells[i]!;
+    const isFirst = i > 0 && kind !== cells[i - 1]?.kind && kind !== 'error' && kind !== 'exact';
+    return [isFirst ? 'first' : '', kind === 'slopes' || kind === 'stages' ? 'quiet' : ''].join(' ').trim();
+  };
   return (
     <>
-      <table className="rung-table steps" onMouseLeave={() => onMark(null)}>
+      <table className="rung-table steps" onMouseLeave={() => onMark(null)} onClick={onClick}>
         <thead>
           <tr>
             <th scope="col">n</th>
             <th scope="col">{independent}</th>
-            {[...components, ...slopes, ...stages, ...conserved].map((name, i) => (
-              <th key={`${name}/${i}`} scope="col" className={i === components.length ? 'first' : ''}>
-                {name}
+            {cells.map(({ heading }, i) => (
+              <th key={`${heading}/${i}`} scope="col" className={classOf(i)}>
+                {heading}
               </th>
             ))}
-            {exact && components.map((name) => <th key={`exact ${name}`} scope="col">{`error ${name}`}</th>)}
           </tr>
         </thead>
         <tbody>
@@ -40,35 +102,18 @@ export function StepsTable({ window, independent, onMark }: StepsTableProps): Re
               <td>
                 <StepValue value={row.t} />
               </td>
-              {row.values.map((value, j) => (
-                <td key={components[j]}>
-                  <StepValue value={value} />
-                </td>
-              ))}
-              {row.slopes.map((slope, j) => (
-                <td key={`slope ${components[j] ?? j}`} className={j === 0 ? 'first quiet' : 'quiet'}>
-                  <StepValue value={slope} />
-                </td>
-              ))}
-              {stages.map((name, k) => (
-                <td key={`${name}/${k}`} className="quiet">
-                  <StepValue value={row.stages?.flat()[k]} />
-                </td>
-              ))}
-              {conserved.map((name, k) => (
-                <td key={name}>
-                  <StepValue value={row.conserved[k]} />
-                </td>
-              ))}
-              {exact &&
-                row.values.map((value, j) => {
-                  const known = row.exact[j];
-                  return (
-                    <td key={`error ${components[j] ?? j}`}>
-                      {known != null && <PowerNumber value={value - known} />}
-                    </td>
-                  );
-                })}
+              {cells.map(({ heading, kind, value }, i) => {
+                const own = value(row);
+                return (
+                  <td key={`${heading}/${i}`} className={classOf(i)}>
+                    {kind !== 'error' ? (
+                      <StepValue value={own} />
+                    ) : (
+                      own != null && <PowerNumber value={own} />
+                    )}
+                  </td>
+                );
+              })}
             </tr>
           ))}
         </tbody>

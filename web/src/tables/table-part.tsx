@@ -1,29 +1,42 @@
-import { Segmented } from 'antd';
+import { Checkbox, Segmented } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { UnderWay } from '../frame/under-way.tsx';
 import { useDesk } from '../desk/desk.ts';
 import type { KeyedResult } from '../desk/use-results.ts';
-import type { RungView } from './rung-cells.tsx';
+import { ColumnChoice } from './column-choice.tsx';
+import { FullNumberText, useFullNumber } from './full-number.tsx';
+import { RUNG_COLUMNS, RUNG_VIEWS, type RungColumn } from './rung-cells.tsx';
 import { RungTable } from './rung-table.tsx';
-
-const VIEWS = [
-  { value: 'errors', label: 'Errors' },
-  { value: 'differences', label: 'Without exact' },
-  { value: 'cost', label: 'Cost' },
-] satisfies readonly { value: RungView; label: string }[];
 
 /** The rungs of the study against its methods. */
 function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
-  const [view, setView] = useState<RungView>('errors');
+  const [columns, setColumns] = useState<readonly RungColumn[]>(RUNG_VIEWS[0]?.columns ?? ['error']);
+  const [asParts, setAsParts] = useState(false);
+  const { full, onClick } = useFullNumber();
+  const view = RUNG_VIEWS.find((one) => one.columns.join() === columns.join())?.value;
   return (
     <>
       <div className="table-head">
-        <Segmented<RungView> size="small" options={VIEWS} value={view} onChange={setView} />
+        <Segmented<string>
+          size="small"
+          options={RUNG_VIEWS.map(({ value, label }) => ({ value, label }))}
+          value={view ?? ''}
+          onChange={(name) => setColumns(RUNG_VIEWS.find(({ value }) => value === name)?.columns ?? columns)}
+        />
+        <ColumnChoice columns={RUNG_COLUMNS} chosen={columns} onChange={setColumns} />
+        <Checkbox
+          checked={asParts}
+          onChange={() => setAsParts((now) => !now)}
+          title="Write every h as the part of the interval that it is"
+        >
+          h as a part
+        </Checkbox>
+        <FullNumberText full={full} />
         {view === 'differences' && (
           <span className="quiet">from three successive rungs, without any exact solution</span>
         )}
       </div>
-      <RungTable keyed={keyed} view={view} />
+      <RungTable keyed={keyed} columns={columns} asParts={asParts} onClick={onClick} />
     </>
   );
 }

@@ -14,9 +14,12 @@ import { stepsTyped } from '../step/step-head.tsx';
 import { lineTex, stepTex } from '../step/worked-part.tsx';
 import type { RowsWindow, SideRows } from '../worker/messages.ts';
 import { RungTable } from './rung-table.tsx';
-import { pointAsked } from './run-part.tsx';
-import { SideTable, sideText } from './side-table.tsx';
-import { StepsTable } from './steps-table.tsx';
+import { FullNumberText, useFullNumber } from './full-number.tsx';
+import { formatted, StepValue } from './number-format.tsx';
+import { pointAsked } from './rows-asked.ts';
+import { sideText, stepsText } from './rows-text.ts';
+import { SideTable } from './side-table.tsx';
+import { stepCells, StepsTable, USUAL_COLUMNS } from './steps-table.tsx';
 
 const DOCUMENT: StudyDocument = {
   schritt: 1,
@@ -126,10 +129,20 @@ function cellsOf(row: HTMLElement): readonly string[] {
     .map((cell) => cell.textContent.trim());
 }
 
+const ERRORS = ['error', 'ratio', 'order'] as const;
+
 describe('the table of rungs', () => {
   function table(more: Partial<Desk> = {}): Stage {
     const made = stage(more);
-    show(made.desk, <RungTable keyed={made.desk.results.value!} view="errors" />);
+    show(
+      made.desk,
+      <RungTable
+        keyed={made.desk.results.value!}
+        columns={ERRORS}
+        asParts={false}
+        onClick={() => undefined}
+      />,
+    );
     return made;
   }
 
@@ -172,14 +185,24 @@ describe('the table of rungs', () => {
     document.body.innerHTML = '';
     const made = stage();
     const own = { ...made.desk, pointed: { key: made.desk.results.value!.keys[0]!, rows: [2] } };
-    show(own, <RungTable keyed={own.results.value!} view="errors" />);
+    show(
+      own,
+      <RungTable keyed={own.results.value!} columns={ERRORS} asParts={false} onClick={() => undefined} />,
+    );
     expect(document.querySelectorAll('td.pointed')).toHaveLength(3);
     expect(key).not.toBe('');
   });
 
   test('costs and values without an exact solution are other columns of the same rungs', () => {
     const { desk } = stage();
-    show(desk, <RungTable keyed={desk.results.value!} view="cost" />);
+    const columns = ['evaluations', 'a step'] as const;
+    show(desk, <RungTable keyed={desk.results.value!} columns={columns} asParts onClick={() => undefined} />);
+    expect(screen.getAllByRole('rowheader').map((header) => header.textContent)).toEqual([
+      '0.266667 ≈',
+      '0.8/8',
+      '0.8/16',
+      '0.8/32',
+    ]);
     expect(cellsOf(screen.getAllByRole('row')[3]!).slice(1, 2)).toEqual(['8']);
     expect(screen.getAllByRole('columnheader', { name: 'evaluations' })).toHaveLength(2);
   });
@@ -201,11 +224,19 @@ const WINDOW: RowsWindow = {
 describe('the table of steps', () => {
   test('names the independent variable as the problem does, with the slope at every row', () => {
     const onMark = jest.fn();
-    render(<StepsTable window={WINDOW} independent="x" onMark={onMark} />);
+    render(
+      <StepsTable
+        window={WINDOW}
+        columns={USUAL_COLUMNS}
+        independent="x"
+        onMark={onMark}
+        onClick={() => undefined}
+      />,
+    );
     const headers = screen.getAllByRole('columnheader').map((header) => header.textContent);
     expect(headers).toEqual(['n', 'x', 'm', 'f', 'k1', 'error m']);
     const [, first, second] = screen.getAllByRole('row');
-    expect(cellsOf(first!).slice(0, 4)).toEqual(['0.25', '1.3333333', '−1.000000e−9', '1.5']);
+    expect(cellsOf(first!).slice(0, 4)).toEqual(['0.25', '1.3333333', '−1.0000000e−9', '1.5']);
     expect(cellsOf(second!)[3]).toBe('');
     fireEvent.mouseEnter(second!);
     expect(onMark).toHaveBeenCalledWith(0.5);
@@ -239,6 +270,7 @@ describe('rows side by side', () => {
         chosen={4}
         onStep={onStep}
         onMark={() => undefined}
+        onClick={() => undefined}
       />,
     );
     const row = screen.getByRole('row', { selected: true });
@@ -248,13 +280,57 @@ describe('rows side by side', () => {
   });
 
   test('are copied in full, and no title becomes a formula of a spreadsheet', () => {
-    expect(sideText(SIDE, 'x', ['Euler', '=Heun'])).toBe(
+    expect(sideText(SIDE, 'x', ['Euler', '=Heun'], { kind: 'full' })).toBe(
       [
         "n\tx\texact m\tEuler: m\tEuler: error\t'=Heun: m\t'=Heun: error",
         '0\t0\t1\t1\t0\t1\t0',
         '4\t0.25\t1.25\t1.5\t0.25\t\t',
       ].join('\n'),
     );
+  });
+
+  test('are copied to the places that were chosen, with the columns that are shown', () => {
+    const cells = stepCells(WINDOW, ['values', 'exact']);
+    expect(stepsText(WINDOW, cells, 'x', { kind: 'places', count: 3 })).toBe(
+      ['n\tx\tm\texact m', '40\t0.250\t1.333\t1.250', '41\t0.500\t2.000\t2.000'].join('\n'),
+    );
+  });
+
+  test.each([
+    [1 / 3, { kind: 'digits', count: 4 }, '0.3333'],
+    [1 / 3, { kind: 'places', count: 2 }, '0.33'],
+    [-4e-7, { kind: 'places', count: 2 }, '0.00'],
+    [4e-7 / 3, { kind: 'digits', count: 4 }, '1.333e-7'],
+    [1 / 3, { kind: 'full' }, '0.3333333333333333'],
+    [NaN, { kind: 'places', count: 2 }, 'NaN'],
+  ] as const)('%d as %j is %s', (value, format, text) => {
+    expect(formatted(value, format)).toBe(text);
+  });
+
+  test('a click on a number tells the whole double', () => {
+    function Probe(): ReactNode {
+      const { full, onClick } = useFullNumber();
+      return (
+        <>
+          <FullNumberText full={full} />
+          <table onClick={onClick}>
+            <tbody>
+              <tr>
+                <td>
+                  <StepValue value={2 / 3} />
+                </td>
+                <td>no number</td>
+              </tr>
+            </tbody>
+          </table>
+        </>
+      );
+    }
+    render(<Probe />);
+    fireEvent.click(screen.getByText('0.66666667'));
+    expect(screen.getByRole('status').textContent).toBe('0.6666666666666666');
+    fireEvent.click(screen.getByText('no number'));
+    expect(screen.queryByRole('status')).toBeNull();
   });
 
   test.each([

@@ -100,6 +100,8 @@ export interface RowsWish {
   readonly count: number;
   /** Every which row is shown, 1 for all. */
   readonly every: number;
+  /** The grid points that are shown instead, in their order; null for a window. */
+  readonly points: readonly number[] | null;
 }
 
 /** Which rows of all methods side by side. */

@@ -6,8 +6,11 @@ import { profileOf } from './profile.ts';
 import type { RowsWindow, RowsWish } from './messages.ts';
 import { rowsWindow as windowOf } from './rows.ts';
 
-function rowsWindow(of: Study, asked: Omit<RowsWish, 'every'> & { readonly every?: number }): RowsWindow {
-  const wish = { every: 1, ...asked };
+function rowsWindow(
+  of: Study,
+  asked: Omit<RowsWish, 'every' | 'points'> & Partial<Pick<RowsWish, 'every' | 'points'>>,
+): RowsWindow {
+  const wish = { every: 1, points: null, ...asked };
   return windowOf(of, wish, 'probe');
 }
 
@@ -178,4 +181,14 @@ test('every third row of a run has the bits of those rows of all, and none beyon
   const some = rowsWindow(of, { method: 0, wish: { steps: 10 }, from: 1, count: 9, every: 3 }).rows;
   expect(some.map(({ n }) => n)).toEqual([1, 4, 7, 10]);
   expect(some).toEqual(all.filter(({ n }) => n % 3 === 1));
+});
+
+test('rows of a list of grid points have the bits of those rows, of a short run and of a long one', () => {
+  for (const steps of [10, 30_000]) {
+    const of = study(DECAY, HEUN);
+    const row = (n: number) => rowsWindow(of, { method: 0, wish: { steps }, from: n, count: 1 }).rows[0];
+    const points = [0, 3, 4, steps];
+    const { rows } = rowsWindow(of, { method: 0, wish: { steps }, from: 0, count: 1, points });
+    expect(rows).toEqual(points.map(row));
+  }
 });

@@ -1,6 +1,7 @@
 import { stageComponents, vectorNames } from '@schritt/core/document';
 import { componentNames, Refusal } from '@schritt/core/notation';
 import {
+  begin,
   type CompiledRun,
   compileWithStart,
   type Grid,
@@ -42,15 +43,27 @@ function keptRun(key: string, run: CompiledRun, grid: Grid): LongRun {
 function rowsOfRun(
   { problem, lastStep }: Study,
   run: CompiledRun,
-  { wish, from, count, every }: Omit<RowsWish, 'method'>,
+  { wish, from, count, every, points }: Omit<RowsWish, 'method'>,
   key: string,
 ): Rows & { readonly grid: Grid } {
   const grid = layGrid(problem.start, problem.end, wish, lastStep);
-  const rows =
-    grid.steps <= SHORT
-      ? rowsOf(run, grid, from, count, undefined, every)
-      : rowsAgain(keptRun(JSON.stringify([key, wish]), run, grid), from, count, every);
-  return { ...rows, grid };
+  if (grid.steps > SHORT) {
+    const long = keptRun(JSON.stringify([key, wish]), run, grid);
+    if (points === null) return { ...rowsAgain(long, from, count, every), grid };
+    const found = points.map((point) => rowsAgain(long, point, 1));
+    return { ...joined(found), grid };
+  }
+  if (points === null) return { ...rowsOf(run, grid, from, count, undefined, every), grid };
+  // one run goes from each point to the next
+  const at = begin(run, grid);
+  return { ...joined(points.map((point) => rowsOf(run, grid, point, 1, at))), grid };
+}
+
+function joined(found: readonly Rows[]): Rows {
+  return {
+    rows: found.flatMap(({ rows }) => rows),
+    stopped: found.find(({ stopped }) => stopped !== null)?.stopped ?? null,
+  };
 }
 
 function compiled({ problem, methods, start }: Study, method: number): CompiledRun {
@@ -65,7 +78,8 @@ export function rowsAt(
   { method, wish, n }: { readonly method: number; readonly wish: Wish; readonly n: number },
   key: string,
 ): readonly Row[] {
-  return rowsOfRun(study, compiled(study, method), { wish, from: n, count: 1, every: 1 }, key).rows;
+  return rowsOfRun(study, compiled(study, method), { wish, from: n, count: 1, every: 1, points: null }, key)
+    .rows;
 }
 
 /**

@@ -1,0 +1,50 @@
+import { exponential, fixed, short, withMinus } from '@schritt/core/notation';
+import { createContext, type ReactNode, useContext } from 'react';
+
+/** How numbers of rows are written: to significant digits, to decimal places, or with all their digits. */
+export type NumberFormat =
+  | { readonly kind: 'digits'; readonly count: number }
+  | { readonly kind: 'places'; readonly count: number }
+  | { readonly kind: 'full' };
+
+/** The digits that a table has room for. */
+export const USUAL_FORMAT: NumberFormat = { kind: 'digits', count: 8 };
+
+export const FORMATS: readonly {
+  readonly value: string;
+  readonly label: string;
+  readonly format: NumberFormat;
+}[] = [
+  ...[4, 6, 8, 12].map((count) => ({
+    value: `${count} digits`,
+    label: `${count} digits`,
+    format: { kind: 'digits', count } as const,
+  })),
+  ...[2, 3, 4, 6, 8].map((count) => ({
+    value: `${count} places`,
+    label: `${count} places`,
+    format: { kind: 'places', count } as const,
+  })),
+  { value: 'full', label: 'all digits', format: { kind: 'full' } },
+];
+
+export const FormatContext = createContext<NumberFormat>(USUAL_FORMAT);
+
+/** A number as plain text in a format; where places would leave nothing of it, all the same to those places. */
+export function formatted(value: number, format: NumberFormat): string {
+  if (format.kind === 'full' || !Number.isFinite(value)) return String(value);
+  if (format.kind === 'places') return Math.abs(value) < 1e15 ? fixed(value, format.count) : String(value);
+  const isPlain = value === 0 || (Math.abs(value) >= 1e-4 && Math.abs(value) < 1e7);
+  return isPlain ? short(value, format.count) : exponential(value, format.count);
+}
+
+/** A number of a row; the full one is its title, and is shown when it is clicked. */
+export function StepValue({ value }: { readonly value: number | null | undefined }): ReactNode {
+  const format = useContext(FormatContext);
+  if (value == null) return null;
+  return (
+    <span title={String(value)} data-full={String(value)}>
+      {withMinus(formatted(value, format))}
+    </span>
+  );
+}

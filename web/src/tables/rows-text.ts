@@ -1,0 +1,58 @@
+import type { RowsWindow, SideRow, SideRows } from '../worker/messages.ts';
+import { formatted, type NumberFormat } from './number-format.tsx';
+import { type StepCell } from './steps-table.tsx';
+
+/** A heading as a cell: no title becomes a formula of a spreadsheet, and none breaks the line. */
+function heading(text: string): string {
+  return (/^[=+\-@]/.test(text) ? `'${text}` : text).replaceAll(/[\t\n\r]/g, ' ');
+}
+
+function table(
+  headings: readonly string[],
+  rows: readonly (readonly (number | null | undefined)[])[],
+  format: NumberFormat,
+): string {
+  const cell = (value: number | null | undefined, i: number): string =>
+    value == null ? '' : i === 0 ? String(value) : formatted(value, format);
+  return [headings.map(heading), ...rows.map((row) => row.map(cell))].map((row) => row.join('\t')).join('\n');
+}
+
+/** Rows of all methods as plain text that a spreadsheet takes, with tabs between the cells. */
+export function sideText(
+  side: SideRows,
+  independent: string,
+  titles: readonly string[],
+  format: NumberFormat,
+): string {
+  const hasExact = side.rows.some(({ exact }) => exact !== null);
+  const headings = [
+    'n',
+    independent,
+    ...(hasExact ? [`exact ${side.component}`] : []),
+    ...titles.flatMap((title) => [`${title}: ${side.component}`, ...(hasExact ? [`${title}: error`] : [])]),
+  ];
+  const row = ({ n, t, exact, values }: SideRow): readonly (number | null)[] => [
+    n,
+    t,
+    ...(hasExact ? [exact] : []),
+    ...values.flatMap((value) => [
+      value,
+      ...(hasExact ? [value === null || exact === null ? null : value - exact] : []),
+    ]),
+  ];
+  return table(headings, side.rows.map(row), format);
+}
+
+/** Rows of one method with the columns that are shown, likewise. */
+export function stepsText(
+  { rows }: Pick<RowsWindow, 'rows'>,
+  cells: readonly StepCell[],
+  independent: string,
+  format: NumberFormat,
+): string {
+  return table(
+    ['n', independent, ...cells.map((cell) => cell.heading)],
+    rows.map((row) => [row.n, row.t, ...cells.map(({ value }) => value(row))]),
+    format,
+  );
+}
