@@ -8,14 +8,14 @@ export { findInLibrary } from './method/library/find-method.ts';
 export { LIBRARY } from './method/library/library.ts';
 export { evaluationsPerStep, isImplicit, type Method } from './method/method.ts';
 export { parseMethod } from './method/parse-method.ts';
-export { methodTex } from './method/tex-method.ts';
+export { methodLines, methodTex } from './method/tex-method.ts';
 export { checkExact, exactCheckSentence } from './problem/check-exact.ts';
 export { derivativesTex } from './problem/derivatives-tex.ts';
 export { manufacture } from './problem/manufacture.ts';
 export { type ParameterValues, parseProblem } from './problem/parse-problem.ts';
 export { componentNames, hasExact, isSecondOrder, type Problem } from './problem/problem.ts';
 export { type StepExpression, stepExpression } from './problem/step-expression.ts';
-export { aligned, problemTex, systemTex, systemText } from './problem/tex-problem.ts';
+export { aligned, problemPlaces, problemTex, systemTex, systemText } from './problem/tex-problem.ts';
 export { writeParameters } from './problem/write-parameters.ts';
 export {
   count,

@@ -66,6 +66,11 @@ export function problemTex(problem: Problem): ProblemTex {
   };
 }
 
+/** Where the statement of each line of `problemTex` begins in the text of the problem. */
+export function problemPlaces({ statements }: Problem): ReadonlyMap<string, number> {
+  return new Map(statements.map((statement) => [statementTex(statement), statement.at.from]));
+}
+
 /** The reduced first-order system in TeX, one line a block. */
 export function systemTex(problem: Problem): readonly string[] {
   return problem.blocks.map((block) => {

@@ -30,7 +30,9 @@ afterEach(() => rmSync(folder, { recursive: true }));
 test('every demo study is put in with its problem, and every method of the library', async () => {
   const app = await start(DEMO);
   const files = readdirSync(DEMO);
-  expect(await titles(app, 'studies')).toHaveLength(files.length);
+  const studies = await titles(app, 'studies');
+  expect(studies).toHaveLength(files.length);
+  expect(studies[0]).toBe('Sluice of the snow lake');
   expect(await titles(app, 'problems')).toHaveLength(files.length);
   expect(new Set(await titles(app, 'methods'))).toEqual(new Set(LIBRARY.map(({ title }) => title)));
   await app.close();

@@ -16,6 +16,13 @@ interface DemoDocument {
   readonly document: Document;
 }
 
+/** The file to start from. */
+const FIRST = 'sluice.schritt.json';
+
+function firstFirst(a: string, b: string): number {
+  return Number(b === FIRST) - Number(a === FIRST) || a.localeCompare(b, 'en');
+}
+
 /** Puts the demo files and the library of methods in, each once and never again. */
 @Injectable()
 export class SeedService implements OnApplicationBootstrap {
@@ -31,10 +38,13 @@ export class SeedService implements OnApplicationBootstrap {
   async onApplicationBootstrap(): Promise<void> {
     if (this.#folder === null) return;
     const documents = [...this.#files(this.#folder), ...libraryMethods()];
+    const now = Date.now();
     await this.#store.transaction(async (manager) => {
-      for (const { name, document } of documents) {
+      for (const [place, { name, document }] of documents.entries()) {
         if (await manager.existsBy(Seed, { name })) continue;
-        await manager.save(manager.create(Entry, { kind: document.kind, ...stored(document) }));
+        // lists begin with what was changed last: the first of the files stands first
+        const updatedAt = new Date(now - place);
+        await manager.save(manager.create(Entry, { kind: document.kind, ...stored(document), updatedAt }));
         await manager.save(manager.create(Seed, { name }));
         this.#logger.log(`put in ${name}`);
       }
@@ -42,7 +52,7 @@ export class SeedService implements OnApplicationBootstrap {
   }
 
   *#files(folder: string): Generator<DemoDocument> {
-    for (const name of readdirSync(folder).sort()) {
+    for (const name of readdirSync(folder).sort(firstFirst)) {
       if (!name.endsWith('.schritt.json')) continue;
       const reading = readDocumentText(readFileSync(join(folder, name), 'utf8'));
       if (!reading.ok) {

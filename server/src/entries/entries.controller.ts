@@ -41,8 +41,11 @@ abstract class EntriesController {
   @Get()
   @ApiOkResponse({ type: EntryListDto })
   @ApiErrors()
-  async list(@Query() { from = 0, count = LISTED }: ListQueryDto, @Res() response: Response): Promise<void> {
-    const list = await this.entries.list(this.kind, from, count);
+  async list(
+    @Query() { from = 0, count = LISTED, bin = false }: ListQueryDto,
+    @Res() response: Response,
+  ): Promise<void> {
+    const list = await this.entries.list(this.kind, { from, count, bin });
     // many may ask at once: what is ready is sent as it is
     response.writeHead(200, {
       'Content-Type': 'application/json; charset=utf-8',
@@ -85,12 +88,22 @@ abstract class EntriesController {
     return this.entries.replace(this.kind, entry, body.version, body.document);
   }
 
+  /** Puts an entry into the bin; one that is there already is gone for good. */
   @Delete(':id')
   @HttpCode(204)
-  @ApiNoContentResponse({ description: 'it is gone' })
+  @ApiNoContentResponse({ description: 'it is in the bin, or gone' })
   @ApiErrors('not-found')
   remove(@IdParam() entry: string): Promise<void> {
     return this.entries.remove(this.kind, entry);
+  }
+
+  /** Takes an entry out of the bin. */
+  @Post(':id/restored')
+  @HttpCode(204)
+  @ApiNoContentResponse({ description: 'it stands in the list again' })
+  @ApiErrors('not-found')
+  restore(@IdParam() entry: string): Promise<void> {
+    return this.entries.restore(this.kind, entry);
   }
 }
 

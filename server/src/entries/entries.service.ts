@@ -3,7 +3,7 @@ import { type Document, readDocument } from '@schritt/core/document';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { LRUCache } from 'lru-cache';
-import { Repository } from 'typeorm';
+import { type FindOptionsWhere, IsNull, Not, Repository } from 'typeorm';
 import { ApiError } from '../errors/api-error.ts';
 import { Entry } from './entry.entity.ts';
 import type { EntryDto, EntryListDto, EntryRowDto } from './entry.dto.ts';
@@ -67,6 +67,14 @@ function row(entry: Entry): EntryRowDto {
   };
 }
 
+/** Which entries of a list are asked for. */
+export interface ListPart {
+  readonly from: number;
+  readonly count: number;
+  /** Whether the list is that of the bin. */
+  readonly bin: boolean;
+}
+
 /** Lists that are kept as they were answered last, until something is written. */
 const MOST_LISTS = 50;
 
@@ -81,18 +89,18 @@ export class EntriesService {
   }
 
   /** A part of a list as JSON: it is asked for often and written seldom. */
-  list(kind: Document['kind'], from: number, count: number): Promise<Buffer> {
-    const key = `${kind}/${from}/${count}`;
+  list(kind: Document['kind'], part: ListPart): Promise<Buffer> {
+    const key = `${kind}/${part.from}/${part.count}/${part.bin}`;
     const ready = this.#lists.get(key);
     if (ready !== undefined) return ready;
-    const made = this.#listed(kind, from, count).then((list) => Buffer.from(JSON.stringify(list)));
+    const made = this.#listed(kind, part).then((list) => Buffer.from(JSON.stringify(list)));
     this.#lists.set(key, made);
     // a list that failed is asked for again
     made.catch(() => this.#lists.delete(key));
     return made;
   }
 
-  async #listed(kind: Document['kind'], from: number, count: number): Promise<EntryListDto> {
+  async #listed(kind: Document['kind'], { from, count, bin }: ListPart): Promise<EntryListDto> {
     const [entries, total] = await this.#entries.findAndCount({
       select: {
         id: true,
@@ -103,8 +111,9 @@ export class EntriesService {
         excerpt: true,
         methods: true,
       },
-      where: { kind },
-      order: { title: 'ASC', createdAt: 'ASC', id: 'ASC' },
+      where: { kind, deletedAt: bin ? Not(IsNull()) : IsNull() },
+      // what was changed last stands first
+      order: bin ? { deletedAt: 'DESC', id: 'ASC' } : { updatedAt: 'DESC', id: 'ASC' },
       skip: from,
       take: count,
     });
@@ -122,7 +131,9 @@ export class EntriesService {
 
   async create(kind: Document['kind'], document: Document): Promise<EntryDto> {
     this.#mustBe(kind, document);
-    const made = await this.#entries.save(this.#entries.create({ kind, ...stored(document) }));
+    // the default of the column counts seconds, and lists are ordered by this
+    const updatedAt = new Date();
+    const made = await this.#entries.save(this.#entries.create({ kind, ...stored(document), updatedAt }));
     this.#lists.clear();
     return dto(made, document);
   }
@@ -133,7 +144,7 @@ export class EntriesService {
       .createQueryBuilder()
       .update()
       .set({ ...stored(document), updatedAt: new Date() })
-      .where({ id, kind, version })
+      .where({ id, kind, version, deletedAt: IsNull() })
       .execute();
     this.#lists.clear();
     const now = await this.#find(kind, id);
@@ -147,9 +158,30 @@ export class EntriesService {
   }
 
   async remove(kind: Document['kind'], id: string): Promise<void> {
-    const { affected } = await this.#entries.delete({ kind, id });
+    const put = await this.#move({ kind, id, deletedAt: IsNull() }, { deletedAt: new Date(), shownAt: null });
+    const affected = put || (await this.#entries.delete({ kind, id })).affected;
     this.#lists.clear();
     if (affected === 0) throw this.#missing(kind, id);
+  }
+
+  async restore(kind: Document['kind'], id: string): Promise<void> {
+    const affected = await this.#move({ kind, id, deletedAt: Not(IsNull()) }, { deletedAt: null });
+    this.#lists.clear();
+    if (affected === 0) throw new ApiError('not-found', `there is no ${kind} with the id ${id} in the bin`);
+  }
+
+  /** Into the bin or out of it, which is no change of the document: version and time of change stay. */
+  async #move(
+    which: FindOptionsWhere<Entry>,
+    where: Partial<Pick<Entry, 'deletedAt' | 'shownAt'>>,
+  ): Promise<number> {
+    const { affected } = await this.#entries
+      .createQueryBuilder()
+      .update()
+      .set({ ...where, version: () => '"version"', updatedAt: () => '"updatedAt"' })
+      .where(which)
+      .execute();
+    return affected ?? 0;
   }
 
   /** Shows an entry to whoever has the link that is answered. */
@@ -179,7 +211,7 @@ export class EntriesService {
   }
 
   async #find(kind: Document['kind'], id: string): Promise<Entry> {
-    const entry = await this.#entries.findOneBy({ kind, id });
+    const entry = await this.#entries.findOneBy({ kind, id, deletedAt: IsNull() });
     if (entry === null) throw this.#missing(kind, id);
     return entry;
   }

@@ -126,15 +126,32 @@ describe('a list', () => {
         .expect(201);
     const part = (await api().get('/api/methods?from=1&count=2')).body;
     expect(part.total).toBe(5);
-    expect(part.entries.map((e: { title: string }) => e.title)).toEqual(['Method 1', 'Method 2']);
+    expect(part.entries.map((e: { title: string }) => e.title)).toEqual(['Method 3', 'Method 2']);
     expect(part.entries[0].excerpt).toHaveLength(1200);
     expect(part.entries[0].document).toBeUndefined();
     await api().delete(`/api/methods/${part.entries[0].id}`).expect(204);
     const next = (await api().get('/api/methods?from=1&count=2')).body;
-    expect(next.entries.map((e: { title: string }) => e.title)).toEqual(['Method 2', 'Method 3']);
+    expect(next.entries.map((e: { title: string }) => e.title)).toEqual(['Method 2', 'Method 1']);
   });
 
-  test.each(['from=-1', 'count=0', 'count=201', 'count=x', 'from=1e9', 'colour=red'])(
+  test('begins with what was changed last', async () => {
+    const made: { id: string; version: number }[] = [];
+    for (let i = 0; i < 3; i += 1)
+      made.push(
+        (
+          await api()
+            .post('/api/methods')
+            .send({ document: method(i) })
+        ).body,
+      );
+    await api()
+      .put(`/api/methods/${made[0]?.id}`)
+      .send({ version: 1, document: { ...method(0), title: 'Mended' } })
+      .expect(200);
+    expect(await titlesOf('/api/methods')).toEqual(['Mended', 'Method 2', 'Method 1']);
+  });
+
+  test.each(['from=-1', 'count=0', 'count=201', 'count=x', 'from=1e9', 'colour=red', 'bin=2'])(
     'refuses %s with its place',
     async (query) => {
       const { body } = await api().get(`/api/methods?${query}`).expect(400);
@@ -152,6 +169,39 @@ describe('a list', () => {
     expect(row).toMatchObject({ title: 'Sluice', excerpt: "level' = -sqrt(level)" });
     expect(row.methods).toEqual(['M0', 'M1', 'M2', 'M3', 'M4', 'M5']);
   });
+});
+
+async function titlesOf(path: string): Promise<readonly string[]> {
+  const { body } = await api().get(path).expect(200);
+  return body.entries.map(({ title }: { title: string }) => title);
+}
+
+test('what is deleted lies in the bin: it comes back as it was, or goes for good', async () => {
+  const make = async (title: string): Promise<{ id: string; updatedAt: string }> =>
+    (
+      await api()
+        .post('/api/studies')
+        .send({ document: { ...SLUICE, title } })
+    ).body;
+  const [first, second] = [await make('First'), await make('Second')];
+  await api().post(`/api/studies/${first.id}/shown`).expect(200);
+  await api().post(`/api/studies/${first.id}/restored`).expect(404);
+  await api().delete(`/api/studies/${first.id}`).expect(204);
+  expect(await titlesOf('/api/studies')).toEqual(['Second']);
+  expect(await titlesOf('/api/studies?bin=true')).toEqual(['First']);
+  await api().get(`/api/studies/${first.id}`).expect(404);
+  await api().put(`/api/studies/${first.id}`).send({ version: 1, document: SLUICE }).expect(404);
+  await api().post(`/api/problems/${first.id}/restored`).expect(404);
+
+  await api().post(`/api/studies/${first.id}/restored`).expect(204);
+  const back = (await api().get(`/api/studies/${first.id}`).expect(200)).body;
+  expect(back).toMatchObject({ version: 1, updatedAt: first.updatedAt, shownAt: null });
+  expect(await titlesOf('/api/studies')).toEqual(['Second', 'First']);
+
+  await api().delete(`/api/studies/${second.id}`).expect(204);
+  await api().delete(`/api/studies/${second.id}`).expect(204);
+  expect(await titlesOf('/api/studies?bin=true')).toEqual([]);
+  await api().delete(`/api/studies/${second.id}`).expect(404);
 });
 
 test('one damaged row hides itself alone: it is told of, can be saved as it is, and deleted', async () => {

@@ -1,7 +1,7 @@
 import type { Document } from '@schritt/core/document';
 import { ApiProperty } from '@nestjs/swagger';
 import { Transform } from 'class-transformer';
-import { IsInt, IsOptional, Max, Min } from 'class-validator';
+import { IsBoolean, IsInt, IsOptional, Max, Min } from 'class-validator';
 import { ANY_DOCUMENT } from '../documents/document-schema.ts';
 import { IsDocument } from '../documents/is-document.ts';
 
@@ -27,6 +27,10 @@ const asNumber = Transform(({ value }: { readonly value: unknown }) =>
   typeof value === 'string' && /^\d{1,9}$/.test(value) ? Number(value) : value,
 );
 
+const asBoolean = Transform(({ value }: { readonly value: unknown }) =>
+  value === 'true' ? true : value === 'false' ? false : value,
+);
+
 /** Which part of a list is asked for. */
 export class ListQueryDto {
   @ApiProperty({ required: false, default: 0, description: 'entries to pass over' })
@@ -48,6 +52,12 @@ export class ListQueryDto {
   @Min(1)
   @Max(MOST_LISTED)
   count?: number;
+
+  @ApiProperty({ required: false, default: false, description: 'whether the list is that of the bin' })
+  @IsOptional()
+  @asBoolean
+  @IsBoolean()
+  bin?: boolean;
 }
 
 /** What is said of every entry. */

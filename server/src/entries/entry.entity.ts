@@ -38,6 +38,10 @@ export class Entry {
   @Column({ type: 'text', nullable: true })
   shownAt: string | null;
 
+  /** When it was put into the bin; null where it stands in the list. */
+  @Column({ type: 'datetime', nullable: true })
+  deletedAt: Date | null;
+
   /** Counts the replacements; a replacement must name the version it was made from. */
   @VersionColumn()
   version: number;

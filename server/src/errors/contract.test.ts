@@ -99,6 +99,8 @@ test('every answer is one that the description declares, with a body of the decl
     [`${one}/report`, 'get', ask('get', `/api/studies/${id}/report`), 200],
     [`${one}/file`, 'get', ask('get', `/api/studies/${id}/file`), 200],
     [`${one}/shown`, 'post', ask('post', `/api/studies/${id}/shown`), 200],
+    [`${one}/restored`, 'post', ask('post', `/api/studies/${id}/restored`), 404],
+    ['/api/studies', 'get', ask('get', '/api/studies?bin=true'), 200],
     [`${one}/shown`, 'delete', ask('delete', `/api/studies/${id}/shown`), 204],
     ['/api/shown/{at}', 'get', ask('get', '/api/shown/nothing'), 404],
     ['/api/methods', 'post', ask('post', '/api/methods', '{"document":'), 400],

@@ -1,3 +1,4 @@
+import { BinEntries1700000000004 } from '../entries/bin-entries.migration.ts';
 import { BoundJobs1700000000003 } from '../jobs/bound-jobs.migration.ts';
 import { CreateJobs1700000000001 } from '../jobs/create-jobs.migration.ts';
 import { CreateEntries1700000000000 } from '../entries/create-entries.migration.ts';
@@ -9,4 +10,5 @@ export const MIGRATIONS = [
   CreateJobs1700000000001,
   ShowEntries1700000000002,
   BoundJobs1700000000003,
+  BinEntries1700000000004,
 ];

@@ -92,14 +92,15 @@ test('a store of a newer version is refused with a sentence', async () => {
 test('a store of an older version is copied before it gets the new layout, and its lists are there', async () => {
   const file = await filled();
   const store = new Database(file);
-  store.exec(`DROP INDEX entries_by_title; DROP INDEX entries_by_shown;
+  store.exec(`DROP INDEX entries_by_change; DROP INDEX entries_by_shown;
+    ALTER TABLE entries DROP COLUMN deletedAt;
     ALTER TABLE entries DROP COLUMN shownAt; ALTER TABLE entries DROP COLUMN methods; ALTER TABLE entries DROP COLUMN excerpt;
     ALTER TABLE jobs DROP COLUMN begun; ALTER TABLE jobs DROP COLUMN bytes;
     DELETE FROM migrations WHERE timestamp > 1700000000001;
     INSERT INTO entries (id, kind, title, document, version) VALUES ('x', 'study', 'Damaged', '{"methods": [', 1)`);
   store.close();
   const copy = lookAtStore(file);
-  expect(copy).toMatch(/schritt-before-4-\d+\.sqlite$/);
+  expect(copy).toMatch(/schritt-before-5-\d+\.sqlite$/);
   expect(statSync(copy ?? '').mode & 0o777).toBe(0o600);
   const old = new Database(copy ?? '');
   expect(old.prepare('SELECT count(*) FROM entries').pluck().get()).toBe(2);

@@ -31,10 +31,10 @@ export type Area = 'large' | 'beside';
 /** What stands on the page for a lecture hall beside the large picture. */
 export type Panel = 'beside' | 'table' | 'words';
 
-export const PANELS: readonly { readonly name: Panel; readonly label: string }[] = [
-  { name: 'beside', label: 'second picture' },
-  { name: 'table', label: 'table' },
-  { name: 'words', label: 'words' },
+export const PANELS: readonly { readonly name: Panel; readonly label: string; readonly key: string }[] = [
+  { name: 'beside', label: 'second picture', key: 'p' },
+  { name: 'table', label: 'table', key: 'r' },
+  { name: 'words', label: 'words', key: 'w' },
 ];
 
 /** The panels for a lecture hall, unless others are chosen. */

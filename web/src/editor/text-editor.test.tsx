@@ -22,12 +22,14 @@ beforeAll(() => {
 test('what is typed is told, and a text from elsewhere is shown', () => {
   const onChange = jest.fn();
   const page = render(
-    <TextEditor label="the problem" value="a = 1" errors={[]} hints={[]} onChange={onChange} />,
+    <TextEditor of="method" label="the problem" value="a = 1" errors={[]} hints={[]} onChange={onChange} />,
   );
   const view = editorOf(page.container);
   view.dispatch({ changes: { from: 5, insert: '2' } });
   expect(onChange).toHaveBeenCalledWith('a = 12');
-  page.rerender(<TextEditor label="the problem" value="b = 3" errors={[]} hints={[]} onChange={onChange} />);
+  page.rerender(
+    <TextEditor of="method" label="the problem" value="b = 3" errors={[]} hints={[]} onChange={onChange} />,
+  );
   expect(view.state.doc.toString()).toBe('b = 3');
   expect(screen.getByRole('textbox', { name: 'the problem' })).toBeTruthy();
 });
@@ -35,6 +37,7 @@ test('what is typed is told, and a text from elsewhere is shown', () => {
 test('errors are listed with their places; a click puts the cursor there', () => {
   const page = render(
     <TextEditor
+      of="method"
       label="the problem"
       value={'a = 1\nk = 0,8'}
       errors={ERRORS}
@@ -55,6 +58,7 @@ test('Escape ends the editing where that is asked for', () => {
   const onDone = jest.fn();
   render(
     <TextEditor
+      of="method"
       label="the method"
       value=""
       errors={[]}
@@ -69,9 +73,11 @@ test('Escape ends the editing where that is asked for', () => {
 
 test('the name of the editor may change while it stands', () => {
   const page = render(
-    <TextEditor label="the first" value="" errors={[]} hints={[]} onChange={() => undefined} />,
+    <TextEditor of="method" label="the first" value="" errors={[]} hints={[]} onChange={() => undefined} />,
   );
-  page.rerender(<TextEditor label="the second" value="" errors={[]} hints={[]} onChange={() => undefined} />);
+  page.rerender(
+    <TextEditor of="method" label="the second" value="" errors={[]} hints={[]} onChange={() => undefined} />,
+  );
   expect(screen.getByRole('textbox', { name: 'the second' })).toBeTruthy();
 });
 
@@ -91,8 +97,18 @@ test('the button of a repair writes it, and what was written is told', () => {
     { from: 0, to: 5, text: 'y[n] + 1' },
   ];
   const errors = [{ line: 1, column: 1, length: 5, message: 'two readings', repairs }];
-  render(<TextEditor label="the method" value="y_n+1 = y" errors={errors} hints={[]} onChange={onChange} />);
+  render(
+    <TextEditor
+      of="method"
+      label="the method"
+      value="y_n+1 = y"
+      errors={errors}
+      hints={[]}
+      onChange={onChange}
+    />,
+  );
   expect(screen.getAllByRole('button').map(({ textContent }) => textContent)).toEqual([
+    'Notation',
     '1:1 two readings',
     'write y[n+1]',
     'write y[n] + 1',

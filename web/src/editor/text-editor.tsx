@@ -4,8 +4,10 @@ import { type Diagnostic, setDiagnostics } from '@codemirror/lint';
 import { Compartment, EditorState } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
 import type { Hint, Repair, TextError } from '@schritt/core/notation';
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { hints as hintsOf } from './hints.ts';
+import type { ExampleOf } from './notation-examples.ts';
+import { NotationPanel } from './notation-panel.tsx';
 import { notation } from './notation.ts';
 import './text-editor.css';
 
@@ -57,6 +59,10 @@ interface TextEditorProps {
   /** Escape or Ctrl+Enter: the person is done. */
   readonly onDone?: (() => void) | undefined;
   readonly autoFocus?: boolean;
+  /** Where the caret stands at first: an offset in the text; at its beginning without one. */
+  readonly caret?: number | undefined;
+  /** Which notation is at hand. */
+  readonly of: ExampleOf;
 }
 
 /** A text of the notation, with its errors marked at their places and listed below. */
@@ -68,13 +74,16 @@ export function TextEditor({
   onChange,
   onDone,
   autoFocus = false,
+  caret = 0,
+  of,
 }: TextEditorProps): ReactNode {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const change = useRef(onChange);
   const done = useRef(onDone);
   const known = useRef(hints);
-  const first = useRef({ value, label, autoFocus });
+  const first = useRef({ value, label, autoFocus, caret });
+  const [isHelpOpen, setHelpOpen] = useState(false);
   useEffect(() => {
     change.current = onChange;
     done.current = onDone;
@@ -91,11 +100,19 @@ export function TextEditor({
       parent: host.current,
       state: EditorState.create({
         doc: first.current.value,
+        selection: { anchor: Math.min(first.current.caret, first.current.value.length) },
         extensions: [
           hintsOf(() => known.current),
           keymap.of([
             { key: 'Escape', run: finish },
             { key: 'Mod-Enter', run: finish },
+            {
+              key: 'F1',
+              run: () => {
+                setHelpOpen(true);
+                return true;
+              },
+            },
             ...defaultKeymap,
             ...historyKeymap,
           ]),
@@ -141,9 +158,35 @@ export function TextEditor({
     );
   }, [errors, value]);
 
+  const insert = (text: string): void => {
+    const now = view.current;
+    if (now === null) return;
+    const { from, to } = now.state.selection.main;
+    const line = now.state.doc.lineAt(from);
+    // an example of whole lines stands in lines of its own
+    const isLine = text.includes('=') || text.includes('\n');
+    const before = isLine && line.text.trim() !== '' ? '\n' : '';
+    const place = isLine && before !== '' ? line.to : from;
+    now.dispatch({
+      changes: { from: place, to: isLine ? place : to, insert: before + text },
+      selection: { anchor: place + before.length + text.length },
+      userEvent: 'input.complete',
+    });
+    now.focus();
+  };
+
   return (
     <div className="text-editor">
       <div ref={host} />
+      <button
+        type="button"
+        className="plain-button notation-button"
+        title="The notation by example (F1)"
+        onClick={() => setHelpOpen(true)}
+      >
+        Notation
+      </button>
+      <NotationPanel of={of} isOpen={isHelpOpen} onClose={() => setHelpOpen(false)} onInsert={insert} />
       <ul className="text-errors" aria-label={`Errors in ${label}`} aria-live="polite">
         {errors.map((error) => (
           <li key={`${error.line}:${error.column}:${error.message}`}>

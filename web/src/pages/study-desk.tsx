@@ -3,13 +3,14 @@ import { Button, Input } from 'antd';
 import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import type { Entry } from '../api/client.ts';
 import { type Desk, DeskContext } from '../desk/desk.ts';
+import { IsKeptContext } from '../desk/is-kept.ts';
 import { useAutosave } from '../desk/use-autosave.ts';
 import { useHistory } from '../desk/use-history.ts';
 import { useUnsaved } from '../desk/use-unsaved.ts';
 import { useStep } from '../desk/use-results.ts';
 import { useStudyDesk } from '../desk/use-study-desk.ts';
 import { WorkedStepContext } from '../desk/use-worked-step.ts';
-import { type Depth, USUAL } from '../desk/view.ts';
+import { type Depth, type Panel, USUAL, USUAL_PANELS } from '../desk/view.ts';
 import { documentOf, workOn } from '../desk/working-study.ts';
 import { LeaveGuard } from '../entries/leave-guard.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
@@ -23,6 +24,7 @@ import { LensFrame } from '../lenses/lens-frame.tsx';
 import { StepRuler } from '../ruler/step-ruler.tsx';
 import { ComparisonPart } from '../sentences/comparison-part.tsx';
 import { FindingsList } from '../sentences/findings-list.tsx';
+import { ClassPanels } from '../step/class-panels.tsx';
 import { KeyList } from '../step/key-list.tsx';
 import { StepHead } from '../step/step-head.tsx';
 import { useKeys } from '../step/use-keys.ts';
@@ -35,27 +37,40 @@ import type { Computed } from '../worker/use-work.ts';
 import './study-desk.css';
 
 /** What stands under the pictures, by how deep one looks. */
-function Below({ depth }: { readonly depth: Depth }): ReactNode {
+function Below({
+  depth,
+  shows,
+}: {
+  readonly depth: Depth;
+  readonly shows: (panel: Panel) => boolean;
+}): ReactNode {
+  const [table, words] = [shows('table'), shows('words')];
   if (depth === 'study')
     return (
       <>
-        <ErrorBoundary what="The table" of={depth}>
-          <TablePart />
-        </ErrorBoundary>
-        <aside className="sentences" aria-label="In words">
-          <ErrorBoundary what="What it comes to" of={depth}>
-            <FindingsList />
-            <ComparisonPart />
+        {table && (
+          <ErrorBoundary what="The table" of={depth}>
+            <TablePart />
           </ErrorBoundary>
-        </aside>
+        )}
+        {words && (
+          <aside className="sentences" aria-label="In words">
+            <ErrorBoundary what="What it comes to" of={depth}>
+              <FindingsList />
+              <ComparisonPart />
+            </ErrorBoundary>
+          </aside>
+        )}
       </>
     );
   return (
     <>
-      <ErrorBoundary what="The rows" of={depth}>
-        <RunPart />
-      </ErrorBoundary>
-      {depth === 'step' && (
+      {table && (
+        <ErrorBoundary what="The rows" of={depth}>
+          <RunPart />
+        </ErrorBoundary>
+      )}
+      {words && depth === 'step' && (
         <ErrorBoundary what="The step" of={depth}>
           <WorkedPart />
         </ErrorBoundary>
@@ -99,86 +114,93 @@ export function StudyDesk(props: {
   const step = useStepOf(desk);
   const [keysShown, setKeysShown] = useState(false);
   const { good, view, setView } = desk;
+  const panels = view.panels ?? USUAL_PANELS[view.depth];
+  const shows = (panel: Panel): boolean => !view.inClass || panels.includes(panel);
   // what is shown is from the text before, while the one that stands there has errors
   const isOlder = !good.problem.now.ok || good.methods.some(({ now }) => !now.ok);
   const showKeys = useCallback(() => setKeysShown(true), []);
   useKeys(desk, step.value?.worked.lines.length ?? 0, showKeys);
   return (
     <DeskContext value={desk}>
-      <WorkedStepContext value={step}>
-        <div className="page-frame">
-          {!view.inClass && (
-            <TopBar
-              title={
-                <Input
-                  variant="borderless"
-                  value={study.title}
-                  maxLength={LONGEST_TITLE}
-                  aria-label="Title of the study"
-                  onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
-                />
-              }
-              actions={
-                <>
-                  <SaveStatus autosave={autosave} onTake={take} path="/studies" />
-                  <UndoButtons undo={undo} redo={redo} />
-                  <Button
-                    aria-pressed={view.inClass}
-                    title="Large type and few panels, for a lecture hall (c)"
-                    onClick={() => setView({ inClass: true })}
-                  >
-                    Class view
-                  </Button>
-                  <Button aria-label="Keys of this page" title="Keys (?)" onClick={showKeys}>
-                    ?
-                  </Button>
-                  {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
-                </>
-              }
-            />
-          )}
-          <KeyList isOpen={keysShown} onClose={() => setKeysShown(false)} />
-          <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
-          <UnsavedOffer left={left} onTake={take} />
-          <main
-            className={[
-              'study-desk',
-              `depth-${view.depth}`,
-              study.methods.length > 3 ? 'many' : '',
-              isOlder ? 'older' : '',
-              view.inClass ? 'in-class' : '',
-            ].join(' ')}
-          >
-            <ErrorBoundary what="The step size" of={study}>
-              <StepHead />
-            </ErrorBoundary>
-            <div className="ruler-strip">
-              <ErrorBoundary what="The ruler" of={study}>
-                <StepRuler />
-              </ErrorBoundary>
-            </div>
+      <IsKeptContext value={entry !== null}>
+        <WorkedStepContext value={step}>
+          <div className="page-frame">
             {!view.inClass && (
-              <ErrorBoundary what="The statement" of={study}>
-                <StatementColumn />
+              <TopBar
+                title={
+                  <Input
+                    variant="borderless"
+                    value={study.title}
+                    maxLength={LONGEST_TITLE}
+                    aria-label="Title of the study"
+                    onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
+                  />
+                }
+                actions={
+                  <>
+                    <SaveStatus autosave={autosave} onTake={take} path="/studies" />
+                    <UndoButtons undo={undo} redo={redo} />
+                    <Button
+                      aria-pressed={view.inClass}
+                      title="Large type and few panels, for a lecture hall (c)"
+                      onClick={() => setView({ inClass: true })}
+                    >
+                      Class view
+                    </Button>
+                    <Button aria-label="Keys of this page" title="Keys (?)" onClick={showKeys}>
+                      ?
+                    </Button>
+                    {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
+                  </>
+                }
+              />
+            )}
+            <KeyList isOpen={keysShown} onClose={() => setKeysShown(false)} />
+            <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
+            <UnsavedOffer left={left} onTake={take} />
+            <main
+              className={[
+                'study-desk',
+                `depth-${view.depth}`,
+                study.methods.length > 3 ? 'many' : '',
+                isOlder ? 'older' : '',
+                view.folded ? 'statement-folded' : '',
+                view.inClass ? 'in-class' : '',
+                ...(view.inClass ? panels.map((panel) => `with-${panel}`) : []),
+              ].join(' ')}
+            >
+              <ErrorBoundary what="The step size" of={study}>
+                <StepHead />
               </ErrorBoundary>
-            )}
-            {isOlder && (
-              <p className="older-note" role="status">
-                from the text before: the one that stands there has errors
-              </p>
-            )}
-            <ErrorBoundary what="The large picture" of={study}>
-              <LensFrame area="large" />
-            </ErrorBoundary>
-            {!view.inClass && (
-              <ErrorBoundary what="The picture beside" of={study}>
-                <LensFrame area="beside" />
+              {view.inClass && <ClassPanels />}
+              <div className="ruler-strip">
+                <ErrorBoundary what="The ruler" of={study}>
+                  <StepRuler />
+                </ErrorBoundary>
+              </div>
+              {!view.inClass && (
+                <ErrorBoundary what="The statement" of={study}>
+                  <StatementColumn />
+                </ErrorBoundary>
+              )}
+              {isOlder && (
+                <p className="older-note" role="status">
+                  from the text before: the one that stands there has errors
+                </p>
+              )}
+              <ErrorBoundary what="The large picture" of={study}>
+                <LensFrame area="large" />
               </ErrorBoundary>
-            )}
-            <Below depth={desk.view.depth} />
-          </main>
-        </div>
-      </WorkedStepContext>
+              {shows('beside') && (
+                <ErrorBoundary what="The picture beside" of={study}>
+                  <LensFrame area="beside" />
+                </ErrorBoundary>
+              )}
+              <Below depth={desk.view.depth} shows={shows} />
+            </main>
+          </div>
+        </WorkedStepContext>
+      </IsKeptContext>
     </DeskContext>
   );
 }

@@ -1,5 +1,11 @@
 import { Button, Input } from 'antd';
-import { evaluationsPerStep, isImplicit, type Method, methodHints, methodTex } from '@schritt/core/notation';
+import {
+  evaluationsPerStep,
+  isImplicit,
+  type Method,
+  methodHints,
+  methodLines,
+} from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { LazyEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
@@ -8,12 +14,21 @@ import type { Read } from '../desk/use-good-study.ts';
 import './statement.css';
 
 /** A method as it is set on a board. */
-export function MethodTypeset({ method }: { readonly method: Method }): ReactNode {
-  const lines = useMemo(() => methodTex(method), [method]);
+export function MethodTypeset({
+  method,
+  onOpen,
+}: {
+  readonly method: Method;
+  /** Told where in the text the formula stands that was clicked. */
+  readonly onOpen?: (caret: number) => void;
+}): ReactNode {
+  const lines = useMemo(() => methodLines(method), [method]);
   return (
     <div className="typeset small">
-      {lines.map((line, i) => (
-        <Formula key={`${i}${line}`} tex={line} />
+      {lines.map(({ tex, from }, i) => (
+        <div key={`${i}${tex}`} onClick={() => onOpen?.(from)}>
+          <Formula tex={tex} />
+        </div>
       ))}
     </div>
   );
@@ -28,12 +43,19 @@ interface MethodStatementProps {
   readonly onTitle: (title: string) => void;
   readonly onText: (text: string) => void;
   readonly onRemove: () => void;
+  /** Keeps the method in the library; null where there is none to keep it in, or it has errors. */
+  readonly onKeep: (() => void) | null;
 }
 
 /** A method of a study: its mark and title, its formula typeset, and its text in the same place after a click. */
 export function MethodStatement(props: MethodStatementProps): ReactNode {
-  const { index, title, text, read, startOpen, onTitle, onText, onRemove } = props;
+  const { index, title, text, read, startOpen, onTitle, onText, onRemove, onKeep } = props;
   const [open, setOpen] = useState(startOpen || read.good === null);
+  const [caret, setCaret] = useState(0);
+  const openAt = (place: number): void => {
+    setCaret(place);
+    setOpen(true);
+  };
   const errors = read.now.ok ? [] : read.now.errors;
   const good = read.good?.value ?? null;
   const hints = useMemo(() => methodHints(good), [good]);
@@ -55,6 +77,11 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
         )}
         {open ? (
           <>
+            {onKeep !== null && (
+              <Button size="small" type="text" onClick={onKeep} title="Keep this method in the library">
+                Keep
+              </Button>
+            )}
             <Button size="small" type="text" onClick={onRemove}>
               Remove
             </Button>
@@ -68,7 +95,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
               {cost !== null &&
                 `${cost} f ${read.good !== null && isImplicit(read.good.value) ? 'an iteration' : 'a step'}`}
             </span>
-            <Button size="small" type="text" onClick={() => setOpen(true)} aria-label={`Edit ${title}`}>
+            <Button size="small" type="text" onClick={() => openAt(0)} aria-label={`Edit ${title}`}>
               Edit
             </Button>
           </>
@@ -76,6 +103,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
       </div>
       {open && (
         <LazyEditor
+          of="method"
           label={`the method ${title}`}
           value={text}
           errors={errors}
@@ -83,11 +111,12 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
           onChange={onText}
           onDone={() => setOpen(false)}
           autoFocus
+          caret={caret}
         />
       )}
       {!open && read.good !== null && (
-        <div className="click-to-edit" onClick={() => setOpen(true)} title="Click to edit the text">
-          <MethodTypeset method={read.good.value} />
+        <div className="click-to-edit" title="Click to edit the text there">
+          <MethodTypeset method={read.good.value} onOpen={openAt} />
         </div>
       )}
       {!open && errors.length > 0 && (

@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { problemHints, problemTex, type Problem } from '@schritt/core/notation';
+import { problemHints, problemPlaces, problemTex, type Problem } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { LazyEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
@@ -8,21 +8,35 @@ import type { Read } from '../desk/use-good-study.ts';
 import './statement.css';
 
 /** A problem as it is set on a board. */
-export function ProblemTypeset({ problem }: { readonly problem: Problem }): ReactNode {
-  const lines = useMemo(() => {
-    const { equations, initial, interval, exact, parameters, conserved, given } = problemTex(problem);
-    return { first: [...equations, ...given], initial, interval, rest: exact, parameters, conserved };
+export function ProblemTypeset({
+  problem,
+  onOpen,
+}: {
+  readonly problem: Problem;
+  /** Told where in the text the formula stands that was clicked. */
+  readonly onOpen?: (caret: number) => void;
+}): ReactNode {
+  const { lines, parameters, places } = useMemo(() => {
+    const tex = problemTex(problem);
+    const { equations, given, initial, interval, exact, conserved } = tex;
+    return {
+      lines: [...equations, ...given, ...initial, interval, ...exact, ...conserved],
+      parameters: tex.parameters,
+      places: problemPlaces(problem),
+    };
   }, [problem]);
-  const { first, initial, interval, rest, parameters, conserved } = lines;
+  const open = (line: string): void => onOpen?.(places.get(line) ?? 0);
   return (
     <div className="typeset">
-      {[...first, ...initial, interval, ...rest, ...conserved].map((line) => (
-        <Formula key={line} tex={line} />
+      {lines.map((line) => (
+        <div key={line} onClick={() => open(line)}>
+          <Formula tex={line} />
+        </div>
       ))}
       {parameters.length > 0 && (
         <div className="formula quiet">
           {parameters.map((line, i) => (
-            <span key={line}>
+            <span key={line} onClick={() => open(line)}>
               {i > 0 && ', '}
               <Tex tex={line} />
             </span>
@@ -37,11 +51,26 @@ interface ProblemStatementProps {
   readonly read: Read<Problem>;
   readonly text: string;
   readonly onChange: (text: string) => void;
+  /** What stands under the problem. */
+  readonly children?: ReactNode;
+  /** What can be taken instead, while the text is open. */
+  readonly instead?: ReactNode;
 }
 
 /** The problem of a study: typeset, and as its text in the same place after a click. */
-export function ProblemStatement({ read, text, onChange }: ProblemStatementProps): ReactNode {
+export function ProblemStatement({
+  read,
+  text,
+  onChange,
+  children,
+  instead,
+}: ProblemStatementProps): ReactNode {
   const [open, setOpen] = useState(read.good === null);
+  const [caret, setCaret] = useState(0);
+  const openAt = (place: number): void => {
+    setCaret(place);
+    setOpen(true);
+  };
   const errors = read.now.ok ? [] : read.now.errors;
   const good = read.good?.value ?? null;
   const hints = useMemo(() => problemHints(good), [good]);
@@ -54,13 +83,14 @@ export function ProblemStatement({ read, text, onChange }: ProblemStatementProps
             Done
           </Button>
         ) : (
-          <Button size="small" type="text" onClick={() => setOpen(true)} aria-label="Edit the problem">
+          <Button size="small" type="text" onClick={() => openAt(0)} aria-label="Edit the problem">
             Edit
           </Button>
         )}
       </div>
       {open && (
         <LazyEditor
+          of="problem"
           label="the problem"
           value={text}
           errors={errors}
@@ -68,11 +98,13 @@ export function ProblemStatement({ read, text, onChange }: ProblemStatementProps
           onChange={onChange}
           onDone={() => setOpen(false)}
           autoFocus
+          caret={caret}
         />
       )}
+      {open && instead}
       {read.good !== null && !open && (
-        <div className="click-to-edit" onClick={() => setOpen(true)} title="Click to edit the text">
-          <ProblemTypeset problem={read.good.value} />
+        <div className="click-to-edit" title="Click to edit the text there">
+          <ProblemTypeset problem={read.good.value} onOpen={openAt} />
         </div>
       )}
       {errors.length > 0 && read.good !== null && (
@@ -82,6 +114,7 @@ export function ProblemStatement({ read, text, onChange }: ProblemStatementProps
             : `The text has ${errors.length === 1 ? 'an error' : `${errors.length} errors`}; shown is the last good one.`}
         </p>
       )}
+      {children}
     </section>
   );
 }

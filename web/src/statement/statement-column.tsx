@@ -1,29 +1,20 @@
-import { LIBRARY } from '@schritt/core/notation';
-import { App, Button, Select } from 'antd';
-import { type ReactNode, useState } from 'react';
-import { loadEntry } from '../api/client.ts';
-import { useEntries } from '../api/use-entries.ts';
+import { App, Button } from 'antd';
+import { type ReactNode, useContext, useState } from 'react';
+import { createEntry } from '../api/client.ts';
+import { useDesk } from '../desk/desk.ts';
+import { IsKeptContext } from '../desk/is-kept.ts';
+import { newKey, type WorkingMethod, withLadder } from '../desk/working-study.ts';
 import { ErrorSettings } from './error-settings.tsx';
 import { LadderEditor } from './ladder-editor.tsx';
+import { MethodLibrary } from './method-library.tsx';
 import { MethodStatement } from './method-statement.tsx';
+import { MovedParameters } from './moved-parameters.tsx';
 import { NoteStatement } from './note-statement.tsx';
 import { ProblemStatement } from './problem-statement.tsx';
 import { RunSettings } from './run-settings.tsx';
-import { useDesk } from '../desk/desk.ts';
-import { newKey, type WorkingMethod, withLadder } from '../desk/working-study.ts';
+import { StoredProblem } from './stored-problem.tsx';
 
 const BLANK = 'k1 = f(t, y)\ny[n+1] = y + h*k1\n';
-
-/** Title and text of a method of the list, or of those that come with the program. */
-async function textOf(key: string): Promise<{ readonly title: string; readonly text: string }> {
-  return LIBRARY.find(({ title }) => title === key) ?? (await loadEntry('method', key)).document;
-}
-
-/** What is known of a method that comes with the program, behind its title. */
-function told(title: string): string {
-  const known = LIBRARY.find((method) => method.title === title);
-  return known === undefined ? '' : ` · order ${known.order}`;
-}
 
 /** A title that no method of the study has yet: the wished one, or that with a number. */
 export function freeTitle(wished: string, taken: readonly string[]): string {
@@ -35,9 +26,8 @@ export function freeTitle(wished: string, taken: readonly string[]): string {
 
 /** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
 export function StatementColumn(): ReactNode {
-  const { study, good, edit, problem, error, methods } = useDesk();
-  // a page that is only shown has no list: then the methods that come with the program
-  const { rows } = useEntries('method');
+  const { study, good, edit, problem, error, methods, view, setView } = useDesk();
+  const isKept = useContext(IsKeptContext);
   const { message } = App.useApp();
   const [added, setAdded] = useState<string | null>(null);
   const changeMethod = (key: string, about: string, change: Partial<WorkingMethod>): void =>
@@ -53,8 +43,26 @@ export function StatementColumn(): ReactNode {
       return { ...now, methods: [...now.methods, { key, title: own, text }] };
     });
   };
+  const keep = ({ title, text }: WorkingMethod): void =>
+    void createEntry('method', { schritt: 1, kind: 'method', title, text })
+      .then(() => message.success(`“${title}” is in the library.`))
+      .catch((thrown: unknown) => message.error(thrown instanceof Error ? thrown.message : String(thrown)));
+  const fold = (
+    <button
+      type="button"
+      className="plain-button fold"
+      aria-expanded={!view.folded}
+      aria-label={view.folded ? 'Unfold the statement' : 'Fold the statement away'}
+      title={`${view.folded ? 'Show the statement' : 'Fold the statement away'} (s)`}
+      onClick={() => setView({ folded: !view.folded })}
+    >
+      {view.folded ? '›' : '‹'}
+    </button>
+  );
+  if (view.folded) return <div className="statement-column folded">{fold}</div>;
   return (
     <div className="statement-column">
+      {fold}
       <NoteStatement
         note={study.note}
         onChange={(note) =>
@@ -65,7 +73,18 @@ export function StatementColumn(): ReactNode {
         read={good.problem}
         text={study.problem.text}
         onChange={(text) => edit('problem', (now) => ({ ...now, problem: { ...now.problem, text } }))}
-      />
+        instead={
+          isKept && (
+            <StoredProblem
+              onTake={(title, text) =>
+                edit('another problem', (now) => ({ ...now, problem: { title, text } }))
+              }
+            />
+          )
+        }
+      >
+        <MovedParameters />
+      </ProblemStatement>
       <h2 className="label methods-label">Methods</h2>
       {study.methods.map((method, index) => {
         const read = good.methods[index];
@@ -80,6 +99,7 @@ export function StatementColumn(): ReactNode {
             startOpen={method.key === added}
             onTitle={(title) => changeMethod(method.key, 'title of', { title })}
             onText={(text) => changeMethod(method.key, 'text of', { text })}
+            onKeep={isKept && read.now.ok ? () => keep(method) : null}
             onRemove={() =>
               edit(`remove ${method.key}`, (now) => ({
                 ...now,
@@ -97,28 +117,7 @@ export function StatementColumn(): ReactNode {
         >
           + write a method
         </Button>
-        <Select<string>
-          size="small"
-          variant="borderless"
-          className="from-library"
-          showSearch={{ optionFilterProp: 'label' }}
-          placeholder="+ from the library"
-          aria-label="Take a method from the library"
-          value={null}
-          listHeight={340}
-          popupMatchSelectWidth={360}
-          options={(rows ?? LIBRARY.map(({ title }) => ({ id: title, title }))).map(({ id, title }) => ({
-            value: id,
-            label: title + told(title),
-          }))}
-          onSelect={(key) =>
-            void textOf(key)
-              .then(({ title, text }) => add(title, text, false))
-              .catch((thrown: unknown) =>
-                message.error(thrown instanceof Error ? thrown.message : String(thrown)),
-              )
-          }
-        />
+        <MethodLibrary onTake={(title, text) => add(title, text, false)} />
       </div>
       <LadderEditor
         ladder={study.ladder}

@@ -1,5 +1,7 @@
 import { useEffect } from 'react';
 import type { Desk } from '../desk/desk.ts';
+import { type LensName, PANELS, USUAL_PANELS } from '../desk/view.ts';
+import { toggled } from './class-panels.tsx';
 
 /** The keys of the page and what they do, for the list of them. */
 export const KEYS: readonly { readonly keys: string; readonly says: string }[] = [
@@ -11,9 +13,34 @@ export const KEYS: readonly { readonly keys: string; readonly says: string }[] =
   { keys: 'Home  End  ← →', says: 'on the ruler: finest, coarsest, finer, coarser rung' },
   { keys: 'Shift ← →', says: 'on the ruler: one step more, one step less' },
   { keys: 'Tab  Ctrl+Space', says: 'in a text: take what is offered, ask for it' },
-  { keys: 'c', says: 'class view, and back' },
+  {
+    keys: 'o v a e f q d g',
+    says: 'large picture: order, cost, solution, error, phase, profile, conserved, slopes',
+  },
+  { keys: '+  −  0', says: 'on a picture: nearer, farther, the whole again' },
+  { keys: 't  Enter  Delete', says: 'on the ruler: draw this rung too, make a rung, take it away' },
+  { keys: 's', says: 'fold the statement away, and back' },
+  { keys: 'c', says: 'class view, and back; there p, r, w: second picture, rows, words' },
+  { keys: 'Ctrl+Z  Ctrl+Shift+Z', says: 'undo, redo' },
+  { keys: 'F1', says: 'in a text: the notation by example' },
   { keys: '?', says: 'this list' },
 ];
+
+const LENS_KEYS: Readonly<Record<string, LensName>> = {
+  o: 'order',
+  v: 'cost',
+  a: 'solution',
+  e: 'error',
+  f: 'phase',
+  q: 'profile',
+  d: 'conserved',
+  g: 'slopes',
+};
+
+/** The lens that a key chooses; null for none. */
+export function lensByKey(key: string): LensName | null {
+  return Object.hasOwn(LENS_KEYS, key) ? (LENS_KEYS[key] ?? null) : null;
+}
 
 /** Whether a key belongs to what has the focus: a field, a text, the ruler, a button for the space bar. */
 function isTaken(event: KeyboardEvent): boolean {
@@ -50,9 +77,22 @@ export function useKeys(desk: Desk, lines: number, showKeys: () => void): void {
           case 'c':
             setView({ inClass: !view.inClass });
             return true;
+          case 's':
+            setView({ folded: !view.folded });
+            return true;
           case '?':
             showKeys();
             return true;
+        }
+        const panel = PANELS.find(({ key }) => key === event.key);
+        if (view.inClass && panel !== undefined) {
+          setView({ panels: toggled(view.panels ?? USUAL_PANELS[view.depth], panel.name) });
+          return true;
+        }
+        const lens = lensByKey(event.key);
+        if (lens !== null) {
+          setView({ large: lens });
+          return true;
         }
         if (view.depth !== 'step') return false;
         switch (event.key) {

@@ -1,6 +1,6 @@
 import { hasExact, type ParameterValues, type Problem, writeParameters } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
-import { ParameterSliders } from './parameter-sliders.tsx';
+import { ParameterSliders } from '../statement/parameter-sliders.tsx';
 import { WishedSolution } from './wished-solution.tsx';
 
 interface ProblemControlsProps {

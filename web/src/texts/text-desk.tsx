@@ -88,6 +88,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
         <section aria-label="Text">
           <h2 className="label">Text</h2>
           <LazyEditor
+            of={kind}
             label={`the ${kind}`}
             value={value.text}
             errors={reading.ok ? [] : reading.errors}

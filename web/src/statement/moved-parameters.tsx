@@ -1,0 +1,41 @@
+import { parseProblem, writeParameters } from '@schritt/core/notation';
+import { type ReactNode, useMemo, useState } from 'react';
+import { useDesk } from '../desk/desk.ts';
+import { ParameterSliders } from './parameter-sliders.tsx';
+
+/**
+ * Sliders for the parameters of a study's problem: the whole page follows them, and the text stays as it is until it is
+ * told to take their values.
+ */
+export function MovedParameters(): ReactNode {
+  const { study, edit, parameters, setParameters } = useDesk();
+  const { text } = study.problem;
+  const typed = useMemo(() => {
+    const reading = parseProblem(text);
+    return reading.ok ? reading.value : null;
+  }, [text]);
+  const isMoved = Object.keys(parameters).length > 0;
+  const [isOpen, setOpen] = useState(false);
+  if (typed === null || typed.parameters.length === 0) return null;
+  if (!isOpen && !isMoved)
+    return (
+      <button type="button" className="plain-button quiet sliders-button" onClick={() => setOpen(true)}>
+        sliders for {typed.parameters.length === 1 ? typed.parameters[0]?.name : 'the parameters'}
+      </button>
+    );
+  const write = (): void => {
+    const made = writeParameters(typed, parameters);
+    edit('parameters', (now) => ({ ...now, problem: { ...now.problem, text: made } }));
+    setParameters({});
+  };
+  return (
+    <>
+      <ParameterSliders problem={typed} values={parameters} onChange={setParameters} onWrite={write} />
+      {!isMoved && (
+        <button type="button" className="plain-button quiet sliders-button" onClick={() => setOpen(false)}>
+          without sliders
+        </button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,38 @@
+import type { ReactNode } from 'react';
+import { useDesk } from '../desk/desk.ts';
+import { type Panel, PANELS, USUAL_PANELS } from '../desk/view.ts';
+
+/** Which panels stand beside the large picture in a lecture hall; by click, or by key. */
+export function ClassPanels(): ReactNode {
+  const { view, setView } = useDesk();
+  const shown = view.panels ?? USUAL_PANELS[view.depth];
+  return (
+    <div className="class-panels" role="group" aria-label="Panels">
+      {PANELS.filter(({ name }) => name !== 'words' || view.depth !== 'run').map(({ name, label, key }) => (
+        <button
+          key={name}
+          type="button"
+          className="plain-button"
+          aria-pressed={shown.includes(name)}
+          title={`${label} (${key})`}
+          onClick={() => setView({ panels: toggled(shown, name) })}
+        >
+          {label}
+        </button>
+      ))}
+      <button
+        type="button"
+        className="plain-button"
+        title="Back to the whole page (c)"
+        onClick={() => setView({ inClass: false })}
+      >
+        ×
+      </button>
+    </div>
+  );
+}
+
+/** The panels with one more or one less, in their order. */
+export function toggled(shown: readonly Panel[], panel: Panel): readonly Panel[] {
+  return PANELS.flatMap(({ name }) => (shown.includes(name) !== (name === panel) ? [name] : []));
+}
