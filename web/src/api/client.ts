@@ -81,6 +81,11 @@ export function readEntry<K extends Kind>(value: unknown, kind: K): Entry<Docume
 }
 
 const ALL = { study: '/api/studies', problem: '/api/problems', method: '/api/methods' } as const;
+const RESTORED = {
+  study: '/api/studies/{id}/restored',
+  problem: '/api/problems/{id}/restored',
+  method: '/api/methods/{id}/restored',
+} as const;
 const ONE = {
   study: '/api/studies/{id}',
   problem: '/api/problems/{id}',
@@ -95,6 +100,10 @@ function oneOf(kind: Kind): (typeof ONE)[Kind] {
   return ONE[kind];
 }
 
+function restoredOf(kind: Kind): (typeof RESTORED)[Kind] {
+  return RESTORED[kind];
+}
+
 function areRows(value: unknown): value is EntryRows {
   return typeof value === 'object' && value !== null && 'entries' in value && Array.isArray(value.entries);
 }
@@ -102,11 +111,13 @@ function areRows(value: unknown): value is EntryRows {
 /** Entries of a part of a list. */
 export const LISTED = 100;
 
+/** Where a list is: what one works with, or what was put away. */
+export type Shelf = 'list' | 'bin';
+
 /** A part of the list of a kind, from an entry on. */
-export async function listEntries(kind: Kind, from: number): Promise<EntryRows> {
-  const body: unknown = await answerOf(
-    server.GET(allOf(kind), { params: { query: { from, count: LISTED } } }),
-  );
+export async function listEntries(kind: Kind, shelf: Shelf, from: number): Promise<EntryRows> {
+  const query = { from, count: LISTED, bin: shelf === 'bin' };
+  const body: unknown = await answerOf(server.GET(allOf(kind), { params: { query } }));
   if (areRows(body)) return body;
   throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
 }
@@ -173,6 +184,12 @@ export async function replaceEntry<K extends Kind>(
   );
 }
 
+/** Takes an entry out of the bin. */
+export async function restoreEntry(kind: Kind, id: string): Promise<void> {
+  await answerOf(server.POST(restoredOf(kind), { params: { path: { id } } }));
+}
+
+/** Puts an entry into the bin; one that is there is gone for good. */
 export async function deleteEntry(kind: Kind, id: string): Promise<void> {
   await answerOf(server.DELETE(oneOf(kind), { params: { path: { id } } }));
 }

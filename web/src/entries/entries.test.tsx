@@ -6,7 +6,11 @@ import { App } from 'antd';
 import type { ReactNode } from 'react';
 import { type EntryRow, loadEntry, storedText } from '../api/client.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
+import { errorsOf } from '../api/study-errors.ts';
+import { changedAt } from './changed-at.ts';
+import { fileNames } from './chosen-bar.tsx';
 import { EntryRowItem } from './entry-row.tsx';
+import { sketchLines } from './order-sketch.tsx';
 import { fileName, textOf } from './files.ts';
 
 jest.mock('react-router', () => ({ Link: ({ children }: { children: ReactNode }) => <b>{children}</b> }));
@@ -80,6 +84,8 @@ test('an entry whose text cannot be shown is a row as any other: it is saved as 
           preview={() => <Broken />}
           store={() => Promise.resolve()}
           again={() => Promise.resolve()}
+          isChosen={false}
+          onChoose={() => undefined}
         />
       </ul>
     </App>,
@@ -87,6 +93,43 @@ test('an entry whose text cannot be shown is a row as any other: it is saved as 
   expect(screen.getByText(/Its text cannot be shown/)).toBeTruthy();
   await userEvent.click(screen.getByRole('button', { name: 'Save as file' }));
   expect(made.map(({ size }) => size)).toEqual([18]);
+});
+
+test.each([
+  ['2026-11-28T09:05:00', 'today, 09:05'],
+  ['2026-11-24T09:05:00', '24 November'],
+  ['2025-11-24T09:05:00', '24 November 2025'],
+  ['nonsense', ''],
+])('a change at %s is told as "%s"', (iso, told) => {
+  expect(changedAt(iso, new Date('2026-11-28T18:00:00'))).toBe(told);
+});
+
+test('files that are saved together have names of their own', () => {
+  expect(fileNames(['Sluice', 'sluice', 'Soil', 'Sluice'])).toEqual([
+    'sluice.schritt.json',
+    'sluice-2.schritt.json',
+    'soil.schritt.json',
+    'sluice-3.schritt.json',
+  ]);
+});
+
+test('a sketch has a line for each method, the errors of all on one scale; runaways and zeros are no points', () => {
+  const [first, none] = sketchLines([
+    [
+      { h: 1, error: 1 },
+      { h: 0.1, error: 0.01 },
+      { h: 0.01, error: Infinity },
+    ],
+    [{ h: 0.1, error: 0.1 }],
+  ]);
+  expect(first).toBe('73,3 3,43');
+  expect(none).toBe('');
+});
+
+test('errors are read from a report; what is none is passed over', () => {
+  const report = { methods: [{ rungs: [{ h: 1, error: 0.5 }, { h: 0.5, error: null }, 3] }, null] };
+  expect(errorsOf(report)).toEqual([[{ h: 1, error: 0.5 }], []]);
+  expect(errorsOf(null)).toEqual([]);
 });
 
 test('a file that is far too large is refused before it is read', async () => {

@@ -6,6 +6,8 @@ import { createEntry, type DocumentOf, type EntryRow, type Kind } from '../api/c
 import { useEntries } from '../api/use-entries.ts';
 import { TopBar } from '../frame/top-bar.tsx';
 import { usePageTitle } from '../frame/use-page-title.ts';
+import { BinList } from './bin-list.tsx';
+import { ChosenBar } from './chosen-bar.tsx';
 import { EntryRowItem } from './entry-row.tsx';
 import { textOf } from './files.ts';
 import './entry-list.css';
@@ -42,8 +44,14 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
   const navigate = useNavigate();
   const file = useRef<HTMLInputElement>(null);
   const [sought, setSought] = useState('');
+  const [chosenIds, setChosenIds] = useState<ReadonlySet<string>>(new Set<string>());
+  const [isBin, setBin] = useState(false);
   usePageTitle(heading);
   const found = rows?.filter((row) => isSought(row, sought)) ?? null;
+
+  const chosen = found?.filter(({ id }) => chosenIds.has(id)) ?? [];
+  const choose = (id: string, isChosen: boolean): void =>
+    setChosenIds((now) => new Set(isChosen ? [...now, id] : [...now].filter((other) => other !== id)));
 
   const store = async (document: DocumentOf<K>, open: boolean): Promise<void> => {
     try {
@@ -102,8 +110,16 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
       />
       <main className="entry-list">
         <div className="list-head">
-          <h1>{heading}</h1>
-          {rows !== null && rows.length > 1 && (
+          <h1>{isBin ? `${heading} in the bin` : heading}</h1>
+          {chosen.length > 0 && !isBin && (
+            <ChosenBar
+              kind={kind}
+              chosen={chosen}
+              again={again}
+              onNone={() => setChosenIds(new Set<string>())}
+            />
+          )}
+          {!isBin && rows !== null && rows.length > 1 && (
             <Input
               allowClear
               className="search"
@@ -114,34 +130,44 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
             />
           )}
         </div>
+        {isBin && <BinList kind={kind} onChange={again} />}
         {error !== undefined && <p className="wrong">The list cannot be loaded: {error.message}.</p>}
         {rows === null && error === undefined && <p className="quiet">Loading …</p>}
-        {found?.length === 0 && sought !== '' && (
+        {!isBin && found?.length === 0 && sought !== '' && (
           <p className="empty">
             None of the {more === null ? '' : `${rows?.length ?? 0} that are shown `}holds “{sought}”.
           </p>
         )}
-        {rows?.length === 0 && <p className="empty">{empty}</p>}
-        <ul>
-          {found?.map((row) => (
-            <EntryRowItem
-              key={row.id}
-              kind={kind}
-              row={row}
-              path={path}
-              preview={preview}
-              store={store}
-              again={again}
-            />
-          ))}
-        </ul>
-        {more !== null && (
+        {!isBin && rows?.length === 0 && <p className="empty">{empty}</p>}
+        {!isBin && (
+          <ul>
+            {found?.map((row) => (
+              <EntryRowItem
+                key={row.id}
+                kind={kind}
+                row={row}
+                path={path}
+                preview={preview}
+                store={store}
+                again={again}
+                isChosen={chosenIds.has(row.id)}
+                onChoose={(isChosen) => choose(row.id, isChosen)}
+              />
+            ))}
+          </ul>
+        )}
+        {!isBin && more !== null && (
           <p className="more-entries">
             <Button onClick={more}>
               Show more ({rows?.length} of {total})
             </Button>
           </p>
         )}
+        <p className="to-bin">
+          <button type="button" className="plain-button quiet" onClick={() => setBin((now) => !now)}>
+            {isBin ? `Back to the ${heading.toLowerCase()}` : 'Bin'}
+          </button>
+        </p>
       </main>
     </div>
   );

@@ -1,18 +1,19 @@
-import { App, Button, Popconfirm } from 'antd';
+import { App, Button, Checkbox } from 'antd';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import {
-  createEntry,
   deleteEntry,
   type DocumentOf,
   type EntryRow,
   type Kind,
   loadEntry,
+  restoreEntry,
   storedText,
 } from '../api/client.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
-import { fileName } from './files.ts';
 import { download } from '../pictures/download.ts';
+import { changedAt } from './changed-at.ts';
+import { fileName } from './files.ts';
 
 interface EntryRowProps<K extends Kind> {
   readonly kind: K;
@@ -21,6 +22,8 @@ interface EntryRowProps<K extends Kind> {
   readonly preview: (row: EntryRow) => ReactNode;
   readonly store: (document: DocumentOf<K>, open: boolean) => Promise<void>;
   readonly again: () => Promise<unknown>;
+  readonly isChosen: boolean;
+  readonly onChoose: (isChosen: boolean) => void;
 }
 
 function sentence(thrown: unknown): string {
@@ -31,45 +34,65 @@ function retitled<D extends { readonly title: string }>(document: D, title: stri
   return { ...document, title };
 }
 
+/** Does something and says what went wrong with it. */
+export function useTold(): (work: () => Promise<void>) => () => void {
+  const { message } = App.useApp();
+  return (work) => () => void work().catch((thrown: unknown) => message.error(sentence(thrown), 8));
+}
+
+/** Puts entries into the bin, and offers to take them out again. */
+export function usePutAway(kind: Kind, again: () => Promise<unknown>): (rows: readonly EntryRow[]) => void {
+  const { message } = App.useApp();
+  const tell = useTold();
+  return (rows) =>
+    tell(async () => {
+      for (const { id } of rows) await deleteEntry(kind, id);
+      await again();
+      const key = `put away ${rows.map(({ id }) => id).join(' ')}`;
+      const undo = tell(async () => {
+        message.destroy(key);
+        for (const { id } of rows) await restoreEntry(kind, id);
+        await again();
+      });
+      const what = rows.length === 1 ? `“${rows[0]?.title ?? ''}” is` : `${rows.length} entries are`;
+      message.success({
+        key,
+        duration: 8,
+        content: (
+          <span>
+            {what} in the bin.{' '}
+            <Button size="small" onClick={undo}>
+              Undo
+            </Button>
+          </span>
+        ),
+      });
+    })();
+}
+
 /** One entry of a list, with what can be done with it; what is wrong with one stays with that one. */
 export function EntryRowItem<K extends Kind>(props: EntryRowProps<K>): ReactNode {
-  const { kind, row, path, preview, store, again } = props;
-  const { message } = App.useApp();
-  const tell = (work: () => Promise<void>) => () =>
-    void work().catch((thrown: unknown) => message.error(sentence(thrown), 8));
+  const { kind, row, path, preview, store, again, isChosen, onChoose } = props;
+  const tell = useTold();
+  const putAway = usePutAway(kind, again);
   const copy = tell(async () => {
     const { document } = await loadEntry(kind, row.id);
     await store(retitled(document, `${document.title}, copy`.slice(0, 200)), false);
   });
   // what is stored is saved as it is: also what cannot be opened
   const save = tell(async () => download(fileName(row.title), await storedText(kind, row.id)));
-  const remove = tell(async () => {
-    const before = await loadEntry(kind, row.id).catch(() => null);
-    await deleteEntry(kind, row.id);
-    await again();
-    message.success(
-      <span>
-        “{row.title}” is deleted.{' '}
-        {before !== null && (
-          <Button
-            size="small"
-            onClick={tell(() =>
-              createEntry(kind, before.document)
-                .then(() => again())
-                .then(() => undefined),
-            )}
-          >
-            Undo
-          </Button>
-        )}
-      </span>,
-      8,
-    );
-  });
   return (
-    <li>
+    <li className={isChosen ? 'chosen' : ''}>
+      <Checkbox
+        checked={isChosen}
+        aria-label={`Choose ${row.title || 'Untitled'}`}
+        onChange={(event) => onChoose(event.target.checked)}
+      />
       <Link to={`${path}/${row.id}`} className="entry-link">
-        <span className="entry-title">{row.title || 'Untitled'}</span>
+        <span className="entry-title">
+          {row.title || 'Untitled'}
+          <small className="quiet">{changedAt(row.updatedAt, new Date())}</small>
+        </span>
         <span className="entry-preview">
           <ErrorBoundary what="Its text" of={row.version}>
             {preview(row)}
@@ -83,11 +106,9 @@ export function EntryRowItem<K extends Kind>(props: EntryRowProps<K>): ReactNode
         <Button size="small" type="text" onClick={save}>
           Save as file
         </Button>
-        <Popconfirm title={`Delete “${row.title}”?`} okText="Delete" onConfirm={remove}>
-          <Button size="small" type="text">
-            Delete
-          </Button>
-        </Popconfirm>
+        <Button size="small" type="text" onClick={() => putAway([row])}>
+          Delete
+        </Button>
       </span>
     </li>
   );

@@ -2,6 +2,7 @@ import type { StudyDocument } from '@schritt/core/document';
 import type { ReactNode } from 'react';
 import type { EntryRow } from '../api/client.ts';
 import { EntryList } from '../entries/entry-list.tsx';
+import { OrderSketch } from '../entries/order-sketch.tsx';
 import { EquationPreview } from '../statement/equation-preview.tsx';
 import { Mark } from '../pictures/mark.tsx';
 
@@ -17,6 +18,7 @@ const BLANK: StudyDocument = {
 function Preview({ row }: { readonly row: EntryRow }): ReactNode {
   return (
     <>
+      <OrderSketch id={row.id} version={row.version} />
       <EquationPreview text={row.excerpt} />
       <span className="preview-methods">
         {row.methods.map((title, i) => (

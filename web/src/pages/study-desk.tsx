@@ -35,6 +35,7 @@ import { TablePart } from '../tables/table-part.tsx';
 import type { StepView } from '../worker/messages.ts';
 import type { Computed } from '../worker/use-work.ts';
 import './study-desk.css';
+import './study-sheet.css';
 
 /** What stands under the pictures, by how deep one looks. */
 function Below({

@@ -59,9 +59,8 @@ export function StatementColumn(): ReactNode {
       {view.folded ? '›' : '‹'}
     </button>
   );
-  if (view.folded) return <div className="statement-column folded">{fold}</div>;
   return (
-    <div className="statement-column">
+    <div className={view.folded ? 'statement-column folded' : 'statement-column'}>
       {fold}
       <NoteStatement
         note={study.note}

@@ -1,0 +1,67 @@
+import { Button, Popconfirm } from 'antd';
+import type { ReactNode } from 'react';
+import { deleteEntry, type Kind, restoreEntry } from '../api/client.ts';
+import { useEntries } from '../api/use-entries.ts';
+import { useTold } from './entry-row.tsx';
+
+/** What was put away of a kind: it is taken out again, or deleted for good. */
+export function BinList({
+  kind,
+  onChange,
+}: {
+  readonly kind: Kind;
+  readonly onChange: () => Promise<unknown>;
+}): ReactNode {
+  const { rows, error, more, total, again } = useEntries(kind, 'bin');
+  const tell = useTold();
+  const after = async (): Promise<void> => {
+    await Promise.all([again(), onChange()]);
+  };
+  if (error !== undefined) return <p className="wrong">The bin cannot be looked into: {error.message}.</p>;
+  if (rows === null) return <p className="quiet">Loading …</p>;
+  if (rows.length === 0) return <p className="empty">The bin is empty.</p>;
+  return (
+    <>
+      <ul aria-label="Bin">
+        {rows.map(({ id, title }) => (
+          <li key={id}>
+            <span className="entry-link">
+              <span className="entry-title">{title || 'Untitled'}</span>
+            </span>
+            <span className="entry-actions">
+              <Button
+                size="small"
+                type="text"
+                onClick={tell(async () => {
+                  await restoreEntry(kind, id);
+                  await after();
+                })}
+              >
+                Take out again
+              </Button>
+              <Popconfirm
+                title={`Delete “${title}” for good?`}
+                okText="For good"
+                onConfirm={tell(async () => {
+                  await deleteEntry(kind, id);
+                  await after();
+                })}
+              >
+                <Button size="small" type="text">
+                  Delete for good
+                </Button>
+              </Popconfirm>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {more !== null && (
+        <p className="more-entries">
+          <Button onClick={more}>
+            Show more ({rows.length} of {total})
+          </Button>
+        </p>
+      )}
+    </>
+  );
+}

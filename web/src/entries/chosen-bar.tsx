@@ -1,0 +1,55 @@
+import { Button } from 'antd';
+import type { ReactNode } from 'react';
+import { type EntryRow, type Kind, storedText } from '../api/client.ts';
+import { download } from '../pictures/download.ts';
+import { usePutAway, useTold } from './entry-row.tsx';
+import { fileName } from './files.ts';
+
+interface ChosenBarProps {
+  readonly kind: Kind;
+  readonly chosen: readonly EntryRow[];
+  readonly again: () => Promise<unknown>;
+  readonly onNone: () => void;
+}
+
+/** File names for entries of any titles, none twice. */
+export function fileNames(titles: readonly string[]): readonly string[] {
+  const taken = new Set<string>();
+  return titles.map((title) => {
+    let name = fileName(title);
+    for (let number = 2; taken.has(name); number += 1) name = fileName(`${title} ${number}`);
+    taken.add(name);
+    return name;
+  });
+}
+
+/** What can be done with several entries at once. */
+export function ChosenBar({ kind, chosen, again, onNone }: ChosenBarProps): ReactNode {
+  const tell = useTold();
+  const putAway = usePutAway(kind, again);
+  const save = tell(async () => {
+    const names = fileNames(chosen.map(({ title }) => title));
+    for (const [i, { id }] of chosen.entries()) download(names[i] ?? '', await storedText(kind, id));
+  });
+  return (
+    <div className="chosen-bar" role="group" aria-label="Chosen entries">
+      <span>{chosen.length} chosen</span>
+      <Button size="small" type="text" onClick={save}>
+        {chosen.length === 1 ? 'Save as a file' : 'Save as files'}
+      </Button>
+      <Button
+        size="small"
+        type="text"
+        onClick={() => {
+          putAway(chosen);
+          onNone();
+        }}
+      >
+        {chosen.length === 1 ? 'Delete it' : `Delete all ${chosen.length}`}
+      </Button>
+      <Button size="small" type="text" onClick={onNone}>
+        Choose none
+      </Button>
+    </div>
+  );
+}
