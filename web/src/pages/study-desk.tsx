@@ -190,11 +190,11 @@ export function StudyDesk(props: {
                 </p>
               )}
               <ErrorBoundary what="The large picture" of={study}>
-                <LensFrame area="large" />
+                <LensFrame area="large" key={String(view.inClass)} />
               </ErrorBoundary>
               {shows('beside') && (
                 <ErrorBoundary what="The picture beside" of={study}>
-                  <LensFrame area="beside" />
+                  <LensFrame area="beside" key={String(view.inClass)} />
                 </ErrorBoundary>
               )}
               <Below depth={desk.view.depth} shows={shows} />

@@ -16,6 +16,7 @@ import {
 import { DOTS_ORDER } from './nearest-dot.ts';
 import { SANS } from '../theme/ant-theme.ts';
 import type { MarkerShape, Palette } from '../theme/tokens.ts';
+import { thinned } from './thinned.ts';
 import type { Axis, Dots, Picture, PictureEvents, Point, Series } from './picture.ts';
 
 Chart.register(
@@ -84,9 +85,9 @@ function datasetOf(series: Series): Dataset {
   };
 }
 
-/** The datasets of a picture. */
-export function datasetsOf(picture: Picture): Dataset[] {
-  return picture.series.map(datasetOf);
+/** The datasets of a picture for a width in pixels. */
+export function datasetsOf(picture: Picture, width: number): Dataset[] {
+  return thinned(picture, width).map(datasetOf);
 }
 
 /** Pixels that the number of a tick needs, along each axis. */

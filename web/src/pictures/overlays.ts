@@ -140,7 +140,7 @@ function drawField({ chart, ctx, x, y, palette }: Ground, field: Overlay & { rea
 }
 
 /** Words beside their places, moved down until none lies on another. */
-function drawNotes({ chart, ctx, x, y }: Ground, notes: readonly Note[]): void {
+function drawNotes({ chart, ctx, x, y, palette }: Ground, notes: readonly Note[]): void {
   const { chartArea } = chart;
   ctx.font = `600 11.5px ${SANS}`;
   const taken: { readonly x: number; readonly y: number; readonly width: number }[] = [];
@@ -153,6 +153,11 @@ function drawNotes({ chart, ctx, x, y }: Ground, notes: readonly Note[]): void {
     )
       top += LABEL.height;
     taken.push({ x: left, y: top, width });
+    // what lies below does not make the words hard to read
+    ctx.fillStyle = palette.paper;
+    ctx.globalAlpha = 0.8;
+    ctx.fillRect(left - 2, top - 10, width + 4, LABEL.height);
+    ctx.globalAlpha = 1;
     ctx.fillStyle = color;
     ctx.fillText(text, left, top);
   }

@@ -3,6 +3,7 @@ import { SANS } from '../theme/ant-theme.ts';
 import type { Palette } from '../theme/tokens.ts';
 import { drawOverlays } from './overlays.ts';
 import type { Dots, Picture, Point, Series } from './picture.ts';
+import { thinned } from './thinned.ts';
 import { SvgPen } from './svg-pen.ts';
 
 interface Ground {
@@ -141,7 +142,7 @@ export function pictureSvg(chart: Chart, picture: Picture, palette: Palette): st
   pen.rect(left, top, width, height);
   pen.clip();
   // lines lie below markers, as on the screen
-  for (const series of [...picture.series].sort(
+  for (const series of [...thinned(picture, width)].sort(
     (a, b) => Number(a.kind === 'dots') - Number(b.kind === 'dots'),
   ))
     drawSeries(ground, series);

@@ -56,7 +56,7 @@ const PICTURE: Picture = {
 beforeEach(() => made.mockClear());
 
 test('points that do not count are pale and hollow, the others filled; squares are a little larger', () => {
-  const [line, dots] = datasetsOf(PICTURE);
+  const [line, dots] = datasetsOf(PICTURE, 600);
   expect(line).toMatchObject({ showLine: true, pointRadius: 0, borderColor: '#000000' });
   const { color } = methodMark(LIGHT, 0);
   expect(dots).toMatchObject({

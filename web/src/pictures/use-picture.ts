@@ -10,6 +10,16 @@ function onlyOverlaysDiffer(before: Picture, now: Picture): boolean {
   return before.series === now.series && before.x === now.x && before.y === now.y && before.tip === now.tip;
 }
 
+/** Pixels that the numbers beside a picture take, about. */
+const AXIS = 50;
+
+/** Pixels of the screen that a pixel of a canvas is: a page that is enlarged is as sharp as one that is not. */
+function sharpness(canvas: HTMLCanvasElement): number {
+  // not every browser tells it
+  const zoom: unknown = canvas.currentCSSZoom;
+  return window.devicePixelRatio * (typeof zoom === 'number' ? zoom : 1);
+}
+
 /** How far two units may differ, as a part, and still count as equal. */
 const ALIKE = 0.002;
 
@@ -53,10 +63,14 @@ export function usePicture(
     const first = now.current;
     const overlays = (made: Chart, behind: boolean): void =>
       drawOverlays(made, now.current.picture.overlays, now.current.palette, behind);
-    const made = new Chart<'scatter'>(canvas.current, {
+    const host = canvas.current;
+    const made = new Chart<'scatter'>(host, {
       type: 'scatter',
-      data: { datasets: datasetsOf(first.picture) },
-      options: optionsOf(first.picture, first.palette, () => now.current.events),
+      data: { datasets: datasetsOf(first.picture, host.clientWidth - AXIS) },
+      options: {
+        ...optionsOf(first.picture, first.palette, () => now.current.events),
+        devicePixelRatio: sharpness(host),
+      },
       plugins: [
         {
           id: 'overlays',
@@ -64,9 +78,10 @@ export function usePicture(
           afterDatasetsDraw: (of) => overlays(of, false),
         },
         {
-          id: 'equal',
-          // the room is known only after a first layout; ends that are set once stay until the next picture
+          id: 'room',
           resize: (of) => {
+            of.data.datasets = datasetsOf(now.current.picture, host.clientWidth - AXIS);
+            // the room is known only after a first layout; ends that are set once stay until the next picture
             if (now.current.picture.equal === true) setTimeout(() => laid(of), 0);
           },
         },
@@ -97,8 +112,11 @@ export function usePicture(
       made.draw();
       return;
     }
-    made.data.datasets = datasetsOf(picture);
-    made.options = optionsOf(picture, palette, () => now.current.events);
+    made.data.datasets = datasetsOf(picture, made.chartArea.width);
+    made.options = {
+      ...optionsOf(picture, palette, () => now.current.events),
+      devicePixelRatio: sharpness(made.canvas),
+    };
     made.update('none');
     if (picture.equal !== true) return;
     equalise(made);

@@ -37,7 +37,7 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
   const [start, end] = [problem?.start ?? 0, problem?.end ?? 1];
   const components = problem === null ? [] : componentNames(problem).slice(0, MOST_LISTED);
   return (
-    <section className="run-settings" aria-label="Error">
+    <section className="run-settings" aria-label="How the error is taken">
       <h2 className="label">Error</h2>
       <Select<Where>
         size="small"

@@ -2,6 +2,7 @@ import { type ParameterValues, type Problem, texSymbol, rounded, short } from '@
 import { Button, Slider } from 'antd';
 import type { ReactNode } from 'react';
 import { Tex } from '../math/tex.tsx';
+import './parameter-sliders.css';
 
 interface ParameterSlidersProps {
   readonly problem: Problem;

@@ -49,7 +49,7 @@ export function RungTable({
     >
       <thead>
         <tr>
-          <th colSpan={2} />
+          <td colSpan={2} />
           {methods.map((_, i) => {
             const key = keyed.keys[i] ?? '';
             return (
@@ -58,7 +58,7 @@ export function RungTable({
               </th>
             );
           })}
-          <th />
+          <td />
         </tr>
         <tr>
           <th scope="col">h</th>
@@ -72,7 +72,7 @@ export function RungTable({
               ))}
             </Fragment>
           ))}
-          <th />
+          <td />
         </tr>
       </thead>
       <tbody>

@@ -32,7 +32,7 @@ export function SideTable({
     <table className="rung-table steps" onMouseLeave={() => onMark(null)} onClick={onClick}>
       <thead>
         <tr>
-          <th colSpan={hasExact ? 3 : 2} />
+          <td colSpan={hasExact ? 3 : 2} />
           {methods.map(({ key, title, place }) => (
             <th key={key} colSpan={hasExact ? 2 : 1} scope="colgroup" className="method">
               <Mark index={place} /> {title}

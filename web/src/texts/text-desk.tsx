@@ -85,6 +85,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
       <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
       <UnsavedOffer left={left} onTake={take} />
       <main className="text-desk">
+        <h1 className="unseen">{value.title}</h1>
         <section aria-label="Text">
           <h2 className="label">Text</h2>
           <LazyEditor

@@ -24,9 +24,9 @@ export const LIGHT: Palette = {
   gridFine: '#E6EAE9',
   gridCoarse: '#DCE4E6',
   highlight: '#FFE36E',
-  good: '#12806A',
+  good: '#0F7561',
   wrong: '#A3262A',
-  methods: ['#B5490F', '#1F6FB2', '#12806A', '#8E4585', '#9A7400', '#4A5A6A'],
+  methods: ['#B5490F', '#1F6FB2', '#0F7561', '#8E4585', '#9A7400', '#4A5A6A'],
 };
 
 export const DARK: Palette = {

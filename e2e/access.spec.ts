@@ -1,0 +1,87 @@
+import { expect, type Page, test } from '@playwright/test';
+import { violations } from './axe.ts';
+import { openStudy, rows } from './desk.ts';
+
+/** Pages as a person comes to them, each until it shows what it is for. */
+const PAGES: readonly { readonly name: string; readonly open: (page: Page) => Promise<void> }[] = [
+  {
+    name: 'the list of studies',
+    open: async (page) => {
+      await page.goto('/studies');
+      await expect(page.locator('.order-sketch polyline').first()).toBeVisible();
+    },
+  },
+  {
+    name: 'the bin',
+    open: async (page) => {
+      await page.goto('/problems');
+      await page.getByRole('button', { name: 'Bin' }).click();
+      await expect(page.getByRole('heading', { name: 'Problems in the bin' })).toBeVisible();
+    },
+  },
+  {
+    name: 'the list of methods',
+    open: async (page) => {
+      await page.goto('/methods');
+      await expect(page.getByRole('link', { name: /^RK4/ })).toBeVisible();
+    },
+  },
+  {
+    name: 'a method',
+    open: async (page) => {
+      await page.goto('/methods');
+      await page.getByRole('link', { name: /^Kutta 3/ }).click();
+      await expect(page.getByRole('textbox', { name: 'the method' })).toBeVisible();
+    },
+  },
+  {
+    name: 'a problem',
+    open: async (page) => {
+      await page.goto('/problems');
+      await page.getByRole('link', { name: /^Sluice/ }).click();
+      await expect(page.getByRole('textbox', { name: 'the problem' })).toBeVisible();
+    },
+  },
+  {
+    name: 'a study',
+    open: async (page) => {
+      await openStudy(page, 'Marmots and lynx');
+      await expect(rows(page)).toHaveCount(6);
+    },
+  },
+  {
+    name: 'a run',
+    open: async (page) => {
+      await openStudy(page, 'Sway of the gondola');
+      await page.keyboard.press('2');
+      await expect(page.getByRole('region', { name: 'Rows' }).locator('tbody tr').first()).toBeVisible();
+    },
+  },
+  {
+    name: 'a step, with an open text and the notation at hand',
+    open: async (page) => {
+      await openStudy(page, 'Sluice of the snow lake');
+      await page.keyboard.press('3');
+      await expect(page.getByRole('complementary', { name: 'Worked step' })).toBeVisible();
+      await page.getByRole('button', { name: 'Edit Heun' }).click();
+      await page.getByRole('button', { name: 'Notation' }).click();
+      await expect(page.getByText('Notation by example')).toBeVisible();
+    },
+  },
+  {
+    name: 'the class view',
+    open: async (page) => {
+      await openStudy(page, 'Sluice of the snow lake');
+      await page.keyboard.press('c');
+      await expect(page.getByRole('group', { name: 'Panels' })).toBeVisible();
+    },
+  },
+];
+
+for (const colorScheme of ['light', 'dark'] as const)
+  for (const { name, open } of PAGES)
+    test(`axe finds nothing wrong with ${name}, ${colorScheme}`, async ({ page }) => {
+      await page.emulateMedia({ colorScheme });
+      await open(page);
+      await expect.poll(() => violations(page)).toEqual([]);
+    });
