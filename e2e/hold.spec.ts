@@ -97,7 +97,6 @@ test('texts made to freeze a list leave it as it is; each can be saved as a file
     await row.getByRole('button', { name: 'Save as file' }).click();
     expect((await download).suggestedFilename()).toBe(`nasty-${title.toLowerCase()}.schritt.json`);
     await row.getByRole('button', { name: 'Delete' }).click();
-    await page.getByRole('tooltip').getByRole('button', { name: 'Delete' }).click();
     await expect(row).toHaveCount(0);
   }
 });

@@ -3,7 +3,7 @@ import { saved, typeText } from './desk.ts';
 
 test('a method of the library is opened, changed, saved, and a study starts from it', async ({ page }) => {
   await page.goto('/methods');
-  await page.getByRole('link', { name: /^Heun order 2/ }).click();
+  await page.getByRole('link', { name: /^Heun (?!3)/ }).click();
   await expect(page.getByText('2 evaluations of f a step')).toBeVisible();
   await typeText(
     page,
@@ -22,7 +22,6 @@ test('a study is deleted and brought back; a file that is none is refused with i
   const link = page.getByRole('link', { name: 'Battery of the weather station' });
   await expect(link).toHaveCount(1);
   await page.getByRole('listitem').filter({ has: link }).getByRole('button', { name: 'Delete' }).click();
-  await page.getByRole('tooltip').getByRole('button', { name: 'Delete' }).click();
   await expect(link).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(link).toHaveCount(1);

@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ALONE, CASES, READINGS, STUDY } from '../bench/cases.mjs';
+import { benchPage } from './bench-page.mjs';
 import { buildNode, install, root } from './fresh.mjs';
 
 install();
@@ -170,6 +171,12 @@ for (const { name, nanosecondsPerStep } of alone)
   console.log(`${name}: ${nanosecondsPerStep.toFixed(0)} ns a step`);
 for (const { steps, ratio } of growing)
   console.log(`${steps.toLocaleString('en')} steps: ${ratio.toFixed(3)} of the time a step that 10,000 need`);
+const page = await benchPage(core.LIBRARY);
+console.log(
+  `the page: ${page.coldMilliseconds.toFixed(0)} ms to a first view, at most 1500; ${page.typedMilliseconds.toFixed(0)} ms from a typed digit to new numbers, at most 100; ` +
+    `a drag over twelve methods ${page.dragFrameMilliseconds.p95.toFixed(0)} ms a frame at the 95th percentile, at most 33; ` +
+    `over the wire ${page.kilobytes.script} kB of scripts, ${page.kilobytes.font} of fonts, ${page.kilobytes.other} else`,
+);
 const report = {
   node: process.version,
   processor: cpus()[0]?.model ?? '',
@@ -178,5 +185,6 @@ const report = {
   study,
   alone,
   growing,
+  page,
 };
 writeFileSync(join(root, 'bench/results.json'), `${JSON.stringify(report, null, 2)}\n`);

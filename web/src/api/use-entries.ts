@@ -34,11 +34,13 @@ export interface Listed {
   readonly again: () => Promise<unknown>;
 }
 
-/** The entries of a kind, part after part, kept fresh. */
-export function useEntries(kind: Kind, shelf: Shelf = 'list'): Listed {
+/** The entries of a kind, part after part, kept fresh; none while they are not wanted. */
+export function useEntries(kind: Kind, shelf: Shelf = 'list', isWanted = true): Listed {
   const { data, error, setSize, mutate } = useSWRInfinite<EntryRows, Error>(
     (part: number, before: EntryRows | null) =>
-      before !== null && before.entries.length < LISTED ? null : ['entries', kind, shelf, part],
+      !isWanted || (before !== null && before.entries.length < LISTED)
+        ? null
+        : ['entries', kind, shelf, part],
     ([, , , part]: readonly [string, Kind, Shelf, number]) => listEntries(kind, shelf, part * LISTED),
     { revalidateAll: true },
   );

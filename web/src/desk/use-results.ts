@@ -42,6 +42,9 @@ export interface KeyedCurves {
   readonly keys: readonly string[];
 }
 
+/** Milliseconds that what is no number waits. */
+const LATER = 250;
+
 /** The stability limits of the methods of a study as step sizes, by key, by a worker of its own. */
 export function useLimits(
   document: StudyDocument | null,
@@ -50,6 +53,8 @@ export function useLimits(
   const ask = useMemo((): Ask<ReadonlyMap<string, number | null>> | null => {
     if (document === null) return null;
     return async (computer, progress) => {
+      // marks on the ruler: the numbers come first
+      await new Promise((done) => setTimeout(done, LATER));
       const limits = await computer.ask('limits', { document }, progress);
       return new Map(keys.map((key, i) => [key, limits[i] ?? null]));
     };

@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
 import { act, render } from '@testing-library/react';
-import { breakable, fitting, Formula } from './formula.tsx';
+import { fitting } from './fit-lines.ts';
+import { breakable, Formula } from './formula.tsx';
 
 test.each([
   [100, 200, 1],
@@ -20,13 +21,14 @@ test('brackets that grow keep a line together, others do not', () => {
   );
 });
 
-test('a long formula is broken inside of its brackets, and set smaller', () => {
+test('a long formula is broken inside of its brackets, and set smaller', async () => {
   const width = jest.spyOn(HTMLElement.prototype, 'scrollWidth', 'get').mockReturnValue(400);
   const room = jest.spyOn(HTMLElement.prototype, 'clientWidth', 'get').mockReturnValue(320);
   Object.defineProperty(document, 'fonts', { configurable: true, value: { ready: Promise.resolve() } });
   let container: HTMLElement | null = null;
-  act(() => {
+  await act(async () => {
     ({ container } = render(<Formula tex="x \left(\frac{a}{b} + c\right)" />));
+    await Promise.resolve();
   });
   expect(container!.querySelector('annotation')?.textContent).toBe('x \\bigl(\\frac{a}{b} + c\\bigr)');
   expect(container!.querySelector<HTMLElement>('.formula')?.style.fontSize).toBe(`${0.8 * 0.985 * 100}%`);

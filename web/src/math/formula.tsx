@@ -1,14 +1,7 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
+import { fitLine } from './fit-lines.ts';
 import { Tex } from './tex.tsx';
 import './formula.css';
-
-/** Smallest type of a formula that does not fit, as a part of the usual one. */
-const SMALLEST = 0.6;
-
-/** How much smaller a formula is set so that it fits; 1 where it does. */
-export function fitting(width: number, room: number): number {
-  return width <= room || room <= 0 ? 1 : Math.max(SMALLEST, room / width);
-}
 
 /** Below this part of the usual type brackets no longer grow with what they hold, so that it can be broken. */
 const BROKEN = 0.9;
@@ -25,13 +18,10 @@ export function Formula({ tex }: { readonly tex: string }): ReactNode {
   useLayoutEffect(() => {
     const host = line.current;
     if (host === null) return undefined;
-    const fit = (): void => {
-      host.style.fontSize = '';
-      const scale = fitting(host.scrollWidth, host.clientWidth);
-      if (scale < BROKEN) setBroken(tex);
-      // a part of the width does not shrink with the type, so a little less is taken
-      if (scale < 1) host.style.fontSize = `${Math.max(SMALLEST, scale * 0.985) * 100}%`;
-    };
+    const fit = (): void =>
+      fitLine(host, (scale) => {
+        if (scale < BROKEN) setBroken(tex);
+      });
     fit();
     if (typeof ResizeObserver === 'undefined') return undefined;
     const observer = new ResizeObserver(fit);

@@ -1,6 +1,6 @@
 import { isImplicit, LIBRARY, methodTex, parseMethod } from '@schritt/core/notation';
 import { App, Select } from 'antd';
-import type { ReactNode } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import { loadEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
 import { Tex } from '../math/tex.tsx';
@@ -50,12 +50,15 @@ export function MethodLibrary({
   readonly onTake: (title: string, text: string) => void;
 }): ReactNode {
   // a page that is only shown has no list: then the methods that come with the program
-  const { rows } = useEntries('method');
+  const [isOpened, setOpened] = useState(false);
+  const { rows } = useEntries('method', 'list', isOpened);
   const { message } = App.useApp();
-  const options: readonly ListedMethod[] =
-    rows === null
+  const options = useMemo((): readonly ListedMethod[] => {
+    if (!isOpened) return [];
+    return rows === null
       ? LIBRARY.map(({ title, text }) => listedMethod(title, title, text))
       : rows.map(({ id, title, excerpt }) => listedMethod(id, title, excerpt));
+  }, [isOpened, rows]);
   return (
     <Select<string, ListedMethod>
       size="small"
@@ -71,6 +74,9 @@ export function MethodLibrary({
       placeholder="+ from the library"
       aria-label="Take a method from the library"
       value={null}
+      onOpenChange={(open) => {
+        if (open) setOpened(true);
+      }}
       listHeight={340}
       listItemHeight={44}
       popupMatchSelectWidth={440}

@@ -10,6 +10,7 @@ import {
   checkTyped,
   conclude,
   methodSigns,
+  type MethodRun,
   type MethodSign,
   portrait,
   type RungRun,
@@ -80,9 +81,26 @@ function studyOf(document: StudyDocument): Study {
   throw new Refusal('text', 'a text of this study cannot be read');
 }
 
+function* wholeSigns(
+  study: Study,
+  known: readonly (MethodRun | null)[],
+): Generator<MethodSign, readonly MethodRun[]> {
+  const runs: MethodRun[] = [];
+  for (const [method, run] of known.entries()) {
+    runs.push(run ?? (yield* methodSigns(study, method)));
+    yield { part: (method + 1) / known.length, finished: null };
+  }
+  return runs;
+}
+
 /** How each question is answered. */
 const ANSWER: { readonly [K in Kind]: (question: Questions[K], id: number) => Answers[K] } = {
   method: ({ document, method }, id) => watched(id, methodSigns(studyOf(document), method)),
+  whole: ({ document, known }, id) => {
+    const study = studyOf(document);
+    const runs = watched(id, wholeSigns(study, known));
+    return { runs, result: conclude(study, runs) };
+  },
   conclude: ({ document, runs }) => conclude(studyOf(document), runs),
   rows: ({ document, window }) => rowsWindow(studyOf(document), window, runKey(document, window.method)),
   side: ({ document, window }) => sideRows(studyOf(document), document, window),
@@ -102,6 +120,8 @@ function answer(request: Request): Message {
   const { id } = request;
   switch (request.kind) {
     case 'method':
+      return answered(id, request.kind, request.question);
+    case 'whole':
       return answered(id, request.kind, request.question);
     case 'conclude':
       return answered(id, request.kind, request.question);

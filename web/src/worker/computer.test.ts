@@ -58,6 +58,12 @@ function only(): FakeWorker {
   return FakeWorker.all[0]!;
 }
 
+test('a computer that is closed starts no worker again', async () => {
+  const computer = new Computer();
+  computer.close();
+  await expect(computer.ask('limits', { document: STUDY })).rejects.toBeInstanceOf(Superseded);
+});
+
 test('a question gets its own answer, and signs of life on the way', async () => {
   const computer = new Computer();
   const told: [number, number][] = [];

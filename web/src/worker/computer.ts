@@ -1,3 +1,4 @@
+import { hireWorker } from './hire.ts';
 import type { RungRun } from '@schritt/core/study';
 import type { Answers, Done, Kind, Message, Questions } from './messages.ts';
 
@@ -34,6 +35,7 @@ export class Computer {
   #held: (() => void) | null = null;
   #patience: ReturnType<typeof setTimeout> | null = null;
   #ids = 0;
+  #isClosed = false;
 
   /**
    * @throws Superseded where a newer question was asked, Error with the reason where it cannot be answered
@@ -43,6 +45,7 @@ export class Computer {
     question: Questions[K],
     progress: Progress = () => undefined,
   ): Promise<Answers[K]> {
+    if (this.#isClosed) throw new Superseded();
     const message = await this.#send({ kind, question }, progress);
     if (isAnswerTo(message, kind)) return message.answer;
     throw new Error(message.kind === 'failed' ? message.why : 'an answer to another question');
@@ -94,13 +97,14 @@ export class Computer {
   }
 
   close(): void {
+    this.#isClosed = true;
     this.cancel();
     this.#end();
   }
 
   #running(): Worker {
     if (this.#worker !== null) return this.#worker;
-    const worker = new Worker(new URL('./compute.worker.ts', import.meta.url), { type: 'module' });
+    const worker = hireWorker();
     worker.addEventListener('message', (event: MessageEvent<Message>) => {
       const { data } = event;
       if (data.kind === 'progress') {

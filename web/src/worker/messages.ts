@@ -152,6 +152,8 @@ export interface StepView {
 export interface Questions {
   /** Run one method over the whole ladder. */
   readonly method: { readonly document: StudyDocument; readonly method: number };
+  /** Run all methods of a short study but those that are known, and say what the runs mean. */
+  readonly whole: { readonly document: StudyDocument; readonly known: readonly (MethodRun | null)[] };
   /** Say what runs mean; nothing is run again. */
   readonly conclude: { readonly document: StudyDocument; readonly runs: readonly MethodRun[] };
   readonly rows: { readonly document: StudyDocument; readonly window: RowsWish };
@@ -166,6 +168,7 @@ export interface Questions {
 /** What it answers, by the kind of the question. */
 export interface Answers {
   readonly method: MethodRun;
+  readonly whole: { readonly runs: readonly MethodRun[]; readonly result: StudyResult };
   readonly conclude: StudyResult;
   readonly rows: RowsWindow;
   readonly side: SideRows;

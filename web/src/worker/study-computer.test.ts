@@ -36,6 +36,13 @@ const RESULT = { rungs: [], methods: [], truth: null, findings: [], comparison: 
 
 function answerTo(request: Request): Message {
   const { id } = request;
+  if (request.kind === 'whole') {
+    const { known, document } = request.question;
+    const runs = known.map(
+      (run, i) => run ?? { title: document.methods[i]?.title ?? '', rungs: [], refused: null },
+    );
+    return { id, kind: 'whole', answer: { runs, result: RESULT } };
+  }
   if (request.kind !== 'method') return { id, kind: 'conclude', answer: RESULT };
   const title = `run of ${request.question.method}`;
   return { id, kind: 'method', answer: { title, rungs: [], refused: null } };
@@ -51,8 +58,11 @@ const STUDY: StudyDocument = {
     { title: 'Two steps', text: 'start with Euler\ny[n+1] = y[n-1] + 2*h*f[n]' },
     { title: 'Twice', text: 'y[n+1] = y + h/2*(f(t, y) + f(t, y))' },
   ],
-  ladder: { counts: [10, 20] },
+  // long enough for several workers
+  ladder: { counts: [10, 6_000_000] },
 };
+
+const SHORT: StudyDocument = { ...STUDY, ladder: { counts: [10, 20] } };
 
 function withMethod(place: number, change: Partial<StudyDocument['methods'][number]>): StudyDocument {
   const methods = STUDY.methods.map((method, i) => (i === place ? { ...method, ...change } : method));
@@ -100,7 +110,7 @@ test('a change runs again only what depends on it', async () => {
   const [, ...others] = bare.methods;
   const changed = { ...bare, methods: [{ title: 'Euler', text: 'y[n+1] = y + 3*h*f(t, y)' }, ...others] };
   expect((await runFor(computer, changed)).methods).toContain(1);
-  expect((await runFor(computer, { ...STUDY, ladder: { counts: [10] } })).methods).toEqual([0, 1, 2]);
+  expect((await runFor(computer, { ...STUDY, ladder: { counts: [6_000_000] } })).methods).toEqual([0, 1, 2]);
   computer.close();
 });
 
@@ -122,4 +132,23 @@ test('cancelling fails the study under way and leaves nothing running', async ()
   computer.cancel();
   await expect(running).rejects.toBeInstanceOf(Superseded);
   expect(FakeWorker.ended).toBe(2);
+});
+
+test('a short study is one question, with the runs that are known already', async () => {
+  const computer = new StudyComputer(4);
+  const asked = async (document: StudyDocument): Promise<readonly string[]> => {
+    FakeWorker.asked = [];
+    await expect(computer.run(document, () => undefined)).resolves.toBe(RESULT);
+    return FakeWorker.asked.map((request) =>
+      request.kind === 'whole'
+        ? request.question.known.map((run) => run?.title ?? 'to run').join(', ')
+        : request.kind,
+    );
+  };
+  const [first, second] = SHORT.methods;
+  expect(await asked(SHORT)).toEqual(['to run, to run, to run']);
+  expect(await asked({ ...SHORT, methods: [first!, second!] })).toEqual(['conclude']);
+  const changed = [first!, second!, { title: 'Twice', text: 'y[n+1] = y + h*f(t + h, y)' }];
+  expect(await asked({ ...SHORT, methods: changed })).toEqual(['Euler, Two steps, to run']);
+  computer.close();
 });

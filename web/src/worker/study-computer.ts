@@ -20,9 +20,12 @@ const LOOK = 250;
 /** Studies that take longer than that many seconds run on the server. */
 const LONG = 4;
 
-function isLong(document: StudyDocument): boolean {
+/** A study of less than that many seconds is one question: asking several workers would take longer. */
+const SHORT = 0.05;
+
+function secondsOf(document: StudyDocument): number {
   const opened = openStudy(document);
-  return opened.ok && estimatedSeconds(opened.study) > LONG;
+  return opened.ok ? estimatedSeconds(opened.study) : 0;
 }
 
 interface Task {
@@ -65,13 +68,23 @@ export class StudyComputer {
     });
     const waiting = tasks.filter(({ key }) => !this.#known.has(key));
     const parts = new Map(waiting.map(({ method }) => [method, 0]));
-    if (waiting.length > 0 && isLong(document)) {
+    const seconds = waiting.length > 0 ? secondsOf(document) : 0;
+    if (seconds > LONG) {
       const runs = await this.#onServer(document, soFar);
       if (asked !== this.#asked) throw new Superseded();
       runs.forEach((run, method) => this.#known.set(tasks[method]?.key ?? '', run));
       return this.#conclude(document, runs);
     }
     this.#dropJob();
+    if (waiting.length > 0 && seconds < SHORT) {
+      const known = tasks.map(({ key }, i) => (this.#known.has(key) ? (partial[i] ?? null) : null));
+      const { runs, result } = await this.#judge.ask('whole', { document, known }, (part) =>
+        soFar({ result: null, part, onServer: false }),
+      );
+      if (asked !== this.#asked) throw new Superseded();
+      runs.forEach((run, method) => this.#known.set(tasks[method]?.key ?? '', run));
+      return result;
+    }
     const look = this.#looker(document, partial, parts, soFar);
     const queue = [...waiting];
     const work = async (runner: Computer): Promise<void> => {
