@@ -36,6 +36,7 @@ const CORE_ROOMS = [
   'compile',
   'run',
   'reference',
+  'inspect',
   'study/trial',
   'study/runs',
   'study/judge',

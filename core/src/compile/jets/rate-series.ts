@@ -1,0 +1,61 @@
+import { Refusal } from '../../text/refusal.ts';
+import type { Problem } from '../../problem/problem.ts';
+import { generatedFunction } from '../generated.ts';
+import { namePiece, numberPiece, readPiece } from '../pieces/piece.ts';
+import { printed } from '../pieces/print.ts';
+import { Scopes } from '../pieces/scopes.ts';
+import { linesOf } from '../pieces/statement.ts';
+import { type RateLeaf, RateTrees } from '../program/rate-tree.ts';
+import { JetCode } from './jet.ts';
+import { type Coefficient, orZero } from './series.ts';
+
+/**
+ * Series of the rates where time and state are series in h themselves: time is t + shift*h, coefficient k of component j
+ * of the state is read from Y[k*size + j], and that of its rate written to OUT at the same place, k = 0..order.
+ */
+export type RateSeries = (t: number, shift: number, Y: ArrayLike<number>, out: Float64Array) => void;
+
+/** Most components for which such series are made. */
+export const MOST_SERIES_COMPONENTS = 60;
+
+/**
+ * Generates the series of the rates of a problem along any series of the state, as straight-line code.
+ *
+ * @throws Refusal for more than MOST_SERIES_COMPONENTS components
+ */
+export function rateSeries(problem: Problem, order: number): RateSeries {
+  const { size } = problem;
+  if (size > MOST_SERIES_COMPONENTS)
+    throw new Refusal('size', `series of rates are made for up to ${MOST_SERIES_COMPONENTS} components`);
+  const scopes = new Scopes({ pure: true, single: false, inlines: false });
+  const trees = new RateTrees(problem);
+  const at = Array.from({ length: size * (order + 1) }, (_, i) => scopes.keep(readPiece(`Y[${i}]`, false)));
+  const leaf = (to: RateLeaf, k: number): Coefficient => {
+    switch (to.kind) {
+      case 'time':
+        return k === 0 ? namePiece('t') : k === 1 ? namePiece('shift') : null;
+      case 'constant':
+        return k === 0 && to.value !== 0 ? numberPiece(to.value) : null;
+      case 'component':
+        return at[k * size + to.place] ?? null;
+      default:
+        return null;
+    }
+  };
+  const lines = problem.blocks.flatMap((block) =>
+    Array.from({ length: block.size }, (_, element) => {
+      const jet = new JetCode(leaf, (piece) => scopes.keep(piece));
+      const tree = trees.at(block.rate, block, element);
+      return Array.from({ length: order + 1 }, (__, k) => ({
+        place: k * size + block.offset + element,
+        piece: orZero(jet.coefficient(tree, k)),
+      }));
+    }),
+  );
+  const body = [
+    ...linesOf(scopes.before),
+    ...linesOf(scopes.statements),
+    ...lines.flat().map(({ place, piece }) => `OUT[${place}] = ${printed(piece)};`),
+  ].join('\n');
+  return generatedFunction(`function (t, shift, Y, OUT) {\n${body}\n}`);
+}

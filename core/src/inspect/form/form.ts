@@ -1,0 +1,82 @@
+import { addPowers, multiplyPowers, oppositePowers, type Powers } from './powers.ts';
+
+/**
+ * What values of a method are made of: kept values `y[n-j]` (or x, v), stages, and values that a solve line finds.
+ * A form is a sum of these, each with its powers of h.
+ */
+export type Basis =
+  | { readonly kind: 'kept'; readonly variable: 'y' | 'x' | 'v'; readonly back: number }
+  | { readonly kind: 'stage'; readonly stage: number }
+  | { readonly kind: 'unknown'; readonly name: string };
+
+export function basisKey(basis: Basis): string {
+  switch (basis.kind) {
+    case 'kept':
+      return `${basis.variable}[${basis.back}]`;
+    case 'stage':
+      return `k${basis.stage}`;
+    case 'unknown':
+      return `?${basis.name}`;
+  }
+}
+
+export interface Term {
+  readonly basis: Basis;
+  readonly factor: Powers;
+}
+
+/** A linear form over values of the solution and slopes. */
+export type Form = ReadonlyMap<string, Term>;
+
+export const NO_FORM: Form = new Map();
+
+export function formOf(basis: Basis, factor: Powers): Form {
+  return factor.size === 0 ? NO_FORM : new Map([[basisKey(basis), { basis, factor }]]);
+}
+
+export function addForms(a: Form, b: Form): Form {
+  const sum = new Map(a);
+  for (const [key, { basis, factor }] of b) {
+    const before = sum.get(key);
+    const total = before === undefined ? factor : addPowers(before.factor, factor);
+    if (total.size === 0) sum.delete(key);
+    else sum.set(key, { basis, factor: total });
+  }
+  return sum;
+}
+
+function mapped(form: Form, change: (factor: Powers) => Powers): Form {
+  return new Map([...form].map(([key, { basis, factor }]) => [key, { basis, factor: change(factor) }]));
+}
+
+export function scaleForm(form: Form, by: Powers): Form {
+  if (by.size === 0) return NO_FORM;
+  return mapped(form, (factor) => multiplyPowers(factor, by));
+}
+
+export function oppositeForm(form: Form): Form {
+  return mapped(form, oppositePowers);
+}
+
+/** The form with other forms in place of values that were not known yet. */
+export function putIn(form: Form, known: ReadonlyMap<string, Form>): Form {
+  let made = NO_FORM;
+  for (const { basis, factor } of form.values()) {
+    const value = basis.kind === 'unknown' ? known.get(basis.name) : undefined;
+    made = addForms(made, value === undefined ? formOf(basis, factor) : scaleForm(value, factor));
+  }
+  return made;
+}
+
+/** Text by which equal forms are found. */
+export function formKey(form: Form): string {
+  return [...form]
+    .map(([key, { factor }]) => {
+      const powers = [...factor]
+        .sort(([p], [q]) => p - q)
+        .map(([power, { exact, value }]) => `${exact === null ? value : exact.toFraction()}h${power}`);
+      return `${key}:${powers.join('+')}`;
+    })
+    .sort()
+    .join(' ');
+}

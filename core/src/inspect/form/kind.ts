@@ -1,0 +1,66 @@
+import { type Form, formKey } from './form.ts';
+import type { FormStage, LinearMethod } from './linear-method.ts';
+import { formsAt, stagesOf } from './read-linear.ts';
+import { soleTerm } from './powers.ts';
+
+/** What kind of formula a method is. */
+export type MethodKind =
+  | 'explicit Runge-Kutta'
+  | 'diagonally implicit Runge-Kutta'
+  | 'implicit Runge-Kutta'
+  | 'explicit linear multistep'
+  | 'implicit linear multistep'
+  | 'predictor-corrector'
+  | 'Taylor'
+  | 'with derivatives of f'
+  | 'Nystrom'
+  | 'multistep for second order';
+
+/** How many steps back a stage is evaluated at a kept value as it is; null where it is not. */
+export function keptPlace({ at }: FormStage): number | null {
+  const [first, ...rest] = 'y' in at ? [at.y] : [at.x, at.v];
+  if (first === undefined) return null;
+  const back = soleKept(first);
+  return back !== null && rest.every((form) => soleKept(form) === back) ? back : null;
+}
+
+function soleKept(form: Form): number | null {
+  const [term, other] = form.values();
+  if (term === undefined || other !== undefined || term.basis.kind !== 'kept') return null;
+  const sole = soleTerm(term.factor);
+  return sole !== null && sole.power === 0 && sole.amount.value === 1 ? term.basis.back : null;
+}
+
+/** Whether a stage is evaluated at the new value itself. */
+export function isAtNext({ at, shift }: FormStage, { next }: LinearMethod): boolean {
+  return 'y' in at && 'y' in next && shift.value === 1 && formKey(at.y) === formKey(next.y);
+}
+
+/** Whether every evaluation is at kept values, or at the new one: then its order needs no trees. */
+export function isOnSolution(method: LinearMethod): boolean {
+  return method.stages.every(
+    (stage) =>
+      stage.partial === null &&
+      ((keptPlace(stage) !== null && -(keptPlace(stage) ?? 0) === stage.shift.value) ||
+        (stage.primes === 0 && isAtNext(stage, method))),
+  );
+}
+
+/** What kind of formula a linear form is. */
+export function kindOf(method: LinearMethod): MethodKind {
+  const { stages, depth, next, implicit } = method;
+  if (!('y' in next)) return depth === 0 ? 'Nystrom' : 'multistep for second order';
+  if (stages.some(({ primes, partial }) => primes > 0 || partial !== null))
+    return depth === 0 && stages.every((stage) => keptPlace(stage) === 0)
+      ? 'Taylor'
+      : 'with derivatives of f';
+  if (depth > 0) {
+    if (!isOnSolution(method)) return 'predictor-corrector';
+    return implicit ? 'implicit linear multistep' : 'explicit linear multistep';
+  }
+  if (!implicit) return 'explicit Runge-Kutta';
+  const needsLater = stages.some((stage, i) =>
+    formsAt(stage).some((form) => stagesOf(form).some((j) => j > i)),
+  );
+  return needsLater ? 'implicit Runge-Kutta' : 'diagonally implicit Runge-Kutta';
+}

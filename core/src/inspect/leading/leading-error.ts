@@ -1,0 +1,175 @@
+import { jetFunction } from '../../compile/jets/jet-function.ts';
+import { MOST_SERIES_COMPONENTS, rateSeries } from '../../compile/jets/rate-series.ts';
+import type { Problem } from '../../problem/problem.ts';
+import type { LinearMethod } from '../form/linear-method.ts';
+import { type ProvedOrder, weightOfSlopes } from '../order/prove-order.ts';
+import { stepExpansion } from './step-expansion.ts';
+
+/** The error that a method must make on a problem: e(t) h^order, and higher powers of h. */
+export interface LeadingError {
+  /** The order on this problem; above that of the method where its leading term is zero all along the solution. */
+  readonly order: number;
+  readonly start: number;
+  readonly end: number;
+  /** Components. */
+  readonly size: number;
+  /** e at equal distances from start to end: component j at [i*size + j]. */
+  readonly values: Float64Array;
+}
+
+/** A solution to expand about: writes all components at a time. */
+export type SolutionAt = (t: number, out: Float64Array) => void;
+
+/** Powers above that of the method that are looked at where the leading term is zero. */
+const MORE = 2;
+/** Parts of the interval at first, and at most. */
+const PARTS = 64;
+const MOST_PARTS = 4096;
+/** How near e on a grid and on one twice as fine must be at the end, relative to its largest value. */
+const ENOUGH = 2e-4;
+/** Below this part of what it is the difference of, a coefficient is zero. */
+const ZERO = 1e-9;
+
+/** d at equal distances: the coefficients of the local errors, one power after another. */
+interface Local {
+  readonly power: number;
+  readonly values: Float64Array;
+}
+
+/** Local errors along a solution at 2*parts + 1 times; null where the series do not exist. */
+function localErrors(
+  method: LinearMethod,
+  problem: Problem,
+  first: number,
+  solution: SolutionAt,
+  end: number,
+  parts: number,
+): Local | null {
+  const { size, start } = problem;
+  const order = first + MORE;
+  const expand = stepExpansion(method, problem, order);
+  if (expand === null) return null;
+  const jet = jetFunction(problem, order);
+  const [state, series] = [new Float64Array(size), new Float64Array(size * (order + 1))];
+  const points = 2 * parts + 1;
+  const found = Array.from({ length: MORE + 1 }, () => new Float64Array(points * size));
+  const scales = Array.from({ length: MORE + 1 }, () => 0);
+  for (let i = 0; i < points; i += 1) {
+    const t = start + ((end - start) * i) / (points - 1);
+    solution(t, state);
+    jet(t, state, series);
+    const error = expand(t, series);
+    for (let m = 0; m <= MORE; m += 1)
+      for (let j = 0; j < size; j += 1) {
+        const place = (first + m) * size + j;
+        const d = error[place]!;
+        if (!Number.isFinite(d)) return null;
+        found[m]![i * size + j] = d;
+        scales[m] = Math.max(scales[m]!, Math.abs(d), Math.abs(series[place]!));
+      }
+  }
+  const m = found.findIndex((values, k) => values.some((d) => Math.abs(d) > ZERO * scales[k]!));
+  return m < 0 ? null : { power: first + m, values: found[m]! };
+}
+
+/** e from e' = J e + d by the classical Runge-Kutta method; J e comes from a series of the rates. */
+function globalError(
+  problem: Problem,
+  local: Local,
+  weight: number,
+  solution: SolutionAt,
+  end: number,
+  parts: number,
+): Float64Array {
+  const { size, start } = problem;
+  const rates = rateSeries(problem, 1);
+  const [pair, out] = [new Float64Array(2 * size), new Float64Array(2 * size)];
+  const state = new Float64Array(size);
+  const width = (end - start) / parts;
+  const values = new Float64Array((parts + 1) * size);
+  const slope = (i: number, e: Float64Array, into: Float64Array): void => {
+    const t = start + (width * i) / 2;
+    solution(t, state);
+    pair.set(state);
+    pair.set(e, size);
+    rates(t, 0, pair, out);
+    for (let j = 0; j < size; j += 1) into[j] = out[size + j]! + local.values[i * size + j]! / weight;
+  };
+  const k = Array.from({ length: 4 }, () => new Float64Array(size));
+  const [e, at] = [new Float64Array(size), new Float64Array(size)];
+  const moved = (by: number, along: Float64Array): Float64Array => {
+    for (let j = 0; j < size; j += 1) at[j] = e[j]! + by * along[j]!;
+    return at;
+  };
+  for (let n = 0; n < parts; n += 1) {
+    slope(2 * n, e, k[0]!);
+    slope(2 * n + 1, moved(width / 2, k[0]!), k[1]!);
+    slope(2 * n + 1, moved(width / 2, k[1]!), k[2]!);
+    slope(2 * n + 2, moved(width, k[2]!), k[3]!);
+    for (let j = 0; j < size; j += 1)
+      e[j]! += (width / 6) * (k[0]![j]! + 2 * k[1]![j]! + 2 * k[2]![j]! + k[3]![j]!);
+    values.set(e, (n + 1) * size);
+  }
+  return values;
+}
+
+function difference(coarse: Float64Array, fine: Float64Array, size: number): number {
+  let [most, largest] = [0, 0];
+  for (let i = 0; i < coarse.length / size; i += 1)
+    for (let j = 0; j < size; j += 1) {
+      const [a, b] = [coarse[i * size + j]!, fine[2 * i * size + j]!];
+      most = Math.max(most, Math.abs(a - b));
+      largest = Math.max(largest, Math.abs(b));
+    }
+  return largest > 0 ? most / largest : most;
+}
+
+/**
+ * The leading term of the global error of a method on a problem: e' = J e + d with the Jacobian J and the coefficient d
+ * of the local error along the solution.
+ *
+ * Source: P. Henrici, Discrete Variable Methods in Ordinary Differential Equations (1962), chapter 2; E. Hairer,
+ * S. P. Norsett, G. Wanner, Solving Ordinary Differential Equations I (2nd ed., 1993), section II.8, III.9.
+ *
+ * @param proof the proved order of the method; its first steps must be of that order
+ * @param solution the exact solution or a reference, without kinks up to `end`
+ * @returns null where the order is not proved or the method does not converge, where no series exists, for more than
+ *   sixty components, and where e could not be followed to four digits
+ *
+ * @example Euler on y' = a y, y(0) = 1: e(T) = -a^2/2 T exp(a T)
+ */
+export function leadingError(
+  method: LinearMethod,
+  proof: ProvedOrder,
+  problem: Problem,
+  solution: SolutionAt,
+  end = problem.end,
+): LeadingError | null {
+  const { size, start } = problem;
+  if (size > MOST_SERIES_COMPONENTS || proof.atLeast || proof.order < 1 || proof.zero?.stable === false)
+    return null;
+  const weight = weightOfSlopes(method).value;
+  let before: Float64Array | null = null;
+  for (let parts = PARTS; parts <= MOST_PARTS; parts *= 2) {
+    const local = localErrors(method, problem, proof.order + 1, solution, end, parts);
+    if (local === null) return null;
+    const values = globalError(problem, local, weight, solution, end, parts);
+    if (!values.every((value) => Number.isFinite(value))) {
+      before = null;
+      continue;
+    }
+    if (before !== null && difference(before, values, size) <= ENOUGH)
+      return { order: local.power - 1, start, end, size, values };
+    before = values;
+  }
+  return null;
+}
+
+/** e of a component at a time, between the points it was made at. */
+export function leadingAt({ start, end, size, values }: LeadingError, place: number, t: number): number {
+  const last = values.length / size - 1;
+  const at = Math.min(last, Math.max(0, ((t - start) / (end - start)) * last));
+  const left = Math.min(last - 1, Math.floor(at));
+  const part = at - left;
+  return (1 - part) * values[left * size + place]! + part * values[(left + 1) * size + place]!;
+}

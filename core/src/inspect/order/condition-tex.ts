@@ -1,0 +1,89 @@
+import { amountText } from '../form/amount.ts';
+import type { Condition } from './prove-order.ts';
+import type { RootedTree } from './trees.ts';
+
+const LETTERS = ['i', 'j', 'k', 'l', 'm', 'p', 'q', 'r', 's'];
+
+/** A number as TeX: fractions as such. */
+export function amountTex(amount: Condition['value']): string {
+  const match = /^(-?)(\d+)\/(\d+)$/.exec(amountText(amount));
+  return match === null ? amountText(amount) : `${match[1]}\\tfrac{${match[2]}}{${match[3]}}`;
+}
+
+/** A factor of such a sum: a letter, its indices and its power. */
+interface Factor {
+  readonly letter: 'a' | 'b' | 'c';
+  readonly indices: string;
+  readonly power: number;
+}
+
+/** The factors above a vertex with an index. */
+function above(tree: RootedTree, index: string, free: string[]): readonly Factor[] {
+  const leaves = tree.children.filter(({ children, root }) => children.length === 0 && root !== 't').length;
+  const branches = tree.children.filter(({ children }) => children.length > 0);
+  const own: readonly Factor[] = leaves === 0 ? [] : [{ letter: 'c', indices: index, power: leaves }];
+  return [
+    ...own,
+    ...branches.flatMap((child): readonly Factor[] => {
+      const next = free.shift() ?? 'z';
+      return [{ letter: 'a', indices: index + next, power: 1 }, ...above(child, next, free)];
+    }),
+  ];
+}
+
+/** The factors of the sum over stages that a tree of a first-order system asks for. */
+function factorsOf(tree: RootedTree): readonly Factor[] {
+  return [{ letter: 'b', indices: 'i', power: 1 }, ...above(tree, 'i', LETTERS.slice(1))];
+}
+
+/** The sum over stages that a tree of a first-order system asks for, such as `\sum_{i,j} b_{i} a_{ij} c_{j}`. */
+export function treeSumTex(tree: RootedTree): string {
+  const factors = factorsOf(tree);
+  const over = [...new Set(factors.flatMap(({ indices }) => [...indices]))];
+  const texts = factors.map(
+    ({ letter, indices, power }) => `${letter}_{${indices}}${power > 1 ? `^{${power}}` : ''}`,
+  );
+  return `\\sum_{${over.join(',')}} ${texts.join(' ')}`;
+}
+
+/** The same in plain letters: `sum b_i a_ij c_j`. */
+function treeSumText(tree: RootedTree): string {
+  const texts = factorsOf(tree).map(
+    ({ letter, indices, power }) => `${letter}_${indices}${power > 1 ? `^${power}` : ''}`,
+  );
+  return `sum ${texts.join(' ')}`;
+}
+
+/** A condition in TeX: what the formula has, and what it should have. */
+export function conditionTex({ tree, order, value, should }: Condition, isRungeKutta: boolean): string {
+  const left =
+    tree === null
+      ? order === 0
+        ? '\\sum_j \\alpha_j'
+        : `C_{${order}}`
+      : isRungeKutta && tree.root === 'y'
+        ? treeSumTex(tree)
+        : '\\Phi(\\tau)';
+  if (tree === null && order > 0)
+    return `[h^{${order}} y^{(${order})}] = ${amountTex(value)},\\quad \\text{should be } ${amountTex(should)}`;
+  return `${left} = ${amountTex(value)},\\quad \\text{should be } ${amountTex(should)}`;
+}
+
+/** A condition in plain letters, for a terminal: `sum b_i c_i^2 = 1/2, should be 1/3`. */
+export function conditionText(condition: Condition, isRungeKutta: boolean): string {
+  const { tree, order, value, should } = condition;
+  const left =
+    tree === null
+      ? order === 0
+        ? 'sum alpha_j'
+        : `factor of h^${order} y^(${order})`
+      : isRungeKutta && tree.root === 'y'
+        ? treeSumText(tree)
+        : `tree ${treeText(tree)}`;
+  return `${left} = ${amountText(value)}, should be ${amountText(should)}`;
+}
+
+/** A tree in brackets: `[[y]y]`, its root first. */
+export function treeText({ root, children }: RootedTree): string {
+  return children.length === 0 ? root : `${root === 'y' ? '' : root}[${children.map(treeText).join('')}]`;
+}

@@ -1,0 +1,233 @@
+import { type Amount, amountOf, fraction, NOTHING, over, plus, times, UNIT } from '../form/amount.ts';
+import type { Basis, Form } from '../form/form.ts';
+import type { FormStage, LinearMethod } from '../form/linear-method.ts';
+import { soleTerm } from '../form/powers.ts';
+import type { RootedTree } from './trees.ts';
+
+/** A polynomial in the time s after a stage, by power. */
+type InTime = readonly Amount[];
+
+/** The coefficients of what a step makes, over trees: a B-series, or a P-series for positions and velocities. */
+export interface StepSeries {
+  /** The coefficient of the value itself: 1 for a formula that leaves constants as they are. */
+  readonly unit: (next: 'y' | 'x' | 'v') => Amount;
+  readonly of: (tree: RootedTree) => Amount;
+}
+
+/** What the exact solution has for a tree. */
+export function exactCoefficient({ density }: RootedTree): Amount {
+  return fraction(1n, density);
+}
+
+/** Least power of h with which a value is measured as y is: 1 for a slope, 2 for a derivative of it or for a. */
+export function weightOf(basis: Basis, method: LinearMethod): number {
+  if (basis.kind === 'kept') return basis.variable === 'v' ? 1 : 0;
+  if (basis.kind === 'unknown') return 0;
+  const stage = method.stages[basis.stage];
+  return stage === undefined ? 0 : stageWeight(stage, method);
+}
+
+export function stageWeight({ at, primes, partial }: FormStage, method: LinearMethod): number {
+  const own = 'y' in at ? 1 : 2;
+  if (partial === null) return own + primes;
+  return partial.along.reduce(
+    (sum, form) => sum + (deficitsOf(form, method)[0]?.deficit ?? 0),
+    own + partial.times,
+  );
+}
+
+/** How many powers of h a term falls short of being measured as y is, for each power that it has. */
+export interface Deficit {
+  readonly basis: Basis;
+  readonly deficit: number;
+}
+
+/** For each term of a form how many powers of h it lacks; 0 for all of them in a value, 1 in a slope. */
+export function deficitsOf(form: Form, method: LinearMethod): readonly Deficit[] {
+  return [...form.values()].flatMap(({ basis, factor }) =>
+    [...factor.keys()].map((power) => ({ basis, deficit: weightOf(basis, method) - power })),
+  );
+}
+
+/** The whole factor of a term whose power of h is the one it needs. */
+function amountOfTerm({ factor }: { readonly factor: ReadonlyMap<number, Amount> }): Amount {
+  return soleTerm(factor)?.amount ?? NOTHING;
+}
+
+/** Follows one step of a method over trees; every form must lack the same powers of h in all of its terms. */
+class Series implements StepSeries {
+  readonly #method: LinearMethod;
+  readonly #stages = new Map<string, Amount>();
+  readonly #flows = new Map<string, InTime>();
+
+  constructor(method: LinearMethod) {
+    this.#method = method;
+  }
+
+  unit(next: 'y' | 'x' | 'v'): Amount {
+    return this.#unitOf(this.#next(next));
+  }
+
+  of(tree: RootedTree): Amount {
+    return tree.root === 't' ? NOTHING : this.#inForm(this.#next(tree.root), tree);
+  }
+
+  #next(root: 'y' | 'x' | 'v'): Form {
+    const { next } = this.#method;
+    if ('y' in next) return next.y;
+    return root === 'x' ? next.x : next.v;
+  }
+
+  /** The factor of what is there before anything is evaluated. */
+  #unitOf(form: Form): Amount {
+    let sum = NOTHING;
+    for (const term of form.values())
+      if (term.basis.kind === 'kept' && (term.basis.variable !== 'v' || soleTerm(term.factor)?.power === 0))
+        sum = plus(sum, amountOfTerm(term));
+    return sum;
+  }
+
+  #inForm(form: Form, tree: RootedTree): Amount {
+    let sum = NOTHING;
+    for (const term of form.values())
+      sum = plus(sum, times(amountOfTerm(term), this.#inBasis(term.basis, tree)));
+    return sum;
+  }
+
+  #inBasis(basis: Basis, tree: RootedTree): Amount {
+    if (basis.kind === 'unknown') return NOTHING;
+    if (basis.kind === 'kept') {
+      const { back, variable } = basis;
+      // h v, in a position: the vertex of a position takes the velocity below it
+      if (variable === 'v' && tree.root === 'x') {
+        const [child] = tree.children;
+        return child === undefined ? UNIT : this.#inBasis(basis, child);
+      }
+      if (back === 0) return NOTHING;
+      let power = UNIT;
+      for (let i = 0; i < tree.order; i += 1) power = times(power, amountOf(-back));
+      return times(power, exactCoefficient(tree));
+    }
+    // h^2 a, in a position
+    if (tree.root === 'x') {
+      const [child] = tree.children;
+      return child === undefined ? NOTHING : this.#inStage(basis.stage, child);
+    }
+    return this.#inStage(basis.stage, tree);
+  }
+
+  /** What h f, evaluated at a stage, has for a tree: the product over what is above its root. */
+  #inStage(place: number, tree: RootedTree): Amount {
+    const key = `${place}/${tree.id}`;
+    const known = this.#stages.get(key);
+    if (known !== undefined) return known;
+    const stage = this.#method.stages[place];
+    const made = stage === undefined ? NOTHING : this.#madeInStage(stage, place, tree);
+    this.#stages.set(key, made);
+    return made;
+  }
+
+  #madeInStage(stage: FormStage, place: number, tree: RootedTree): Amount {
+    if (stage.partial !== null) return this.#partial(stage, tree);
+    if (stage.primes === 0)
+      return tree.children.reduce((product, child) => times(product, this.#above(stage, child)), UNIT);
+    // the derivative along the solution through the stage: of the product in the time s, at s = 0
+    const product = tree.children.reduce<InTime>(
+      (made, child) => multiplied(made, this.#flow(stage, place, child)),
+      [UNIT],
+    );
+    let made = product[stage.primes] ?? NOTHING;
+    for (let i = 2; i <= stage.primes; i += 1) made = times(made, amountOf(i));
+    return made;
+  }
+
+  /** What the place at which a stage is evaluated has for a tree. */
+  #above({ at, shift }: FormStage, tree: RootedTree): Amount {
+    if (tree.root === 't') return shift;
+    if ('y' in at) return this.#inForm(at.y, tree);
+    return this.#inForm(tree.root === 'x' ? at.x : at.v, tree);
+  }
+
+  /** The same for the exact solution that starts from there, a time s later. */
+  #flow(stage: FormStage, place: number, tree: RootedTree): InTime {
+    const key = `${place}/${tree.id}`;
+    const known = this.#flows.get(key);
+    if (known !== undefined) return known;
+    const rate =
+      tree.root === 't'
+        ? [UNIT]
+        : tree.children.reduce<InTime>(
+            (made, child) => multiplied(made, this.#flow(stage, place, child)),
+            [UNIT],
+          );
+    const made = [this.#above(stage, tree), ...rate.map((amount, k) => over(amount, amountOf(k + 1)))];
+    this.#flows.set(key, made);
+    return made;
+  }
+
+  /** Partial derivatives: each is applied to one of the children, in every way. */
+  #partial(stage: FormStage, tree: RootedTree): Amount {
+    const { times: byTime = 0, along = [] } = stage.partial ?? {};
+    const directions: ((child: RootedTree) => Amount)[] = [
+      ...Array.from({ length: byTime }, () => (child: RootedTree) => (child.root === 't' ? UNIT : NOTHING)),
+      ...along.map((form) => (child: RootedTree) => this.#inForm(form, child)),
+    ];
+    const chosen = (left: number, rest: readonly RootedTree[]): Amount => {
+      const direction = directions[left];
+      if (direction === undefined)
+        return rest.reduce((product, child) => times(product, this.#above(stage, child)), UNIT);
+      let sum = NOTHING;
+      rest.forEach((child, i) => {
+        const others = rest.filter((_, j) => j !== i);
+        sum = plus(sum, times(direction(child), chosen(left + 1, others)));
+      });
+      return sum;
+    };
+    return chosen(0, tree.children);
+  }
+}
+
+function multiplied(a: InTime, b: InTime): InTime {
+  const product: Amount[] = Array.from({ length: a.length + b.length - 1 }, () => NOTHING);
+  a.forEach((x, i) => {
+    b.forEach((y, j) => {
+      product[i + j] = plus(product[i + j] ?? NOTHING, times(x, y));
+    });
+  });
+  return product;
+}
+
+/** The series of one step of a method over trees. */
+export function stepSeries(method: LinearMethod): StepSeries {
+  return new Series(method);
+}
+
+/** Whether time is shifted elsewhere than a value that moves at rate 1, so that derivatives by t must be told apart. */
+export function shiftsDiffer(method: LinearMethod): boolean {
+  const series = method.stages.map((stage) => {
+    const form = 'y' in stage.at ? stage.at.y : stage.at.x;
+    return { stage, moved: movedBy(form, method) };
+  });
+  return series.some(
+    ({ stage, moved }) =>
+      stage.partial !== null ||
+      Math.abs(moved.value - stage.shift.value) > 1e-12 * Math.max(1, Math.abs(moved.value)),
+  );
+}
+
+/** How far a value that moves at rate 1 comes in a form: the multiple of h. */
+export function movedBy(form: Form, method: LinearMethod): Amount {
+  let sum = NOTHING;
+  for (const term of form.values()) {
+    const { basis } = term;
+    const amount = amountOfTerm(term);
+    if (basis.kind === 'kept')
+      sum = plus(sum, basis.variable === 'v' ? amount : times(amount, amountOf(-basis.back)));
+    else if (basis.kind === 'stage') {
+      const stage = method.stages[basis.stage];
+      if (stage !== undefined && stage.primes === 0 && stage.partial === null && 'y' in stage.at)
+        sum = plus(sum, amount);
+    }
+  }
+  return sum;
+}

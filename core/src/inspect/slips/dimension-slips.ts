@@ -1,0 +1,114 @@
+import { type Expression, walk } from '../../formula/expression.ts';
+import { type Method, valuesOf } from '../../method/method.ts';
+import { parseMethod } from '../../method/parse-method.ts';
+import type { Span } from '../../text/place.ts';
+import type { Form } from '../form/form.ts';
+import type { LinearMethod } from '../form/linear-method.ts';
+import { readLinear } from '../form/read-linear.ts';
+import { isMeasured } from '../order/prove-order.ts';
+import { type Deficit, deficitsOf } from '../order/step-series.ts';
+import type { Slip } from './slip.ts';
+
+/** Nodes of a statement that stand for a stage: its name, or the evaluation itself. */
+function nodesOf(method: Method, at: Span, is: (node: Expression) => boolean): readonly Expression[] {
+  const found: Expression[] = [];
+  for (const statement of method.statements)
+    if (statement.at.from <= at.from && at.to <= statement.at.to)
+      for (const value of valuesOf(statement))
+        walk(value, (node) => {
+          if (is(node)) found.push(node);
+        });
+  return found;
+}
+
+/** How a stage is called in a sentence: by its name, or as it is written. */
+function nameOf({ stages }: LinearMethod, { basis }: Deficit): string {
+  if (basis.kind === 'kept') return basis.back === 0 ? basis.variable : `${basis.variable}[n-${basis.back}]`;
+  const stage = basis.kind === 'stage' ? stages[basis.stage] : undefined;
+  if (stage?.name != null) return stage.name;
+  const letter = stage !== undefined && 'y' in stage.at ? 'f' : 'a';
+  return `${letter}${"'".repeat(stage?.primes ?? 0)}`;
+}
+
+function isNodeOf(linear: LinearMethod, deficit: Deficit): (node: Expression) => boolean {
+  const name = nameOf(linear, deficit);
+  const stage = deficit.basis.kind === 'stage' ? linear.stages[deficit.basis.stage] : undefined;
+  const primes = stage?.primes ?? 0;
+  return (node) => {
+    if (node.kind === 'name') return node.name === name && node.primes === 0;
+    if (node.kind === 'call') return ['f', 'a'].includes(node.name) && node.primes === primes;
+    return node.kind === 'indexed' && (node.name === 'f' || node.name === 'a');
+  };
+}
+
+/** The text without the h in front of a node, if that mends what had it twice. */
+function withoutPower(method: Method, node: Expression): Slip['repairs'] {
+  const before = /h\s*\*\s*$/.exec(method.text.slice(0, node.at.from))?.[0];
+  if (before === undefined) return [];
+  const from = node.at.from - before.length;
+  return mending(method, from, node.at.to, method.text.slice(node.at.from, node.at.to));
+}
+
+/** A change of the text, if every power of h is right after it. */
+function mending(method: Method, from: number, to: number, made: string): Slip['repairs'] {
+  const reading = parseMethod(method.text.slice(0, from) + made + method.text.slice(to));
+  if (!reading.ok) return [];
+  const linear = readLinear(reading.value);
+  return 'why' in linear || !isMeasured(linear) ? [] : [{ from, to, text: made }];
+}
+
+/** The text with a power of h in front of a node, if that mends what lacked it. */
+function withPower(method: Method, node: Expression, lacking: number): Slip['repairs'] {
+  if (lacking < 1) return lacking === -1 ? withoutPower(method, node) : [];
+  const written = method.text.slice(node.at.from, node.at.to);
+  const made = `${lacking === 1 ? 'h' : `h^${lacking}`}*${written}`;
+  return mending(method, node.at.from, node.at.to, made);
+}
+
+function power(n: number): string {
+  return n === 0 ? 'no h' : n === 1 ? 'h' : `h^${n}`;
+}
+
+function sentence(linear: LinearMethod, deficit: Deficit, wanted: number, what: string): string {
+  const name = nameOf(linear, deficit);
+  const lacking = deficit.deficit - wanted;
+  const { basis } = deficit;
+  const stage = basis.kind === 'stage' ? linear.stages[basis.stage] : undefined;
+  if (stage?.primes === 0 && lacking === 1)
+    return `${name} is a slope and stands here without h in ${what}; did you mean h*${name}?`;
+  if (stage !== undefined && lacking < 0)
+    return `${name} stands here with ${power(-lacking)} too much in ${what}: a factor h is there twice`;
+  return `${name} lacks ${power(lacking)} in ${what}`;
+}
+
+/** Terms with a wrong power of h: a slope beside a value, a derivative with the power of another. */
+export function dimensionSlips(method: Method, linear: LinearMethod): readonly Slip[] {
+  const slips: Slip[] = [];
+  const look = (form: Form, wanted: number, at: Span, what: string): void => {
+    for (const deficit of deficitsOf(form, linear)) {
+      if (deficit.deficit === wanted) continue;
+      const [node] = nodesOf(method, at, isNodeOf(linear, deficit));
+      const place = node?.at ?? at;
+      if (slips.some((slip) => slip.at.from === place.from)) continue;
+      slips.push({
+        kind: 'dimension',
+        message: sentence(linear, deficit, wanted, what),
+        at: place,
+        repairs: node === undefined ? [] : withPower(method, node, deficit.deficit - wanted),
+      });
+    }
+  };
+  for (const { at, span, name } of linear.stages) {
+    const place = name === null ? 'the place of this evaluation' : `the place of ${name}`;
+    if ('y' in at) look(at.y, 0, span, place);
+    else {
+      look(at.x, 0, span, place);
+      look(at.v, 1, span, place);
+    }
+  }
+  for (const { name, form, span } of linear.lines) {
+    if (name === 'y[n+1]' || name === 'x[n+1]') look(form, 0, span, name);
+    if (name === 'v[n+1]') look(form, 1, span, name);
+  }
+  return slips;
+}

@@ -1,0 +1,165 @@
+import { walk } from '../../formula/expression.ts';
+import { findInLibrary } from '../../method/library/find-method.ts';
+import { givenBy, givenText, type Method, valuesOf } from '../../method/method.ts';
+import { type Amount, amountText, areEqual, isZero, NOTHING, plus, UNIT } from '../form/amount.ts';
+import type { Form } from '../form/form.ts';
+import type { LinearMethod } from '../form/linear-method.ts';
+import { readLinear } from '../form/read-linear.ts';
+import { soleTerm } from '../form/powers.ts';
+import { movedBy } from '../order/step-series.ts';
+import { type ProvedOrder, proveOrder } from '../order/prove-order.ts';
+import { sizeOf } from '../stability/complex.ts';
+import type { Slip } from './slip.ts';
+
+function multipleOfH(amount: Amount): string {
+  if (isZero(amount)) return '0';
+  if (areEqual(amount, UNIT)) return 'h';
+  const text = amountText(amount);
+  return text.startsWith('1/') ? `h/${text.slice(2)}` : `${text}*h`;
+}
+
+/** Stages whose time and value are shifted by different parts of the step. */
+export function shiftSlips(linear: LinearMethod): readonly Slip[] {
+  return linear.stages.flatMap((stage, i): readonly Slip[] => {
+    const { at, shift, span, name, partial } = stage;
+    const form = 'y' in at ? at.y : at.x;
+    // derivatives move a value by more than its slopes say
+    const isPlain = [...form.values()].every(({ basis }) => {
+      const other = basis.kind === 'stage' ? linear.stages[basis.stage] : undefined;
+      return other === undefined || (other.primes === 0 && other.partial === null);
+    });
+    if (partial !== null || !isPlain) return [];
+    const moved = movedBy(form, linear);
+    if (areEqual(moved, shift)) return [];
+    const what = name ?? `evaluation ${i + 1}`;
+    return [
+      {
+        kind: 'shift',
+        message: `${what} looks at the time t + ${multipleOfH(shift)}, and at a value that is ${multipleOfH(moved)} further`,
+        at: span,
+        repairs: [],
+      },
+    ];
+  });
+}
+
+function sumOf(form: Form, which: 'kept' | 'stage'): Amount {
+  let sum = NOTHING;
+  for (const { basis, factor } of form.values())
+    if (basis.kind === which) sum = plus(sum, soleTerm(factor)?.amount ?? NOTHING);
+  return sum;
+}
+
+/** Kept values, or slopes, whose factors do not sum to what a constant, or a straight line, needs. */
+export function weightSlips(linear: LinearMethod): readonly Slip[] {
+  const line = linear.lines.find(({ name }) => name === 'y[n+1]');
+  if (line === undefined || !('y' in linear.next)) return [];
+  const kept = sumOf(linear.next.y, 'kept');
+  if (!areEqual(kept, UNIT))
+    return [
+      {
+        kind: 'weights',
+        message: `the factors of y, y[n-1], ... sum to ${amountText(kept)}, and must sum to 1: a constant solution does not stay constant`,
+        at: line.span,
+        repairs: [],
+      },
+    ];
+  const moved = movedBy(linear.next.y, linear);
+  if (linear.depth > 0 || linear.stages.some(({ primes, partial }) => primes > 0 || partial !== null))
+    return [];
+  if (areEqual(moved, UNIT)) return [];
+  return [
+    {
+      kind: 'weights',
+      message: `the weights of the slopes sum to ${amountText(moved)}, and must sum to 1: a straight line is not followed`,
+      at: line.span,
+      repairs: [],
+    },
+  ];
+}
+
+/** Names that a line gives and nothing takes. */
+export function unusedSlips(method: Method): readonly Slip[] {
+  const used = new Set<string>();
+  for (const statement of method.statements)
+    for (const value of valuesOf(statement)) {
+      const own = new Set(statement.kind === 'solve' ? [] : givenBy(statement).map(givenText));
+      walk(value, (node) => {
+        if (node.kind === 'name' && !own.has(node.name)) used.add(node.name);
+        if (node.kind === 'call') used.add(node.name);
+      });
+    }
+  return method.statements.flatMap((statement): readonly Slip[] =>
+    givenBy(statement).flatMap((given) => {
+      if (given.kind === 'next' || used.has(given.name)) return [];
+      const isPrediction = method.depth > 0 && statement.kind === 'let' && statement.shape === 'vector';
+      return [
+        {
+          kind: 'unused',
+          message: isPrediction
+            ? `${given.name} is never used: the formula below does not take this prediction`
+            : `${given.name} is never used`,
+          at: statement.at,
+          repairs: [],
+        },
+      ];
+    }),
+  );
+}
+
+/** First steps by a method that is too coarse for the order, or that reaches back itself. */
+export function startSlips(method: Method, proof: ProvedOrder | null): readonly Slip[] {
+  const { startWith, depth } = method;
+  if (startWith === null || proof === null) return [];
+  const starter = findInLibrary(startWith.name);
+  if (starter === null) return [];
+  if (depth === 0)
+    return [
+      {
+        kind: 'start',
+        message: `this formula does not reach back and needs no first steps by ${startWith.name}`,
+        at: startWith.at,
+        repairs: [],
+      },
+    ];
+  if (starter.depth > 0)
+    return [
+      {
+        kind: 'start',
+        message: `${startWith.name} reaches back itself and cannot do the first steps`,
+        at: startWith.at,
+        repairs: [],
+      },
+    ];
+  const linear = readLinear(starter);
+  const own = 'why' in linear ? null : proveOrder(linear);
+  if (own === null || own.order >= proof.order - 1) return [];
+  return [
+    {
+      kind: 'start',
+      message: `the first steps by ${startWith.name} have order ${own.order}; this formula has order ${proof.order} and needs first steps of order ${proof.order - 1} at least`,
+      at: startWith.at,
+      repairs: [],
+    },
+  ];
+}
+
+/** A formula whose own errors grow as h falls. */
+export function growthSlips(method: Method, proof: ProvedOrder | null): readonly Slip[] {
+  const zero = proof?.zero;
+  const line = method.statements.at(-1);
+  if (zero == null || zero.stable || line === undefined || proof === null || proof.order < 0) return [];
+  const largest = zero.roots.reduce((most, root) => (sizeOf(root) > sizeOf(most) ? root : most));
+  const size = Number(sizeOf(largest).toPrecision(6));
+  const isOutside = size > 1 + 1e-6;
+  return [
+    {
+      kind: 'growing',
+      message: isOutside
+        ? `an error is multiplied by ${size} from step to step however small h is: the formula does not converge`
+        : 'an error grows with the number of steps however small h is (a double root on the unit circle): the formula does not converge',
+      at: line.at,
+      repairs: [],
+    },
+  ];
+}

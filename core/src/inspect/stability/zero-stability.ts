@@ -1,0 +1,47 @@
+import type { LinearMethod } from '../form/linear-method.ts';
+import { soleTerm } from '../form/powers.ts';
+import { type Complex, complex, rootsOf, sizeOf } from './complex.ts';
+
+/** What a formula that reaches back does at h = 0: where the roots of its first polynomial are. */
+export interface ZeroStability {
+  /** Roots of r^k - sum of alpha_j r^(k-1-j); 1 is among them for a consistent formula. */
+  readonly roots: readonly Complex[];
+  /** Whether all are in the unit circle, and those on it simple (root condition of Dahlquist). */
+  readonly stable: boolean;
+  /** Roots on the unit circle besides 1: their parts of an error are not damped. */
+  readonly undamped: readonly Complex[];
+}
+
+/** How near a root must be to the circle, or to another root, to count as on it. */
+const NEAR = 1e-6;
+
+/**
+ * The root condition: an error in the first steps stays bounded as h falls only if no root leaves the unit circle and
+ * none on it is double.
+ *
+ * Source: G. Dahlquist, Math. Scand. 4 (1956) 33-53.
+ *
+ * @returns null for a one-step method, which needs no such condition
+ */
+export function zeroStability({ depth, next }: LinearMethod): ZeroStability | null {
+  if (depth === 0 || !('y' in next)) return null;
+  const coefficients: Complex[] = Array.from({ length: depth + 2 }, () => complex(0));
+  coefficients[depth + 1] = complex(1);
+  for (const { basis, factor } of next.y.values()) {
+    if (basis.kind !== 'kept') continue;
+    const { amount } = soleTerm(factor) ?? {};
+    coefficients[depth - basis.back] = complex(-(amount?.value ?? NaN));
+  }
+  // a formula that keeps slopes alone reaches back with zeros
+  const least = coefficients.findIndex((c) => sizeOf(c) > 0);
+  const roots = rootsOf(coefficients.slice(Math.max(0, least)));
+  const on = roots.filter((root) => Math.abs(sizeOf(root) - 1) <= NEAR);
+  const isDouble = on.some((root, i) =>
+    on.some((other, j) => j > i && Math.hypot(root.re - other.re, root.im - other.im) <= 1e3 * NEAR),
+  );
+  return {
+    roots,
+    stable: !isDouble && roots.every((root) => sizeOf(root) <= 1 + NEAR),
+    undamped: on.filter((root) => Math.hypot(root.re - 1, root.im) > 1e3 * NEAR),
+  };
+}
