@@ -143,8 +143,8 @@ test('a local error is that of one step from exact values: order p + 1, for form
     expect(error).toBeCloseTo(Math.abs(next - Math.exp(-4 * h)), 14);
   });
   expect(methods.map(({ promised }) => promised)).toEqual([
-    { kind: 'order', order: 2 },
-    { kind: 'order', order: 3 },
+    { kind: 'order', order: 2, by: 'proof' },
+    { kind: 'order', order: 3, by: 'proof' },
   ]);
   expect(findings.filter(({ kind }) => kind === 'as promised').map(({ method }) => method)).toEqual([0, 1]);
 });

@@ -1,4 +1,5 @@
 import { Fraction } from 'fraction.js';
+import { rounded } from '../../text/number-text.ts';
 
 /**
  * A coefficient of a formula: an exact fraction where its text is made of whole numbers, decimals and fractions, and a
@@ -102,5 +103,5 @@ export function areEqual(a: Amount, b: Amount, scale = 1): boolean {
 
 /** `3/4`, `-2`, or the digits of a number that is no fraction. */
 export function amountText({ exact, value }: Amount): string {
-  return exact === null ? String(Number(value.toPrecision(10))) : exact.toFraction();
+  return exact === null ? String(rounded(value, 10)) : exact.toFraction();
 }

@@ -18,10 +18,9 @@ export type MethodKind =
 
 /** How many steps back a stage is evaluated at a kept value as it is; null where it is not. */
 export function keptPlace({ at }: FormStage): number | null {
-  const [first, ...rest] = 'y' in at ? [at.y] : [at.x, at.v];
-  if (first === undefined) return null;
-  const back = soleKept(first);
-  return back !== null && rest.every((form) => soleKept(form) === back) ? back : null;
+  const backs = ('y' in at ? [at.y] : [at.x, at.v]).map(soleKept);
+  const [back = null] = backs;
+  return backs.every((other) => other === back) ? back : null;
 }
 
 function soleKept(form: Form): number | null {

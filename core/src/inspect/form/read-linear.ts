@@ -1,3 +1,4 @@
+import { pow } from '../../elementary/power.ts';
 import { applyFunction } from '../../formula/arithmetic.ts';
 import type { Call, Expression, IndexedLeaf, NameLeaf } from '../../formula/expression.ts';
 import { CONSTANTS } from '../../formula/functions.ts';
@@ -284,7 +285,7 @@ class LinearReader {
     }
     const plain = constantIn(base);
     if (plain === null) throw new NoForm('h is raised to a power that is no whole number', span);
-    return scalar(monomial(inexactly(plain.value ** by)));
+    return scalar(monomial(inexactly(pow(plain.value, by))));
   }
 
   #call(node: Call<NameLeaf | IndexedLeaf>): Value {

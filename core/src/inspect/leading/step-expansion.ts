@@ -25,6 +25,12 @@ function placesOf({ blocks, size }: Problem): Places {
   return { y: Array.from({ length: size }, (_, j) => j), x: of(0), v: of(1) };
 }
 
+function wholePower(base: number, exponent: number): number {
+  let made = 1;
+  for (let i = 0; i < exponent; i += 1) made *= base;
+  return made;
+}
+
 /** Follows a step through truncated series in h. */
 class Expanding {
   readonly #method: LinearMethod;
@@ -103,7 +109,7 @@ class Expanding {
     const back = keptPlace(stage) ?? 0;
     const rise = stage.primes + 1;
     for (let m = 0; m + rise <= this.#order; m += 1) {
-      let factor = (-back) ** m;
+      let factor = wholePower(-back, m);
       for (let i = m + 1; i <= m + rise; i += 1) factor *= i;
       for (let j = 0; j < this.#width; j += 1)
         slope[m * this.#width + j] = factor * this.#solution[(m + rise) * this.#size + j]!;
@@ -131,7 +137,7 @@ class Expanding {
         if (basis.kind !== 'kept') continue;
         const places = this.#places[basis.variable];
         for (let k = Math.max(0, -power); k + power <= this.#order; k += 1) {
-          const by = value * (-basis.back) ** k;
+          const by = value * wholePower(-basis.back, k);
           for (const [j, place] of places.entries())
             sum[(k + power) * width + j]! += by * this.#solution[k * this.#size + place]!;
         }

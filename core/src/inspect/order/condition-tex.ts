@@ -39,7 +39,7 @@ function factorsOf(tree: RootedTree): readonly Factor[] {
 /** The sum over stages that a tree of a first-order system asks for, such as `\sum_{i,j} b_{i} a_{ij} c_{j}`. */
 export function treeSumTex(tree: RootedTree): string {
   const factors = factorsOf(tree);
-  const over = [...new Set(factors.flatMap(({ indices }) => [...indices]))];
+  const over = [...new Set(factors.flatMap(({ indices }) => Array.from(indices)))];
   const texts = factors.map(
     ({ letter, indices, power }) => `${letter}_{${indices}}${power > 1 ? `^{${power}}` : ''}`,
   );

@@ -88,6 +88,8 @@ class Series implements StepSeries {
   }
 
   #inForm(form: Form, tree: RootedTree): Amount {
+    // a value has no part that moves with the time alone
+    if (tree.root === 't') return NOTHING;
     let sum = NOTHING;
     for (const term of form.values())
       sum = plus(sum, times(amountOfTerm(term), this.#inBasis(term.basis, tree)));

@@ -32,7 +32,7 @@ const MOST = 4;
 /** Largest denominator of a number that is proposed. */
 const MOST_DENOMINATOR = 1440;
 /** How far a number may be changed, relative to itself. */
-const FARTHEST = 1;
+const FARTHEST = 2;
 /** Literals and names that are tried, at most: a longer text has no near misses said of it. */
 const MOST_TRIED = 60;
 

@@ -1,3 +1,4 @@
+import { rounded } from '../../text/number-text.ts';
 import { walk } from '../../formula/expression.ts';
 import { findInLibrary } from '../../method/library/find-method.ts';
 import { givenBy, givenText, type Method, valuesOf } from '../../method/method.ts';
@@ -150,7 +151,7 @@ export function growthSlips(method: Method, proof: ProvedOrder | null): readonly
   const line = method.statements.at(-1);
   if (zero == null || zero.stable || line === undefined || proof === null || proof.order < 0) return [];
   const largest = zero.roots.reduce((most, root) => (sizeOf(root) > sizeOf(most) ? root : most));
-  const size = Number(sizeOf(largest).toPrecision(6));
+  const size = rounded(sizeOf(largest), 6);
   const isOutside = size > 1 + 1e-6;
   return [
     {

@@ -1,3 +1,5 @@
+import { cos, sin } from '../../elementary/circular.ts';
+
 /** A complex number. */
 export interface Complex {
   readonly re: number;
@@ -22,7 +24,7 @@ export function overComplex(a: Complex, b: Complex): Complex {
 }
 
 export function sizeOf({ re, im }: Complex): number {
-  return Math.hypot(re, im);
+  return Math.sqrt(re * re + im * im);
 }
 
 /** A polynomial at a place; coefficients from the constant on. */
@@ -52,7 +54,7 @@ export function rootsOf(coefficients: readonly Complex[]): readonly Complex[] {
   const reach = Math.min(radius, 2);
   let roots: readonly Complex[] = Array.from({ length: degree }, (_, k) => {
     const angle = (2 * Math.PI * k) / degree + 0.4;
-    return { re: reach * 0.7 * Math.cos(angle), im: reach * 0.7 * Math.sin(angle) };
+    return { re: reach * 0.7 * cos(angle), im: reach * 0.7 * sin(angle) };
   });
   for (let round = 0; round < ROUNDS; round += 1) {
     let moved = 0;

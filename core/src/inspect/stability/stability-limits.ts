@@ -1,3 +1,5 @@
+import { ln } from '../../elementary/logarithm.ts';
+import { pow } from '../../elementary/power.ts';
 import { rounded } from '../../text/number-text.ts';
 import { type Complex, complex, polynomialAt, rootsOf, sizeOf } from './complex.ts';
 import type { StabilityPolynomial } from './stability-polynomial.ts';
@@ -64,9 +66,9 @@ function limitOn(polynomial: StabilityPolynomial, at: (x: number) => Complex): n
 function startsAtZero(polynomial: StabilityPolynomial, at: (x: number) => Complex, seen: number): boolean {
   const growth = (x: number): number => growthAt(polynomial, at(x)) - 1;
   const [near, far] = [growth(1.5 * seen), growth(3 * seen)];
-  const power = Math.log2(far / near);
+  const power = ln(far / near) / Math.LN2;
   // c x^m: what is expected where it is first seen is the same as what is there
-  return near > 0 && power > 0.8 && growth(seen) > (0.5 * near) / 1.5 ** power;
+  return near > 0 && power > 0.8 && growth(seen) > (0.5 * near) / pow(1.5, power);
 }
 
 /** Points of the imaginary axis at which stability is looked for, close together near zero and out to infinity. */
@@ -74,7 +76,7 @@ const LOOKS = 400;
 
 function isStableOnAxis(polynomial: StabilityPolynomial): boolean {
   for (let i = 1; i < LOOKS; i += 1) {
-    const y = Math.tan((Math.PI / 2) * (i / LOOKS)) * 2;
+    const y = (2 * i) / (LOOKS - i);
     if (growthAt(polynomial, complex(0, y)) > 1 + 1e-9) return false;
   }
   return true;

@@ -37,11 +37,11 @@ export function zeroStability({ depth, next }: LinearMethod): ZeroStability | nu
   const roots = rootsOf(coefficients.slice(Math.max(0, least)));
   const on = roots.filter((root) => Math.abs(sizeOf(root) - 1) <= NEAR);
   const isDouble = on.some((root, i) =>
-    on.some((other, j) => j > i && Math.hypot(root.re - other.re, root.im - other.im) <= 1e3 * NEAR),
+    on.some((other, j) => j > i && sizeOf({ re: root.re - other.re, im: root.im - other.im }) <= 1e3 * NEAR),
   );
   return {
     roots,
     stable: !isDouble && roots.every((root) => sizeOf(root) <= 1 + NEAR),
-    undamped: on.filter((root) => Math.hypot(root.re - 1, root.im) > 1e3 * NEAR),
+    undamped: on.filter((root) => sizeOf({ re: root.re - 1, im: root.im }) > 1e3 * NEAR),
   };
 }

@@ -59,12 +59,22 @@ export interface Figures {
   readonly formula: { readonly diverges: boolean };
   readonly 'as promised': Slope & {
     readonly promised: number;
+    /** Whether theory says it of this problem, and less of problems in general. */
+    readonly here: boolean;
     readonly count: number;
     readonly agrees: boolean;
   };
   readonly scattered: Slope & Kinked;
   readonly 'two rungs': { readonly order: number };
   readonly 'better than promised': Slope & { readonly promised: number };
+  readonly predicted: {
+    readonly h: number;
+    readonly off: number;
+    readonly order: number;
+    readonly constant: number;
+  };
+  readonly 'leading sign': { readonly independent: string; readonly t: number };
+  readonly 'leading zero': { readonly order: number; readonly general: number };
   readonly 'order lost': Slope & { readonly promised: number; readonly cause: Cause };
   readonly 'not yet': Slope & { readonly promised: number; readonly finest: number };
   readonly unstable: Sizes & { readonly limit: number; readonly decay: number };

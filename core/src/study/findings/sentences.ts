@@ -1,6 +1,6 @@
 import { exactCheckSentence } from '../../problem/check-exact.ts';
 import { typedCheckSentence } from '../../reference/check-typed.ts';
-import { count, fixed, orderText, stepSizeText } from '../../text/number-text.ts';
+import { count, fixed, orderText, rounded, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
 import type { Figures, ReferenceFigures } from './figures.ts';
 import { number, steps, time } from './finding-words.ts';
@@ -14,6 +14,21 @@ function kinksText(kinks: readonly number[], independent: string): string {
   if (second === undefined) return `; the rate has a kink at ${independent} = ${first}`;
   const rest = more.length > 0 ? ` and ${more.length} more` : '';
   return `; the rate has kinks at ${independent} = ${first}, ${second}${rest}`;
+}
+
+/** A part as a percentage, rounded up to one that holds. */
+function percent(part: number): string {
+  const whole = 100 * part;
+  return whole < 0.1
+    ? '0.1 %'
+    : whole < 1
+      ? `${fixed(Math.ceil(10 * whole) / 10, 1)} %`
+      : `${Math.ceil(whole)} %`;
+}
+
+/** A time that is known to about three digits. */
+function significantTime(t: number): string {
+  return time(rounded(t, 3));
 }
 
 function slopeText({
@@ -92,14 +107,20 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
   'as promised': (figures) => {
     const shown = `order ${slopeText(figures)} over ${figures.count} rungs`;
     return figures.agrees
-      ? `${shown}, as the formula promises`
-      : `${shown}, near the ${figures.promised} that the formula promises for small h`;
+      ? `${shown}, as ${figures.here ? 'theory says on this problem' : 'the formula promises'}`
+      : `${shown}, near the ${figures.promised} that ${figures.here ? 'theory says on this problem' : 'the formula promises'} for small h`;
   },
   scattered: (figures) =>
     `the errors scatter too far about their line, slope ${slopeText(figures)}, for an order${kinksText(figures.kinks, figures.independent)}`,
   'two rungs': ({ order }) => `slope ${fixed(order, 2)} between two rungs; a third is needed to trust it`,
   'better than promised': (figures) =>
     `order ${slopeText(figures)} here, better than the ${figures.promised} that the formula has on problems in general`,
+  predicted: ({ h, off, order, constant }) =>
+    `at h = ${stepSizeText(h)} the error is within ${percent(off)} of its leading term, ${number(constant)} h${order === 1 ? '' : `^${order}`}, worked out from the formula and the problem`,
+  'leading sign': ({ independent, t }) =>
+    `the leading term of the error changes its sign near ${independent} = ${significantTime(t)}: errors there are small by chance`,
+  'leading zero': ({ order, general }) =>
+    `the leading term is zero on this problem: order ${order} is what theory says here, and ${general} in general`,
   'order lost': lostText,
   'not yet': (figures) =>
     `order ${slopeText(figures)} so far, ${fixed(figures.finest, 2)} at the finest rungs, on the way to the ${figures.promised} that the formula promises: take smaller h`,

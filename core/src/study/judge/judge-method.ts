@@ -8,6 +8,7 @@ import { placesOf, type Truth } from '../runs/truth.ts';
 import { type Promised, promisedOrder } from '../trial/promised-order.ts';
 import type { MethodResult, RungResult } from './method-result.ts';
 import { errorRatio, observedOrder } from './order.ts';
+import { predictedOf } from './predicted.ts';
 import { remarkOf } from './remark.ts';
 import { extrapolate } from './richardson.ts';
 import { fitRoundOff } from './round-off.ts';
@@ -108,7 +109,7 @@ function rungResults(
 function promisedHere(study: Study, method: StudyMethod): Promised {
   const promised = promisedOrder(method.method, study.problem);
   return promised.kind === 'order' && study.error.at === 'local'
-    ? { kind: 'order', order: promised.order + 1 }
+    ? { ...promised, order: promised.order + 1 }
     : promised;
 }
 
@@ -129,6 +130,7 @@ export function judgeMethod(
     rungs,
     fit,
     promised: run.refused === null ? promisedHere(study, method) : { kind: 'unknown' },
+    predicted: run.refused === null && truth !== null ? predictedOf(study, truth, method) : null,
     roundOff: isRounding ? fitRoundOff(fit, floor, study.start.precision ?? 'double') : null,
     refused: run.refused,
   };

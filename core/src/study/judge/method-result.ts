@@ -1,5 +1,6 @@
 import type { RungRun } from '../runs/run-method.ts';
 import type { Promised } from '../trial/promised-order.ts';
+import type { Predicted } from './predicted.ts';
 import type { Extrapolated } from './richardson.ts';
 import type { RoundOff } from './round-off.ts';
 import type { LeftOut, OrderFit } from './window.ts';
@@ -28,6 +29,8 @@ export interface MethodResult {
   readonly fit: OrderFit | null;
   /** What the formula promises, one more for local errors. */
   readonly promised: Promised;
+  /** The leading term of its error on this problem; null where theory does not say it. */
+  readonly predicted: Predicted | null;
   readonly roundOff: RoundOff | null;
   /** Why the method cannot be used for this problem; null where it can. */
   readonly refused: string | null;

@@ -1,6 +1,8 @@
 import { attempt } from '../../text/refusal.ts';
 import { ln } from '../../elementary/logarithm.ts';
 import { some } from '../../formula/expression.ts';
+import { inspectMethod } from '../../inspect/inspect-method.ts';
+import type { ProvedOrder } from '../../inspect/order/prove-order.ts';
 import { type Method, typesDerivatives } from '../../method/method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import type { Problem } from '../../problem/problem.ts';
@@ -13,11 +15,11 @@ import { remembered } from '../../text/remembered.ts';
 import { norm } from '../../run/norm.ts';
 
 /**
- * What a formula promises, as tried on a test system with a known solution: an order, that its errors grow as h
- * falls, or nothing that could be said.
+ * What a formula promises: an order, that its errors grow as h falls, or nothing that could be said. It is proved from
+ * the text where the form of the formula is known, and else tried on a test system with a known solution.
  */
 export type Promised =
-  | { readonly kind: 'order'; readonly order: number }
+  | { readonly kind: 'order'; readonly order: number; readonly by: 'proof' | 'trial' }
   | { readonly kind: 'diverges' }
   | { readonly kind: 'unknown' };
 
@@ -98,11 +100,11 @@ function tryOut(text: string, method: Method): Promised {
     growing = !Number.isFinite(order) || order < -0.5 ? growing + 1 : 0;
     const whole = Math.round(order);
     const isNear = Math.abs(order - whole) <= NEAR && whole >= 0;
-    if (isNear && whole === before) return { kind: 'order', order: whole };
+    if (isNear && whole === before) return { kind: 'order', order: whole, by: 'trial' };
     before = isNear ? whole : null;
   }
   if (growing > 1) return { kind: 'diverges' };
-  return before === null ? { kind: 'unknown' } : { kind: 'order', order: before };
+  return before === null ? { kind: 'unknown' } : { kind: 'order', order: before, by: 'trial' };
 }
 
 const known = remembered<Promised>(500);
@@ -113,9 +115,22 @@ function testProblem(method: Method, problem: Problem): string {
   return holdsVelocity(problem) ? SECOND : FREE;
 }
 
+/** The proof of the order for problems such as the given one; null where the form of the formula is not known. */
+export function proofFor(method: Method, problem: Problem): ProvedOrder | null {
+  const { order, orderWithoutVelocity } = inspectMethod(method);
+  const isFree = orderWithoutVelocity !== null && !holdsVelocity(problem);
+  return isFree ? orderWithoutVelocity : order;
+}
+
 /** What the formula of a method promises for problems such as the given one. */
 export function promisedOrder(method: Method, problem: Problem): Promised {
   if (typesDerivatives(method)) return { kind: 'unknown' };
+  const proof = proofFor(method, problem);
+  // what holds up to the highest order that was looked at may hold beyond it
+  if (proof !== null && !proof.atLeast)
+    return proof.zero?.stable === false
+      ? { kind: 'diverges' }
+      : { kind: 'order', order: Math.max(0, proof.order), by: 'proof' };
   const text = testProblem(method, problem);
   return known(`${text}\n\n${method.text}`, () => tryOut(text, method));
 }

@@ -1,4 +1,5 @@
 import { attempt } from '../../text/refusal.ts';
+import { inspectMethod } from '../../inspect/inspect-method.ts';
 import { type Method, typesDerivatives } from '../../method/method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import { compileWithStart } from '../../compile/compile-with-start.ts';
@@ -23,12 +24,15 @@ function staysSmall(run: CompiledRun, z: number): boolean {
 const known = remembered<number | null>(500);
 
 /**
- * The end of the stretch of the negative real axis on which a method is stable: the largest z for which its runs on
- * y' = -y with all steps up to z do not grow, found by trial.
+ * The end of the stretch of the negative real axis on which a method is stable: from the roots of its characteristic
+ * polynomial where its form is known; else the largest z for which its runs on y' = -y with all steps up to z do not grow,
+ * found by trial.
  *
  * @returns null where there is no such limit up to 200, or none could be found
  */
 export function realStabilityLimit(method: Method): number | null {
+  const { stability } = inspectMethod(method);
+  if (stability !== null) return stability.real === Infinity ? null : stability.real;
   return known(method.text, () => findLimit(method));
 }
 

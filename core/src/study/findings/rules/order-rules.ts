@@ -20,27 +20,31 @@ const APPROACHES = 0.7;
 interface Compared {
   readonly fit: NonNullable<MethodResult['fit']>;
   readonly promised: number;
+  /** Whether that is what theory says on this problem alone. */
+  readonly here: boolean;
   /** -1, 0 or 1 as it is below the promise, agrees with it, or is above. */
   readonly side: -1 | 0 | 1;
 }
 
 /** Null where nothing can be said. */
-function besidePromise({ fit, promised }: MethodResult): Compared | null {
-  if (fit === null || fit.standardError === null || promised.kind !== 'order') return null;
-  const off = fit.order - promised.order;
+function besidePromise({ fit, promised: promise, predicted }: MethodResult): Compared | null {
+  if (fit === null || fit.standardError === null || promise.kind !== 'order') return null;
+  // what theory says on this problem, where it says it
+  const promised = predicted?.order ?? promise.order;
+  const off = fit.order - promised;
   if (fit.standardError > SCATTERED) return null;
   const isNear = Math.abs(off) <= Math.max(TELLS_APART, 3 * fit.standardError);
-  return { fit, promised: promised.order, side: isNear ? 0 : off < 0 ? -1 : 1 };
+  return { fit, promised, here: promised !== promise.order, side: isNear ? 0 : off < 0 ? -1 : 1 };
 }
 
 /** Three or more rungs on a line whose slope is the order of the formula. */
 export function asPromised({ result }: MethodCase): FactOf<'as promised'> | null {
   const compared = besidePromise(result);
   if (compared?.side !== 0) return null;
-  const { fit, promised } = compared;
+  const { fit, promised, here } = compared;
   const { order, standardError, rungs } = fit;
   const agrees = Math.abs(order - promised) <= Math.max(AGREES, 3 * (standardError ?? 0));
-  const figures = { order, standardError, promised, count: rungs.length, agrees };
+  const figures = { order, standardError, promised, here, count: rungs.length, agrees };
   return { kind: 'as promised', rungs, tone: 'good', figures };
 }
 

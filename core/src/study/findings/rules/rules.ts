@@ -9,6 +9,7 @@ import {
   scattered,
   twoRungs,
 } from './order-rules.ts';
+import { leadingSign, leadingZero, predicted } from './predicted-rules.ts';
 import {
   coarse,
   elsewhere,
@@ -40,6 +41,9 @@ export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   scattered: { ofMethod: scattered },
   'two rungs': { ofMethod: twoRungs },
   'better than promised': { ofMethod: betterThanPromised },
+  predicted: { ofMethod: predicted },
+  'leading zero': { ofMethod: leadingZero },
+  'leading sign': { ofMethod: leadingSign },
   'order lost': { ofMethod: orderLost },
   'not yet': { ofMethod: notYet },
   unstable: { ofMethod: unstable },

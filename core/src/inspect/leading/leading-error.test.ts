@@ -1,0 +1,129 @@
+import { compileWithStart } from '../../compile/compile-with-start.ts';
+import { findInLibrary } from '../../method/library/find-method.ts';
+import { LIBRARY } from '../../method/library/library.ts';
+import { parseMethod } from '../../method/parse-method.ts';
+import type { Method } from '../../method/method.ts';
+import { parseProblem } from '../../problem/parse-problem.ts';
+import type { Problem } from '../../problem/problem.ts';
+import { exactSolution } from '../../run/exact-solution.ts';
+import { layGrid } from '../../run/grid.ts';
+import { integrate } from '../../run/integrate.ts';
+import { inspectMethod } from '../inspect-method.ts';
+import { leadingAt, type LeadingError, leadingError } from './leading-error.ts';
+
+function problem(text: string): Problem {
+  const reading = parseProblem(text);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
+  return reading.value;
+}
+
+function leading(p: Problem, method: Method): LeadingError | null {
+  const { linear, order } = inspectMethod(method);
+  if (linear === null || order === null) return null;
+  const exact = exactSolution(p);
+  return leadingError(linear, order, p, (t, out) => {
+    for (let j = 0; j < p.size; j += 1) out[j] = exact.value(j, t);
+  });
+}
+
+const DECAY = problem("y' = a*y\na = -0.7\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(a*t)");
+
+test.each([
+  // e(T) = -C a^(p+1) T exp(a T), with C the error constant of the formula
+  ['Euler', 1, 1 / 2],
+  ['Heun', 2, 1 / 6],
+  ['RK4', 4, 1 / 120],
+  ['Taylor 5', 5, 1 / 720],
+  ['Adams-Bashforth 2', 2, 5 / 12],
+  ['Adams-Bashforth 4', 4, 251 / 720],
+  ['Backward Euler', 1, -1 / 2],
+  ['Trapezoidal rule', 2, -1 / 12],
+  ['BDF 2', 2, -1 / 3],
+  ['Leapfrog', 2, 1 / 6],
+] as const)("the leading error of %s on y' = a y is -C a^(p+1) T exp(a T)", (title, order, constant) => {
+  const found = leading(DECAY, findInLibrary(title)!);
+  expect(found?.order).toBe(order);
+  for (const t of [0.5, 1, 2]) {
+    const closed = -constant * (-0.7) ** (order + 1) * t * Math.exp(-0.7 * t);
+    expect(leadingAt(found!, 0, t) / closed).toBeCloseTo(1, 3);
+  }
+});
+
+const GROWTH = problem("y' = a*y\na = 2.5\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(a*t)");
+const THREE: readonly (readonly [name: string, problem: Problem])[] = [
+  ['growth', GROWTH],
+  [
+    'a rate with time and powers',
+    problem(
+      "u' = 4*cos(4*t) + (u^2 - (2 + sin(4*t))^2)/3 - t*(u - 2 - sin(4*t))/2 - (u^3 - (2 + sin(4*t))^3)/10\nu(0) = 2\n0 <= t <= 1.8\nu(t) = 2 + sin(4*t)",
+    ),
+  ],
+  [
+    'a system of second order',
+    problem(
+      "x'' = -9*x - 0.6*(x' - 3*cos(3*t))*x + 2*(x^2 - sin(3*t)^2)\nx(0) = 0\nx'(0) = 3\n0 <= t <= 2.3\nx(t) = sin(3*t)",
+    ),
+  ],
+];
+const COUNTS = [4, 6, 8, 12, 16, 24, 32, 48, 64, 96, 128, 192, 256, 384, 512, 768, 1024, 2048, 4096, 8192];
+/** Errors nearer to rounding than that say nothing. */
+const CLEAR = 1e-12;
+
+test.each(THREE.flatMap(([name, p]) => LIBRARY.map(({ title }) => [title, name, p] as const)))(
+  'the errors of %s over the leading term tend to 1: %s',
+  (title, _, p) => {
+    const method = findInLibrary(title)!;
+    if (method.form === 'second order' && p.size === 1) return;
+    const found = leading(p, method)!;
+    const compiled = compileWithStart(p, method, { find: findInLibrary, instead: null });
+    const exact = exactSolution(p);
+    const predicted = leadingAt(found, 0, p.end);
+    const part = (steps: number): number | null => {
+      if (steps <= method.depth) return null;
+      const { values } = integrate(compiled, layGrid(p.start, p.end, { steps }));
+      const error = values[0]! - exact.value(0, p.end);
+      const h = (p.end - p.start) / steps;
+      const isClear = Math.abs(error) > CLEAR * Math.max(1, Math.abs(exact.value(0, p.end)));
+      return isClear ? error / (predicted * h ** found.order) : null;
+    };
+    // 1 + c h + d h^2 + ...: the first two powers of h are taken off, at the finest h that are clear of rounding
+    const limits = COUNTS.flatMap((steps) => {
+      const [a, b, c] = [part(steps), part(2 * steps), part(4 * steps)];
+      return a === null || b === null || c === null ? [] : [(4 * (2 * c - b) - (2 * b - a)) / 3];
+    }).slice(-4);
+    expect(Math.min(...limits.map((limit) => Math.abs(limit - 1)))).toBeLessThan(0.01);
+  },
+);
+
+test('where the leading term is zero, the next one is told with its order', () => {
+  // the midpoint rule is of order 2, and its h^3 term is zero where y''' and f_y are
+  const p = problem("y' = 3*t^2\ny(0) = 0\n0 <= t <= 2\ny(t) = t^3");
+  const trapezoid = leading(p, findInLibrary('Trapezoidal rule')!);
+  // h^2/12 (y'(T) - y'(0)) = h^2/12 * 12
+  expect(trapezoid).toMatchObject({ order: 2 });
+  expect(leadingAt(trapezoid!, 0, 2)).toBeCloseTo(1, 6);
+  const cubic = leading(problem("y' = t^3\ny(0) = 0\n0 <= t <= 2\ny(t) = t^4/4"), findInLibrary('Kutta 3')!);
+  // Simpson's rule is exact for it: no error to any power that is looked at
+  expect(cubic).toBeNull();
+  const quartic = leading(
+    problem("y' = t^4\ny(0) = 0\n0 <= t <= 1\ny(t) = t^5/5"),
+    findInLibrary('Kutta 3')!,
+  );
+  // Simpson's error h^4/2880 (g'''(1) - g'''(0)), g = t^4
+  expect(quartic).toMatchObject({ order: 4 });
+  expect(leadingAt(quartic!, 0, 1)).toBeCloseTo(24 / 2880, 8);
+});
+
+test('nothing is claimed of a formula that is unstable, has no order, or is looked at where series end', () => {
+  const read = (text: string): Method => {
+    const reading = parseMethod(text);
+    if (!reading.ok) throw new Error('text');
+    return reading.value;
+  };
+  expect(leading(DECAY, read('start with RK4\ny[n+1] = -4*y + 5*y[n-1] + h*(4*f[n] + 2*f[n-1])'))).toBeNull();
+  expect(leading(DECAY, read('y[n+1] = y + h/2*f(t, y)'))).toBeNull();
+  const singular = problem(
+    "y' = 1.5*sqrt(abs(t - 1))*sign(t - 1)\ny(0) = 1\n0 <= t <= 2\ny(t) = abs(t - 1)^1.5",
+  );
+  expect(leading(singular, findInLibrary('RK4')!)).toBeNull();
+});

@@ -1,0 +1,181 @@
+import { LIBRARY } from '../../method/library/library.ts';
+import { findInLibrary } from '../../method/library/find-method.ts';
+import { parseMethod } from '../../method/parse-method.ts';
+import { type Inspection, inspectMethod } from '../inspect-method.ts';
+import type { Slip } from './slip.ts';
+
+function inspect(text: string): Inspection {
+  const reading = parseMethod(text);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
+  return inspectMethod(reading.value);
+}
+
+function mended(text: string, { from, to, text: made }: Slip['repairs'][number]): string {
+  return text.slice(0, from) + made + text.slice(to);
+}
+
+const RK4 = (
+  last: string,
+  k2 = 'f(t + h/2, y + h/2*k1)',
+  k3 = 'f(t + h/2, y + h/2*k2)',
+  k4 = 'f(t + h, y + h*k3)',
+): string => `k1 = f(t, y)\nk2 = ${k2}\nk3 = ${k3}\nk4 = ${k4}\ny[n+1] = y + ${last}`;
+const RIGHT = 'h/6*(k1 + 2*k2 + 2*k3 + k4)';
+
+test.each(LIBRARY.map(({ title }) => title))('no slip is reported in %s', (title) => {
+  const { slips, nearMisses } = inspectMethod(findInLibrary(title)!);
+  expect(slips).toEqual([]);
+  expect(nearMisses).toEqual([]);
+});
+
+test.each([
+  [
+    'a forgotten h before a stage',
+    'k1 = f(t, y)\nk2 = f(t + h/2, y + k1/2)\ny[n+1] = y + h*k2',
+    'k1 is a slope and stands here without h in the place of k2; did you mean h*k1?',
+    null,
+  ],
+  [
+    'a forgotten h in the last line',
+    'k1 = f(t, y)\ny[n+1] = y + k1',
+    'k1 is a slope and stands here without h in y[n+1]; did you mean h*k1?',
+    1,
+  ],
+  [
+    'a forgotten h before f itself',
+    'y[n+1] = y + f(t, y)',
+    'f is a slope and stands here without h in y[n+1]; did you mean h*f?',
+    1,
+  ],
+  [
+    'an h that is there twice',
+    'k1 = h*f(t, y)\nk2 = h*f(t + h/2, y + k1/2)\ny[n+1] = y + h*k2',
+    'k2 stands here with h too much in y[n+1]: a factor h is there twice',
+    2,
+  ],
+  ['a Taylor term with the wrong power', "y[n+1] = y + h*f(t, y) + h/2*f'(t, y)", "f' lacks h in y[n+1]", 2],
+  [
+    'a Taylor term two powers short',
+    "y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y) + h/6*f''(t, y)",
+    "f'' lacks h^2 in y[n+1]",
+    3,
+  ],
+  ['a velocity without h', 'v[n+1] = v + h*a(t, x, v)\nx[n+1] = x + v[n+1]', 'v lacks h in x[n+1]', null],
+] as const)('a dimension check finds %s', (_, text, message, order) => {
+  const { slips, order: proof } = inspect(text);
+  expect(proof).toBeNull();
+  expect(slips.map((slip) => slip.message)).toContain(message);
+  const repair = slips[0]?.repairs[0];
+  if (order !== null) expect(inspect(mended(text, repair!)).order?.order).toBe(order);
+});
+
+test.each([
+  [
+    'a weight of a slope',
+    RK4('h/6*(k1 + 2*k2 + k3 + k4)'),
+    'the weights of the slopes sum to 5/6, and must sum to 1: a straight line is not followed',
+  ],
+  [
+    'a divisor',
+    RK4('h/3*(k1 + 2*k2 + 2*k3 + k4)'),
+    'the weights of the slopes sum to 2, and must sum to 1: a straight line is not followed',
+  ],
+  [
+    'a factor of an earlier value',
+    'start with Heun\ny[n+1] = 4/3*y - 1/2*y[n-1] + 2/3*h*f[n]',
+    'the factors of y, y[n-1], ... sum to 5/6, and must sum to 1: a constant solution does not stay constant',
+  ],
+  [
+    'the time of a stage',
+    RK4(RIGHT, 'f(t, y + h/2*k1)'),
+    'k2 looks at the time t + 0, and at a value that is h/2 further',
+  ],
+  [
+    'the time of the last stage',
+    RK4(RIGHT, undefined, undefined, 'f(t + h/2, y + h*k3)'),
+    'k4 looks at the time t + h/2, and at a value that is h further',
+  ],
+  [
+    'half a step of a value',
+    RK4(RIGHT, undefined, 'f(t + h/2, y + h*k2)'),
+    'k3 looks at the time t + h/2, and at a value that is h further',
+  ],
+  [
+    'a stage that is never used',
+    'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h*k1',
+    'k2 is never used',
+  ],
+  [
+    'a prediction that is not taken',
+    'start with Heun\np = y + h/2*(3*f[n] - f[n-1])\ny[n+1] = y + h/2*(f[n] + f(t + h, y + h*f[n]))',
+    'p is never used: the formula below does not take this prediction',
+  ],
+  [
+    'too coarse a start',
+    'start with Euler\ny[n+1] = y + h/24*(55*f[n] - 59*f[n-1] + 37*f[n-2] - 9*f[n-3])',
+    'the first steps by Euler have order 1; this formula has order 4 and needs first steps of order 3 at least',
+  ],
+  [
+    'a start that reaches back itself',
+    'start with Adams-Bashforth 2\ny[n+1] = y + h/12*(23*f[n] - 16*f[n-1] + 5*f[n-2])',
+    'Adams-Bashforth 2 reaches back itself and cannot do the first steps',
+  ],
+] as const)('a slip is found in %s', (_, text, message) => {
+  expect(inspect(text).slips.map((slip) => slip.message)).toContain(message);
+});
+
+test.each([
+  ['a forgotten 2', RK4('h/6*(k1 + 2*k2 + k3 + k4)'), '2*k3', 4],
+  ['a wrong index of a stage', RK4(RIGHT, undefined, 'f(t + h/2, y + h/2*k1)'), 'k2', 4],
+  ['a wrong time', RK4(RIGHT, undefined, undefined, 'f(t + h/2, y + h*k3)'), '1', 4],
+  [
+    'a wrong sign of a number',
+    'start with RK4\ny[n+1] = y + h/24*(55*f[n] - 59*f[n-1] + 37*f[n-2] + 9*f[n-3])',
+    '-9',
+    4,
+  ],
+  [
+    'a wrong sign of a stage',
+    'k1 = f(t, y)\nk2 = f(t + h/2, y + h/2*k1)\nk3 = f(t + h, y + h*k1 + 2*h*k2)\ny[n+1] = y + h/6*(k1 + 4*k2 + k3)',
+    '(-k1)',
+    3,
+  ],
+  [
+    'a wrong weight',
+    'k1 = f(t, y)\nk2 = f(t + h/3, y + h/3*k1)\nk3 = f(t + 2/3*h, y + 2/3*h*k2)\ny[n+1] = y + h/3*(k1 + 3*k3)',
+    '4',
+    3,
+  ],
+  [
+    'a wrong fraction',
+    'k1 = f(t, y)\nk2 = f(t + 2/3*h, y + 2/3*h*k1)\ny[n+1] = y + h*(1/4*k1 + 1/4*k2)',
+    '3/4',
+    2,
+  ],
+  [
+    'three digits in place of a half',
+    'theta = 0.501\nsolve k1 = f(t + theta*h, y + theta*h*k1)\ny[n+1] = y + h*k1',
+    '1/2',
+    2,
+  ],
+  [
+    'a coefficient of Adams',
+    'start with Kutta 3\ny[n+1] = y + h/12*(23*f[n] - 15*f[n-1] + 5*f[n-2])',
+    '16',
+    3,
+  ],
+  [
+    'a factor of a backward difference',
+    'start with Heun\nsolve y[n+1] = 4/3*y - 1/3*y[n-1] + 1/3*h*f(t + h, y[n+1])',
+    '2/3',
+    2,
+  ],
+  ['a Taylor coefficient', "y[n+1] = y + h*f(t, y) + h^2/3*f'(t, y)", '2', 2],
+] as const)('a near miss tells %s', (_, text, instead, order) => {
+  const { nearMisses, order: proof } = inspect(text);
+  const miss = nearMisses.find((one) => one.instead === instead);
+  expect(miss).toMatchObject({ order });
+  expect(order).toBeGreaterThan(proof!.order);
+  // the repair is a text that is proved to do what is said
+  expect(inspect(mended(text, miss!.repair)).order?.order).toBe(order);
+});

@@ -1,0 +1,87 @@
+import { findInLibrary } from '../../method/library/find-method.ts';
+import { parseMethod } from '../../method/parse-method.ts';
+import { inspectMethod, type Stability } from '../inspect-method.ts';
+import { complex, rootsOf, sizeOf } from './complex.ts';
+import { growthAt } from './stability-limits.ts';
+import { zTex } from './z-polynomial.ts';
+
+function stabilityOf(title: string): Stability {
+  const { stability } = inspectMethod(findInLibrary(title)!);
+  if (stability === null) throw new Error(title);
+  return stability;
+}
+
+test.each([
+  // real, imaginary
+  ['Euler', 2, 0],
+  ['Heun', 2, 0],
+  ['Kutta 3', 2.512745, Math.sqrt(3)],
+  ['RK4', 2.785294, 2 * Math.SQRT2],
+  ['Adams-Bashforth 2', 1, 0],
+  ['Adams-Bashforth 3', 6 / 11, 0.723627],
+  ['Adams-Bashforth 4', 3 / 10, 0.429987],
+  ['Adams-Bashforth 5', 0.163339, 0],
+  ['Adams-Bashforth 6', 0.087719, 0],
+  ['Leapfrog', 0, 1],
+  ['Adams-Moulton 2, predicted', 2, 1.287189],
+  ['Backward Euler', Infinity, Infinity],
+  ['Trapezoidal rule', Infinity, Infinity],
+] as const)('%s is stable up to %d on the real and %d on the imaginary axis', (title, real, imaginary) => {
+  const found = stabilityOf(title);
+  if (real === Infinity) expect(found).toMatchObject({ real, imaginary });
+  else {
+    expect(found.real).toBeCloseTo(real, 5);
+    expect(found.imaginary).toBeCloseTo(imaginary, 5);
+  }
+});
+
+test.each([
+  ['Backward Euler', true, true],
+  ['Trapezoidal rule', true, false],
+  ['Implicit midpoint', true, false],
+  ['Gauss 2', true, false],
+  ['BDF 2', true, true],
+  ['RK4', false, false],
+] as const)('%s: A-stable %s, L-stable %s', (title, aStable, lStable) => {
+  expect(stabilityOf(title)).toMatchObject({ aStable, lStable });
+});
+
+test.each([
+  ['RK4', '1', '1 + z + \\tfrac{1}{2}z^{2} + \\tfrac{1}{6}z^{3} + \\tfrac{1}{24}z^{4}'],
+  ['Trapezoidal rule', '1 - \\tfrac{1}{2}z', '1 + \\tfrac{1}{2}z'],
+  ['Backward Euler', '1 - z', '1'],
+  ['Taylor 2', '1', '1 + z + \\tfrac{1}{2}z^{2}'],
+] as const)('R(z) of %s', (title, below, above) => {
+  const { polynomial } = stabilityOf(title);
+  expect(zTex(polynomial.below)).toBe(below);
+  expect(zTex(polynomial.above[0]!)).toBe(above);
+});
+
+test('growth over one step is that of a run: (1 + h lambda)^N, and the roots of a two-step formula', () => {
+  const z = complex(-0.3, 0.8);
+  expect(growthAt(stabilityOf('Euler').polynomial, z)).toBeCloseTo(sizeOf(complex(0.7, 0.8)), 14);
+  // leapfrog: r^2 - 2 z r - 1 = 0
+  const z0 = complex(0.5);
+  expect(growthAt(stabilityOf('Leapfrog').polynomial, z0)).toBeCloseTo(0.5 + Math.sqrt(1.25), 12);
+});
+
+test('roots of a polynomial, double ones as well', () => {
+  // (z - 1)(z + 2)(z^2 + 1)
+  const roots = rootsOf([-2, 1, -1, 1, 1].map((c) => complex(c)));
+  const found = roots.map(({ re, im }) =>
+    `${Math.round(re * 1e9) / 1e9}/${Math.round(im * 1e9) / 1e9}`.replaceAll('-0/', '0/'),
+  );
+  expect(new Set(found)).toEqual(new Set(['1/0', '-2/0', '0/1', '0/-1'].map((text) => text)));
+});
+
+test('a damped oscillator is inside where its spiral is, on the edge where it is not', () => {
+  const two = inspectMethod(
+    (() => {
+      const reading = parseMethod('k1 = f(t, y)\ny[n+1] = y + h*k1');
+      if (!reading.ok) throw new Error('text');
+      return reading.value;
+    })(),
+  ).stability!.polynomial;
+  expect(growthAt(two, complex(-1, 0.5))).toBeLessThan(1);
+  expect(growthAt(two, complex(-0.1, 0.9))).toBeGreaterThan(1);
+});

@@ -1,0 +1,35 @@
+import { pow } from '../../../elementary/power.ts';
+import type { MethodCase } from '../cases.ts';
+import type { FactOf } from '../facts.ts';
+
+/** How near an error must be to its leading term to be told beside it. */
+const NEAR = 0.1;
+
+/** The finest rung that counts, whose error is the leading term but for a few percent. */
+export function predicted({ result }: MethodCase): FactOf<'predicted'> | null {
+  const { predicted: theory, rungs, fit } = result;
+  if (theory === null || fit === null || theory.constant === 0) return null;
+  const finest = fit.rungs.reduce((best, i) => (rungs[i]!.h < rungs[best]!.h ? i : best), fit.rungs[0] ?? 0);
+  const rung = rungs[finest];
+  if (rung?.error == null) return null;
+  const { order, constant } = theory;
+  const off = Math.abs(rung.error / (constant * pow(rung.h, order)) - 1);
+  if (!(off <= NEAR)) return null;
+  return { kind: 'predicted', rungs: [finest], tone: 'good', figures: { h: rung.h, off, order, constant } };
+}
+
+/** An error that is small because its leading term passes zero near the time it is taken at. */
+export function leadingSign({ study, result }: MethodCase): FactOf<'leading sign'> | null {
+  const t = result.predicted?.changesSign ?? null;
+  if (t === null) return null;
+  const figures = { independent: study.problem.independent, t };
+  return { kind: 'leading sign', rungs: [], tone: 'plain', figures };
+}
+
+/** A formula that is of a higher order on this problem than in general, as theory says. */
+export function leadingZero({ result }: MethodCase): FactOf<'leading zero'> | null {
+  const { predicted: theory } = result;
+  if (theory === null || theory.order <= theory.general) return null;
+  const { order, general } = theory;
+  return { kind: 'leading zero', rungs: [], tone: 'plain', figures: { order, general } };
+}

@@ -1,0 +1,136 @@
+import { leadingAt, type LeadingError, leadingError } from '../../inspect/leading/leading-error.ts';
+import { inspectMethod } from '../../inspect/inspect-method.ts';
+import { norm } from '../../run/norm.ts';
+import { checkExact } from '../../problem/check-exact.ts';
+import type { Problem } from '../../problem/problem.ts';
+import { attempt } from '../../text/refusal.ts';
+import { remembered } from '../../text/remembered.ts';
+import { isRelative } from '../runs/error-choice.ts';
+import type { Study, StudyMethod } from '../runs/study.ts';
+import { placesOf, type Truth } from '../runs/truth.ts';
+import { proofFor } from '../trial/promised-order.ts';
+import { kinkTimes } from './kinks.ts';
+
+/** The leading term of the error of a study's method: constant * h^order, with the sign of a single component. */
+export interface Predicted {
+  readonly order: number;
+  readonly constant: number;
+  /** The error of one component with its sign; null for a norm, a maximum or a mean. */
+  readonly signed: number | null;
+  /** The order that the formula has on problems in general. */
+  readonly general: number;
+  /** A time near that of the error at which the leading term changes its sign; null where there is none. */
+  readonly changesSign: number | null;
+}
+
+const known = remembered<LeadingError | null>(60);
+
+/** Whether the first steps are at least of the order of the formula, so that they leave no trace in the leading term. */
+function isWellStarted({ method }: StudyMethod, { start, problem }: Study, order: number): boolean {
+  if (method.depth === 0) return true;
+  const name = start.instead ?? method.startWith?.name ?? 'exact';
+  if (name === 'exact') return true;
+  const starter = start.find(name);
+  const own = starter && proofFor(starter, problem);
+  return own != null && own.order >= order;
+}
+
+/** Whether the reference is so good that series along it are those of the solution. */
+const GOOD = 1e-11;
+
+/**
+ * The leading error of a method of a study along its interval; null where it is not proved, where the solution has kinks,
+ * where there is no good solution to expand about, and where first steps are of a lower order.
+ */
+export function leadingOf(
+  study: Study,
+  truth: Truth,
+  method: StudyMethod,
+  until: number,
+): LeadingError | null {
+  const { problem } = study;
+  const key = JSON.stringify([
+    problem.text,
+    problem.parameters.map(({ value }) => value),
+    method.method.text,
+    study.start.instead,
+    until,
+  ]);
+  return known(key, () => made(study, truth, method, until));
+}
+
+function isTrusted(problem: Problem, truth: Truth): boolean {
+  if (truth.kind === 'exact') return checkExact(problem)?.satisfied === true;
+  return truth.kind === 'taylor' && truth.error <= GOOD && truth.reached >= problem.end;
+}
+
+function made(study: Study, truth: Truth, method: StudyMethod, until: number): LeadingError | null {
+  const { problem } = study;
+  const { linear } = inspectMethod(method.method);
+  const proof = proofFor(method.method, problem);
+  if (linear === null || proof === null || !isWellStarted(method, study, proof.order)) return null;
+  if (!isTrusted(problem, truth) || kinkTimes(problem, truth).length > 0) return null;
+  const solution = (t: number, out: Float64Array): void => {
+    for (let j = 0; j < problem.size; j += 1) out[j] = truth.value(j, t);
+  };
+  const found = attempt(() => leadingError(linear, proof, problem, solution, until));
+  return found.ok ? found.value : null;
+}
+
+/** How near to the time of the error a change of sign is told, as a part of the interval. */
+const NEAR = 0.08;
+
+function signChange(leading: LeadingError, place: number, t: number): number | null {
+  const { start, end } = leading;
+  const steps = 400;
+  let found: number | null = null;
+  let before = leadingAt(leading, place, start);
+  for (let i = 1; i <= steps; i += 1) {
+    const at = start + ((end - start) * i) / steps;
+    const here = leadingAt(leading, place, at);
+    if (before * here < 0 && Math.abs(at - t) <= NEAR * (end - start))
+      found = at - (end - start) / (2 * steps);
+    if (here !== 0) before = here;
+  }
+  return found;
+}
+
+/** The error that theory says a method makes at step size h, as the leading term and nothing else. */
+export function predictedOf(study: Study, truth: Truth, method: StudyMethod): Predicted | null {
+  const { problem, error } = study;
+  const places = placesOf(problem, error.of);
+  if ('message' in places || error.at === 'local') return null;
+  const until = typeof error.at === 'object' ? error.at.t : problem.end;
+  if (!(until > problem.start)) return null;
+  const leading = leadingOf(study, truth, method, until);
+  const proof = proofFor(method.method, problem);
+  if (leading === null || proof === null) return null;
+  const sizeAt = (t: number): number => norm(places.map((place) => truth.value(place, t)));
+  const errorAt = (t: number): number => {
+    const size = norm(places.map((place) => leadingAt(leading, place, t)));
+    return isRelative(error) ? size / sizeAt(t) : size;
+  };
+  const general = proof.order;
+  const [place] = places;
+  if (error.at === 'max' || error.at === 'rms') {
+    const parts = leading.values.length / leading.size - 1;
+    const all = Array.from({ length: parts + 1 }, (_, i) =>
+      errorAt(leading.start + ((leading.end - leading.start) * i) / parts),
+    ).filter((value) => Number.isFinite(value));
+    const constant =
+      error.at === 'max'
+        ? Math.max(...all)
+        : Math.sqrt(all.reduce((sum, value) => sum + value * value, 0) / all.length);
+    return { order: leading.order, constant, signed: null, general, changesSign: null };
+  }
+  const constant = errorAt(until);
+  if (!Number.isFinite(constant)) return null;
+  const isSingle = places.length === 1 && place !== undefined;
+  return {
+    order: leading.order,
+    constant,
+    signed: isSingle ? Math.sign(leadingAt(leading, place, until)) * constant : null,
+    general,
+    changesSign: isSingle ? signChange(leading, place, until) : null,
+  };
+}
