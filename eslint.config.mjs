@@ -7,7 +7,7 @@ import tseslint from 'typescript-eslint';
 const core = {
   // a path into it, or the package as a whole
   regex: '(^|/)core/(src|dist)/|^@schritt/core$',
-  message: 'core is used through its entries @schritt/core/notation, study and document alone',
+  message: 'core is used through its entries @schritt/core/notation, inspect, study and document alone',
 };
 const house = (names) => ({
   group: names.flatMap((name) => [

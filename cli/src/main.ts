@@ -1,6 +1,7 @@
 import { Refusal } from '@schritt/core/notation';
 import { Command, Option } from 'commander';
 import { checkCommand } from './commands/check.ts';
+import { inspectCommand } from './commands/inspect.ts';
 import { emitCommand } from './commands/emit.ts';
 import { runCommand, type RunOptions } from './commands/run.ts';
 import { type StudyFormat, studyCommand } from './commands/study.ts';
@@ -51,6 +52,15 @@ program
   .description('say what was understood of a file, or list its errors')
   .argument('<file>', 'a *.schritt.json file')
   .action((file: string) => answer(() => checkCommand(file)));
+
+program
+  .command('inspect')
+  .description('say what can be proved of the methods of a file: kind, order, stability, likely slips')
+  .argument('<file>', 'a study or method file')
+  .addOption(new Option('--format <format>', 'how to print').choices(['json', 'table']).default('table'))
+  .action((file: string, options: { format: 'json' | 'table' }) =>
+    answer(() => inspectCommand(file, options.format)),
+  );
 
 program
   .command('emit')

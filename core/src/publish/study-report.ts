@@ -27,6 +27,10 @@ export interface MethodReport {
   readonly fit: Omit<OrderFit, 'constant'> | null;
   /** The order that the formula has on a test system; null where none could be told. */
   readonly promised: number | null;
+  /** Whether that was proved from the text, or found by trial. */
+  readonly promisedBy: 'proof' | 'trial' | null;
+  /** The leading term of the error, constant * h^order, where theory says it. */
+  readonly predicted: { readonly order: number; readonly constant: number } | null;
   readonly roundOff: RoundOff | null;
 }
 
@@ -114,7 +118,7 @@ function rungReport(rung: RungResult, names: readonly string[]): RungReport {
 }
 
 function methodReport(method: MethodResult, names: readonly string[]): MethodReport {
-  const { title, rungs, fit, promised, roundOff } = method;
+  const { title, rungs, fit, promised, predicted, roundOff } = method;
   return {
     title,
     rungs: rungs.map((rung) => rungReport(rung, names)),
@@ -127,6 +131,8 @@ function methodReport(method: MethodResult, names: readonly string[]): MethodRep
       by: fit.by,
     },
     promised: promised.kind === 'order' ? promised.order : null,
+    promisedBy: promised.kind === 'order' ? promised.by : null,
+    predicted: predicted && { order: predicted.order, constant: predicted.constant },
     roundOff,
   };
 }

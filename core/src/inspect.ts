@@ -1,0 +1,16 @@
+// What others use of what is proved of methods: texts in, kind, order, stability, slips and predicted errors out.
+export { type BenchResult, type TestBench, testBench } from './inspect/bench/test-bench.ts';
+export { type Amount, amountOf, amountText, fraction, inexactly } from './inspect/form/amount.ts';
+export { multistepText, tableauText } from './inspect/form/grid-text.ts';
+export type { MultistepCoefficients, Tableau } from './inspect/form/tableau.ts';
+export { type Inspection, inspectMethod, type Stability } from './inspect/inspect-method.ts';
+export { type LeadingError, leadingAt } from './inspect/leading/leading-error.ts';
+export { amountTex, conditionTex } from './inspect/order/condition-tex.ts';
+export type { ProvedOrder } from './inspect/order/prove-order.ts';
+export { type DrawnVertex, treePicture } from './inspect/order/tree-picture.ts';
+export type { NearMiss } from './inspect/slips/near-misses.ts';
+export type { Slip } from './inspect/slips/slip.ts';
+export { type Complex, complex } from './inspect/stability/complex.ts';
+export { growthAt } from './inspect/stability/stability-limits.ts';
+export { zTex } from './inspect/stability/z-polynomial.ts';
+export { type InspectionReport, inspectionReport } from './publish/inspection-report.ts';

@@ -1,0 +1,162 @@
+import { compileWithStart } from '../../compile/compile-with-start.ts';
+import { ln } from '../../elementary/logarithm.ts';
+import type { Method } from '../../method/method.ts';
+import { parseProblem } from '../../problem/parse-problem.ts';
+import type { Problem } from '../../problem/problem.ts';
+import { exactSolution } from '../../run/exact-solution.ts';
+import { layGrid, timeAt } from '../../run/grid.ts';
+import { begin, goTo } from '../../run/integrate.ts';
+import { norm } from '../../run/norm.ts';
+import { attempt } from '../../text/refusal.ts';
+import { inspectMethod } from '../inspect-method.ts';
+
+/** A problem of the battery. */
+interface Bench {
+  readonly name: string;
+  readonly text: string;
+  /** Up to which order of a method its runs are exact but for rounding; null for a problem that none is exact on. */
+  readonly exactFrom: number | null;
+}
+
+const power = (q: number): string =>
+  `y' = ${q === 1 ? '1' : `${q}*t${q === 2 ? '' : `^${q - 1}`}`}\ny(0) = 0\n0 <= t <= 1\ny(t) = t${q === 1 ? '' : `^${q}`}`;
+
+/** Problems with known solutions: powers of t, linear, nonlinear, with time in the rate, systems, a stiff one. */
+const FIRST: readonly Bench[] = [
+  { name: 'f = 1', text: power(1), exactFrom: 1 },
+  { name: 'y = t^2', text: power(2), exactFrom: 2 },
+  { name: 'y = t^3', text: power(3), exactFrom: 3 },
+  { name: 'y = t^4', text: power(4), exactFrom: 4 },
+  { name: "linear, y' = -y", text: "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)", exactFrom: null },
+  {
+    name: "nonlinear, y' = -y^2/2",
+    text: "y' = -y^2/2\ny(0) = 1\n0 <= t <= 2\ny(t) = 2/(2 + t)",
+    exactFrom: null,
+  },
+  {
+    name: "with t in the rate, y' = cos(t)*y",
+    text: "y' = cos(t)*y\ny(0) = 1\n0 <= t <= 3\ny(t) = exp(sin(t))",
+    exactFrom: null,
+  },
+  {
+    name: "a system, u' = w, w' = -u*(1 + ...)",
+    text: "u' = w + t*(u^2 - sin(t)^2)/4\nw' = -u + (w^2 - cos(t)^2)/5\nu(0) = 0\nw(0) = 1\n0 <= t <= 3\nu(t) = sin(t)\nw(t) = cos(t)",
+    exactFrom: null,
+  },
+  {
+    name: "stiff, y' = -30*(y - cos(t))",
+    text: "y' = -30*(y - cos(t)) - sin(t)\ny(0) = 1\n0 <= t <= 1\ny(t) = cos(t)",
+    exactFrom: null,
+  },
+];
+const SECOND: readonly Bench[] = [
+  { name: "x'' = 2", text: "x'' = 2\nx(0) = 0\nx'(0) = 0\n0 <= t <= 1\nx(t) = t^2", exactFrom: null },
+  { name: "x'' = -x", text: "x'' = -x\nx(0) = 0\nx'(0) = 1\n0 <= t <= 3\nx(t) = sin(t)", exactFrom: null },
+  {
+    name: "nonlinear, with t, without x'",
+    text: "x'' = -x + t*(x^2 - sin(t)^2)/4\nx(0) = 0\nx'(0) = 1\n0 <= t <= 3\nx(t) = sin(t)",
+    exactFrom: null,
+  },
+  {
+    name: "damped, with x'",
+    text: "x'' = -x - (x'*x - sin(t)*cos(t))/3\nx(0) = 0\nx'(0) = 1\n0 <= t <= 3\nx(t) = sin(t)",
+    exactFrom: null,
+  },
+];
+
+/** How a method did on one problem of the battery. */
+export interface BenchResult {
+  readonly name: string;
+  /** The order between the finest two rungs that are clear of rounding; null where there are none. */
+  readonly observed: number | null;
+  /** Largest error over the grid of the finest rung. */
+  readonly finest: number | null;
+  /**
+   * `exact`: all errors are rounding. `agrees`: the observed orders come to the proved one, or above it. `parts`: they
+   * stay below it. `unknown`: no order is proved. `grows`: errors do not fall.
+   */
+  readonly verdict: 'exact' | 'agrees' | 'parts' | 'unknown' | 'grows';
+  /** Steps of the coarsest rung from which on the observed orders stay off the proved one; null where they do not. */
+  readonly partsAt: number | null;
+}
+
+export interface TestBench {
+  readonly proved: number | null;
+  readonly results: readonly BenchResult[];
+}
+
+const COUNTS = [8, 16, 32, 64, 128, 256, 512, 1024, 2048];
+/** Errors below that many units of the largest value are rounding. */
+const ROUNDING = 400 * Number.EPSILON;
+/** How near to the proved order an observed one must come; high orders are seen at few and coarse rungs alone. */
+function nearTo(proved: number): number {
+  return proved - Math.max(0.2, proved / 10);
+}
+
+function read(text: string): Problem {
+  const reading = parseProblem(text);
+  if (!reading.ok) throw new Error(`a built-in problem cannot be read: ${JSON.stringify(reading.errors)}`);
+  return reading.value;
+}
+
+function errorsOn(method: Method, problem: Problem): readonly number[] | null {
+  const compiled = attempt(() => compileWithStart(problem, method, { find: () => null, instead: 'exact' }));
+  if (!compiled.ok) return null;
+  const exact = exactSolution(problem);
+  return COUNTS.filter((steps) => steps > method.depth).map((steps) => {
+    const at = begin(compiled.value, layGrid(problem.start, problem.end, { steps }));
+    // the largest error: at one time alone an error may happen to change its sign
+    let largest = 0;
+    for (let n = 1; n <= steps; n += 1) {
+      goTo(at, n);
+      if (at.stopped !== null) return Infinity;
+      const t = timeAt(at.grid, n);
+      const error = norm(Array.from({ length: problem.size }, (_, j) => at.state[j]! - exact.value(j, t)));
+      largest = Math.max(largest, error);
+    }
+    return largest;
+  });
+}
+
+function resultOn({ name, text, exactFrom }: Bench, method: Method, proved: number | null): BenchResult {
+  const problem = read(text);
+  const errors = errorsOn(method, problem);
+  const none = { name, observed: null, finest: null, partsAt: null };
+  if (errors === null) return { ...none, verdict: 'unknown' };
+  const clear = errors.filter((error) => error > ROUNDING * COUNTS.length);
+  const finest = errors.at(-1) ?? null;
+  if (clear.length === 0) return { ...none, finest, verdict: 'exact' };
+  const counts = COUNTS.filter((steps) => steps > method.depth);
+  const orders = errors.slice(1).flatMap((error, i) => {
+    const before = errors[i]!;
+    if (!Number.isFinite(before) || error <= ROUNDING * 20) return [];
+    return [{ steps: counts[i + 1]!, order: ln(before / error) / Math.LN2 }];
+  });
+  const observed = orders.at(-1)?.order ?? null;
+  // what is left between the first error and rounding is too little for an order
+  if (observed === null) return { ...none, finest, verdict: Number.isFinite(finest) ? 'exact' : 'grows' };
+  if (observed < 0.3 && (finest ?? 0) > 1e-6) return { ...none, observed, finest, verdict: 'grows' };
+  if (proved === null) return { ...none, observed, finest, verdict: 'unknown' };
+  if (exactFrom !== null && proved >= exactFrom)
+    return { name, observed, finest, verdict: 'parts', partsAt: counts[0] ?? null };
+  if (observed >= nearTo(proved)) return { ...none, observed, finest, verdict: 'agrees' };
+  const last = orders.findLastIndex(({ order }) => order >= nearTo(proved));
+  return { name, observed, finest, verdict: 'parts', partsAt: orders[last + 1]?.steps ?? null };
+}
+
+/**
+ * Runs a method on a fixed battery of problems with known solutions, with exact first steps, and holds the observed
+ * orders against the proved one. A method of order p is exact for powers of t up to p.
+ */
+export function testBench(method: Method): TestBench {
+  const { order, orderWithoutVelocity } = inspectMethod(method);
+  const isSecond = method.form === 'second order';
+  const proved = order !== null && order.zero?.stable !== false ? order.order : null;
+  const free = orderWithoutVelocity?.order ?? proved;
+  return {
+    proved,
+    results: (isSecond ? SECOND : FIRST).map((bench) =>
+      resultOn(bench, method, isSecond && !bench.name.startsWith('damped') ? free : proved),
+    ),
+  };
+}

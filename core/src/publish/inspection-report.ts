@@ -1,0 +1,95 @@
+import { type Amount, amountText } from '../inspect/form/amount.ts';
+import { type Inspection, inspectMethod } from '../inspect/inspect-method.ts';
+import { conditionText } from '../inspect/order/condition-tex.ts';
+import { evaluationsPerStep, type Method } from '../method/method.ts';
+import type { Span } from '../text/place.ts';
+import { lineStarts, placeOf } from '../text/place.ts';
+
+/** What can be proved of a method, as plain JSON. Numbers of a tableau are texts: fractions as such. */
+export interface InspectionReport {
+  readonly title: string;
+  /** Null where the text is no known form. */
+  readonly kind: string | null;
+  /** Why it is none. */
+  readonly why: string | null;
+  readonly stages: number | null;
+  readonly evaluations: number;
+  readonly order: number | null;
+  /** For x'' = a(t, x) where a does not depend on the velocity. */
+  readonly orderWithoutVelocity: number | null;
+  readonly errorConstant: string | null;
+  readonly tableau: {
+    readonly c: readonly string[];
+    readonly A: readonly (readonly string[])[];
+    readonly b: readonly string[];
+  } | null;
+  readonly multistep: {
+    readonly alpha: readonly string[];
+    readonly beta: readonly string[];
+    readonly next: string;
+  } | null;
+  /** Null numbers where there is no end: stable on the whole half axis. */
+  readonly stability: {
+    readonly real: number | null;
+    readonly imaginary: number | null;
+    readonly aStable: boolean;
+    readonly lStable: boolean;
+  } | null;
+  readonly zeroStable: boolean | null;
+  /** The first condition of the next order that fails. */
+  readonly conditions: readonly string[];
+  readonly slips: readonly { readonly line: number; readonly column: number; readonly message: string }[];
+  readonly nearMisses: readonly {
+    readonly line: number;
+    readonly column: number;
+    readonly message: string;
+    readonly order: number;
+  }[];
+}
+
+function texts(amounts: readonly Amount[]): readonly string[] {
+  return amounts.map(amountText);
+}
+
+function finite(limit: number): number | null {
+  return Number.isFinite(limit) ? limit : null;
+}
+
+/** What an inspection has found, as plain JSON. */
+export function inspectionReport(title: string, method: Method): InspectionReport {
+  const found: Inspection = inspectMethod(method);
+  const { kind, why, linear, order, orderWithoutVelocity, tableau, multistep, stability } = found;
+  const starts = lineStarts(method.text);
+  const placed = (at: Span): { readonly line: number; readonly column: number } => placeOf(starts, at.from);
+  const first = order?.failing[0];
+  return {
+    title,
+    kind,
+    why: why?.why ?? null,
+    stages: linear?.stages.length ?? null,
+    evaluations: evaluationsPerStep(method),
+    order: order?.order ?? null,
+    orderWithoutVelocity: orderWithoutVelocity?.order ?? null,
+    errorConstant: order?.errorConstant ? amountText(order.errorConstant) : null,
+    tableau: tableau && { c: texts(tableau.c), A: tableau.A.map(texts), b: texts(tableau.b) },
+    multistep: multistep && {
+      alpha: texts(multistep.alpha),
+      beta: texts(multistep.beta),
+      next: amountText(multistep.next),
+    },
+    stability: stability && {
+      real: finite(stability.real),
+      imaginary: finite(stability.imaginary),
+      aStable: stability.aStable,
+      lStable: stability.lStable,
+    },
+    zeroStable: order?.zero?.stable ?? null,
+    conditions: first === undefined ? [] : [conditionText(first, tableau !== null)],
+    slips: found.slips.map(({ at, message }) => ({ ...placed(at), message })),
+    nearMisses: found.nearMisses.map(({ at, message, order: raised }) => ({
+      ...placed(at),
+      message,
+      order: raised,
+    })),
+  };
+}
