@@ -11,6 +11,8 @@ export { type DrawnVertex, treePicture } from './inspect/order/tree-picture.ts';
 export type { NearMiss } from './inspect/slips/near-misses.ts';
 export type { Slip } from './inspect/slips/slip.ts';
 export { type Complex, complex } from './inspect/stability/complex.ts';
+export { type Box, boxFor, type EdgePiece, regionEdge } from './inspect/stability/region.ts';
+export { largestStep, spectrumAlong } from './inspect/stability/spectrum.ts';
 export { growthAt } from './inspect/stability/stability-limits.ts';
 export { zTex } from './inspect/stability/z-polynomial.ts';
 export { type InspectionReport, inspectionReport } from './publish/inspection-report.ts';

@@ -13,6 +13,7 @@ export { keepRun, type LongRun, MOST_KEPT, rowsAgain, type Thinned } from './run
 export { type Row, type Rows, rowsOf } from './run/rows.ts';
 export { conclude } from './study/conclude.ts';
 export type { Finding } from './study/findings/facts.ts';
+export { leadingOf } from './study/judge/predicted.ts';
 export { leftOutText } from './study/judge/left-out-text.ts';
 export type { RungResult } from './study/judge/method-result.ts';
 export { runStudy, studySteps } from './study/run-study.ts';
@@ -33,5 +34,6 @@ export { type MethodSign, methodSigns } from './study/runs/run-methods.ts';
 export type { Study } from './study/runs/study.ts';
 export { type Truth, truthOf } from './study/runs/truth.ts';
 export type { StudyResult } from './study/study-result.ts';
+export { type WishedSteps, wishedSteps } from './study/wished-steps.ts';
 export { stepLimits } from './study/step-limits.ts';
 export { type Look, type WorkedLine, type WorkedStep, workedStep } from './worked/worked-step.ts';

@@ -69,8 +69,13 @@ const RAISED = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 
 /** 10 to a whole power in plain characters: 10⁻². */
 export function powerOfTen(exponent: number): string {
+  return `10${raised(exponent)}`;
+}
+
+/** A whole number as an exponent: ², ⁻³. */
+export function raised(exponent: number): string {
   const digits = String(Math.abs(exponent)).replace(/\d/g, (digit) => RAISED.charAt(Number(digit)));
-  return `10${exponent < 0 ? '⁻' : ''}${digits}`;
+  return `${exponent < 0 ? '⁻' : ''}${digits}`;
 }
 
 /** A text with the sign of a typesetter for every minus. */

@@ -5,11 +5,13 @@ import type {
   Curves,
   Profile,
   ProfileWish,
+  Region,
   RowsWindow,
   RowsWish,
   RunWish,
   SideRows,
   SideWish,
+  Spectrum,
   StepView,
   StepWish,
 } from '../worker/messages.ts';
@@ -102,6 +104,24 @@ export function useStep(document: StudyDocument | null, step: StepWish | null): 
     if (document === null || step === null) return null;
     return (computer, progress) => computer.ask('step', { document, step }, progress);
   }, [document, step]);
+  return useComputed(ask);
+}
+
+/** The stability region of a method, by a worker of its own; null for none. */
+export function useRegion(text: string | null): Computed<Region | null> {
+  const ask = useMemo((): Ask<Region | null> | null => {
+    if (text === null) return null;
+    return (computer, progress) => computer.ask('region', { text }, progress);
+  }, [text]);
+  return useComputed(ask);
+}
+
+/** Eigenvalues of a problem and what they mean for a method of the study, by a worker of its own. */
+export function useSpectrum(document: StudyDocument | null, method: number): Computed<Spectrum> {
+  const ask = useMemo((): Ask<Spectrum> | null => {
+    if (document === null) return null;
+    return (computer, progress) => computer.ask('spectrum', { document, method }, progress);
+  }, [document, method]);
   return useComputed(ask);
 }
 

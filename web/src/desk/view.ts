@@ -5,7 +5,8 @@ import { isDrawable, type Zoom } from '../pictures/zoom.ts';
 export type Depth = 'study' | 'run' | 'step';
 
 /** What a picture shows. */
-export type LensName = 'order' | 'cost' | 'solution' | 'error' | 'phase' | 'profile' | 'conserved' | 'slopes';
+export type LensName =
+  'order' | 'cost' | 'solution' | 'error' | 'phase' | 'profile' | 'conserved' | 'slopes' | 'stability';
 
 export const LENSES: readonly { readonly name: LensName; readonly label: string }[] = [
   { name: 'order', label: 'Order' },
@@ -16,6 +17,7 @@ export const LENSES: readonly { readonly name: LensName; readonly label: string 
   { name: 'profile', label: 'Profile' },
   { name: 'conserved', label: 'Conserved' },
   { name: 'slopes', label: 'Slopes' },
+  { name: 'stability', label: 'Stability' },
 ];
 
 /** The large picture and the one beside it, unless others are chosen. */

@@ -49,7 +49,27 @@ function mend(view: EditorView, { from, to, text }: Repair): void {
 /** The name of the editor, which may change while it stands. */
 const labelled = new Compartment();
 
+/** Something in a text that may not be meant, though it can be read. */
+export interface Remark {
+  readonly message: string;
+  readonly at: { readonly from: number; readonly to: number };
+  readonly repairs: readonly Repair[];
+}
+
+function remarkDiagnostic({ message, at, repairs }: Remark, view: EditorView): Diagnostic {
+  const { length } = view.state.doc;
+  return {
+    from: Math.min(at.from, length),
+    to: Math.min(at.to, length),
+    severity: 'warning',
+    message,
+    actions: repairs.map((repair) => ({ name: repairLabel(repair), apply: (now) => mend(now, repair) })),
+  };
+}
+
 interface TextEditorProps {
+  /** What is told beside the errors. */
+  readonly remarks?: readonly Remark[] | undefined;
   readonly label: string;
   readonly value: string;
   readonly errors: readonly TextError[];
@@ -65,6 +85,8 @@ interface TextEditorProps {
   readonly of: ExampleOf;
 }
 
+const NO_REMARKS: readonly Remark[] = [];
+
 /** A text of the notation, with its errors marked at their places and listed below. */
 export function TextEditor({
   label,
@@ -76,6 +98,7 @@ export function TextEditor({
   autoFocus = false,
   caret = 0,
   of,
+  remarks = NO_REMARKS,
 }: TextEditorProps): ReactNode {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
@@ -153,10 +176,13 @@ export function TextEditor({
     now.dispatch(
       setDiagnostics(
         now.state,
-        errors.map((error) => diagnosticOf(error, now)),
+        [
+          ...errors.map((error) => diagnosticOf(error, now)),
+          ...remarks.map((remark) => remarkDiagnostic(remark, now)),
+        ].sort((a, b) => a.from - b.from),
       ),
     );
-  }, [errors, value]);
+  }, [errors, remarks, value]);
 
   const insert = (text: string): void => {
     const now = view.current;
@@ -220,6 +246,27 @@ export function TextEditor({
           </li>
         ))}
       </ul>
+      {remarks.length > 0 && (
+        <ul className="text-remarks" aria-label={`Remarks on ${label}`}>
+          {remarks.map((remark) => (
+            <li key={`${remark.at.from}:${remark.message}`}>
+              {remark.message}{' '}
+              {remark.repairs.map((repair) => (
+                <button
+                  key={`${repair.from}:${repair.to}:${repair.text}`}
+                  type="button"
+                  className="repair"
+                  onClick={() => {
+                    if (view.current !== null) mend(view.current, repair);
+                  }}
+                >
+                  {repairLabel(repair)}
+                </button>
+              ))}
+            </li>
+          ))}
+        </ul>
+      )}
     </div>
   );
 }

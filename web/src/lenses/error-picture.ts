@@ -44,6 +44,31 @@ export function errorSeries(
     });
 }
 
+/** What theory says the errors are over time, dashed: the leading term at the step size of each run. */
+export function leadingSeries(view: RunView, scale: ErrorScale): readonly Series[] {
+  if (scale.against !== null || scale.relative) return [];
+  return view.runs.flatMap(({ id, label, mark, run }): readonly Series[] => {
+    const values = run.leading?.values[view.component];
+    if (run.leading === null || values === undefined) return [];
+    const points = run.leading.t.map((t, i) => {
+      const error = values[i] ?? NaN;
+      const shown = scale.logarithmic ? Math.abs(error) : error;
+      return { x: t, y: shown > 0 || !scale.logarithmic ? shown : NaN };
+    });
+    return [
+      {
+        kind: 'line',
+        id,
+        label: `${label}, leading term`,
+        points,
+        color: mark.color,
+        width: 1.2,
+        dashed: true,
+      },
+    ];
+  });
+}
+
 /** Powers of ten as ticks of errors. */
 function tenth(value: number): string {
   const [digits, exponent] = mantissaAndExponent(value, 1);
@@ -71,7 +96,7 @@ export function errorPicture(view: RunView, independent: string, scale: ErrorSca
     y: logarithmic
       ? { scale: 'logarithmic', tick: (value) => tenth(value) }
       : { scale: 'linear', grace: 0.06, mostTicks: 7 },
-    series: errorSeries(view, scale),
+    series: [...leadingSeries(view, scale), ...errorSeries(view, scale)],
     overlays: [
       { kind: 'caption', upper: logarithmic ? `|${what}|` : what, lower: independent, falls: false },
     ],

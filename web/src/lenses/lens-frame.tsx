@@ -10,6 +10,7 @@ import { OrderLens } from './order-lens.tsx';
 import { PhaseLens } from './phase-lens.tsx';
 import { ProfileLens } from './profile-lens.tsx';
 import { SlopesLens } from './slopes-lens.tsx';
+import { StabilityLens } from './stability-lens.tsx';
 import { SolutionLens } from './solution-lens.tsx';
 
 const SHOWN: { readonly [L in LensName]: () => ReactNode } = {
@@ -21,6 +22,7 @@ const SHOWN: { readonly [L in LensName]: () => ReactNode } = {
   profile: () => <ProfileLens />,
   conserved: () => <ConservedLens />,
   slopes: () => <SlopesLens />,
+  stability: () => <StabilityLens />,
 };
 
 /** The large picture or the one beside it, through any lens; both change places by a button. */

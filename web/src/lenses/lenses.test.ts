@@ -92,6 +92,7 @@ function runView(
         steps,
         stoppedAt: null,
         truth: [truth === null ? null : [1, 0]],
+        leading: { t: [0, 1], values: [[0, 0.09]] },
       },
       ...more,
     ],
@@ -115,6 +116,7 @@ const HEUN: Trajectory = {
   steps: 2,
   stoppedAt: null,
   truth: [[1, 0.5, 0]],
+  leading: null,
 };
 
 test.each([
@@ -218,4 +220,19 @@ test('a portrait over time and in the plane', () => {
   // the field of two components belongs into their plane
   expect(of('time').overlays[0]).toMatchObject({ strokes: [] });
   expect(of('time').x.range).toEqual([0, 1]);
+});
+
+test('the leading term of the error is dashed beside the errors of its run, and of no other', () => {
+  const scale = { logarithmic: true, relative: false, against: null };
+  const lines = errorPicture(runView(1, 'exact', [HEUN]), 't', scale).series.filter(
+    ({ kind }) => kind === 'line',
+  );
+  expect(lines).toHaveLength(1);
+  expect(lines[0]).toMatchObject({ id: 'e', dashed: true, label: 'Euler, leading term' });
+  expect(lines[0]?.points).toEqual([
+    { x: 0, y: NaN },
+    { x: 1, y: 0.09 },
+  ]);
+  const relative = errorPicture(runView(1), 't', { ...scale, relative: true });
+  expect(relative.series.some(({ kind }) => kind === 'line')).toBe(false);
 });

@@ -3,7 +3,13 @@ import { type Pointed, useDesk } from '../desk/desk.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import type { Overlay, Series } from '../pictures/picture.ts';
 import { usePalette } from '../theme/use-palette.ts';
-import { type ErrorsOver, orderOverlays, orderPicture, orderSeries } from './order-picture.ts';
+import {
+  type ErrorsOver,
+  orderOverlays,
+  orderPicture,
+  orderSeries,
+  predictedSeries,
+} from './order-picture.ts';
 
 /** Radius of the markers of rungs that a sentence speaks of. */
 const POINTED = 7.5;
@@ -41,9 +47,10 @@ export function OrderLens({ over }: { readonly over: ErrorsOver }): ReactNode {
     [keyed, methods.placeOf, over, caption, palette],
   );
   const series = useMemo(() => (view === null ? [] : orderSeries(view)), [view]);
+  const theory = useMemo(() => (view === null ? [] : predictedSeries(view)), [view]);
   const drawn = useMemo(
-    () => [...series, ...ringsOf(series, keyed?.keys ?? [], pointed)],
-    [series, keyed, pointed],
+    () => [...series, ...theory, ...ringsOf(series, keyed?.keys ?? [], pointed)],
+    [series, theory, keyed, pointed],
   );
   const fixed = useMemo(() => (view === null ? [] : orderOverlays(view)), [view]);
   const h = chosen.grid?.h ?? null;

@@ -8,7 +8,7 @@ import {
 } from '@schritt/core/notation';
 import { evaluations, type RungResult } from '@schritt/core/study';
 import type { KeyedResult } from '../desk/use-results.ts';
-import type { Fit, Overlay, Picture, Series } from '../pictures/picture.ts';
+import type { Fit, Overlay, Picture, Point, Series } from '../pictures/picture.ts';
 import { methodMark, type Palette } from '../theme/tokens.ts';
 
 /** What errors are shown over. */
@@ -45,6 +45,27 @@ export function orderSeries({ keyed, placeOf, over, palette }: OrderView): reado
     pale: rungs.map(({ leftOut }) => leftOut !== null),
     ground: palette.paper,
   }));
+}
+
+/** What theory says the errors are: the leading term of each method, dashed beside the observed ones. */
+export function predictedSeries({ keyed, placeOf, over, palette }: OrderView): readonly Series[] {
+  if (over !== 'h') return [];
+  return keyed.result.methods.flatMap(({ title, rungs, predicted }, i): readonly Series[] => {
+    if (predicted === null || !(predicted.constant > 0) || rungs.length === 0) return [];
+    const sizes = rungs.map(({ h }) => h);
+    const at = (h: number): Point => ({ x: h, y: predicted.constant * h ** predicted.order });
+    return [
+      {
+        kind: 'line',
+        id: keyed.keys[i] ?? '',
+        label: `${title}, leading term`,
+        points: [at(Math.min(...sizes)), at(Math.max(...sizes))],
+        color: methodMark(palette, placeOf(keyed.keys[i] ?? '')).color,
+        width: 1,
+        dashed: true,
+      },
+    ];
+  });
 }
 
 function fitsOf({ keyed, placeOf, palette }: OrderView): readonly Fit[] {

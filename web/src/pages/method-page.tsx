@@ -1,10 +1,11 @@
 import type { MethodDocument, StudyDocument } from '@schritt/core/document';
-import { evaluationsPerStep, isImplicit, methodHints, parseMethod } from '@schritt/core/notation';
+import { methodHints, parseMethod } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
 import { MessagePage } from '../frame/message-page.tsx';
-import { MethodTypeset } from '../statement/method-statement.tsx';
+import { methodRemarks } from '../editor/method-remarks.ts';
+import { MethodInspection } from '../texts/method-inspection.tsx';
 import { TextDesk } from '../texts/text-desk.tsx';
 
 function methodDocument(title: string, text: string): MethodDocument {
@@ -35,19 +36,10 @@ export function MethodPage(): ReactNode {
       document={methodDocument}
       parse={parseMethod}
       hintsOf={methodHints}
+      remarksOf={methodRemarks}
       study={studyOf}
     >
-      {(method) => (
-        <>
-          <h2 className="label">Method</h2>
-          <MethodTypeset method={method} />
-          <p className="quiet">
-            {evaluationsPerStep(method)} evaluation{evaluationsPerStep(method) === 1 ? '' : 's'} of{' '}
-            {method.form === 'first order' ? 'f' : 'a'}{' '}
-            {isImplicit(method) ? "an iteration of Newton's method" : 'a step'}
-          </p>
-        </>
-      )}
+      {(method, { title, onText }) => <MethodInspection title={title} method={method} onText={onText} />}
     </TextDesk>
   );
 }

@@ -41,6 +41,9 @@ const STYLES: Readonly<Record<MarkerShape, PointStyle>> = {
   cross: 'crossRot',
 };
 
+/** Lengths of a dash and of the gap behind it, in pixels. */
+export const DASH = [5, 4] as const;
+
 type Dataset = ChartDataset<'scatter', Point[]>;
 
 /** A colour so that it stands back. */
@@ -80,6 +83,7 @@ function datasetOf(series: Series): Dataset {
     showLine: true,
     borderColor: color,
     borderWidth: width,
+    borderDash: series.dashed === true ? [...DASH] : [],
     pointRadius: 0,
     pointHitRadius: 0,
   };

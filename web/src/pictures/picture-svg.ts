@@ -1,6 +1,7 @@
 import type { Chart, Scale } from 'chart.js';
 import { SANS } from '../theme/ant-theme.ts';
 import type { Palette } from '../theme/tokens.ts';
+import { DASH } from './chart.ts';
 import { drawOverlays } from './overlays.ts';
 import type { Dots, Picture, Point, Series } from './picture.ts';
 import { thinned } from './thinned.ts';
@@ -92,7 +93,9 @@ function drawMarkers({ pen, x, y }: Ground, dots: Dots): void {
 
 function drawSeries(ground: Ground, series: Series): void {
   if (series.kind === 'line') {
+    ground.pen.dash = series.dashed === true ? DASH.join(' ') : null;
     drawLine(ground, series.points, series.color, series.width);
+    ground.pen.dash = null;
     return;
   }
   if (series.joined > 0) drawLine(ground, series.points, series.mark.color, series.joined);

@@ -15,6 +15,8 @@ export interface Line {
   readonly points: readonly Point[];
   readonly color: string;
   readonly width: number;
+  /** Whether it is dashed: what is worked out and not run. */
+  readonly dashed?: boolean;
 }
 
 /** Points with the marker of a method. */

@@ -45,6 +45,8 @@ export class SvgPen implements Pen {
     clip: null,
   };
   #path = '';
+  /** Lengths of dashes and gaps of strokes; null for lines without gaps. */
+  dash: string | null = null;
   readonly #measure: (text: string, font: string) => TextMetrics;
 
   /** @param measure how wide a text is in a font; only its width is used */
@@ -121,7 +123,7 @@ export class SvgPen implements Pen {
   stroke(): void {
     const { strokeStyle, lineWidth } = this.#now;
     this.#put(
-      `<path d="${this.#path}" fill="none" stroke="${colour(strokeStyle)}" stroke-width="${at(lineWidth)}"`,
+      `<path d="${this.#path}" fill="none" stroke="${colour(strokeStyle)}" stroke-width="${at(lineWidth)}"${this.dash === null ? '' : ` stroke-dasharray="${this.dash}"`}`,
     );
   }
   fill(): void {

@@ -106,20 +106,22 @@ export function usePicture(
   useEffect(() => {
     const before = now.current;
     const made = chart.current;
-    if (made === null || (before.picture === picture && before.palette === palette)) return;
+    const host = canvas.current;
+    if (made === null || host === null) return;
+    if (before.picture === picture && before.palette === palette) return;
     now.current = { ...before, picture, palette };
     if (before.palette === palette && onlyOverlaysDiffer(before.picture, picture)) {
       made.draw();
       return;
     }
-    made.data.datasets = datasetsOf(picture, made.chartArea.width);
+    made.data.datasets = datasetsOf(picture, host.clientWidth - AXIS);
     made.options = {
       ...optionsOf(picture, palette, () => now.current.events),
-      devicePixelRatio: sharpness(made.canvas),
+      devicePixelRatio: sharpness(host),
     };
     made.update('none');
     if (picture.equal !== true) return;
     equalise(made);
     made.update('none');
-  }, [picture, palette]);
+  }, [canvas, picture, palette]);
 }

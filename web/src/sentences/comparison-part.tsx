@@ -1,6 +1,8 @@
 import { count, significant, stepSizeText } from '@schritt/core/notation';
 import { Input } from 'antd';
-import { type ReactNode, useState } from 'react';
+import type { WishedSteps } from '@schritt/core/study';
+import { type ReactNode, useMemo, useState } from 'react';
+import { type Ask, useComputed } from '../worker/use-work.ts';
 import { Mark } from '../pictures/mark.tsx';
 import { useDesk } from '../desk/desk.ts';
 import type { KeyedResult } from '../desk/use-results.ts';
@@ -9,6 +11,57 @@ import type { KeyedResult } from '../desk/use-results.ts';
 export function ComparisonPart(): ReactNode {
   const { results } = useDesk();
   return results.value === null ? null : <Costs keyed={results.value} />;
+}
+
+/** Which N theory asks for the wished error, by method, and what a run with it comes to. */
+function Asked({ wished, keyed }: { readonly wished: number; readonly keyed: KeyedResult }): ReactNode {
+  const { good, chosen, methods } = useDesk();
+  const [isAsked, setAsked] = useState(false);
+  const { document } = good;
+  const ask = useMemo((): Ask<readonly (WishedSteps | null)[]> | null => {
+    if (!isAsked || document === null) return null;
+    return (computer, progress) => computer.ask('wished', { document, wished }, progress);
+  }, [isAsked, document, wished]);
+  const { value } = useComputed(ask);
+  if (!keyed.result.methods.some(({ predicted }) => predicted !== null)) return null;
+  if (!isAsked)
+    return (
+      <button type="button" className="plain-button asked" onClick={() => setAsked(true)}>
+        which N theory asks for it
+      </button>
+    );
+  return (
+    <table className="asked-steps">
+      <tbody>
+        {value?.map((found, i) => {
+          const key = keyed.keys[i] ?? '';
+          return (
+            found !== null && (
+              <tr key={key}>
+                <th scope="row">
+                  <Mark index={methods.placeOf(key)} /> {methods.titleOf(key)}
+                </th>
+                <td>
+                  <button
+                    type="button"
+                    className="plain-button asked"
+                    onClick={() => chosen.chooseSteps(found.steps)}
+                  >
+                    N {count(found.steps)}
+                  </button>
+                </td>
+                <td className="quiet">
+                  {found.measured === null
+                    ? 'too many to try'
+                    : `a run has ${significant(found.measured, 3)}`}
+                </td>
+              </tr>
+            )
+          );
+        })}
+      </tbody>
+    </table>
+  );
 }
 
 function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
@@ -63,6 +116,7 @@ function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
           ))}
         </tbody>
       </table>
+      <Asked wished={wished ?? comparison.wished} keyed={keyed} />
       {comparison.equalStep !== null && (
         <p className="quiet">
           at h = {stepSizeText(comparison.equalStep.h)}: {list(comparison.equalStep.errors)}

@@ -8,6 +8,7 @@ import {
 } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { LazyEditor } from '../editor/lazy-editor.tsx';
+import { methodRemarks, provedText } from '../editor/method-remarks.ts';
 import { Formula } from '../math/formula.tsx';
 import { Mark } from '../pictures/mark.tsx';
 import type { Read } from '../desk/use-good-study.ts';
@@ -59,6 +60,8 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
   const errors = read.now.ok ? [] : read.now.errors;
   const good = read.good?.value ?? null;
   const hints = useMemo(() => methodHints(good), [good]);
+  const remarks = useMemo(() => (read.now.ok ? methodRemarks(read.now.value) : []), [read.now]);
+  const proved = useMemo(() => (good === null ? null : provedText(good)), [good]);
   const cost = read.good === null ? null : evaluationsPerStep(read.good.value);
   return (
     <section className="method-statement" aria-label={`Method ${title}`}>
@@ -92,6 +95,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
         ) : (
           <>
             <span className="quiet cost">
+              {proved !== null && `${proved} · `}
               {cost !== null &&
                 `${cost} f ${read.good !== null && isImplicit(read.good.value) ? 'an iteration' : 'a step'}`}
             </span>
@@ -108,6 +112,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
           value={text}
           errors={errors}
           hints={hints}
+          remarks={remarks}
           onChange={onText}
           onDone={() => setOpen(false)}
           autoFocus

@@ -4,6 +4,7 @@ import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
+import type { Remark } from '../editor/text-editor.tsx';
 import { LazyEditor } from '../editor/lazy-editor.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
 import { UndoButtons } from '../entries/undo-buttons.tsx';
@@ -23,9 +24,14 @@ interface TextDeskProps<K extends 'problem' | 'method', T> {
   readonly document: (title: string, text: string) => DocumentOf<K>;
   readonly parse: (text: string) => Reading<T>;
   /** What can be typed, by the last good reading. */
+  /** What is told beside the errors of a text that can be read. */
+  readonly remarksOf?: (value: T) => readonly Remark[];
   readonly hintsOf: (value: T | null) => readonly Hint[];
   /** The last good reading, shown at the right. */
-  readonly children: (value: T) => ReactNode;
+  readonly children: (
+    value: T,
+    more: { readonly title: string; readonly onText: (text: string) => void },
+  ) => ReactNode;
   /** What stands under the text. */
   readonly beside?: (value: T, onText: (text: string) => void) => ReactNode;
   /** A study that begins with this text. */
@@ -34,7 +40,7 @@ interface TextDeskProps<K extends 'problem' | 'method', T> {
 
 /** A problem or a method of the library: its text at the left, what was understood at the right. */
 export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps<K, T>): ReactNode {
-  const { kind, document: make, parse, hintsOf, children, beside, study } = props;
+  const { kind, document: make, parse, hintsOf, remarksOf, children, beside, study } = props;
   // the copy that was opened; from here on this page holds the newest one itself
   const [entry] = useState(props.entry);
   const original: ProblemDocument | MethodDocument = entry.document;
@@ -49,11 +55,13 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
     edit('other copy', () => ({ title, text }));
   const left = useUnsaved(kind, entry);
   const navigate = useNavigate();
+  const onText = (text: string): void => edit('rewritten', (now) => ({ ...now, text }));
   usePageTitle(value.title);
   const reading = useMemo(() => parse(value.text), [parse, value.text]);
   const [good, setGood] = useState<T | null>(reading.ok ? reading.value : null);
   if (reading.ok && good !== reading.value) setGood(reading.value);
   const hints = useMemo(() => hintsOf(good), [hintsOf, good]);
+  const remarks = useMemo(() => (reading.ok ? (remarksOf?.(reading.value) ?? []) : []), [reading, remarksOf]);
   return (
     <div className="page-frame">
       <TopBar
@@ -94,13 +102,14 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
             value={value.text}
             errors={reading.ok ? [] : reading.errors}
             hints={hints}
+            remarks={remarks}
             onChange={(text) => edit('text', (now) => ({ ...now, text }))}
           />
-          {good !== null && beside?.(good, (text) => edit('rewritten', (now) => ({ ...now, text })))}
+          {good !== null && beside?.(good, onText)}
         </section>
         <section aria-label="Typeset">
           <ErrorBoundary what="What was understood" of={value.text}>
-            {good !== null && children(good)}
+            {good !== null && children(good, { title: value.title, onText })}
           </ErrorBoundary>
           {!reading.ok && good !== null && <p className="wrong">Shown is the last good text.</p>}
         </section>

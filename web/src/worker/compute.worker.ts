@@ -1,4 +1,5 @@
 import { openStudy, runKey, type StudyDocument } from '@schritt/core/document';
+import { testBench } from '@schritt/core/inspect';
 import {
   checkExact,
   exactCheckSentence,
@@ -16,9 +17,11 @@ import {
   type RungRun,
   typedCheckSentence,
   type Study,
+  wishedSteps,
 } from '@schritt/core/study';
 import { curvesOf } from './curves.ts';
 import type { Answers, Done, Kind, Message, ProblemView, Questions, Request } from './messages.ts';
+import { methodOf, regionOf, spectrumOf } from './stability.ts';
 import { profileOf } from './profile.ts';
 import { rowsWindow } from './rows.ts';
 import { limitsOf } from './truth-curve.ts';
@@ -108,6 +111,10 @@ const ANSWER: { readonly [K in Kind]: (question: Questions[K], id: number) => An
   curves: ({ document, runs }, id) => watched(id, asSigns(curvesOf(studyOf(document), runs))),
   profile: ({ document, profile }) => profileOf(studyOf(document), document, profile),
   limits: ({ document }) => limitsOf(studyOf(document)),
+  region: ({ text }) => regionOf(text),
+  spectrum: ({ document, method }) => spectrumOf(studyOf(document), method),
+  wished: ({ document, wished }) => wishedSteps(studyOf(document), wished),
+  bench: ({ text }) => testBench(methodOf(text)),
   problem: ({ text, parameters }) => problemView(text, parameters),
 };
 
@@ -136,6 +143,14 @@ function answer(request: Request): Message {
     case 'profile':
       return answered(id, request.kind, request.question);
     case 'limits':
+      return answered(id, request.kind, request.question);
+    case 'region':
+      return answered(id, request.kind, request.question);
+    case 'spectrum':
+      return answered(id, request.kind, request.question);
+    case 'bench':
+      return answered(id, request.kind, request.question);
+    case 'wished':
       return answered(id, request.kind, request.question);
     case 'problem':
       return answered(id, request.kind, request.question);

@@ -1,10 +1,38 @@
 import { componentNames, Refusal } from '@schritt/core/notation';
-import { compileWithStart, layGrid, MOST_KEPT, keepRun, type Study } from '@schritt/core/study';
+import {
+  compileWithStart,
+  layGrid,
+  leadingOf,
+  MOST_KEPT,
+  keepRun,
+  type Study,
+  truthOf,
+} from '@schritt/core/study';
 import type { Curves, RunWish, Trajectory } from './messages.ts';
 import { type TruthOfPlaces, truthOfPlaces } from './truth-curve.ts';
 
 /** Points of the line of the solution; more would not be seen. */
 const POINTS = 600;
+
+/** Most components whose leading error is drawn. */
+const MOST_LED = 12;
+
+/** The leading term of the error over time, at one step size; null where theory does not say it. */
+function leadingTerm(study: Study, method: number, h: number): Trajectory['leading'] {
+  const { problem, methods } = study;
+  const chosen = methods[method];
+  if (chosen === undefined || problem.size > MOST_LED) return null;
+  const places = componentNames(problem).map((_, j) => j);
+  const leading = leadingOf(study, truthOf(problem, places, problem.end), chosen, problem.end);
+  if (leading === null) return null;
+  const { start, end, values, size, order } = leading;
+  const last = values.length / size - 1;
+  const scale = h ** order;
+  return {
+    t: Array.from({ length: last + 1 }, (_, i) => start + ((end - start) * i) / last),
+    values: places.map((j) => Array.from({ length: last + 1 }, (_, i) => scale * values[i * size + j]!)),
+  };
+}
 
 /** The curve of one run; an empty one where it cannot be done on this grid. */
 function* curveOf(study: Study, run: RunWish, truth: TruthOfPlaces): Generator<number, Trajectory> {
@@ -21,10 +49,11 @@ function* curveOf(study: Study, run: RunWish, truth: TruthOfPlaces): Generator<n
       steps: grid.steps,
       stoppedAt: stopped === null ? null : t,
       truth: longRun.components.map((own, j) => truth.at(j, own.t)),
+      leading: leadingTerm(study, run.method, grid.h),
     };
   } catch (thrown) {
     if (!(thrown instanceof Refusal)) throw thrown;
-    return { ...run, components: [], steps: 0, stoppedAt: problem.start, truth: [] };
+    return { ...run, components: [], steps: 0, stoppedAt: problem.start, truth: [], leading: null };
   }
 }
 

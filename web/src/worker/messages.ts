@@ -1,4 +1,5 @@
 import type { StudyDocument } from '@schritt/core/document';
+import type { Box, Complex, EdgePiece, TestBench } from '@schritt/core/inspect';
 import type { ParameterValues } from '@schritt/core/notation';
 import type {
   MethodRun,
@@ -8,6 +9,7 @@ import type {
   Stroke,
   StudyResult,
   Thinned,
+  WishedSteps,
   Wish,
   WorkedStep,
 } from '@schritt/core/study';
@@ -28,6 +30,8 @@ export interface Trajectory extends RunWish {
   readonly stoppedAt: number | null;
   /** The solution at the points of each component; null where neither an exact one nor a reference is known. */
   readonly truth: readonly (readonly number[] | null)[];
+  /** The leading term of the error of each component over time; null where theory does not say it. */
+  readonly leading: { readonly t: readonly number[]; readonly values: readonly (readonly number[])[] } | null;
 }
 
 /** What a run is compared with in pictures: `reference` where no exact solution of the component is typed. */
@@ -148,6 +152,19 @@ export interface StepView {
   readonly field: readonly Stroke[];
 }
 
+/** The stability region of a method in the complex plane. */
+export interface Region {
+  readonly box: Box;
+  readonly edge: readonly EdgePiece[];
+}
+
+/** Eigenvalues of the Jacobian along the solution of a problem; none for larger systems. */
+export interface Spectrum {
+  readonly eigenvalues: readonly Complex[];
+  /** The largest h at which no motion that dies away, or swings, grows; null where none is known, Infinity for no end. */
+  readonly largestStep: number | null;
+}
+
 /** What a worker is asked, by kind. */
 export interface Questions {
   /** Run one method over the whole ladder. */
@@ -163,6 +180,14 @@ export interface Questions {
   readonly profile: { readonly document: StudyDocument; readonly profile: ProfileWish };
   readonly limits: { readonly document: StudyDocument };
   readonly problem: { readonly text: string; readonly parameters: ParameterValues };
+  /** The edge of the stability region of a method. */
+  readonly region: { readonly text: string };
+  /** Eigenvalues of the problem along its solution, and what they mean for a method. */
+  readonly spectrum: { readonly document: StudyDocument; readonly method: number };
+  /** A method on a battery of problems with known solutions. */
+  readonly bench: { readonly text: string };
+  /** Which steps theory asks for a wished error, and what runs with them come to. */
+  readonly wished: { readonly document: StudyDocument; readonly wished: number };
 }
 
 /** What it answers, by the kind of the question. */
@@ -178,6 +203,10 @@ export interface Answers {
   /** Per method the largest h at which its runs do not grow; null where none is known. */
   readonly limits: readonly (number | null)[];
   readonly problem: ProblemView;
+  readonly region: Region | null;
+  readonly spectrum: Spectrum;
+  readonly bench: TestBench;
+  readonly wished: readonly (WishedSteps | null)[];
 }
 
 export type Kind = keyof Questions;

@@ -39,7 +39,7 @@ const FIRST: readonly Bench[] = [
     exactFrom: null,
   },
   {
-    name: "a system, u' = w, w' = -u*(1 + ...)",
+    name: 'a nonlinear system of two',
     text: "u' = w + t*(u^2 - sin(t)^2)/4\nw' = -u + (w^2 - cos(t)^2)/5\nu(0) = 0\nw(0) = 1\n0 <= t <= 3\nu(t) = sin(t)\nw(t) = cos(t)",
     exactFrom: null,
   },

@@ -40,11 +40,11 @@ test.each<[string, string]>([
     'cannot be run at h = 0.5: too few steps',
   ],
   [
-    said('as promised', { ...SLOPE, order: 3.99, count: 5, agrees: true }),
+    said('as promised', { ...SLOPE, order: 3.99, count: 5, here: false, agrees: true }),
     'order 3.99 ± 0.02 over 5 rungs, as the formula promises',
   ],
   [
-    said('as promised', { ...SLOPE, count: 5, agrees: false }),
+    said('as promised', { ...SLOPE, count: 5, here: false, agrees: false }),
     'order 3.02 ± 0.02 over 5 rungs, near the 4 that the formula promises for small h',
   ],
   [said('two rungs', { order: 1.987 }), 'slope 1.99 between two rungs; a third is needed to trust it'],

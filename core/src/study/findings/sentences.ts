@@ -1,6 +1,6 @@
 import { exactCheckSentence } from '../../problem/check-exact.ts';
 import { typedCheckSentence } from '../../reference/check-typed.ts';
-import { count, fixed, orderText, rounded, stepSizeText } from '../../text/number-text.ts';
+import { count, fixed, orderText, raised, rounded, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
 import type { Figures, ReferenceFigures } from './figures.ts';
 import { number, steps, time } from './finding-words.ts';
@@ -116,7 +116,7 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
   'better than promised': (figures) =>
     `order ${slopeText(figures)} here, better than the ${figures.promised} that the formula has on problems in general`,
   predicted: ({ h, off, order, constant }) =>
-    `at h = ${stepSizeText(h)} the error is within ${percent(off)} of its leading term, ${number(constant)} h${order === 1 ? '' : `^${order}`}, worked out from the formula and the problem`,
+    `at h = ${stepSizeText(h)} the error is within ${percent(off)} of its leading term as theory says it, ${number(constant)} h${order === 1 ? '' : raised(order)}`,
   'leading sign': ({ independent, t }) =>
     `the leading term of the error changes its sign near ${independent} = ${significantTime(t)}: errors there are small by chance`,
   'leading zero': ({ order, general }) =>

@@ -13,7 +13,15 @@ function method(constant: number, order: number, stages: number, sizes: readonly
       ...{ error, digits: -Math.log10(error), places: null, ratio: null, order: null, extrapolated: null },
     };
   });
-  return { title: '', rungs, fit: null, promised: { kind: 'unknown' }, roundOff: null, refused: null };
+  return {
+    title: '',
+    rungs,
+    fit: null,
+    promised: { kind: 'unknown' },
+    predicted: null,
+    roundOff: null,
+    refused: null,
+  };
 }
 
 const SIZES = [0.1, 0.05, 0.02, 0.01, 0.005];

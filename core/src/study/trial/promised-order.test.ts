@@ -33,17 +33,21 @@ test.each([
     'a stage at the wrong place has order 1',
     'k1 = f(t, y)\nk2 = f(t + h/2, y + h/2*k1)\ny[n+1] = y + h/2*(k1 + k2)',
     1,
+    'proof',
   ],
-  ['weights that do not add up have order 0', 'k1 = f(t, y)\ny[n+1] = y + h/2*k1', 0],
+  ['weights that do not add up have order 0', 'k1 = f(t, y)\ny[n+1] = y + h/2*k1', 0, 'proof'],
   // the root 5 of r^2 + 4 r - 5: order 3 by its error, and every error grows
   [
     'an unstable two-step formula diverges',
     'start with Euler\ny[n+1] = -4*y + 5*y[n-1] + h*(4*f[n] + 2*f[n-1])',
     ['diverges'],
+    'proof',
   ],
-] as const)('%s', (_, text, expected, by = 'proof') => {
+] as const)('%s', (_, text, expected, by) => {
   const promised = promisedOrder(method(text), FREE);
   expect(promised).toEqual(
-    typeof expected === 'number' ? { kind: 'order', order: expected, by } : { kind: expected[0] },
+    typeof expected === 'number'
+      ? { kind: 'order', order: expected, by }
+      : { kind: expected[0] },
   );
 });

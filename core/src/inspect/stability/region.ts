@@ -1,0 +1,59 @@
+import { complex } from './complex.ts';
+import { growthAt, type StabilityLimits } from './stability-limits.ts';
+import type { StabilityPolynomial } from './stability-polynomial.ts';
+
+/** A part of the complex plane. */
+export interface Box {
+  readonly left: number;
+  readonly right: number;
+  readonly bottom: number;
+  readonly top: number;
+}
+
+/** A short piece of the edge of the region: from one place to another. */
+export type EdgePiece = readonly [x1: number, y1: number, x2: number, y2: number];
+
+/** Points along each side at which growth is looked at. */
+const POINTS = 72;
+
+/** The part of the plane that shows the region of a method, with some room around it. */
+export function boxFor({ real, imaginary, aStable }: StabilityLimits): Box {
+  if (aStable) return { left: -8, right: 8, bottom: -6, top: 6 };
+  const deep = Number.isFinite(real) ? Math.max(real, 0.5) : 8;
+  const high = Number.isFinite(imaginary) ? Math.max(imaginary, 0.6 * deep, 0.5) : 6;
+  return { left: -1.35 * deep, right: 0.5 * deep, bottom: -1.35 * high, top: 1.35 * high };
+}
+
+/** Where on a side of a square growth is 1, as a part of it. */
+function crossing(a: number, b: number): number {
+  return Math.min(1, Math.max(0, (1 - a) / (b - a)));
+}
+
+/** The edge of the stability region within a box: where an error neither grows nor shrinks (marching squares). */
+export function regionEdge(polynomial: StabilityPolynomial, box: Box): readonly EdgePiece[] {
+  const { left, right, bottom, top } = box;
+  const [dx, dy] = [(right - left) / POINTS, (top - bottom) / POINTS];
+  const growth = Array.from({ length: POINTS + 1 }, (_, j) =>
+    Array.from({ length: POINTS + 1 }, (__, i) =>
+      growthAt(polynomial, complex(left + i * dx, bottom + j * dy)),
+    ),
+  );
+  const pieces: EdgePiece[] = [];
+  for (let j = 0; j < POINTS; j += 1)
+    for (let i = 0; i < POINTS; i += 1) {
+      const [a, b] = [growth[j]![i]!, growth[j]![i + 1]!];
+      const [c, d] = [growth[j + 1]![i]!, growth[j + 1]![i + 1]!];
+      const [x, y] = [left + i * dx, bottom + j * dy];
+      const cuts: [number, number][] = [];
+      const cut = (from: number, to: number, at: (part: number) => [number, number]): void => {
+        if (from <= 1 !== to <= 1) cuts.push(at(crossing(from, to)));
+      };
+      cut(a, b, (part) => [x + part * dx, y]);
+      cut(c, d, (part) => [x + part * dx, y + dy]);
+      cut(a, c, (part) => [x, y + part * dy]);
+      cut(b, d, (part) => [x + dx, y + part * dy]);
+      for (let k = 0; k + 1 < cuts.length; k += 2)
+        pieces.push([cuts[k]![0], cuts[k]![1], cuts[k + 1]![0], cuts[k + 1]![1]]);
+    }
+  return pieces;
+}

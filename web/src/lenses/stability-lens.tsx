@@ -1,0 +1,73 @@
+import { type Complex, growthAt, inspectMethod } from '@schritt/core/inspect';
+import { short, stepSizeText } from '@schritt/core/notation';
+import { Select } from 'antd';
+import { type ReactNode, useMemo } from 'react';
+import { useDesk } from '../desk/desk.ts';
+import { useRegion, useSpectrum } from '../desk/use-results.ts';
+import { PictureCanvas } from '../pictures/picture-canvas.tsx';
+import { methodMark } from '../theme/tokens.ts';
+import { usePalette } from '../theme/use-palette.ts';
+import { stabilityPicture } from './stability-picture.ts';
+
+/** The stability region of a method, with h times the eigenvalues of the problem along the run drawn into it. */
+export function StabilityLens(): ReactNode {
+  const { good, view, setView, chosen, methods } = useDesk();
+  const palette = usePalette();
+  const place = Math.min(view.method, Math.max(0, good.keys.length - 1));
+  const key = good.keys[place] ?? '';
+  const method = good.methods.find((one) => one.key === key)?.good ?? null;
+  const region = useRegion(method?.text ?? null);
+  const spectrum = useSpectrum(good.document, place).value;
+  const stability = useMemo(() => (method === null ? null : inspectMethod(method.value).stability), [method]);
+  const h = chosen.grid?.h ?? null;
+  const title = methods.titleOf(key);
+  const growth = useMemo(
+    () => (z: Complex) => (stability === null ? NaN : growthAt(stability.polynomial, z)),
+    [stability],
+  );
+  const picture = useMemo(() => {
+    if (region.value === null) return null;
+    const mark = methodMark(palette, methods.placeOf(key));
+    const own =
+      h === null || spectrum === null || spectrum.eigenvalues.length === 0
+        ? null
+        : { label: title, mark, eigenvalues: spectrum.eigenvalues, h };
+    return stabilityPicture(title, region.value, own, growth, palette);
+  }, [region.value, palette, methods, key, h, spectrum, title, growth]);
+  const worst =
+    h === null || spectrum === null
+      ? null
+      : Math.max(0, ...spectrum.eigenvalues.map(({ re, im }) => growth({ re: h * re, im: h * im })));
+  const largest = spectrum?.largestStep ?? null;
+  return (
+    <>
+      <div className="lens-ways">
+        <Select<number>
+          size="small"
+          variant="borderless"
+          aria-label="Whose region"
+          value={place}
+          options={good.keys.map((own, i) => ({ value: i, label: methods.titleOf(own) }))}
+          onChange={(next) => setView({ method: next })}
+          popupMatchSelectWidth={false}
+        />
+        {worst !== null && worst > 0 && h !== null && (
+          <span className="quiet">
+            at h = {stepSizeText(h)} an error is multiplied by {short(worst, 4)} a step at most
+            {largest === null
+              ? ''
+              : largest === Infinity
+                ? '; no h is too large'
+                : largest > 0
+                  ? `; stable up to h = ${short(largest, 4)}`
+                  : '; it grows at every h'}
+          </span>
+        )}
+      </div>
+      {picture !== null && <PictureCanvas picture={picture} />}
+      {picture === null && stability === null && (
+        <p className="quiet nothing">The region of this formula is not known from its text.</p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,62 @@
+import type { BenchResult, TestBench } from '@schritt/core/inspect';
+import { fixed } from '@schritt/core/notation';
+import { type ReactNode, useMemo } from 'react';
+import { PowerNumber } from '../math/power-number.tsx';
+import { type Ask, useComputed } from '../worker/use-work.ts';
+
+const VERDICT: { readonly [V in BenchResult['verdict']]: string } = {
+  exact: 'exact but for rounding',
+  agrees: 'as proved',
+  parts: 'below the proved order',
+  unknown: 'observed alone',
+  grows: 'errors do not fall',
+};
+
+/** How a method does on a fixed battery of problems with known solutions: observed beside proved order. */
+export function MethodBench({ text }: { readonly text: string }): ReactNode {
+  const ask = useMemo(
+    (): Ask<TestBench> => (computer, progress) => computer.ask('bench', { text }, progress),
+    [text],
+  );
+  const { value } = useComputed(ask);
+  return (
+    <section aria-label="Test bench">
+      <h2 className="label">Test bench</h2>
+      {value === null ? (
+        <p className="quiet">Running …</p>
+      ) : (
+        <table className="bench-table">
+          <thead>
+            <tr>
+              <th scope="col">problem</th>
+              <th scope="col">proved</th>
+              <th scope="col">observed</th>
+              <th scope="col">least error</th>
+              <th scope="col">verdict</th>
+            </tr>
+          </thead>
+          <tbody>
+            {value.results.map(({ name, observed, finest, verdict, partsAt }) => (
+              <tr key={name}>
+                <th scope="row">{name}</th>
+                <td>{value.proved ?? '–'}</td>
+                <td>{observed === null ? '–' : fixed(observed, 2)}</td>
+                <td>
+                  {finest === null || !Number.isFinite(finest) ? (
+                    '–'
+                  ) : (
+                    <PowerNumber value={finest} digits={2} />
+                  )}
+                </td>
+                <td className={verdict === 'parts' || verdict === 'grows' ? 'wrong' : 'good'}>
+                  {VERDICT[verdict]}
+                  {partsAt === null ? '' : ` from N = ${partsAt} on`}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}

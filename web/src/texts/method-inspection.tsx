@@ -1,0 +1,151 @@
+import { type Complex, growthAt, type Inspection, inspectMethod, zTex } from '@schritt/core/inspect';
+import { evaluationsPerStep, isImplicit, type Method, short } from '@schritt/core/notation';
+import { type ReactNode, useMemo } from 'react';
+import { useRegion } from '../desk/use-results.ts';
+import { stabilityPicture } from '../lenses/stability-picture.ts';
+import { Tex } from '../math/tex.tsx';
+import { PictureCanvas } from '../pictures/picture-canvas.tsx';
+import { usePalette } from '../theme/use-palette.ts';
+import { MethodTypeset } from '../statement/method-statement.tsx';
+import { CoefficientGrid } from './coefficient-grid.tsx';
+import { MethodBench } from './method-bench.tsx';
+import { OrderProof } from './order-proof.tsx';
+import './method-inspection.css';
+
+function limitText(limit: number): string {
+  return limit === Infinity ? 'without end' : `up to ${short(limit, 7)}`;
+}
+
+/** R(z), or the characteristic polynomial, as TeX. */
+function polynomialTex({ stability }: Inspection): string | null {
+  if (stability === null) return null;
+  const { below, above } = stability.polynomial;
+  const [first = []] = above;
+  if (above.length === 1)
+    return zTex(below) === '1' ? `R(z) = ${zTex(first)}` : `R(z) = \\frac{${zTex(first)}}{${zTex(below)}}`;
+  const bracketed = (text: string): string => (/[+-]/.test(text.slice(1)) ? `(${text})` : text);
+  const lower = above.map((p, j) => {
+    const power = above.length - 1 - j;
+    const r = power === 0 ? '' : power === 1 ? '\\,r' : `\\,r^{${power}}`;
+    return p.length === 0 ? '' : ` - ${bracketed(zTex(p))}${r}`;
+  });
+  const lead = zTex(below) === '1' ? '' : `${bracketed(zTex(below))}\\,`;
+  return `${lead}r^{${above.length}}${lower.join('')} = 0`;
+}
+
+function Stability({
+  title,
+  inspection,
+  text,
+}: {
+  readonly title: string;
+  readonly inspection: Inspection;
+  readonly text: string;
+}): ReactNode {
+  const palette = usePalette();
+  const region = useRegion(inspection.stability === null ? null : text).value;
+  const { stability } = inspection;
+  const picture = useMemo(() => {
+    if (region === null || stability === null) return null;
+    const growth = (z: Complex): number => growthAt(stability.polynomial, z);
+    return stabilityPicture(title, region, null, growth, palette);
+  }, [region, stability, title, palette]);
+  if (stability === null) return null;
+  const tex = polynomialTex(inspection);
+  return (
+    <section aria-label="Stability">
+      <h2 className="label">Stability</h2>
+      {tex !== null && (
+        <div className="polynomial">
+          <Tex tex={tex} />
+        </div>
+      )}
+      <p>
+        On the real axis {limitText(stability.real)}, on the imaginary axis {limitText(stability.imaginary)}
+        {stability.lStable ? '; L-stable' : stability.aStable ? '; A-stable' : ''}.
+      </p>
+      {picture !== null && (
+        <div className="region-picture">
+          <PictureCanvas picture={picture} />
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Roots({ inspection }: { readonly inspection: Inspection }): ReactNode {
+  const zero = inspection.order?.zero;
+  if (zero == null) return null;
+  const at = (value: number): number => 45 + 36 * value;
+  return (
+    <section className="zero-roots" aria-label="Roots at h = 0">
+      <svg width={90} height={90} role="img" aria-label="Roots of the first polynomial and the unit circle">
+        <circle cx={45} cy={45} r={36} fill="none" stroke="var(--quiet)" />
+        <line x1={2} x2={88} y1={45} y2={45} stroke="var(--hairline)" />
+        <line x1={45} x2={45} y1={2} y2={88} stroke="var(--hairline)" />
+        {zero.roots.map(({ re, im }, i) => (
+          <circle
+            key={i}
+            cx={Math.min(88, Math.max(2, at(re)))}
+            cy={Math.min(88, Math.max(2, 90 - at(im)))}
+            r={4}
+            fill="var(--ink)"
+          />
+        ))}
+      </svg>
+      <p>
+        {zero.stable ? 'Zero-stable' : 'Not zero-stable'}: at h = 0 the roots are{' '}
+        {zero.roots
+          .map(({ re, im }) =>
+            Math.abs(im) < 1e-9
+              ? short(re, 4)
+              : `${short(re, 4)} ${im < 0 ? '−' : '+'} ${short(Math.abs(im), 4)} i`,
+          )
+          .join(', ')}
+        .
+        {zero.stable && zero.undamped.length > 0
+          ? ' One besides 1 lies on the circle: its part of an error is not damped.'
+          : ''}
+      </p>
+    </section>
+  );
+}
+
+/** What can be proved of a method: its form, order with reasons, stability, and how it does on a battery of problems. */
+export function MethodInspection({
+  title,
+  method,
+  onText,
+}: {
+  readonly title: string;
+  readonly method: Method;
+  readonly onText: (text: string) => void;
+}): ReactNode {
+  const inspection = useMemo(() => inspectMethod(method), [method]);
+  const cost = evaluationsPerStep(method);
+  return (
+    <div className="method-inspection">
+      <div>
+        <h2 className="label">Method</h2>
+        <MethodTypeset method={method} />
+        <p className="quiet">
+          {inspection.kind === null ? 'of no known form' : inspection.kind}; {cost} evaluation
+          {cost === 1 ? '' : 's'} of {method.form === 'first order' ? 'f' : 'a'}{' '}
+          {isImplicit(method) ? "an iteration of Newton's method" : 'a step'}
+        </p>
+        <section aria-label="Order">
+          <h2 className="label">Order</h2>
+          <OrderProof inspection={inspection} />
+          <Roots inspection={inspection} />
+        </section>
+      </div>
+      <div>
+        <CoefficientGrid inspection={inspection} startWith={method.startWith?.name ?? null} onText={onText} />
+        <Stability title={title} inspection={inspection} text={method.text} />
+      </div>
+      <div className="whole">
+        <MethodBench text={method.text} />
+      </div>
+    </div>
+  );
+}

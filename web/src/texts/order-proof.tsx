@@ -1,0 +1,102 @@
+import { conditionTex, type Inspection, treePicture } from '@schritt/core/inspect';
+import type { ReactNode } from 'react';
+import { Tex } from '../math/tex.tsx';
+
+type Failing = NonNullable<Inspection['order']>['failing'][number];
+
+/** Pixels between two levels of a tree, and its margin. */
+const LEVEL = 17;
+const EDGE = 6;
+
+/** A rooted tree as it is drawn in books, its root below. */
+export function DrawnTree({ tree }: { readonly tree: NonNullable<Failing['tree']> }): ReactNode {
+  const vertices = treePicture(tree);
+  const xs = vertices.map(({ x }) => x);
+  const height = Math.max(...vertices.map(({ y }) => y)) * LEVEL + 2 * EDGE;
+  const left = Math.min(...xs);
+  const width = (Math.max(...xs) - left) * LEVEL + 2 * EDGE;
+  const at = (i: number | null): { x: number; y: number } => {
+    const vertex = vertices[i ?? 0];
+    return {
+      x: EDGE + ((vertex?.x ?? 0) - left) * LEVEL,
+      y: height - EDGE - (vertex?.y ?? 0) * LEVEL,
+    };
+  };
+  return (
+    <svg
+      className="drawn-tree"
+      width={width}
+      height={height}
+      role="img"
+      aria-label="The tree of this condition"
+    >
+      {vertices.map(({ below }, i) =>
+        below === null ? null : (
+          <line
+            key={`line ${i}`}
+            x1={at(i).x}
+            y1={at(i).y}
+            x2={at(below).x}
+            y2={at(below).y}
+            stroke="currentColor"
+          />
+        ),
+      )}
+      {vertices.map(({ root }, i) => (
+        <circle
+          key={`vertex ${i}`}
+          cx={at(i).x}
+          cy={at(i).y}
+          r={3.4}
+          fill={root === 'x' || root === 't' ? 'var(--paper)' : 'currentColor'}
+          stroke="currentColor"
+        />
+      ))}
+    </svg>
+  );
+}
+
+/** The first condition of the next order that fails, typeset, with its tree; how many others fail with it. */
+export function OrderProof({ inspection }: { readonly inspection: Inspection }): ReactNode {
+  const { order, orderWithoutVelocity, tableau } = inspection;
+  if (order === null)
+    return (
+      <p>
+        No order can be proved
+        {inspection.kind === null
+          ? `: the formula is of no known form (${inspection.why?.why ?? ''}). Only trial tells what it does.`
+          : ' while some term has a wrong power of h.'}
+      </p>
+    );
+  const [first, ...others] = order.failing;
+  return (
+    <>
+      <p className="proved-order">
+        <b>
+          {order.zero?.stable === false
+            ? 'It does not converge.'
+            : `Order ${Math.max(0, order.order)}${order.atLeast ? ' or more' : ''}`}
+        </b>
+        {orderWithoutVelocity !== null && orderWithoutVelocity.order !== order.order
+          ? `, and ${orderWithoutVelocity.order} where a does not depend on the velocity`
+          : ''}
+        {order.zero?.stable === false ? '' : ', proved from the text: '}
+        {order.zero?.stable === false
+          ? ` The formula is of order ${order.order}, but an error in it grows from step to step at any h.`
+          : `${order.looked} conditions were looked at.`}
+      </p>
+      {first !== undefined && (
+        <div className="failing">
+          {first.tree !== null && <DrawnTree tree={first.tree} />}
+          <div>
+            <span className="quiet">
+              {order.order < 0 ? 'What fails' : `What fails of order ${first.order}`}
+              {others.length > 0 ? `, the first of ${order.failing.length}` : ''}:{' '}
+            </span>
+            <Tex tex={conditionTex(first, tableau !== null)} />
+          </div>
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,38 @@
+import { boxFor, inspectMethod, largestStep, regionEdge, spectrumAlong } from '@schritt/core/inspect';
+import { componentNames, type Method, parseMethod, Refusal } from '@schritt/core/notation';
+import { type Study, truthOf } from '@schritt/core/study';
+import type { Region, Spectrum } from './messages.ts';
+
+/** Times at which eigenvalues are looked for, as parts of the interval. */
+const PARTS = 12;
+
+export function methodOf(text: string): Method {
+  const reading = parseMethod(text);
+  if (!reading.ok) throw new Refusal('text', 'the text cannot be read');
+  return reading.value;
+}
+
+/** The stability region of a method; null where it is not known from the text. */
+export function regionOf(text: string): Region | null {
+  const { stability } = inspectMethod(methodOf(text));
+  if (stability === null) return null;
+  const box = boxFor(stability);
+  return { box, edge: regionEdge(stability.polynomial, box) };
+}
+
+/** Eigenvalues along the solution of a study's problem, and the largest h at which a method of it is stable there. */
+export function spectrumOf(study: Study, method: number): Spectrum {
+  const { problem, methods } = study;
+  const places = componentNames(problem).map((_, j) => j);
+  const truth = truthOf(problem, places, problem.end);
+  const times = Array.from(
+    { length: PARTS + 1 },
+    (_, i) => problem.start + ((problem.end - problem.start) * i) / PARTS,
+  );
+  const eigenvalues = spectrumAlong(problem, truth.value, times);
+  const chosen = methods[method];
+  const stability = chosen === undefined ? null : inspectMethod(chosen.method).stability;
+  if (stability === null) return { eigenvalues, largestStep: null };
+  const steps = eigenvalues.flatMap((value) => largestStep(stability.polynomial, value) ?? []);
+  return { eigenvalues, largestStep: steps.length === 0 ? null : Math.min(...steps) };
+}
