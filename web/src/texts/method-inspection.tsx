@@ -27,7 +27,9 @@ function polynomialTex({ stability }: Inspection): string | null {
   const lower = above.map((p, j) => {
     const power = above.length - 1 - j;
     const r = power === 0 ? '' : power === 1 ? '\\,r' : `\\,r^{${power}}`;
-    return p.length === 0 ? '' : ` - ${bracketed(zTex(p))}${r}`;
+    if (p.length === 0) return '';
+    const written = bracketed(zTex(p));
+    return written.startsWith('-') ? ` + ${written.slice(1)}${r}` : ` - ${written}${r}`;
   });
   const lead = zTex(below) === '1' ? '' : `${bracketed(zTex(below))}\\,`;
   return `${lead}r^{${above.length}}${lower.join('')} = 0`;

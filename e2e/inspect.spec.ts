@@ -1,0 +1,61 @@
+import { expect, test } from '@playwright/test';
+import { openStudy, typeText } from './desk.ts';
+
+test('a planted slip is found on the method page, and its repair taken', async ({ page }) => {
+  await page.goto('/methods');
+  await page.getByRole('link', { name: /^RK4/ }).click();
+  const order = page.getByRole('region', { name: 'Order' });
+  await expect(order).toContainText('Order 4, proved from the text');
+  await expect(order.getByRole('img', { name: 'The tree of this condition' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Test bench' }).locator('tbody tr')).toHaveCount(9);
+  await expect(page.getByRole('region', { name: 'Stability' })).toContainText('up to 2.785294');
+  await expect(page.getByRole('img', { name: /^Stability region of RK4/ })).toBeVisible();
+
+  // the 2 before k3 is forgotten
+  await typeText(
+    page,
+    'the method',
+    'k1 = f(t, y)\nk2 = f(t + h/2, y + h/2*k1)\nk3 = f(t + h/2, y + h/2*k2)\nk4 = f(t + h, y + h*k3)\ny[n+1] = y + h/6*(k1 + 2*k2 + k3 + k4)\n',
+  );
+  const remarks = page.getByRole('list', { name: 'Remarks on the method' });
+  await expect(remarks).toContainText('the weights of the slopes sum to 5/6');
+  await expect(order).toContainText('Order 0');
+  await remarks.getByRole('button', { name: 'write 2*k3' }).click();
+  await expect(order).toContainText('Order 4');
+  await expect(remarks).toHaveCount(0);
+  await expect(page.getByRole('textbox', { name: 'the method', exact: true })).toContainText('2*k2 + 2*k3');
+});
+
+test('a coefficient typed into the tableau becomes the text', async ({ page }) => {
+  await page.goto('/methods');
+  await page.getByRole('link', { name: /^Ralston 2/ }).click();
+  const grid = page.getByRole('region', { name: 'Coefficients' });
+  for (const [cell, value] of [
+    ['c 2', '1/2'],
+    ['a 2 1', '1/2'],
+    ['b 1', '0'],
+    ['b 2', '1'],
+  ] as const)
+    await grid.getByRole('textbox', { name: cell, exact: true }).fill(value);
+  await grid.getByRole('button', { name: 'Write as text' }).click();
+  await expect(page.getByRole('textbox', { name: 'the method', exact: true })).toContainText(
+    'y[n+1] = y + h*k2',
+  );
+  await expect(page.getByRole('region', { name: 'Order' })).toContainText('Order 2');
+});
+
+test('a study shows what theory says: the leading error dashed, its N for a wished error, eigenvalues in the region', async ({
+  page,
+}) => {
+  await openStudy(page, 'Sluice of the snow lake');
+  await expect(page.locator('.findings')).toContainText('of its leading term as theory says it');
+  await page.getByRole('button', { name: 'which N theory asks for it' }).click();
+  const asked = page.locator('.asked-steps tr').filter({ hasText: 'Euler' });
+  await expect(asked).toContainText('a run has 0.00996');
+  await asked.getByRole('button').click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('h = 0.0784314');
+  await page.getByRole('tab', { name: 'Stability' }).click();
+  await expect(
+    page.getByRole('img', { name: /^Stability region of Euler .* with h times the eigenvalues/ }),
+  ).toBeVisible();
+});
