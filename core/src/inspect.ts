@@ -5,7 +5,7 @@ export { multistepText, tableauText } from './inspect/form/grid-text.ts';
 export type { MultistepCoefficients, Tableau } from './inspect/form/tableau.ts';
 export { type Inspection, inspectMethod, type Stability } from './inspect/inspect-method.ts';
 export { type LeadingError, leadingAt } from './inspect/leading/leading-error.ts';
-export { amountTex, conditionTex } from './inspect/order/condition-tex.ts';
+export { amountTex, conditionTex, principalTex } from './inspect/order/condition-tex.ts';
 export type { ProvedOrder } from './inspect/order/prove-order.ts';
 export { type DrawnVertex, treePicture } from './inspect/order/tree-picture.ts';
 export type { NearMiss } from './inspect/slips/near-misses.ts';

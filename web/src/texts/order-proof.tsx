@@ -1,8 +1,11 @@
-import { conditionTex, type Inspection, treePicture } from '@schritt/core/inspect';
+import { conditionTex, type Inspection, principalTex, treePicture } from '@schritt/core/inspect';
 import type { ReactNode } from 'react';
 import { Tex } from '../math/tex.tsx';
 
 type Failing = NonNullable<Inspection['order']>['failing'][number];
+
+/** Trees that are drawn, at most. */
+const MOST_TREES = 60;
 
 /** Pixels between two levels of a tree, and its margin. */
 const LEVEL = 17;
@@ -85,6 +88,21 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
           ? ` The formula is of order ${order.order}, but an error in it grows from step to step at any h.`
           : `${order.looked} conditions were looked at.`}
       </p>
+      {order.failing.length > 1 && order.failing.every(({ tree }) => tree !== null) && (
+        <details className="principal">
+          <summary>
+            the principal error: {order.failing.length} trees of order {first?.order}
+          </summary>
+          <ul>
+            {order.failing.slice(0, MOST_TREES).map((condition, i) => (
+              <li key={i}>
+                {condition.tree !== null && <DrawnTree tree={condition.tree} />}
+                <Tex tex={principalTex(condition)} />
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
       {first !== undefined && (
         <div className="failing">
           {first.tree !== null && <DrawnTree tree={first.tree} />}

@@ -1,4 +1,4 @@
-import { amountText } from '../form/amount.ts';
+import { amountText, less } from '../form/amount.ts';
 import type { Condition } from './prove-order.ts';
 import type { RootedTree } from './trees.ts';
 
@@ -67,6 +67,11 @@ export function conditionTex({ tree, order, value, should }: Condition, isRungeK
   if (tree === null && order > 0)
     return `[h^{${order}} y^{(${order})}] = ${amountTex(value)},\\quad \\text{should be } ${amountTex(should)}`;
   return `${left} = ${amountTex(value)},\\quad \\text{should be } ${amountTex(should)}`;
+}
+
+/** How far a condition is off, in TeX: the coefficient of its tree in the principal error. */
+export function principalTex({ value, should }: Condition): string {
+  return amountTex(less(value, should));
 }
 
 /** A condition in plain letters, for a terminal: `sum b_i c_i^2 = 1/2, should be 1/3`. */

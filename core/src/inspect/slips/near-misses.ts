@@ -227,8 +227,10 @@ export function nearMisses(method: Method, linear: LinearMethod, proof: ProvedOr
         }
       });
   });
-  return [...found]
-    .sort((a, b) => b.order - a.order)
+  // what raises it most is likely what was meant; what raises it less is told only where nothing does better
+  const best = Math.max(...found.map(({ order }) => order));
+  return found
+    .filter(({ order }) => order === best)
     .filter((miss, i, all) => all.findIndex((one) => one.message === miss.message) === i)
     .slice(0, MOST);
 }

@@ -1,3 +1,4 @@
+import type { Complex } from '../../inspect/stability/complex.ts';
 import type { Comparison } from '../judge/comparison.ts';
 import type { MethodResult, RungResult } from '../judge/method-result.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
@@ -12,6 +13,8 @@ export interface StudyCase {
   /** Times of kinks and the fastest decay of the problem: looked for when a rule wants them, once a study. */
   readonly kinks: () => readonly number[];
   readonly decay: () => number | null;
+  /** Eigenvalues of the Jacobian along the solution; none for larger systems. */
+  readonly spectrum: () => readonly Complex[];
 }
 
 /** What the rules about one method look at. */

@@ -67,6 +67,14 @@ export interface Figures {
   readonly scattered: Slope & Kinked;
   readonly 'two rungs': { readonly order: number };
   readonly 'better than promised': Slope & { readonly promised: number };
+  readonly oscillation: {
+    readonly sizes: readonly number[];
+    readonly re: number;
+    readonly im: number;
+    /** By how much an error of that motion is multiplied in one step of the finest of them. */
+    readonly growth: number;
+    readonly h: number;
+  };
   readonly predicted: {
     readonly h: number;
     readonly off: number;

@@ -1,3 +1,6 @@
+import type { Complex } from '../../inspect/stability/complex.ts';
+import { spectrumAlong } from '../../inspect/stability/spectrum.ts';
+import { attempt } from '../../text/refusal.ts';
 import type { Comparison } from '../judge/comparison.ts';
 import { decayAlong } from '../judge/fastest-decay.ts';
 import { kinkTimes } from '../judge/kinks.ts';
@@ -17,6 +20,15 @@ function once<V>(make: () => V): () => V {
 
 function told(fact: Fact, method: number | null): Finding {
   return { ...fact, method, sentence: sentenceOf(fact) };
+}
+
+/** Times at which eigenvalues are looked for, as parts of the interval. */
+const PARTS = [0, 0.25, 0.5, 0.75, 1];
+
+function spectrumOf({ problem }: Study, truth: Truth): readonly Complex[] {
+  const times = PARTS.map((part) => problem.start + part * (problem.end - problem.start));
+  const found = attempt(() => spectrumAlong(problem, truth.value, times));
+  return found.ok ? found.value : [];
 }
 
 /** What can be said of methods although the exact solution is none. */
@@ -43,6 +55,7 @@ export function findingsOf(
     comparison,
     kinks: once(() => kinkTimes(study.problem, truth)),
     decay: once(() => decayAlong(study.problem, truth)),
+    spectrum: once(() => spectrumOf(study, truth)),
   };
   const wrong = (RULES['wrong exact'].ofStudy?.(whole) ?? []).map((fact) => told(fact, null));
   const isSound = (kind: string): boolean =>

@@ -175,3 +175,51 @@ test('of a wrong exact solution it is said first of all that it is none, and no 
   const struck = findings(wrong, [{ ...library('Euler'), struck: [1] }], {});
   expect(struck.map(({ kind }) => kind)).toEqual(['wrong exact', 'struck']);
 });
+
+test('an oscillation beyond the stability region is told with its growth a step: |R(3i)| of the classical method', () => {
+  const all = findings(
+    "x'' = -w^2*x\nw = 100\nx(0) = 1\nx'(0) = 0\n0 <= t <= 3\nx(t) = cos(w*t)",
+    [library('RK4')],
+    { ladder: { counts: [75, 90, 100, 200, 400, 800, 1600] } },
+  );
+  const found = all.find(({ kind }) => kind === 'oscillation');
+  expect(found?.rungs).toEqual([0, 1, 2]);
+  // 1 + 3i - 9/2 - 27i/6 + 81/24
+  const growth = Math.hypot(1 - 9 / 2 + 81 / 24, 3 - 27 / 6);
+  expect(found?.kind === 'oscillation' && Math.abs(found.figures.growth / growth - 1)).toBeLessThan(1e-9);
+  expect(found?.sentence).toContain('the motion of eigenvalue ±100i');
+});
+
+test('theory is told beside the finest error, where it changes its sign, and where its leading term is zero', () => {
+  const decay = findings(DECAY, [library('RK4')], { ladder: { counts: [10, 20, 40, 80, 160] } });
+  // C a^5 T exp(a T) with C = 1/120, a = -2, T = 2
+  const near = decay.find(({ kind }) => kind === 'predicted');
+  expect(near?.kind === 'predicted' && near.figures.constant / ((32 / 120) * 2 * Math.exp(-4))).toBeCloseTo(
+    1,
+    3,
+  );
+  expect(near?.tone).toBe('good');
+  // Simpson's rule on t^4: order 4 where Kutta 3 is of order 3
+  const zero = findings("y' = t^4\ny(0) = 0\n0 <= t <= 1\ny(t) = t^5/5", [library('Kutta 3')], {
+    ladder: { counts: [4, 8, 16, 32, 64] },
+  });
+  expect(sentence(zero, 'leading zero')).toBe(
+    'the leading term is zero on this problem: order 4 is what theory says here, and 3 in general',
+  );
+  expect(sentence(zero, 'as promised')).toContain('as theory says on this problem');
+  expect(sentence(zero, 'better than promised')).toBe('none');
+  // e' = -e + (cos(t) + sin(t))/4 with e(0) = 0: e = sin(t)/4, which is zero at pi
+  const sign = findings(
+    "y' = -y + cos(t)\ny(0) = 0.5\n0 <= t <= 3.3\ny(t) = (cos(t) + sin(t))/2",
+    [library('Euler')],
+    { ladder: { counts: [20, 40, 80, 160, 320] } },
+  );
+  expect(sentence(sign, 'leading sign')).toBe(
+    'the leading term of the error changes its sign near t = 3.14: errors there are small by chance',
+  );
+});
+
+test('nothing is predicted across a kink', () => {
+  const all = findings(HEATER, [library('RK4')], { ladder: { counts: [8, 16, 32, 64] } });
+  expect(all.some(({ kind }) => kind === 'predicted')).toBe(false);
+});

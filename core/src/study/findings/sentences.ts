@@ -16,6 +16,12 @@ function kinksText(kinks: readonly number[], independent: string): string {
   return `; the rate has kinks at ${independent} = ${first}, ${second}${rest}`;
 }
 
+/** A pair of complex eigenvalues. */
+function eigenvalueText(re: number, im: number): string {
+  const size = `${time(Math.abs(im))}i`;
+  return Math.abs(re) < 1e-6 * Math.abs(im) ? `±${size}` : `${time(re)} ± ${size}`;
+}
+
 /** A part as a percentage, rounded up to one that holds. */
 function percent(part: number): string {
   const whole = 100 * part;
@@ -126,6 +132,8 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     `order ${slopeText(figures)} so far, ${fixed(figures.finest, 2)} at the finest rungs, on the way to the ${figures.promised} that the formula promises: take smaller h`,
   unstable: ({ sizes, limit, decay }) =>
     `${steps(sizes)} ${sizes.length === 1 ? 'is' : 'are'} beyond the stability limit ${time(limit)}/${time(decay)} = ${time(limit / decay)}`,
+  oscillation: ({ sizes, re, im, growth, h }) =>
+    `at ${steps(sizes)} the motion of eigenvalue ${eigenvalueText(re, im)} is outside the stability region: at h = ${stepSizeText(h)} an error of it is multiplied by ${number(growth)} a step, though the motion itself does not grow`,
   coarse: ({ sizes }) =>
     sizes.length === 1
       ? `${steps(sizes)} lies off the line of the finer rungs and is left out of the order`

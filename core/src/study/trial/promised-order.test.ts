@@ -46,8 +46,6 @@ test.each([
 ] as const)('%s', (_, text, expected, by) => {
   const promised = promisedOrder(method(text), FREE);
   expect(promised).toEqual(
-    typeof expected === 'number'
-      ? { kind: 'order', order: expected, by }
-      : { kind: expected[0] },
+    typeof expected === 'number' ? { kind: 'order', order: expected, by } : { kind: expected[0] },
   );
 });

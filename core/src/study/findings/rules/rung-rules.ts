@@ -1,3 +1,6 @@
+import { inspectMethod } from '../../../inspect/inspect-method.ts';
+import { sizeOf } from '../../../inspect/stability/complex.ts';
+import { growthAt } from '../../../inspect/stability/stability-limits.ts';
 import { unitRoundoff } from '../../../compile/precision.ts';
 import { ln } from '../../../elementary/logarithm.ts';
 import { pow } from '../../../elementary/power.ts';
@@ -28,30 +31,62 @@ export function leftTheNumbers({ study, result }: MethodCase): FactOf<'left the 
   return { kind: 'left the numbers', rungs: which, tone: 'trouble', figures };
 }
 
-/** Rungs far above the line, whose h is beyond the stability limit of the method for the fastest decay. */
-export function unstable({ method, decay, result: { rungs, fit } }: MethodCase): FactOf<'unstable'> | null {
+/** Rungs that look as if they were not stable: far above the line of the others, or larger than the solution by far. */
+function suspects({ result: { rungs, fit } }: MethodCase): readonly number[] {
   const line = (h: number): number => (fit === null ? 0 : fit.constant * pow(h, fit.order));
-  const suspects = indices(
+  return indices(
     rungs,
     ({ stopped, error, digits, h, leftOut }) =>
       (stopped !== null && stopped.step > 0) ||
       (leftOut?.kind === 'coarse' && error !== null && error > FAR_ABOVE * line(h)) ||
       (digits !== null && digits < BEYOND_ALL_SIZE),
   );
-  if (suspects.length === 0) return null;
+}
+
+/** Rungs far above the line, whose h is beyond the stability limit of the method for the fastest decay. */
+export function unstable(of: MethodCase): FactOf<'unstable'> | null {
+  const { method, decay, result } = of;
+  const { rungs } = result;
+  const found = suspects(of);
+  if (found.length === 0) return null;
   const limit = realStabilityLimit(method.method);
   const fastest = limit === null ? null : decay();
   if (limit === null || fastest === null) return null;
-  const which = suspects.filter((i) => rungs[i]!.h > (limit / fastest) * 1.0001);
+  const which = found.filter((i) => rungs[i]!.h > (limit / fastest) * 1.0001);
   if (which.length === 0) return null;
   const figures = { sizes: sizesOf(rungs, which), limit, decay: fastest };
   return { kind: 'unstable', rungs: which, tone: 'trouble', figures };
 }
 
+/** How much an error must grow in a step to be told of. */
+const GROWS = 1.001;
+
+/** Rungs at which a motion that swings, and does not grow itself, is outside of the stability region. */
+export function oscillation(of: MethodCase): FactOf<'oscillation'> | null {
+  const { method, result, spectrum } = of;
+  const { rungs } = result;
+  const found = suspects(of);
+  const { stability } = inspectMethod(method.method);
+  if (found.length === 0 || stability === null || unstable(of) !== null) return null;
+  const swinging = spectrum().filter(
+    ({ re, im }) => re <= 1e-9 * sizeOf({ re, im }) && Math.abs(im) > Math.abs(re),
+  );
+  const growthOf = (h: number): readonly number[] =>
+    swinging.map(({ re, im }) => growthAt(stability.polynomial, { re: h * re, im: h * im }));
+  const which = found.filter((i) => growthOf(rungs[i]!.h).some((growth) => growth > GROWS));
+  const sizes = sizesOf(rungs, which);
+  if (which.length === 0) return null;
+  const h = Math.min(...sizes);
+  const growths = growthOf(h);
+  const growth = Math.max(...growths);
+  const { re, im } = swinging[growths.indexOf(growth)]!;
+  return { kind: 'oscillation', rungs: which, tone: 'trouble', figures: { sizes, re, im, growth, h } };
+}
+
 /** Coarse rungs that the window leaves out, and that are not unstable. */
 export function coarse(of: MethodCase): FactOf<'coarse'> | null {
   const { rungs } = of.result;
-  const told = unstable(of)?.rungs ?? [];
+  const told = unstable(of)?.rungs ?? oscillation(of)?.rungs ?? [];
   const which = indices(rungs, (rung) => rung.leftOut?.kind === 'coarse').filter((i) => !told.includes(i));
   if (which.length === 0) return null;
   return { kind: 'coarse', rungs: which, tone: 'plain', figures: { sizes: sizesOf(rungs, which) } };
