@@ -4,7 +4,7 @@ import { Failure } from '../failure.ts';
 import { errorLines, loadDocument } from '../load.ts';
 
 function limit(value: number | null): string {
-  return value === null ? 'without end' : String(value);
+  return value === null ? 'without end' : `up to ${value}`;
 }
 
 function table({ A, b, c }: NonNullable<InspectionReport['tableau']>): readonly string[] {
@@ -32,7 +32,7 @@ function words(report: InspectionReport): readonly string[] {
     ...(stability === null
       ? []
       : [
-          `  stable on the real axis up to ${limit(stability.real)}, on the imaginary axis up to ${limit(stability.imaginary)}${stability.lStable ? '; L-stable' : stability.aStable ? '; A-stable' : ''}`,
+          `  stable on the real axis ${limit(stability.real)}, on the imaginary axis ${limit(stability.imaginary)}${stability.lStable ? '; L-stable' : stability.aStable ? '; A-stable' : ''}`,
         ]),
     ...slips.map(({ line, column, message }) => `  line ${line}, column ${column}: ${message}`),
     ...nearMisses.map(({ message }) => `  near miss: ${message}`),

@@ -1,6 +1,5 @@
 import { type Form, formKey } from './form.ts';
-import type { FormStage, LinearMethod } from './linear-method.ts';
-import { formsAt, stagesOf } from './read-linear.ts';
+import { type FormStage, formsAt, type LinearMethod, stagesOf } from './linear-method.ts';
 import { soleTerm } from './powers.ts';
 
 /** What kind of formula a method is. */

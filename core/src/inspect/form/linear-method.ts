@@ -1,6 +1,6 @@
 import type { Span } from '../../text/place.ts';
 import type { Amount } from './amount.ts';
-import type { Form } from './form.ts';
+import { type Form, formKey } from './form.ts';
 
 /** One evaluation of f (or of a, or of a derivative of it) inside a step. */
 export interface FormStage {
@@ -42,4 +42,30 @@ export interface LinearMethod {
 export interface NotLinear {
   readonly why: string;
   readonly span: Span;
+}
+
+/** Stages that a form holds. */
+export function stagesOf(form: Form): readonly number[] {
+  return [...form.values()].flatMap(({ basis }) => (basis.kind === 'stage' ? [basis.stage] : []));
+}
+
+/** All forms at which a stage is evaluated, and those that derivatives are applied to. */
+export function formsAt({ at, partial }: FormStage): readonly Form[] {
+  return [...('y' in at ? [at.y] : [at.x, at.v]), ...(partial?.along ?? [])];
+}
+
+/** Whether some stage needs itself, or one after it. */
+export function isImplicit(stages: readonly FormStage[]): boolean {
+  return stages.some((stage, i) => formsAt(stage).some((form) => stagesOf(form).some((j) => j >= i)));
+}
+
+/** Text by which equal evaluations are found. */
+export function stageKey(stage: FormStage): string {
+  const { primes, partial, shift } = stage;
+  return [
+    primes,
+    partial?.times ?? '',
+    shift.exact?.toFraction() ?? shift.value,
+    ...formsAt(stage).map(formKey),
+  ].join('|');
 }

@@ -1,54 +1,30 @@
-import { pow } from '../../elementary/power.ts';
 import { applyFunction } from '../../formula/arithmetic.ts';
 import type { Call, Expression, IndexedLeaf, NameLeaf } from '../../formula/expression.ts';
 import { CONSTANTS } from '../../formula/functions.ts';
 import { givenText, type Method, type MethodStatement, partialOf, stepsBack } from '../../method/method.ts';
 import type { Span } from '../../text/place.ts';
-import { type Amount, amountOf, inexactly, NOTHING, opposite, over, plus, UNIT } from './amount.ts';
-import { addForms, type Form, formKey, formOf, NO_FORM, oppositeForm, putIn, scaleForm } from './form.ts';
-import type { FormLine, FormStage, LinearMethod, NotLinear } from './linear-method.ts';
+import { type Amount, amountOf, inexactly, NOTHING, over, UNIT } from './amount.ts';
+import { type Form, formOf, NO_FORM, putIn, scaleForm } from './form.ts';
 import {
-  addPowers,
-  monomial,
-  multiplyPowers,
-  NO_POWERS,
-  ONE_POWER,
-  oppositePowers,
-  type Powers,
-  soleTerm,
-} from './powers.ts';
-
-/** A plain number with powers of h and a multiple of t, a form, or a derivative by y that waits for its vector. */
-type Value =
-  | { readonly kind: 'scalar'; readonly t: Amount; readonly powers: Powers }
-  | { readonly kind: 'form'; readonly form: Form }
-  | { readonly kind: 'operator'; readonly call: Call<NameLeaf | IndexedLeaf>; readonly factor: Powers };
-
-class NoForm extends Error {
-  readonly span: Span;
-  constructor(why: string, span: Span) {
-    super(why);
-    this.span = span;
-  }
-}
-
-const VARIABLES: ReadonlySet<string> = new Set(['y', 'x', 'v']);
-
-function isVariable(name: string): name is 'y' | 'x' | 'v' {
-  return VARIABLES.has(name);
-}
-
-function scalar(powers: Powers, t: Amount = NOTHING): Value {
-  return { kind: 'scalar', t, powers };
-}
-
-/** A number without t and h, or null. */
-function constantIn(value: Value): Amount | null {
-  if (value.kind !== 'scalar' || value.t.value !== 0) return null;
-  if (value.powers.size === 0) return NOTHING;
-  const sole = soleTerm(value.powers);
-  return sole !== null && sole.power === 0 ? sole.amount : null;
-}
+  type FormLine,
+  type FormStage,
+  isImplicit,
+  stageKey,
+  type LinearMethod,
+  type NotLinear,
+} from './linear-method.ts';
+import { monomial, multiplyPowers, NO_POWERS, ONE_POWER, soleTerm } from './powers.ts';
+import {
+  constantIn,
+  inverse,
+  isVariable,
+  negated,
+  NoForm,
+  power,
+  scalar,
+  sum,
+  type Value,
+} from './values.ts';
 
 /** Reads the lines of a method, one after another, as forms. */
 class LinearReader {
@@ -88,7 +64,6 @@ class LinearReader {
     const before = this.stages.length;
     const forms = statement.values.map((value) => this.#form(value));
     names.forEach((name, i) => this.#known.set(name, forms[i] ?? NO_FORM));
-    // what was not known inside the stages is known now
     for (let round = 0; round < names.length; round += 1)
       for (const name of names) {
         const form = putIn(this.#known.get(name) ?? NO_FORM, this.#known);
@@ -150,7 +125,7 @@ class LinearReader {
       case 'indexed':
         return this.#indexed(node);
       case 'negate':
-        return this.#negated(this.#value(node.of));
+        return negated(this.#value(node.of));
       case 'binary':
         return this.#binary(node);
       case 'call':
@@ -179,8 +154,8 @@ class LinearReader {
     const { name } = node;
     if (back < 0) {
       const next = this.#names.get(`${name}[n+1]`);
-      if (next !== undefined) return next;
-      throw new NoForm(`${name}[n+1] is not given yet`, node.at);
+      if (next === undefined) throw new NoForm(`${name}[n+1] is not given yet`, node.at);
+      return next;
     }
     if (name === 't') return scalar(monomial(amountOf(-back), 1), UNIT);
     if (isVariable(name))
@@ -197,36 +172,21 @@ class LinearReader {
     });
   }
 
-  #negated(value: Value): Value {
-    if (value.kind === 'scalar') return scalar(oppositePowers(value.powers), opposite(value.t));
-    if (value.kind === 'operator') return { ...value, factor: oppositePowers(value.factor) };
-    return { kind: 'form', form: oppositeForm(value.form) };
-  }
-
   #binary(node: Expression & { readonly kind: 'binary' }): Value {
     const left = this.#value(node.left);
     const right = this.#value(node.right);
     switch (node.operator) {
       case '+':
-        return this.#sum(left, right, node.at);
+        return sum(left, right, node.at);
       case '-':
-        return this.#sum(left, this.#negated(right), node.at);
+        return sum(left, negated(right), node.at);
       case '*':
         return this.#product(left, right, node.at);
       case '/':
-        return this.#product(left, this.#inverse(right, node.right.at), node.at);
+        return this.#product(left, inverse(right, node.right.at), node.at);
       case '^':
-        return this.#power(left, right, node.at);
+        return power(left, right, node.at);
     }
-  }
-
-  #sum(a: Value, b: Value, span: Span): Value {
-    if (a.kind === 'scalar' && b.kind === 'scalar')
-      return scalar(addPowers(a.powers, b.powers), plus(a.t, b.t));
-    if (a.kind === 'form' && b.kind === 'form') return { kind: 'form', form: addForms(a.form, b.form) };
-    if (a.kind === 'form' && constantIn(b)?.value === 0) return a;
-    if (b.kind === 'form' && constantIn(a)?.value === 0) return b;
-    throw new NoForm('a plain number and a value of the solution are added', span);
   }
 
   #product(a: Value, b: Value, span: Span): Value {
@@ -265,27 +225,6 @@ class LinearReader {
       throw new NoForm('a higher derivative by y is multiplied, which is for one equation alone', span);
     const made = this.#evaluation(call, 0, { times: partial.times, along: [other.form] });
     return { kind: 'form', form: scaleForm(made.form, factor) };
-  }
-
-  #inverse(value: Value, span: Span): Value {
-    if (value.kind !== 'scalar' || value.t.value !== 0)
-      throw new NoForm('something is divided by a value of the solution', span);
-    const sole = soleTerm(value.powers);
-    if (sole === null) throw new NoForm('something is divided by a sum with h', span);
-    return scalar(monomial(over(UNIT, sole.amount), -sole.power));
-  }
-
-  #power(base: Value, exponent: Value, span: Span): Value {
-    const by = constantIn(exponent)?.value ?? NaN;
-    if (base.kind !== 'scalar' || base.t.value !== 0) throw new NoForm('a value is raised to a power', span);
-    if (Number.isInteger(by) && by >= 0 && by <= 40) {
-      let made = ONE_POWER;
-      for (let i = 0; i < by; i += 1) made = multiplyPowers(made, base.powers);
-      return scalar(made);
-    }
-    const plain = constantIn(base);
-    if (plain === null) throw new NoForm('h is raised to a power that is no whole number', span);
-    return scalar(monomial(inexactly(pow(plain.value, by))));
   }
 
   #call(node: Call<NameLeaf | IndexedLeaf>): Value {
@@ -327,15 +266,7 @@ class LinearReader {
 
   /** A stage as a form; the same evaluation twice is one. */
   #stage(stage: FormStage): Value & { readonly kind: 'form' } {
-    const { at, partial, primes } = stage;
-    const places = 'y' in at ? [at.y] : [at.x, at.v];
-    const key = [
-      primes,
-      partial?.times ?? '',
-      stage.shift.exact?.toFraction() ?? stage.shift.value,
-      ...places.map(formKey),
-      ...(partial?.along.map(formKey) ?? []),
-    ].join('|');
+    const key = stageKey(stage);
     const known = this.#stageKeys.get(key);
     const place = known ?? this.stages.length;
     if (known === undefined) {
@@ -344,21 +275,6 @@ class LinearReader {
     }
     return { kind: 'form', form: formOf({ kind: 'stage', stage: place }, ONE_POWER) };
   }
-}
-
-/** Stages that a form holds. */
-export function stagesOf(form: Form): readonly number[] {
-  return [...form.values()].flatMap(({ basis }) => (basis.kind === 'stage' ? [basis.stage] : []));
-}
-
-/** All forms at which a stage is evaluated, and those that derivatives are applied to. */
-export function formsAt({ at, partial }: FormStage): readonly Form[] {
-  return [...('y' in at ? [at.y] : [at.x, at.v]), ...(partial?.along ?? [])];
-}
-
-/** Whether some stage needs itself, or one after it. */
-function isImplicit(stages: readonly FormStage[]): boolean {
-  return stages.some((stage, i) => formsAt(stage).some((form) => stagesOf(form).some((j) => j >= i)));
 }
 
 /**

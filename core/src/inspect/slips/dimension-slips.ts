@@ -1,5 +1,5 @@
 import { type Expression, walk } from '../../formula/expression.ts';
-import { type Method, valuesOf } from '../../method/method.ts';
+import { type Method, type MethodStatement, valuesOf } from '../../method/method.ts';
 import { parseMethod } from '../../method/parse-method.ts';
 import type { Span } from '../../text/place.ts';
 import type { Form } from '../form/form.ts';
@@ -9,11 +9,17 @@ import { isMeasured } from '../order/prove-order.ts';
 import { type Deficit, deficitsOf } from '../order/step-series.ts';
 import type { Slip } from './slip.ts';
 
+/** Whether a place is that of a statement, or inside of one of its formulas. */
+function holds(statement: MethodStatement, { from, to }: Span): boolean {
+  const spans = [statement.at, ...valuesOf(statement).map((value) => value.at)];
+  return spans.some((span) => span.from <= from && to <= span.to);
+}
+
 /** Nodes of a statement that stand for a stage: its name, or the evaluation itself. */
 function nodesOf(method: Method, at: Span, is: (node: Expression) => boolean): readonly Expression[] {
   const found: Expression[] = [];
   for (const statement of method.statements)
-    if (statement.at.from <= at.from && at.to <= statement.at.to)
+    if (holds(statement, at))
       for (const value of valuesOf(statement))
         walk(value, (node) => {
           if (is(node)) found.push(node);

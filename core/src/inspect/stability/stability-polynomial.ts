@@ -1,7 +1,6 @@
 import { UNIT } from '../form/amount.ts';
 import type { Form } from '../form/form.ts';
-import type { LinearMethod } from '../form/linear-method.ts';
-import { stagesOf } from '../form/read-linear.ts';
+import { type LinearMethod, stagesOf } from '../form/linear-method.ts';
 import type { Powers } from '../form/powers.ts';
 import { zCleaned, zLess, type ZPolynomial, zProduct, zSum, zTerm } from './z-polynomial.ts';
 

@@ -1,0 +1,95 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { inspectCommand } from './commands/inspect.ts';
+import { Failure } from './failure.ts';
+
+let folder: string;
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'schritt-'));
+});
+afterEach(() => rmSync(folder, { recursive: true }));
+
+function file(document: object): string {
+  const path = join(folder, 'probe.schritt.json');
+  writeFileSync(path, JSON.stringify({ schritt: 1, ...document }));
+  return path;
+}
+
+const HEUN = 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)';
+
+test('a method is told in JSON with its kind, tableau, order, first failing condition and limits', () => {
+  const [report] = JSON.parse(inspectCommand(file({ kind: 'method', title: 'Heun', text: HEUN }), 'json'));
+  expect(report).toEqual({
+    title: 'Heun',
+    kind: 'explicit Runge-Kutta',
+    why: null,
+    stages: 2,
+    evaluations: 2,
+    order: 2,
+    orderWithoutVelocity: null,
+    errorConstant: null,
+    tableau: {
+      c: ['0', '1'],
+      A: [
+        ['0', '0'],
+        ['1', '0'],
+      ],
+      b: ['1/2', '1/2'],
+    },
+    multistep: null,
+    stability: { real: 2, imaginary: 0, aStable: false, lStable: false },
+    zeroStable: null,
+    conditions: ['sum b_i c_i^2 = 1/2, should be 1/3'],
+    slips: [],
+    nearMisses: [],
+  });
+});
+
+test('slips and near misses come with line and column', () => {
+  const text = 'k1 = f(t, y)\nk2 = f(t + h/2, y + k1/2)\ny[n+1] = y + h*k2';
+  const [report] = JSON.parse(inspectCommand(file({ kind: 'method', title: 'Slip', text }), 'json'));
+  expect(report).toMatchObject({ order: null, tableau: null });
+  expect(report.slips).toEqual([
+    {
+      line: 2,
+      column: 21,
+      message: 'k1 is a slope and stands here without h in the place of k2; did you mean h*k1?',
+    },
+  ]);
+});
+
+test('a limit without end is null in JSON, and said so in words', () => {
+  const path = file({
+    kind: 'method',
+    title: 'Backward Euler',
+    text: 'solve y[n+1] = y + h*f(t + h, y[n+1])',
+  });
+  const [report] = JSON.parse(inspectCommand(path, 'json'));
+  expect(report.stability).toEqual({ real: null, imaginary: null, aStable: true, lStable: true });
+  expect(inspectCommand(path, 'table')).toContain(
+    'stable on the real axis without end, on the imaginary axis without end; L-stable',
+  );
+});
+
+test('every method of a study is told; a problem is refused, and so is a text with errors, with its place', () => {
+  const study = {
+    kind: 'study',
+    title: 'Sluice',
+    problem: { title: 'Sluice', text: "level' = -level\nlevel(0) = 1\n0 <= t <= 1" },
+    methods: [
+      { title: 'Heun', text: HEUN },
+      { title: 'Two', text: 'start with Heun\ny[n+1] = y + h/2*(3*f[n] - f[n-1])' },
+    ],
+    ladder: { counts: [10] },
+  };
+  const words = inspectCommand(file(study), 'table');
+  expect(words).toContain('method "Two": explicit linear multistep, 2 stages, 1 evaluations of f a step');
+  expect(words).toContain('order 2, error constant 5/12');
+  expect(() => inspectCommand(file({ kind: 'problem', title: 'P', text: "y' = y" }), 'json')).toThrow(
+    Failure,
+  );
+  const broken = file({ kind: 'method', title: 'Broken', text: 'k1 = f(t y)\ny[n+1] = y + h*k1' });
+  expect(() => inspectCommand(broken, 'json')).toThrow(/Broken: line 1, column/);
+});

@@ -1,0 +1,86 @@
+import { pow } from '../../elementary/power.ts';
+import type { Call, IndexedLeaf, NameLeaf } from '../../formula/expression.ts';
+import type { Span } from '../../text/place.ts';
+import { type Amount, inexactly, NOTHING, opposite, over, plus, UNIT } from './amount.ts';
+import { addForms, type Form, oppositeForm } from './form.ts';
+import {
+  addPowers,
+  monomial,
+  multiplyPowers,
+  ONE_POWER,
+  oppositePowers,
+  type Powers,
+  soleTerm,
+} from './powers.ts';
+
+/** A plain number with powers of h and a multiple of t, a form, or a derivative by y that waits for its vector. */
+export type Value =
+  | { readonly kind: 'scalar'; readonly t: Amount; readonly powers: Powers }
+  | { readonly kind: 'form'; readonly form: Form }
+  | { readonly kind: 'operator'; readonly call: Call<NameLeaf | IndexedLeaf>; readonly factor: Powers };
+
+export class NoForm extends Error {
+  readonly span: Span;
+  constructor(why: string, span: Span) {
+    super(why);
+    this.span = span;
+  }
+}
+
+const VARIABLES: ReadonlySet<string> = new Set(['y', 'x', 'v']);
+
+export function isVariable(name: string): name is 'y' | 'x' | 'v' {
+  return VARIABLES.has(name);
+}
+
+export function scalar(powers: Powers, t: Amount = NOTHING): Value {
+  return { kind: 'scalar', t, powers };
+}
+
+/** A number without t and h, or null. */
+export function constantIn(value: Value): Amount | null {
+  if (value.kind !== 'scalar' || value.t.value !== 0) return null;
+  if (value.powers.size === 0) return NOTHING;
+  const sole = soleTerm(value.powers);
+  return sole !== null && sole.power === 0 ? sole.amount : null;
+}
+
+/** The opposite of a value. */
+export function negated(value: Value): Value {
+  if (value.kind === 'scalar') return scalar(oppositePowers(value.powers), opposite(value.t));
+  if (value.kind === 'operator') return { ...value, factor: oppositePowers(value.factor) };
+  return { kind: 'form', form: oppositeForm(value.form) };
+}
+
+/** A sum of two values of one kind; a zero may stand beside a form. */
+export function sum(a: Value, b: Value, span: Span): Value {
+  if (a.kind === 'scalar' && b.kind === 'scalar')
+    return scalar(addPowers(a.powers, b.powers), plus(a.t, b.t));
+  if (a.kind === 'form' && b.kind === 'form') return { kind: 'form', form: addForms(a.form, b.form) };
+  if (a.kind === 'form' && constantIn(b)?.value === 0) return a;
+  if (b.kind === 'form' && constantIn(a)?.value === 0) return b;
+  throw new NoForm('a plain number and a value of the solution are added', span);
+}
+
+/** One over a number, or over a power of h. */
+export function inverse(value: Value, span: Span): Value {
+  if (value.kind !== 'scalar' || value.t.value !== 0)
+    throw new NoForm('something is divided by a value of the solution', span);
+  const sole = soleTerm(value.powers);
+  if (sole === null) throw new NoForm('something is divided by a sum with h', span);
+  return scalar(monomial(over(UNIT, sole.amount), -sole.power));
+}
+
+/** A whole power of a number with h, or any power of a plain one. */
+export function power(base: Value, exponent: Value, span: Span): Value {
+  const by = constantIn(exponent)?.value ?? NaN;
+  if (base.kind !== 'scalar' || base.t.value !== 0) throw new NoForm('a value is raised to a power', span);
+  if (Number.isInteger(by) && by >= 0 && by <= 40) {
+    let made = ONE_POWER;
+    for (let i = 0; i < by; i += 1) made = multiplyPowers(made, base.powers);
+    return scalar(made);
+  }
+  const plain = constantIn(base);
+  if (plain === null) throw new NoForm('h is raised to a power that is no whole number', span);
+  return scalar(monomial(inexactly(pow(plain.value, by))));
+}

@@ -1,0 +1,90 @@
+/** @jest-environment jsdom */
+import { amountText, inspectMethod } from '@schritt/core/inspect';
+import { parseMethod } from '@schritt/core/notation';
+import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { methodRemarks, provedText } from '../editor/method-remarks.ts';
+import { cellAmount, CoefficientGrid, tableauOfCells } from './coefficient-grid.tsx';
+import { OrderProof } from './order-proof.tsx';
+
+function method(text: string) {
+  const reading = parseMethod(text);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
+  return reading.value;
+}
+
+const HEUN = 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)\n';
+
+test.each([
+  ['1/3', '1/3'],
+  [' -2 / 6 ', '-1/3'],
+  ['0.25', '1/4'],
+  ['.5', '1/2'],
+  ['1/0', null],
+  ['k1', null],
+  ['', null],
+  ['1e-2', '1/100'],
+])('a cell with "%s" is %s', (text, amount) => {
+  const found = cellAmount(text);
+  expect(found && amountText(found)).toBe(amount);
+});
+
+test('cells are a tableau if each is a number', () => {
+  const cells = [
+    ['0', '0', '0'],
+    ['1', '1', '0'],
+    ['', '1/2', '1/2'],
+  ];
+  expect(tableauOfCells(cells)?.b.map(amountText)).toEqual(['1/2', '1/2']);
+  expect(tableauOfCells([['0', '0', 'x'], ...cells.slice(1)])).toBeNull();
+});
+
+test('what is typed into the grid becomes the text when told to, and is put back otherwise', async () => {
+  const onText = jest.fn();
+  render(<CoefficientGrid inspection={inspectMethod(method(HEUN))} startWith={null} onText={onText} />);
+  const cell = screen.getByRole('textbox', { name: 'b 1' });
+  await userEvent.clear(cell);
+  await userEvent.type(cell, '1/4');
+  await userEvent.click(screen.getByRole('button', { name: 'Put back' }));
+  expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'b 1' }).value).toBe('1/2');
+  await userEvent.clear(screen.getByRole('textbox', { name: 'b 2' }));
+  await userEvent.type(screen.getByRole('textbox', { name: 'b 2' }), '3/4');
+  await userEvent.click(screen.getByRole('button', { name: 'Write as text' }));
+  expect(onText).toHaveBeenCalledWith(
+    'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h*(1/2*k1 + 3/4*k2)\n',
+  );
+});
+
+test('a stage more is a row and a column of zeros', async () => {
+  render(
+    <CoefficientGrid inspection={inspectMethod(method(HEUN))} startWith={null} onText={() => undefined} />,
+  );
+  await userEvent.click(screen.getByRole('button', { name: '+ stage' }));
+  expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'a 3 2' }).value).toBe('0');
+  expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'b 2' }).value).toBe('1/2');
+  expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'b 3' }).value).toBe('0');
+});
+
+test.each([
+  [HEUN, 'order 2', 'Order 2, proved from the text: 5 conditions were looked at.'],
+  ['y[n+1] = y + h/2*f(t, y)', 'order 0', 'Order 0, proved from the text: 2 conditions were looked at.'],
+  [
+    'start with RK4\ny[n+1] = -4*y + 5*y[n-1] + h*(4*f[n] + 2*f[n-1])',
+    'not stable',
+    'It does not converge. The formula is of order 3, but an error in it grows from step to step at any h.',
+  ],
+  ['k1 = f(t, y)\ny[n+1] = y + k1', null, 'No order can be proved while some term has a wrong power of h.'],
+])('of\n%s\nis said: %s', (text, short, long) => {
+  expect(provedText(method(text))).toBe(short);
+  const { container } = render(<OrderProof inspection={inspectMethod(method(text))} />);
+  expect(container.querySelector('p')?.textContent).toBe(long);
+});
+
+test('remarks are slips and near misses, each with its repair', () => {
+  const remarks = methodRemarks(method('k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/3*(k1 + k2)'));
+  expect(remarks[0]?.message).toContain('the weights of the slopes sum to 2/3');
+  expect(remarks.find(({ repairs }) => repairs[0]?.text === '2')?.message).toBe(
+    '2 in place of 3 in line 3 gives order 2',
+  );
+  expect(methodRemarks(method(HEUN))).toEqual([]);
+});
