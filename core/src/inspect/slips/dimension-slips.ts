@@ -42,6 +42,8 @@ function isNodeOf(linear: LinearMethod, deficit: Deficit): (node: Expression) =>
   const primes = stage?.primes ?? 0;
   return (node) => {
     if (node.kind === 'name') return node.name === name && node.primes === 0;
+    // an evaluation with a name is meant by its name
+    if (stage?.name != null) return false;
     if (node.kind === 'call') return ['f', 'a'].includes(node.name) && node.primes === primes;
     return node.kind === 'indexed' && (node.name === 'f' || node.name === 'a');
   };
