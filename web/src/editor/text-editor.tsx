@@ -46,6 +46,26 @@ function mend(view: EditorView, { from, to, text }: Repair): void {
   view.focus();
 }
 
+/** A button for each repair. */
+function RepairButtons({
+  repairs,
+  onTake,
+}: {
+  readonly repairs: readonly Repair[];
+  readonly onTake: (repair: Repair) => void;
+}): ReactNode {
+  return repairs.map((repair) => (
+    <button
+      key={`${repair.from}:${repair.to}:${repair.text}`}
+      type="button"
+      className="repair"
+      onClick={() => onTake(repair)}
+    >
+      {repairLabel(repair)}
+    </button>
+  ));
+}
+
 /** The name of the editor, which may change while it stands. */
 const labelled = new Compartment();
 
@@ -184,6 +204,10 @@ export function TextEditor({
     );
   }, [errors, remarks, value]);
 
+  const take = (repair: Repair): void => {
+    if (view.current !== null) mend(view.current, repair);
+  };
+
   const insert = (text: string): void => {
     const now = view.current;
     if (now === null) return;
@@ -231,18 +255,7 @@ export function TextEditor({
               </span>{' '}
               {error.message}
             </button>
-            {(error.repairs ?? []).map((repair) => (
-              <button
-                key={`${repair.from}:${repair.to}:${repair.text}`}
-                type="button"
-                className="repair"
-                onClick={() => {
-                  if (view.current !== null) mend(view.current, repair);
-                }}
-              >
-                {repairLabel(repair)}
-              </button>
-            ))}
+            <RepairButtons repairs={error.repairs ?? []} onTake={take} />
           </li>
         ))}
       </ul>
@@ -250,19 +263,7 @@ export function TextEditor({
         <ul className="text-remarks" aria-label={`Remarks on ${label}`}>
           {remarks.map((remark) => (
             <li key={`${remark.at.from}:${remark.message}`}>
-              {remark.message}{' '}
-              {remark.repairs.map((repair) => (
-                <button
-                  key={`${repair.from}:${repair.to}:${repair.text}`}
-                  type="button"
-                  className="repair"
-                  onClick={() => {
-                    if (view.current !== null) mend(view.current, repair);
-                  }}
-                >
-                  {repairLabel(repair)}
-                </button>
-              ))}
+              {remark.message} <RepairButtons repairs={remark.repairs} onTake={take} />
             </li>
           ))}
         </ul>
