@@ -228,9 +228,8 @@ test('the steps of one run with every stage, and the errors over their cost', as
     .poll(async () => (await cells(table.nth(0))).slice(0, 6))
     .toEqual(['0', '0', '0', '50', '50', shown(k2)]);
   expect((await cells(table.nth(1)))[2]).toBe(shown(0.025 * (50 + k2)));
-  await page.getByRole('tab', { name: 'Order' }).click();
-  await page.getByRole('button', { name: 'over evaluations' }).click();
+  await page.getByRole('tab', { name: 'Cost' }).click();
   await expect(
-    page.getByRole('img', { name: 'Order: error at t = 1.5 over evaluations, both logarithmic' }),
+    page.getByRole('img', { name: 'Cost: error at t = 1.5 over evaluations, both logarithmic' }),
   ).toBeVisible();
 });

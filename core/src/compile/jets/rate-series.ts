@@ -1,4 +1,5 @@
 import { Refusal } from '../../text/refusal.ts';
+import { remembered } from '../../text/remembered.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { generatedFunction } from '../generated.ts';
 import { namePiece, numberPiece, readPiece } from '../pieces/piece.ts';
@@ -18,6 +19,9 @@ export type RateSeries = (t: number, shift: number, Y: ArrayLike<number>, out: F
 /** Most components for which such series are made. */
 export const MOST_SERIES_COMPONENTS = 60;
 
+/** Series are wanted again for every method of a study, and for every Jacobian. */
+const known = remembered<RateSeries>(40);
+
 /**
  * Generates the series of the rates of a problem along any series of the state, as straight-line code.
  *
@@ -27,6 +31,12 @@ export function rateSeries(problem: Problem, order: number): RateSeries {
   const { size } = problem;
   if (size > MOST_SERIES_COMPONENTS)
     throw new Refusal('size', `series of rates are made for up to ${MOST_SERIES_COMPONENTS} components`);
+  const key = JSON.stringify([problem.text, problem.parameters.map(({ value }) => value), order]);
+  return known(key, () => generated(problem, order));
+}
+
+function generated(problem: Problem, order: number): RateSeries {
+  const { size } = problem;
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
   const trees = new RateTrees(problem);
   const at = Array.from({ length: size * (order + 1) }, (_, i) => scopes.keep(readPiece(`Y[${i}]`, false)));
