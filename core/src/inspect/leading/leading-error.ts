@@ -22,11 +22,15 @@ export type SolutionAt = (t: number, out: Float64Array) => void;
 
 /** Powers above that of the method that are looked at where the leading term is zero. */
 const MORE = 2;
-/** Parts of the interval at first, and at most. */
-const PARTS = 64;
-const MOST_PARTS = 4096;
-/** How near e on a grid and on one twice as fine must be at the end, relative to its largest value. */
+/** Places at which local errors are made, at first and at most; and parts of the interval in which e is followed. */
+const PLACES = 128;
+const MOST_PLACES = 4096;
+const PARTS = 32;
+const MOST_PARTS = 8192;
+/** How near e in so many parts and in twice as many must be, relative to its largest value. */
 const ENOUGH = 2e-4;
+/** How near a cubic through every second local error must be to those between, likewise. */
+const SMOOTH = 2e-3;
 /** Below this part of what it is the difference of, a coefficient is zero. */
 const ZERO = 1e-9;
 
@@ -36,14 +40,14 @@ interface Local {
   readonly values: Float64Array;
 }
 
-/** Local errors along a solution at 2*parts + 1 times; null where the series do not exist. */
+/** Local errors along a solution at places + 1 times; null where the series do not exist. */
 function localErrors(
   method: LinearMethod,
   problem: Problem,
   first: number,
   solution: SolutionAt,
   end: number,
-  parts: number,
+  places: number,
 ): Local | null {
   const { size, start } = problem;
   const order = first + MORE;
@@ -51,7 +55,7 @@ function localErrors(
   if (expand === null) return null;
   const jet = jetFunction(problem, order);
   const [state, series] = [new Float64Array(size), new Float64Array(size * (order + 1))];
-  const points = 2 * parts + 1;
+  const points = places + 1;
   const found = Array.from({ length: MORE + 1 }, () => new Float64Array(points * size));
   const scales = Array.from({ length: MORE + 1 }, () => 0);
   for (let i = 0; i < points; i += 1) {
@@ -72,6 +76,45 @@ function localErrors(
   return m < 0 ? null : { power: first + m, values: found[m]! };
 }
 
+/** A value between equidistant ones, `at` distances from the first, by a cubic through the four points about it. */
+function between(values: Float64Array, size: number, place: number, at: number): number {
+  const last = values.length / size - 1;
+  const first = Math.min(last - 3, Math.max(0, Math.floor(at) - 1));
+  const e = (i: number): number => values[(first + i) * size + place]!;
+  const [a, b, c, d] = [at - first, at - first - 1, at - first - 2, at - first - 3];
+  return (-b * c * d * e(0)) / 6 + (a * c * d * e(1)) / 2 - (a * b * d * e(2)) / 2 + (a * b * c * e(3)) / 6;
+}
+
+/** Whether local errors lie so close that a cubic between them is good enough. */
+function isClose(values: Float64Array, size: number): boolean {
+  const places = values.length / size - 1;
+  const coarse = new Float64Array((places / 2 + 1) * size);
+  for (let i = 0; i <= places; i += 2) coarse.set(values.subarray(i * size, (i + 1) * size), (i / 2) * size);
+  let [most, largest] = [0, 0];
+  for (let i = 1; i < places; i += 2)
+    for (let j = 0; j < size; j += 1) {
+      const value = values[i * size + j]!;
+      most = Math.max(most, Math.abs(value - between(coarse, size, j, i / 2)));
+      largest = Math.max(largest, Math.abs(value));
+    }
+  return most <= SMOOTH * largest;
+}
+
+/** Local errors at so many places that those between are known as well; null where they are not smooth. */
+function smoothErrors(
+  method: LinearMethod,
+  problem: Problem,
+  first: number,
+  solution: SolutionAt,
+  end: number,
+): Local | null {
+  for (let places = PLACES; places <= MOST_PLACES; places *= 2) {
+    const local = localErrors(method, problem, first, solution, end, places);
+    if (local === null || isClose(local.values, problem.size)) return local;
+  }
+  return null;
+}
+
 /** e from e' = J e + d by the classical Runge-Kutta method; J e comes from a series of the rates. */
 function globalError(
   problem: Problem,
@@ -84,16 +127,28 @@ function globalError(
   const { size, start } = problem;
   const rates = rateSeries(problem, 1);
   const [pair, out] = [new Float64Array(2 * size), new Float64Array(2 * size)];
-  const state = new Float64Array(size);
+  const [state, d] = [new Float64Array(size), new Float64Array(size)];
   const width = (end - start) / parts;
   const values = new Float64Array((parts + 1) * size);
-  const slope = (i: number, e: Float64Array, into: Float64Array): void => {
-    const t = start + (width * i) / 2;
+  const places = local.values.length / size - 1;
+  /** The state and d at i half parts; the two stages in the middle of a part share them. */
+  let [t, known] = [start, -1];
+  const goTo = (i: number): void => {
+    if (i === known) return;
+    known = i;
+    t = start + (width * i) / 2;
     solution(t, state);
+    const at = (i * places) / (2 * parts);
+    for (let j = 0; j < size; j += 1)
+      d[j] =
+        (Number.isInteger(at) ? local.values[at * size + j]! : between(local.values, size, j, at)) / weight;
+  };
+  const slope = (i: number, e: Float64Array, into: Float64Array): void => {
+    goTo(i);
     pair.set(state);
     pair.set(e, size);
     rates(t, 0, pair, out);
-    for (let j = 0; j < size; j += 1) into[j] = out[size + j]! + local.values[i * size + j]! / weight;
+    for (let j = 0; j < size; j += 1) into[j] = out[size + j]! + d[j]!;
   };
   const k = Array.from({ length: 4 }, () => new Float64Array(size));
   const [e, at] = [new Float64Array(size), new Float64Array(size)];
@@ -108,6 +163,7 @@ function globalError(
     slope(2 * n + 2, moved(width, k[2]!), k[3]!);
     for (let j = 0; j < size; j += 1)
       e[j]! += (width / 6) * (k[0]![j]! + 2 * k[1]![j]! + 2 * k[2]![j]! + k[3]![j]!);
+    if (!Number.isFinite(e[0]!)) return e;
     values.set(e, (n + 1) * size);
   }
   return values;
@@ -149,10 +205,10 @@ export function leadingError(
   if (size > MOST_SERIES_COMPONENTS || proof.atLeast || proof.order < 1 || proof.zero?.stable === false)
     return null;
   const weight = weightOfSlopes(method).value;
+  const local = smoothErrors(method, problem, proof.order + 1, solution, end);
+  if (local === null) return null;
   let before: Float64Array | null = null;
   for (let parts = PARTS; parts <= MOST_PARTS; parts *= 2) {
-    const local = localErrors(method, problem, proof.order + 1, solution, end, parts);
-    if (local === null) return null;
     const values = globalError(problem, local, weight, solution, end, parts);
     if (!values.every((value) => Number.isFinite(value))) {
       before = null;
@@ -165,11 +221,8 @@ export function leadingError(
   return null;
 }
 
-/** e of a component at a time, between the points it was made at. */
+/** e of a component at a time. */
 export function leadingAt({ start, end, size, values }: LeadingError, place: number, t: number): number {
   const last = values.length / size - 1;
-  const at = Math.min(last, Math.max(0, ((t - start) / (end - start)) * last));
-  const left = Math.min(last - 1, Math.floor(at));
-  const part = at - left;
-  return (1 - part) * values[left * size + place]! + part * values[(left + 1) * size + place]!;
+  return between(values, size, place, Math.min(last, Math.max(0, ((t - start) / (end - start)) * last)));
 }

@@ -1,7 +1,11 @@
-import { leadingAt, type LeadingError, leadingError } from '../../inspect/leading/leading-error.ts';
+import {
+  leadingAt,
+  type LeadingError,
+  leadingError,
+  type SolutionAt,
+} from '../../inspect/leading/leading-error.ts';
 import { inspectMethod } from '../../inspect/inspect-method.ts';
 import { norm } from '../../run/norm.ts';
-import { checkExact } from '../../problem/check-exact.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { attempt } from '../../text/refusal.ts';
 import { remembered } from '../../text/remembered.ts';
@@ -9,6 +13,7 @@ import { isRelative } from '../runs/error-choice.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
 import { proofFor } from '../trial/promised-order.ts';
+import { exactCheck } from './exact-check.ts';
 import { kinkTimes } from './kinks.ts';
 
 /** The leading term of the error of a study's method: constant * h^order, with the sign of a single component. */
@@ -60,8 +65,25 @@ export function leadingOf(
 }
 
 function isTrusted(problem: Problem, truth: Truth): boolean {
-  if (truth.kind === 'exact') return checkExact(problem)?.satisfied === true;
+  if (truth.kind === 'exact') return exactCheck(problem)?.satisfied === true;
   return truth.kind === 'taylor' && truth.error <= GOOD && truth.reached >= problem.end;
+}
+
+const solutions = remembered<SolutionAt>(4);
+/** Most times at which a solution is kept. */
+const MOST_TIMES = 20_000;
+
+/** The solution of a problem; all methods of a study ask for it at the same times. */
+function solutionOf(problem: Problem, truth: Truth): SolutionAt {
+  const key = JSON.stringify([problem.text, problem.parameters.map(({ value }) => value), truth.reached]);
+  return solutions(key, () => {
+    const states = new Map<number, Float64Array>();
+    return (t, out) => {
+      const state = states.get(t) ?? Float64Array.from({ length: problem.size }, (_, j) => truth.value(j, t));
+      if (states.size < MOST_TIMES) states.set(t, state);
+      out.set(state);
+    };
+  });
 }
 
 function made(study: Study, truth: Truth, method: StudyMethod, until: number): LeadingError | null {
@@ -70,10 +92,7 @@ function made(study: Study, truth: Truth, method: StudyMethod, until: number): L
   const proof = proofFor(method.method, problem);
   if (linear === null || proof === null || !isWellStarted(method, study, proof.order)) return null;
   if (!isTrusted(problem, truth) || kinkTimes(problem, truth).length > 0) return null;
-  const solution = (t: number, out: Float64Array): void => {
-    for (let j = 0; j < problem.size; j += 1) out[j] = truth.value(j, t);
-  };
-  const found = attempt(() => leadingError(linear, proof, problem, solution, until));
+  const found = attempt(() => leadingError(linear, proof, problem, solutionOf(problem, truth), until));
   return found.ok ? found.value : null;
 }
 

@@ -1,6 +1,5 @@
-import { checkExact, type ExactCheck } from '../../../problem/check-exact.ts';
-import type { Problem } from '../../../problem/problem.ts';
 import { checkTyped } from '../../../reference/check-typed.ts';
+import { exactCheck } from '../../judge/exact-check.ts';
 import { isRelative } from '../../runs/error-choice.ts';
 import { firstRemark, indices, type StudyCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
@@ -10,17 +9,6 @@ import type { ReferenceFigures } from '../figures.ts';
 const NEAR_ZERO = 1e-6;
 /** Times at which the largest value is looked for. */
 const LOOKS = 32;
-
-const checked = new WeakMap<Problem, ExactCheck | null>();
-
-/** What came of putting the exact solution into the equations; made once for each problem. */
-function exactCheck(problem: Problem): ExactCheck | null {
-  const known = checked.get(problem);
-  if (known !== undefined) return known;
-  const made = checkExact(problem);
-  checked.set(problem, made);
-  return made;
-}
 
 /** An exact solution that is none: errors against it are no errors. */
 export function wrongExact({ study: { problem }, truth }: StudyCase): readonly FactOf<'wrong exact'>[] {

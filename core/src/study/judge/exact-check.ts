@@ -1,0 +1,11 @@
+import { checkExact, type ExactCheck } from '../../problem/check-exact.ts';
+import type { Problem } from '../../problem/problem.ts';
+import { remembered } from '../../text/remembered.ts';
+
+const known = remembered<ExactCheck | null>(20);
+
+/** What came of putting the exact solution into the equations; made once for each problem. */
+export function exactCheck(problem: Problem): ExactCheck | null {
+  const key = JSON.stringify([problem.text, problem.parameters.map(({ value }) => value)]);
+  return known(key, () => checkExact(problem));
+}
