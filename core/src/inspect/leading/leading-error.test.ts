@@ -99,6 +99,34 @@ test.each(THREE.flatMap(([name, p]) => LIBRARY.map(({ title }) => [title, name, 
   },
 );
 
+test('between its points the leading error is that of a smooth curve', () => {
+  const p = problem("y' = cos(w*t)\nw = 9\ny(0) = 0\n0 <= t <= 2\ny(t) = sin(w*t)/w");
+  const euler = leading(p, findInLibrary('Euler')!)!;
+  // e' = -y''/2, so that e = (1 - cos w t)/2
+  for (const t of [0.001, 0.3333, 1.0101, 1.9995])
+    expect(leadingAt(euler, 0, t)).toBeCloseTo((1 - Math.cos(9 * t)) / 2, 3);
+});
+
+test('a fast layer at the start is followed', () => {
+  const p = problem(
+    "p' = -50*(p - cos(t))\np(0) = 0\n0 <= t <= 1.2\np(t) = (2500*cos(t) + 50*sin(t) - 2500*exp(-50*t))/2501",
+  );
+  const euler = leading(p, findInLibrary('Euler')!)!;
+  // e(T) is the integral of exp(-50 (T - s)) (-p''(s)/2), here by Simpson's rule with 20,000 parts
+  const second = (t: number): number =>
+    (-2500 * Math.cos(t) - 50 * Math.sin(t) - 2500 ** 2 * Math.exp(-50 * t)) / 2501;
+  const integral = (end: number): number => {
+    const width = end / 20_000;
+    let sum = 0;
+    for (let i = 0; i <= 20_000; i += 1) {
+      const weight = i === 0 || i === 20_000 ? 1 : i % 2 === 1 ? 4 : 2;
+      sum += weight * Math.exp(-50 * (end - i * width)) * (-second(i * width) / 2);
+    }
+    return (sum * width) / 3;
+  };
+  for (const t of [0.05, 0.6, 1.2]) expect(leadingAt(euler, 0, t) / integral(t)).toBeCloseTo(1, 2);
+});
+
 test('where the leading term is zero, the next one is told with its order', () => {
   // the midpoint rule is of order 2, and its h^3 term is zero where y''' and f_y are
   const p = problem("y' = 3*t^2\ny(0) = 0\n0 <= t <= 2\ny(t) = t^3");
