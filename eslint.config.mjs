@@ -43,6 +43,7 @@ const CORE_ROOMS = [
   'study/findings',
   'study',
   'document',
+  'trust',
   'publish',
 ];
 /** The rooms of the page, likewise: what a person sees takes from the desk and hands nothing on. */

@@ -10,8 +10,16 @@ test('sliders move the whole page and leave the text, until they are told to wri
   await page.getByRole('button', { name: 'sliders for k' }).click();
   await page.getByRole('slider', { name: 'k' }).focus();
   for (let i = 0; i < 20; i += 1) await page.keyboard.press('ArrowRight');
-  await expect.poll(first).not.toBe(before);
-  const moved = await first();
+  await expect(page.getByRole('slider', { name: 'k' })).toHaveAttribute('aria-valuenow', '0.42');
+  // the numbers follow the last key when they no longer change
+  let moved = before;
+  await expect
+    .poll(async () => {
+      const last = moved;
+      moved = await first();
+      return moved !== before && moved === last;
+    })
+    .toBe(true);
   await page.getByRole('button', { name: 'Put back' }).click();
   await expect.poll(first).toBe(before);
   await page.getByRole('slider', { name: 'k' }).focus();

@@ -51,9 +51,9 @@ test('a study shows what theory says: the leading error dashed, its N for a wish
   await expect(page.locator('.findings')).toContainText('of its leading term as theory says it');
   await page.getByRole('button', { name: 'which N theory asks for it' }).click();
   const asked = page.locator('.asked-steps tr').filter({ hasText: 'Euler' });
-  await expect(asked).toContainText('a run has 0.00996');
+  await expect(asked).toContainText('a run has 0.00499');
   await asked.getByRole('button').click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('h = 0.0784314');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('h = 0.0394089');
   await page.getByRole('tab', { name: 'Stability' }).click();
   await expect(
     page.getByRole('img', { name: /^Stability region of Euler .* with h times the eigenvalues/ }),

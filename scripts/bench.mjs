@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ALONE, CASES, READINGS, STUDY } from '../bench/cases.mjs';
+import { benchOrders } from './bench-orders.mjs';
 import { benchPage } from './bench-page.mjs';
 import { buildNode, install, root } from './fresh.mjs';
 
@@ -171,6 +172,8 @@ for (const { name, nanosecondsPerStep } of alone)
   console.log(`${name}: ${nanosecondsPerStep.toFixed(0)} ns a step`);
 for (const { steps, ratio } of growing)
   console.log(`${steps.toLocaleString('en')} steps: ${ratio.toFixed(3)} of the time a step that 10,000 need`);
+console.log('\n| methods | studies | stated | held | share | median width | 90 % below |');
+const orders = await benchOrders();
 const page = await benchPage(core.LIBRARY);
 console.log(
   `the page: ${page.coldMilliseconds.toFixed(0)} ms to a first view, at most 1500; ${page.typedMilliseconds.toFixed(0)} ms from a typed digit to new numbers, at most 100; ` +
@@ -185,6 +188,7 @@ const report = {
   study,
   alone,
   growing,
+  orders,
   page,
 };
 writeFileSync(join(root, 'bench/results.json'), `${JSON.stringify(report, null, 2)}\n`);

@@ -23,7 +23,7 @@ export {
   fixed,
   general,
   mantissaAndExponent,
-  orderText,
+  rangeText,
   powerOfTen,
   rounded,
   short,

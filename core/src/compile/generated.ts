@@ -1,6 +1,6 @@
 import { COEFFICIENTS } from './pieces/inlined.ts';
 import { GENERATED_CALLS } from '../formula/functions.ts';
-import { solveBanded, solveDense } from './newton/linear-system.ts';
+import { largest, solveBanded, solveDense } from './newton/linear-system.ts';
 
 /** What generated code may call, besides Math: all of it made here. */
 export interface Helpers {
@@ -21,7 +21,15 @@ export function generatedFunction<T extends (...inputs: never[]) => unknown>(
   source: string,
   helpers: Helpers = {},
 ): T {
-  const known = { ...GENERATED_CALLS, COEFFICIENTS, F: Math.fround, solveDense, solveBanded, ...helpers };
+  const known = {
+    ...GENERATED_CALLS,
+    COEFFICIENTS,
+    F: Math.fround,
+    solveDense,
+    solveBanded,
+    largest,
+    ...helpers,
+  };
   const make = new Function(...Object.keys(known), `"use strict"; return ${source};`);
   const made: unknown = Reflect.apply(make, null, Object.values(known));
   if (!isFunction<T>(made)) throw new Error('the generated source is no function');

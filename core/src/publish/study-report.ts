@@ -3,7 +3,7 @@ import type { Comparison } from '../study/judge/comparison.ts';
 import { evaluations } from '../study/runs/cost.ts';
 import type { Fact } from '../study/findings/facts.ts';
 import { leftOutText } from '../study/judge/left-out-text.ts';
-import type { RoundOff } from '../study/judge/round-off.ts';
+import type { OrderRange } from '../study/judge/order-range.ts';
 import type { MethodResult, RungResult } from '../study/judge/method-result.ts';
 import type { StudyResult } from '../study/study-result.ts';
 import type { OrderFit } from '../study/judge/window.ts';
@@ -24,14 +24,16 @@ export type FindingReport = Fact & { readonly method: string | null; readonly se
 export interface MethodReport {
   readonly title: string;
   readonly rungs: readonly RungReport[];
+  /** The slope of ln e over ln h by least squares, with its standard error. */
   readonly fit: Omit<OrderFit, 'constant'> | null;
+  /** The order, as a range in which it lies, from the expansion of the error. */
+  readonly order: OrderRange | null;
   /** The order that the formula has on a test system; null where none could be told. */
   readonly promised: number | null;
   /** Whether that was proved from the text, or found by trial. */
   readonly promisedBy: 'proof' | 'trial' | null;
   /** The leading term of the error, constant * h^order, where theory says it. */
   readonly predicted: { readonly order: number; readonly constant: number } | null;
-  readonly roundOff: RoundOff | null;
 }
 
 export interface RungReport {
@@ -47,7 +49,9 @@ export interface RungReport {
   readonly places: number | null;
   /** The time at which the error is taken; null for a maximum or mean over the grid. */
   readonly errorAt: number | null;
-  /** Why the rung does not count for the order; null where it does. */
+  /** Size of rounding in the error, as runs with other rounding show it; null where there is no error. */
+  readonly rounding: number | null;
+  /** Why the rung does not count for the slope; null where it does. */
   readonly leftOut: string | null;
   readonly remark: string | null;
   /** Order, values and estimated error from this rung and the two before it, without any exact solution. */
@@ -80,6 +84,8 @@ export interface ComparisonReport {
     readonly h: number;
     readonly steps: number;
     readonly evaluations: number;
+    /** Its coarsest rung is as good already: it needs no more than that costs. */
+    readonly atMost: boolean;
   }[];
   readonly short: readonly string[];
   readonly equalStep: { readonly h: number; readonly errors: readonly MethodError[] } | null;
@@ -95,7 +101,7 @@ function rungReport(rung: RungResult, names: readonly string[]): RungReport {
   const { h, steps, divides, t, error, ratio, order, stopped, drift, digits, places, remark, cost } = rung;
   const named = (list: readonly number[]): Readonly<Record<string, number>> =>
     Object.fromEntries(names.map((name, j) => [name, list[j] ?? NaN]));
-  const { extrapolated, leftOut, taken } = rung;
+  const { extrapolated, leftOut, taken, rounding } = rung;
   return {
     h,
     steps,
@@ -108,6 +114,7 @@ function rungReport(rung: RungResult, names: readonly string[]): RungReport {
     digits,
     places,
     errorAt: taken?.t ?? null,
+    rounding,
     leftOut: leftOut && leftOutText(leftOut),
     remark,
     extrapolated: extrapolated && { ...extrapolated, values: named(extrapolated.values) },
@@ -118,7 +125,7 @@ function rungReport(rung: RungResult, names: readonly string[]): RungReport {
 }
 
 function methodReport(method: MethodResult, names: readonly string[]): MethodReport {
-  const { title, rungs, fit, promised, predicted, roundOff } = method;
+  const { title, rungs, fit, promised, predicted, order } = method;
   return {
     title,
     rungs: rungs.map((rung) => rungReport(rung, names)),
@@ -130,10 +137,10 @@ function methodReport(method: MethodResult, names: readonly string[]): MethodRep
       rungs: fit.rungs,
       by: fit.by,
     },
+    order,
     promised: promised.kind === 'order' ? promised.order : null,
     promisedBy: promised.kind === 'order' ? promised.by : null,
     predicted: predicted && { order: predicted.order, constant: predicted.constant },
-    roundOff,
   };
 }
 

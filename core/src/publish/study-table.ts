@@ -1,7 +1,7 @@
 import type { ErrorChoice } from '../study/runs/error-choice.ts';
 import type { MethodReport, RungReport, StudyReport } from './study-report.ts';
 import { type Cell, csv } from './csv.ts';
-import { fixed, significant, stepSizeText } from '../text/number-text.ts';
+import { fixed, rangeText, significant, stepSizeText } from '../text/number-text.ts';
 import { plainTable } from './plain-table.ts';
 
 /** A study as CSV: one line for each method and rung. */
@@ -21,6 +21,7 @@ export function studyCsv(report: StudyReport): string {
     'digits',
     'places',
     'left out',
+    'rounding',
     'order from three',
     'extrapolated error',
     'evaluations',
@@ -43,6 +44,7 @@ export function studyCsv(report: StudyReport): string {
       rung.digits,
       rung.places,
       rung.leftOut,
+      rung.rounding,
       rung.extrapolated?.order ?? null,
       rung.extrapolated?.error ?? null,
       rung.cost.evaluations,
@@ -64,9 +66,9 @@ function errorText(
   return error === null ? '' : significant(error, 4);
 }
 
-/** One method of a study: its rungs, its order, its least error, and what is to be said of single rungs. */
+/** One method of a study: its rungs, its order and slope, and what is to be said of single rungs. */
 function methodTable(
-  { title, rungs, fit, promised, roundOff }: MethodReport,
+  { title, rungs, fit, order, promised }: MethodReport,
   scale: ErrorChoice['scale'],
 ): string {
   const head = scale === 'digits' ? 'digits' : scale === 'places' ? 'places' : 'error';
@@ -85,20 +87,16 @@ function methodTable(
   ]);
   const columns = ['h', 'N', head, 'ratio', 'order', 'of three', 'estimate', 'evaluations'];
   const table = plainTable([...columns, ...(hasNewton ? ['Newton'] : []), 'left out'], rows);
-  const order =
+  const promise = promised === null ? '' : `; the formula promises ${promised}`;
+  const told = order === null ? [] : [`order ${rangeText(order)}${promise}`];
+  const slope =
     fit === null
       ? []
       : [
-          `order ${fixed(fit.order, 3)}${fit.standardError === null ? '' : ` ± ${significant(fit.standardError, 2)}`} over ${fit.rungs.length} rungs${fit.by === 'person' ? ' chosen by hand' : ''}${promised === null ? '' : `; the formula promises ${promised}`}`,
-        ];
-  const rounding =
-    roundOff === null
-      ? []
-      : [
-          `least error ${significant(roundOff.best.error, 3)} at h = ${significant(roundOff.best.h, 3)}; in single precision ${significant(roundOff.single.error, 3)} at h = ${significant(roundOff.single.h, 3)}, in double ${significant(roundOff.double.error, 3)} at h = ${significant(roundOff.double.h, 3)}`,
+          `slope ${fixed(fit.order, 3)}${fit.standardError === null ? '' : ` ± ${significant(fit.standardError, 2)}`} over ${fit.rungs.length} rungs${fit.by === 'person' ? ' chosen by hand' : ''}${order === null ? promise : ''}`,
         ];
   const notes = rungs.flatMap((rung) => (rung.remark === null ? [] : [`* ${rung.remark}`]));
-  return [title, table, ...order, ...rounding, ...notes].join('\n');
+  return [title, table, ...told, ...slope, ...notes].join('\n');
 }
 
 function comparisonText({ comparison }: StudyReport): readonly string[] {
@@ -114,7 +112,7 @@ function comparisonText({ comparison }: StudyReport): readonly string[] {
         [
           ...needs.map((need) => [
             need.method,
-            String(need.evaluations),
+            `${need.atMost ? 'at most ' : ''}${need.evaluations}`,
             String(need.steps),
             significant(need.h, 4),
           ]),

@@ -1,11 +1,14 @@
 import { parseMethod } from '../method/parse-method.ts';
 import type { Problem } from '../problem/problem.ts';
+import { scaledProblem, scaleOf, type Scales } from '../problem/scaled-problem.ts';
 import { compileRun } from '../compile/compile.ts';
+import { systemRates } from '../compile/rates.ts';
 import { layGrid, timeAt } from '../run/grid.ts';
+import { hermite, type Knot } from '../run/hermite.ts';
 import { begin, goTo } from '../run/integrate.ts';
-import { jetFunction, MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
+import { MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
 import { branchesOf } from './switches.ts';
-import { type DenseSolution, ORDER, taylorSolution } from './taylor-solution.ts';
+import { type DenseSolution, taylorSolution } from './taylor-solution.ts';
 
 /** A solution to compare with where no exact one is known, and how it was made. */
 export interface Reference {
@@ -20,38 +23,45 @@ k3 = f(t + h/2, y + h/2*k2)
 k4 = f(t + h, y + h*k3)
 y[n+1] = y + h/6*(k1 + 2*k2 + 2*k3 + k4)`;
 
-/** Points that a solution by fine steps keeps; between them it is linear. */
-const KEPT = 1_000;
+/** Points that a solution by fine steps keeps, with their slopes. */
+const KEPT = 240;
+/** Points that a polynomial between them goes through. */
+const THROUGH = 4;
 /** Component steps that are worth a picture. */
 const WORK = 2e7;
 
-/** RK4 in many small steps, thinned to points; null where even that leaves the numbers at once. */
+/** RK4 in many small steps, thinned to points with a polynomial between them. */
 function fineSteps(problem: Problem, until: number, finer: number): DenseSolution {
   const method = parseMethod(RK4);
   if (!method.ok) throw new Error('the built-in method cannot be read');
-  const stride = finer * Math.max(1, Math.min(100, Math.floor(WORK / (problem.size * KEPT))));
-  const grid = layGrid(problem.start, until, { steps: KEPT * stride });
+  const kept = KEPT * finer;
+  const stride = Math.max(1, Math.min(400, Math.floor(WORK / (problem.size * KEPT))));
+  const grid = layGrid(problem.start, until, { steps: kept * stride });
   const at = begin(compileRun(problem, method.value), grid);
-  const points = [Float64Array.from(problem.initial)];
+  const rates = systemRates(problem);
+  const knot = (): Knot => {
+    const [t, values] = [timeAt(grid, at.n), at.state.slice(0, problem.size)];
+    return { t, values, slopes: rates(t, values) };
+  };
+  const knots = [knot()];
   while (at.n < grid.steps) {
     const before = at.n;
     goTo(at, before + stride);
     if (at.n < before + stride) break;
-    points.push(at.state.slice());
+    knots.push(knot());
   }
-  const width = (until - problem.start) / KEPT;
+  const width = (until - problem.start) / kept;
+  const through = Math.min(THROUGH, knots.length);
   return {
     reached: timeAt(grid, at.n),
+    ending: at.n < grid.steps ? 'leaves' : null,
     steps: at.n,
-    stuck: false,
     switches: [],
+    doubt: 0,
     at: (t, out) => {
-      const place = (t - problem.start) / width;
-      const left = Math.min(points.length - 1, Math.max(0, Math.floor(place)));
-      const right = Math.min(points.length - 1, left + 1);
-      const part = Math.min(1, Math.max(0, place - left));
-      const [a, b] = [points[left]!, points[right]!];
-      for (let j = 0; j < out.length; j += 1) out[j] = a[j]! + part * (b[j]! - a[j]!);
+      const left = Math.floor((t - problem.start) / width) + 1 - (through >> 1);
+      const first = Math.min(knots.length - through, Math.max(0, left));
+      out.set(hermite(knots.slice(first, first + through), t));
     },
   };
 }
@@ -61,7 +71,7 @@ const TIGHTER = 1e-21;
 
 /**
  * The solution of any problem: by Taylor series of order 24, to about 1e-15 of its size where it is smooth; beyond
- * 1,000 components by RK4 in fine steps.
+ * 1,000 components by RK4 in fine steps, with polynomials of degree 7 between some of them.
  *
  * @param until where to end instead of the end of the interval
  */
@@ -88,11 +98,29 @@ export function estimatedReference(problem: Problem, until = problem.end): Estim
     const finer = fineSteps(problem, until, 2);
     return { kind: 'fine steps', solution: finer, error: difference(problem, until, solution, finer) };
   }
-  const branches = branchesOf(problem);
-  const jet = jetFunction(problem, ORDER);
-  const solution = taylorSolution(problem, TOLERANCE, { until, branches, jet });
-  const tighter = taylorSolution(problem, TIGHTER, { until, branches, jet });
-  return { kind: 'taylor', solution, error: difference(problem, until, solution, tighter) };
+  const solution = taylorSolution(problem, TOLERANCE, { until, branches: branchesOf(problem) });
+  const tighter = inOtherUnits(problem, until);
+  const error = difference(problem, until, solution, tighter) + solution.doubt;
+  return { kind: 'taylor', solution, error };
+}
+
+/** Units in which a second run rounds another way. */
+const UNITS: Scales = { values: 3, time: 0.75 };
+
+/** The same solution by shorter steps and with other rounding, so that what both agree on is not rounding in common. */
+function inOtherUnits(problem: Problem, until: number): DenseSolution {
+  const scaled = scaledProblem(problem, UNITS);
+  const { time } = UNITS;
+  const solution = taylorSolution(scaled, TIGHTER, { until: until * time, branches: branchesOf(scaled) });
+  return {
+    ...solution,
+    reached: solution.reached === until * time ? until : solution.reached / time,
+    at: (t, out) => {
+      solution.at(Math.min(t * time, solution.reached), out);
+      for (const { derivative, offset, size } of problem.blocks)
+        for (let j = offset; j < offset + size; j += 1) out[j]! /= scaleOf(UNITS, derivative);
+    },
+  };
 }
 
 function difference(problem: Problem, until: number, one: DenseSolution, other: DenseSolution): number {

@@ -1,15 +1,10 @@
 import type { Problem } from '../problem/problem.ts';
 import { pow } from '../elementary/power.ts';
 import { type JetFunction, jetFunction } from '../compile/jets/jet-function.ts';
+import { systemRates } from '../compile/rates.ts';
+import { isTorn, leavesAt } from './leaves-series.ts';
+import { evaluatePiece, ORDER, type Piece, pieceAt } from './piece.ts';
 import type { Branches } from './switches.ts';
-
-/** One step of a Taylor integration: the polynomials that hold from t to t + length. */
-interface Piece {
-  readonly t: number;
-  readonly length: number;
-  /** Coefficient k of component j at [k*size + j]. */
-  readonly coefficients: Float64Array;
-}
 
 /** A solution that can be evaluated anywhere on the interval it reached. */
 export interface DenseSolution {
@@ -19,14 +14,17 @@ export interface DenseSolution {
   readonly at: (t: number, out: Float64Array) => void;
   /** Times at which a rate changed its branch: kinks and jumps. */
   readonly switches: readonly number[];
-  /** Whether it gave up before the end although the numbers were finite: too many steps, as where rates switch without end. */
-  readonly stuck: boolean;
+  /**
+   * Why it ended before the end: the solution leaves the numbers; the rates have no series there; or too many steps are
+   * needed, as where rates switch without end. Null where it did not.
+   */
+  readonly ending: 'leaves' | 'singular' | 'stuck' | null;
+  /** What steps over times without series may have added to its error, relative to its largest component. */
+  readonly doubt: number;
   /** Steps that were needed. */
   readonly steps: number;
 }
 
-/** Order of the series. */
-export const ORDER = 24;
 const MOST_PIECES = 20_000;
 
 /** Largest size of coefficient k over all components. */
@@ -38,39 +36,24 @@ function largest(coefficients: Float64Array, size: number, k: number): number {
 
 /**
  * Step over which the last terms of all components stay below the tolerance, relative to the size of the solution
- * there: its value, or what it rises to within the radius of the series where it starts from nothing.
+ * there: its value, or what its terms rise to within the radius of the series, or the rest of the interval.
  */
-function stepLength(coefficients: Float64Array, size: number, tolerance: number): number {
+function stepLength(coefficients: Float64Array, size: number, tolerance: number, rest: number): number {
   const last = largest(coefficients, size, ORDER);
-  const rise = largest(coefficients, size, 1);
-  const radius = last > 0 && rise > 0 ? pow(rise / last, 1 / (ORDER - 1)) : 0;
-  const scale = Math.max(largest(coefficients, size, 0), rise * radius, 1e-290);
+  const first = Array.from({ length: ORDER }, (_, k) => k + 1).find(
+    (k) => largest(coefficients, size, k) > 0,
+  );
+  let scale = largest(coefficients, size, 0);
+  if (first !== undefined && first < ORDER && last > 0) {
+    const radius = pow(largest(coefficients, size, first) / last, 1 / (ORDER - first));
+    scale = Math.max(scale, largest(coefficients, size, first) * pow(Math.min(radius, rest), first));
+  }
   let length = Infinity;
   for (const k of [ORDER - 1, ORDER]) {
     const term = largest(coefficients, size, k);
-    if (term > 0) length = Math.min(length, pow((tolerance * scale) / term, 1 / k));
+    if (term > 0) length = Math.min(length, pow((tolerance * Math.max(scale, 1e-290)) / term, 1 / k));
   }
   return 0.9 * length;
-}
-
-function evaluatePiece(piece: Piece, size: number, t: number, out: Float64Array): void {
-  const s = t - piece.t;
-  for (let j = 0; j < size; j += 1) {
-    let value = 0;
-    for (let k = ORDER; k >= 0; k -= 1) value = value * s + piece.coefficients[k * size + j]!;
-    out[j] = value;
-  }
-}
-
-function pieceAt(pieces: readonly Piece[], t: number): Piece | undefined {
-  let low = 0;
-  let high = pieces.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (pieces[middle]!.t <= t) low = middle;
-    else high = middle - 1;
-  }
-  return pieces[low];
 }
 
 /** Looks along one step for a change of branch. */
@@ -97,6 +80,18 @@ function firstSwitch(piece: Piece, size: number, branches: Branches, state: Floa
   }
   return null;
 }
+
+/** A step over a time without series, as a part of the interval, and the most that such steps may add to the error. */
+const OVER = 1e-11;
+const MOST_DOUBT = 1e-9;
+/** Such steps, at most. */
+const MOST_OVER = 200;
+/** A change of slope that is none but rounding. */
+const STRAIGHT = 1e-17;
+/** Steps shorter than that, as a part of the interval, go nowhere. */
+const SHORTEST = 1e-13;
+/** A solution that has become so many times as large leaves the numbers. */
+const LARGE = 1e6;
 
 export interface TaylorOptions {
   /** Where to end instead of the end of the interval. */
@@ -132,29 +127,90 @@ export function taylorSolution(
     most = MOST_PIECES,
   } = options;
   const state = Float64Array.from(problem.initial);
+  const rates = systemRates(problem);
   const pieces: Piece[] = [];
   const switches: number[] = [];
   // a branch that lasts for a short time only is not to fall between two looks
   const longest = branches === null ? end - start : (end - start) / 40;
-  let t = start;
-  while (t < end && pieces.length < most) {
+  let [t, doubt, scale] = [start, 0, 0];
+  let ending: DenseSolution['ending'] = null;
+  let over = 0;
+  const started = state.reduce((most, value) => Math.max(most, Math.abs(value)), 1);
+  /**
+   * Over a time at which there is no series, by a straight line: as long a one as is exact to rounding, and else a short
+   * one whose doubt is the change of the slope on it.
+   */
+  const stepOver = (): boolean => {
+    const own = rates(t, state).slice();
+    const along = (length: number): Float64Array => state.map((value, j) => value + length * own[j]!);
+    const change = (length: number): number => {
+      const ahead = rates(t + length, along(length));
+      return own.reduce((most, slope, j) => Math.max(most, Math.abs(slope - ahead[j]!) * length), 0);
+    };
+    const least = Math.min(OVER * (end - start), end - t);
+    const moves = own.reduce((most, slope) => Math.max(most, Math.abs(slope)), 0) * (end - start);
+    let length = end - t;
+    while (
+      length > least &&
+      !(Math.max(change(length), change(length / 2), change(length / 3)) <= STRAIGHT * scale)
+    )
+      length = Math.max(least, length / 8);
+    const added = change(length);
+    over += 1;
+    if (!Number.isFinite(added) || !(t + length > t) || over > MOST_OVER) return false;
+    if (!(doubt + added <= MOST_DOUBT * Math.max(scale, moves)) || isTorn(rates, t, state, scale / (end - t)))
+      return false;
+    doubt += added;
+    const coefficients = new Float64Array((ORDER + 1) * size);
+    coefficients.set(state);
+    coefficients.set(own, size);
+    pieces.push({ t, length, coefficients });
+    if (added > STRAIGHT * scale) switches.push(t);
+    state.set(along(length));
+    t = length === end - t ? end : t + length;
+    return true;
+  };
+  while (t < end && ending === null) {
+    if (pieces.length >= most) {
+      ending = 'stuck';
+      break;
+    }
+    for (const value of state) scale = Math.max(scale, Math.abs(value));
     const coefficients = new Float64Array((ORDER + 1) * size);
     jet(t, state, coefficients);
-    if (!coefficients.every((c) => Number.isFinite(c))) break;
-    const length = Math.min(stepLength(coefficients, size, tolerance), longest, end - t);
-    if (!(t + length > t)) break;
-    const turn = branches && firstSwitch({ t, length, coefficients }, size, branches, state);
-    const piece = { t, length: turn === null ? length : turn - t, coefficients };
+    const isSeries = coefficients.every((c) => Number.isFinite(c));
+    const length = isSeries
+      ? Math.min(stepLength(coefficients, size, tolerance, end - t), longest, end - t)
+      : 0;
+    // near a time without series the steps become ever shorter
+    if (!(length > SHORTEST * (end - start)) && !(length === end - t && length > 0)) {
+      const isFinite = rates(t, state).every((rate) => Number.isFinite(rate));
+      if (!stepOver()) ending = isFinite && scale < LARGE * started ? 'singular' : 'leaves';
+      continue;
+    }
+    const whole = { t, length, coefficients };
+    const turn = branches && firstSwitch(whole, size, branches, state);
+    const tried = { ...whole, length: turn === null ? length : turn - t };
+    // a piece of a bit or two before a change of branch has no inside
+    const left = tried.length > SHORTEST * (end - start) ? leavesAt(tried, size, rates, state) : null;
+    const piece = left === null ? tried : { ...whole, length: left - t };
+    if (left !== null && !(left > t)) {
+      evaluatePiece(piece, size, t, state);
+      if (!stepOver()) ending = 'singular';
+      continue;
+    }
     pieces.push(piece);
-    if (turn !== null && turn < end) switches.push(turn);
-    const next = turn ?? (length === end - t ? end : t + length);
+    if (turn !== null && turn < end && left === null) switches.push(turn);
+    if (left !== null) switches.push(left);
+    const next = left ?? turn ?? (length === end - t ? end : t + length);
     evaluatePiece(piece, size, next, state);
     t = next;
   }
   return {
     reached: t,
+    ending,
     steps: pieces.length,
-    stuck: pieces.length >= most && t < end,
+    doubt: scale > 0 ? doubt / scale : 0,
     switches,
     at: (time, out) => {
       const piece = pieceAt(pieces, time);

@@ -46,14 +46,22 @@ export function layGrid(start: number, end: number, wish: Wish, lastStep: LastSt
   if (!(h > 0) || !Number.isFinite(h))
     throw new Refusal('grid', `the step size must be a positive number, not ${h}`);
   const quotient = length / h;
-  const nearest = Math.max(1, Math.round(quotient));
-  const divides = Math.abs(quotient - nearest) <= 1e-12 * nearest;
-  const steps = divides || lastStep === 'fit' ? nearest : Math.ceil(quotient);
+  const whole = Math.max(1, Math.round(quotient));
+  // the ends themselves are rounded: their difference is no more exact than they are
+  const rounding = (2 ** -52 * Math.max(Math.abs(start), Math.abs(end))) / h;
+  const divides = Math.abs(quotient - whole) <= 1e-12 * whole + rounding;
+  const steps = divides ? whole : lastStep === 'fit' ? nearestCount(length, h) : Math.ceil(quotient);
   checkSteps(steps);
   if (divides) return { start, h, steps, shorter: null, wished: h, divides };
   if (lastStep === 'fit') return { start, h: length / steps, steps, shorter: null, wished: h, divides };
   const shorter = lastStep === 'shorten' ? end - (start + (steps - 1) * h) : null;
   return { start, h, steps, shorter, wished: h, divides };
+}
+
+/** The number of steps whose size is nearest to a wished one; of two that are as near the larger. */
+function nearestCount(length: number, h: number): number {
+  const fewer = Math.max(1, Math.floor(length / h));
+  return Math.abs(length / fewer - h) < Math.abs(length / (fewer + 1) - h) ? fewer : fewer + 1;
 }
 
 function checkSteps(steps: number): void {

@@ -110,21 +110,18 @@ test('past the end the error is taken where the run ends, and the table says wha
   expect(methods[0]!.fit!.rungs).toEqual([0, 2, 3]);
 });
 
-test('an error between grid points keeps the order of a method of order 3; one of order 4 takes the nearest point', () => {
+test('an error between grid points keeps the order of the method', () => {
   const { methods } = study({
     methods: [KUTTA, RK4],
-    ladder: { counts: [11, 41, 81, 161, 321] },
+    ladder: { counts: [11, 21, 41, 81, 161, 321] },
     error: { at: { t: 0.5 }, of: 'norm', scale: 'absolute' },
   });
-  const [kutta, rk4] = methods;
-  expect(kutta!.rungs[0]!.taken).toMatchObject({ t: 0.5, how: 'between' });
-  expect(kutta!.fit!.order).toBeCloseTo(3, 1);
-  const z = -2 / 11;
-  const growth = 1 + z + z ** 2 / 2 + z ** 3 / 6 + z ** 4 / 24;
-  // 5.5 steps: the even one of the two neighbours is as near as the other
-  expect(rk4!.rungs[0]!.taken).toMatchObject({ t: expect.closeTo(6 / 11, 14), how: 'nearest' });
-  expect(rk4!.rungs[0]!.error).toBeCloseTo(Math.abs(growth ** 6 - Math.exp(-12 / 11)), 15);
-  expect(rk4!.rungs[0]!.remark).toContain('the error is taken at t = 0.545455, the nearest one');
+  methods.forEach(({ rungs, order }, i) => {
+    expect(rungs[1]!.taken).toMatchObject({ t: 0.5, how: 'between' });
+    expect(order!.low).toBeLessThan(3 + i);
+    expect(order!.high).toBeGreaterThan(3 + i);
+    expect(order!.high - order!.low).toBeLessThan(0.3);
+  });
 });
 
 test('a local error is that of one step from exact values: order p + 1, for formulas that reach back as well', () => {

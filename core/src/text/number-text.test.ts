@@ -4,7 +4,7 @@ import {
   fixed,
   general,
   mantissaAndExponent,
-  orderText,
+  rangeText,
   powerOfTen,
   rounded,
   short,
@@ -77,9 +77,8 @@ test('a mantissa and a power of ten belong together', () => {
   expect([powerOfTen(-12), powerOfTen(0), powerOfTen(7)]).toEqual(['10⁻¹²', '10⁰', '10⁷']);
 });
 
-test('an order has as many digits as its standard error allows, and never an error of 0', () => {
-  expect(orderText(1.998, 0.0001)).toBe('1.998 ± 0.001');
-  expect(orderText(2.04, 0.011)).toBe('2.04 ± 0.02');
-  expect(orderText(3.2, 0.41)).toBe('3.2 ± 0.5');
-  expect(orderText(0.97, null)).toBe('0.97');
+test('a range has as many digits as tell its ends apart, and its ends are rounded outward', () => {
+  expect(rangeText({ value: 1.9984, low: 1.9912, high: 2.0055 })).toBe('1.998 (1.991 to 2.006)');
+  expect(rangeText({ value: 4.0041, low: 3.9651, high: 4.0431 })).toBe('4.00 (3.96 to 4.05)');
+  expect(rangeText({ value: 8.078, low: 7.688, high: 8.468 })).toBe('8.1 (7.6 to 8.5)');
 });

@@ -56,13 +56,20 @@ export function stepSizeText(h: number): string {
   return Math.abs(cut - h) <= 1e-12 * Math.abs(h) ? String(cut) : plain.format(`.${STEP_DIGITS}g`)(h);
 }
 
-/** An order with its standard error, to the digits that this allows: 2.00 ± 0.01. */
-export function orderText(order: number, standardError: number | null): string {
-  if (standardError === null) return fixed(order, 2);
-  const digits = standardError < 0.005 ? 3 : standardError < 0.3 ? 2 : 1;
+/** An order with the range in which it lies, to as many digits as tell its ends apart: 4.00 (3.96 to 4.04). */
+export function rangeText({
+  value,
+  low,
+  high,
+}: {
+  readonly value: number;
+  readonly low: number;
+  readonly high: number;
+}): string {
+  const digits = high - low < 0.05 ? 3 : high - low < 0.5 ? 2 : 1;
   const unit = Number(`1e-${digits}`);
-  const error = Math.max(1, Math.ceil(standardError / unit - 1e-9)) * unit;
-  return `${fixed(order, digits)} ± ${fixed(error, digits)}`;
+  const [from, to] = [Math.floor(low / unit) * unit, Math.ceil(high / unit) * unit];
+  return `${fixed(value, digits)} (${fixed(from, digits)} to ${fixed(to, digits)})`;
 }
 
 const RAISED = '⁰¹²³⁴⁵⁶⁷⁸⁹';

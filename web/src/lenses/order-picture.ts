@@ -2,7 +2,8 @@ import {
   exponential,
   count,
   mantissaAndExponent,
-  orderText,
+  rangeText,
+  fixed,
   powerOfTen,
   stepSizeText,
 } from '@schritt/core/notation';
@@ -69,7 +70,7 @@ export function predictedSeries({ keyed, placeOf, over, palette }: OrderView): r
 }
 
 function fitsOf({ keyed, placeOf, palette }: OrderView): readonly Fit[] {
-  return keyed.result.methods.flatMap(({ fit, rungs }, i) => {
+  return keyed.result.methods.flatMap(({ fit, order, rungs }, i) => {
     if (fit === null) return [];
     const sizes = fit.rungs.map((rung) => rungs[rung]?.h ?? NaN);
     const at = (x: number): Fit['from'] => ({ x, y: fit.constant * x ** fit.order });
@@ -77,7 +78,7 @@ function fitsOf({ keyed, placeOf, palette }: OrderView): readonly Fit[] {
       {
         id: keyed.keys[i] ?? '',
         color: methodMark(palette, placeOf(keyed.keys[i] ?? '')).color,
-        text: orderText(fit.order, fit.standardError),
+        text: order === null ? `slope ${fixed(fit.order, 2)}` : rangeText(order),
         from: at(Math.min(...sizes)),
         to: at(Math.max(...sizes)),
       },

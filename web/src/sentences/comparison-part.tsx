@@ -97,12 +97,15 @@ function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
       </label>
       <table>
         <tbody>
-          {comparison.needs.map(({ method, evaluations, steps }) => (
+          {comparison.needs.map(({ method, evaluations, steps, atMost }) => (
             <tr key={keyOf(method)}>
               <th scope="row">
                 <Mark index={placeOf(keyOf(method))} /> {titleOf(keyOf(method))}
               </th>
-              <td>{count(evaluations)}</td>
+              <td title={atMost ? 'its coarsest rung is as good already' : 'from between its rungs'}>
+                {atMost ? 'at most ' : ''}
+                {count(evaluations)}
+              </td>
               <td className="quiet">N {count(steps)}</td>
             </tr>
           ))}

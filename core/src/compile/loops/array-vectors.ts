@@ -128,16 +128,17 @@ export class ArrayVectors implements Vectors {
     this.#moving.add(into);
   }
 
-  guess({ unknowns, results, guess }: NumberedSolve, evaluate: () => void): void {
+  guess({ unknowns, guess }: NumberedSolve): void {
     const names = unknowns.map((register) => this.array(register));
-    if (guess === 'present') {
-      const present = this.array(this.#program.present[0]!);
-      this.#scopes.say(frame(...names.map((name) => `${name}.set(${present});`)));
-      return;
-    }
-    this.#scopes.say(frame(...names.map((name) => `${name}.fill(0);`)));
-    evaluate();
-    this.#scopes.say(frame(...results.map((register, u) => `${names[u]}.set(${this.array(register)});`)));
+    const present = this.array(this.#program.present[0]!);
+    const first = guess === 'present' ? `.set(${present});` : '.fill(0);';
+    this.#scopes.say(frame(...names.map((name) => `${name}${first}`)));
+  }
+
+  /** The size of the values at the start of a step, over h where slopes are looked for. */
+  #scale(guess: NumberedSolve['guess']): string {
+    const sizes = this.#program.present.map((register) => `largest(${this.array(register)})`);
+    return `Math.max(${sizes.join(', ')})${guess === 'present' ? '' : ' / h'}`;
   }
 
   setGoing({ unknowns }: NumberedSolve): void {
@@ -157,7 +158,7 @@ export class ArrayVectors implements Vectors {
     );
   }
 
-  newton({ id, unknowns }: NumberedSolve, residual: Block, column: Block): void {
+  newton({ id, unknowns, guess }: NumberedSolve, residual: Block, column: Block): void {
     this.#moving.clear();
     const { room, statements } = bandedNewton({
       id,
@@ -169,6 +170,7 @@ export class ArrayVectors implements Vectors {
       column,
       newton: stateShape(this.#problem, this.#program, this.#layout).newton,
       single: this.#scopes.single,
+      scale: this.#scale(guess),
     });
     room.forEach((line, i) => this.#room.set(`newton ${id} ${i}`, line));
     this.#scopes.say(...statements);

@@ -124,22 +124,14 @@ export class LocalVectors implements Vectors {
     this.#tangents.set(into, this.#ratesOf(this.#rateTangents, at, when, along));
   }
 
-  guess({ id, unknowns, results, guess }: NumberedSolve, evaluate: () => void): void {
+  guess({ id, unknowns, guess }: NumberedSolve): void {
     const { width } = this.#layout;
     const present = this.pieces(this.#program.present[0]!);
-    if (guess === 'formula') {
-      for (const register of unknowns)
-        this.#vectors.set(
-          register,
-          this.#each(() => ZERO),
-        );
-      evaluate();
-    }
-    const first = guess === 'present' ? unknowns.flatMap(() => present) : this.resultsOf(results);
     const names = unknowns.map((_, u) => this.#each((j) => namePiece(`z${id}_${u * width + j}`)));
     const given = names
-      .flat()
-      .map((name, i) => `${name.name} = ${printed(first[i] ?? ZERO)}`)
+      .flatMap((own) =>
+        own.map(({ name }, j) => `${name} = ${guess === 'present' ? printed(present[j] ?? ZERO) : '0'}`),
+      )
       .join(', ');
     this.#scopes.say(frame(`let ${given};`));
     unknowns.forEach((register, u) => this.#vectors.set(register, names[u] ?? []));
@@ -163,13 +155,20 @@ export class LocalVectors implements Vectors {
     return registers.flatMap((register) => this.#each((j) => this.#tangents.get(register)?.[j] ?? ZERO));
   }
 
-  newton({ id, unknowns, values, results }: NumberedSolve, residual: Block, column: Block): void {
+  /** The size of the values at the start of a step, over h where slopes are looked for. */
+  #scale(guess: NumberedSolve['guess']): string {
+    const sizes = this.#layout.of.map((_, j) => `Math.abs(y${j})`);
+    return `Math.max(${sizes.join(', ')})${guess === 'present' ? '' : ' / h'}`;
+  }
+
+  newton({ id, unknowns, values, results, guess }: NumberedSolve, residual: Block, column: Block): void {
     this.#tangents.clear();
     const n = unknowns.length * this.#layout.width;
     this.#solveRoom = Math.max(this.#solveRoom, n);
     const names = unknowns.flatMap((register) => this.pieces(register).map((piece) => printed(piece)));
     const { newton } = stateShape(this.#problem, this.#program, this.#layout);
-    this.#scopes.say(...newtonLoop({ id, n, names, residual, column, newton, single: this.#scopes.single }));
+    const [single, scale] = [this.#scopes.single, this.#scale(guess)];
+    this.#scopes.say(...newtonLoop({ id, n, names, residual, column, newton, single, scale }));
     // what was found inside the iteration holds there alone
     for (const inner of values) if (inner.kind !== 'solve') this.#vectors.delete(inner.into);
     results.forEach((register, u) => {

@@ -22,8 +22,8 @@ export interface Vectors {
   readonly moves: (register: Register) => boolean;
   readonly combineTangent: (into: Register, tangent: StepTree) => void;
   readonly rateTangent: (into: Register, at: readonly Register[], when: Piece) => void;
-  /** Gives the unknowns of a solve their first guess; `evaluate` computes its results from them. */
-  readonly guess: (solve: NumberedSolve, evaluate: () => void) => void;
+  /** Gives the unknowns of a solve their first guess. */
+  readonly guess: (solve: NumberedSolve) => void;
   /** Sets the unknowns going, one at a time. */
   readonly setGoing: (solve: NumberedSolve) => void;
   readonly resultsOf: (registers: readonly Register[]) => readonly Piece[];
@@ -127,10 +127,9 @@ export class StepLowering {
   }
 
   #solve(solve: NumberedSolve, vectors: Vectors): void {
-    const evaluate = (): void => solve.values.forEach((inner) => this.#run(inner, vectors));
-    vectors.guess(solve, evaluate);
+    vectors.guess(solve);
     const residual = this.#scopes.within(() => {
-      evaluate();
+      solve.values.forEach((inner) => this.#run(inner, vectors));
       return vectors.resultsOf(solve.results);
     });
     const column = this.#scopes.within(() => {

@@ -20,6 +20,8 @@ export interface BandedParts {
   readonly column: Block;
   readonly newton: number;
   readonly single: boolean;
+  /** As in NewtonParts. */
+  readonly scale: string;
 }
 
 /** Largest number of matrix entries that is set up. */
@@ -109,7 +111,10 @@ export function bandedNewton(parts: BandedParts): {
   return {
     room: [`const M${id} = new Float64Array(${stride * n}), RHS${id} = new Float64Array(${n});`],
     statements: [
-      frame('{ let before = Infinity, reach = 0;', `${label}: for (let round = 1; ; round++) {`),
+      frame(
+        `{ let before = Infinity, reach = 0; const scale = ${parts.scale};`,
+        `${label}: for (let round = 1; ; round++) {`,
+      ),
       ...residual.statements,
       frame(...head),
       ...columns,

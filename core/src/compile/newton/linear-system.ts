@@ -79,3 +79,10 @@ export function solveBanded(m: Float64Array, r: Float64Array, n: number, band: n
   }
   return true;
 }
+
+/** The largest size of a list of numbers; 0 for none. */
+export function largest(list: Float64Array): number {
+  let most = 0;
+  for (let i = 0; i < list.length; i += 1) most = Math.max(most, Math.abs(list[i]!));
+  return most;
+}

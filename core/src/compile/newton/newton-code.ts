@@ -16,6 +16,8 @@ export interface NewtonParts {
   /** Where the numbers about Newton's method stand in the state. */
   readonly newton: number;
   readonly single: boolean;
+  /** The size of the values that a step starts from, in the units of the unknowns: for slopes, over h. */
+  readonly scale: string;
 }
 
 /** Iterations after which Newton's method is given up. */
@@ -46,12 +48,13 @@ export function giveUp(
 
 /**
  * The end of an iteration: it is done when the correction `moved` is lost in rounding beside `reach`, or no longer
- * becomes smaller and nearly is; it is given up when it leaves the numbers or takes too long.
+ * becomes smaller and nearly is; for a slope at rest, which is no more exact than the values it is made of allow, beside
+ * the `scale` of those. It is given up when it leaves the numbers or takes too long.
  */
 export function goOnOrEnd(single: boolean, fail: readonly string[]): readonly string[] {
   const { epsilon, nearly } = tolerances(single);
   return [
-    `if (moved <= ${epsilon} * reach + ${LEAST} || (moved >= before && moved <= ${nearly} * reach)) break;`,
+    `if (moved <= Math.max(${epsilon} * reach, ${epsilon / 64} * scale) + ${LEAST} || (moved >= before && moved <= ${nearly} * (round > 2 ? Math.max(reach, scale) : reach))) break;`,
     `if (!(moved < Infinity) || round >= ${MOST_ITERATIONS}) {`,
     ...fail,
     '}',
@@ -74,7 +77,10 @@ export function newtonLoop(parts: NewtonParts): readonly Statement[] {
   const columns = column.result.map((piece) => printed(piece));
   return [
     // the largest value met on the way: a solution near zero is no more exact than what it is made of
-    frame('{ let before = Infinity, reach = 0;', `${label}: for (let round = 1; ; round++) {`),
+    frame(
+      `{ let before = Infinity, reach = 0; const scale = ${parts.scale};`,
+      `${label}: for (let round = 1; ; round++) {`,
+    ),
     ...residual.statements,
     frame(
       ...list.map((i) => `R[${i}] = ${results[i] ?? 'NaN'} - ${names[i]};`),

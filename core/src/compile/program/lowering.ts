@@ -1,3 +1,4 @@
+import { holdsValue } from './holds-value.ts';
 import {
   bind,
   type Call,
@@ -152,7 +153,9 @@ class Lowering {
     const results = statement.values.map((value) => this.#place(this.#expand(value, line), 'vector', line));
     const values = this.#instructions;
     this.#instructions = outer;
-    const guess = statement.given.some((given) => given.kind === 'next') ? 'present' : 'formula';
+    const isValue =
+      statement.given.some((given) => given.kind === 'next') || statement.values.some(holdsValue);
+    const guess = isValue ? 'present' : 'zero';
     this.#instructions.push({ kind: 'solve', unknowns, values, results, guess, line });
   }
 

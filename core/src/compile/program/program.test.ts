@@ -59,9 +59,11 @@ test('values of y and of f are kept apart', () => {
   expect(kept.map(({ of, back }) => `${of}${back}`).sort()).toEqual(['f1', 'y1']);
 });
 
-test('an implicit stage starts from the formula, an implicit new value from the present one', () => {
+test('an implicit slope starts from 0, an implicit value from the present one', () => {
   const stage = lower(method('solve k = f(t + h/2, y + h/2*k)\ny[n+1] = y + h*k')).instructions[0];
-  expect(stage).toMatchObject({ kind: 'solve', guess: 'formula', line: 'k' });
+  expect(stage).toMatchObject({ kind: 'solve', guess: 'zero', line: 'k' });
+  const inner = lower(method('solve z = y + h/2*f(t + h/2, z)\ny[n+1] = 2*z - y')).instructions[0];
+  expect(inner).toMatchObject({ kind: 'solve', guess: 'present', line: 'z' });
   const value = lower(method('solve y[n+1] = y + h*f(t + h, y[n+1])')).instructions[0];
   expect(value).toMatchObject({ kind: 'solve', guess: 'present', line: 'y[n+1]' });
 });

@@ -59,8 +59,11 @@ export interface SolveInstruction {
   /** Compute the results from the unknowns. */
   readonly values: readonly Instruction[];
   readonly results: readonly Register[];
-  /** What Newton's method starts from: the present value for a value, f there for a slope. */
-  readonly guess: 'present' | 'formula';
+  /**
+   * What Newton's method starts from: the present value for a value, 0 for a slope. A slope of 0 leaves the values where they
+   * are; from the slope there a stiff formula would be led to a root far away.
+   */
+  readonly guess: 'present' | 'zero';
   readonly line: string;
 }
 

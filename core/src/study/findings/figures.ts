@@ -1,10 +1,24 @@
 import type { ExactCheck } from '../../problem/check-exact.ts';
-import type { BestStep } from '../judge/round-off.ts';
 
-/** An order with its standard error; null where two rungs alone give it. */
-export interface Slope {
-  readonly order: number;
-  readonly standardError: number | null;
+/** An order as a range in which it lies. */
+export interface Ranged {
+  readonly value: number;
+  readonly low: number;
+  readonly high: number;
+}
+
+/** What an order is held against. */
+export interface Promise {
+  readonly promised: number;
+  /** Whether theory says it of this problem alone, it is proved of the formula, or trial runs showed it. */
+  readonly by: 'theory here' | 'proof' | 'trial';
+}
+
+/** The orders from rung to rung over the finest rungs, and where they go. */
+export interface Course {
+  /** From coarse to fine, at most four. */
+  readonly orders: readonly number[];
+  readonly goes: 'rising' | 'falling' | 'steady' | 'up and down';
 }
 
 /** Times at which a rate has a kink; none where it has none, or none is known. */
@@ -35,8 +49,8 @@ export type ReferenceFigures =
       readonly error: number;
       readonly broken: boolean;
       readonly independent: string;
-      /** Where it ends before the interval does, and whether it needs too many steps there. */
-      readonly ended: { readonly t: number; readonly stuck: boolean } | null;
+      /** Where it ends before the interval does, and why. */
+      readonly ended: { readonly t: number; readonly why: 'leaves' | 'singular' | 'stuck' } | null;
     }
   /** Errors of a method are no longer its own from that number of steps on. */
   | { readonly kind: 'reached'; readonly steps: number; readonly error: number };
@@ -56,17 +70,22 @@ export interface Figures {
     readonly why: string;
     readonly independent: string;
   };
-  readonly formula: { readonly diverges: boolean };
-  readonly 'as promised': Slope & {
-    readonly promised: number;
-    /** Whether theory says it of this problem, and less of problems in general. */
-    readonly here: boolean;
-    readonly count: number;
-    readonly agrees: boolean;
+  readonly formula: {
+    /** Errors grow as h falls: a root outside of the unit circle, or so it is seen; or they tend to no solution. */
+    readonly diverges: boolean;
+    readonly by: 'proof' | 'trial';
+    /** Size of the largest root of the formula on y' = 0, where that is why. */
+    readonly root: number | null;
   };
-  readonly scattered: Slope & Kinked;
+  readonly 'as promised': Ranged & Promise & Course;
+  readonly 'no order': Course & Promise & Kinked & { readonly range: Ranged | null };
+  /** The slope by least squares over the rungs that count. */
+  readonly slope: { readonly order: number; readonly standardError: number; readonly count: number };
   readonly 'two rungs': { readonly order: number };
-  readonly 'better than promised': Slope & { readonly promised: number };
+  readonly 'better than promised': Ranged & Promise;
+  readonly 'order lost': Ranged & Promise & { readonly cause: Cause };
+  /** The leading term of the error is not yet what rules at the finest h: how many times it the error is. */
+  readonly 'not yet': Course & { readonly order: number; readonly h: number; readonly times: number };
   readonly oscillation: {
     readonly sizes: readonly number[];
     readonly re: number;
@@ -83,10 +102,16 @@ export interface Figures {
   };
   readonly 'leading sign': { readonly independent: string; readonly t: number };
   readonly 'leading zero': { readonly order: number; readonly general: number };
-  readonly 'order lost': Slope & { readonly promised: number; readonly cause: Cause };
-  readonly 'not yet': Slope & { readonly promised: number; readonly finest: number };
-  readonly unstable: Sizes & { readonly limit: number; readonly decay: number };
+  readonly unstable: Sizes & {
+    readonly limit: number;
+    readonly decay: number;
+    /** By how much an error of the decay is multiplied in a step of the finest of them; null where that is not known. */
+    readonly growth: number | null;
+    readonly h: number;
+  };
+  readonly large: Sizes & { readonly error: number; readonly swing: number };
   readonly coarse: Sizes;
+  readonly 'same grid': Sizes & { readonly h: number };
   readonly 'typed derivative': {
     readonly derivative: string;
     readonly independent: string;
@@ -101,18 +126,24 @@ export interface Figures {
   readonly 'near zero': { readonly independent: string; readonly t: number; readonly value: number };
   readonly floor: {
     readonly steps: number;
-    readonly best: {
-      readonly own: BestStep;
-      readonly other: BestStep;
-      readonly otherPrecision: 'single' | 'double';
-    } | null;
+    /** Size of rounding in the error there, and that error. */
+    readonly rounding: number;
+    readonly error: number;
+    /** How many roundings of the solution that is. */
+    readonly roundings: number;
+    readonly least: { readonly error: number; readonly steps: number };
   };
   readonly reference: ReferenceFigures;
   readonly 'rounding only': Readonly<Record<string, never>>;
+  readonly 'no relative error': { readonly independent: string; readonly t: number };
   readonly struck: Sizes;
   readonly comparison: {
     readonly wished: number;
-    readonly needs: readonly { readonly title: string; readonly evaluations: number }[];
+    readonly needs: readonly {
+      readonly title: string;
+      readonly evaluations: number;
+      readonly atMost: boolean;
+    }[];
     readonly short: readonly string[];
   };
 }

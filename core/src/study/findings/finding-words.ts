@@ -8,6 +8,13 @@ export function number(value: number): string {
   return `${mantissa}×${powerOfTen(exponent)}`;
 }
 
+/** A factor, in print a power of ten where it is large: 3.1, 1.48×10⁵. */
+export function large(value: number): string {
+  if (Math.abs(value) < 1e4) return number(value);
+  const [mantissa, exponent] = mantissaAndExponent(value, 3);
+  return `${mantissa}×${powerOfTen(exponent)}`;
+}
+
 /** A time to as many digits as a reader wants: 0.333, 2. */
 export function time(value: number): string {
   return short(value, 3);

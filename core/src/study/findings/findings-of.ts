@@ -65,9 +65,9 @@ export function findingsOf(
     const method = study.methods[i];
     if (method === undefined) return [];
     const of = { ...whole, method, result };
-    return rules.flatMap(({ ofMethod }): readonly Finding[] => {
+    return rules.flatMap(({ ofMethod, eachOfMethod }): readonly Finding[] => {
       const found = ofMethod?.(of) ?? null;
-      return found === null ? [] : [told(found, i)];
+      return [...(found === null ? [] : [found]), ...(eachOfMethod?.(of) ?? [])].map((fact) => told(fact, i));
     });
   });
   return [

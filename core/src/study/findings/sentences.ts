@@ -1,19 +1,27 @@
 import { exactCheckSentence } from '../../problem/check-exact.ts';
 import { typedCheckSentence } from '../../reference/check-typed.ts';
-import { count, fixed, orderText, raised, rounded, stepSizeText } from '../../text/number-text.ts';
+import {
+  count,
+  fixed,
+  raised,
+  rangeText,
+  rounded,
+  significant,
+  stepSizeText,
+} from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
-import type { Figures, ReferenceFigures } from './figures.ts';
-import { number, steps, time } from './finding-words.ts';
+import type { Course, Figures, Promise, Ranged, ReferenceFigures } from './figures.ts';
+import { large, number, steps, time } from './finding-words.ts';
 
 const SLIP = 'look for a forgotten h, a wrong index or a wrong weight';
 
 /** Kinks of the rate along the solution, as the end of a sentence; '' where there are none. */
 function kinksText(kinks: readonly number[], independent: string): string {
-  const [first, second, ...more] = kinks.map(time);
+  const [first, second, ...more] = [...new Set(kinks.map(time))];
   if (first === undefined) return '';
-  if (second === undefined) return `; the rate has a kink at ${independent} = ${first}`;
+  if (second === undefined) return `; the rate has a kink or a jump at ${independent} = ${first}`;
   const rest = more.length > 0 ? ` and ${more.length} more` : '';
-  return `; the rate has kinks at ${independent} = ${first}, ${second}${rest}`;
+  return `; the rate has kinks or jumps at ${independent} = ${first}, ${second}${rest}`;
 }
 
 /** A pair of complex eigenvalues. */
@@ -37,30 +45,76 @@ function significantTime(t: number): string {
   return time(rounded(t, 3));
 }
 
-function slopeText({
-  order,
-  standardError,
-}: {
-  readonly order: number;
-  readonly standardError: number | null;
-}): string {
-  return orderText(order, standardError);
+const GOES = {
+  rising: ', rising',
+  falling: ', falling',
+  steady: '',
+  'up and down': ', up and down',
+} as const;
+
+/** The orders from rung to rung and where they go. */
+function courseText({ orders, goes }: Course): string {
+  return `from rung to rung ${orders.map((order) => fixed(order, 2)).join(', ')}${GOES[goes]}`;
+}
+
+/** That an order agrees with what it is held against. */
+function agreesText({ value, promised, by }: Promise & Ranged): string {
+  const which = Math.abs(value - promised) > 0.05 ? ` for small h: ${promised}` : '';
+  switch (by) {
+    case 'theory here':
+      return `as theory says on this problem${which}`;
+    case 'proof':
+      return `as the formula promises${which}`;
+    case 'trial':
+      return `as trial runs of the formula show${which}`;
+  }
+}
+
+/** What an order is held against, as the end of "where". */
+function promiseText({ promised, by }: Promise): string {
+  switch (by) {
+    case 'theory here':
+      return `theory says ${promised} on this problem`;
+    case 'proof':
+      return `the formula promises ${promised}`;
+    case 'trial':
+      return `trial runs of the formula show ${promised}`;
+  }
 }
 
 function lostText(figures: Figures['order lost']): string {
-  const { promised, cause } = figures;
-  const shown = slopeText(figures);
+  const { cause } = figures;
+  const lost = `order ${rangeText(figures)}, where ${promiseText(figures)}`;
   switch (cause.kind) {
     case 'kinks':
-      return `order lost: ${shown}, where the formula promises ${promised}${kinksText(cause.kinks, cause.independent)}`;
+      return `${lost}${kinksText(cause.kinks, cause.independent)}`;
     case 'starter':
-      return `order ${shown} instead of ${promised}: started with ${cause.name}, whose local error of order ${cause.order + 1} shows`;
+      return `${lost}; it is started with ${cause.name}, whose local error is of order ${cause.order + 1}`;
     case 'decay':
-      return `order ${shown}, where the formula promises ${promised}; the finest h is still ${number(cause.times)} times 1/${time(cause.rate)}, the time of the fastest decay`;
+      return `${lost}; the finest h is still ${number(cause.times)} times 1/${time(cause.rate)}, the time of the fastest decay`;
     case 'unknown':
-      return `order ${shown}, where the formula promises ${promised}`;
+      return lost;
   }
 }
+
+function formulaText({ diverges, by, root }: Figures['formula']): string {
+  if (by === 'trial')
+    return diverges
+      ? `the errors of the formula as typed grow as h falls, on a test system too: it is not stable; ${SLIP}`
+      : `the formula as typed does not converge, on a test system either: ${SLIP}`;
+  if (!diverges) return `the formula as typed is of order 0, as is proved from its text: ${SLIP}`;
+  const why =
+    root !== null && root > 1.000_01
+      ? `it has a root of size ${number(root)} outside of the unit circle`
+      : 'it has a double root on the unit circle';
+  return `the formula as typed is not stable for any h, as is proved from its text: ${why}, so that its errors grow as h falls; ${SLIP}`;
+}
+
+const ENDINGS = {
+  leaves: 'the solution leaves the numbers',
+  singular: 'the rates have no series',
+  stuck: 'it takes too many steps',
+} as const;
 
 function referenceText(figures: ReferenceFigures): string {
   switch (figures.kind) {
@@ -71,21 +125,23 @@ function referenceText(figures: ReferenceFigures): string {
     case 'whole': {
       const { by, error, broken, independent, ended } = figures;
       const how = by === 'taylor' ? 'Taylor series of order 24' : 'RK4 in many small steps';
-      const kinks = broken ? ', broken at every kink of the rate' : '';
+      const kinks = broken ? ', broken at every kink or jump of the rate' : '';
       const until =
-        ended === null
-          ? ''
-          : `; it ends at ${independent} = ${time(ended.t)}, where ${ended.stuck ? 'it needs too many steps' : 'the solution leaves the numbers'}`;
+        ended === null ? '' : `; it ends at ${independent} = ${time(ended.t)}, where ${ENDINGS[ended.why]}`;
       return `no exact solution is given; errors are against a reference by ${how}${kinks}, exact to about ${number(error)} of its size${until}`;
     }
   }
 }
 
-function floorText({ steps: n, best }: Figures['floor']): string {
-  const at = `the floor of rounding is reached at N = ${count(n)}`;
-  if (best === null) return at;
-  const least = ({ error, h }: typeof best.own): string => `${number(error)} at h = ${number(h)}`;
-  return `${at}; the least error, by C h^p + R/h^q, is ${least(best.own)}; in ${best.otherPrecision} precision ${least(best.other)}`;
+/** Beyond that many times the root of the number of steps, roundings have been amplified. */
+const AMPLIFIED = 1000;
+
+function floorText({ steps: n, rounding, error, roundings, least }: Figures['floor']): string {
+  const amplified =
+    roundings > AMPLIFIED * Math.sqrt(n)
+      ? `, which is ${large(roundings)} times one rounding of the solution`
+      : '';
+  return `from N = ${count(n)} on a good part of the error is rounding: about ${number(rounding)}${amplified}, beside an error of ${number(error)} there; the least error of the table is ${number(least.error)}, at N = ${count(least.steps)}`;
 }
 
 function leftText({ sizes, step, t, stage, why, independent }: Figures['left the numbers']): string {
@@ -95,10 +151,14 @@ function leftText({ sizes, step, t, stage, why, independent }: Figures['left the
 }
 
 function comparisonText({ wished, needs, short }: Figures['comparison']): string {
-  const [best, ...others] = needs;
-  const rest = others.map(({ title, evaluations }) => `, ${title} ${count(evaluations)}`).join('');
-  const missing = short.length === 0 ? '' : `; ${short.join(', ')} do not come so far`;
-  return `for an error of ${time(wished)}, ${best?.title ?? ''} needs ${count(best?.evaluations ?? 0)} evaluations${rest}${missing}`;
+  const list = needs.map(({ title, evaluations, atMost }, i) => {
+    const least = atMost ? 'at most' : 'about';
+    const why = atMost ? ' (its coarsest rung is as good already)' : '';
+    return `${title} ${i === 0 ? 'needs ' : ''}${least} ${count(evaluations)}${i === 0 ? ' evaluations' : ''}${why}`;
+  });
+  const verb = short.length === 1 ? 'does' : 'do';
+  const missing = short.length === 0 ? '' : `; ${short.join(', ')} ${verb} not come so far`;
+  return `for an error of ${time(wished)}, ${list.join(', ')}${missing}`;
 }
 
 /** The sentence of each kind of finding, from its figures alone. */
@@ -106,21 +166,19 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
   'wrong exact': (figures) => `${exactCheckSentence(figures, figures.check)}; no method is judged by it`,
   refused: ({ why }) => `cannot be run on this problem: ${why}`,
   'left the numbers': leftText,
-  formula: ({ diverges }) =>
-    diverges
-      ? `the errors of the formula as typed grow as h falls, on a test system too: it is not stable; ${SLIP}`
-      : `the formula as typed does not converge, on a test system either: ${SLIP}`,
-  'as promised': (figures) => {
-    const shown = `order ${slopeText(figures)} over ${figures.count} rungs`;
-    return figures.agrees
-      ? `${shown}, as ${figures.here ? 'theory says on this problem' : 'the formula promises'}`
-      : `${shown}, near the ${figures.promised} that ${figures.here ? 'theory says on this problem' : 'the formula promises'} for small h`;
+  formula: formulaText,
+  'as promised': (figures) =>
+    `order ${rangeText(figures)}, ${agreesText(figures)}${figures.goes === 'steady' ? '' : `; ${courseText(figures)}`}`,
+  'no order': (figures) => {
+    const range =
+      figures.range === null ? 'no order can be told' : `order ${rangeText(figures.range)} so far`;
+    return `${range}: ${courseText(figures)}; ${promiseText(figures)}${kinksText(figures.kinks, figures.independent)}`;
   },
-  scattered: (figures) =>
-    `the errors scatter too far about their line, slope ${slopeText(figures)}, for an order${kinksText(figures.kinks, figures.independent)}`,
-  'two rungs': ({ order }) => `slope ${fixed(order, 2)} between two rungs; a third is needed to trust it`,
-  'better than promised': (figures) =>
-    `order ${slopeText(figures)} here, better than the ${figures.promised} that the formula has on problems in general`,
+  slope: ({ order, standardError, count: rungs }) =>
+    `slope by least squares ${fixed(order, 2)} ± ${significant(standardError, 1)} over ${rungs} rungs`,
+  'two rungs': ({ order }) =>
+    `slope ${fixed(order, 2)} between the two rungs that count; an order takes a third`,
+  'better than promised': (figures) => `order ${rangeText(figures)} here, where ${promiseText(figures)}`,
   predicted: ({ h, off, order, constant }) =>
     `at h = ${stepSizeText(h)} the error is within ${percent(off)} of its leading term as theory says it, ${number(constant)} h${order === 1 ? '' : raised(order)}`,
   'leading sign': ({ independent, t }) =>
@@ -129,26 +187,39 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     `the leading term is zero on this problem: order ${order} is what theory says here, and ${general} in general`,
   'order lost': lostText,
   'not yet': (figures) =>
-    `order ${slopeText(figures)} so far, ${fixed(figures.finest, 2)} at the finest rungs, on the way to the ${figures.promised} that the formula promises: take smaller h`,
-  unstable: ({ sizes, limit, decay }) =>
-    `${steps(sizes)} ${sizes.length === 1 ? 'is' : 'are'} beyond the stability limit ${time(limit)}/${time(decay)} = ${time(limit / decay)}`,
+    `${courseText(figures)}; at h = ${stepSizeText(figures.h)} the error is ${large(figures.times)} times its leading term, which is of order ${figures.order}: other terms still rule it`,
+  unstable: ({ sizes, limit, decay, growth, h }) => {
+    const grows =
+      growth === null
+        ? ''
+        : `: at h = ${stepSizeText(h)} an error of it is multiplied by ${number(growth)} a step`;
+    return limit === 0
+      ? `the formula is stable at no h for a decay, here of rate ${time(decay)}${grows}`
+      : `${steps(sizes)} ${sizes.length === 1 ? 'is' : 'are'} beyond the stability limit ${time(limit)}/${time(decay)} = ${time(limit / decay)}`;
+  },
   oscillation: ({ sizes, re, im, growth, h }) =>
     `at ${steps(sizes)} the motion of eigenvalue ${eigenvalueText(re, im)} is outside the stability region: at h = ${stepSizeText(h)} an error of it is multiplied by ${number(growth)} a step, though the motion itself does not grow`,
+  large: ({ sizes, error, swing }) =>
+    `at ${steps(sizes)} the error is larger than the solution itself: up to ${number(error)}, and the solution comes to ${time(swing)}`,
   coarse: ({ sizes }) =>
-    sizes.length === 1
-      ? `${steps(sizes)} lies off the line of the finer rungs and is left out of the order`
-      : `${steps(sizes)} lie off the line of the finer rungs and are left out of the order`,
+    `${steps(sizes)} ${sizes.length === 1 ? 'is' : 'are'} not yet on the expansion of the error that the finer rungs show, and ${sizes.length === 1 ? 'does' : 'do'} not count for the slope`,
+  'same grid': ({ sizes, h }) =>
+    `${steps(sizes)} ${sizes.length === 1 ? 'comes' : 'come'} to the same grid as another rung, h = ${stepSizeText(h)}, which counts once`,
   'typed derivative': (figures) => typedCheckSentence(figures, { ...figures, agrees: false }),
   'last step': ({ remark, more }) =>
-    more === 0 ? remark : `${remark}; so it is with ${more === 1 ? 'one' : more} more`,
+    more === 0
+      ? remark
+      : `${remark}; ${more === 1 ? 'one more does' : `${more} more do`} not divide it either`,
   time: ({ sizes, remark }) => `at ${steps(sizes)}: ${remark}`,
   sign: ({ between: [one, other] }) =>
-    `the error changes its sign between h = ${stepSizeText(one)} and ${stepSizeText(other)}, so that it is small there by chance`,
+    `the error changes its sign between h = ${stepSizeText(one)} and ${stepSizeText(other)}, so that it is small near there by chance`,
   'near zero': ({ independent, t, value }) =>
     `the exact value at ${independent} = ${time(t)} is ${number(value)}, next to zero: relative errors there say little`,
   floor: floorText,
   reference: referenceText,
   'rounding only': () => 'the errors are of the size of rounding at every h',
+  'no relative error': ({ independent, t }) =>
+    `the solution is 0 at ${independent} = ${time(t)}: a relative error has no value there, and so neither its maximum nor its mean has one`,
   struck: ({ sizes }) => `struck out by hand: ${steps(sizes)}`,
   comparison: comparisonText,
 };

@@ -7,7 +7,18 @@ function method(constant: number, order: number, stages: number, sizes: readonly
     const error = constant * h ** order;
     const steps = Math.round(1 / h);
     return {
-      ...{ rung, h, wished: h, steps, divides: true, shorter: null, t: 1, values: [1], taken: null },
+      ...{
+        rung,
+        h,
+        wished: h,
+        steps,
+        divides: true,
+        shorter: null,
+        t: 1,
+        values: [1],
+        taken: null,
+        rounding: null,
+      },
       ...{ errorAtEnd: null, drift: {}, stopped: null, remark: null, leftOut: null },
       cost: { f: stages * steps, derivatives: [], newton: 0, seconds: 0 },
       ...{ error, digits: -Math.log10(error), places: null, ratio: null, order: null, extrapolated: null },
@@ -17,9 +28,9 @@ function method(constant: number, order: number, stages: number, sizes: readonly
     title: '',
     rungs,
     fit: null,
+    order: null,
     promised: { kind: 'unknown' },
     predicted: null,
-    roundOff: null,
     refused: null,
   };
 }
@@ -32,10 +43,10 @@ test('what each method needs for an error lies on the line between its rungs', (
   const { wished, needs, short } = compare([EULER, FOURTH], 0.01)!;
   expect(wished).toBe(0.01);
   expect(short).toEqual([]);
-  // 2 h^4 = 2e-4 at the coarsest rung already: it needs what that costs; 0.5 h = 0.01 at h = 0.02
+  // 2 h^4 = 2e-4 at the coarsest rung already: it needs at most what that costs; 0.5 h = 0.01 at h = 0.02
   expect(needs).toEqual([
-    { method: 1, h: 0.1, steps: 10, evaluations: 40 },
-    { method: 0, h: 0.02, steps: 50, evaluations: 50 },
+    { method: 1, h: 0.1, steps: 10, evaluations: 40, atMost: true },
+    { method: 0, h: 0.02, steps: 50, evaluations: 50, atMost: false },
   ]);
   const between = compare([EULER, FOURTH], 1e-5)!;
   const [need] = between.needs;
@@ -46,9 +57,14 @@ test('what each method needs for an error lies on the line between its rungs', (
   expect(need!.evaluations).toBe(Math.ceil(4 * (2 / 1e-5) ** 0.25));
 });
 
-test('with no wish, the smallest power of ten that all reach', () => {
-  // Euler reaches 0.0025, the other far less
-  expect(compare([EULER, FOURTH], null)!.wished).toBe(0.01);
+test('with no wish, a round error that every method reaches between its rungs', () => {
+  // Euler reaches 0.0025 and the other is at 2e-4 at its coarsest: nothing in common, the smallest that all reach
+  const apart = compare([EULER, FOURTH], null)!;
+  expect(apart.wished).toBe(0.005);
+  expect(apart.needs.map(({ atMost }) => atMost)).toEqual([true, false]);
+  // with the other at 0.032 and less, a power of ten; with 0.0064, only 0.005 is between
+  expect(compare([EULER, method(2, 4, 4, [0.4, ...SIZES])], null)!.wished).toBe(0.01);
+  expect(compare([EULER, method(4, 4, 4, [0.2, ...SIZES])], null)!.wished).toBe(0.005);
   expect(compare([method(0.2, 1, 1, SIZES), FOURTH], null)!.wished).toBe(0.001);
 });
 
@@ -67,12 +83,22 @@ test('at one step, and at one cost', () => {
   expect(compare([EULER, other], null)!.equalStep).toBeNull();
 });
 
-test('a rung that costs more and is worse is no part of the line, nor one as large as the value itself', () => {
+test('errors that go up and down are not compared, nor those as large as the value itself', () => {
   const bent = method(0.5, 1, 1, [0.2, 0.1, 0.05]);
   const worse = bent.rungs.map((rung, i) => (i === 1 ? { ...rung, error: 0.2 } : rung));
-  const list = [{ ...bent, rungs: worse }, FOURTH];
-  // straight from h = 0.2 to h = 0.05: at an error of 0.05 on it, h = 0.1
-  expect(compare(list, 0.05)!.needs.find(({ method: of }) => of === 0)!.h).toBeCloseTo(0.1, 10);
+  expect(compare([{ ...bent, rungs: worse }, FOURTH], 0.05)).toBeNull();
+  expect(compare([bent, FOURTH], 0.05)).not.toBeNull();
   const huge = method(9, 1, 1, [0.2, 0.15]);
   expect(compare([huge, FOURTH], null)).toBeNull();
+});
+
+test('nothing is taken from between rungs with one between them that left the numbers', () => {
+  const [a, b, c, d] = method(0.5, 1, 1, [0.4, 0.2, 0.1, 0.05]).rungs;
+  const large = { ...b!, error: 50, digits: -2, leftOut: { kind: 'large' } as const };
+  const list = [{ ...EULER, rungs: [a!, large, c!, d!] }, FOURTH];
+  // 0.15 lies between h = 0.4 and 0.1 alone
+  expect(compare(list, 0.15)!.needs.find(({ method: of }) => of === 0)).toMatchObject({
+    atMost: true,
+    h: 0.1,
+  });
 });

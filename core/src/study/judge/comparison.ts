@@ -2,7 +2,9 @@ import { rounded } from '../../text/number-text.ts';
 import { exp } from '../../elementary/exponential.ts';
 import { ln, log10 } from '../../elementary/logarithm.ts';
 import { evaluations } from '../runs/cost.ts';
+import { clearRungs } from './clear-rungs.ts';
 import type { MethodResult, RungResult } from './method-result.ts';
+import { observedOrder } from './order.ts';
 
 /** What a method needs for an error, from between its rungs. */
 export interface Need {
@@ -10,6 +12,8 @@ export interface Need {
   readonly h: number;
   readonly steps: number;
   readonly evaluations: number;
+  /** Its coarsest rung is as good already: it needs no more than that costs, and perhaps less. */
+  readonly atMost: boolean;
 }
 
 /** Methods of one study beside one another. */
@@ -40,23 +44,34 @@ interface Point {
   readonly lnSteps: number;
 }
 
-/** The rungs of a method that count, from coarse to fine, as long as more cost buys a smaller error. */
-function pointsOf({ rungs }: MethodResult): readonly Point[] {
+/** The rungs of a method, from coarse to fine, as long as more cost buys a smaller error; with those at the floor, or without. */
+function pointsOf({ rungs }: MethodResult, withFloor: boolean): readonly Point[] {
   const points: Point[] = [];
-  const usable = rungs.filter(
-    (rung) =>
-      rung.error !== null &&
-      rung.error > 0 &&
-      isSmall(rung) &&
-      (rung.leftOut === null || rung.leftOut.kind === 'coarse'),
+  const clear = clearRungs(rungs);
+  const floor = rungs.filter(({ leftOut }) => withFloor && leftOut?.kind === 'floor');
+  const usable = [...clear, ...floor].filter(
+    (rung) => rung.error !== null && rung.error > 0 && isSmall(rung),
   );
-  for (const rung of [...usable].sort((a, b) => b.h - a.h)) {
+  for (const rung of usable.sort((a, b) => b.h - a.h)) {
     const point = pointOf(rung);
     const before = points.at(-1);
     if (before !== undefined && point.lnError >= before.lnError) continue;
     points.push(point);
   }
   return points;
+}
+
+/** Orders between neighbouring rungs that differ by more than that belong to errors that follow no line. */
+const UNSTEADY = 2;
+
+/** Whether errors fall so steadily from rung to rung that what lies between two can be told from them. */
+function isSteady({ rungs }: MethodResult): boolean {
+  const used = clearRungs(rungs);
+  const orders = used.flatMap((rung, i) => {
+    const before = used[i - 1];
+    return before === undefined ? [] : (observedOrder(before.h, before.error, rung.h, rung.error) ?? []);
+  });
+  return orders.every((order) => order > 0) && Math.max(...orders) - Math.min(...orders) <= UNSTEADY;
 }
 
 /** Whether an error is below the size of what it is an error of; a larger one is worth no cost at all. */
@@ -86,10 +101,19 @@ function between(points: readonly Point[], key: 'lnError' | 'lnCost', value: num
   return null;
 }
 
-/** The smallest power of ten that every method reaches within its rungs. */
+/**
+ * A round error that every method reaches between its rungs: the smallest power of ten, else with 2 or 5 before it; where
+ * their rungs have none in common, the smallest that all reach at all.
+ */
 function commonError(lists: readonly (readonly Point[])[]): number | null {
-  const finest = Math.max(...lists.map((points) => points.at(-1)?.lnError ?? Infinity));
-  return Number.isFinite(finest) ? Number(`1e${Math.ceil(log10(exp(finest)) - 1e-9)}`) : null;
+  const finest = exp(Math.max(...lists.map((points) => points.at(-1)?.lnError ?? Infinity)));
+  const coarsest = exp(Math.min(...lists.map((points) => points[0]?.lnError ?? -Infinity)));
+  if (!Number.isFinite(finest)) return null;
+  const power = Math.ceil(log10(finest) - 1e-9);
+  const round = [`1e${power}`, `5e${power - 1}`, `2e${power - 1}`]
+    .map(Number)
+    .filter((error) => error >= finest * (1 - 1e-9));
+  return round.find((error) => error <= coarsest) ?? Math.min(...round);
 }
 
 function sorted(errors: readonly { readonly method: number; readonly error: number }[]): typeof errors {
@@ -131,13 +155,15 @@ function atEqualCost(
  * scales; never from beyond them.
  *
  * @param wished the error to compare at; null for the smallest power of ten that all of them reach
- * @returns null where fewer than two methods have errors
+ * @returns null where fewer than two methods have errors that fall steadily
  */
 export function compare(methods: readonly MethodResult[], wished: number | null): Comparison | null {
-  const lists = methods.map(pointsOf);
-  const compared = methods.flatMap((_, method) => (lists[method]!.length > 0 ? [method] : []));
+  const lists = methods.map((method) => pointsOf(method, true));
+  const compared = methods.flatMap((of, method) =>
+    lists[method]!.length > 0 && isSteady(of) ? [method] : [],
+  );
   if (compared.length < 2) return null;
-  const error = wished ?? commonError(compared.map((method) => lists[method]!));
+  const error = wished ?? commonError(compared.map((method) => pointsOf(methods[method]!, false)));
   if (error === null) return null;
   const needs: Need[] = [];
   const short: number[] = [];
@@ -156,6 +182,7 @@ export function compare(methods: readonly MethodResult[], wished: number | null)
         h: rounded(exp(point.lnStep), 12),
         steps: Math.ceil(exp(point.lnSteps) - 1e-6),
         evaluations: Math.ceil(exp(point.lnCost) - 1e-6),
+        atMost: point === coarsest && coarsest.lnError < ln(error) - 1e-9,
       });
   }
   needs.sort((a, b) => a.evaluations - b.evaluations);

@@ -6,12 +6,15 @@ import type { MethodRun, RungRun } from '../runs/run-method.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
 import { type Promised, promisedOrder } from '../trial/promised-order.ts';
+import { clearRungs } from './clear-rungs.ts';
+import type { UncertainError } from './expansion.ts';
 import type { MethodResult, RungResult } from './method-result.ts';
 import { errorRatio, observedOrder } from './order.ts';
+import { orderRange } from './order-range.ts';
 import { predictedOf } from './predicted.ts';
 import { remarkOf } from './remark.ts';
 import { extrapolate } from './richardson.ts';
-import { fitRoundOff } from './round-off.ts';
+import { swingOf } from './swing.ts';
 import { fitOrder, type LeftOut, windowOf } from './window.ts';
 
 /** Digits that agree and correct decimal places of an error. */
@@ -37,7 +40,7 @@ function leftOutOf(
   runs: readonly RungRun[],
 ): readonly (LeftOut | null)[] {
   const relative = isRelative(study.error);
-  const unit = unitRoundoff(study.start.precision);
+  const swing = truth === null ? NaN : swingOf(study, truth);
   const chosen = method.window;
   const inRuns =
     chosen === null
@@ -51,12 +54,13 @@ function leftOutOf(
       const size = relative ? 1 : (run.taken?.size ?? 1);
       return {
         h: run.h,
-        steps: study.error.at === 'local' ? 1 : run.steps,
+        steps: run.steps,
         error: run.taken?.error ?? null,
         stopped: run.stopped !== null && run.taken === null,
         struck: method.struck.includes(run.rung),
         otherTime: isAtOtherTime(study, run),
-        unit: unit * size,
+        large: isLarge(run, relative, swing),
+        rounding: run.rounding ?? 0,
         reference: (truth?.error ?? 0) * size,
       };
     }),
@@ -64,8 +68,14 @@ function leftOutOf(
   );
 }
 
-/** Whether the error of a run is taken past the end, where that of the others is not. */
+/** Whether an error is larger than the solution is anywhere on its way. */
+function isLarge({ taken }: RungRun, relative: boolean, swing: number): boolean {
+  return taken !== null && taken.error * (relative ? taken.size : 1) > swing;
+}
+
+/** Whether the error of a run is taken past the end, or beside the time asked for, where that of others is not. */
 function isAtOtherTime({ error, problem }: Study, { taken, divides }: RungRun): boolean {
+  if (typeof error.at === 'object') return taken !== null && taken.how === 'nearest';
   return error.at === 'end' && taken?.t != null && !divides && taken.t > problem.end;
 }
 
@@ -105,6 +115,15 @@ function rungResults(
   });
 }
 
+/** Errors that show the method's own error, with what rounding may have done to them. */
+function clearErrors(rungs: readonly RungResult[]): readonly UncertainError[] {
+  return clearRungs(rungs).flatMap((rung) =>
+    rung.error === null
+      ? []
+      : [{ rung: rungs.indexOf(rung), h: rung.h, error: rung.error, uncertainty: rung.rounding ?? 0 }],
+  );
+}
+
 /** What the formula promises; a local error falls with one order more. */
 function promisedHere(study: Study, method: StudyMethod): Promised {
   const promised = promisedOrder(method.method, study.problem);
@@ -123,15 +142,13 @@ export function judgeMethod(
   const leftOut = leftOutOf(study, truth, method, run.rungs);
   const rungs = rungResults(study, run.rungs, leftOut);
   const fit = fitOrder(rungs, leftOut, method.window === null ? 'rules' : 'person');
-  const floor = rungs.filter((rung) => rung.leftOut?.kind === 'floor');
-  const isRounding = truth?.kind === 'exact' || (truth?.error ?? 0) <= 4 * Number.EPSILON;
   return {
     title: run.title,
     rungs,
     fit,
+    order: orderRange(clearErrors(rungs)),
     promised: run.refused === null ? promisedHere(study, method) : { kind: 'unknown' },
     predicted: run.refused === null && truth !== null ? predictedOf(study, truth, method) : null,
-    roundOff: isRounding ? fitRoundOff(fit, floor, study.start.precision ?? 'double') : null,
     refused: run.refused,
   };
 }

@@ -7,13 +7,18 @@ const LOOKS = 500;
 /** Larger systems are not looked at. */
 const MOST_COMPONENTS = 50;
 
+/** Times that differ: a branch that is entered and left within rounding is one switch. */
+function apart(times: readonly number[], margin: number): readonly number[] {
+  return [...times].sort((a, b) => a - b).filter((t, i, all) => i === 0 || t - all[i - 1]! > 1000 * margin);
+}
+
 /** Times inside the interval at which a rate changes its branch along the solution: kinks and jumps of the rate. */
 export function kinkTimes(problem: Problem, truth: Truth): readonly number[] {
   const { start, end, size } = problem;
   // a switch at an end spoils no order; rounding may put it a bit inside
   const margin = 1e-12 * (end - start);
   const inside = (t: number): boolean => t > start + margin && t < end - margin;
-  if (truth.kind === 'taylor') return truth.switches.filter(inside);
+  if (truth.kind === 'taylor') return apart(truth.switches.filter(inside), margin);
   const branches = size > MOST_COMPONENTS ? null : branchesOf(problem);
   if (branches === null) return [];
   const state = new Float64Array(size);
@@ -39,5 +44,5 @@ export function kinkTimes(problem: Problem, truth: Truth): readonly number[] {
     branch = next;
     low = after;
   }
-  return found.filter(inside);
+  return apart(found.filter(inside), margin);
 }

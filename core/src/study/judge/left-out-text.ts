@@ -5,8 +5,10 @@ const WORDS: Readonly<Record<LeftOut['kind'], string>> = {
   stopped: 'left the numbers',
   'no error': 'has no error to take the logarithm of',
   'other time': 'its error is taken at another time',
-  floor: 'at the floor of rounding',
-  coarse: 'off the line of the finer rungs',
+  'same grid': 'on the same grid as another rung',
+  large: 'its error is larger than the solution',
+  floor: 'a good part of its error is rounding, or the error of the reference',
+  coarse: 'not yet on the expansion that the finer rungs show',
   outside: 'outside the window',
 };
 

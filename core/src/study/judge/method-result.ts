@@ -1,8 +1,8 @@
 import type { RungRun } from '../runs/run-method.ts';
 import type { Promised } from '../trial/promised-order.ts';
+import type { OrderRange } from './order-range.ts';
 import type { Predicted } from './predicted.ts';
 import type { Extrapolated } from './richardson.ts';
-import type { RoundOff } from './round-off.ts';
 import type { LeftOut, OrderFit } from './window.ts';
 
 /** What came of one method at one step size, and what it means beside the other rungs. */
@@ -27,11 +27,12 @@ export interface MethodResult {
   readonly title: string;
   readonly rungs: readonly RungResult[];
   readonly fit: OrderFit | null;
+  /** The order as a range that holds, from the error's expansion; null where none can be told. */
+  readonly order: OrderRange | null;
   /** What the formula promises, one more for local errors. */
   readonly promised: Promised;
   /** The leading term of its error on this problem; null where theory does not say it. */
   readonly predicted: Predicted | null;
-  readonly roundOff: RoundOff | null;
   /** Why the method cannot be used for this problem; null where it can. */
   readonly refused: string | null;
 }

@@ -98,20 +98,35 @@ function made(study: Study, truth: Truth, method: StudyMethod, until: number): L
 
 /** How near to the time of the error a change of sign is told, as a part of the interval. */
 const NEAR = 0.08;
+/** Beside the largest value of the leading term, one below that is small; one below the other is no value at all. */
+const SMALL = 0.3;
+const NOTHING = 1e-3;
 
+/** The time at which the leading term of a component changes its sign, where that makes the error at t small. */
 function signChange(leading: LeadingError, place: number, t: number): number | null {
   const { start, end } = leading;
-  const steps = 400;
-  let found: number | null = null;
-  let before = leadingAt(leading, place, start);
-  for (let i = 1; i <= steps; i += 1) {
-    const at = start + ((end - start) * i) / steps;
-    const here = leadingAt(leading, place, at);
-    if (before * here < 0 && Math.abs(at - t) <= NEAR * (end - start))
-      found = at - (end - start) / (2 * steps);
-    if (here !== 0) before = here;
+  const looks = 400;
+  const times = Array.from({ length: looks + 1 }, (_, i) => start + ((end - start) * i) / looks);
+  const values = times.map((at) => leadingAt(leading, place, at));
+  const largest = Math.max(...values.map(Math.abs));
+  if (Math.abs(leadingAt(leading, place, t)) > SMALL * largest) return null;
+  let [found, before]: [number | null, number] = [null, 0];
+  for (const [i, value] of values.entries()) {
+    if (Math.abs(value) < NOTHING * largest) continue;
+    const at = times[i]! - (end - start) / (2 * looks);
+    const isNearer = found === null || Math.abs(at - t) < Math.abs(found - t);
+    if (value * before < 0 && Math.abs(at - t) <= NEAR * (end - start) && isNearer) found = at;
+    before = value;
   }
   return found;
+}
+
+/** Beside what it is in all components, the leading term of some is none. */
+const NONE = 1e-7;
+
+/** The largest leading error of any component at any time. */
+function largestOf({ values }: LeadingError): number {
+  return values.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
 }
 
 /** The error that theory says a method makes at step size h, as the leading term and nothing else. */
@@ -129,21 +144,27 @@ export function predictedOf(study: Study, truth: Truth, method: StudyMethod): Pr
     const size = norm(places.map((place) => leadingAt(leading, place, t)));
     return isRelative(error) ? size / sizeAt(t) : size;
   };
+  const largest = largestOf(leading);
+  const isThere = (t: number): boolean =>
+    norm(places.map((at) => leadingAt(leading, at, t))) > NONE * largest;
   const general = proof.order;
   const [place] = places;
   if (error.at === 'max' || error.at === 'rms') {
-    const parts = leading.values.length / leading.size - 1;
-    const all = Array.from({ length: parts + 1 }, (_, i) =>
-      errorAt(leading.start + ((leading.end - leading.start) * i) / parts),
-    ).filter((value) => Number.isFinite(value));
+    const count = leading.values.length / leading.size - 1;
+    const parts = Array.from(
+      { length: count + 1 },
+      (_, i) => leading.start + ((leading.end - leading.start) * i) / count,
+    );
+    const all = parts.map(errorAt).filter((value) => Number.isFinite(value));
     const constant =
       error.at === 'max'
         ? Math.max(...all)
         : Math.sqrt(all.reduce((sum, value) => sum + value * value, 0) / all.length);
+    if (parts.every((t) => !isThere(t))) return null;
     return { order: leading.order, constant, signed: null, general, changesSign: null };
   }
   const constant = errorAt(until);
-  if (!Number.isFinite(constant)) return null;
+  if (!Number.isFinite(constant) || !isThere(until)) return null;
   const isSingle = places.length === 1 && place !== undefined;
   return {
     order: leading.order,

@@ -2,6 +2,15 @@ import { short, significant, stepSizeText } from '../../text/number-text.ts';
 import type { RungRun } from '../runs/run-method.ts';
 import type { Study } from '../runs/study.ts';
 
+/** Two times to as many digits as tell them apart, from six on. */
+function toldApart(one: number, other: number): readonly [string, string] {
+  for (let digits = 6; digits < 17; digits += 1) {
+    const [a, b] = [short(one, digits), short(other, digits)];
+    if (a !== b) return [a, b];
+  }
+  return [String(one), String(other)];
+}
+
 /** What was done where h does not divide the interval. */
 function lastStepRemark(study: Study, run: RungRun): string | null {
   const { problem, error } = study;
@@ -13,12 +22,13 @@ function lastStepRemark(study: Study, run: RungRun): string | null {
   if (run.h !== run.wished)
     return `h = ${wished} does not divide the interval: h = ${stepSizeText(run.h)}, the nearest that does, was taken`;
   const { taken, errorAtEnd } = run;
-  const there = `at h = ${wished} the last point is ${independent} = ${short(run.t, 6)}, not ${short(problem.end, 6)}`;
+  const [last, end] = toldApart(run.t, problem.end);
+  const there = `at h = ${wished} the last point is ${independent} = ${last}, not ${end}`;
   if (error.at !== 'end' || taken === null || run.stopped !== null) return there;
   const times =
     errorAtEnd === null || !(errorAtEnd > 0)
       ? ''
-      : `, ${significant(taken.error / errorAtEnd, 3)} times the one at ${short(problem.end, 6)}`;
+      : `, ${significant(taken.error / errorAtEnd, 3)} times the one at ${end}`;
   return `${there}: the error is taken there${times}`;
 }
 
@@ -27,8 +37,8 @@ function timeRemark({ problem, error }: Study, { taken }: RungRun): string | nul
   if (typeof error.at !== 'object' || taken?.t == null || taken.how === 'grid') return null;
   const { independent } = problem;
   return taken.how === 'between'
-    ? `${independent} = ${short(error.at.t, 6)} is no grid point: the value there is that of a cubic between its neighbours`
-    : `${independent} = ${short(error.at.t, 6)} is no grid point: the error is taken at ${independent} = ${short(taken.t, 6)}, the nearest one, since a cubic between grid points is not exact enough for this method`;
+    ? `${independent} = ${short(error.at.t, 6)} is no grid point: the value there is that of a polynomial through the points about it`
+    : `${independent} = ${short(error.at.t, 6)} is no grid point: the error is taken at ${independent} = ${short(taken.t, 6)}, the nearest one, since there are too few points for a polynomial that is exact enough`;
 }
 
 /** What is to be said of where a rung ends and where its error is taken; null where all is as it was asked for. */

@@ -10,7 +10,8 @@ function points(list: readonly (readonly [h: number, error: number | null])[]): 
     stopped: error === null,
     struck: false,
     otherTime: false,
-    unit: UNIT,
+    large: false,
+    rounding: UNIT * Math.sqrt(1 / h),
     reference: 0,
   }));
 }
@@ -24,7 +25,7 @@ test('coarse rungs off the line, the floor and runs that left the numbers do not
     [1, null],
     [0.5, 40],
     ...[0.25, 0.125, 0.0625, 0.03125].map((h) => [h, 3e-7 * h ** 4] as const),
-    [1 / 64, 2e-15],
+    [1 / 64, 4e-15],
     [1 / 128, 5e-16],
   ] as const;
   const out = windowOf(points(list), null);
@@ -33,15 +34,29 @@ test('coarse rungs off the line, the floor and runs that left the numbers do not
   expect(kinds([...turned].reverse())).toBe(kinds(out));
 });
 
-test('rounding that piles up step by step is seen where it bends the line', () => {
-  const steps = Array.from({ length: 20 }, (_, k) => 4 * 2 ** k);
-  const list = steps.map((n) => [1 / n, 0.05 / n ** 2 + 5e-17 * n] as const);
-  const out = windowOf(points(list), null);
-  const counting = steps.filter((_, i) => out[i] === null);
-  // where 5e-17 N is less than a tenth of the rest, and no later than where it is all of it
-  expect(counting[0]).toBe(4);
-  expect(counting.at(-1)!).toBeGreaterThan(1e4);
-  expect(counting.at(-1)!).toBeLessThan(1e5);
+test('coarse rungs are held against the expansion of the finer ones, not against a line', () => {
+  // ln e = ln C + 2 ln h + 3 h: far from a line at h = 0.4, and yet on the expansion
+  const list = [0.8, 0.4, 0.2, 0.1, 0.05, 0.025].map((h) => [h, h ** 2 * Math.exp(1.5 * h)] as const);
+  expect(kinds(windowOf(points(list), null))).toBe('coarse, counts, counts, counts, counts, counts');
+  const off = list.map(([h, e], i) => [h, i === 1 ? 2 * e : e] as const);
+  expect(kinds(windowOf(points(off), null))).toBe('coarse, coarse, counts, counts, counts, counts');
+});
+
+test('errors above rounding by chance, behind others that are not, do not count', () => {
+  const list = [0.4, 0.2, 0.1, 0.05, 0.025, 0.0125].map((h, i) => {
+    const rounding = UNIT * Math.sqrt(1 / h);
+    return [h, [1e-6, 6e-8, 4e-9, 2 * rounding, 8 * rounding, rounding][i]!] as const;
+  });
+  expect(kinds(windowOf(points(list), null))).toBe('counts, counts, counts, floor, floor, floor');
+});
+
+test('errors larger than the solution do not count, and of rungs on one grid the first does', () => {
+  const list = points([0.4, 0.2, 0.1, 0.1, 0.05].map((h) => [h, h ** 2] as const));
+  const out = windowOf(
+    list.map((point, i) => ({ ...point, large: i === 0 })),
+    null,
+  );
+  expect(kinds(out)).toBe('large, counts, counts, same grid, counts');
 });
 
 test('what a person says goes before the rules', () => {
@@ -51,7 +66,7 @@ test('what a person says goes before the rules', () => {
   expect(kinds(windowOf(struck, { from: 0, to: 2 }))).toBe('counts, struck, counts, outside');
 });
 
-test('where no three rungs are on a line all count, and the standard error says so', () => {
+test('where no order is seen all count, and the standard error says so', () => {
   const list = [1, 0.5, 0.25, 0.125].map((h, i) => [h, h * (i % 2 === 0 ? 1 : 3)] as const);
   const all = points(list);
   const out = windowOf(all, null);

@@ -53,8 +53,6 @@ function perStep(program: Program): { readonly plain: Counts; readonly perIterat
   for (const instruction of program.instructions) {
     if (instruction.kind !== 'solve') continue;
     count(instruction.values, perIteration);
-    // a first guess by the formula itself evaluates it once
-    if (instruction.guess === 'formula') count(instruction.values, plain);
   }
   return { plain, perIteration };
 }

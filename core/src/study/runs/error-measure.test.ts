@@ -93,15 +93,22 @@ test('a time outside of the interval is told', () => {
   ]);
 });
 
-test('a time between grid points: by a cubic for methods up to order 3, at the nearest point beyond', () => {
+test('a time between grid points: by a polynomial through more points the higher the order, else at the nearest', () => {
   const between = rung({ error: { at: { t: 0.9 } }, methods: [HEUN] });
   expect(between.taken).toMatchObject({ how: 'between', t: 0.9 });
   const rk4 = {
     title: 'RK4',
     text: 'k1 = f(t, y)\nk2 = f(t + h/2, y + h/2*k1)\nk3 = f(t + h/2, y + h/2*k2)\nk4 = f(t + h, y + h*k3)\ny[n+1] = y + h/6*(k1 + 2*k2 + 2*k3 + k4)',
   };
-  const nearest = rung({ error: { at: { t: 0.95 } }, methods: [rk4] });
+  const more = rung({ error: { at: { t: 0.93 } }, methods: [rk4], ladder: { counts: [40] } });
+  expect(more.taken).toMatchObject({ how: 'between', t: 0.93 });
+  // R(z)^n between grid points is R(z)^(t/h), but for a part of the order of h
+  const z = -2 * 0.05;
+  const growth = 1 + z + z ** 2 / 2 + z ** 3 / 6 + z ** 4 / 24;
+  expect(more.error! / Math.abs(growth ** (0.93 / 0.05) - Math.exp(-1.86))).toBeCloseTo(1, 2);
+  const nearest = rung({ error: { at: { t: 0.95 } }, methods: [rk4], ladder: { counts: [2] } });
   expect(nearest.taken).toMatchObject({ how: 'nearest', t: 1 });
+  expect(nearest.leftOut).toEqual({ kind: 'other time' });
   expect(nearest.remark).toContain('t = 0.95 is no grid point: the error is taken at t = 1, the nearest one');
 });
 

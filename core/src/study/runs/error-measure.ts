@@ -1,11 +1,11 @@
 import type { Problem } from '../../problem/problem.ts';
 import { timeAt } from '../../run/grid.ts';
+import { hermite, type Knot } from '../../run/hermite.ts';
 import { goTo, type RunState } from '../../run/integrate.ts';
 import { travel } from '../../run/long-run.ts';
 import { systemRates } from '../../compile/rates.ts';
 import type { ErrorChoice } from './error-choice.ts';
 import { isRelative } from './error-choice.ts';
-import { hermite } from './hermite.ts';
 import type { Truth } from './truth.ts';
 
 /** An error at one time, with the size of what it is an error of. */
@@ -47,12 +47,14 @@ export function measureOf(truth: Truth, places: readonly number[], choice: Error
 export interface RunError extends PointError {
   /** The time of the error; null for a maximum or mean over the grid. */
   readonly t: number | null;
-  /** `between`: from a cubic between two grid points. `nearest`: at the grid point nearest to the time asked for. */
+  /** `between`: by a polynomial through the points about it. `nearest`: at the grid point nearest to the time asked for. */
   readonly how: 'grid' | 'between' | 'nearest';
 }
 
-/** Up to this order of a method, a cubic between grid points adds less than the error it is to show. */
-const MOST_FOR_CUBIC = 3;
+/** Points whose values and slopes give a polynomial that adds far less than the error of a method of an order is. */
+function knotsFor(order: number): number {
+  return Math.max(2, Math.floor(order / 2) + 2);
+}
 
 /** A wished time this near to a grid point, in steps, is that point. */
 const ON_GRID = 1e-9;
@@ -69,26 +71,24 @@ function* errorAt(
   const place = Math.min(grid.steps, Math.max(0, (t - grid.start) / grid.h));
   const nearest = Math.round(place);
   const onGrid = Math.abs(place - nearest) <= ON_GRID * Math.max(1, nearest);
-  if (onGrid || order === null || order > MOST_FOR_CUBIC) {
+  const count = order === null ? Infinity : knotsFor(order);
+  if (onGrid || count > grid.steps + 1) {
     yield* travel(at, nearest);
     const reached = timeAt(grid, at.n);
     return at.stopped === null
       ? { ...measure(reached, at.state), t: reached, how: onGrid ? 'grid' : 'nearest' }
       : null;
   }
-  const n = Math.floor(place);
-  yield* travel(at, n);
-  const before = at.state.slice(0, problem.size);
-  yield* travel(at, n + 1);
-  if (at.stopped !== null) return null;
   const rates = systemRates(problem);
-  const [t0, t1] = [timeAt(grid, n), timeAt(grid, n + 1)];
-  const values = hermite(
-    { t: t0, values: before, slopes: rates(t0, before) },
-    { t: t1, values: at.state, slopes: rates(t1, at.state) },
-    t,
-  );
-  return { ...measure(t, values), t, how: 'between' };
+  const first = Math.min(grid.steps + 1 - count, Math.max(0, Math.floor(place) + 1 - (count >> 1)));
+  const knots: Knot[] = [];
+  for (let n = first; n < first + count; n += 1) {
+    yield* travel(at, n);
+    if (at.stopped !== null) return null;
+    const [time, values] = [timeAt(grid, n), at.state.slice(0, problem.size)];
+    knots.push({ t: time, values, slopes: rates(time, values) });
+  }
+  return { ...measure(t, hermite(knots, t)), t, how: 'between' };
 }
 
 /** The largest error over the grid, or the root mean square of all. */
@@ -114,8 +114,8 @@ function* errorOverGrid(at: RunState, measure: Measure, isMean: boolean): Genera
  * Runs to the end and answers the chosen error; null where the run left the numbers before it could be taken, or
  * nothing is known to compare with. Yields the steps that were done, many times a second.
  *
- * @param order the order of the method, as far as it is known: it decides whether a cubic between grid points is
- *   good enough for an error at a given time
+ * @param order the order of the method, as far as it is known: it decides how many points a polynomial goes
+ *   through that is good enough for an error at a given time
  */
 export function* errorOfRun(
   at: RunState,

@@ -12,6 +12,7 @@ import type { Stop } from '../../run/trouble.ts';
 import { type Cost, costOf } from './cost.ts';
 import { errorOfRun, type Measure, measureOf, type RunError } from './error-measure.ts';
 import type { Rung } from './ladder.ts';
+import { measuredRounding } from './measured-rounding.ts';
 import { promisedOrder } from '../trial/promised-order.ts';
 import type { Study } from './study.ts';
 import { placesOf, truthOf, wrongPlace } from './truth.ts';
@@ -32,6 +33,8 @@ export interface RungRun {
   readonly values: readonly number[];
   /** The error, where and how it was taken; null where there is none. */
   readonly taken: RunError | null;
+  /** Size of rounding in that error, as runs with other rounding and running error bounds show it; null where there is no error. */
+  readonly rounding: number | null;
   /** The error at the end of the interval, where the run went past it and the error was taken there. */
   readonly errorAtEnd: number | null;
   /** How far each conserved quantity is from its value at the start, by name. */
@@ -75,6 +78,7 @@ function notRun(rung: number, grid: Grid, why: string): RungRun {
     t: start,
     values: [],
     taken: null,
+    rounding: null,
     errorAtEnd: null,
     drift: {},
     stopped: { step: 0, t: start, stage: 'start', why },
@@ -124,6 +128,7 @@ function* runRung(
     t,
     values: Array.from(values),
     taken,
+    rounding: null,
     errorAtEnd: atEnd,
     drift: drift(study.problem, quantities, t, values),
     stopped,
@@ -142,6 +147,15 @@ function* signs<T>(work: Generator<number, T>): Generator<MethodProgress, T> {
     const next = work.next();
     if (next.done === true) return next.value;
     yield { steps: next.value, finished: null };
+  }
+}
+
+/** Work beside the steps that were asked for: signs of life that count none. */
+function* quietly<T>(work: Generator<number, T>): Generator<number, T> {
+  for (;;) {
+    const next = work.next();
+    if (next.done === true) return next.value;
+    yield 0;
   }
 }
 
@@ -177,7 +191,8 @@ export function* methodSteps(
     'message' in places || wrongPlace(problem, error) !== null
       ? null
       : truthOf(problem, places, latestTime(study, rungs));
-  const compiled = attempt(() => compileWithStart(problem, method, startOf(study, rungs)));
+  const start = startOf(study, rungs);
+  const compiled = attempt(() => compileWithStart(problem, method, start));
   if (!compiled.ok) {
     const { message } = compiled.refusal;
     return { title, rungs: laid.map(({ rung, grid }) => notRun(rung, grid, message)), refused: message };
@@ -193,5 +208,15 @@ export function* methodSteps(
     results.push(result);
     yield { steps: 0, finished: result };
   }
-  return { title, rungs: results, refused: null };
+  if (measure === null || truth === null || 'message' in places)
+    return { title, rungs: results, refused: null };
+  const measured = results.map((result, i) => ({ ...result, grid: laid[i]!.grid }));
+  const found = yield* signs(
+    quietly(measuredRounding(study, truth, method, start, measured, measure, places, order)),
+  );
+  return {
+    title,
+    rungs: results.map((result, i) => ({ ...result, rounding: found[i] ?? null })),
+    refused: null,
+  };
 }

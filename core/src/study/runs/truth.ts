@@ -1,5 +1,6 @@
 import { componentNames, type Problem } from '../../problem/problem.ts';
 import { estimatedReference } from '../../reference/reference-solution.ts';
+import type { DenseSolution } from '../../reference/taylor-solution.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
 import type { ErrorChoice } from './error-choice.ts';
 import { remembered } from '../../text/remembered.ts';
@@ -11,9 +12,10 @@ export interface Truth {
   readonly error: number;
   /** Times at which a rate changes its branch; known for a reference by Taylor series only. */
   readonly switches: readonly number[];
-  /** The last time it reaches; a reference ends where the solution leaves the numbers, or where it is stuck. */
+  /** The last time it reaches; a reference ends where the solution leaves the numbers or has no series, or where it takes too many steps. */
   readonly reached: number;
-  readonly stuck: boolean;
+  /** Why it ends before that; null where it does not. */
+  readonly ending: DenseSolution['ending'];
   /** Value of the component at a place of the state at a time; NaN where the solution does not reach. */
   readonly value: (place: number, t: number) => number;
 }
@@ -50,7 +52,7 @@ function fromReference(problem: Problem, until: number): Truth {
     error,
     switches: solution.switches,
     reached: solution.reached,
-    stuck: solution.stuck,
+    ending: solution.ending,
     value: (place, t) => {
       if (t !== last) solution.at(t, state);
       last = t;
@@ -67,7 +69,7 @@ function fromReference(problem: Problem, until: number): Truth {
 export function truthOf(problem: Problem, places: readonly number[], until: number): Truth {
   const exact = exactSolution(problem);
   if (places.every((place) => exact.known(place)))
-    return { kind: 'exact', error: 0, switches: [], reached: Infinity, stuck: false, value: exact.value };
+    return { kind: 'exact', error: 0, switches: [], reached: Infinity, ending: null, value: exact.value };
   const key = JSON.stringify([problem.text, problem.parameters.map((p) => p.value), until]);
   return known(key, () => fromReference(problem, until));
 }

@@ -1,75 +1,109 @@
+import { pow } from '../../../elementary/power.ts';
+import { inspectMethod } from '../../../inspect/inspect-method.ts';
+import { sizeOf } from '../../../inspect/stability/complex.ts';
+import { clearRungs } from '../../judge/clear-rungs.ts';
 import { observedOrder } from '../../judge/order.ts';
 import type { MethodResult } from '../../judge/method-result.ts';
-import { promisedOrder } from '../../trial/promised-order.ts';
+import { proofFor, promisedOrder } from '../../trial/promised-order.ts';
 import type { MethodCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
-import type { Cause } from '../figures.ts';
+import type { Cause, Course, Promise } from '../figures.ts';
 
-/** How sure an order must be, at least, to be told from its promise. */
-const TELLS_APART = 0.25;
-/** A slope less sure than this is no order. */
-const SCATTERED = 0.2;
-/** Nearer than that an order is its promise. */
-const AGREES = 0.05;
+/** A range wider than that, and that part of the order, agrees with no promise. */
+const TELLS = { least: 0.3, part: 0.08 } as const;
+/** A range narrower than that is told as an order that is not the promised one. */
+const SURE = 0.25;
+/** Orders from rung to rung that change by less than that are steady. */
+const STEADY = 0.02;
+/** Where there are kinks, a lower order is none. */
+const LEAST_BY_KINKS = 0.5;
 /** A step of so many times of the fastest decay is not small for it. */
 const NOT_SMALL = 0.5;
-/** Orders come nearer to the promise where the finest one is off by less than this part of the fitted one. */
-const APPROACHES = 0.7;
+/** An error so many times its leading term is ruled by other terms. */
+const OTHER_TERMS = 2;
 
-/** A fitted order beside its promise. */
-interface Compared {
-  readonly fit: NonNullable<MethodResult['fit']>;
-  readonly promised: number;
-  /** Whether that is what theory says on this problem alone. */
-  readonly here: boolean;
-  /** -1, 0 or 1 as it is below the promise, agrees with it, or is above. */
-  readonly side: -1 | 0 | 1;
+/** Where the orders between neighbouring rungs go; null for fewer than three rungs. */
+function courseOf(result: MethodResult): Course | null {
+  const rungs = clearRungs(result.rungs);
+  const all = rungs.flatMap((rung, i) => {
+    const before = rungs[i - 1];
+    const order = before && observedOrder(before.h, before.error, rung.h, rung.error);
+    return order == null ? [] : [order];
+  });
+  if (all.length < 2) return null;
+  const orders = all.slice(-4);
+  const changes = orders.slice(1).map((order, i) => order - orders[i]!);
+  const goes = changes.every((change) => Math.abs(change) <= STEADY)
+    ? 'steady'
+    : changes.every((change) => change > -STEADY)
+      ? 'rising'
+      : changes.every((change) => change < STEADY)
+        ? 'falling'
+        : 'up and down';
+  return { orders, goes };
 }
 
-/** Null where nothing can be said. */
-function besidePromise({ fit, promised: promise, predicted }: MethodResult): Compared | null {
-  if (fit === null || fit.standardError === null || promise.kind !== 'order') return null;
-  // what theory says on this problem, where it says it
-  const promised = predicted?.order ?? promise.order;
-  const off = fit.order - promised;
-  if (fit.standardError > SCATTERED) return null;
-  const isNear = Math.abs(off) <= Math.max(TELLS_APART, 3 * fit.standardError);
-  return { fit, promised, here: promised !== promise.order, side: isNear ? 0 : off < 0 ? -1 : 1 };
+/** What theory says of the order: on this problem, or of the formula; null where it says nothing. */
+function promiseOf({ promised, predicted }: MethodResult): Promise | null {
+  if (promised.kind !== 'order' || promised.order <= 0) return null;
+  const isHere = predicted !== null && predicted.order !== promised.order;
+  return isHere
+    ? { promised: predicted.order, by: 'theory here' }
+    : { promised: promised.order, by: promised.by };
 }
 
-/** Three or more rungs on a line whose slope is the order of the formula. */
-export function asPromised({ result }: MethodCase): FactOf<'as promised'> | null {
-  const compared = besidePromise(result);
-  if (compared?.side !== 0) return null;
-  const { fit, promised, here } = compared;
-  const { order, standardError, rungs } = fit;
-  const agrees = Math.abs(order - promised) <= Math.max(AGREES, 3 * (standardError ?? 0));
-  const figures = { order, standardError, promised, here, count: rungs.length, agrees };
-  return { kind: 'as promised', rungs, tone: 'good', figures };
+/** The finest rung that counts, and how many times its leading term its error is. */
+function besideTheory(result: MethodResult): { readonly h: number; readonly times: number } | null {
+  const { predicted } = result;
+  const finest = clearRungs(result.rungs).at(-1);
+  if (predicted === null || finest?.error == null) return null;
+  return { h: finest.h, times: finest.error / (predicted.constant * pow(finest.h, predicted.order)) };
 }
 
-/** A slope clearly above the order of the formula on a general problem. */
-export function betterThanPromised({ result }: MethodCase): FactOf<'better than promised'> | null {
-  const compared = besidePromise(result);
-  if (compared?.side !== 1) return null;
-  const { order, standardError, rungs } = compared.fit;
-  const figures = { order, standardError, promised: compared.promised };
-  return { kind: 'better than promised', rungs, tone: 'plain', figures };
+/** Whether the leading term is what mostly rules at the finest h, as far as theory knows it. */
+function isRuled(result: MethodResult): boolean {
+  const beside = besideTheory(result);
+  return beside === null || (beside.times < OTHER_TERMS && beside.times > 1 / OTHER_TERMS);
 }
 
-/** Errors that do not fall like a power of h. */
-export function scattered({ study, result, kinks }: MethodCase): FactOf<'scattered'> | null {
-  const { fit } = result;
-  if (fit?.standardError == null || fit.standardError <= SCATTERED) return null;
-  const { order, standardError, rungs } = fit;
-  const figures = { order, standardError, kinks: kinks(), independent: study.problem.independent };
-  return { kind: 'scattered', rungs, tone: 'trouble', figures };
+/** An order whose range holds what theory says. */
+export function asPromised({ result, kinks }: MethodCase): FactOf<'as promised'> | null {
+  const [promise, course, { order }] = [promiseOf(result), courseOf(result), result];
+  if (promise === null || course === null || order === null || !isRuled(result)) return null;
+  const { value, low, high, rungs } = order;
+  const agrees =
+    low <= promise.promised &&
+    promise.promised <= high &&
+    high - low <= TELLS.least + TELLS.part * promise.promised;
+  if (!agrees) return null;
+  // where a kink lies within its step decides over an error: orders that go up and down agree with nothing
+  if (course.goes !== 'steady' && kinks().length > 0) return null;
+  return { kind: 'as promised', rungs, tone: 'good', figures: { value, low, high, ...promise, ...course } };
 }
 
-/** Two rungs give a slope, and nothing to check it by. */
-export function twoRungs({ result: { fit } }: MethodCase): FactOf<'two rungs'> | null {
-  if (fit === null || fit.rungs.length !== 2) return null;
-  return { kind: 'two rungs', rungs: fit.rungs, tone: 'plain', figures: { order: fit.order } };
+/** A sure order that is not what theory says of the formula, where theory does not say what it is on this problem. */
+function another({
+  result,
+}: MethodCase): { readonly order: NonNullable<MethodResult['order']>; readonly promise: Promise } | null {
+  const [promise, { order }] = [promiseOf(result), result];
+  if (promise === null || order === null || result.predicted !== null) return null;
+  const differs = promise.promised < order.low || promise.promised > order.high;
+  return differs && order.high - order.low <= SURE && courseOf(result)?.goes === 'steady'
+    ? { order, promise }
+    : null;
+}
+
+/** An order above that of the formula. */
+export function betterThanPromised(of: MethodCase): FactOf<'better than promised'> | null {
+  const found = another(of);
+  if (found === null || found.order.low < found.promise.promised) return null;
+  const { value, low, high, rungs } = found.order;
+  return {
+    kind: 'better than promised',
+    rungs,
+    tone: 'plain',
+    figures: { value, low, high, ...found.promise },
+  };
 }
 
 /** The first steps' method, if it is of lower order than fits the formula: its name and its order. */
@@ -86,62 +120,85 @@ function poorStart({
   return own?.kind === 'order' && own.order + 1 < promised.order ? { name, order: own.order } : null;
 }
 
-/** The order between the finest two rungs that count. */
-function finestOrder({ rungs, fit }: MethodResult): number | null {
-  const [fine, coarse] = (fit?.rungs ?? []).map((i) => rungs[i]!).sort((a, b) => a.h - b.h);
-  return fine === undefined || coarse === undefined
-    ? null
-    : observedOrder(coarse.h, coarse.error, fine.h, fine.error);
-}
-
-/** A cause that explains the fitted order by itself. */
-function sureCause(of: MethodCase, order: number): Cause | null {
+/** What explains an order below that of the formula, where that is sure. */
+function causeOf(of: MethodCase, low: number, high: number): Cause {
   const kinks = of.kinks();
   if (kinks.length > 0) return { kind: 'kinks', kinks, independent: of.study.problem.independent };
   const start = poorStart(of);
-  return start !== null && Math.abs(order - start.order - 1) <= TELLS_APART
-    ? { kind: 'starter', ...start }
-    : null;
-}
-
-/** A slope below the order of the formula: on its way to it, or lost, with the cause where that is sure. */
-function belowPromise(of: MethodCase): FactOf<'order lost'> | FactOf<'not yet'> | null {
-  const { result } = of;
-  const compared = besidePromise(result);
-  if (compared?.side !== -1) return null;
-  const { fit, promised } = compared;
-  const { order, standardError, rungs } = fit;
-  const lost = (cause: Cause): FactOf<'order lost'> => ({
-    kind: 'order lost',
-    rungs,
-    tone: 'trouble',
-    figures: { order, standardError, promised, cause },
-  });
-  const sure = sureCause(of, order);
-  if (sure !== null) return lost(sure);
-  const finest = finestOrder(result);
-  if (finest !== null && Math.abs(finest - promised) < APPROACHES * Math.abs(order - promised))
-    return { kind: 'not yet', rungs, tone: 'plain', figures: { order, standardError, promised, finest } };
+  if (start !== null && low <= start.order + 1 && start.order + 1 <= high)
+    return { kind: 'starter', ...start };
   const rate = of.decay();
-  const smallest = Math.min(...rungs.map((rung) => result.rungs[rung]!.h));
+  const smallest = clearRungs(of.result.rungs).at(-1)?.h ?? NaN;
   return rate !== null && smallest * rate > NOT_SMALL
-    ? lost({ kind: 'decay', times: smallest * rate, rate })
-    : lost({ kind: 'unknown' });
+    ? { kind: 'decay', times: smallest * rate, rate }
+    : { kind: 'unknown' };
 }
 
+/** An order below that of the formula. */
 export function orderLost(of: MethodCase): FactOf<'order lost'> | null {
-  const found = belowPromise(of);
-  return found?.kind === 'order lost' ? found : null;
+  const found = another(of);
+  if (found === null || found.order.high > found.promise.promised) return null;
+  const { value, low, high, rungs } = found.order;
+  // a step that holds a kink at one place of a grid for several rungs shows no order at all
+  if (of.kinks().length > 0 && value < LEAST_BY_KINKS) return null;
+  const figures = { value, low, high, ...found.promise, cause: causeOf(of, low, high) };
+  return { kind: 'order lost', rungs, tone: 'trouble', figures };
 }
 
-export function notYet(of: MethodCase): FactOf<'not yet'> | null {
-  const found = belowPromise(of);
-  return found?.kind === 'not yet' ? found : null;
+/** Errors at the finest h that are far from their leading term: other terms still rule them. */
+export function notYet({ result }: MethodCase): FactOf<'not yet'> | null {
+  const [beside, course, { predicted }] = [besideTheory(result), courseOf(result), result];
+  if (beside === null || course === null || predicted === null || isRuled(result)) return null;
+  const rungs = clearRungs(result.rungs).map(({ rung }) =>
+    result.rungs.findIndex((other) => other.rung === rung),
+  );
+  return { kind: 'not yet', rungs, tone: 'plain', figures: { ...beside, ...course, order: predicted.order } };
 }
 
-/** On a test system the formula as typed does not converge. */
-export function formula({ result: { promised } }: MethodCase): FactOf<'formula'> | null {
+/** Three rungs or more that show no order, or none that agrees with theory or is sure to be another. */
+export function noOrder(of: MethodCase): FactOf<'no order'> | null {
+  const { study, result, kinks } = of;
+  const [promise, course, { order }] = [promiseOf(result), courseOf(result), result];
+  if (promise === null || course === null) return null;
+  if (asPromised(of) !== null || betterThanPromised(of) !== null || orderLost(of) !== null) return null;
+  if (notYet(of) !== null) return null;
+  const rungs = clearRungs(result.rungs).map(({ rung }) =>
+    result.rungs.findIndex((other) => other.rung === rung),
+  );
+  const range = order && { value: order.value, low: order.low, high: order.high };
+  const figures = { ...course, ...promise, range, kinks: kinks(), independent: study.problem.independent };
+  return { kind: 'no order', rungs, tone: 'plain', figures };
+}
+
+/** The slope by least squares, with its standard error: how errors scatter about a line, and no range for an order. */
+export function slope({ result: { fit } }: MethodCase): FactOf<'slope'> | null {
+  if (fit?.standardError == null) return null;
+  const { order, standardError, rungs } = fit;
+  return { kind: 'slope', rungs, tone: 'plain', figures: { order, standardError, count: rungs.length } };
+}
+
+/** Two rungs give a slope, and nothing to check it by. */
+export function twoRungs({ result }: MethodCase): FactOf<'two rungs'> | null {
+  const [coarse, fine, ...more] = clearRungs(result.rungs);
+  if (coarse === undefined || fine === undefined || more.length > 0) return null;
+  const order = observedOrder(coarse.h, coarse.error, fine.h, fine.error);
+  if (order === null) return null;
+  const rungs = [coarse, fine].map(({ rung }) => result.rungs.findIndex((other) => other.rung === rung));
+  return { kind: 'two rungs', rungs, tone: 'plain', figures: { order } };
+}
+
+/** A formula whose runs tend to no solution: proved from its text, or seen on a test system. */
+export function formula({ study, method, result: { promised } }: MethodCase): FactOf<'formula'> | null {
   const diverges = promised.kind === 'diverges';
-  if (!diverges && (promised.kind !== 'order' || promised.order > 0)) return null;
-  return { kind: 'formula', rungs: [], tone: 'trouble', figures: { diverges } };
+  const isLocal = study.error.at === 'local';
+  if (!diverges && (promised.kind !== 'order' || promised.order > (isLocal ? 1 : 0))) return null;
+  const proof = proofFor(method.method, study.problem);
+  const isProved = proof !== null && !proof.atLeast;
+  const roots = diverges && isProved ? (inspectMethod(method.method).order?.zero?.roots ?? []) : [];
+  const figures = {
+    diverges,
+    by: isProved ? ('proof' as const) : ('trial' as const),
+    root: roots.length === 0 ? null : Math.max(...roots.map(sizeOf)),
+  };
+  return { kind: 'formula', rungs: [], tone: 'trouble', figures };
 }

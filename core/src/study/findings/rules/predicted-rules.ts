@@ -1,17 +1,23 @@
 import { pow } from '../../../elementary/power.ts';
+import { observedOrder } from '../../judge/order.ts';
 import type { MethodCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
 
 /** How near an error must be to its leading term to be told beside it. */
 const NEAR = 0.1;
+/** How far the order between the finest two may be from that of the leading term. */
+const CROSSES = 0.5;
 
 /** The finest rung that counts, whose error is the leading term but for a few percent. */
 export function predicted({ result }: MethodCase): FactOf<'predicted'> | null {
   const { predicted: theory, rungs, fit } = result;
   if (theory === null || fit === null || theory.constant === 0) return null;
-  const finest = fit.rungs.reduce((best, i) => (rungs[i]!.h < rungs[best]!.h ? i : best), fit.rungs[0] ?? 0);
-  const rung = rungs[finest];
-  if (rung?.error == null) return null;
+  const [finest, before] = [...fit.rungs].sort((a, b) => rungs[a]!.h - rungs[b]!.h);
+  const [rung, coarser] = [rungs[finest ?? -1], rungs[before ?? -1]];
+  if (finest === undefined || rung?.error == null || coarser === undefined) return null;
+  // an error that crosses the leading term on its way elsewhere is near it by chance
+  const observed = observedOrder(coarser.h, coarser.error, rung.h, rung.error);
+  if (observed === null || Math.abs(observed - theory.order) > CROSSES) return null;
   const { order, constant } = theory;
   const off = Math.abs(rung.error / (constant * pow(rung.h, order)) - 1);
   if (!(off <= NEAR)) return null;

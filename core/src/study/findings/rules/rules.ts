@@ -4,31 +4,32 @@ import {
   asPromised,
   betterThanPromised,
   formula,
+  noOrder,
   notYet,
   orderLost,
-  scattered,
+  slope,
   twoRungs,
 } from './order-rules.ts';
 import { leadingSign, leadingZero, predicted } from './predicted-rules.ts';
+import { floor, referenceReached, roundingOnly } from './rounding-rules.ts';
+import { coarse, elsewhere, lastStep, leftTheNumbers, refused, sameGrid, struck } from './rung-rules.ts';
+import { sign } from './sign-rule.ts';
+import { large, oscillation, unstable } from './stability-rules.ts';
 import {
-  coarse,
-  elsewhere,
-  floor,
-  lastStep,
-  leftTheNumbers,
-  oscillation,
-  referenceReached,
-  refused,
-  roundingOnly,
-  sign,
-  struck,
-  unstable,
-} from './rung-rules.ts';
-import { comparison, mended, nearZero, reference, typedWrong, wrongExact } from './study-rules.ts';
+  comparison,
+  mended,
+  nearZero,
+  noRelativeError,
+  reference,
+  typedWrong,
+  wrongExact,
+} from './study-rules.ts';
 
 /** How facts of one kind are found: in the runs of one method, or in the study as a whole. */
 export interface Rule<K extends FindingKind> {
   readonly ofMethod?: (of: MethodCase) => FactOf<K> | null;
+  /** Where there can be several of one method. */
+  readonly eachOfMethod?: (of: MethodCase) => readonly FactOf<K>[];
   readonly ofStudy?: (of: StudyCase) => readonly FactOf<K>[];
 }
 
@@ -36,10 +37,10 @@ export interface Rule<K extends FindingKind> {
 export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   'wrong exact': { ofStudy: wrongExact },
   refused: { ofMethod: refused },
-  'left the numbers': { ofMethod: leftTheNumbers },
+  'left the numbers': { eachOfMethod: leftTheNumbers },
   formula: { ofMethod: formula },
   'as promised': { ofMethod: asPromised },
-  scattered: { ofMethod: scattered },
+  'no order': { ofMethod: noOrder },
   'two rungs': { ofMethod: twoRungs },
   'better than promised': { ofMethod: betterThanPromised },
   predicted: { ofMethod: predicted },
@@ -47,13 +48,17 @@ export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   'leading sign': { ofMethod: leadingSign },
   'order lost': { ofMethod: orderLost },
   'not yet': { ofMethod: notYet },
+  slope: { ofMethod: slope },
   unstable: { ofMethod: unstable },
   oscillation: { ofMethod: oscillation },
+  large: { ofMethod: large },
   coarse: { ofMethod: coarse },
   'typed derivative': { ofStudy: typedWrong },
   'last step': { ofMethod: lastStep, ofStudy: mended },
-  time: { ofMethod: elsewhere },
+  time: { eachOfMethod: elsewhere },
+  'same grid': { ofStudy: sameGrid },
   sign: { ofMethod: sign },
+  'no relative error': { ofStudy: noRelativeError },
   'near zero': { ofStudy: nearZero },
   floor: { ofMethod: floor },
   reference: { ofMethod: referenceReached, ofStudy: reference },

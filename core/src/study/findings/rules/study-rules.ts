@@ -1,6 +1,7 @@
 import { checkTyped } from '../../../reference/check-typed.ts';
 import { exactCheck } from '../../judge/exact-check.ts';
 import { isRelative } from '../../runs/error-choice.ts';
+import { placesOf } from '../../runs/truth.ts';
 import { firstRemark, indices, type StudyCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
 import type { ReferenceFigures } from '../figures.ts';
@@ -30,7 +31,7 @@ export function reference({ study, truth }: StudyCase): readonly FactOf<'referen
         error: truth.error,
         broken: truth.switches.length > 0,
         independent,
-        ended: truth.reached < end ? { t: truth.reached, stuck: truth.stuck } : null,
+        ended: truth.reached < end ? { t: truth.reached, why: truth.ending ?? 'leaves' } : null,
       }
     : { kind: 'none', independent, start };
   return [{ kind: 'reference', rungs: [], tone: isThere ? 'plain' : 'trouble', figures }];
@@ -40,6 +41,8 @@ export function reference({ study, truth }: StudyCase): readonly FactOf<'referen
 export function nearZero({ study, truth, methods }: StudyCase): readonly FactOf<'near zero'>[] {
   const taken = methods.flatMap(({ rungs }) => rungs).find((rung) => rung.taken?.t != null)?.taken;
   if (!isRelative(study.error) || taken?.t == null) return [];
+  // a clean order shows that they do say something
+  if (methods.every(({ order, refused }) => refused !== null || order !== null)) return [];
   const { problem } = study;
   const places = problem.blocks.flatMap((block) =>
     study.error.of === 'norm' || study.error.of === block.name ? [block.offset] : [],
@@ -52,6 +55,25 @@ export function nearZero({ study, truth, methods }: StudyCase): readonly FactOf<
   if (!(taken.size < NEAR_ZERO * largest)) return [];
   const figures = { independent: problem.independent, t: taken.t, value: taken.size };
   return [{ kind: 'near zero', rungs: [], tone: 'trouble', figures }];
+}
+
+/** A relative error has no value where the solution is zero; then neither has its maximum or mean. */
+export function noRelativeError({
+  study,
+  truth,
+  methods,
+}: StudyCase): readonly FactOf<'no relative error'>[] {
+  const { problem, error } = study;
+  if (!isRelative(error) || (error.at !== 'max' && error.at !== 'rms')) return [];
+  const run = methods.flatMap(({ rungs }) => rungs).filter(({ stopped }) => stopped === null);
+  if (run.length === 0 || run.some((rung) => rung.error !== null)) return [];
+  const places = placesOf(problem, error.of);
+  const isZero = (t: number): boolean =>
+    !('message' in places) && places.every((place) => truth.value(place, t) === 0);
+  const t = [problem.start, problem.end].find(isZero);
+  if (t === undefined) return [];
+  const figures = { independent: problem.independent, t };
+  return [{ kind: 'no relative error', rungs: [], tone: 'trouble', figures }];
 }
 
 /** Step sizes that do not divide the interval, under a rule that mends it. */
@@ -78,13 +100,23 @@ export function typedWrong({ study: { problem } }: StudyCase): readonly FactOf<'
 }
 
 /** What each method costs for one error. */
-export function comparison({ methods, comparison: compared }: StudyCase): readonly FactOf<'comparison'>[] {
+export function comparison({
+  methods,
+  comparison: compared,
+  kinks,
+}: StudyCase): readonly FactOf<'comparison'>[] {
   if (compared === null || compared.needs.length === 0) return [];
   if (compared.needs.length + compared.short.length < 2) return [];
+  // where a kink falls within a step decides over the error: what lies between rungs is anyone's guess
+  if (kinks().length > 0) return [];
   const title = (i: number): string => methods[i]?.title ?? '';
   const figures = {
     wished: compared.wished,
-    needs: compared.needs.map(({ method, evaluations }) => ({ title: title(method), evaluations })),
+    needs: compared.needs.map(({ method, evaluations, atMost }) => ({
+      title: title(method),
+      evaluations,
+      atMost,
+    })),
     short: compared.short.map(title),
   };
   return [{ kind: 'comparison', rungs: [], tone: 'plain', figures }];

@@ -1,0 +1,78 @@
+import { binary, type Expression, name, number, rewrite } from '../formula/expression.ts';
+import type { Block, Problem, Unknown } from './problem.ts';
+
+/** Factors of all values and of the independent variable. */
+export interface Scales {
+  readonly values: number;
+  readonly time: number;
+}
+
+function wholePower(base: number, exponent: number): number {
+  let made = 1;
+  for (let i = 0; i < exponent; i += 1) made *= base;
+  return made;
+}
+
+/** By what the k-th derivative of an unknown is multiplied. */
+export function scaleOf(scales: Scales, derivative: number): number {
+  return scales.values / wholePower(scales.time, derivative);
+}
+
+function times(factor: number, expression: Expression): Expression {
+  return binary('*', number(factor), expression);
+}
+
+/**
+ * The same problem in other units: all values and the independent variable are multiplied by a number. Every method here
+ * makes the same runs of both but for rounding, which comes out another way.
+ */
+export function scaledProblem(problem: Problem, scales: Scales): Problem {
+  const unknowns = new Set(problem.unknowns.map((unknown) => unknown.name));
+  const own = (expression: Expression): Expression =>
+    rewrite(expression, (node) => {
+      if (node.kind !== 'name' && node.kind !== 'indexed') return null;
+      if (node.kind === 'name' && node.name === problem.independent)
+        return binary('/', name(problem.independent), number(scales.time));
+      return unknowns.has(node.name) ? binary('/', node, number(scaleOf(scales, node.primes))) : null;
+    });
+  const changed = new Map<Unknown, Unknown>(
+    problem.unknowns.map((unknown) => [
+      unknown,
+      {
+        ...unknown,
+        highest: times(scaleOf(scales, unknown.order), own(unknown.highest)),
+        given: new Map([...unknown.given].map(([index, value]) => [index, times(scales.values, own(value))])),
+      },
+    ]),
+  );
+  const blocks = problem.blocks.map((block): Block => {
+    const unknown = changed.get(block.unknown) ?? block.unknown;
+    const isHighest = block.derivative === unknown.order - 1;
+    return {
+      ...block,
+      unknown,
+      rate: isHighest ? unknown.highest : block.rate,
+      exact: block.exact && times(scaleOf(scales, block.derivative), own(block.exact)),
+    };
+  });
+  return {
+    ...problem,
+    text: `${problem.text}\n(in units of ${scales.values}, ${scales.time})`,
+    start: scales.time * problem.start,
+    end: scales.time * problem.end,
+    unknowns: problem.unknowns.map((unknown) => changed.get(unknown) ?? unknown),
+    blocks,
+    initial: blocks.flatMap((block) =>
+      Array.from(
+        { length: block.size },
+        (_, k) => scaleOf(scales, block.derivative) * problem.initial[block.offset + k]!,
+      ),
+    ),
+    conserved: [],
+    typed: problem.typed.map((one) => ({
+      ...one,
+      written: times(scaleOf(scales, one.order), own(one.written)),
+      value: times(scaleOf(scales, one.order), own(one.value)),
+    })),
+  };
+}

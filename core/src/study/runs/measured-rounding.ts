@@ -1,0 +1,213 @@
+import type { CompiledRun, Solution } from '../../compile/compile.ts';
+import { compileWithStart, type StartChoice } from '../../compile/compile-with-start.ts';
+import { unitRoundoff } from '../../compile/precision.ts';
+import { inspectMethod } from '../../inspect/inspect-method.ts';
+import { isMeasured } from '../../inspect/order/prove-order.ts';
+import type { Method } from '../../method/method.ts';
+import type { Problem } from '../../problem/problem.ts';
+import type { Grid } from '../../run/grid.ts';
+import { begin, type RunState } from '../../run/integrate.ts';
+import { attempt } from '../../text/refusal.ts';
+import { isRelative } from './error-choice.ts';
+import { errorOfRun, type Measure, type RunError } from './error-measure.ts';
+import { type RateNoise, rateNoise } from './rate-noise.ts';
+import type { Study } from './study.ts';
+import type { Truth } from './truth.ts';
+import { scaledProblem, scaleOf, type Scales } from '../../problem/scaled-problem.ts';
+
+/** A run whose rounding is looked for: its grid, its values and its error. */
+export interface Measured {
+  readonly grid: Grid;
+  readonly values: readonly number[];
+  /** Null where it has no error, so that there is nothing to measure. */
+  readonly taken: RunError | null;
+}
+
+/** The same method on the same problem, with other rounding. */
+interface Twin {
+  readonly run: CompiledRun;
+  readonly problem: Problem;
+  readonly scales: Scales;
+}
+
+/** Units of the twins: no powers of two, which would round alike. */
+const UNITS: readonly Scales[] = [
+  { values: 3, time: 0.75 },
+  { values: 0.7, time: 1.25 },
+];
+/** A rung is measured where its error is below so many times what rounding can come to there. */
+const DOUBTFUL = 2000;
+/** Part of a bound for the rounding of rates that is mostly seen, over steps that do not add up. */
+const WALK = 0.5;
+/** Component steps beyond which a run is not done again for this. */
+const MOST = 3e8;
+
+/** The double run beside a single one; else runs in other units. */
+function twinsOf(study: Study, method: Method, start: StartChoice): readonly (() => Twin | null)[] {
+  const { problem } = study;
+  const made = (of: Problem, scales: Scales, choice: StartChoice): Twin | null => {
+    const run = attempt(() => compileWithStart(of, method, choice));
+    return run.ok ? { run: run.value, problem: of, scales } : null;
+  };
+  if (study.start.precision === 'single')
+    return [() => made(problem, { values: 1, time: 1 }, { ...start, precision: 'double' })];
+  const { linear } = inspectMethod(method);
+  // a formula of no known form, such as one that multiplies values, may not be the same in other units
+  if (linear === null) return [];
+  // neither is one in which a slope lacks its h, where time is measured otherwise
+  const isMeasuredWell = isMeasured(linear);
+  return UNITS.map((units) => () => {
+    const scales = isMeasuredWell ? units : { ...units, time: 1 };
+    const { solution } = start;
+    const scaled: Solution | undefined =
+      solution &&
+      ((t, state) => {
+        solution(t / scales.time, state);
+        intoUnits(problem, scales, state);
+      });
+    return made(
+      scaledProblem(problem, scales),
+      scales,
+      scaled === undefined ? start : { ...start, solution: scaled },
+    );
+  });
+}
+
+function intoUnits({ blocks }: Problem, scales: Scales, state: Float64Array): void {
+  for (const { derivative, offset, size } of blocks)
+    for (let j = offset; j < offset + size; j += 1) state[j]! *= scaleOf(scales, derivative);
+}
+
+/** A state in the units of the problem. */
+function back({ problem, scales }: Twin, state: ArrayLike<number>): Float64Array {
+  const values = Float64Array.from({ length: problem.size }, (_, j) => state[j]!);
+  for (const { derivative, offset, size } of problem.blocks)
+    for (let j = offset; j < offset + size; j += 1) values[j]! /= scaleOf(scales, derivative);
+  return values;
+}
+
+interface Found {
+  readonly error: number;
+  readonly signed: number | null;
+  readonly values: ArrayLike<number>;
+}
+
+function* runTwin(
+  twin: Twin,
+  { grid }: Measured,
+  study: Study,
+  measure: Measure,
+  order: number | null,
+): Generator<number, Found | null> {
+  const { time } = twin.scales;
+  const begun = attempt(() =>
+    begin(twin.run, {
+      ...grid,
+      start: grid.start * time,
+      h: grid.h * time,
+      wished: grid.wished * time,
+      shorter: grid.shorter === null ? null : grid.shorter * time,
+    }),
+  );
+  if (!begun.ok) return null;
+  const at: RunState = begun.value;
+  const choice =
+    typeof study.error.at === 'object' ? { ...study.error, at: { t: study.error.at.t * time } } : study.error;
+  const taken = yield* errorOfRun(
+    at,
+    twin.problem,
+    (t, state) => measure(t / time, back(twin, state)),
+    choice,
+    order,
+  );
+  return taken === null ? null : { ...taken, values: back(twin, at.state) };
+}
+
+/** How far apart two runs are by the error they are asked for. */
+function apart(one: Found, other: Found, study: Study, places: readonly number[], size: number): number {
+  if (one.signed !== null && other.signed !== null) return Math.abs(one.signed - other.signed);
+  if (study.error.at !== 'end') return Math.abs(one.error - other.error);
+  let squares = 0;
+  for (const j of places) squares += (one.values[j]! - other.values[j]!) ** 2;
+  return Math.sqrt(squares) / (isRelative(study.error) ? size : 1);
+}
+
+/** Standard deviation of values of which the distances are known. */
+function spread(runs: readonly Found[], distance: (one: Found, other: Found) => number): number {
+  const n = runs.length;
+  let squares = 0;
+  for (let i = 0; i < n; i += 1) for (let j = 0; j < i; j += 1) squares += distance(runs[i]!, runs[j]!) ** 2;
+  return Math.sqrt(squares / (n * (n - 1)));
+}
+
+/** What rounding does at least: to the value and to the exact one once, and within sums that cancel. */
+function leastRounding(
+  study: Study,
+  noise: RateNoise,
+  { taken, grid }: Measured,
+  places: readonly number[],
+): number {
+  if (taken === null) return 0;
+  const { problem, error, start } = study;
+  const unit = unitRoundoff(start.precision);
+  // errors of the rates pile up like a random walk
+  const walk = WALK * (unit / 2 ** -53) * noise.rates * Math.sqrt((problem.end - problem.start) * grid.h);
+  const own = error.at === 'local' ? noise.rates * grid.h : walk;
+  const exact = taken.t === null ? 0 : noise.exactAt(taken.t, places);
+  const size = isRelative(error) ? taken.size : 1;
+  return unit * (isRelative(error) ? 1 : taken.size) + (size > 0 ? (own + exact) / size : 0);
+}
+
+/**
+ * Measures how large rounding is in the errors of runs: each is done again in other units, which changes nothing but the
+ * rounding, and in single precision in double. Only rungs at which rounding can matter are measured; how large it can be
+ * comes from the coarsest one, times the number of steps. Growth along the solution is in it, as it is in the runs. Sums
+ * that cancel round alike in all units: what they do is added by running error bounds.
+ *
+ * @param runs of one method, in any order of h
+ * @param places of the components that the error is of
+ * @returns the size of rounding in each error; null where there is none
+ */
+export function* measuredRounding(
+  study: Study,
+  truth: Truth,
+  method: Method,
+  start: StartChoice,
+  runs: readonly Measured[],
+  measure: Measure,
+  places: readonly number[],
+  order: number | null,
+): Generator<number, readonly (number | null)[]> {
+  const noise = rateNoise(study.problem, truth);
+  const found = runs.map((one) => (one.taken === null ? null : leastRounding(study, noise, one, places)));
+  if (study.error.at === 'local') return found;
+  const twins: (Twin | null)[] = [];
+  const makers = twinsOf(study, method, start);
+  const twin = (i: number): Twin | null =>
+    twins.length > i ? twins[i]! : (twins[i] = makers[i]?.() ?? null);
+  const bySteps = runs.map((_, i) => i).sort((a, b) => runs[a]!.grid.steps - runs[b]!.grid.steps);
+  let first: { readonly size: number; readonly steps: number } | null = null;
+  for (const i of bySteps) {
+    const one = runs[i]!;
+    const { steps } = one.grid;
+    const least = found[i];
+    if (one.taken === null || least == null || steps * study.problem.size > MOST) continue;
+    const { error, size } = one.taken;
+    if (first !== null && error > DOUBTFUL * first.size * (steps / first.steps)) continue;
+    const all: Found[] = [{ ...one.taken, values: one.values }];
+    const count = first === null ? Math.min(1, makers.length) : makers.length;
+    for (let k = 0; k < count; k += 1) {
+      const other = twin(k);
+      if (other === null) return found;
+      const made = yield* runTwin(other, one, study, measure, order);
+      if (made !== null) all.push(made);
+    }
+    if (all.length < 2) continue;
+    const distance = (a: Found, b: Found): number => apart(a, b, study, places, size);
+    // beside a run in double, a single one is off by all of the distance
+    const isSingle = study.start.precision === 'single';
+    found[i] = Math.max(least, isSingle ? distance(all[0]!, all[1]!) : spread(all, distance));
+    first ??= { size: found[i], steps };
+  }
+  return found;
+}

@@ -1,0 +1,177 @@
+import { lower } from '../compile/program/lowering.ts';
+import type { Instruction, Program } from '../compile/program/program.ts';
+import { type RateLeaf, RateTrees } from '../compile/program/rate-tree.ts';
+import type { Register, StepLeaf } from '../compile/program/step-tree.ts';
+import type { Bound, Tree } from '../formula/expression.ts';
+import { findInLibrary } from '../method/library/find-method.ts';
+import type { Method } from '../method/method.ts';
+import type { Problem } from '../problem/problem.ts';
+
+/** Binary places behind the point: rounding is out of sight. */
+const BITS = 256n;
+const ONE = 1n << BITS;
+
+function times(a: bigint, b: bigint): bigint {
+  return (a * b) >> BITS;
+}
+
+function over(a: bigint, b: bigint): bigint {
+  return (a << BITS) / b;
+}
+
+/** A double as it is, without rounding. */
+function exactly(value: number): bigint {
+  let [scaled, power] = [value, 0n];
+  while (!Number.isInteger(scaled)) [scaled, power] = [scaled * 2, power + 1n];
+  return (BigInt(scaled) << BITS) >> power;
+}
+
+/** The nearest double of a number between 2^-200 and 2^800. */
+export function toDouble(a: bigint): number {
+  const sign = a < 0n ? -1 : 1;
+  const size = a < 0n ? -a : a;
+  const spare = BigInt(Math.max(0, size.toString(2).length - 60));
+  return sign * Number(size >> spare) * 2 ** Number(spare - BITS);
+}
+
+function root(a: bigint): bigint {
+  const square = a << BITS;
+  let guess = 1n << BigInt(Math.ceil(square.toString(2).length / 2));
+  for (;;) {
+    const next = (guess + square / guess) >> 1n;
+    if (next >= guess) return guess;
+    guess = next;
+  }
+}
+
+/** Evaluates a tree of rational operations and roots; throws for anything else. */
+function valueOf<B>(tree: Tree<Bound<B>>, leaf: (to: B) => bigint): bigint {
+  switch (tree.kind) {
+    case 'number':
+      return exactly(tree.value);
+    case 'negate':
+      return -valueOf(tree.of, leaf);
+    case 'binary': {
+      const [a, b] = [valueOf(tree.left, leaf), valueOf(tree.right, leaf)];
+      switch (tree.operator) {
+        case '+':
+          return a + b;
+        case '-':
+          return a - b;
+        case '*':
+          return times(a, b);
+        case '/':
+          return over(a, b);
+        case '^': {
+          let made = ONE;
+          for (let i = 0n; i < b >> BITS; i += 1n) made = times(made, a);
+          return made;
+        }
+      }
+      break;
+    }
+    case 'call':
+      if (tree.name === 'sqrt') return root(valueOf(tree.inputs[0]!, leaf));
+      break;
+    case 'bound':
+      return leaf(tree.to);
+    case 'if':
+      break;
+  }
+  throw new Error('not rational');
+}
+
+/** Steps of a method in fixed-point arithmetic, from the initial values on; explicit methods on one equation. */
+class FixedRun {
+  readonly #program: Program;
+  readonly #rate: Tree<Bound<RateLeaf>>;
+  readonly #start: bigint;
+  readonly #h: bigint;
+  /** Values of all steps. */
+  readonly values: bigint[];
+  readonly #slopes: bigint[] = [];
+
+  constructor(problem: Problem, method: Method, steps: number, until: number) {
+    const [block] = problem.blocks;
+    if (block === undefined || problem.size !== 1) throw new Error('one equation is asked for');
+    this.#program = lower(method, true);
+    this.#rate = new RateTrees(problem).at(block.rate, block, 0);
+    this.#start = exactly(problem.start);
+    this.#h = over(exactly(problem.end) - this.#start, BigInt(steps) << BITS);
+    const { depth } = this.#program;
+    const starter = depth === 0 ? null : findInLibrary(method.startWith?.name ?? '');
+    if (depth > 0 && starter === null) throw new Error('no starter');
+    this.values =
+      starter === null
+        ? [exactly(problem.initial[0]!)]
+        : [...new FixedRun(problem, starter, steps, depth).values];
+    while (this.values.length <= until) this.#step();
+  }
+
+  #time(n: number): bigint {
+    return this.#start + BigInt(n) * this.#h;
+  }
+
+  #f(t: bigint, y: bigint): bigint {
+    return valueOf(this.#rate, (to) => {
+      if (to.kind === 'time') return t;
+      if (to.kind === 'constant') return exactly(to.value);
+      return y;
+    });
+  }
+
+  #slope(n: number): bigint {
+    return (this.#slopes[n] ??= this.#f(this.#time(n), this.values[n]!));
+  }
+
+  #step(): void {
+    const n = this.values.length - 1;
+    const registers = new Map<Register, bigint>();
+    registers.set(this.#program.present[0]!, this.values[n]!);
+    for (const { of, back, register } of this.#program.kept)
+      registers.set(register, of === 'f' ? this.#slope(n - back) : this.values[n - back]!);
+    const leaf = (to: StepLeaf): bigint => {
+      switch (to.kind) {
+        case 'time':
+          return this.#time(n + to.offset);
+        case 'step':
+          return this.#h;
+        case 'constant':
+          return exactly(to.value);
+        case 'register':
+          return registers.get(to.register)!;
+        case 'tangent':
+          throw new Error('no tangents');
+      }
+    };
+    const run = (instruction: Instruction): void => {
+      if (instruction.kind === 'combine') registers.set(instruction.into, valueOf(instruction.value, leaf));
+      else if (instruction.kind === 'rate')
+        registers.set(
+          instruction.into,
+          this.#f(valueOf(instruction.time, leaf), registers.get(instruction.at[0]!)!),
+        );
+      else throw new Error('explicit methods without derivatives alone');
+    };
+    this.#program.instructions.forEach(run);
+    this.values.push(registers.get(this.#program.next[0]!)!);
+  }
+}
+
+/**
+ * The last value of a run with rounding out of sight, in 256 binary places; null for what is not rational, implicit, or
+ * more than one equation.
+ */
+export function fixedRun(problem: Problem, method: Method, steps: number): bigint | null {
+  try {
+    return new FixedRun(problem, method, steps, steps).values[steps] ?? null;
+  } catch (reason) {
+    if (reason instanceof Error) return null;
+    throw reason;
+  }
+}
+
+/** A double less a number in fixed point, as a double. */
+export function lessFixed(value: number, fixed: bigint): number {
+  return toDouble(exactly(value) - fixed);
+}

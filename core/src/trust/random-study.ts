@@ -1,0 +1,147 @@
+import type { StudyDocument } from '../document/document.ts';
+import { LIBRARY } from '../method/library/library.ts';
+import { between, type Chance, oneOf } from './chance.ts';
+
+/** A solution and its derivatives, as they are typed. */
+interface Curve {
+  readonly value: string;
+  readonly slope: string;
+  readonly bend: string;
+}
+
+function curve(chance: Chance): Curve {
+  const [a, w, c] = [between(chance, 1.2, 3), between(chance, 0.5, 3), between(chance, 0.2, 1.5)];
+  return oneOf<Curve>(chance, [
+    { value: `(${a} + sin(${w}*t))`, slope: `${w}*cos(${w}*t)`, bend: `(-${w}^2*sin(${w}*t))` },
+    { value: `(${a}*exp(-${c}*t))`, slope: `(-${a}*${c}*exp(-${c}*t))`, bend: `${a}*${c}^2*exp(-${c}*t)` },
+    { value: `(${a} + ${c}*t + t^3/9)`, slope: `(${c} + t^2/3)`, bend: `2*t/3` },
+    {
+      value: `(${a}/(1 + ${c}*t))`,
+      slope: `(-${a}*${c}/(1 + ${c}*t)^2)`,
+      bend: `2*${a}*${c}^2/(1 + ${c}*t)^3`,
+    },
+    {
+      value: `(ln(${a} + t) + ${c})`,
+      slope: `1/(${a} + t)`,
+      bend: `(-1/(${a} + t)^2)`,
+    },
+    {
+      value: `(cos(${w}*t)*exp(-t/4) + ${a})`,
+      slope: `(-${w}*sin(${w}*t) - cos(${w}*t)/4)*exp(-t/4)`,
+      bend: `((1/16 - ${w}^2)*cos(${w}*t) + ${w}*sin(${w}*t)/2)*exp(-t/4)`,
+    },
+  ]);
+}
+
+/** A smooth function of t and one or two values, as it is typed. */
+function coupling(chance: Chance, y: string, z: string): string {
+  const c = between(chance, 0.1, 1.2);
+  return oneOf(chance, [
+    `${c}*${y}`,
+    `(-${c}*${y})`,
+    `${c}*${y}*cos(2*t)`,
+    `(-${c}*${y}^2/3)`,
+    `sin(${c}*${y})`,
+    `${c}*${y}*${z}/3`,
+    `(-${c}*t*${y}/2)`,
+    `(-${y}^3/12)`,
+  ]);
+}
+
+/** A problem with a known solution: its rate is that of the solution, and a term that is zero along it. */
+function manufactured(chance: Chance): { readonly text: string; readonly names: readonly string[] } {
+  const end = between(chance, 0.8, 3, 1);
+  const [one, two] = [curve(chance), curve(chance)];
+  const interval = `0 <= t <= ${end}`;
+  const at0 = (text: string): string => text.replace(/\bt\b/g, '0');
+  const rate = (name: string, other: string, own: Curve, others: Curve, slope: string): string => {
+    const term = coupling(chance, 'Y', 'Z');
+    const put = (y: string, z: string): string => term.replaceAll('Y', y).replaceAll('Z', z);
+    return `${slope} + ${put(name, other)} - ${put(own.value, others.value)}`;
+  };
+  switch (Math.floor(chance() * 4)) {
+    case 0:
+    case 1:
+      return {
+        names: ['y'],
+        text: [
+          `y' = ${rate('y', 'y', one, one, one.slope)}`,
+          `y(0) = ${at0(one.value)}`,
+          interval,
+          `y(t) = ${one.value}`,
+        ].join('\n'),
+      };
+    case 2:
+      return {
+        names: ['u', 'w'],
+        text: [
+          `u' = ${rate('u', 'w', one, two, one.slope)}`,
+          `w' = ${rate('w', 'u', two, one, two.slope)}`,
+          `u(0) = ${at0(one.value)}`,
+          `w(0) = ${at0(two.value)}`,
+          interval,
+          `u(t) = ${one.value}`,
+          `w(t) = ${two.value}`,
+        ].join('\n'),
+      };
+    default:
+      return {
+        names: ['x', "x'"],
+        text: [
+          `x'' = ${rate('x', 'x', one, one, one.bend)}`,
+          `x(0) = ${at0(one.value)}`,
+          `x'(0) = ${at0(one.slope)}`,
+          interval,
+          `x(t) = ${one.value}`,
+        ].join('\n'),
+      };
+  }
+}
+
+function ladderOf(chance: Chance, heavy: boolean): StudyDocument['ladder'] {
+  const first = Math.floor(between(chance, 6, 16, 0));
+  const factor = oneOf(chance, [2, 2, 2, 1.5, 3]);
+  const rungs = Math.floor(between(chance, 4, heavy ? 6 : 8, 0));
+  const counts = Array.from({ length: rungs }, (_, i) => Math.round(first * factor ** i)).filter(
+    (n) => n <= (heavy ? 600 : 4000),
+  );
+  return { counts };
+}
+
+function errorOf(chance: Chance, names: readonly string[]): NonNullable<StudyDocument['error']> {
+  const at = oneOf<NonNullable<NonNullable<StudyDocument['error']>['at']>>(chance, [
+    'end',
+    'end',
+    'end',
+    'max',
+    'rms',
+  ]);
+  const scale =
+    at === 'end' ? oneOf<'absolute' | 'relative'>(chance, ['absolute', 'absolute', 'relative']) : 'absolute';
+  return { at, scale, of: oneOf(chance, ['norm', ...names]) };
+}
+
+/** A smooth study as a file: a problem with known solution, some methods of the library, a ladder, an error. */
+export function randomStudy(chance: Chance): StudyDocument {
+  const { text, names } = manufactured(chance);
+  const isSecond = names.includes("x'");
+  const usable = LIBRARY.filter(({ text: formula }) => isSecond || !/^v\[n\+1\]|\bx\[n\+1\]/m.test(formula));
+  const method = oneOf(chance, usable);
+  const heavy = method.text.includes('solve');
+  return {
+    schritt: 1,
+    kind: 'study',
+    title: 'A random study',
+    problem: { title: 'A random problem', text: chance() < 0.15 ? withoutExact(text) : text },
+    methods: [{ title: method.title, text: method.text }],
+    ladder: ladderOf(chance, heavy),
+    error: errorOf(chance, names),
+  };
+}
+
+function withoutExact(text: string): string {
+  return text
+    .split('\n')
+    .filter((line) => !/^\w+\(t\) = /.test(line))
+    .join('\n');
+}

@@ -1,0 +1,98 @@
+import { openStudy } from '../document/open-study.ts';
+import type { StudyDocument } from '../document/document.ts';
+import { parseProblem } from '../problem/parse-problem.ts';
+import { findInLibrary } from '../method/library/find-method.ts';
+import { runStudy } from '../study/run-study.ts';
+import type { Study } from '../study/runs/study.ts';
+import { chanceFrom } from './chance.ts';
+import { falseClaims } from './claims.ts';
+import { fixedRun, toDouble } from './fixed-point.ts';
+import { hardStudy } from './hard-study.ts';
+import { coverage, type Covered } from './order-coverage.ts';
+import { randomStudy } from './random-study.ts';
+
+function opened(document: StudyDocument): Study {
+  const reading = openStudy(document);
+  if (!reading.ok) throw new Error(JSON.stringify([reading.errors, document]));
+  return reading.study;
+}
+
+test('a run with rounding out of sight is that of exact fractions', () => {
+  const problem = parseProblem("y' = -y\ny(0) = 1\n0 <= t <= 1");
+  if (!problem.ok) throw new Error('text');
+  const run = (title: string, steps: number): number =>
+    toDouble(fixedRun(problem.value, findInLibrary(title)!, steps) ?? 0n);
+  // (1 - 1/4)^4 and (1 - 1/2 + 1/8)^2, no digit of which is lost in a double
+  expect(run('Euler', 4)).toBe(81 / 256);
+  expect(run('Heun', 2)).toBe(25 / 64);
+  // the first step by Heun, then y2 = y1 + h (-3/2 y1 + 1/2 y0)
+  expect(run('Adams-Bashforth 2', 2)).toBe(5 / 8 - (3 / 4) * (5 / 8) + 1 / 4);
+  expect(fixedRun(problem.value, findInLibrary('Backward Euler')!, 4)).toBeNull();
+});
+
+test('of 300 random smooth studies no finding is false, and the order is in its range in 95 of 100', () => {
+  const chance = chanceFrom(2026);
+  const seen: Covered[] = [];
+  const wrong: string[] = [];
+  for (let i = 0; i < 300; i += 1) {
+    const study = opened(randomStudy(chance));
+    const result = runStudy(study);
+    wrong.push(...falseClaims(study, result));
+    seen.push(...coverage(result));
+  }
+  expect(wrong).toEqual([]);
+  const ranges = seen.filter(({ range }) => range !== null);
+  const held = ranges.filter(({ range, truth }) => range!.low <= truth && truth <= range!.high);
+  expect(ranges.length).toBeGreaterThan(0.9 * seen.length);
+  expect(held.length).toBeGreaterThan(0.95 * ranges.length);
+  const widths = ranges.map(({ range }) => range!.high - range!.low).sort((a, b) => a - b);
+  expect(widths[widths.length >> 1]).toBeLessThan(0.1);
+}, 120_000);
+
+test('of 100 studies that are easily judged wrongly no finding is false', () => {
+  const chance = chanceFrom(2026);
+  const wrong: string[] = [];
+  const kinds = new Set<string>();
+  for (let i = 0; i < 100; i += 1) {
+    const study = opened(hardStudy(chance).document);
+    const result = runStudy(study);
+    wrong.push(...falseClaims(study, result));
+    for (const { kind } of result.findings) kinds.add(kind);
+  }
+  expect(wrong).toEqual([]);
+  // they are hard in many ways
+  for (const kind of ['floor', 'large', 'unstable', 'oscillation', 'no order', 'formula', 'not yet', 'sign'])
+    expect(kinds).toContain(kind);
+}, 60_000);
+
+test('a false claim is found', () => {
+  const study = opened(hardStudy(chanceFrom(5)).document);
+  const honest = runStudy(study);
+  const method = honest.methods[0]!;
+  const made = {
+    ...honest,
+    findings: [
+      {
+        kind: 'better than promised',
+        rungs: [],
+        tone: 'plain',
+        figures: { value: 9.5, low: 9.4, high: 9.6, promised: 1, by: 'proof' },
+        method: 0,
+        sentence: 'made up',
+      },
+      {
+        kind: 'large',
+        rungs: [],
+        tone: 'trouble',
+        figures: { sizes: [], error: 1, swing: 2 },
+        method: 0,
+        sentence: 'made up, too',
+      },
+    ],
+  } as const;
+  expect(method.title).not.toBe('');
+  expect(falseClaims(study, made)).toEqual([
+    expect.stringContaining('better than promised: made up; but finer runs show'),
+    'large: made up, too; but 1 is not larger than 2',
+  ]);
+});

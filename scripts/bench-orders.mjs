@@ -1,0 +1,52 @@
+// How often the true order lies in the range that a study states, over 1,000 random smooth studies with a fixed seed.
+import { join } from 'node:path';
+import { root } from './fresh.mjs';
+
+const SEED = 2026;
+const STUDIES = 1000;
+
+const KINDS = [
+  ['one step', (text) => !/start with|solve|f'/.test(text) && !/\b[xv]\[n\+1\]/.test(text)],
+  ['several steps', (text) => /start with/.test(text) && !/solve/.test(text)],
+  ['implicit', (text) => /solve/.test(text)],
+  ['Taylor', (text) => /f'/.test(text)],
+  ['for x and v', (text) => /\b[xv]\[n\+1\]/.test(text)],
+];
+
+/** A table: kind of method, studies, stated, held, median and 90 % of the widths. */
+export async function benchOrders() {
+  const of = (file) => import(join(root, 'core/dist', file));
+  const { chanceFrom } = await of('trust/chance.js');
+  const { randomStudy } = await of('trust/random-study.js');
+  const { coverage } = await of('trust/order-coverage.js');
+  const { openStudy } = await of('document/open-study.js');
+  const { runStudy } = await of('study/run-study.js');
+  const chance = chanceFrom(SEED);
+  const seen = [];
+  while (seen.length < STUDIES) {
+    const document = randomStudy(chance);
+    const opened = openStudy(document);
+    if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
+    for (const one of coverage(runStudy(opened.study))) seen.push({ ...one, text: document.methods[0].text });
+  }
+  const rows = [...KINDS, ['all', () => true]].map(([kind, is]) => {
+    const own = seen.filter(({ text }) => is(text));
+    const stated = own.filter(({ range }) => range !== null);
+    const held = stated.filter(({ range, truth }) => range.low <= truth && truth <= range.high);
+    const widths = stated.map(({ range }) => range.high - range.low).sort((a, b) => a - b);
+    return {
+      kind,
+      studies: own.length,
+      stated: stated.length,
+      held: held.length,
+      share: held.length / stated.length,
+      median: widths[widths.length >> 1],
+      ninety: widths[Math.floor(widths.length * 0.9)],
+    };
+  });
+  for (const { kind, studies, stated, held, share, median, ninety } of rows)
+    console.log(
+      `| ${kind} | ${studies} | ${stated} | ${held} | ${(100 * share).toFixed(1)} % | ${median.toFixed(3)} | ${ninety.toFixed(3)} |`,
+    );
+  return rows;
+}
