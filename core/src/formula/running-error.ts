@@ -9,6 +9,8 @@ export interface Bounded {
 }
 
 const UNIT = 2 ** -53;
+/** Part of a value by which it is moved to see how a function moves. */
+const SEEN = 1e-7;
 
 /** A result of one operation: what came in with its inputs, and its own rounding. */
 function rounded(value: number, inherited: number): Bounded {
@@ -85,9 +87,11 @@ function moved(inputs: readonly Bounded[], at: (values: readonly number[]) => nu
   for (const [i, { error }] of inputs.entries()) {
     if (error === 0) continue;
     const values = inputs.map((input) => input.value);
-    const shifted = (by: number): number =>
-      Math.abs(at(values.map((v, k) => (k === i ? v + by : v))) - value);
-    const most = Math.max(shifted(error), shifted(-error));
+    // by more than rounding, so that a difference of values is one of values
+    const by = Math.max(error, SEEN * Math.abs(inputs[i]!.value));
+    const shifted = (sign: number): number =>
+      Math.abs(at(values.map((v, k) => (k === i ? v + sign * by : v))) - value);
+    const most = (Math.max(shifted(1), shifted(-1)) * error) / by;
     sum += Number.isFinite(most) ? most : 0;
   }
   return sum;

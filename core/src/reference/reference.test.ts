@@ -171,3 +171,82 @@ test('a bounce off |x| is met at the time the solution itself decides', () => {
   solution.at(4 * Math.SQRT2, out);
   expect(Math.abs(out[0]! - 1)).toBeLessThan(1e-12);
 });
+
+/** Problems at whose solutions a series is easily wrong, with the solution. */
+const HARD: readonly (readonly [text: string, exact: (t: number) => number])[] = [
+  // a tank that is empty at 80/7 and stays so: behind that the series of the root would rise again
+  ["level' = -0.35*sqrt(max(level, 0))\nlevel(0) = 4\n0 <= t <= 20", (t) => Math.max(0, 2 - 0.175 * t) ** 2],
+  ["y' = -sqrt(y)\ny(0) = 1\n0 <= t <= 3", (t) => Math.max(0, 1 - t / 2) ** 2],
+  // no series at t = 1
+  [
+    "y' = sqrt(abs(t - 1))\ny(0) = 0\n0 <= t <= 2",
+    (t) => (1 + Math.sign(t - 1) * Math.abs(t - 1) ** 1.5) / 1.5,
+  ],
+  // jumps, few and many
+  ["y' = if(t < 1/3, 1, 5)\ny(0) = 0\n0 <= t <= 1", (t) => (t < 1 / 3 ? t : 1 / 3 + 5 * (t - 1 / 3))],
+  [
+    "y' = floor(5*t)\ny(0) = 0\n0 <= t <= 1",
+    (t) => {
+      const k = Math.floor(5 * t);
+      return (k * (k - 1)) / 10 + k * (t - k / 5);
+    },
+  ],
+  [
+    "y' = mod(3000*t, 1)\ny(0) = 0\n0 <= t <= 1",
+    (t) => {
+      const [whole, part] = [Math.floor(3000 * t), 3000 * t - Math.floor(3000 * t)];
+      return (whole / 2 + (part * part) / 2) / 3000;
+    },
+  ],
+  // at rest at the start, far from t = 0
+  ["y' = -y + t - 1e4\ny(1e4) = 0\n1e4 <= t <= 10002", (t) => t - 10001 + Math.exp(1e4 - t)],
+  ["y' = -y + t - 1e6\ny(1e6) = 0\n1e6 <= t <= 1000002", (t) => t - 1000001 + Math.exp(1e6 - t)],
+  // an unstable one: rounding grows like exp(40)
+  ["y' = 20*(y - cos(t)) - sin(t)\ny(0) = 1\n0 <= t <= 2", (t) => Math.cos(t)],
+  // an equilibrium that is not left
+  ["y' = y*(1 - y)\ny(0) = 1\n0 <= t <= 50", () => 1],
+];
+
+test.each(HARD)('the stated error of a reference holds within a factor of three: %s', (text, exact) => {
+  const { start, end } = problem(text);
+  const { solution, error } = estimatedReference(problem(text));
+  expect(solution.ending).toBeNull();
+  const out = new Float64Array(1);
+  let [most, scale] = [0, 0];
+  for (let i = 0; i <= 50; i += 1) {
+    const t = start + ((end - start) * i) / 50;
+    solution.at(t, out);
+    most = Math.max(most, Math.abs(out[0]! - exact(t)));
+    scale = Math.max(scale, Math.abs(exact(t)));
+  }
+  expect(most).toBeLessThanOrEqual(3 * error * scale);
+  expect(error).toBeLessThan(1e-9);
+});
+
+test('where more than one solution goes on there is no reference', () => {
+  const ending = (text: string): readonly [number, string | null] => {
+    const { solution } = estimatedReference(problem(text));
+    return [solution.reached, solution.ending];
+  };
+  // 0 and -(t - 2)^2/4 both go on behind t = 2
+  const [left, why] = ending("y' = -sqrt(abs(y))\ny(0) = 1\n0 <= t <= 3");
+  expect(left).toBeCloseTo(2, 6);
+  expect(why).toBe('singular');
+  expect(ending("y' = sqrt(y)\ny(0) = 0\n0 <= t <= 2")).toEqual([0, 'singular']);
+  const [blown, leaves] = ending("y' = y^2\ny(0) = 1\n0 <= t <= 2");
+  expect(blown).toBeCloseTo(1, 9);
+  expect(leaves).toBe('leaves');
+});
+
+test('a large system has a reference between its points as good as at them', () => {
+  const { kind, solution, error } = estimatedReference(
+    problem("u[i]' = -3*u[i] for i = 1..1001\nu[i](0) = 1 for i = 1..1001\n0 <= t <= 1"),
+  );
+  expect(kind).toBe('fine steps');
+  const out = new Float64Array(1001);
+  for (const t of [0.0001, 0.3125, 0.55555, 0.9999]) {
+    solution.at(t, out);
+    expect(Math.abs(out[500]! - Math.exp(-3 * t))).toBeLessThan(1e-12);
+  }
+  expect(error).toBeLessThan(1e-12);
+});

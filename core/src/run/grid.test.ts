@@ -59,3 +59,24 @@ test.each([
 ])('%j is refused: %s', (wish, message) => {
   expect(() => layGrid(0, 1, wish)).toThrow(new Refusal('grid', message));
 });
+
+test.each([
+  // of 1 and 0.5 the second is nearer to 0.7
+  [0, 1, 0.7, 2],
+  [1, 2, 0.7, 2],
+  [-1, 1, Math.PI / 7, 5],
+  [0, 1, 0.41, 3],
+  // as near to both: the smaller step
+  [0, 1, 0.75, 2],
+])('on [%d, %d] the step size nearest to %d that divides makes %d steps', (start, end, h, steps) => {
+  const grid = layGrid(start, end, { h }, 'fit');
+  expect(grid).toMatchObject({ steps, divides: false });
+  const off = (n: number): number => Math.abs((end - start) / n - h);
+  for (const other of [steps - 1, steps + 1].filter((n) => n > 0))
+    expect(off(other)).toBeGreaterThanOrEqual(off(steps));
+});
+
+test('far from zero a step divides up to the rounding of the ends', () => {
+  expect(layGrid(1000000.1, 1000000.4, { h: 0.1 }, 'overrun')).toMatchObject({ divides: true, steps: 3 });
+  expect(layGrid(1000000.1, 1000000.4, { h: 0.11 }, 'overrun').divides).toBe(false);
+});

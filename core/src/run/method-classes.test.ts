@@ -318,3 +318,28 @@ test('rates are evaluated as often as the text says: a counter in the generated 
   const run = compileRun(problem.value, method.value);
   expect(run.advance.toString().match(/\btan\(/g)).toHaveLength(2);
 });
+
+const MIDPOINT = findInLibrary('Implicit midpoint')!.text;
+const GAUSS = findInLibrary('Gauss 2')!.text;
+
+test('implicit formulas come to rest with the solution, and count as solved there', () => {
+  const problem = "y' = -3*(y - 0.7)\ny(0) = 0\n0 <= t <= 50";
+  for (const steps of [200, 400, 5000]) {
+    const h = 50 / steps;
+    const [y] = end(compiled(problem, MIDPOINT), steps);
+    const growth = (1 - 1.5 * h) / (1 + 1.5 * h);
+    expect(y).toBeCloseTo(0.7 - 0.7 * growth ** steps, 14);
+    expect(end(compiled(problem, GAUSS), steps)[0]).toBeCloseTo(0.7, 14);
+  }
+});
+
+test('of the roots of a stiff step the one near the present value is found', () => {
+  const problem =
+    "a' = -0.04*a + 1e4*b*c\nb' = 0.04*a - 1e4*b*c - 3e7*b^2\nc' = 3e7*b^2\na(0) = 1\nb(0) = 0\nc(0) = 0\n0 <= t <= 40";
+  for (const steps of [40, 200, 400, 1000, 1500, 4000]) {
+    const [a, b, c] = end(compiled(problem, MIDPOINT), steps);
+    // the value of the literature at t = 40 (E. Hairer, G. Wanner, Solving Ordinary Differential Equations II, IV.10)
+    expect(a).toBeCloseTo(0.7158, 3);
+    expect(a! + b! + c!).toBeCloseTo(1, 12);
+  }
+});

@@ -1,14 +1,6 @@
 import { exactCheckSentence } from '../../problem/check-exact.ts';
 import { typedCheckSentence } from '../../reference/check-typed.ts';
-import {
-  count,
-  fixed,
-  raised,
-  rangeText,
-  rounded,
-  significant,
-  stepSizeText,
-} from '../../text/number-text.ts';
+import { count, fixed, raised, rangeText, rounded, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
 import type { Course, Figures, Promise, Ranged, ReferenceFigures } from './figures.ts';
 import { large, number, steps, time } from './finding-words.ts';
@@ -43,6 +35,14 @@ function percent(part: number): string {
 /** A time that is known to about three digits. */
 function significantTime(t: number): string {
   return time(rounded(t, 3));
+}
+
+/** A slope with its standard error, to the digits that this allows: 2.00 ± 0.01. */
+function slopeText(slope: number, standardError: number): string {
+  const digits = standardError < 0.005 ? 3 : standardError < 0.3 ? 2 : 1;
+  const unit = Number(`1e-${digits}`);
+  const error = Math.max(1, Math.ceil(standardError / unit - 1e-9)) * unit;
+  return `${fixed(slope, digits)} ± ${fixed(error, digits)}`;
 }
 
 const GOES = {
@@ -175,7 +175,7 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     return `${range}: ${courseText(figures)}; ${promiseText(figures)}${kinksText(figures.kinks, figures.independent)}`;
   },
   slope: ({ order, standardError, count: rungs }) =>
-    `slope by least squares ${fixed(order, 2)} ± ${significant(standardError, 1)} over ${rungs} rungs`,
+    `slope by least squares ${slopeText(order, standardError)} over ${rungs} rungs`,
   'two rungs': ({ order }) =>
     `slope ${fixed(order, 2)} between the two rungs that count; an order takes a third`,
   'better than promised': (figures) => `order ${rangeText(figures)} here, where ${promiseText(figures)}`,

@@ -21,16 +21,19 @@ const FAR = 2.5;
 /** Rounding is a standard deviation: so many of them are allowed for. */
 const DEVIATIONS = 3;
 /** A finest error with more than this part of rounding is passed over, where others are left. */
-const NOISY = 1 / 60;
+const NOISY = 1 / 500;
 /** Half of the narrowest range. */
 const LEAST = 0.01;
 /** Half of the widest range that is told. */
 const WIDEST = 0.5;
 
-/** From the finest on that is clear of rounding, as long as three are left. */
+/** Errors that are left then, at least. */
+const LEFT = 4;
+
+/** From the finest on that is clear of rounding, as long as some are left. */
 function fromClear(points: readonly UncertainError[]): readonly UncertainError[] {
   const clear = points.findIndex(({ error, uncertainty }) => uncertainty <= NOISY * error);
-  return points.slice(Math.max(0, Math.min(clear, points.length - 3)));
+  return points.slice(Math.max(0, Math.min(clear < 0 ? points.length : clear, points.length - LEFT)));
 }
 
 /** How far the order between neighbours may still go: of its last change a part, or more where changes do not become smaller. */
