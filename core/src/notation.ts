@@ -23,7 +23,6 @@ export {
   fixed,
   general,
   mantissaAndExponent,
-  rangeText,
   powerOfTen,
   rounded,
   short,

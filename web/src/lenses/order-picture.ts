@@ -2,7 +2,6 @@ import {
   exponential,
   count,
   mantissaAndExponent,
-  rangeText,
   fixed,
   powerOfTen,
   stepSizeText,
@@ -78,7 +77,8 @@ function fitsOf({ keyed, placeOf, palette }: OrderView): readonly Fit[] {
       {
         id: keyed.keys[i] ?? '',
         color: methodMark(palette, placeOf(keyed.keys[i] ?? '')).color,
-        text: order === null ? `slope ${fixed(fit.order, 2)}` : rangeText(order),
+        // the range of the order stands in the findings
+        text: order === null ? `slope ${fixed(fit.order, 2)}` : fixed(order.value, 2),
         from: at(Math.min(...sizes)),
         to: at(Math.max(...sizes)),
       },
