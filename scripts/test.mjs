@@ -4,10 +4,12 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from './chromium.mjs';
+import { compilers } from './debian.mjs';
 import { buildNode, buildWeb, install, root } from './fresh.mjs';
 
 install();
 chromium();
+compilers();
 buildNode();
 buildWeb();
 

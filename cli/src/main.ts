@@ -1,6 +1,7 @@
 import { Refusal } from '@schritt/core/notation';
 import { Command, Option } from 'commander';
 import { checkCommand } from './commands/check.ts';
+import { exportCommand, type ExportOptions, FORMATS, WHATS } from './commands/export.ts';
 import { inspectCommand } from './commands/inspect.ts';
 import { emitCommand } from './commands/emit.ts';
 import { runCommand, type RunOptions } from './commands/run.ts';
@@ -12,6 +13,17 @@ import { visible } from './visible.ts';
 function answer(work: () => string): void {
   try {
     process.stdout.write(visible(work()));
+  } catch (thrown) {
+    if (!(thrown instanceof Failure) && !(thrown instanceof Refusal)) throw thrown;
+    process.stderr.write(`${visible(thrown.message)}\n`);
+    process.exitCode = 1;
+  }
+}
+
+/** The same for what comes in parts; what is printed shows no sign that a terminal would take for a command. */
+function answerInParts(work: () => Iterable<string>, isPrinted: boolean): void {
+  try {
+    for (const part of work()) if (isPrinted) process.stdout.write(visible(part));
   } catch (thrown) {
     if (!(thrown instanceof Failure) && !(thrown instanceof Refusal)) throw thrown;
     process.stderr.write(`${visible(thrown.message)}\n`);
@@ -68,5 +80,23 @@ program
   .argument('<file>', 'a study file')
   .requiredOption('--method <title>', 'which method of the study')
   .action((file: string, options: { method: string }) => answer(() => emitCommand(file, options)));
+
+program
+  .command('export')
+  .description('write a study or a run as a table or a program')
+  .argument('<file>', 'a study file')
+  .addOption(new Option('--what <what>', 'what to write').choices(WHATS).default('rungs'))
+  .addOption(new Option('--as <format>', 'how to write it').choices(FORMATS).default('csv'))
+  .option('--method <title>', 'which method of the study, for rows and programs')
+  .option('--h <size>', 'step size: a number or an expression such as pi/8')
+  .option('--steps <count>', 'number of steps instead of a step size')
+  .option('--columns <names>', 'columns of rows by their names, with commas between them')
+  .option('--digits <count>', 'significant digits, instead of whole doubles')
+  .option('--bom', 'a byte order mark before CSV')
+  .option('--part', 'LaTeX or HTML to be put into a document')
+  .option('--out <file>', 'a file to write instead of printing')
+  .action((file: string, options: ExportOptions) =>
+    answerInParts(() => exportCommand(file, options), options.out === undefined),
+  );
 
 program.parse();

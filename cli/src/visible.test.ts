@@ -17,3 +17,8 @@ test('JSON stays the same document', () => {
   expect(shown).not.toMatch(/[\x7f-\x9f\u2028-\u202e]/);
   expect(JSON.parse(shown)).toEqual(document);
 });
+
+test('the ends of lines of CSV are left, a return that goes back over a line is not', () => {
+  expect(visible('a,b\r\nc,d\r\n')).toBe('a,b\r\nc,d\r\n');
+  expect(visible('safe\rrm')).toBe('safe\\u000drm');
+});

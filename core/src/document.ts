@@ -14,6 +14,18 @@ export { runKey, studyKey } from './document/run-key.ts';
 export { documentSchema } from './document/schema.ts';
 export { type Cell, csv } from './publish/csv.ts';
 export { plainTable } from './publish/plain-table.ts';
+export { LANGUAGES, type LanguageName } from './publish/programs/language.ts';
+export { programOf } from './publish/programs/program-of.ts';
 export { rowsTable, stageComponents, vectorNames } from './publish/rows-table.ts';
 export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
+export { rowTable } from './publish/tables/row-table.ts';
+export {
+  comparisonTable,
+  costTable,
+  RUNG_COLUMNS,
+  type RungColumn,
+  rungTable,
+} from './publish/tables/study-tables.ts';
+export { TABLE_FORMATS, type Table, type TableFormat } from './publish/tables/table.ts';
+export { type TableOptions, writeTable } from './publish/tables/table-formats.ts';

@@ -7,7 +7,7 @@ import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
 import { type Promised, promisedOrder } from '../trial/promised-order.ts';
 import { clearRungs } from './clear-rungs.ts';
-import type { UncertainError } from './expansion.ts';
+import type { UncertainError } from '../runs/expansion.ts';
 import type { MethodResult, RungResult } from './method-result.ts';
 import { errorRatio, observedOrder } from './order.ts';
 import { orderRange } from './order-range.ts';

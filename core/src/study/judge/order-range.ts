@@ -1,4 +1,4 @@
-import { orderThrough, type Reading, type UncertainError } from './expansion.ts';
+import { orderThrough, type Reading, type UncertainError } from '../runs/expansion.ts';
 
 /** The order that errors show, as a range in which the true one lies. */
 export interface OrderRange {

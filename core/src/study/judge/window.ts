@@ -1,6 +1,6 @@
 import { exp } from '../../elementary/exponential.ts';
 import { ln } from '../../elementary/logarithm.ts';
-import { logarithmAt, type UncertainError } from './expansion.ts';
+import { logarithmAt, type UncertainError } from '../runs/expansion.ts';
 import { leastSquares } from './order.ts';
 import { orderRange } from './order-range.ts';
 

@@ -7,7 +7,9 @@ import type { Method } from '../../method/method.ts';
 import type { Problem } from '../../problem/problem.ts';
 import type { Grid } from '../../run/grid.ts';
 import { begin, type RunState } from '../../run/integrate.ts';
+import { ln } from '../../elementary/logarithm.ts';
 import { attempt } from '../../text/refusal.ts';
+import { logarithmAt } from './expansion.ts';
 import { isRelative } from './error-choice.ts';
 import { errorOfRun, type Measure, type RunError } from './error-measure.ts';
 import { type RateNoise, rateNoise } from './rate-noise.ts';
@@ -158,6 +160,33 @@ function leastRounding(
   return unit * (isRelative(error) ? 1 : taken.size) + (size > 0 ? (own + exact) / size : 0);
 }
 
+/** How near, in ln e, the finest errors must be to the expansion through those coarser to show no rounding. */
+const SHOWS = 0.02;
+/** Rungs that such an expansion goes through, and finest ones that are held against it. */
+const THROUGH = 3;
+const HELD = 2;
+/** Errors below that part of the values are measured in any case. */
+const SMALL = 1e-9;
+
+/**
+ * Whether rounding is out of sight at once: the finest errors, where it is largest, are on the expansion of the coarser ones
+ * to within two percent, and are no small part of the values.
+ */
+function isClear(runs: readonly Measured[]): boolean {
+  const points = runs
+    .flatMap(({ grid, taken }, rung) =>
+      taken !== null && taken.error > 0
+        ? [{ rung, h: grid.h, error: taken.error, uncertainty: 0, size: taken.size }]
+        : [],
+    )
+    .sort((a, b) => a.h - b.h);
+  if (points.length < THROUGH + HELD) return false;
+  return points.slice(0, HELD).every(({ h, error, size }, i) => {
+    const expected = logarithmAt(points.slice(i + 1, i + 1 + THROUGH), h);
+    return error > SMALL * size && expected !== null && Math.abs(ln(error) - expected.value) < SHOWS;
+  });
+}
+
 /**
  * Measures how large rounding is in the errors of runs: each is done again in other units, which changes nothing but the
  * rounding, and in single precision in double. Only rungs at which rounding can matter are measured; how large it can be
@@ -180,7 +209,7 @@ export function* measuredRounding(
 ): Generator<number, readonly (number | null)[]> {
   const noise = rateNoise(study.problem, truth);
   const found = runs.map((one) => (one.taken === null ? null : leastRounding(study, noise, one, places)));
-  if (study.error.at === 'local') return found;
+  if (study.error.at === 'local' || isClear(runs)) return found;
   const twins: (Twin | null)[] = [];
   const makers = twinsOf(study, method, start);
   const twin = (i: number): Twin | null =>

@@ -1,0 +1,124 @@
+import type { ProgramParts } from './language.ts';
+import { type Dialect, likeC } from './like-c.ts';
+import { WRITINGS } from './writings.ts';
+
+const { number } = WRITINGS.c;
+
+function signed(value: number): string {
+  return value < 0 ? `-${number(-value)}` : number(value);
+}
+
+function declared(numbers: readonly string[], arrays: readonly string[], width: number): string {
+  return [...numbers, ...arrays.map((name) => `${name}[${width}]`)].join(', ');
+}
+
+const DIALECT: Dialect = {
+  head: (notes) => [
+    '/*',
+    ...notes.map((line) => ` * ${line.replaceAll('*/', '* /')}`.trimEnd()),
+    ' *',
+    ' * cc -std=c99 -O2 -ffp-contract=off program.c -lm',
+    ' */',
+    '#include <math.h>',
+    '#include <stdio.h>',
+    '#include <stdlib.h>',
+    '',
+  ],
+  constant: (name, value, note) => {
+    const shown =
+      note === value || note === String(Number(value)) ? '' : ` /* ${note.replaceAll('*/', '* /')} */`;
+    return `static const double ${name} = ${value};${shown}`;
+  },
+  routine: (head, lines) => [`${head} {`, ...lines.map((line) => (line === '' ? '' : `  ${line}`)), '}'],
+  declare: (numbers, arrays, width) =>
+    numbers.length + arrays.length === 0 ? [] : [`double ${declared(numbers, arrays, width)};`],
+  globals: (numbers, arrays, width) =>
+    numbers.length + arrays.length === 0 ? [] : [`static double ${declared(numbers, arrays, width)};`],
+  loop: (from, below) => `for (int j = ${from}; j < ${below}; j++)`,
+  heads: {
+    rate: (name, vectors, isOne) =>
+      isOne
+        ? `static double ${name}(double t, ${vectors.map((v) => `double ${v}`).join(', ')})`
+        : `static void ${name}(double t, ${vectors.map((v) => `const double *${v}`).join(', ')}, double *d)`,
+    exact: (isOne) => (isOne ? 'static double exact(double t)' : 'static void exact(double t, double *e)'),
+    begin: 'static void begin(void)',
+    step: (name) => `static void ${name}(long n, double h)`,
+  },
+  time: 'double t = start + (double)n*h;',
+  number,
+  main: ({ end, h, steps, size, components: names, exact, independent }, components) => {
+    const error =
+      exact === null
+        ? []
+        : size === 1
+          ? [
+              'static double error_at(double t) {',
+              `  return fabs(${components[0] ?? ''} - exact(t));`,
+              '}',
+              '',
+            ]
+          : [
+              'static double error_at(double t) {',
+              `  double e[${size}], sum = 0.0;`,
+              '  exact(t, e);',
+              ...components.map((name, p) => `  sum += (${name} - e[${p}])*(${name} - e[${p}]);`),
+              '  return sqrt(sum);',
+              '}',
+              '',
+            ];
+    const head = ['n', independent, ...names].map((name) => name.replace(/["\\%]/g, '_')).join(',');
+    return [
+      ...error,
+      'static void row(long n, double h) {',
+      `  printf("%ld,%.17g${',%.17g'.repeat(size)}\\n", n, start + (double)n*h, ${components.join(', ')});`,
+      '}',
+      '',
+      'int main(int argc, char **argv) {',
+      '  if (argc < 2) {',
+      `    const long steps = ${steps};`,
+      `    const double h = ${signed(h)};`,
+      '    begin();',
+      `    printf("${head}\\n");`,
+      '    row(0, h);',
+      '    for (long n = 0; n < steps; n++) { advance(n, h); row(n + 1, h); }',
+      '    return 0;',
+      '  }',
+      ...(exact === null
+        ? [`  printf("h,N,${names.map((name) => name.replace(/["\\%]/g, '_')).join(',')}\\n");`]
+        : ['  printf("h,N,error,order\\n");', '  double last_h = 0.0, last_error = 0.0;']),
+      '  for (int i = 1; i < argc; i++) {',
+      '    double h = atof(argv[i]);',
+      '    if (!(h > 0.0)) { fprintf(stderr, "%s is no step size\\n", argv[i]); return 1; }',
+      `    const double length = ${signed(end)} - start, quotient = length/h;`,
+      '    long steps = quotient < 1.5 ? 1 : (long)floor(quotient + 0.5);',
+      '    if (fabs(quotient - (double)steps) > 1e-12*(double)steps) h = length/(double)steps;',
+      '    begin();',
+      '    for (long n = 0; n < steps; n++) advance(n, h);',
+      ...(exact === null
+        ? [`    printf("%.17g,%ld${',%.17g'.repeat(size)}\\n", h, steps, ${components.join(', ')});`]
+        : [
+            '    const double error = error_at(start + (double)steps*h);',
+            '    if (i == 1) printf("%.17g,%ld,%.17g,\\n", h, steps, error);',
+            '    else printf("%.17g,%ld,%.17g,%.6f\\n", h, steps, error, log(last_error/error)/log(last_h/h));',
+            '    last_h = h;',
+            '    last_error = error;',
+          ]),
+      '  }',
+      '  return 0;',
+      '}',
+    ];
+  },
+  helpers: (text) => [
+    ...(/\bsign\(/.test(text)
+      ? ['static double sign(double x) { return x > 0.0 ? 1.0 : x < 0.0 ? -1.0 : x; }', '']
+      : []),
+    ...(/\bmod\(/.test(text)
+      ? ['static double mod(double x, double y) { return x - y*floor(x/y); }', '']
+      : []),
+  ],
+};
+
+/** A program in C99 that does what a run does, to be read and compiled by itself. */
+export function cProgram(parts: ProgramParts): string {
+  return likeC(DIALECT, parts, './program', 'the C library');
+}

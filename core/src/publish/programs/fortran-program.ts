@@ -1,0 +1,303 @@
+import type { Line, ProgramParts, StepRoutine } from './language.ts';
+import { headNotes, placesByComponent } from './notes.ts';
+import { WRITINGS } from './writings.ts';
+
+const { number } = WRITINGS.f90;
+
+/** Longest line that is written; the standard has 132. */
+const LONGEST = 120;
+
+function signed(value: number): string {
+  return value < 0 ? `-${number(-value)}` : number(value);
+}
+
+/** A long line is gone on with in the next. */
+function broken(line: string): readonly string[] {
+  if (line.length <= LONGEST || line.trimStart().startsWith('!')) return [line.slice(0, 132)];
+  const indent = line.length - line.trimStart().length;
+  const at = Math.max(line.lastIndexOf(' ', LONGEST), line.lastIndexOf('*', LONGEST), indent + 40);
+  return [`${line.slice(0, at)}&`, ...broken(`${' '.repeat(indent + 2)}&${line.slice(at)}`)];
+}
+
+function indented(lines: readonly string[]): readonly string[] {
+  return lines.map((line) => (line === '' ? '' : `  ${line}`));
+}
+
+function lineText(line: Line): readonly string[] {
+  switch (line.kind) {
+    case 'note':
+      return [`! ${line.text}`];
+    case 'set':
+      return [`${line.to} = ${line.value}`];
+    case 'routine':
+      return [`call ${line.name}(${[...line.inputs, line.into].join(', ')})`];
+    case 'each':
+      return [`do j = ${line.from}, ${line.below - 1}`, ...indented(line.body.flatMap(lineText)), 'end do'];
+  }
+}
+
+function declared(names: readonly string[], width: number): readonly string[] {
+  return names.length === 0
+    ? []
+    : [`real(dp) :: ${names.map((name) => (width === 1 ? name : `${name}(${width})`)).join(', ')}`];
+}
+
+function stepLines(parts: ProgramParts, step: StepRoutine): readonly string[] {
+  return [
+    `subroutine ${step.name}(n, h)`,
+    ...indented([
+      'integer, intent(in) :: n',
+      'real(dp), intent(in) :: h',
+      'real(dp) :: t',
+      ...declared(step.numbers, 1),
+      ...declared(step.arrays, parts.width),
+      ...(parts.width === 1 ? [] : ['integer :: j']),
+      't = start + real(n, dp)*h',
+      ...step.body.flatMap(lineText),
+      ...step.kept.map(({ name, from }) => `${name} = ${from}`),
+      ...step.vectors.map((vector, i) => `${vector} = ${step.next[i] ?? ''}`),
+    ]),
+    `end subroutine ${step.name}`,
+    '',
+  ];
+}
+
+function keepLines({ step, width, rateName }: ProgramParts): readonly string[] {
+  const own = step.vectors.join(', ');
+  const needsRate = step.kept.some(({ from }) => from === 'f_0');
+  return [
+    'subroutine keep(n, h)',
+    ...indented([
+      'integer, intent(in) :: n',
+      'real(dp), intent(in) :: h',
+      ...(needsRate
+        ? [
+            'real(dp) :: t',
+            ...declared(['f_0'], width),
+            't = start + real(n, dp)*h',
+            width === 1 ? `f_0 = ${rateName}(t, ${own})` : `call ${rateName}(t, ${own}, f_0)`,
+          ]
+        : []),
+      ...step.kept.map(({ name, from }) => `${name} = ${from}`),
+    ]),
+    'end subroutine keep',
+    '',
+  ];
+}
+
+function oneLineFunction(name: string, inputs: string, lines: readonly string[]): readonly string[] {
+  return [
+    `pure function ${name}(${inputs}) result(r)`,
+    ...indented([`real(dp), intent(in) :: ${inputs}`, 'real(dp) :: r', ...lines]),
+    `end function ${name}`,
+    '',
+  ];
+}
+
+const BELOW = ['r = aint(x)', 'if (r > x) r = r - 1.0d0'];
+const HELPERS: readonly (readonly [RegExp, readonly string[]])[] = [
+  [
+    /\bsign_of\(/,
+    oneLineFunction('sign_of', 'x', ['r = merge(1.0d0, merge(-1.0d0, x, x < 0.0d0), x > 0.0d0)']),
+  ],
+  [/\bwhole_below\(|\bremainder\(/, oneLineFunction('whole_below', 'x', BELOW)],
+  [/\bremainder\(/, oneLineFunction('remainder', 'x, y', ['r = x - y*whole_below(x/y)'])],
+  [/\blog_2\(/, oneLineFunction('log_2', 'x', ['r = log(x)/log(2.0d0)'])],
+  [/\bcube_root\(/, oneLineFunction('cube_root', 'x', ['r = sign(abs(x)**(1.0d0/3.0d0), x)'])],
+];
+
+function rateRoutine(parts: ProgramParts): readonly string[] {
+  const { rateName, step, width, rates } = parts;
+  const own = step.vectors.join(', ');
+  if (width === 1)
+    return [
+      `function ${rateName}(t, ${own}) result(d)`,
+      ...indented([`real(dp), intent(in) :: t, ${own}`, 'real(dp) :: d', ...rates.flatMap(lineText)]),
+      `end function ${rateName}`,
+      '',
+    ];
+  return [
+    `subroutine ${rateName}(t, ${own}, d)`,
+    ...indented([
+      `real(dp), intent(in) :: t, ${step.vectors.map((name) => `${name}(${width})`).join(', ')}`,
+      `real(dp), intent(out) :: d(${width})`,
+      ...(rates.some(({ kind }) => kind === 'each') ? ['integer :: j'] : []),
+      ...rates.flatMap(lineText),
+    ]),
+    `end subroutine ${rateName}`,
+    '',
+  ];
+}
+
+function exactRoutine({ size, exact }: ProgramParts, components: readonly string[]): readonly string[] {
+  if (exact === null) return [];
+  const each = exact.some(({ kind }) => kind === 'each') ? ['integer :: j'] : [];
+  const form = size === 1 ? 'e' : `e(${size})`;
+  return [
+    'subroutine exact(t, e)',
+    ...indented([
+      'real(dp), intent(in) :: t',
+      `real(dp), intent(out) :: ${form}`,
+      ...each,
+      ...exact.flatMap(lineText),
+    ]),
+    'end subroutine exact',
+    '',
+    'function error_at(t) result(r)',
+    ...indented([
+      'real(dp), intent(in) :: t',
+      `real(dp) :: r, ${form}`,
+      'call exact(t, e)',
+      ...(size === 1
+        ? [`r = abs(${components[0] ?? ''} - e)`]
+        : [
+            'r = 0.0d0',
+            ...components.map((name, p) => `r = r + (${name} - e(${p + 1}))*(${name} - e(${p + 1}))`),
+            'r = sqrt(r)',
+          ]),
+    ]),
+    'end function error_at',
+    '',
+  ];
+}
+
+function mainLines(parts: ProgramParts, components: readonly string[]): readonly string[] {
+  const { steps, h, end, exact, independent } = parts;
+  const header = (names: readonly string[]): string =>
+    `'${[...names, ...parts.components].join(',').replaceAll("'", "''")}'`;
+  const put = (values: readonly string[], after = ''): readonly string[] =>
+    values.map((value) => `line = trim(line) // ',' // trim(digits(${value}))${after}`);
+  return [
+    'if (command_argument_count() == 0) then',
+    ...indented([
+      `h = ${signed(h)}`,
+      'call begin()',
+      `print '(a)', ${header(['n', independent])}`,
+      'call row(0, h)',
+      `do n = 0, ${steps - 1}`,
+      '  call advance(n, h)',
+      '  call row(n + 1, h)',
+      'end do',
+    ]),
+    'else',
+    ...indented([
+      exact === null ? `print '(a)', ${header(['h', 'N'])}` : "print '(a)', 'h,N,error,order'",
+      'do i = 1, command_argument_count()',
+      ...indented([
+        'call get_command_argument(i, text)',
+        'read (text, *, iostat=status) h',
+        "if (status /= 0 .or. .not. h > 0.0d0) error stop 'this is no step size'",
+        `quotient = (${signed(end)} - start)/h`,
+        'steps = max(1, nint(quotient))',
+        `if (abs(quotient - real(steps, dp)) > 1.0d-12*real(steps, dp)) h = (${signed(end)} - start)/real(steps, dp)`,
+        'call begin()',
+        'do n = 0, steps - 1',
+        '  call advance(n, h)',
+        'end do',
+        "write (text, '(i0)') steps",
+        "line = trim(digits(h)) // ',' // trim(text)",
+        ...(exact === null
+          ? [...put(components), "print '(a)', trim(line)"]
+          : [
+              'error = error_at(start + real(steps, dp)*h)',
+              "line = trim(line) // ',' // trim(digits(error)) // ','",
+              'if (i > 1) then',
+              "  write (text, '(f12.6)') log(last_error/error)/log(last_h/h)",
+              '  line = trim(line) // trim(adjustl(text))',
+              'end if',
+              "print '(a)', trim(line)",
+              'last_h = h',
+              'last_error = error',
+            ]),
+      ]),
+      'end do',
+    ]),
+    'end if',
+  ];
+}
+
+/** A program in Fortran 2008 that does what a run does. */
+export function fortranProgram(parts: ProgramParts): string {
+  const { step, starter, width, size, parameters, exact } = parts;
+  const components = placesByComponent(parts).map(({ vector, index }) => {
+    const name = step.vectors[vector] ?? '';
+    return width === 1 ? name : `${name}(${index + 1})`;
+  });
+  const state = [...step.vectors, ...step.kept.map(({ name }) => name)];
+  const routines = [
+    ...rateRoutine(parts),
+    ...exactRoutine(parts, components),
+    'subroutine begin()',
+    ...indented(components.map((name, p) => `${name} = ${signed(parts.initial[p] ?? 0)}`)),
+    'end subroutine begin',
+    '',
+    ...stepLines(parts, step),
+    ...(starter === null ? [] : [...stepLines(parts, starter), ...keepLines(parts)]),
+    'subroutine advance(n, h)',
+    ...indented([
+      'integer, intent(in) :: n',
+      'real(dp), intent(in) :: h',
+      ...(starter === null
+        ? ['call step(n, h)']
+        : [
+            `if (n < ${parts.depth}) then`,
+            '  call keep(n, h)',
+            '  call first_step(n, h)',
+            'else',
+            '  call step(n, h)',
+            'end if',
+          ]),
+    ]),
+    'end subroutine advance',
+    '',
+    'function digits(x) result(text)',
+    ...indented([
+      'real(dp), intent(in) :: x',
+      'character(len=30) :: text',
+      "write (text, '(es25.16e3)') x",
+      'text = adjustl(text)',
+    ]),
+    'end function digits',
+    '',
+    'subroutine row(n, h)',
+    ...indented([
+      'integer, intent(in) :: n',
+      'real(dp), intent(in) :: h',
+      `character(len=${60 + 30 * size}) :: line`,
+      "write (line, '(i0)') n",
+      "line = trim(line) // ',' // trim(digits(start + real(n, dp)*h))",
+      ...components.map((name) => `line = trim(line) // ',' // trim(digits(${name}))`),
+      "print '(a)', trim(line)",
+    ]),
+    'end subroutine row',
+    '',
+  ];
+  const text = routines.join('\n');
+  const lines = [
+    ...headNotes(parts, './program', 'the Fortran library').map((line) => `! ${line}`.trimEnd()),
+    '!',
+    '! gfortran -std=f2008 -O2 -ffp-contract=off program.f90',
+    'program main',
+    ...indented([
+      'implicit none',
+      'integer, parameter :: dp = kind(1.0d0)',
+      `real(dp), parameter :: start = ${signed(parts.start)}`,
+      ...parameters.map(({ name, value, written }) =>
+        Number(written) === value
+          ? `real(dp), parameter :: ${name} = ${signed(value)}`
+          : `real(dp), parameter :: ${name} = ${signed(value)} ! ${written}`,
+      ),
+      ...declared(state, width),
+      'integer :: n, i, steps, status',
+      `real(dp) :: h, quotient${exact === null ? '' : ', error, last_h, last_error'}`,
+      `character(len=${60 + 30 * size}) :: line`,
+      'character(len=60) :: text',
+      ...mainLines(parts, components),
+    ]),
+    'contains',
+    '',
+    ...indented([...HELPERS.flatMap(([is, own]) => (is.test(text) ? own : [])), ...routines]),
+    'end program main',
+  ];
+  return `${lines.flatMap(broken).join('\n')}\n`;
+}

@@ -1,0 +1,106 @@
+import type { ProgramParts } from './language.ts';
+import { type Dialect, likeC } from './like-c.ts';
+import { WRITINGS } from './writings.ts';
+
+const { number } = WRITINGS.js;
+
+function signed(value: number): string {
+  return value < 0 ? `-${number(-value)}` : number(value);
+}
+
+function declared(numbers: readonly string[], arrays: readonly string[], width: number): readonly string[] {
+  return [
+    ...(numbers.length === 0 ? [] : [`let ${numbers.join(', ')};`]),
+    ...(arrays.length === 0
+      ? []
+      : [`const ${arrays.map((name) => `${name} = new Float64Array(${width})`).join(', ')};`]),
+  ];
+}
+
+const DIALECT: Dialect = {
+  head: (notes) => [
+    '/*',
+    ...notes.map((line) => ` * ${line.replaceAll('*/', '* /')}`.trimEnd()),
+    ' */',
+    "'use strict';",
+    '',
+  ],
+  constant: (name, value, note) => {
+    const shown = note === value || note === String(Number(value)) ? '' : ` // ${note}`;
+    return `const ${name} = ${value};${shown}`;
+  },
+  routine: (head, lines) => [`${head} {`, ...lines.map((line) => (line === '' ? '' : `  ${line}`)), '}'],
+  declare: declared,
+  globals: declared,
+  loop: (from, below) => `for (let j = ${from}; j < ${below}; j++)`,
+  heads: {
+    rate: (name, vectors, isOne) => `function ${name}(t, ${vectors.join(', ')}${isOne ? '' : ', d'})`,
+    exact: (isOne) => (isOne ? 'function exact(t)' : 'function exact(t, e)'),
+    step: (name) => `function ${name}(n, h)`,
+    begin: 'function begin()',
+  },
+  time: 'const t = start + n*h;',
+  number,
+  main: ({ end, h, steps, size, components: names, exact, independent }, components) => {
+    const error =
+      exact === null
+        ? []
+        : size === 1
+          ? ['function errorAt(t) {', `  return Math.abs(${components[0] ?? ''} - exact(t));`, '}', '']
+          : [
+              'function errorAt(t) {',
+              `  const e = new Float64Array(${size});`,
+              '  exact(t, e);',
+              '  let sum = 0;',
+              ...components.map((name, p) => `  sum += (${name} - e[${p}])*(${name} - e[${p}]);`),
+              '  return Math.sqrt(sum);',
+              '}',
+              '',
+            ];
+    const values = components.map((name) => `\${digits(${name})}`).join(',');
+    return [
+      'const digits = (x) => (Number.isFinite(x) ? x.toExponential(16) : String(x));',
+      '',
+      ...error,
+      'function row(n, h) {',
+      `  console.log(\`\${n},\${digits(start + n*h)},${values}\`);`,
+      '}',
+      '',
+      'const sizes = process.argv.slice(2).map(Number);',
+      'if (sizes.length === 0) {',
+      `  const steps = ${steps};`,
+      `  const h = ${signed(h)};`,
+      '  begin();',
+      `  console.log(${JSON.stringify(['n', independent, ...names].join(','))});`,
+      '  row(0, h);',
+      '  for (let n = 0; n < steps; n++) { advance(n, h); row(n + 1, h); }',
+      '} else {',
+      `  console.log(${exact === null ? JSON.stringify(['h', 'N', ...names].join(',')) : "'h,N,error,order'"});`,
+      ...(exact === null ? [] : ['  let last = null;']),
+      '  for (let h of sizes) {',
+      '    if (!(h > 0)) { console.error(`${h} is no step size`); process.exit(1); }',
+      `    const length = ${signed(end)} - start, quotient = length/h;`,
+      '    const steps = Math.max(1, Math.floor(quotient + 0.5));',
+      '    if (Math.abs(quotient - steps) > 1e-12*steps) h = length/steps;',
+      '    begin();',
+      '    for (let n = 0; n < steps; n++) advance(n, h);',
+      ...(exact === null
+        ? [`    console.log(\`\${digits(h)},\${steps},${values}\`);`]
+        : [
+            '    const error = errorAt(start + steps*h);',
+            "    const order = last === null ? '' : (Math.log(last.error/error)/Math.log(last.h/h)).toFixed(6);",
+            '    console.log(`${digits(h)},${steps},${digits(error)},${order}`);',
+            '    last = { h, error };',
+          ]),
+      '  }',
+      '}',
+    ];
+  },
+  helpers: (text) =>
+    /\bmod\(/.test(text) ? ['function mod(x, y) { return x - y*Math.floor(x/y); }', ''] : [],
+};
+
+/** A program in JavaScript that does what a run does, for node. */
+export function jsProgram(parts: ProgramParts): string {
+  return likeC(DIALECT, parts, 'node program.js', 'JavaScript');
+}

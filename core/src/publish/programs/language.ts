@@ -1,0 +1,100 @@
+import type { Operator, Relation } from '../../formula/expression.ts';
+
+/** A language that programs are written in. */
+export const LANGUAGES = ['c', 'py', 'js', 'f90'] as const;
+export type LanguageName = (typeof LANGUAGES)[number];
+
+/** How one language writes the parts of a formula. */
+export interface Writing {
+  /** A finite double that is at least 0, so that the same double is read back. */
+  readonly number: (value: number) => string;
+  /** A function of the notation on written inputs. */
+  readonly call: (name: string, inputs: readonly string[]) => string;
+  readonly power: (base: string, exponent: string) => string;
+  readonly choice: (left: string, relation: Relation, right: string, yes: string, no: string) => string;
+  /** Element i of a vector, i counted from 0. */
+  readonly element: (vector: string, i: number) => string;
+  /** The same where i is the counter of a loop from 0, plus a whole number. */
+  readonly running: (vector: string, counter: string, ahead: number) => string;
+  /** A counter of a loop as a double, plus a whole number. */
+  readonly counted: (counter: string, ahead: number) => string;
+}
+
+/** What a program is made of, in the order of its lines. */
+export type Line =
+  | { readonly kind: 'note'; readonly text: string }
+  /** A number set to a value. */
+  | { readonly kind: 'set'; readonly to: string; readonly value: string }
+  /** Every element j of a vector set to a value in j. */
+  | { readonly kind: 'each'; readonly from: number; readonly below: number; readonly body: readonly Line[] }
+  /** A vector set by a routine: f(t, y) or a(t, x, v). */
+  | {
+      readonly kind: 'routine';
+      readonly name: string;
+      readonly inputs: readonly string[];
+      readonly into: string;
+    };
+
+/** One method as a routine that does one step. */
+export interface StepRoutine {
+  readonly name: string;
+  /** The title of the method, and its text. */
+  readonly title: string;
+  readonly text: string;
+  /** The vectors of its state: y, or x and v; each has `width` elements. */
+  readonly vectors: readonly string[];
+  /** Names kept from step to step, the newest of each first. */
+  readonly kept: readonly Keep[];
+  /** Names set on the way that are vectors, and those that are numbers. */
+  readonly arrays: readonly string[];
+  readonly numbers: readonly string[];
+  readonly body: readonly Line[];
+  /** The new values, by vector. */
+  readonly next: readonly string[];
+  readonly usesTime: boolean;
+}
+
+/** A value kept from the steps before. */
+export interface Keep {
+  readonly name: string;
+  /** What moves into it at the end of a step: the name that was one step newer. */
+  readonly from: string;
+}
+
+/** A whole program, before it is written in a language. */
+export interface ProgramParts {
+  readonly title: string;
+  readonly notes: readonly string[];
+  readonly independent: string;
+  readonly components: readonly string[];
+  /** Length of the state and of each vector of the method. */
+  readonly size: number;
+  readonly width: number;
+  /** Where the elements of each vector stand in the state. */
+  readonly places: readonly (readonly number[])[];
+  readonly start: number;
+  readonly end: number;
+  readonly h: number;
+  readonly steps: number;
+  readonly parameters: readonly { readonly name: string; readonly value: number; readonly written: string }[];
+  readonly initial: readonly number[];
+  /** Lines that set d from t and the vectors. */
+  readonly rates: readonly Line[];
+  readonly rateName: 'f' | 'a';
+  /** Lines that set e from t; null where no exact solution is known. */
+  readonly exact: readonly Line[] | null;
+  readonly step: StepRoutine;
+  /** What does the first steps of a formula that reaches back; null for one that does not. */
+  readonly starter: StepRoutine | null;
+  readonly depth: number;
+  /** Functions whose last digit may be another in this language. */
+  readonly functions: readonly string[];
+}
+
+/** An operator between two written pieces. */
+export const SIGNS: Readonly<Record<Exclude<Operator, '^'>, string>> = {
+  '+': ' + ',
+  '-': ' - ',
+  '*': '*',
+  '/': '/',
+};

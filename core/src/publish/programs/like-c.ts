@@ -1,0 +1,142 @@
+import type { Line, ProgramParts, StepRoutine } from './language.ts';
+import { headNotes, placesByComponent } from './notes.ts';
+
+/** What C and JavaScript say differently. */
+interface Dialect {
+  readonly head: (notes: readonly string[]) => readonly string[];
+  readonly constant: (name: string, value: string, note: string) => string;
+  /** A routine from its head and its lines. */
+  readonly routine: (head: string, lines: readonly string[]) => readonly string[];
+  readonly declare: (
+    numbers: readonly string[],
+    arrays: readonly string[],
+    width: number,
+  ) => readonly string[];
+  readonly globals: (
+    numbers: readonly string[],
+    arrays: readonly string[],
+    width: number,
+  ) => readonly string[];
+  readonly loop: (from: number, below: number) => string;
+  readonly heads: {
+    readonly rate: (name: string, vectors: readonly string[], isOne: boolean) => string;
+    readonly exact: (isOne: boolean) => string;
+    readonly step: (name: string) => string;
+    readonly begin: string;
+  };
+  readonly time: string;
+  readonly number: (value: number) => string;
+  readonly main: (parts: ProgramParts, components: readonly string[]) => readonly string[];
+  readonly helpers: (used: string) => readonly string[];
+}
+
+function indented(lines: readonly string[]): readonly string[] {
+  return lines.map((line) => (line === '' ? '' : `  ${line}`));
+}
+
+function lineText(dialect: Dialect, line: Line): readonly string[] {
+  switch (line.kind) {
+    case 'note':
+      return [`/* ${line.text} */`];
+    case 'set':
+      return [`${line.to} = ${line.value};`];
+    case 'routine':
+      return [`${line.name}(${[...line.inputs, line.into].join(', ')});`];
+    case 'each': {
+      const body = line.body.flatMap((inner) => lineText(dialect, inner));
+      const [only] = body;
+      const head = dialect.loop(line.from, line.below);
+      return body.length === 1 ? [`${head} ${only ?? ''}`] : [`${head} {`, ...indented(body), '}'];
+    }
+  }
+}
+
+function stepLines(dialect: Dialect, parts: ProgramParts, step: StepRoutine): readonly string[] {
+  const isOne = parts.width === 1;
+  const copy = (to: string, from: string): string =>
+    isOne ? `${to} = ${from};` : `${dialect.loop(0, parts.width)} ${to}[j] = ${from}[j];`;
+  const { arrays, numbers, vectors, kept, next } = step;
+  return dialect.routine(dialect.heads.step(step.name), [
+    ...dialect.declare(numbers, arrays, parts.width),
+    ...(step.usesTime || step.body.some(({ kind }) => kind === 'routine') ? [dialect.time] : []),
+    ...step.body.flatMap((line) => lineText(dialect, line)),
+    ...kept.map(({ name, from }) => copy(name, from)),
+    ...vectors.map((vector, i) => copy(vector, next[i] ?? '')),
+  ]);
+}
+
+/** What is kept of a point at which another method does the step. */
+function keepLines(dialect: Dialect, parts: ProgramParts): readonly string[] {
+  const { step, width, rateName } = parts;
+  const isOne = width === 1;
+  const copy = (to: string, from: string): string =>
+    isOne ? `${to} = ${from};` : `${dialect.loop(0, width)} ${to}[j] = ${from}[j];`;
+  const needsRate = step.kept.some(({ from }) => from === 'f_0');
+  const own = step.vectors.join(', ');
+  return dialect.routine(dialect.heads.step('keep'), [
+    ...(needsRate ? dialect.declare(isOne ? ['f_0'] : [], isOne ? [] : ['f_0'], width) : []),
+    ...(needsRate
+      ? [dialect.time, isOne ? `f_0 = ${rateName}(t, ${own});` : `${rateName}(t, ${own}, f_0);`]
+      : []),
+    ...step.kept.map(({ name, from }) => copy(name, from)),
+  ]);
+}
+
+/** A whole program in a language with the braces of C. */
+export function likeC(dialect: Dialect, parts: ProgramParts, call: string, library: string): string {
+  const { step, starter, width, size, rates, exact, rateName, parameters } = parts;
+  const isOne = width === 1;
+  const components = placesByComponent(parts).map(({ vector, index }) => {
+    const name = step.vectors[vector] ?? '';
+    return isOne ? name : `${name}[${index}]`;
+  });
+  const stateNames = step.vectors;
+  const keptNames = step.kept.map(({ name }) => name);
+  const state = [...stateNames, ...keptNames];
+  const initial = components.map((name, p) => `${name} = ${signed(dialect, parts.initial[p] ?? 0)};`);
+  const body = [...rates.flatMap((line) => lineText(dialect, line)), ...(isOne ? ['return d;'] : [])];
+  const exactBody = exact?.flatMap((line) => lineText(dialect, line)) ?? [];
+  const all = [
+    dialect.constant('start', signed(dialect, parts.start), signed(dialect, parts.start)),
+    ...parameters.map(({ name, value, written }) => dialect.constant(name, signed(dialect, value), written)),
+    '',
+    ...dialect.routine(dialect.heads.rate(rateName, stateNames, isOne), [
+      ...(isOne ? dialect.declare(['d'], [], 1) : []),
+      ...body,
+    ]),
+    '',
+    ...(exact === null
+      ? []
+      : [
+          ...dialect.routine(
+            dialect.heads.exact(size === 1),
+            size === 1 ? [...dialect.declare(['e'], [], 1), ...exactBody, 'return e;'] : exactBody,
+          ),
+          '',
+        ]),
+    ...dialect.globals(isOne ? state : [], isOne ? [] : state, width),
+    '',
+    ...stepLines(dialect, parts, step),
+    '',
+    ...(starter === null
+      ? []
+      : [...stepLines(dialect, parts, starter), '', ...keepLines(dialect, parts), '']),
+    ...dialect.routine(dialect.heads.step('advance'), [
+      starter === null
+        ? 'step(n, h);'
+        : `if (n < ${parts.depth}) { keep(n, h); first_step(n, h); } else step(n, h);`,
+    ]),
+    '',
+    ...dialect.routine(dialect.heads.begin, initial),
+    '',
+    ...dialect.main(parts, components),
+  ];
+  const helpers = dialect.helpers(all.join('\n'));
+  return `${[...dialect.head(headNotes(parts, call, library)), ...helpers, ...all].join('\n').replace(/\n{3,}/g, '\n\n')}\n`;
+}
+
+function signed(dialect: Dialect, value: number): string {
+  return value < 0 ? `-${dialect.number(-value)}` : dialect.number(value);
+}
+
+export type { Dialect };

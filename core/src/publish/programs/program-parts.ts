@@ -1,0 +1,111 @@
+import { layOut } from '../../compile/program/layout.ts';
+import { lower } from '../../compile/program/lowering.ts';
+import type { Method } from '../../method/method.ts';
+import { componentNames, hasExact, isSecondOrder, type Problem } from '../../problem/problem.ts';
+import type { Grid } from '../../run/grid.ts';
+import { plainText } from '../../formula/plain-text.ts';
+import { Refusal } from '../../text/refusal.ts';
+import { oneLine } from '../tables/cell-text.ts';
+import type { ProgramParts, StepRoutine, Writing } from './language.ts';
+import { Names } from './names.ts';
+import { blockLines, type RateContext } from './rate-lines.ts';
+import { stepRoutine } from './step-routine.ts';
+
+/** What is to become a program: a problem, a method with its starter, a grid. */
+export interface ProgramRequest {
+  readonly title: string;
+  readonly problem: Problem;
+  readonly method: Method;
+  readonly methodTitle: string;
+  /** The method of the first steps, where the formula reaches back. */
+  readonly starter: { readonly title: string; readonly method: Method } | null;
+  readonly grid: Grid;
+}
+
+/** Largest system that a program is written for. */
+const MOST_COMPONENTS = 1000;
+
+/**
+ * The parts of a program for one language.
+ *
+ * @throws Refusal for what no program is made of: implicit formulas, derivatives of f, starters that reach back
+ *   themselves, problems of another form, a last step that is shortened
+ */
+export function programParts(request: ProgramRequest, writing: Writing): ProgramParts {
+  const { title, problem, method, methodTitle, starter, grid } = request;
+  if (grid.shorter !== null)
+    throw new Refusal(
+      'grid',
+      'a program takes steps of one size; choose a step size that divides the interval',
+    );
+  if (problem.size > MOST_COMPONENTS)
+    throw new Refusal('size', `a program is written for up to ${MOST_COMPONENTS} components`);
+  if (method.form === 'second order' && !isSecondOrder(problem))
+    throw new Refusal('form', "this method is for equations x'' = a(t, x, x')");
+  if (method.depth > 0 && (starter === null || starter.method.depth > 0))
+    throw new Refusal('start', 'the first steps are to be done by a method that does not reach back itself');
+  const functions = new Set<string>();
+  const used = (name: string): void => {
+    functions.add(name);
+  };
+  const isOneVector = method.form === 'first order';
+  const vectors = isOneVector ? ['y'] : ['x', 'v'];
+  const layout = layOut(problem, lower(method, problem.size === 1));
+  const isOne = layout.width === 1;
+  const names = new Names();
+  const parameters = problem.parameters.map(({ name, value, written }) => ({
+    own: name,
+    name: names.make(name),
+    value,
+    written: oneLine(plainText(written)),
+  }));
+  const context: RateContext = {
+    problem,
+    layout,
+    writing,
+    isOne,
+    vectors,
+    used,
+    parameters: new Map(parameters.map(({ own, name }) => [own, name])),
+  };
+  const taken = parameters.map(({ name }) => name);
+  const rates = blockLines(
+    context,
+    layout.rated.map(({ block, offset }) => ({ block, offset, formula: block.rate })),
+    'd',
+  );
+  const exact = hasExact(problem)
+    ? blockLines(
+        { ...context, isOne: problem.size === 1 },
+        problem.blocks.flatMap((block) =>
+          block.exact === null ? [] : [{ block, offset: block.offset, formula: block.exact }],
+        ),
+        'e',
+      )
+    : null;
+  const routine = (name: string, of: { readonly title: string; readonly method: Method }): StepRoutine =>
+    stepRoutine(of.title, of.method, writing, isOne, layout.width, name, taken, used);
+  const step = routine('step', { title: methodTitle, method });
+  return {
+    title,
+    notes: [],
+    independent: problem.independent,
+    components: componentNames(problem),
+    size: problem.size,
+    width: layout.width,
+    places: layout.places,
+    start: problem.start,
+    end: problem.end,
+    h: grid.h,
+    steps: grid.steps,
+    parameters: parameters.map(({ name, value, written }) => ({ name, value, written })),
+    initial: problem.initial,
+    rates,
+    rateName: isOneVector ? 'f' : 'a',
+    exact,
+    step,
+    starter: starter === null || method.depth === 0 ? null : routine('first_step', starter),
+    depth: method.depth,
+    functions: [...functions],
+  };
+}

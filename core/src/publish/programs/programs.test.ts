@@ -1,0 +1,206 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { compileWithStart } from '../../compile/compile-with-start.ts';
+import { findInLibrary } from '../../method/library/find-method.ts';
+import type { Method } from '../../method/method.ts';
+import { parseMethod } from '../../method/parse-method.ts';
+import { parseProblem } from '../../problem/parse-problem.ts';
+import type { Problem } from '../../problem/problem.ts';
+import { exactSolution } from '../../run/exact-solution.ts';
+import { layGrid } from '../../run/grid.ts';
+import { integrate } from '../../run/integrate.ts';
+import { rowsOf } from '../../run/rows.ts';
+import { LANGUAGES, type LanguageName } from './language.ts';
+import { writeProgram } from './write-program.ts';
+
+function problem(text: string): Problem {
+  const reading = parseProblem(text);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
+  return reading.value;
+}
+
+function method(text: string): Method {
+  const known = findInLibrary(text);
+  if (known !== null) return known;
+  const reading = parseMethod(text);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
+  return reading.value;
+}
+
+const DECAY = "y' = -k*y^2\nk = 0.35\ny(0) = 2\n0 <= t <= 4\ny(t) = 2/(1 + 2*k*t)";
+const PAIR =
+  "m' = a*m - b*m*l\nl' = c*m*l - d*l\na = 1.1\nb = 0.4\nc = 0.1\nd = 0.4\nm(0) = 10\nl(0) = 5\n0 <= t <= 6";
+const SWAY = "x'' = -(w^2)*x - c*x'\nw = 1.7\nc = 0.2\nx(0) = 0.8\nx'(0) = 0\n0 <= t <= 5";
+const LAYERS =
+  "u[i]' = q*(u[i-1] - 2*u[i] + u[i+1]) + i/10 for i = 1..9\nq = 2.5\nu[0] = 4\nu[10] = sqrt(2)\nu[i](0) = i/3 for i = 1..9\n0 <= t <= 1";
+const SWITCH =
+  "T' = -a*(T - if(t < 1/3, 4, 20)) + max(0, 1 - t, -t)*sign(t - 1)\na = 1.2\nT(0) = 12\n0 <= t <= 2";
+
+/** Problem, method, starter, steps: algebraic, so that all bits are the same. */
+const SAME: readonly (readonly [problem: string, method: string, steps: number])[] = [
+  [DECAY, 'Euler', 10],
+  [DECAY, 'RK4', 25],
+  [DECAY, 'Adams-Bashforth 4', 20],
+  [
+    DECAY,
+    's = sqrt(2)/2\nk1 = f(t, y)\nk2 = f(t + s*h, y + s*h*k1)\ny[n+1] = y + h*((1 - 1/(2*s))*k1 + 1/(2*s)*k2)',
+    12,
+  ],
+  [PAIR, 'Heun', 30],
+  [PAIR, 'RK4', 30],
+  [PAIR, 'Adams-Moulton 3, predicted', 24],
+  [PAIR, 'Leapfrog', 60],
+  [SWAY, 'Velocity Verlet', 40],
+  [SWAY, 'Nystrom 4', 20],
+  [SWAY, 'Midpoint', 20],
+  [LAYERS, 'Kutta 3', 40],
+  [SWITCH, 'RK4', 24],
+  ["y' = mod(3*t, 1) - floor(y)/7 - (-y)^3/9\ny(0) = 1\n0 <= t <= 2", 'Ralston 2', 16],
+];
+
+/** Functions of the language's own library: the last places may differ. */
+const NEAR: readonly (readonly [problem: string, method: string, steps: number])[] = [
+  ["y' = -50*(y - cos(t)) + exp(-t)*ln(t + 2)\ny(0) = 0\n0 <= t <= 1", 'RK4', 60],
+  ["y' = tanh(y) + atan(t) - y^1.5/4 + cbrt(t)\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(t)", 'Heun', 20],
+];
+
+const COMPILE: Readonly<
+  Record<LanguageName, (file: string, folder: string) => readonly [string, readonly string[]]>
+> = {
+  c: (file, folder) => {
+    const out = join(folder, 'c-program');
+    execFileSync('gcc', [
+      '-std=c99',
+      '-Wall',
+      '-Wextra',
+      '-Wno-unused-parameter',
+      '-Werror',
+      '-O2',
+      '-ffp-contract=off',
+      '-o',
+      out,
+      file,
+      '-lm',
+    ]);
+    return [out, []];
+  },
+  f90: (file, folder) => {
+    const out = join(folder, 'f-program');
+    execFileSync('gfortran', ['-std=f2008', '-O2', '-ffp-contract=off', '-o', out, file], { cwd: folder });
+    return [out, []];
+  },
+  py: (file) => ['python3', [file]],
+  js: (file) => [process.execPath, [file]],
+};
+
+let folder = '';
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'schritt-programs-'));
+});
+afterAll(() => {
+  rmSync(folder, { recursive: true });
+});
+
+function starterOf(of: Method): { readonly title: string; readonly method: Method } | null {
+  const name = of.startWith?.name;
+  return name === undefined ? null : { title: name, method: method(name) };
+}
+
+/** What a program prints, without arguments and with some. */
+function printed(
+  [text, how, steps]: readonly [string, string, number],
+  language: LanguageName,
+  sizes: readonly string[] = [],
+): readonly (readonly string[])[] {
+  const of = method(how);
+  const p = problem(text);
+  const grid = layGrid(p.start, p.end, { steps });
+  const program = writeProgram(
+    {
+      title: 'Almbach */ "valley" \\ %d',
+      problem: p,
+      method: of,
+      methodTitle: how.split('\n')[0]!,
+      starter: starterOf(of),
+      grid,
+    },
+    language,
+  );
+  const file = join(folder, `program.${language}`);
+  writeFileSync(file, program);
+  const [run, inputs] = COMPILE[language](file, folder);
+  const out = execFileSync(run, [...inputs, ...sizes], { encoding: 'utf8', cwd: folder });
+  return out
+    .trimEnd()
+    .split('\n')
+    .map((line) => line.split(','));
+}
+
+function ownRows([text, how, steps]: readonly [string, string, number]): readonly (readonly number[])[] {
+  const p = problem(text);
+  const run = compileWithStart(p, method(how), { find: findInLibrary, instead: null });
+  const { rows } = rowsOf(run, layGrid(p.start, p.end, { steps }), 0, steps + 1);
+  return rows.map(({ n, t, values }) => [n, t, ...values]);
+}
+
+describe.each(LANGUAGES)('%s', (language) => {
+  test.each(SAME.map((one) => [one[0].split('\n')[0]!, one[1].split('\n')[0]!, one] as const))(
+    'the same bits: %s by %s',
+    (_, __, one) => {
+      const [header, ...rows] = printed(one, language);
+      expect(header![0]).toBe('n');
+      expect(rows.map((row) => row.map(Number))).toEqual(ownRows(one));
+    },
+    30_000,
+  );
+
+  test.each(NEAR.map((one) => [one[0].split('\n')[0]!, one] as const))(
+    'but for the last places: %s',
+    (_, one) => {
+      const [, ...rows] = printed(one, language);
+      const own = ownRows(one);
+      rows.forEach((row, n) =>
+        row.forEach((cell, i) => {
+          expect(Math.abs(Number(cell) - own[n]![i]!)).toBeLessThanOrEqual(
+            1e-13 * Math.max(1, Math.abs(own[n]![i]!)),
+          );
+        }),
+      );
+    },
+    30_000,
+  );
+
+  test('with step sizes it prints errors and orders; one that does not divide is made the nearest that does', () => {
+    const [header, ...rows] = printed([DECAY, 'Heun', 10], language, ['0.4', '0.2', '0.07']);
+    expect(header!.join()).toBe('h,N,error,order');
+    const p = problem(DECAY);
+    const run = compileWithStart(p, method('Heun'), { find: findInLibrary, instead: null });
+    const exact = exactSolution(p);
+    const errors = [10, 20, 57].map((steps) => {
+      const { values } = integrate(run, layGrid(0, 4, steps === 57 ? { steps } : { h: 4 / steps }));
+      return Math.abs(values[0]! - exact.value(0, 4));
+    });
+    expect(rows.map((row) => Number(row[1]))).toEqual([10, 20, 57]);
+    rows.forEach((row, i) => expect(Math.abs(Number(row[2]) - errors[i]!)).toBeLessThan(1e-15));
+    expect(rows[0]![3]).toBe('');
+    expect(Number(rows[1]![3])).toBeCloseTo(Math.log(errors[0]! / errors[1]!) / Math.log(2), 5);
+  }, 30_000);
+});
+
+test('what no program is made of is refused with the reason', () => {
+  const p = problem(DECAY);
+  const write = (how: string, more: { readonly h?: number } = {}): string => {
+    const of = method(how);
+    const grid = layGrid(0, 4, more.h === undefined ? { steps: 8 } : { h: more.h }, 'shorten');
+    return writeProgram(
+      { title: 'P', problem: p, method: of, methodTitle: how, starter: starterOf(of), grid },
+      'c',
+    );
+  };
+  expect(() => write('Backward Euler')).toThrow('an implicit formula');
+  expect(() => write('Taylor 3')).toThrow('derivatives of f');
+  expect(() => write('Euler', { h: 0.3 })).toThrow('steps of one size');
+  expect(() => write('Velocity Verlet')).toThrow("equations x'' = a(t, x, x')");
+});

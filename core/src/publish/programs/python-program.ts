@@ -1,0 +1,181 @@
+import type { Line, ProgramParts, StepRoutine } from './language.ts';
+import { headNotes, placesByComponent } from './notes.ts';
+import { WRITINGS } from './writings.ts';
+
+const { number } = WRITINGS.py;
+
+function signed(value: number): string {
+  return value < 0 ? `-${number(-value)}` : number(value);
+}
+
+function indented(lines: readonly string[]): readonly string[] {
+  return lines.map((line) => (line === '' ? '' : `    ${line}`));
+}
+
+function routine(head: string, lines: readonly string[]): readonly string[] {
+  return [`def ${head}:`, ...indented(lines.length === 0 ? ['pass'] : lines), '', ''];
+}
+
+function lineText(line: Line): readonly string[] {
+  switch (line.kind) {
+    case 'note':
+      return [`# ${line.text}`];
+    case 'set':
+      return [`${line.to} = ${line.value}`];
+    case 'routine':
+      return [`${line.name}(${[...line.inputs, line.into].join(', ')})`];
+    case 'each':
+      return [`for j in range(${line.from}, ${line.below}):`, ...indented(line.body.flatMap(lineText))];
+  }
+}
+
+function copied(to: string, from: string, isOne: boolean): string {
+  return isOne ? `${to} = ${from}` : `${to}[:] = ${from}`;
+}
+
+function stepLines(parts: ProgramParts, step: StepRoutine): readonly string[] {
+  const isOne = parts.width === 1;
+  const state = [...step.vectors, ...step.kept.map(({ name }) => name)];
+  return routine(`${step.name}(n, h)`, [
+    ...(isOne ? [`global ${state.join(', ')}`] : []),
+    ...step.arrays.map((name) => `${name} = [0.0]*${parts.width}`),
+    't = start + float(n)*h',
+    ...step.body.flatMap(lineText),
+    ...step.kept.map(({ name, from }) => copied(name, from, isOne)),
+    ...step.vectors.map((vector, i) => copied(vector, step.next[i] ?? '', isOne)),
+  ]);
+}
+
+function keepLines({ step, width, rateName }: ProgramParts): readonly string[] {
+  const isOne = width === 1;
+  const own = step.vectors.join(', ');
+  const needsRate = step.kept.some(({ from }) => from === 'f_0');
+  const rate = isOne
+    ? [`f_0 = ${rateName}(t, ${own})`]
+    : [`f_0 = [0.0]*${width}`, `${rateName}(t, ${own}, f_0)`];
+  return routine('keep(n, h)', [
+    ...(isOne ? [`global ${step.kept.map(({ name }) => name).join(', ')}`] : []),
+    ...(needsRate ? ['t = start + float(n)*h', ...rate] : []),
+    ...step.kept.map(({ name, from }) => copied(name, from, isOne)),
+  ]);
+}
+
+const HELPERS: readonly (readonly [RegExp, readonly string[]])[] = [
+  [/\bsign\(/, ['def sign(x):', '    return 1.0 if x > 0.0 else -1.0 if x < 0.0 else x', '', '']],
+  [/\bfloor\(|\bmod\(/, ['def floor(x):', '    return float(math.floor(x))', '', '']],
+  [/\bmod\(/, ['def mod(x, y):', '    return x - y*floor(x/y)', '', '']],
+  [/\bcbrt\(/, ['def cbrt(x):', '    return math.copysign(abs(x)**(1.0/3.0), x)', '', '']],
+];
+
+/** A program in Python 3 that does what a run does. */
+export function pythonProgram(parts: ProgramParts): string {
+  const { step, starter, width, size, rates, exact, rateName, parameters, steps, h, end } = parts;
+  const isOne = width === 1;
+  const components = placesByComponent(parts).map(({ vector, index }) => {
+    const name = step.vectors[vector] ?? '';
+    return isOne ? name : `${name}[${index}]`;
+  });
+  const state = [...step.vectors, ...step.kept.map(({ name }) => name)];
+  const values = components.map((name) => `{${name}:.17g}`).join(',');
+  const header = (names: readonly string[]): string =>
+    JSON.stringify([...names, ...parts.components].join(','));
+  const body = [
+    ...(parts.parameters.length === 0 ? [] : ['# parameters']),
+    ...parameters.map(({ name, value, written }) =>
+      Number(written) === value ? `${name} = ${signed(value)}` : `${name} = ${signed(value)}  # ${written}`,
+    ),
+    '',
+    '',
+    ...routine(`${rateName}(t, ${step.vectors.join(', ')}${isOne ? '' : ', d'})`, [
+      ...rates.flatMap(lineText),
+      ...(isOne ? ['return d'] : []),
+    ]),
+    ...(exact === null
+      ? []
+      : routine(size === 1 ? 'exact(t)' : 'exact(t, e)', [
+          ...exact.flatMap(lineText),
+          ...(size === 1 ? ['return e'] : []),
+        ])),
+    `${state.join(' = ')} = 0.0`,
+    '',
+    '',
+  ];
+  const lists = state.map((name) => `${name} = [0.0]*${width}`);
+  const declared = isOne ? body : [...body.slice(0, -3), ...lists, '', ''];
+  const main = [
+    ...routine('begin()', [
+      ...(isOne ? [`global ${state.join(', ')}`] : []),
+      ...components.map((name, p) => `${name} = ${signed(parts.initial[p] ?? 0)}`),
+    ]),
+    ...stepLines(parts, step),
+    ...(starter === null ? [] : [...stepLines(parts, starter), ...keepLines(parts)]),
+    ...routine(
+      'advance(n, h)',
+      starter === null
+        ? ['step(n, h)']
+        : [`if n < ${parts.depth}:`, '    keep(n, h)', '    first_step(n, h)', 'else:', '    step(n, h)'],
+    ),
+    ...(exact === null
+      ? []
+      : routine(
+          'error_at(t)',
+          size === 1
+            ? [`return abs(${components[0] ?? ''} - exact(t))`]
+            : [
+                `e = [0.0]*${size}`,
+                'exact(t, e)',
+                'sum = 0.0',
+                ...components.map((name, p) => `sum += (${name} - e[${p}])*(${name} - e[${p}])`),
+                'return math.sqrt(sum)',
+              ],
+        )),
+    ...routine('row(n, h)', [`print(f"{n},{start + float(n)*h:.17g},${values}")`]),
+    'if len(sys.argv) < 2:',
+    ...indented([
+      `h = ${signed(h)}`,
+      'begin()',
+      `print(${header(['n', parts.independent])})`,
+      'row(0, h)',
+      `for n in range(${steps}):`,
+      '    advance(n, h)',
+      '    row(n + 1, h)',
+    ]),
+    'else:',
+    ...indented([
+      exact === null ? `print(${header(['h', 'N'])})` : 'print("h,N,error,order")',
+      'last = None',
+      'for h in map(float, sys.argv[1:]):',
+      ...indented([
+        'if not h > 0.0:',
+        '    sys.exit(f"{h} is no step size")',
+        `length = ${signed(end)} - start`,
+        'quotient = length/h',
+        'steps = max(1, math.floor(quotient + 0.5))',
+        'if abs(quotient - steps) > 1e-12*steps:',
+        '    h = length/steps',
+        'begin()',
+        'for n in range(steps):',
+        '    advance(n, h)',
+        ...(exact === null
+          ? [`print(f"{h:.17g},{steps},${values}")`]
+          : [
+              'error = error_at(start + float(steps)*h)',
+              'order = "" if last is None else f"{math.log(last[1]/error)/math.log(last[0]/h):.6f}"',
+              'print(f"{h:.17g},{steps},{error:.17g},{order}")',
+              'last = (h, error)',
+            ]),
+      ]),
+    ]),
+  ];
+  const all = [`start = ${signed(parts.start)}`, ...declared, ...main];
+  const text = all.join('\n');
+  const notes = headNotes(parts, 'python3 program.py', "Python's math library");
+  return `${[
+    ...notes.map((line) => `# ${line}`.trimEnd()),
+    'import math',
+    'import sys',
+    '',
+    ...HELPERS.flatMap(([is, lines]) => (is.test(text) ? lines : [])),
+    ...all,
+  ].join('\n')}\n`;
+}

@@ -1,0 +1,28 @@
+import type { CompiledRun } from '../../compile/compile.ts';
+import type { Row } from '../../run/rows.ts';
+import { rowsTable } from '../rows-table.ts';
+import { column, type Table } from './table.ts';
+
+/**
+ * Rows of a run: n, t, and of the rest what is chosen by its name, as `rowsTable` has it; all without a choice.
+ *
+ * @param digits significant digits of the numbers; null for whole doubles
+ */
+export function rowTable(
+  caption: string,
+  run: CompiledRun,
+  rows: readonly Row[],
+  chosen: readonly string[] | null = null,
+  digits: number | null = 10,
+): Table {
+  const { header, rows: cells } = rowsTable(run, rows);
+  const places = header.flatMap((name, i) => (i < 2 || chosen === null || chosen.includes(name) ? [i] : []));
+  return {
+    caption,
+    groups: null,
+    columns: places.map((i) =>
+      column(header[i] ?? '', i === 0 ? 'n' : i === 1 ? (header[1] ?? 't') : null, i === 0 ? null : digits),
+    ),
+    rows: cells.map((row) => places.map((i) => row[i] ?? null)),
+  };
+}

@@ -1,0 +1,112 @@
+import type { Cell } from '../csv.ts';
+import { type RungReport, type StudyReport } from '../study-report.ts';
+import { column, type Column, type Table } from './table.ts';
+
+/** What a table of rungs can have of every method. */
+export const RUNG_COLUMNS = [
+  'error',
+  'ratio',
+  'order',
+  'digits',
+  'rounding',
+  'evaluations',
+  'value',
+] as const;
+export type RungColumn = (typeof RUNG_COLUMNS)[number];
+
+const COLUMNS: Readonly<Record<Exclude<RungColumn, 'value'>, Column>> = {
+  error: column('error', null, 4),
+  ratio: column('ratio', null, 4),
+  order: column('order', null, 4),
+  digits: column('digits', null, 3),
+  rounding: column('rounding', null, 2),
+  evaluations: column('evaluations'),
+};
+
+function cellsOf(kind: RungColumn, rung: RungReport | undefined, names: readonly string[]): readonly Cell[] {
+  if (rung === undefined) return kind === 'value' ? names.map(() => null) : [null];
+  switch (kind) {
+    case 'value':
+      return names.map((name) => rung.values[name] ?? null);
+    case 'evaluations':
+      return [rung.cost.evaluations];
+    default:
+      return [rung[kind]];
+  }
+}
+
+/** Rungs down, methods across: h, N, and of every method what is chosen. */
+export function rungTable(
+  report: StudyReport,
+  kinds: readonly RungColumn[] = ['error', 'ratio', 'order'],
+  digits: number | null = null,
+): Table {
+  const [first] = report.methods;
+  const names = Object.keys(first?.rungs[0]?.values ?? {});
+  const own = kinds.flatMap((kind) =>
+    kind === 'value' ? names.map((name) => column(name, null, 10)) : [COLUMNS[kind]],
+  );
+  const set = own.map((of) => (of.digits === null || digits === null ? of : { ...of, digits }));
+  const rungs = first?.rungs ?? [];
+  return {
+    caption: report.title,
+    groups: [
+      { title: '', columns: 2 },
+      ...report.methods.map(({ title }) => ({ title, columns: own.length })),
+    ],
+    columns: [column('h', 'h', 6), column('N', 'N'), ...report.methods.flatMap(() => set)],
+    rows: rungs.map(({ h, steps }, i) => [
+      h,
+      steps,
+      ...report.methods.flatMap((method) => kinds.flatMap((kind) => cellsOf(kind, method.rungs[i], names))),
+    ]),
+  };
+}
+
+/** What every method costs at every rung: evaluations, iterations of Newton's method, and the error they buy. */
+export function costTable(report: StudyReport): Table {
+  return {
+    caption: `${report.title}: cost`,
+    groups: null,
+    columns: [
+      column('method'),
+      column('h', 'h', 6),
+      column('N', 'N'),
+      column('evaluations'),
+      column('Newton iterations'),
+      column('error', null, 4),
+    ],
+    rows: report.methods.flatMap(({ title, rungs }) =>
+      rungs.map(({ h, steps, cost, error }) => [title, h, steps, cost.evaluations, cost.newton, error]),
+    ),
+  };
+}
+
+/** What each method needs for one error; an empty table where nothing can be compared. */
+export function comparisonTable({ title, comparison }: StudyReport): Table {
+  const wished = comparison === null ? '' : `: for an error of ${comparison.wished}`;
+  return {
+    caption: `${title}${wished}`,
+    groups: null,
+    columns: [
+      column('method'),
+      column('evaluations'),
+      column('at most'),
+      column('N', 'N'),
+      column('h', 'h', 4),
+    ],
+    rows:
+      comparison === null
+        ? []
+        : [
+            ...comparison.needs.map(({ method, evaluations, atMost, steps, h }): Cell[] => [
+              method,
+              evaluations,
+              atMost,
+              steps,
+              h,
+            ]),
+            ...comparison.short.map((method): Cell[] => [method, null, null, null, null]),
+          ],
+  };
+}

@@ -1,0 +1,169 @@
+import { csv } from '../csv.ts';
+import { plainTable } from '../plain-table.ts';
+import type { Cell } from '../csv.ts';
+import { cellText, numberParts, oneLine } from './cell-text.ts';
+import type { Column, ColumnGroup, Table, TableFormat } from './table.ts';
+import { texDocument, texText } from './tex-text.ts';
+
+/** How a table is written. */
+export interface TableOptions {
+  /** A byte order mark before CSV, for spreadsheets that guess an encoding without one. */
+  readonly mark?: boolean;
+  /** LaTeX and HTML as a part to be put into a document instead of one that stands by itself. */
+  readonly part?: boolean;
+}
+
+/** The titles of columns in one line each: with the title of their group before them. */
+function fullTitles({ columns, groups }: Table): readonly string[] {
+  const over = groups?.flatMap(({ title, columns: count }) => Array.from({ length: count }, () => title));
+  return columns.map(({ title }, i) => {
+    const group = over?.[i] ?? '';
+    return oneLine(group === '' ? title : `${group}: ${title}`);
+  });
+}
+
+function asCsv(table: Table, { mark = false }: TableOptions): string {
+  return `${mark ? '\ufeff' : ''}${csv([fullTitles(table), ...table.rows])}`;
+}
+
+function asText(table: Table): string {
+  const rows = table.rows.map((row) => table.columns.map((of, i) => oneLine(cellText(row[i] ?? null, of))));
+  return `${plainTable(fullTitles(table), rows)}\n`;
+}
+
+/** A text in a cell of Markdown: no sign of it is markup. */
+export function markdownText(text: string): string {
+  return oneLine(text).replace(/[\\`*_{}[\]()#+\-.!|<>~$&]/gu, (sign) =>
+    sign === '.' || sign === '-' || sign === '(' || sign === ')' ? sign : sign === '<' ? '&lt;' : `\\${sign}`,
+  );
+}
+
+function isNumeric(table: Table, i: number): boolean {
+  return table.rows.every((row) => row[i] === null || typeof row[i] === 'number');
+}
+
+function asMarkdown(table: Table): string {
+  const line = (cells: readonly string[]): string => `| ${cells.join(' | ')} |`;
+  return [
+    `**${markdownText(table.caption)}**`,
+    '',
+    line(fullTitles(table).map(markdownText)),
+    line(table.columns.map((_, i) => (isNumeric(table, i) ? '---:' : ':---'))),
+    ...table.rows.map((row) =>
+      line(table.columns.map((of, i) => markdownText(cellText(row[i] ?? null, of)))),
+    ),
+    '',
+  ].join('\n');
+}
+
+/** A text in HTML: nothing of it is markup. */
+export function htmlText(text: string): string {
+  return oneLine(text).replace(/[&<>"']/gu, (sign) => `&#${sign.codePointAt(0) ?? 0};`);
+}
+
+function asHtml(table: Table, { part = false }: TableOptions): string {
+  const numbers = table.columns.map((_, i) => isNumeric(table, i));
+  const cell = (value: Cell, of: Column, i: number): string => {
+    const align = numbers[i] === true ? ' style="text-align: right"' : '';
+    if (typeof value !== 'number') return `<td${align}>${htmlText(cellText(value, of))}</td>`;
+    const { mantissa, exponent } = numberParts(value, of.digits);
+    const power = exponent === null ? '' : ` &#215; 10<sup>${String(exponent).replace('-', '&#8722;')}</sup>`;
+    return `<td${align}>${mantissa.replace('-', '&#8722;')}${power}</td>`;
+  };
+  const over = table.groups?.map(
+    ({ title, columns }) => `<th colspan="${columns}" scope="colgroup">${htmlText(title)}</th>`,
+  );
+  const body = [
+    '<table>',
+    `<caption>${htmlText(table.caption)}</caption>`,
+    '<thead>',
+    ...(over === undefined ? [] : [`<tr>${over.join('')}</tr>`]),
+    `<tr>${table.columns.map(({ title }) => `<th scope="col">${htmlText(title)}</th>`).join('')}</tr>`,
+    '</thead>',
+    '<tbody>',
+    ...table.rows.map(
+      (row) => `<tr>${table.columns.map((of, i) => cell(row[i] ?? null, of, i)).join('')}</tr>`,
+    ),
+    '</tbody>',
+    '</table>',
+  ].join('\n');
+  return part
+    ? `${body}\n`
+    : `<!doctype html>\n<html lang="en">\n<head><meta charset="utf-8"><title>${htmlText(table.caption)}</title></head>\n<body>\n${body}\n</body>\n</html>\n`;
+}
+
+/** Two cells of LaTeX that meet at the point of a number: 1 and .05 \\cdot 10^{-3}. */
+function texNumber(value: number, digits: number | null): string {
+  if (!Number.isFinite(value)) return `\\multicolumn{2}{c}{${texText(String(value))}}`;
+  const { mantissa, exponent } = numberParts(value, digits);
+  const [whole = '', decimals] = mantissa.split('.');
+  const behind = decimals === undefined ? '' : `.${decimals}`;
+  const power = exponent === null ? '' : ` \\cdot 10^{${exponent}}`;
+  return `$${whole}$ & ${behind === '' && power === '' ? '' : `$${behind}${power}$`}`;
+}
+
+function texHead({ title, tex }: Column, wide: boolean): string {
+  const set = tex === null ? texText(title) : `$${tex}$`;
+  return wide ? `\\multicolumn{2}{c}{${set}}` : set;
+}
+
+function texGroups(groups: readonly ColumnGroup[], wide: readonly boolean[]): readonly string[] {
+  let place = 0;
+  let at = 1;
+  const spans = groups.map(({ title, columns }) => {
+    const width = wide.slice(place, place + columns).reduce((sum, is) => sum + (is ? 2 : 1), 0);
+    const from = at;
+    [place, at] = [place + columns, at + width];
+    return { title, width, from };
+  });
+  return [
+    `${spans.map(({ title, width }) => `\\multicolumn{${width}}{c}{${texText(title)}}`).join(' & ')} \\\\`,
+    spans
+      .filter(({ title }) => title !== '')
+      .map(({ from, width }) => `\\cmidrule(lr){${from}-${from + width - 1}}`)
+      .join(' '),
+  ];
+}
+
+function asTex(table: Table, { part = false }: TableOptions): string {
+  const wide = table.columns.map((_, i) => isNumeric(table, i));
+  const cell = (value: Cell, of: Column, i: number): string => {
+    if (typeof value === 'number') return texNumber(value, of.digits);
+    return wide[i] === true ? ' & ' : texText(cellText(value, of));
+  };
+  const body = [
+    '\\begin{table}[htbp]',
+    '\\centering',
+    `\\caption{${texText(table.caption)}}`,
+    `\\begin{tabular}{${wide.map((is) => (is ? 'r@{}l' : 'l')).join('')}}`,
+    '\\toprule',
+    ...(table.groups === null ? [] : texGroups(table.groups, wide)),
+    `${table.columns.map((of, i) => texHead(of, wide[i] === true)).join(' & ')} \\\\`,
+    '\\midrule',
+    ...table.rows.map(
+      (row) => `${table.columns.map((of, i) => cell(row[i] ?? null, of, i)).join(' & ')} \\\\`,
+    ),
+    '\\bottomrule',
+    '\\end{tabular}',
+    '\\end{table}',
+  ];
+  return part ? `${body.join('\n')}\n` : texDocument(body);
+}
+
+const WRITERS: Readonly<Record<TableFormat, (table: Table, options: TableOptions) => string>> = {
+  csv: asCsv,
+  md: asMarkdown,
+  tex: asTex,
+  html: asHtml,
+  txt: asText,
+};
+
+/**
+ * Writes a table as CSV (RFC 4180, whole doubles), Markdown, LaTeX (booktabs, numbers aligned at the point), HTML or plain
+ * text. Nothing that a person typed becomes markup, a command or a formula of a spreadsheet.
+ *
+ * @example writeTable(rungTable(report), 'tex') is a document that pdflatex sets as it stands
+ */
+export function writeTable(table: Table, format: TableFormat, options: TableOptions = {}): string {
+  return WRITERS[format](table, options);
+}

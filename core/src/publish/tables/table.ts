@@ -1,0 +1,33 @@
+import type { Cell } from '../csv.ts';
+
+/** A column of a table for people: its title, as text and as mathematics where it is some. */
+export interface Column {
+  readonly title: string;
+  /** TeX of the title without the signs of mathematics; null where the title is plain text. */
+  readonly tex: string | null;
+  /** Significant digits of its numbers; null for whole doubles. */
+  readonly digits: number | null;
+}
+
+/** Columns that stand under one title, such as those of a method: how many. */
+export interface ColumnGroup {
+  readonly title: string;
+  readonly columns: number;
+}
+
+/** A table to be taken away, in whatever format. */
+export interface Table {
+  readonly caption: string;
+  /** Titles over the columns, in order; null where they have none. */
+  readonly groups: readonly ColumnGroup[] | null;
+  readonly columns: readonly Column[];
+  readonly rows: readonly (readonly Cell[])[];
+}
+
+/** The formats that a table can be taken away in. */
+export const TABLE_FORMATS = ['csv', 'md', 'tex', 'html', 'txt'] as const;
+export type TableFormat = (typeof TABLE_FORMATS)[number];
+
+export function column(title: string, tex: string | null = null, digits: number | null = null): Column {
+  return { title, tex, digits };
+}
