@@ -61,6 +61,7 @@ const WEB_ROOMS = [
   'tables',
   'sentences',
   'statement',
+  'takeaway',
   'entries',
   'texts',
   'pages',

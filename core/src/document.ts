@@ -19,6 +19,7 @@ export { programOf } from './publish/programs/program-of.ts';
 export { rowsTable, stageComponents, vectorNames } from './publish/rows-table.ts';
 export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
+export { type TakenRun, takenRun } from './publish/taken-run.ts';
 export { rowTable } from './publish/tables/row-table.ts';
 export {
   comparisonTable,

@@ -32,6 +32,7 @@ import { WorkedPart } from '../step/worked-part.tsx';
 import { StatementColumn } from '../statement/statement-column.tsx';
 import { RunPart } from '../tables/run-part.tsx';
 import { TablePart } from '../tables/table-part.tsx';
+import { TakeAwayButton } from '../takeaway/take-away-button.tsx';
 import type { StepView } from '../worker/messages.ts';
 import type { Computed } from '../worker/use-work.ts';
 import './study-desk.css';
@@ -151,6 +152,7 @@ export function StudyDesk(props: {
                     <Button aria-label="Keys of this page" title="Keys (?)" onClick={showKeys}>
                       ?
                     </Button>
+                    <TakeAwayButton />
                     {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
                   </>
                 }

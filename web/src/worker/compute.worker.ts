@@ -1,4 +1,4 @@
-import { openStudy, runKey, type StudyDocument } from '@schritt/core/document';
+import { openStudy, runKey, type StudyDocument, takenRun } from '@schritt/core/document';
 import { testBench } from '@schritt/core/inspect';
 import {
   checkExact,
@@ -114,6 +114,7 @@ const ANSWER: { readonly [K in Kind]: (question: Questions[K], id: number) => An
   region: ({ text }) => regionOf(text),
   spectrum: ({ document, method }) => spectrumOf(studyOf(document), method),
   wished: ({ document, wished }) => wishedSteps(studyOf(document), wished),
+  taken: ({ document, taken }) => takenRun(document.title, studyOf(document), taken),
   bench: ({ text }) => testBench(methodOf(text)),
   problem: ({ text, parameters }) => problemView(text, parameters),
 };
@@ -151,6 +152,8 @@ function answer(request: Request): Message {
     case 'bench':
       return answered(id, request.kind, request.question);
     case 'wished':
+      return answered(id, request.kind, request.question);
+    case 'taken':
       return answered(id, request.kind, request.question);
     case 'problem':
       return answered(id, request.kind, request.question);

@@ -1,4 +1,4 @@
-import type { StudyDocument } from '@schritt/core/document';
+import type { StudyDocument, TakenRun } from '@schritt/core/document';
 import type { Box, Complex, EdgePiece, TestBench } from '@schritt/core/inspect';
 import type { ParameterValues } from '@schritt/core/notation';
 import type {
@@ -188,6 +188,8 @@ export interface Questions {
   readonly bench: { readonly text: string };
   /** Which steps theory asks for a wished error, and what runs with them come to. */
   readonly wished: { readonly document: StudyDocument; readonly wished: number };
+  /** A run as a text to be taken away. */
+  readonly taken: { readonly document: StudyDocument; readonly taken: TakenRun };
 }
 
 /** What it answers, by the kind of the question. */
@@ -207,6 +209,7 @@ export interface Answers {
   readonly spectrum: Spectrum;
   readonly bench: TestBench;
   readonly wished: readonly (WishedSteps | null)[];
+  readonly taken: string;
 }
 
 export type Kind = keyof Questions;

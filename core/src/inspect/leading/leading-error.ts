@@ -23,7 +23,7 @@ export type SolutionAt = (t: number, out: Float64Array) => void;
 /** Powers above that of the method that are looked at where the leading term is zero. */
 const MORE = 2;
 /** Places at which local errors are made, at first and at most; and parts of the interval in which e is followed. */
-const PLACES = 128;
+const PLACES = 64;
 const MOST_PLACES = 4096;
 const PARTS = 32;
 const MOST_PARTS = 8192;

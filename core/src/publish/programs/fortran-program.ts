@@ -1,23 +1,10 @@
+import { broken } from './fortran-lines.ts';
 import type { Line, ProgramParts, StepRoutine } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
+import { signedBy } from './signed.ts';
 import { WRITINGS } from './writings.ts';
 
-const { number } = WRITINGS.f90;
-
-/** Longest line that is written; the standard has 132. */
-const LONGEST = 120;
-
-function signed(value: number): string {
-  return value < 0 ? `-${number(-value)}` : number(value);
-}
-
-/** A long line is gone on with in the next. */
-function broken(line: string): readonly string[] {
-  if (line.length <= LONGEST || line.trimStart().startsWith('!')) return [line.slice(0, 132)];
-  const indent = line.length - line.trimStart().length;
-  const at = Math.max(line.lastIndexOf(' ', LONGEST), line.lastIndexOf('*', LONGEST), indent + 40);
-  return [`${line.slice(0, at)}&`, ...broken(`${' '.repeat(indent + 2)}&${line.slice(at)}`)];
-}
+const signed = signedBy(WRITINGS.f90);
 
 function indented(lines: readonly string[]): readonly string[] {
   return lines.map((line) => (line === '' ? '' : `  ${line}`));

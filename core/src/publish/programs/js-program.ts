@@ -1,12 +1,10 @@
 import type { ProgramParts } from './language.ts';
 import { type Dialect, likeC } from './like-c.ts';
+import { signedBy } from './signed.ts';
 import { WRITINGS } from './writings.ts';
 
 const { number } = WRITINGS.js;
-
-function signed(value: number): string {
-  return value < 0 ? `-${number(-value)}` : number(value);
-}
+const signed = signedBy(WRITINGS.js);
 
 function declared(numbers: readonly string[], arrays: readonly string[], width: number): readonly string[] {
   return [

@@ -1,12 +1,9 @@
 import type { Line, ProgramParts, StepRoutine } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
+import { signedBy } from './signed.ts';
 import { WRITINGS } from './writings.ts';
 
-const { number } = WRITINGS.py;
-
-function signed(value: number): string {
-  return value < 0 ? `-${number(-value)}` : number(value);
-}
+const signed = signedBy(WRITINGS.py);
 
 function indented(lines: readonly string[]): readonly string[] {
   return lines.map((line) => (line === '' ? '' : `    ${line}`));
@@ -61,8 +58,8 @@ function keepLines({ step, width, rateName }: ProgramParts): readonly string[] {
 }
 
 const HELPERS: readonly (readonly [RegExp, readonly string[]])[] = [
-  [/\bsign\(/, ['def sign(x):', '    return 1.0 if x > 0.0 else -1.0 if x < 0.0 else x', '', '']],
-  [/\bfloor\(|\bmod\(/, ['def floor(x):', '    return float(math.floor(x))', '', '']],
+  [/(?<!\.)\bsign\(/, ['def sign(x):', '    return 1.0 if x > 0.0 else -1.0 if x < 0.0 else x', '', '']],
+  [/(?<!\.)\bfloor\(|\bmod\(/, ['def floor(x):', '    return float(math.floor(x))', '', '']],
   [/\bmod\(/, ['def mod(x, y):', '    return x - y*floor(x/y)', '', '']],
   [/\bcbrt\(/, ['def cbrt(x):', '    return math.copysign(abs(x)**(1.0/3.0), x)', '', '']],
 ];

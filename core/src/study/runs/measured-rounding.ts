@@ -38,11 +38,22 @@ const UNITS: readonly Scales[] = [
   { values: 0.7, time: 1.25 },
 ];
 /** A rung is measured where its error is below so many times what rounding can come to there. */
-const DOUBTFUL = 2000;
+const DOUBTFUL = 100;
 /** Part of a bound for the rounding of rates that is mostly seen, over steps that do not add up. */
 const WALK = 0.5;
+/** An error below so many times its rounding is at the floor, and one below so many times what it has grown to still is. */
+const AT_FLOOR = 5;
+const STILL_THERE = 10;
+/** Component steps from which on one run beside it is enough. */
+const LONG = 2e4;
 /** Component steps beyond which a run is not done again for this. */
 const MOST = 3e8;
+
+/** Rounding that was measured at a number of steps. */
+interface Seen {
+  readonly size: number;
+  readonly steps: number;
+}
 
 /** The double run beside a single one; else runs in other units. */
 function twinsOf(study: Study, method: Method, start: StartChoice): readonly (() => Twin | null)[] {
@@ -166,7 +177,7 @@ const SHOWS = 0.02;
 const THROUGH = 3;
 const HELD = 2;
 /** Errors below that part of the values are measured in any case. */
-const SMALL = 1e-9;
+const SMALL = 1e-13;
 
 /**
  * Whether rounding is out of sight at once: the finest errors, where it is largest, are on the expansion of the coarser ones
@@ -215,7 +226,8 @@ export function* measuredRounding(
   const twin = (i: number): Twin | null =>
     twins.length > i ? twins[i]! : (twins[i] = makers[i]?.() ?? null);
   const bySteps = runs.map((_, i) => i).sort((a, b) => runs[a]!.grid.steps - runs[b]!.grid.steps);
-  let first: { readonly size: number; readonly steps: number } | null = null;
+  let first: Seen | null = null;
+  let floor: (Seen & { readonly rungs: number }) | null = null;
   for (const i of bySteps) {
     const one = runs[i]!;
     const { steps } = one.grid;
@@ -223,8 +235,15 @@ export function* measuredRounding(
     if (one.taken === null || least == null || steps * study.problem.size > MOST) continue;
     const { error, size } = one.taken;
     if (first !== null && error > DOUBTFUL * first.size * (steps / first.steps)) continue;
+    // behind two rungs at the floor rounding goes on as it does, unless an error is far above it
+    const grown = floor === null ? 0 : floor.size * Math.sqrt(steps / floor.steps);
+    if (floor !== null && floor.rungs > 1 && error < STILL_THERE * grown) {
+      found[i] = Math.max(least, grown);
+      continue;
+    }
     const all: Found[] = [{ ...one.taken, values: one.values }];
-    const count = first === null ? Math.min(1, makers.length) : makers.length;
+    const isLong = steps * study.problem.size > LONG;
+    const count = first === null || isLong ? Math.min(1, makers.length) : makers.length;
     for (let k = 0; k < count; k += 1) {
       const other = twin(k);
       if (other === null) return found;
@@ -235,8 +254,13 @@ export function* measuredRounding(
     const distance = (a: Found, b: Found): number => apart(a, b, study, places, size);
     // beside a run in double, a single one is off by all of the distance
     const isSingle = study.start.precision === 'single';
-    found[i] = Math.max(least, isSingle ? distance(all[0]!, all[1]!) : spread(all, distance));
-    first ??= { size: found[i], steps };
+    const own = Math.max(least, isSingle ? distance(all[0]!, all[1]!) : spread(all, distance));
+    // two runs may be near each other by chance: rounding is not far below that of half as many steps
+    const before = floor === null ? 0 : floor.size / 2;
+    found[i] = Math.max(own, before);
+    first ??= { size: own, steps };
+    if (error < AT_FLOOR * found[i])
+      floor = { size: found[i], steps, rungs: floor === null ? 1 : floor.rungs + 1 };
   }
   return found;
 }

@@ -1,0 +1,12 @@
+import { FIRST, preview, takenName } from './choice.ts';
+
+test('a file is called by its title in plain letters, what it is, and its format', () => {
+  expect(takenName('Größe: "y" / 2', FIRST)).toBe('Größe-y-2-rungs.csv');
+  expect(takenName('../..', { ...FIRST, what: 'program', language: 'f90' })).toBe('study-program.f90');
+  expect(takenName('x'.repeat(300), FIRST)).toBe(`${'x'.repeat(60)}-rungs.csv`);
+});
+
+test('a preview shows the first lines and counts the rest', () => {
+  expect(preview('a\r\nb\nc\n', 2)).toEqual({ shown: 'a\nb', more: 1 });
+  expect(preview('', 5)).toEqual({ shown: '', more: 0 });
+});
