@@ -7,6 +7,7 @@ import {
   Header,
   HttpCode,
   Inject,
+  Param,
   Post,
   Put,
   Query,
@@ -25,6 +26,7 @@ import {
   ListQueryDto,
   ReplaceEntryDto,
   ShownAtDto,
+  TableParamsDto,
 } from './entry.dto.ts';
 
 /** Entries of a list that are answered where nobody says how many. */
@@ -124,6 +126,25 @@ export class StudiesController extends EntriesController {
   @ApiErrors('not-found', 'damaged')
   report(@IdParam() entry: string): Promise<StudyReport> {
     return this.reports.report(entry);
+  }
+
+  /** A table of a study as a file: its rungs, its cost, the comparison of its methods. */
+  @Get(':id/tables/:what/:as')
+  @ApiOkResponse({
+    description: 'the table, as docs/taking-away.md describes it',
+    content: { 'application/octet-stream': { schema: { type: 'string' } } },
+  })
+  @ApiErrors('not-found', 'damaged')
+  async table(
+    @IdParam() id: string,
+    @Param() params: TableParamsDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<string> {
+    const { what, as } = params;
+    const text = await this.reports.table({ id, what, as });
+    // a file, and never a page of this address
+    response.attachment(`${what}.${as}`).type('application/octet-stream');
+    return text;
   }
 
   /** Shows a study to whoever has the link; they can look and try, and save nothing. */

@@ -249,3 +249,33 @@ test('health and the description of the interface', async () => {
     expect.arrayContaining(['/api/studies', '/api/studies/{id}']),
   );
 });
+
+test('tables of a stored study are answered as files, and nothing typed becomes a page', async () => {
+  const study = {
+    ...SLUICE,
+    title: '<script>alert(1)</script>',
+    problem: { title: 'Sluice', text: "y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)" },
+    methods: [{ title: '=Euler', text: 'y[n+1] = y + h*f(t, y)' }],
+    ladder: { counts: [2, 4] },
+  };
+  const { id } = (await api().post('/api/studies').send({ document: study }).expect(201)).body;
+  const table = async (name: string): Promise<{ readonly text: string; readonly kind: string }> => {
+    const { body, headers } = await api().get(`/api/studies/${id}/tables/${name}`).buffer(true).expect(200);
+    expect(headers['content-type']).toContain('application/octet-stream');
+    return { text: String(body), kind: headers['content-disposition'] ?? '' };
+  };
+  const rungs = await table('rungs/csv');
+  expect(rungs.kind).toBe('attachment; filename="rungs.csv"');
+  // (1 - 1/2)^2 and (1 - 1/4)^4 against exp(-1)
+  const errors = rungs.text
+    .split('\r\n')
+    .slice(1, 3)
+    .map((line) => Number(line.split(',')[2]));
+  expect(errors[0]).toBeCloseTo(Math.exp(-1) - 1 / 4, 14);
+  expect(errors[1]).toBeCloseTo(Math.exp(-1) - (3 / 4) ** 4, 14);
+  const page = await table('cost/html');
+  expect(page.text).not.toContain('<script>');
+  expect(page.text).toContain('&#60;script&#62;');
+  const wrong = await api().get(`/api/studies/${id}/tables/rows/csv`).expect(400);
+  expect(JSON.stringify(wrong.body)).toContain('the table must be one of rungs, cost, comparison');
+});

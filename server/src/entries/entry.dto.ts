@@ -1,9 +1,12 @@
-import type { Document } from '@schritt/core/document';
+import { type Document, TABLE_FORMATS, type TableFormat } from '@schritt/core/document';
 import { ApiProperty } from '@nestjs/swagger';
 import { Transform } from 'class-transformer';
-import { IsBoolean, IsInt, IsOptional, Max, Min } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, Min } from 'class-validator';
 import { ANY_DOCUMENT } from '../documents/document-schema.ts';
 import { IsDocument } from '../documents/is-document.ts';
+
+/** Tables of a study that are answered at an address of their own. */
+const TABLES_OF_STUDY = ['rungs', 'cost', 'comparison'] as const;
 
 /** What a client sends to store something new. */
 export class CreateEntryDto {
@@ -115,4 +118,19 @@ export class ShownDto {
 export class ShownAtDto {
   @ApiProperty({ description: 'the end of the link, /shown/...' })
   shownAt: string;
+}
+
+/** Which table of a study: what it is of, and its format. */
+export class TableParamsDto {
+  @ApiProperty({ format: 'uuid' })
+  @IsString()
+  id: string;
+
+  @ApiProperty({ enum: TABLES_OF_STUDY, enumName: 'TableOfStudy', description: 'what the table is of' })
+  @IsIn(TABLES_OF_STUDY, { message: `the table must be one of ${TABLES_OF_STUDY.join(', ')}` })
+  what: (typeof TABLES_OF_STUDY)[number];
+
+  @ApiProperty({ enum: TABLE_FORMATS, enumName: 'TableFormat', description: 'how it is written' })
+  @IsIn(TABLE_FORMATS, { message: `the format must be one of ${TABLE_FORMATS.join(', ')}` })
+  as: TableFormat;
 }

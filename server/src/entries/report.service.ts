@@ -1,8 +1,11 @@
-import type { StudyReport } from '@schritt/core/document';
+import { comparisonTable, costTable, rungTable, type StudyReport, writeTable } from '@schritt/core/document';
 import { Inject, Injectable } from '@nestjs/common';
 import { ApiError } from '../errors/api-error.ts';
 import { RequestPool } from '../threads/request-pool.ts';
 import { EntriesService } from './entries.service.ts';
+import type { TableParamsDto } from './entry.dto.ts';
+
+const TABLES = { rungs: rungTable, cost: costTable, comparison: comparisonTable } as const;
 
 /** Runs a stored study and answers its numbers, by the same core as pages and the terminal. */
 @Injectable()
@@ -19,5 +22,10 @@ export class ReportService {
     const { document } = await this.#entries.read('study', id);
     if (document.kind !== 'study') throw new ApiError('not-found', 'this is no study');
     return this.#pool.report(document);
+  }
+
+  /** A table of a study, in the format asked for. */
+  async table({ id, what, as }: TableParamsDto): Promise<string> {
+    return writeTable(TABLES[what](await this.report(id)), as);
   }
 }

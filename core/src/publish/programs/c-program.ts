@@ -27,7 +27,6 @@ const DIALECT: Dialect = {
       note === value || note === String(Number(value)) ? '' : ` /* ${note.replaceAll('*/', '* /')} */`;
     return `static const double ${name} = ${value};${shown}`;
   },
-  routine: (head, lines) => [`${head} {`, ...lines.map((line) => (line === '' ? '' : `  ${line}`)), '}'],
   declare: (numbers, arrays, width) =>
     numbers.length + arrays.length === 0 ? [] : [`double ${declared(numbers, arrays, width)};`],
   globals: (numbers, arrays, width) =>

@@ -27,7 +27,6 @@ const DIALECT: Dialect = {
     const shown = note === value || note === String(Number(value)) ? '' : ` // ${note}`;
     return `const ${name} = ${value};${shown}`;
   },
-  routine: (head, lines) => [`${head} {`, ...lines.map((line) => (line === '' ? '' : `  ${line}`)), '}'],
   declare: declared,
   globals: declared,
   loop: (from, below) => `for (let j = ${from}; j < ${below}; j++)`,

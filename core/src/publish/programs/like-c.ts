@@ -5,8 +5,6 @@ import { headNotes, placesByComponent } from './notes.ts';
 interface Dialect {
   readonly head: (notes: readonly string[]) => readonly string[];
   readonly constant: (name: string, value: string, note: string) => string;
-  /** A routine from its head and its lines. */
-  readonly routine: (head: string, lines: readonly string[]) => readonly string[];
   readonly declare: (
     numbers: readonly string[],
     arrays: readonly string[],
@@ -34,6 +32,11 @@ function indented(lines: readonly string[]): readonly string[] {
   return lines.map((line) => (line === '' ? '' : `  ${line}`));
 }
 
+/** A routine from its head and its lines. */
+function routine(head: string, lines: readonly string[]): readonly string[] {
+  return [`${head} {`, ...indented(lines), '}'];
+}
+
 function lineText(dialect: Dialect, line: Line): readonly string[] {
   switch (line.kind) {
     case 'note':
@@ -56,7 +59,7 @@ function stepLines(dialect: Dialect, parts: ProgramParts, step: StepRoutine): re
   const copy = (to: string, from: string): string =>
     isOne ? `${to} = ${from};` : `${dialect.loop(0, parts.width)} ${to}[j] = ${from}[j];`;
   const { arrays, numbers, vectors, kept, next } = step;
-  return dialect.routine(dialect.heads.step(step.name), [
+  return routine(dialect.heads.step(step.name), [
     ...dialect.declare(numbers, arrays, parts.width),
     ...(step.usesTime || step.body.some(({ kind }) => kind === 'routine') ? [dialect.time] : []),
     ...step.body.flatMap((line) => lineText(dialect, line)),
@@ -73,7 +76,7 @@ function keepLines(dialect: Dialect, parts: ProgramParts): readonly string[] {
     isOne ? `${to} = ${from};` : `${dialect.loop(0, width)} ${to}[j] = ${from}[j];`;
   const needsRate = step.kept.some(({ from }) => from === 'f_0');
   const own = step.vectors.join(', ');
-  return dialect.routine(dialect.heads.step('keep'), [
+  return routine(dialect.heads.step('keep'), [
     ...(needsRate ? dialect.declare(isOne ? ['f_0'] : [], isOne ? [] : ['f_0'], width) : []),
     ...(needsRate
       ? [dialect.time, isOne ? `f_0 = ${rateName}(t, ${own});` : `${rateName}(t, ${own}, f_0);`]
@@ -100,7 +103,7 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
     dialect.constant('start', signed(dialect, parts.start), signed(dialect, parts.start)),
     ...parameters.map(({ name, value, written }) => dialect.constant(name, signed(dialect, value), written)),
     '',
-    ...dialect.routine(dialect.heads.rate(rateName, stateNames, isOne), [
+    ...routine(dialect.heads.rate(rateName, stateNames, isOne), [
       ...(isOne ? dialect.declare(['d'], [], 1) : []),
       ...body,
     ]),
@@ -108,7 +111,7 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
     ...(exact === null
       ? []
       : [
-          ...dialect.routine(
+          ...routine(
             dialect.heads.exact(size === 1),
             size === 1 ? [...dialect.declare(['e'], [], 1), ...exactBody, 'return e;'] : exactBody,
           ),
@@ -121,13 +124,13 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
     ...(starter === null
       ? []
       : [...stepLines(dialect, parts, starter), '', ...keepLines(dialect, parts), '']),
-    ...dialect.routine(dialect.heads.step('advance'), [
+    ...routine(dialect.heads.step('advance'), [
       starter === null
         ? 'step(n, h);'
         : `if (n < ${parts.depth}) { keep(n, h); first_step(n, h); } else step(n, h);`,
     ]),
     '',
-    ...dialect.routine(dialect.heads.begin, initial),
+    ...routine(dialect.heads.begin, initial),
     '',
     ...dialect.main(parts, components),
   ];
