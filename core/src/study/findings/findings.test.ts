@@ -385,3 +385,30 @@ test('nothing is predicted across a kink', () => {
   const all = findings(HEATER, [library('RK4')], { ladder: { counts: [8, 16, 32, 64] } });
   expect(all.some(({ kind }) => kind === 'predicted')).toBe(false);
 });
+
+test('errors over a jump in the rate go up and down, and no order is made of two of them', () => {
+  const all = findings(HEATER, [library('Euler')], {
+    ladder: { counts: [8, 16, 32, 64, 128, 256, 512, 1024] },
+  });
+  expect(sentence(all, 'two rungs')).toBe('none');
+  expect(sentence(all, 'no order')).toMatch(/, up and down; the formula promises 1; .* at t = 0\.333$/);
+});
+
+test('a formula that is proved to be of order 0 is told so, and nobody is sent to smaller steps', () => {
+  const half = { title: 'Half', text: 'y[n+1] = y + h/2*f(t, y)' };
+  const all = findings("y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)", [half], {});
+  expect(sentence(all, 'formula')).toMatch(/^the formula as typed is of order 0, as is proved from its text/);
+  // it tends to exp(-t/2): the errors do not fall
+  expect(all.map(({ kind }) => kind).filter((kind) => kind.includes('order') || kind === 'not yet')).toEqual(
+    [],
+  );
+});
+
+test('the end of a run and that of the interval are told apart, far from zero as well', () => {
+  const { methods } = result(
+    "y' = -y\ny(1000000) = 1\n1000000 <= t <= 1000000.4\ny(t) = exp(1000000 - t)",
+    [library('Euler')],
+    { ladder: { sizes: [0.3] }, lastStep: 'overrun' },
+  );
+  expect(methods[0]!.rungs[0]!.remark).toContain('the last point is t = 1000000.6, not 1000000.4');
+});

@@ -2,11 +2,15 @@ import { short, significant, stepSizeText } from '../../text/number-text.ts';
 import type { RungRun } from '../runs/run-method.ts';
 import type { Study } from '../runs/study.ts';
 
+/** How near to a time its digits are, beside the distance of two times. */
+const NEAR = 1e-3;
+
 /** Two times to as many digits as tell them apart, from six on. */
 function toldApart(one: number, other: number): readonly [string, string] {
   for (let digits = 6; digits < 17; digits += 1) {
     const [a, b] = [short(one, digits), short(other, digits)];
-    if (a !== b) return [a, b];
+    const off = Math.max(Math.abs(Number(a) - one), Math.abs(Number(b) - other));
+    if (off <= NEAR * Math.abs(one - other)) return [a, b];
   }
   return [String(one), String(other)];
 }
