@@ -47,7 +47,7 @@ const STILL_THERE = 10;
 /** Component steps from which on one run beside it is enough. */
 const LONG = 2e4;
 /** Component steps beyond which a run is not done again for this. */
-const MOST = 3e8;
+const MOST = 1e7;
 
 /** Rounding that was measured at a number of steps. */
 interface Seen {
@@ -232,8 +232,14 @@ export function* measuredRounding(
     const one = runs[i]!;
     const { steps } = one.grid;
     const least = found[i];
-    if (one.taken === null || least == null || steps * study.problem.size > MOST) continue;
+    if (one.taken === null || least == null) continue;
     const { error, size } = one.taken;
+    if (steps * study.problem.size > MOST) {
+      // too long to be done again: rounding goes on as it was seen to
+      const seen: Seen | null = floor ?? first;
+      if (seen !== null) found[i] = Math.max(least, seen.size * Math.sqrt(steps / seen.steps));
+      continue;
+    }
     if (first !== null && error > DOUBTFUL * first.size * (steps / first.steps)) continue;
     // behind two rungs at the floor rounding goes on as it does, unless an error is far above it
     const grown = floor === null ? 0 : floor.size * Math.sqrt(steps / floor.steps);
