@@ -30,7 +30,7 @@ const MOST_PARTS = 8192;
 /** How near e in so many parts and in twice as many must be, relative to its largest value. */
 const ENOUGH = 2e-4;
 /** How near a cubic through every second local error must be to those between, likewise. */
-const SMOOTH = 2e-3;
+const SMOOTH = 2e-2;
 /** Below this part of what it is the difference of, a coefficient is zero. */
 const ZERO = 1e-9;
 
