@@ -18,6 +18,18 @@ export function scaleOf(scales: Scales, derivative: number): number {
   return scales.values / wholePower(scales.time, derivative);
 }
 
+/** Puts a state into the other units. */
+export function intoUnits({ blocks }: Problem, scales: Scales, state: Float64Array): void {
+  for (const { derivative, offset, size } of blocks)
+    for (let j = offset; j < offset + size; j += 1) state[j]! *= scaleOf(scales, derivative);
+}
+
+/** Puts a state in the other units back into those of the problem. */
+export function outOfUnits({ blocks }: Problem, scales: Scales, state: Float64Array): void {
+  for (const { derivative, offset, size } of blocks)
+    for (let j = offset; j < offset + size; j += 1) state[j]! /= scaleOf(scales, derivative);
+}
+
 function times(factor: number, expression: Expression): Expression {
   return binary('*', number(factor), expression);
 }

@@ -1,6 +1,6 @@
 import { parseMethod } from '../method/parse-method.ts';
 import type { Problem } from '../problem/problem.ts';
-import { scaledProblem, scaleOf, type Scales } from '../problem/scaled-problem.ts';
+import { outOfUnits, scaledProblem, type Scales } from '../problem/scaled-problem.ts';
 import { compileRun } from '../compile/compile.ts';
 import { systemRates } from '../compile/rates.ts';
 import { layGrid, timeAt } from '../run/grid.ts';
@@ -117,8 +117,7 @@ function inOtherUnits(problem: Problem, until: number): DenseSolution {
     reached: solution.reached === until * time ? until : solution.reached / time,
     at: (t, out) => {
       solution.at(Math.min(t * time, solution.reached), out);
-      for (const { derivative, offset, size } of problem.blocks)
-        for (let j = offset; j < offset + size; j += 1) out[j]! /= scaleOf(UNITS, derivative);
+      outOfUnits(problem, UNITS, out);
     },
   };
 }

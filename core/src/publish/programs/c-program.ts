@@ -3,7 +3,6 @@ import { type Dialect, likeC } from './like-c.ts';
 import { signedBy } from './signed.ts';
 import { WRITINGS } from './writings.ts';
 
-const { number } = WRITINGS.c;
 const signed = signedBy(WRITINGS.c);
 
 function declared(numbers: readonly string[], arrays: readonly string[], width: number): string {
@@ -42,7 +41,7 @@ const DIALECT: Dialect = {
     step: (name) => `static void ${name}(long n, double h)`,
   },
   time: 'double t = start + (double)n*h;',
-  number,
+  signed,
   main: ({ end, h, steps, size, components: names, exact, independent }, components) => {
     const error =
       exact === null

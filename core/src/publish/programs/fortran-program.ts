@@ -12,8 +12,6 @@ function indented(lines: readonly string[]): readonly string[] {
 
 function lineText(line: Line): readonly string[] {
   switch (line.kind) {
-    case 'note':
-      return [`! ${line.text}`];
     case 'set':
       return [`${line.to} = ${line.value}`];
     case 'routine':

@@ -3,7 +3,6 @@ import { type Dialect, likeC } from './like-c.ts';
 import { signedBy } from './signed.ts';
 import { WRITINGS } from './writings.ts';
 
-const { number } = WRITINGS.js;
 const signed = signedBy(WRITINGS.js);
 
 function declared(numbers: readonly string[], arrays: readonly string[], width: number): readonly string[] {
@@ -37,7 +36,7 @@ const DIALECT: Dialect = {
     begin: 'function begin()',
   },
   time: 'const t = start + n*h;',
-  number,
+  signed,
   main: ({ end, h, steps, size, components: names, exact, independent }, components) => {
     const error =
       exact === null

@@ -22,7 +22,6 @@ export interface Writing {
 
 /** What a program is made of, in the order of its lines. */
 export type Line =
-  | { readonly kind: 'note'; readonly text: string }
   /** A number set to a value. */
   | { readonly kind: 'set'; readonly to: string; readonly value: string }
   /** Every element j of a vector set to a value in j. */
@@ -64,7 +63,6 @@ export interface Keep {
 /** A whole program, before it is written in a language. */
 export interface ProgramParts {
   readonly title: string;
-  readonly notes: readonly string[];
   readonly independent: string;
   readonly components: readonly string[];
   /** Length of the state and of each vector of the method. */

@@ -23,7 +23,8 @@ interface Dialect {
     readonly begin: string;
   };
   readonly time: string;
-  readonly number: (value: number) => string;
+  /** A number of either sign. */
+  readonly signed: (value: number) => string;
   readonly main: (parts: ProgramParts, components: readonly string[]) => readonly string[];
   readonly helpers: (used: string) => readonly string[];
 }
@@ -39,8 +40,6 @@ function routine(head: string, lines: readonly string[]): readonly string[] {
 
 function lineText(dialect: Dialect, line: Line): readonly string[] {
   switch (line.kind) {
-    case 'note':
-      return [`/* ${line.text} */`];
     case 'set':
       return [`${line.to} = ${line.value};`];
     case 'routine':
@@ -54,17 +53,19 @@ function lineText(dialect: Dialect, line: Line): readonly string[] {
   }
 }
 
+/** A number or a vector set to another. */
+function copied(dialect: Dialect, { width }: ProgramParts, to: string, from: string): string {
+  return width === 1 ? `${to} = ${from};` : `${dialect.loop(0, width)} ${to}[j] = ${from}[j];`;
+}
+
 function stepLines(dialect: Dialect, parts: ProgramParts, step: StepRoutine): readonly string[] {
-  const isOne = parts.width === 1;
-  const copy = (to: string, from: string): string =>
-    isOne ? `${to} = ${from};` : `${dialect.loop(0, parts.width)} ${to}[j] = ${from}[j];`;
   const { arrays, numbers, vectors, kept, next } = step;
   return routine(dialect.heads.step(step.name), [
     ...dialect.declare(numbers, arrays, parts.width),
     ...(step.usesTime || step.body.some(({ kind }) => kind === 'routine') ? [dialect.time] : []),
     ...step.body.flatMap((line) => lineText(dialect, line)),
-    ...kept.map(({ name, from }) => copy(name, from)),
-    ...vectors.map((vector, i) => copy(vector, next[i] ?? '')),
+    ...kept.map(({ name, from }) => copied(dialect, parts, name, from)),
+    ...vectors.map((vector, i) => copied(dialect, parts, vector, next[i] ?? '')),
   ]);
 }
 
@@ -72,8 +73,6 @@ function stepLines(dialect: Dialect, parts: ProgramParts, step: StepRoutine): re
 function keepLines(dialect: Dialect, parts: ProgramParts): readonly string[] {
   const { step, width, rateName } = parts;
   const isOne = width === 1;
-  const copy = (to: string, from: string): string =>
-    isOne ? `${to} = ${from};` : `${dialect.loop(0, width)} ${to}[j] = ${from}[j];`;
   const needsRate = step.kept.some(({ from }) => from === 'f_0');
   const own = step.vectors.join(', ');
   return routine(dialect.heads.step('keep'), [
@@ -81,7 +80,7 @@ function keepLines(dialect: Dialect, parts: ProgramParts): readonly string[] {
     ...(needsRate
       ? [dialect.time, isOne ? `f_0 = ${rateName}(t, ${own});` : `${rateName}(t, ${own}, f_0);`]
       : []),
-    ...step.kept.map(({ name, from }) => copy(name, from)),
+    ...step.kept.map(({ name, from }) => copied(dialect, parts, name, from)),
   ]);
 }
 
@@ -96,12 +95,12 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
   const stateNames = step.vectors;
   const keptNames = step.kept.map(({ name }) => name);
   const state = [...stateNames, ...keptNames];
-  const initial = components.map((name, p) => `${name} = ${signed(dialect, parts.initial[p] ?? 0)};`);
+  const initial = components.map((name, p) => `${name} = ${dialect.signed(parts.initial[p] ?? 0)};`);
   const body = [...rates.flatMap((line) => lineText(dialect, line)), ...(isOne ? ['return d;'] : [])];
   const exactBody = exact?.flatMap((line) => lineText(dialect, line)) ?? [];
   const all = [
-    dialect.constant('start', signed(dialect, parts.start), signed(dialect, parts.start)),
-    ...parameters.map(({ name, value, written }) => dialect.constant(name, signed(dialect, value), written)),
+    dialect.constant('start', dialect.signed(parts.start), dialect.signed(parts.start)),
+    ...parameters.map(({ name, value, written }) => dialect.constant(name, dialect.signed(value), written)),
     '',
     ...routine(dialect.heads.rate(rateName, stateNames, isOne), [
       ...(isOne ? dialect.declare(['d'], [], 1) : []),
@@ -136,10 +135,6 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
   ];
   const helpers = dialect.helpers(all.join('\n'));
   return `${[...dialect.head(headNotes(parts, call, library)), ...helpers, ...all].join('\n').replace(/\n{3,}/g, '\n\n')}\n`;
-}
-
-function signed(dialect: Dialect, value: number): string {
-  return value < 0 ? `-${dialect.number(-value)}` : dialect.number(value);
 }
 
 export type { Dialect };

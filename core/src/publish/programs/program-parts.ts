@@ -88,7 +88,6 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
   const step = routine('step', { title: methodTitle, method });
   return {
     title,
-    notes: [],
     independent: problem.independent,
     components: componentNames(problem),
     size: problem.size,

@@ -15,8 +15,6 @@ function routine(head: string, lines: readonly string[]): readonly string[] {
 
 function lineText(line: Line): readonly string[] {
   switch (line.kind) {
-    case 'note':
-      return [`# ${line.text}`];
     case 'set':
       return [`${line.to} = ${line.value}`];
     case 'routine':

@@ -11,3 +11,8 @@ export function clearRungs(rungs: readonly RungResult[]): readonly RungResult[] 
   );
   return falling.slice(bad + 1).filter(({ leftOut }) => leftOut === null || leftOut.kind === 'coarse');
 }
+
+/** Places of those rungs. */
+export function clearPlaces(rungs: readonly RungResult[]): readonly number[] {
+  return clearRungs(rungs).map((rung) => rungs.indexOf(rung));
+}

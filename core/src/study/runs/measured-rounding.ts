@@ -15,7 +15,7 @@ import { errorOfRun, type Measure, type RunError } from './error-measure.ts';
 import { type RateNoise, rateNoise } from './rate-noise.ts';
 import type { Study } from './study.ts';
 import type { Truth } from './truth.ts';
-import { scaledProblem, scaleOf, type Scales } from '../../problem/scaled-problem.ts';
+import { intoUnits, outOfUnits, scaledProblem, type Scales } from '../../problem/scaled-problem.ts';
 
 /** A run whose rounding is looked for: its grid, its values and its error. */
 export interface Measured {
@@ -86,16 +86,10 @@ function twinsOf(study: Study, method: Method, start: StartChoice): readonly (()
   });
 }
 
-function intoUnits({ blocks }: Problem, scales: Scales, state: Float64Array): void {
-  for (const { derivative, offset, size } of blocks)
-    for (let j = offset; j < offset + size; j += 1) state[j]! *= scaleOf(scales, derivative);
-}
-
 /** A state in the units of the problem. */
 function back({ problem, scales }: Twin, state: ArrayLike<number>): Float64Array {
   const values = Float64Array.from({ length: problem.size }, (_, j) => state[j]!);
-  for (const { derivative, offset, size } of problem.blocks)
-    for (let j = offset; j < offset + size; j += 1) values[j]! /= scaleOf(scales, derivative);
+  outOfUnits(problem, scales, values);
   return values;
 }
 
@@ -164,7 +158,8 @@ function leastRounding(
   const { problem, error, start } = study;
   const unit = unitRoundoff(start.precision);
   // errors of the rates pile up like a random walk
-  const walk = WALK * (unit / 2 ** -53) * noise.rates * Math.sqrt((problem.end - problem.start) * grid.h);
+  const walk =
+    WALK * (unit / unitRoundoff()) * noise.rates * Math.sqrt((problem.end - problem.start) * grid.h);
   const own = error.at === 'local' ? noise.rates * grid.h : walk;
   const exact = taken.t === null ? 0 : noise.exactAt(taken.t, places);
   const size = isRelative(error) ? taken.size : 1;

@@ -1,7 +1,7 @@
 import { pow } from '../../../elementary/power.ts';
 import { inspectMethod } from '../../../inspect/inspect-method.ts';
 import { sizeOf } from '../../../inspect/stability/complex.ts';
-import { clearRungs } from '../../judge/clear-rungs.ts';
+import { clearPlaces, clearRungs } from '../../judge/clear-rungs.ts';
 import { observedOrder } from '../../judge/order.ts';
 import type { MethodResult } from '../../judge/method-result.ts';
 import { proofFor, promisedOrder } from '../../trial/promised-order.ts';
@@ -149,9 +149,7 @@ export function orderLost(of: MethodCase): FactOf<'order lost'> | null {
 export function notYet({ result }: MethodCase): FactOf<'not yet'> | null {
   const [beside, course, { predicted }] = [besideTheory(result), courseOf(result), result];
   if (beside === null || course === null || predicted === null || isRuled(result)) return null;
-  const rungs = clearRungs(result.rungs).map(({ rung }) =>
-    result.rungs.findIndex((other) => other.rung === rung),
-  );
+  const rungs = clearPlaces(result.rungs);
   return { kind: 'not yet', rungs, tone: 'plain', figures: { ...beside, ...course, order: predicted.order } };
 }
 
@@ -162,9 +160,7 @@ export function noOrder(of: MethodCase): FactOf<'no order'> | null {
   if (promise === null || course === null) return null;
   if (asPromised(of) !== null || betterThanPromised(of) !== null || orderLost(of) !== null) return null;
   if (notYet(of) !== null) return null;
-  const rungs = clearRungs(result.rungs).map(({ rung }) =>
-    result.rungs.findIndex((other) => other.rung === rung),
-  );
+  const rungs = clearPlaces(result.rungs);
   const range = order && { value: order.value, low: order.low, high: order.high };
   const figures = { ...course, ...promise, range, kinks: kinks(), independent: study.problem.independent };
   return { kind: 'no order', rungs, tone: 'plain', figures };
@@ -183,7 +179,7 @@ export function twoRungs({ result }: MethodCase): FactOf<'two rungs'> | null {
   if (coarse === undefined || fine === undefined || more.length > 0) return null;
   const order = observedOrder(coarse.h, coarse.error, fine.h, fine.error);
   if (order === null) return null;
-  const rungs = [coarse, fine].map(({ rung }) => result.rungs.findIndex((other) => other.rung === rung));
+  const rungs = clearPlaces(result.rungs);
   return { kind: 'two rungs', rungs, tone: 'plain', figures: { order } };
 }
 
