@@ -21,12 +21,6 @@ export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
 export { type TakenRun, takenRun } from './publish/taken-run.ts';
 export { rowTable } from './publish/tables/row-table.ts';
-export {
-  comparisonTable,
-  costTable,
-  RUNG_COLUMNS,
-  type RungColumn,
-  rungTable,
-} from './publish/tables/study-tables.ts';
+export { STUDY_TABLES, type StudyTable, studyTable } from './publish/tables/study-tables.ts';
 export { TABLE_FORMATS, type Table, type TableFormat } from './publish/tables/table.ts';
 export { type TableOptions, writeTable } from './publish/tables/table-formats.ts';

@@ -1,14 +1,14 @@
 import { writeFileSync } from 'node:fs';
 import {
-  comparisonTable,
-  costTable,
   csv,
   LANGUAGES,
   type LanguageName,
   programOf,
   rowTable,
-  rungTable,
+  STUDY_TABLES,
+  type StudyTable,
   studyReport,
+  studyTable,
   type Table,
   TABLE_FORMATS,
   type TableFormat,
@@ -30,7 +30,7 @@ import { loadStudy } from '../load.ts';
 import { pickMethod } from '../pick-method.ts';
 import { withProgress } from '../progress.ts';
 
-export const WHATS = ['rungs', 'rows', 'cost', 'comparison', 'program'] as const;
+export const WHATS = [...STUDY_TABLES, 'rows', 'program'] as const;
 export const FORMATS = [...TABLE_FORMATS, ...LANGUAGES] as const;
 
 export interface ExportOptions {
@@ -89,12 +89,17 @@ function* csvRows(
   }
 }
 
-function* tableText(file: string, options: ExportOptions, format: TableFormat): Generator<string> {
+function* tableText(
+  file: string,
+  what: StudyTable | 'rows',
+  options: ExportOptions,
+  format: TableFormat,
+): Generator<string> {
   const { document, study } = loadStudy(file);
   const { bom = false, part = false } = options;
   const write = (table: Table): string => writeTable(table, format, { mark: bom, part });
   const columns = options.columns?.split(',').map((name) => name.trim()) ?? null;
-  if (options.what === 'rows') {
+  if (what === 'rows') {
     const { title, method } = pickMethod(study, options.method ?? '');
     const run = compileWithStart(study.problem, method, study.start);
     const grid = gridOf(study, options);
@@ -111,9 +116,7 @@ function* tableText(file: string, options: ExportOptions, format: TableFormat): 
     return;
   }
   const report = studyReport(document.title, study.problem, withProgress(studySteps(study)));
-  if (options.what === 'cost') yield write(costTable(report));
-  else if (options.what === 'comparison') yield write(comparisonTable(report));
-  else yield write(rungTable(report, undefined, digitsOf(options)));
+  yield write(studyTable(report, what, digitsOf(options)));
 }
 
 /** A study or a run in a format to be taken away, in parts. */
@@ -125,7 +128,7 @@ function* partsOf(file: string, options: ExportOptions): Generator<string> {
     const { title } = pickMethod(study, options.method ?? '');
     const place = study.methods.findIndex((method) => method.title === title);
     yield programOf(document.title, study, place, gridOf(study, options), as);
-  } else if (isTableFormat(as)) yield* tableText(file, options, as);
+  } else if (isTableFormat(as)) yield* tableText(file, what, options, as);
   else throw new Failure([`${what} are written as ${TABLE_FORMATS.join(', ')}, not ${as}`]);
 }
 

@@ -1,12 +1,15 @@
-import { type Document, TABLE_FORMATS, type TableFormat } from '@schritt/core/document';
+import {
+  type Document,
+  STUDY_TABLES,
+  type StudyTable,
+  TABLE_FORMATS,
+  type TableFormat,
+} from '@schritt/core/document';
 import { ApiProperty } from '@nestjs/swagger';
 import { Transform } from 'class-transformer';
 import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, Min } from 'class-validator';
 import { ANY_DOCUMENT } from '../documents/document-schema.ts';
 import { IsDocument } from '../documents/is-document.ts';
-
-/** Tables of a study that are answered at an address of their own. */
-const TABLES_OF_STUDY = ['rungs', 'cost', 'comparison'] as const;
 
 /** What a client sends to store something new. */
 export class CreateEntryDto {
@@ -126,9 +129,9 @@ export class TableParamsDto {
   @IsString()
   id: string;
 
-  @ApiProperty({ enum: TABLES_OF_STUDY, enumName: 'TableOfStudy', description: 'what the table is of' })
-  @IsIn(TABLES_OF_STUDY, { message: `the table must be one of ${TABLES_OF_STUDY.join(', ')}` })
-  what: (typeof TABLES_OF_STUDY)[number];
+  @ApiProperty({ enum: STUDY_TABLES, enumName: 'TableOfStudy', description: 'what the table is of' })
+  @IsIn(STUDY_TABLES, { message: `the table must be one of ${STUDY_TABLES.join(', ')}` })
+  what: StudyTable;
 
   @ApiProperty({ enum: TABLE_FORMATS, enumName: 'TableFormat', description: 'how it is written' })
   @IsIn(TABLE_FORMATS, { message: `the format must be one of ${TABLE_FORMATS.join(', ')}` })

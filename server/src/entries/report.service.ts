@@ -1,11 +1,9 @@
-import { comparisonTable, costTable, rungTable, type StudyReport, writeTable } from '@schritt/core/document';
+import { type StudyReport, studyTable, writeTable } from '@schritt/core/document';
 import { Inject, Injectable } from '@nestjs/common';
 import { ApiError } from '../errors/api-error.ts';
 import { RequestPool } from '../threads/request-pool.ts';
 import { EntriesService } from './entries.service.ts';
 import type { TableParamsDto } from './entry.dto.ts';
-
-const TABLES = { rungs: rungTable, cost: costTable, comparison: comparisonTable } as const;
 
 /** Runs a stored study and answers its numbers, by the same core as pages and the terminal. */
 @Injectable()
@@ -26,6 +24,6 @@ export class ReportService {
 
   /** A table of a study, in the format asked for. */
   async table({ id, what, as }: TableParamsDto): Promise<string> {
-    return writeTable(TABLES[what](await this.report(id)), as);
+    return writeTable(studyTable(await this.report(id), what), as);
   }
 }

@@ -1,7 +1,7 @@
-import type { LanguageName, TableFormat } from '@schritt/core/document';
+import type { LanguageName, StudyTable, TableFormat } from '@schritt/core/document';
 
 /** What can be taken away: of the study, or of the chosen run. */
-export type What = 'rungs' | 'cost' | 'comparison' | 'rows' | 'program';
+export type What = StudyTable | 'rows' | 'program';
 
 /** What is to be taken away, and how. */
 export interface Choice {

@@ -1,10 +1,7 @@
 import {
-  comparisonTable,
-  costTable,
-  rungTable,
   type StudyDocument,
   studyReport,
-  type Table,
+  studyTable,
   type TakenRun,
   writeTable,
 } from '@schritt/core/document';
@@ -33,16 +30,10 @@ export function useTaken(choice: Choice, method: number): Taken {
   const isRun = what === 'rows' || what === 'program';
   const problem = good.problem.good?.value ?? null;
   const own = useMemo(() => {
-    if (isRun || results.value === null || problem === null) return null;
+    if (what === 'rows' || what === 'program' || results.value === null || problem === null) return null;
     const report = studyReport(study.title, problem, results.value.result);
-    const made: Table =
-      what === 'cost'
-        ? costTable(report)
-        : what === 'comparison'
-          ? comparisonTable(report)
-          : rungTable(report, undefined, digits);
-    return writeTable(made, table, { mark, part });
-  }, [isRun, results.value, problem, study.title, what, table, digits, mark, part]);
+    return writeTable(studyTable(report, what, digits), table, { mark, part });
+  }, [results.value, problem, study.title, what, table, digits, mark, part]);
   const h = chosen.grid?.wished ?? null;
   const { document }: { readonly document: StudyDocument | null } = good;
   const ask = useMemo((): Ask<string> | null => {

@@ -110,3 +110,19 @@ export function comparisonTable({ title, comparison }: StudyReport): Table {
           ],
   };
 }
+
+/** The tables of a study by their names. */
+export const STUDY_TABLES = ['rungs', 'cost', 'comparison'] as const;
+export type StudyTable = (typeof STUDY_TABLES)[number];
+
+/** A table of a study by its name; the digits are those of its errors, ratios and orders. */
+export function studyTable(report: StudyReport, what: StudyTable, digits: number | null = null): Table {
+  switch (what) {
+    case 'rungs':
+      return rungTable(report, undefined, digits);
+    case 'cost':
+      return costTable(report);
+    case 'comparison':
+      return comparisonTable(report);
+  }
+}
