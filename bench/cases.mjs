@@ -131,3 +131,18 @@ u[i](0) = sin(pi*i/(n+1)) for i = 1..n
     target: 200,
   },
 ];
+
+/** Long and nested texts that a notation must read or refuse quickly, each with an end that makes a problem of it. */
+export const LONG_TEXTS = [
+  ['a long sum', `y' = ${'y + '.repeat(4990)}y`],
+  ['deep brackets', `y' = ${'('.repeat(9000)}y${')'.repeat(9000)}`],
+  ['deep powers', `y' = ${'2^'.repeat(9000)}y`],
+  ['many signs', `y' = ${'-'.repeat(19000)}y`],
+  ['many primes', `y${"'".repeat(19000)} = y`],
+  ['many unknowns', Array.from({ length: 1300 }, (_, i) => `a${i}' = 1\n`).join('')],
+  ['many names', `y' = ${Array.from({ length: 3000 }, (_, i) => `q${i}`).join('+')}`],
+  ['nested calls', `y' = ${'sin('.repeat(4000)}`],
+  ['nested ifs', `y' = ${'if(1<2,'.repeat(2800)}`],
+  ['products of sums', `y' = ${'(y+t)*'.repeat(3000)}1`],
+  ['implicit equation', `${'(1+t)*('.repeat(190)}y'${')'.repeat(190)}${'+y'.repeat(1200)} = 0`],
+].map(([name, text]) => ({ name, text: `${text}\ny(0) = 1\n0 <= t <= 1\n`, target: 50 }));

@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ALONE, CASES, READINGS, STUDY } from '../bench/cases.mjs';
+import { ALONE, CASES, LONG_TEXTS, READINGS, STUDY } from '../bench/cases.mjs';
 import { benchOrders } from './bench-orders.mjs';
 import { benchPage } from './bench-page.mjs';
 import { buildNode, install, root } from './fresh.mjs';
@@ -117,11 +117,21 @@ function readingTime(text) {
   return median(times);
 }
 
-const readings = READINGS.map(({ name, text, target }) => ({
-  name,
-  milliseconds: readingTime(text),
-  target,
-}));
+/** Median milliseconds of reading a text, whether it is a problem or not. */
+function lookingTime(text) {
+  return median(
+    Array.from({ length: 21 }, () => {
+      const from = performance.now();
+      core.parseProblem(text);
+      return performance.now() - from;
+    }),
+  );
+}
+
+const readings = [
+  ...READINGS.map(({ name, text, target }) => ({ name, milliseconds: readingTime(text), target })),
+  ...LONG_TEXTS.map(({ name, text, target }) => ({ name, milliseconds: lookingTime(text), target })),
+];
 /** Milliseconds of a whole study, texts to findings: the first one of a fresh process, and the median of later ones. */
 const study = (() => {
   const document = {

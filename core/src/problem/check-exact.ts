@@ -28,7 +28,7 @@ const POINTS = 97;
 /** Elements of a family at which it is taken, at most. */
 const ELEMENTS = 40;
 /** About how many values of terms are taken in all; long equations are checked at fewer times and elements. */
-const MOST_VALUES = 3_000_000;
+const MOST_VALUES = 1_000_000;
 /** Fewest times and elements all the same. */
 const FEWEST = 5;
 

@@ -300,16 +300,13 @@ describe('arbitrary input', () => {
     ['products of sums', `y' = ${'(y+t)*'.repeat(3000)}1`],
     ['implicit equation', `${'(1+t)*('.repeat(190)}y'${')'.repeat(190)}${'+y'.repeat(1200)} = 0`],
     ['beyond the limit', "y' = y\n".repeat(5000)],
-  ])('%s is read or refused within 50 ms of work', (_, text) => {
-    const rest = '\ny(0) = 1\n0 <= t <= 1\n';
-    let best = Infinity;
-    for (let round = 0; round < 10; round += 1) {
-      // time of the processor, not of the clock: other work beside this one does not count
-      const from = process.cpuUsage();
-      parseProblem(text + rest);
-      const { user, system } = process.cpuUsage(from);
-      best = Math.min(best, (user + system) / 1000);
-    }
-    expect(best).toBeLessThan(50);
+  ])('%s is read, or refused at a place inside the text', (_, text) => {
+    const whole = `${text}\ny(0) = 1\n0 <= t <= 1\n`;
+    const reading = parseProblem(whole);
+    const lines = whole.split('\n');
+    const errors = reading.ok ? [] : reading.errors;
+    expect(errors.length > 0).toBe(!reading.ok);
+    for (const { line, column } of errors)
+      expect(column >= 1 && column <= (lines[line - 1]?.length ?? -1) + 1).toBe(true);
   });
 });

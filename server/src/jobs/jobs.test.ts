@@ -81,9 +81,9 @@ test('a job tells how far it is, leaves the server free, and keeps the same numb
   const document = sluice([1000, 20_000_000]);
   const job = await created(document);
   expect(['waiting', 'running']).toContain(job.state);
-  const from = performance.now();
   expect((await fetch(`${address}/health`)).status).toBe(200);
-  expect(performance.now() - from).toBeLessThan(500);
+  const meanwhile: JobAnswer = JSON.parse(await (await fetch(`${address}/jobs/${job.id}`)).text());
+  expect(['waiting', 'running']).toContain(meanwhile.state);
   const told = await events(job.id);
   expect(told.at(-1)).toEqual({ id: job.id, state: 'done', part: 1, rungs: 4, why: null });
   // rungs are told of as they are finished

@@ -40,40 +40,62 @@ interface Local {
   readonly values: Float64Array;
 }
 
-/** Local errors along a solution at places + 1 times; null where the series do not exist. */
-function localErrors(
+/** Writes the series of the local error and of the solution at a time; coefficient k of component j at [k*size + j]. */
+type LocalSeries = (t: number) => { readonly error: Float64Array; readonly solution: Float64Array };
+
+/** The local errors that were made: of each power looked at, at equal distances, and how large its terms are. */
+interface Found {
+  readonly values: readonly Float64Array[];
+  readonly scales: readonly number[];
+}
+
+function localSeries(
   method: LinearMethod,
   problem: Problem,
-  first: number,
+  order: number,
   solution: SolutionAt,
-  end: number,
-  places: number,
-): Local | null {
-  const { size, start } = problem;
-  const order = first + MORE;
+): LocalSeries | null {
   const expand = stepExpansion(method, problem, order);
   if (expand === null) return null;
   const jet = jetFunction(problem, order);
-  const [state, series] = [new Float64Array(size), new Float64Array(size * (order + 1))];
-  const points = places + 1;
-  const found = Array.from({ length: MORE + 1 }, () => new Float64Array(points * size));
-  const scales = Array.from({ length: MORE + 1 }, () => 0);
-  for (let i = 0; i < points; i += 1) {
-    const t = start + ((end - start) * i) / (points - 1);
+  const [state, series] = [new Float64Array(problem.size), new Float64Array(problem.size * (order + 1))];
+  return (t) => {
     solution(t, state);
     jet(t, state, series);
-    const error = expand(t, series);
+    return { error: expand(t, series), solution: series };
+  };
+}
+
+/** Local errors at places + 1 times, every second of which is among the earlier ones; null where there are none. */
+function localErrors(
+  series: LocalSeries,
+  { size, start }: Problem,
+  first: number,
+  end: number,
+  places: number,
+  earlier: Found | null,
+): Found | null {
+  const values = Array.from({ length: MORE + 1 }, () => new Float64Array((places + 1) * size));
+  const scales = Array.from({ length: MORE + 1 }, (_, m) => earlier?.scales[m] ?? 0);
+  for (let i = 0; i <= places; i += 1) {
+    const known = earlier !== null && i % 2 === 0 ? earlier.values : null;
+    const made = known === null ? series(start + ((end - start) * i) / places) : null;
     for (let m = 0; m <= MORE; m += 1)
       for (let j = 0; j < size; j += 1) {
         const place = (first + m) * size + j;
-        const d = error[place]!;
+        const d = made === null ? (known?.[m]?.[(i / 2) * size + j] ?? NaN) : made.error[place]!;
         if (!Number.isFinite(d)) return null;
-        found[m]![i * size + j] = d;
-        scales[m] = Math.max(scales[m]!, Math.abs(d), Math.abs(series[place]!));
+        values[m]![i * size + j] = d;
+        if (made !== null) scales[m] = Math.max(scales[m]!, Math.abs(d), Math.abs(made.solution[place]!));
       }
   }
-  const m = found.findIndex((values, k) => values.some((d) => Math.abs(d) > ZERO * scales[k]!));
-  return m < 0 ? null : { power: first + m, values: found[m]! };
+  return { values, scales };
+}
+
+/** The lowest power that is not zero all along; null where all are. */
+function lowest({ values, scales }: Found, first: number): Local | null {
+  const m = values.findIndex((of, k) => of.some((d) => Math.abs(d) > ZERO * scales[k]!));
+  return m < 0 ? null : { power: first + m, values: values[m]! };
 }
 
 /** A value between equidistant ones, `at` distances from the first, by a cubic through the four points about it. */
@@ -108,8 +130,11 @@ function smoothErrors(
   solution: SolutionAt,
   end: number,
 ): Local | null {
-  for (let places = PLACES; places <= MOST_PLACES; places *= 2) {
-    const local = localErrors(method, problem, first, solution, end, places);
+  const series = localSeries(method, problem, first + MORE, solution);
+  let found: Found | null = null;
+  for (let places = PLACES; series !== null && places <= MOST_PLACES; places *= 2) {
+    found = localErrors(series, problem, first, end, places, found);
+    const local = found === null ? null : lowest(found, first);
     if (local === null || isClose(local.values, problem.size)) return local;
   }
   return null;

@@ -31,6 +31,17 @@ function wholePower(base: number, exponent: number): number {
   return made;
 }
 
+/** One term of a form as a series: coefficient k of its source, times factors[k], goes to coefficient k + power. */
+interface SeriesTerm {
+  /** The slope of a stage; null for the exact solution. */
+  readonly from: Float64Array | null;
+  /** Components of the source, and where among them those of the form are. */
+  readonly rows: number;
+  readonly places: readonly number[];
+  readonly power: number;
+  readonly factors: readonly number[];
+}
+
 /** Follows a step through truncated series in h. */
 class Expanding {
   readonly #method: LinearMethod;
@@ -44,6 +55,7 @@ class Expanding {
   readonly #out: Float64Array;
   readonly #form: Float64Array;
   readonly #error: Float64Array;
+  readonly #terms = new Map<Form, readonly SeriesTerm[]>();
   #solution: Float64Array;
 
   constructor(method: LinearMethod, problem: Problem, order: number) {
@@ -69,7 +81,7 @@ class Expanding {
     // each round of an implicit formula makes one more coefficient right
     const rounds = implicit ? this.#order + 2 : 1;
     for (let round = 0; round < rounds; round += 1)
-      for (const [i, stage] of stages.entries()) this.#evaluate(t, stage, this.#slopes[i]!);
+      for (let i = 0; i < stages.length; i += 1) this.#evaluate(t, stages[i]!, this.#slopes[i]!);
     if ('y' in next) this.#less(next.y, this.#places.y);
     else {
       this.#less(next.x, this.#places.x);
@@ -81,9 +93,10 @@ class Expanding {
   #less(form: Form, places: readonly number[]): void {
     this.#sum(form);
     for (let k = 0; k <= this.#order; k += 1)
-      for (const [j, place] of places.entries())
-        this.#error[k * this.#size + place] =
-          this.#form[k * this.#width + j]! - this.#solution[k * this.#size + place]!;
+      for (let j = 0; j < places.length; j += 1) {
+        const at = k * this.#size + places[j]!;
+        this.#error[at] = this.#form[k * this.#width + j]! - this.#solution[at]!;
+      }
   }
 
   #evaluate(t: number, stage: FormStage, slope: Float64Array): void {
@@ -100,8 +113,8 @@ class Expanding {
     this.#rates(t, stage.shift.value, this.#state, this.#out);
     const from = 'y' in stage.at ? y : v;
     for (let k = 0; k <= this.#order; k += 1)
-      for (const [j, place] of from.entries())
-        slope[k * this.#width + j] = this.#out[k * this.#size + place]!;
+      for (let j = 0; j < from.length; j += 1)
+        slope[k * this.#width + j] = this.#out[k * this.#size + from[j]!]!;
   }
 
   /** The derivative of a rate along the solution, where it is taken on the solution itself. */
@@ -119,29 +132,47 @@ class Expanding {
   #put(form: Form, places: readonly number[]): void {
     this.#sum(form);
     for (let k = 0; k <= this.#order; k += 1)
-      for (const [j, place] of places.entries())
-        this.#state[k * this.#size + place] = this.#form[k * this.#width + j]!;
+      for (let j = 0; j < places.length; j += 1)
+        this.#state[k * this.#size + places[j]!] = this.#form[k * this.#width + j]!;
   }
 
   /** A form as a series, into #form. */
   #sum(form: Form): void {
     const [sum, width] = [this.#form, this.#width];
     sum.fill(0);
-    for (const { basis, factor } of form.values())
-      for (const [power, { value }] of factor) {
-        if (basis.kind === 'stage') {
-          const slope = this.#slopes[basis.stage]!;
-          for (let k = Math.max(0, -power); k + power <= this.#order; k += 1)
-            for (let j = 0; j < width; j += 1) sum[(k + power) * width + j]! += value * slope[k * width + j]!;
-        }
-        if (basis.kind !== 'kept') continue;
-        const places = this.#places[basis.variable];
-        for (let k = Math.max(0, -power); k + power <= this.#order; k += 1) {
-          const by = value * wholePower(-basis.back, k);
-          for (const [j, place] of places.entries())
-            sum[(k + power) * width + j]! += by * this.#solution[k * this.#size + place]!;
-        }
+    for (const { from, rows, places, power, factors } of this.#termsOf(form)) {
+      const source = from ?? this.#solution;
+      for (let k = Math.max(0, -power); k + power <= this.#order; k += 1) {
+        const [by, to, at] = [factors[k]!, (k + power) * width, k * rows];
+        for (let j = 0; j < width; j += 1) sum[to + j]! += by * source[at + places[j]!]!;
       }
+    }
+  }
+
+  #termsOf(form: Form): readonly SeriesTerm[] {
+    const known = this.#terms.get(form);
+    if (known !== undefined) return known;
+    const made: SeriesTerm[] = [];
+    for (const { basis, factor } of form.values())
+      for (const [power, { value }] of factor)
+        if (basis.kind === 'stage')
+          made.push({
+            from: this.#slopes[basis.stage]!,
+            rows: this.#width,
+            places: Array.from({ length: this.#width }, (_, j) => j),
+            power,
+            factors: Array.from({ length: this.#order + 1 }, () => value),
+          });
+        else if (basis.kind === 'kept')
+          made.push({
+            from: null,
+            rows: this.#size,
+            places: this.#places[basis.variable],
+            power,
+            factors: Array.from({ length: this.#order + 1 }, (_, k) => value * wholePower(-basis.back, k)),
+          });
+    this.#terms.set(form, made);
+    return made;
   }
 }
 

@@ -5,6 +5,7 @@ import {
   type SolutionAt,
 } from '../../inspect/leading/leading-error.ts';
 import { inspectMethod } from '../../inspect/inspect-method.ts';
+import { MOST_SERIES_COMPONENTS } from '../../compile/jets/rate-series.ts';
 import { norm } from '../../run/norm.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { attempt } from '../../text/refusal.ts';
@@ -88,6 +89,7 @@ function solutionOf(problem: Problem, truth: Truth): SolutionAt {
 
 function made(study: Study, truth: Truth, method: StudyMethod, until: number): LeadingError | null {
   const { problem } = study;
+  if (problem.size > MOST_SERIES_COMPONENTS) return null;
   const { linear } = inspectMethod(method.method);
   const proof = proofFor(method.method, problem);
   if (linear === null || proof === null || !isWellStarted(method, study, proof.order)) return null;
