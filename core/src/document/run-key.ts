@@ -8,7 +8,7 @@ import type { StudyDocument } from './document.ts';
  * The version of the numbers: to be raised with every change after which some study has another digit somewhere, so
  * that runs kept by a browser or a server are not taken for those of the new program.
  */
-export const NUMBERS_VERSION = 3;
+export const NUMBERS_VERSION = 4;
 
 /** The name behind `start with` in the text of a method, as the parser reads it; null where there is none. */
 function namedStarter(text: string): string | null {

@@ -226,8 +226,17 @@ export function outcomeOf(at: RunState): Outcome {
   };
 }
 
-/** Iterations that Newton's method has needed so far, those of the first steps included. */
-export function newtonIterations(at: RunState): number {
-  const own = at.state[at.run.shape.newton + NEWTON.iterations] ?? 0;
-  return own + (at.starter === null ? 0 : newtonIterations(at.starter));
+/** What Newton's method has needed so far, in the first steps, too. */
+export interface NewtonWork {
+  readonly iterations: number;
+  /** Times that its iterations failed and had to be begun again, damped. */
+  readonly damped: number;
+}
+
+export function newtonWork({ state, run: { shape }, starter }: RunState): NewtonWork {
+  const before = starter === null ? { iterations: 0, damped: 0 } : newtonWork(starter);
+  return {
+    iterations: before.iterations + (state[shape.newton + NEWTON.iterations] ?? 0),
+    damped: before.damped + (state[shape.newton + NEWTON.damped] ?? 0),
+  };
 }

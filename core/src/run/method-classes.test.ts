@@ -3,16 +3,22 @@ import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
 import { compileRun, type CompiledRun } from '../compile/compile.ts';
+import type { Precision } from '../compile/precision.ts';
 import { compileWithStart } from '../compile/compile-with-start.ts';
 import { layGrid } from './grid.ts';
-import { begin, goTo, integrate, newtonIterations } from './integrate.ts';
+import { begin, goTo, integrate, newtonWork } from './integrate.ts';
 import { rowsOf } from './rows.ts';
 
-function compiled(problemText: string, methodText: string, instead: string | null = null): CompiledRun {
+function compiled(
+  problemText: string,
+  methodText: string,
+  instead: string | null = null,
+  precision: Precision = 'double',
+): CompiledRun {
   const problem = parseProblem(problemText);
   const method = parseMethod(methodText);
   if (!problem.ok || !method.ok) throw new Error(JSON.stringify([problem, method]));
-  return compileWithStart(problem.value, method.value, { find: findInLibrary, instead });
+  return compileWithStart(problem.value, method.value, { find: findInLibrary, instead, precision });
 }
 
 function end(run: CompiledRun, steps: number): number[] {
@@ -258,7 +264,7 @@ describe('implicit stages', () => {
       ).toBeLessThan(1e-13);
     goTo(at, 10);
     expect(at.stopped).toBeNull();
-    expect(newtonIterations(at)).toBeLessThanOrEqual(50);
+    expect(newtonWork(at).iterations).toBeLessThanOrEqual(50);
   });
 
   test('where Newton’s method fails the step, the line and the residual are told', () => {
@@ -272,11 +278,45 @@ describe('implicit stages', () => {
       stage: 'k',
       why: "Newton's method meets singular equations, residual 0.1",
     });
-    const cycles = compiled("y' = y^2 + 1\ny(0) = 0\n0 <= t <= 10", findInLibrary('Backward Euler')!.text);
+    const backward = findInLibrary('Backward Euler')!.text;
+    // y = 1*(y^2 + 1) has no solution: the least that y^2 - y + 1 comes to is 3/4
+    const none = compiled("y' = y^2 + 1\ny(0) = 0\n0 <= t <= 10", backward);
+    expect(integrate(none, layGrid(0, 10, { steps: 10 })).stopped).toMatchObject({
+      stage: 'y[n+1]',
+      why: "Newton's method meets singular equations, residual 0.75",
+    });
+    // y = 0.3 - 1 is not above 0, and y = 0.3 + 1 not below
+    const cycles = compiled("y' = if(y > 0, -1, 1)\ny(0) = 0.3\n0 <= t <= 10", backward);
     expect(integrate(cycles, layGrid(0, 10, { steps: 10 })).stopped).toMatchObject({
       stage: 'y[n+1]',
-      why: expect.stringMatching(/^Newton's method does not converge in 50 iterations, residual /),
+      why: expect.stringMatching(/^Newton's method does not converge, damped or not, residual /),
     });
+  });
+
+  /** The solution of z = 3 - 50*atan(20*(z - 1)), by halving an interval about it. */
+  function steepRoot(): number {
+    let [low, high] = [0, 3];
+    while (low + (high - low) / 2 > low && low + (high - low) / 2 < high) {
+      const z = low + (high - low) / 2;
+      if (z < 3 - 50 * Math.atan(20 * (z - 1))) low = z;
+      else high = z;
+    }
+    return high;
+  }
+
+  test.each([
+    ["y' = -50*atan(20*(y - 1))\ny(0) = 3\n0 <= t <= 1", 'double'],
+    ["y' = -50*atan(20*(y - 1))\ny(0) = 3\n0 <= t <= 1", 'single'],
+    ["u[i]' = -50*atan(20*(u[i] - 1)) for i = 1..40\nu[i](0) = 3 for i = 1..40\n0 <= t <= 1", 'double'],
+    ["u[i]' = -50*atan(20*(u[i] - 1)) for i = 1..40\nu[i](0) = 3 for i = 1..40\n0 <= t <= 1", 'single'],
+  ] as const)('where Newton’s method goes to and fro it is damped: %j in %s', (text, precision) => {
+    const run = compiled(text, findInLibrary('Backward Euler')!.text, null, precision);
+    const at = begin(run, layGrid(0, 1, { steps: 1 }));
+    goTo(at, 1);
+    expect(at.stopped).toBeNull();
+    for (let j = 0; j < run.shape.size; j += 1)
+      expect(Math.abs(at.state[j]! - steepRoot())).toBeLessThan(precision === 'double' ? 4e-16 : 2e-7);
+    expect(newtonWork(at).damped).toBe(1);
   });
 });
 

@@ -6,7 +6,6 @@ import { type Block, componentName } from '../problem/problem.ts';
 import { typedDerivative } from '../problem/typed-derivatives.ts';
 import { jetFunction } from '../compile/jets/jet-function.ts';
 import type { CompiledRun } from '../compile/compile.ts';
-import { MOST_ITERATIONS } from '../compile/newton/newton-code.ts';
 import { rounding } from '../compile/precision.ts';
 import type { Instruction } from '../compile/program/program.ts';
 import { partialRate, type RateTree, RateTrees } from '../compile/program/rate-tree.ts';
@@ -220,7 +219,7 @@ function newtonTrouble(
   const why =
     after[newton + NEWTON.singular] === 1
       ? `Newton's method meets singular equations, residual ${shown(residual)}`
-      : `Newton's method does not converge in ${MOST_ITERATIONS} iterations, residual ${shown(residual)}`;
+      : `Newton's method does not converge, damped or not, residual ${shown(residual)}`;
   return { stage, why };
 }
 

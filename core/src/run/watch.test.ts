@@ -7,7 +7,7 @@ import { Refusal } from '../text/refusal.ts';
 import { conservedQuantities, drift } from './conserved.ts';
 import { exactSolution } from './exact-solution.ts';
 import { layGrid } from './grid.ts';
-import { begin, copyOf, goTo, integrate, newtonIterations, type RunState, watchTo } from './integrate.ts';
+import { begin, copyOf, goTo, integrate, newtonWork, type RunState, watchTo } from './integrate.ts';
 import { norm } from './norm.ts';
 import { rowsOf } from './rows.ts';
 
@@ -103,7 +103,7 @@ test('iterations of Newton’s method are counted, and an explicit method needs 
   const of = (title: string): number => {
     const at = begin(compiled(decay, title), layGrid(0, 1, { steps: 10 }));
     goTo(at, 10);
-    return newtonIterations(at);
+    return newtonWork(at).iterations;
   };
   expect(of('RK4')).toBe(0);
   expect(of('Implicit midpoint')).toBeGreaterThanOrEqual(20);

@@ -131,6 +131,7 @@ function source(step: Step, purpose: Purpose): string {
           `const M = new Float64Array(${newton.room ** 2});`,
           `const R = new Float64Array(${newton.room});`,
           `const D = new Float64Array(${newton.room});`,
+          `const Q = new Float64Array(${3 * newton.room});`,
         ]),
     `return function (S, origin, h${single ? '64' : ''}, first, count${purpose === 'advance' ? '' : ', OUT'}) {`,
     ...(single ? ['const h = F(h64);'] : []),

@@ -1,5 +1,5 @@
 import { Refusal } from '../../text/refusal.ts';
-import { giveUp, goOnOrEnd } from './newton-code.ts';
+import { beginIterations, failing, goOnOrEnd, halveWhereNotSmaller } from './newton-code.ts';
 import { printed } from '../pieces/print.ts';
 import { type Block, frame, type Statement } from '../pieces/statement.ts';
 
@@ -51,9 +51,20 @@ export function bandedNewton(parts: BandedParts): {
       `implicit formulas need systems whose components depend on near neighbours; here ${n} unknowns reach ${wide} places`,
     );
   const groups = Math.min(width, 2 * band + 1);
-  const label = `newton${id}`;
-  const spoil = names.map((name) => `${name}.fill(NaN);`);
-  const fail = (singular: boolean): readonly string[] => giveUp(parts, singular, spoil);
+  const each = (line: (name: string, u: number) => string): readonly string[] => [
+    `for (let j = 0; j < ${width}; j++) {`,
+    ...names.map(line),
+    '}',
+  ];
+  const fail = (singular: boolean): readonly string[] =>
+    failing(
+      {
+        ...parts,
+        restore: each((name, u) => `${name}[j] = Q${id}[j * ${q} + ${u}];`),
+        spoil: names.map((name) => `${name}.fill(NaN);`),
+      },
+      singular,
+    );
   const results = residual.result.map((piece) => printed(piece));
   const head = [
     'let size = 0;',
@@ -64,6 +75,13 @@ export function bandedNewton(parts: BandedParts): {
       'if (!(Math.abs(r) <= size)) size = Math.abs(r);',
       '}',
     ]),
+    ...halveWhereNotSmaller(
+      id,
+      each((name, u) => {
+        const moved = `Q${id}[${n} + j * ${q} + ${u}] + part * Q${id}[${2 * n} + j * ${q} + ${u}]`;
+        return `${name}[j] = ${single ? `F(${moved})` : moved};`;
+      }),
+    ),
     'if (!(size < Infinity)) {',
     ...fail(false),
     '}',
@@ -97,6 +115,11 @@ export function bandedNewton(parts: BandedParts): {
     ...fail(true),
     '}',
     'iterations++;',
+    'if (damped) {',
+    'lower = size; part = 1;',
+    ...each((name, u) => `Q${id}[${n} + j * ${q} + ${u}] = ${name}[j];`),
+    `Q${id}.set(RHS${id}, ${2 * n});`,
+    '}',
     'let moved = 0;',
     ...names.flatMap((name, u) => [
       `for (let j = 0; j < ${width}; j++) {`,
@@ -109,11 +132,14 @@ export function bandedNewton(parts: BandedParts): {
     ...goOnOrEnd(single, fail(false)),
   ];
   return {
-    room: [`const M${id} = new Float64Array(${stride * n}), RHS${id} = new Float64Array(${n});`],
+    room: [
+      `const M${id} = new Float64Array(${stride * n}), RHS${id} = new Float64Array(${n}), Q${id} = new Float64Array(${3 * n});`,
+    ],
     statements: [
-      frame(
-        `{ let before = Infinity, reach = 0; const scale = ${parts.scale};`,
-        `${label}: for (let round = 1; ; round++) {`,
+      beginIterations(
+        id,
+        parts.scale,
+        each((name, u) => `Q${id}[j * ${q} + ${u}] = ${name}[j];`),
       ),
       ...residual.statements,
       frame(...head),

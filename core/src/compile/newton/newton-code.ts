@@ -21,7 +21,7 @@ export interface NewtonParts {
 }
 
 /** Iterations after which Newton's method is given up. */
-export const MOST_ITERATIONS = 50;
+const MOST_ITERATIONS = 50;
 
 /** A correction below this is no number to speak of, whatever it is added to. */
 const LEAST = 1e-300;
@@ -31,18 +31,62 @@ function tolerances(single: boolean): { readonly epsilon: number; readonly nearl
   return single ? { epsilon: 2 ** -22, nearly: 1e-4 } : { epsilon: 2 ** -51, nearly: 1e-9 };
 }
 
-/** Leaves the iteration: the state says why, and the unknowns are spoilt by the given lines. */
-export function giveUp(
-  of: { readonly id: number; readonly newton: number },
-  singular: boolean,
-  spoil: readonly string[],
-): readonly string[] {
+/** What the code that fails or is damped needs to know. */
+interface Damping {
+  readonly id: number;
+  readonly newton: number;
+  /** Takes the unknowns back to the first guess. */
+  readonly restore: readonly string[];
+  /** Makes the unknowns no numbers. */
+  readonly spoil: readonly string[];
+}
+
+/** Evaluations after which damped iterations are given up. */
+const MOST_DAMPED = 400;
+
+/**
+ * Where the iteration fails it begins again from the first guess, damped; where that fails, too, it is left: the state
+ * says why, and the unknowns are spoilt. Iterations that converge by themselves are never damped.
+ */
+export function failing({ id, newton, restore, spoil }: Damping, singular: boolean): readonly string[] {
   return [
-    `S[${of.newton + NEWTON.failed}] = ${of.id + 1};`,
-    `S[${of.newton + NEWTON.residual}] = size;`,
-    `S[${of.newton + NEWTON.singular}] = ${singular ? 1 : 0};`,
+    'if (!damped) {',
+    `damped = true; S[${newton + NEWTON.damped}] += 1;`,
+    'before = Infinity; reach = 0; lower = Infinity; part = 0; round = 0;',
+    ...restore,
+    `continue newton${id};`,
+    '}',
+    `S[${newton + NEWTON.failed}] = ${id + 1};`,
+    `S[${newton + NEWTON.residual}] = size;`,
+    `S[${newton + NEWTON.singular}] = ${singular ? 1 : 0};`,
     ...spoil,
-    `break newton${of.id};`,
+    `break newton${id};`,
+  ];
+}
+
+/** The beginning of the iterations; `scale` as in NewtonParts, `keep` puts the first guess aside. */
+export function beginIterations(id: number, scale: string, keep: readonly string[]): Statement {
+  return frame(
+    '{ let before = Infinity, reach = 0, damped = false, lower = Infinity, part = 0;',
+    `const scale = ${scale};`,
+    ...keep,
+    `newton${id}: for (let round = 1; ; round++) {`,
+  );
+}
+
+/**
+ * A damped iteration takes half of its correction, and half of that, until the residual falls.
+ *
+ * Source: P. Deuflhard, Newton Methods for Nonlinear Problems (2004), section 3.1, with the residual in place of
+ * corrections.
+ */
+export function halveWhereNotSmaller(id: number, moveBack: readonly string[]): readonly string[] {
+  return [
+    `if (damped && part > ${2 ** -10} && !(size < lower)) {`,
+    'part /= 2; iterations++;',
+    ...moveBack,
+    `continue newton${id};`,
+    '}',
   ];
 }
 
@@ -55,7 +99,7 @@ export function goOnOrEnd(single: boolean, fail: readonly string[]): readonly st
   const { epsilon, nearly } = tolerances(single);
   return [
     `if (moved <= Math.max(${epsilon} * reach, ${epsilon / 64} * scale) + ${LEAST} || (moved >= before && moved <= ${nearly} * (round > 2 ? Math.max(reach, scale) : reach))) break;`,
-    `if (!(moved < Infinity) || round >= ${MOST_ITERATIONS}) {`,
+    `if (!(moved < Infinity) || round >= (damped ? ${MOST_DAMPED} : ${MOST_ITERATIONS})) {`,
     ...fail,
     '}',
     'before = moved;',
@@ -65,26 +109,35 @@ export function goOnOrEnd(single: boolean, fail: readonly string[]): readonly st
 
 /**
  * Newton's method for z = g(z) with the exact Jacobian I - g'(z), one column at a time, until a correction
- * is lost in rounding or no longer becomes smaller. Where it fails the unknowns become NaN and the state says why.
+ * is lost in rounding or no longer becomes smaller; damped where it fails. Where that fails, too, the unknowns become
+ * NaN and the state says why.
  */
 export function newtonLoop(parts: NewtonParts): readonly Statement[] {
   const { id, n, names, residual, column, single } = parts;
   const list = names.map((_, i) => i);
-  const label = `newton${id}`;
-  const spoil = names.map((name) => `${name} = NaN;`);
-  const fail = (singular: boolean): readonly string[] => giveUp(parts, singular, spoil);
+  const value = (text: string): string => (single ? `F(${text})` : text);
+  const damping: Damping = {
+    ...parts,
+    restore: names.map((name, i) => `${name} = Q[${i}];`),
+    spoil: names.map((name) => `${name} = NaN;`),
+  };
+  const fail = (singular: boolean): readonly string[] => failing(damping, singular);
   const results = residual.result.map((piece) => printed(piece));
   const columns = column.result.map((piece) => printed(piece));
   return [
-    // the largest value met on the way: a solution near zero is no more exact than what it is made of
-    frame(
-      `{ let before = Infinity, reach = 0; const scale = ${parts.scale};`,
-      `${label}: for (let round = 1; ; round++) {`,
+    beginIterations(
+      id,
+      parts.scale,
+      names.map((name, i) => `Q[${i}] = ${name};`),
     ),
     ...residual.statements,
     frame(
       ...list.map((i) => `R[${i}] = ${results[i] ?? 'NaN'} - ${names[i]};`),
       `let size = 0; for (let i = 0; i < ${n}; i++) { const r = Math.abs(R[i]); if (!(r <= size)) size = r; }`,
+      ...halveWhereNotSmaller(
+        id,
+        names.map((name, i) => `${name} = ${value(`Q[${n + i}] + part * Q[${2 * n + i}]`)};`),
+      ),
       `if (!(size < Infinity)) {`,
       ...fail(false),
       '}',
@@ -101,7 +154,11 @@ export function newtonLoop(parts: NewtonParts): readonly Statement[] {
       ...fail(true),
       '}',
       ...list.map((i) => `reach = Math.max(reach, Math.abs(${names[i]}));`),
-      ...list.map((i) => `${names[i]} = ${single ? `F(${names[i]} + R[${i}])` : `${names[i]} + R[${i}]`};`),
+      'if (damped) {',
+      'lower = size; part = 1;',
+      ...list.map((i) => `Q[${n + i}] = ${names[i]}; Q[${2 * n + i}] = R[${i}];`),
+      '}',
+      ...list.map((i) => `${names[i]} = ${value(`${names[i]} + R[${i}]`)};`),
       'iterations++;',
       'let moved = 0;',
       ...list.map(

@@ -148,7 +148,7 @@ test('positions and velocities stand in vectors of their own', () => {
   ]);
 });
 
-test('the state holds the components, what is kept, and four numbers of Newton', () => {
+test('the state holds the components, what is kept, and five numbers of Newton', () => {
   const sway = problem("y' = -y\nz' = -z\ny(0) = 1\nz(0) = 1\n0 <= t <= 1");
   const program = lower(method('start with RK4\ny[n+1] = y + h/12*(23*f[n] - 16*f[n-1] + 5*f[n-2])'));
   expect(stateShape(sway, program, layOut(sway, program))).toEqual({
@@ -156,6 +156,6 @@ test('the state holds the components, what is kept, and four numbers of Newton',
     width: 2,
     kept: 2,
     newton: 6,
-    length: 10,
+    length: 11,
   });
 });

@@ -1,4 +1,5 @@
 import type { ExactCheck } from '../../problem/check-exact.ts';
+import type { Leap } from '../runs/leap.ts';
 
 /** An order as a range in which it lies. */
 export interface Ranged {
@@ -110,6 +111,10 @@ export interface Figures {
     readonly h: number;
   };
   readonly large: Sizes & { readonly error: number; readonly swing: number };
+  /** Times that Newton's method had to be damped, and of how many steps, over those rungs. */
+  readonly damped: Sizes & { readonly times: number; readonly steps: number };
+  /** The first leap at the first of the rungs. */
+  readonly leap: Sizes & { readonly leap: Leap; readonly independent: string };
   readonly coarse: Sizes;
   readonly 'same grid': Sizes & { readonly h: number };
   readonly 'typed derivative': {

@@ -35,6 +35,8 @@ function spectrumOf({ problem }: Study, truth: Truth): readonly Complex[] {
 const SOUND: ReadonlySet<string> = new Set([
   'refused',
   'left the numbers',
+  'leap',
+  'damped',
   'last step',
   'struck',
   'typed derivative',

@@ -33,6 +33,17 @@ function sentence(all: readonly Finding[], kind: Finding['kind'], method: number
   return all.find((finding) => finding.kind === kind && finding.method === method)?.sentence ?? 'none';
 }
 
+test('Newton’s method is told where it takes another root and where it is damped', () => {
+  const leaping = findings("y' = y*(1 - y)\ny(0) = 0.01\n0 <= t <= 12", [library('Backward Euler')], {
+    ladder: { sizes: ['2.4', '0.6', '0.3'] },
+  });
+  expect(leaping.find(({ kind }) => kind === 'leap')?.rungs).toEqual([0]);
+  expect(leaping.some(({ kind }) => kind === 'damped')).toBe(false);
+  const steep = "y' = -50*atan(20*(y - 1))\ny(0) = 3\n0 <= t <= 0.25\ny(t) = 3 - t";
+  const damped = findings(steep, [library('Backward Euler')], { ladder: { counts: [1] } });
+  expect(sentence(damped, 'damped')).toMatch(/halved: once in 1 step/);
+});
+
 const PROBE =
   "p' = -50*(p - cos(t))\np(0) = 0\n0 <= t <= 1.2\np(t) = (2500*cos(t) + 50*sin(t) - 2500*exp(-50*t))/2501";
 const DECAY = "y' = -2*y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-2*t)";

@@ -71,6 +71,18 @@ test.each<[string, string]>([
     'slope 1.99 between the two rungs that count; an order takes a third',
   ],
   [
+    said('damped', { sizes: [1, 0.5], times: 1, steps: 3 }),
+    "at h = 1 and 0.5 Newton's method converges only where its corrections are halved: once in 3 steps",
+  ],
+  [
+    said('leap', {
+      sizes: [2, 1],
+      leap: { step: 3, t: 4, h: 1.02041, component: 'y', from: 0.111111, to: -0.0898 },
+      independent: 'x',
+    }),
+    "at h = 2 and 1 Newton's method takes a solution that does not grow out of the values before: in step 3 at h = 2, from x = 4, y leaps from 0.111 to -0.0898 as the size of that step passes 1.02",
+  ],
+  [
     said('no order', { ...COURSE, ...PROOF, range: null, kinks: [1 / 3, 1 / 3 + 1e-9], independent: 't' }),
     'no order can be told: from rung to rung 3.50, 3.20, 3.10, falling; the formula promises 4; the rate has a kink or a jump at t = 0.333',
   ],

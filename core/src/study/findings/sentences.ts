@@ -201,6 +201,10 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     `at ${steps(sizes)} the motion of eigenvalue ${eigenvalueText(re, im)} is outside the stability region: at h = ${stepSizeText(h)} an error of it is multiplied by ${number(growth)} a step, though the motion itself does not grow`,
   large: ({ sizes, error, swing }) =>
     `at ${steps(sizes)} the error is larger than the solution itself: up to ${number(error)}, and the solution comes to ${time(swing)}`,
+  damped: ({ sizes, times, steps: all }) =>
+    `at ${steps(sizes)} Newton's method converges only where its corrections are halved: ${times === 1 ? 'once' : `${count(times)} times`} in ${count(all)} ${all === 1 ? 'step' : 'steps'}`,
+  leap: ({ sizes, leap: { step, t, h, component, from, to }, independent }) =>
+    `at ${steps(sizes)} Newton's method takes a solution that does not grow out of the values before: in step ${count(step)}${sizes.length > 1 ? ` at h = ${stepSizeText(sizes[0] ?? NaN)}` : ''}, from ${independent} = ${time(t)}, ${component} leaps from ${number(from)} to ${number(to)} as the size of that step passes ${number(h)}`,
   coarse: ({ sizes }) =>
     `${steps(sizes)} ${sizes.length === 1 ? 'is' : 'are'} not yet on the expansion of the error that the finer rungs show, and ${sizes.length === 1 ? 'does' : 'do'} not count for the slope`,
   'same grid': ({ sizes, h }) =>

@@ -19,7 +19,7 @@ function method(constant: number, order: number, stages: number, sizes: readonly
         taken: null,
         rounding: null,
       },
-      ...{ errorAtEnd: null, drift: {}, stopped: null, remark: null, leftOut: null },
+      ...{ errorAtEnd: null, drift: {}, stopped: null, damped: 0, leap: null, remark: null, leftOut: null },
       cost: { f: stages * steps, derivatives: [], newton: 0, seconds: 0 },
       ...{ error, digits: -Math.log10(error), places: null, ratio: null, order: null, extrapolated: null },
     };

@@ -2,7 +2,7 @@ import type { Method } from '../../method/method.ts';
 import { lower } from '../../compile/program/lowering.ts';
 import type { Instruction, Program } from '../../compile/program/program.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
-import { newtonIterations, type RunState } from '../../run/integrate.ts';
+import { newtonWork, type RunState } from '../../run/integrate.ts';
 
 /** What a run has cost. */
 export interface Cost {
@@ -10,7 +10,10 @@ export interface Cost {
   readonly f: number;
   /** Evaluations of f', f'', ... in this order, partial derivatives of the same order among them. */
   readonly derivatives: readonly number[];
-  /** Iterations of Newton's method; each also forms the Jacobian and solves a linear system. */
+  /**
+   * Iterations of Newton's method; each also forms the Jacobian and solves a linear system, but for those that only
+   * halve the correction before.
+   */
   readonly newton: number;
   /** Wall-clock time: the only figure of a run that differs from one time to the next. */
   readonly seconds: number;
@@ -85,11 +88,11 @@ export function costOf(at: RunState, seconds: number): Cost {
   const total: Counts = [0];
   let state: RunState | null = at;
   for (; state !== null; state = state.starter) {
-    const below: number = state.starter === null ? 0 : newtonIterations(state.starter);
-    counts(state.run, state.n, newtonIterations(state) - below).forEach(
+    const below: number = state.starter === null ? 0 : newtonWork(state.starter).iterations;
+    counts(state.run, state.n, newtonWork(state).iterations - below).forEach(
       (evaluated, order) => (total[order] = (total[order] ?? 0) + evaluated),
     );
   }
   const [f = 0, ...derivatives] = Array.from({ length: total.length }, (_, order) => total[order] ?? 0);
-  return { f, derivatives, newton: newtonIterations(at), seconds };
+  return { f, derivatives, newton: newtonWork(at).iterations, seconds };
 }

@@ -6,12 +6,13 @@ import { compileWithStart, type StartChoice } from '../../compile/compile-with-s
 import type { CompiledRun } from '../../compile/compile.ts';
 import { type ConservedQuantity, conservedQuantities, drift } from '../../run/conserved.ts';
 import { type Grid, timeAt } from '../../run/grid.ts';
-import { begin, copyOf, goTo, outcomeOf, type RunState } from '../../run/integrate.ts';
+import { begin, copyOf, goTo, newtonWork, outcomeOf, type RunState } from '../../run/integrate.ts';
 import { travel } from '../../run/long-run.ts';
 import type { Stop } from '../../run/trouble.ts';
 import { type Cost, costOf } from './cost.ts';
 import { errorOfRun, type Measure, measureOf, type RunError } from './error-measure.ts';
 import type { Rung } from './ladder.ts';
+import { firstLeap, type Leap } from './leap.ts';
 import { measuredRounding } from './measured-rounding.ts';
 import { promisedOrder } from '../trial/promised-order.ts';
 import type { Study } from './study.ts';
@@ -40,6 +41,10 @@ export interface RungRun {
   /** How far each conserved quantity is from its value at the start, by name. */
   readonly drift: Readonly<Record<string, number>>;
   readonly stopped: Stop | null;
+  /** Times that Newton's method failed by itself and converged damped. */
+  readonly damped: number;
+  /** The first step found that Newton's method solved otherwise than by what grows out of the values before. */
+  readonly leap: Leap | null;
   readonly cost: Cost;
 }
 
@@ -82,6 +87,8 @@ function notRun(rung: number, grid: Grid, why: string): RungRun {
     errorAtEnd: null,
     drift: {},
     stopped: { step: 0, t: start, stage: 'start', why },
+    damped: 0,
+    leap: null,
     cost: { f: 0, derivatives: [], newton: 0, seconds: 0 },
   };
 }
@@ -132,6 +139,8 @@ function* runRung(
     errorAtEnd: atEnd,
     drift: drift(study.problem, quantities, t, values),
     stopped,
+    damped: newtonWork(at).damped,
+    leap: firstLeap(run, grid),
     cost,
   };
 }

@@ -11,6 +11,7 @@ import {
   twoRungs,
 } from './order-rules.ts';
 import { leadingSign, leadingZero, predicted } from './predicted-rules.ts';
+import { damped, leap } from './newton-rules.ts';
 import { floor, referenceReached, roundingOnly } from './rounding-rules.ts';
 import { coarse, elsewhere, lastStep, leftTheNumbers, refused, sameGrid, struck } from './rung-rules.ts';
 import { sign } from './sign-rule.ts';
@@ -39,6 +40,8 @@ export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   refused: { ofMethod: refused },
   'left the numbers': { eachOfMethod: leftTheNumbers },
   formula: { ofMethod: formula },
+  leap: { ofMethod: leap },
+  damped: { ofMethod: damped },
   'as promised': { ofMethod: asPromised },
   'no order': { ofMethod: noOrder },
   'two rungs': { ofMethod: twoRungs },
