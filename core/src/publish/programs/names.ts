@@ -14,6 +14,14 @@ const TAKEN = new Set(
   ),
 );
 
+/** A name of letters, digits and underscores like the wanted one. */
+export function plainName(wanted: string): string {
+  const plain = Array.from(wanted.normalize('NFKD'), (sign) =>
+    /[A-Za-z0-9_]/.test(sign) ? sign : (GREEK[sign] ?? ''),
+  ).join('');
+  return /^[A-Za-z]/.test(plain) ? plain.slice(0, 40) : `q${plain.slice(0, 40)}`;
+}
+
 /** Names for a program: letters, digits and underscores, none used twice whatever the case of letters. */
 export class Names {
   readonly #used = new Set<string>();
@@ -24,10 +32,7 @@ export class Names {
 
   /** A name like the wanted one. */
   make(wanted: string): string {
-    const plain = Array.from(wanted.normalize('NFKD'), (sign) =>
-      /[A-Za-z0-9_]/.test(sign) ? sign : (GREEK[sign] ?? ''),
-    ).join('');
-    const base = /^[A-Za-z]/.test(plain) ? plain.slice(0, 40) : `q${plain.slice(0, 40)}`;
+    const base = plainName(wanted);
     let name = base;
     for (let i = 1; this.#used.has(name.toLowerCase()) || TAKEN.has(name.toLowerCase()); i += 1)
       name = `${base}_${i === 1 ? '' : i}`;

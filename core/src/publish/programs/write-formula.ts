@@ -27,7 +27,7 @@ const EXACT: ReadonlySet<string> = new Set(['sqrt', 'abs', 'sign', 'floor', 'min
  */
 export function writeFormula<L extends Leaf>(
   tree: Tree<L>,
-  writing: Writing,
+  writing: Pick<Writing, 'number' | 'power' | 'call' | 'choice'>,
   leaf: (node: L) => string,
   used: (name: string) => void,
 ): string {

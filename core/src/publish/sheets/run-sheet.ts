@@ -1,0 +1,218 @@
+import { componentNames, hasExact, type Problem } from '../../problem/problem.ts';
+import type { Grid } from '../../run/grid.ts';
+import { norm } from '../../run/norm.ts';
+import type { Row } from '../../run/rows.ts';
+import { vectorNames } from '../rows-table.ts';
+import { cellAt, type CellFormula, fromBelow, writerOf } from './cell-formula.ts';
+import type { ProblemCells } from './problem-sheet.ts';
+import type { RunPlaces, StageSource, StepColumns } from './step-columns.ts';
+import { cell, type CellLook, EMPTY, formulaCell, type Sheet, type SheetCell } from './workbook.ts';
+
+/** The first row of numbers, from 0: above it are a title, a line on the run and the heads of the columns. */
+export const FIRST_ROW = 3;
+
+/** How the error of a row is made: of which components, and whether beside the size of the exact values. */
+export interface RowError {
+  readonly of: readonly number[];
+  readonly relative: boolean;
+}
+
+/** The columns of a sheet of a run. */
+export interface RunColumns extends RunPlaces {
+  readonly exact: ((place: number) => number) | null;
+  /** Null where there is no exact solution. */
+  readonly error: number | null;
+  /** The first column of stages. */
+  readonly stages: number;
+}
+
+export function runColumns(problem: Problem): RunColumns {
+  const { size } = problem;
+  const isKnown = hasExact(problem);
+  return {
+    n: 0,
+    t: 1,
+    component: (place) => 2 + place,
+    exact: isKnown ? (place) => 2 + size + place : null,
+    error: isKnown ? 2 + 2 * size : null,
+    stages: isKnown ? 3 + 2 * size : 2 + size,
+  };
+}
+
+/** What a sheet of a run is made of. */
+export interface RunRequest {
+  readonly problem: Problem;
+  readonly cells: ProblemCells;
+  readonly columns: RunColumns;
+  readonly error: RowError;
+  /** The formula and what does its first steps, and theirs: each with what its columns are headed by. */
+  readonly chain: readonly { readonly prefix: string; readonly steps: StepColumns }[];
+  /** Whether the first steps that no formula of the chain does are exact. */
+  readonly exactStart: boolean;
+}
+
+/** One run: the names of its step size and its number of steps, and how many rows it gets. */
+export interface OneRun {
+  readonly name: string;
+  readonly title: string;
+  readonly h: string;
+  readonly steps: string;
+  readonly rows: number;
+  /** The run itself: what its formulas come to. */
+  readonly known: readonly Row[];
+  readonly endsWell: boolean;
+  readonly grid: Grid;
+}
+
+/** The square root of a sum of squares. */
+function rootOfSquares(terms: readonly CellFormula[]): CellFormula {
+  return `SQRT(${terms.map((term) => `${term}*${term}`).join('+')})`;
+}
+
+function errorFormula({ of, relative }: RowError, { component, exact }: RunColumns): CellFormula {
+  const exactAt = (place: number): CellFormula => cellAt(exact?.(place) ?? 0);
+  const terms = of.map((place) => `(${cellAt(component(place))}-${exactAt(place)})`);
+  const isOne = of.length === 1;
+  const size = isOne ? `ABS(${exactAt(of[0] ?? 0)})` : rootOfSquares(of.map(exactAt));
+  const error = isOne ? `ABS${terms[0] ?? ''}` : rootOfSquares(terms);
+  return relative ? `${error}/${size}` : error;
+}
+
+/** The error of a row of a run, as the formula has it; null where there is none. */
+export function errorOfRow({ of, relative }: RowError, { values, exact }: Row): number | null {
+  const exacts = of.map((place) => exact[place] ?? NaN);
+  const error = norm(of.map((place, i) => values[place]! - exacts[i]!));
+  const told = relative ? error / norm(exacts) : error;
+  return Number.isFinite(told) ? told : null;
+}
+
+/** A column: formulas that stay blank in rows that are not there, null for a row without one; and what they come to. */
+interface SheetColumn {
+  readonly title: string;
+  readonly look: CellLook;
+  readonly of: (n: number) => CellFormula | null;
+  readonly result: (row: Row) => number | string | null;
+}
+
+/**
+ * The sheet of one run: a row for every grid point, formulas in all of them, blank behind the end of the interval.
+ *
+ * A spreadsheet takes a difference that is nearly nothing for 0 where it is the last thing that a formula does; within
+ * brackets it does not.
+ */
+export function runSheet(request: RunRequest, run: OneRun): Sheet {
+  const { problem, cells, columns, chain, exactStart } = request;
+  const names = componentNames(problem);
+  const here = cellAt(columns.n);
+  const inRow = (formula: CellFormula): CellFormula => `IF($${here}="","",(${formula}))`;
+  const inStep = (formula: CellFormula): CellFormula =>
+    `IF($${here}="","",IF($${here}>=${run.steps},"",(${formula})))`;
+  /** What does the step to row n. */
+  const doing = (n: number): StepColumns | null => chain.find(({ steps }) => steps.depth < n)?.steps ?? null;
+  const exactOf = (place: number): CellFormula => {
+    const block = problem.blocks.find(({ offset, size }) => place >= offset && place < offset + size);
+    if (block?.exact == null) return 'NA()';
+    const standing = { time: cellAt(columns.t), component: (): string => 'NA()' };
+    return cells.formula(block.exact, block, place - block.offset, standing);
+  };
+  const made: SheetColumn[] = [
+    {
+      title: 'n',
+      look: 'count',
+      of: (n) =>
+        n === 0 ? null : `IF(${cellAt(0, -1)}="","",IF(${cellAt(0, -1)}<${run.steps},${cellAt(0, -1)}+1,""))`,
+      result: ({ n }) => n,
+    },
+    {
+      title: problem.independent,
+      look: 'value',
+      of: () => inRow(`${cells.start}+${here}*${run.h}`),
+      result: ({ t }) => t,
+    },
+    ...names.map((title, place) => ({
+      title,
+      look: 'value' as const,
+      of: (n: number): CellFormula => {
+        if (n === 0) return cells.initial[place] ?? 'NA()';
+        const steps = doing(n);
+        if (steps !== null) return inRow(fromBelow(steps.next[place] ?? 'NA()', 1));
+        return exactStart ? inRow(exactOf(place)) : 'NA()';
+      },
+      result: ({ values }: Row) => values[place] ?? null,
+    })),
+  ];
+  if (columns.exact !== null) {
+    vectorNames('exact', names).forEach((title, place) => {
+      const formula = inRow(exactOf(place));
+      made.push({ title, look: 'value', of: () => formula, result: ({ exact }) => exact[place] ?? null });
+    });
+    const formula = inRow(errorFormula(request.error, columns));
+    made.push({
+      title: 'error',
+      look: 'error',
+      of: () => formula,
+      result: (row) => errorOfRow(request.error, row),
+    });
+  }
+  for (const [i, { prefix, steps }] of chain.entries()) {
+    // a starter is done with where the formula before it begins; kept slopes are wanted from the first row on
+    const until = chain[i - 1]?.steps.depth ?? Infinity;
+    for (const { title, formula, source } of steps.columns) {
+      const isKept = source?.kind === 'slope';
+      const whole = inStep(formula);
+      made.push({
+        title: `${prefix}${title}`,
+        look: 'value',
+        of: (n) => (n >= until || (n < steps.depth && !isKept) ? null : whole),
+        result: (row) => (row.n === run.grid.steps ? '' : i === 0 || isKept ? stageValue(source, row) : null),
+      });
+    }
+  }
+  return {
+    name: run.name,
+    widths: made.map(({ look }) => (look === 'count' ? 7 : 16)),
+    rows: [
+      [cell(run.title, 'title')],
+      [
+        cell('h', 'head'),
+        formulaCell(run.h, run.grid.h, 'value'),
+        cell('N', 'head'),
+        formulaCell(run.steps, run.grid.steps, 'count'),
+      ],
+      made.map(({ title }) => cell(title, 'head')),
+      ...rowsOf(made, run),
+    ],
+    frozen: { rows: FIRST_ROW, columns: 2 },
+  };
+}
+
+/** The value of a stage in a row; none at the last point and for first steps that another method does. */
+function stageValue(source: StageSource | null, { stages, slopes }: Row): number | null {
+  if (source === null) return null;
+  return source.kind === 'slope'
+    ? (slopes[source.place] ?? null)
+    : (stages?.[source.index]?.[source.component] ?? null);
+}
+
+function rowsOf(
+  made: readonly SheetColumn[],
+  { rows: count, known, endsWell }: OneRun,
+): readonly (readonly SheetCell[])[] {
+  const writers = new Map<CellFormula, (row: number) => string>();
+  // behind the end of a run rows are blank; behind a step that left the numbers they are not known
+  const behind = endsWell ? '' : null;
+  const write = (formula: CellFormula, row: number): string => {
+    const writer = writers.get(formula) ?? writerOf(formula);
+    writers.set(formula, writer);
+    return writer(row);
+  };
+  return Array.from({ length: count }, (_, n) =>
+    made.map(({ look, of, result }, i) => {
+      if (i === 0 && n === 0) return cell(0, look);
+      const formula = of(n);
+      if (formula === null) return EMPTY;
+      const row = known[n];
+      return formulaCell(write(formula, FIRST_ROW + n), row === undefined ? behind : result(row), look);
+    }),
+  );
+}

@@ -1,0 +1,258 @@
+import { read, utils, type WorkBook } from '@e965/xlsx';
+import { HyperFormula } from 'hyperformula';
+import { openStudy } from '../../document/open-study.ts';
+import type { StudyDocument } from '../../document/document.ts';
+import { compileWithStart } from '../../compile/compile-with-start.ts';
+import { componentNames } from '../../problem/problem.ts';
+import { LIBRARY } from '../../method/library/library.ts';
+import { type Grid, layGrid } from '../../run/grid.ts';
+import { rowsOf } from '../../run/rows.ts';
+import { runStudy } from '../../study/run-study.ts';
+import type { Study } from '../../study/runs/study.ts';
+import { Refusal } from '../../text/refusal.ts';
+import { studyWorkbook } from './study-workbook.ts';
+import { xlsx } from './xlsx.ts';
+
+function studyOf(text: string, title: string, more: Partial<StudyDocument> = {}): Study {
+  const method = LIBRARY.find((known) => known.title === title);
+  const opened = openStudy({
+    schritt: 1,
+    kind: 'study',
+    title: 'Reservoir',
+    problem: { title: 'Reservoir', text },
+    methods: method === undefined ? [{ title: 'Own', text: title }] : [method],
+    ladder: { first: 0.5, factor: 2, rungs: 4 },
+    ...more,
+  });
+  if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
+  return opened.study;
+}
+
+type Content = string | number | boolean | null;
+
+/** A file as an engine of its own reads and calculates it, in plain double arithmetic. */
+class Calculated {
+  readonly #engine: HyperFormula;
+  readonly #names = new Map<string, { readonly sheet: string; readonly address: string }>();
+
+  constructor(book: WorkBook) {
+    const sheets: Record<string, Content[][]> = {};
+    for (const name of book.SheetNames) {
+      const sheet = book.Sheets[name]!;
+      const { e: end } = utils.decode_range(sheet['!ref'] ?? 'A1');
+      sheets[name] = Array.from({ length: end.r + 1 }, (_, r) =>
+        Array.from({ length: end.c + 1 }, (__, c): Content => {
+          const cell = sheet[utils.encode_cell({ r, c })];
+          return cell === undefined ? null : cell.f !== undefined ? `=${cell.f}` : cell.v;
+        }),
+      );
+    }
+    const named = (book.Workbook?.Names ?? []).map(({ Name, Ref }) => ({
+      name: Name,
+      expression: `=${Ref}`,
+    }));
+    for (const { Name, Ref } of book.Workbook?.Names ?? []) {
+      const [, sheet = '', address = ''] = /^'?([^']+)'?!(.+)$/.exec(Ref) ?? [];
+      this.#names.set(Name, { sheet, address: address.replaceAll('$', '') });
+    }
+    this.#engine = HyperFormula.buildFromSheets(
+      sheets,
+      { licenseKey: 'gpl-v3', smartRounding: false, precisionEpsilon: 0 },
+      named,
+    );
+  }
+
+  #place(name: string): { readonly sheet: number; readonly row: number; readonly col: number } {
+    const { sheet, address } = this.#names.get(name)!;
+    const { r, c } = utils.decode_cell(address);
+    return { sheet: this.#engine.getSheetId(sheet)!, row: r, col: c };
+  }
+
+  set(name: string, value: number): void {
+    this.#engine.setCellContents(this.#place(name), value);
+  }
+
+  at(name: string): unknown {
+    return this.#engine.getCellValue(this.#place(name));
+  }
+
+  /** The values of a sheet by the heads of its columns; blank cells are ''. */
+  table(sheet: string): readonly Readonly<Record<string, unknown>>[] {
+    const values = this.#engine.getSheetValues(this.#engine.getSheetId(sheet)!);
+    const heads = values[2]!.map(String);
+    return values.slice(3).map((row) => Object.fromEntries(heads.map((head, i) => [head, row[i]])));
+  }
+
+  set1(sheet: string, row: number, column: number, value: number): void {
+    this.#engine.setCellContents({ sheet: this.#engine.getSheetId(sheet)!, row, col: column }, value);
+  }
+}
+
+async function fileOf(study: Study, grids: readonly Grid[] | null = null): Promise<WorkBook> {
+  return read(await xlsx(studyWorkbook('Reservoir', study, 0, grids)), {
+    cellFormula: true,
+    cellNF: true,
+    sheetStubs: true,
+  });
+}
+
+const LAST_PLACE = 2 ** -52;
+
+/** Holds every cell of a sheet of a run against the run itself. */
+function agrees(calculated: Calculated, sheet: string, study: Study, grid: Grid, most: number): void {
+  const { problem, start } = study;
+  const run = compileWithStart(problem, study.methods[0]!.method, start);
+  const { rows } = rowsOf(run, grid, 0, grid.steps + 1);
+  const table = calculated.table(sheet);
+  const names = componentNames(problem);
+  const near = (value: unknown, expected: number): void => {
+    // an error of a cell is shown as it is
+    expect(value).toEqual(expect.any(Number));
+    expect(Math.abs(Number(value) - expected)).toBeLessThanOrEqual(most * Math.abs(expected));
+  };
+  const heads = run.program.stages.map(({ name, shape }) => ({ name, shape }));
+  for (const [i, row] of rows.entries()) {
+    const cells = table[i]!;
+    expect(cells['n']).toBe(row.n);
+    near(cells[problem.independent], row.t);
+    row.values.forEach((value, j) => {
+      near(cells[names[j]!], value);
+    });
+    heads.forEach(({ name, shape }, k) => {
+      row.stages?.[k]?.forEach((value, j) => {
+        const head = shape === 'scalar' || names.length === 1 ? name : `${name}[${names[j]}]`;
+        if (head in cells) near(cells[head], value);
+      });
+    });
+  }
+  // rows behind the end are blank
+  for (const cells of table.slice(rows.length))
+    for (const [head, value] of Object.entries(cells)) if (head !== '') expect(value ?? '').toBe('');
+}
+
+const TANK = "level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 6\nlevel(t) = (2 - k*t/2)^2";
+const FALL = "v' = g - c*v^2\ng = 9.75\nc = 1/3\nv(1) = g/8\n1 <= s <= 3";
+const PAIR =
+  "m' = m*(a - b*l)\nl' = l*(c*m - d)\na = 1.1\nb = 0.4\nc = 0.1\nd = 0.4\nm(0) = 10\nl(0) = 5\n0 <= t <= 3";
+const LEAP = "x'' = -x/(x^2 + 1) - 2*x' + if(t < 1, t, 1)\nx(0) = -1\nx'(0) = 0\n0 <= t <= 2";
+const CHAIN =
+  "u[i]' = k*(u[i-1] - 2*u[i] + u[i+1]) for i = 1..4\nk = 0.75\nu[0] = 0\nu[5] = k\nu[i](0) = i/4 for i = 1..4\n0 <= t <= 2";
+
+test.each<[string, string, string]>([
+  ['Euler', TANK, 'Euler'],
+  ['Heun with a quotient among the parameters', FALL, 'Heun'],
+  ['RK4 of two components', PAIR, 'RK4'],
+  ['Kutta 3 of a second-order equation', LEAP, 'Kutta 3'],
+  ['RK4 of a family with edges', CHAIN, 'RK4'],
+  ['Adams-Bashforth 4 and its first steps', PAIR, 'Adams-Bashforth 4'],
+  ['a predictor and a corrector', TANK, 'Adams-Moulton 4, predicted'],
+  ['leapfrog', FALL, 'Leapfrog'],
+  ['Verlet', LEAP.replace("- 2*x' ", ''), 'Velocity Verlet'],
+])('%s: every cell is what the run has, at the h of the file and at another', async (_, text, method) => {
+  const study = studyOf(text, method);
+  const calculated = new Calculated(await fileOf(study));
+  const { start, end } = study.problem;
+  agrees(calculated, 'Run 1', study, layGrid(start, end, { h: 0.5 }), 1e-15);
+  agrees(calculated, 'Run 3', study, layGrid(start, end, { h: 0.125 }), 1e-15);
+  // the wished h of the first rung stands beside its number; the rungs below are its halves
+  calculated.set1('Ladder', 3, 1, 0.3);
+  agrees(calculated, 'Run 1', study, layGrid(start, end, { h: 0.3 }), 1e-15);
+  agrees(calculated, 'Run 2', study, layGrid(start, end, { h: 0.15 }), 1e-15);
+});
+
+test('functions of the spreadsheet agree within four units of the last place a step', async () => {
+  const text =
+    "y' = sin(t)*exp(-y) + ln(1 + t^2) + y^0.3 + atan2(y, 2) + mod(-t, 0.4) + floor(-t) + cbrt(y)\ny(0) = 1\n0 <= t <= 0.5";
+  const study = studyOf(text, 'Euler');
+  const grid = layGrid(0, 0.5, { h: 0.25 });
+  const calculated = new Calculated(await fileOf(study, [grid]));
+  agrees(calculated, 'Run 1', study, grid, 8 * LAST_PLACE);
+});
+
+/** The rungs of the sheet of the ladder, as many as a study has. */
+function holdsLadder(calculated: Calculated, study: Study): void {
+  const ladder = calculated.table('Ladder');
+  const { rungs } = runStudy(study).methods[0]!;
+  const last = componentNames(study.problem)[0]!;
+  for (const [i, rung] of rungs.entries()) {
+    const row = ladder[i]!;
+    const error = Object.entries(row).find(([head]) => /error/.test(head))![1];
+    expect([row['N'], row['h'], row[`${last} at the end`]]).toEqual([rung.steps, rung.h, rung.values[0]]);
+    expect(Math.abs(Number(error) - rung.error!)).toBeLessThanOrEqual(1e-15 * rung.error!);
+    if (i === 0) continue;
+    expect(Math.abs(Number(row['ratio']) - rung.ratio!)).toBeLessThan(1e-14 * rung.ratio!);
+    expect(Math.abs(Number(row['order']) - rung.order!)).toBeLessThan(1e-13);
+  }
+}
+
+const EXACT_PAIR =
+  "m' = l\nl' = -w^2*m\nw = 1.5\nm(0) = 1\nl(0) = 0\n0 <= t <= 3\nm(t) = cos(w*t)\nl(t) = -w*sin(w*t)";
+
+test.each<[string, string, Partial<StudyDocument>]>([
+  ['the end', TANK, {}],
+  ['the maximum, relative', EXACT_PAIR, { error: { at: 'max', scale: 'relative' } }],
+  ['the mean of one component', EXACT_PAIR, { error: { at: 'rms', of: 'l' } }],
+  ['numbers of steps', EXACT_PAIR, { ladder: { counts: [5, 10, 30] } }],
+  ['sizes that do not divide', TANK, { ladder: { sizes: [0.7, 0.35, 'pi/10'] } }],
+])('errors, ratios and orders of the ladder: %s', async (_, text, more) => {
+  const study = studyOf(text, 'Heun', more);
+  holdsLadder(new Calculated(await fileOf(study)), study);
+});
+
+test('a parameter changed in the file changes everything that hangs on it', async () => {
+  const text = TANK.replace('level(0) = 4', 'depth = 4\nlevel(0) = depth').replace('(2 -', '(sqrt(depth) -');
+  const calculated = new Calculated(await fileOf(studyOf(text, 'Heun')));
+  calculated.set('k', 0.25);
+  calculated.set('depth', 2.25);
+  holdsLadder(calculated, studyOf(text.replace('0.35', '0.25').replace('depth = 4', 'depth = 2.25'), 'Heun'));
+});
+
+test('names that a spreadsheet takes for cells or that differ in case alone get others', async () => {
+  const text =
+    "a1' = -R*a1 + c*A1\nA1' = r - β*A1\nR = 0.3\nr = 0.2\nc = 0.1\nβ = 0.6\na1(0) = 1\nA1(0) = 2\n0 <= t <= 2";
+  const study = studyOf(text, 'RK4');
+  const book = await fileOf(study);
+  expect(book.Workbook?.Names?.map(({ Name }) => Name).slice(0, 4)).toEqual(['R_', 'r_2', 'c_', 'beta']);
+  agrees(new Calculated(book), 'Run 1', study, layGrid(0, 2, { h: 0.5 }), 1e-15);
+});
+
+test('without calculating, readers find the numbers and their formats; titles are no formulas', async () => {
+  const study = studyOf(TANK, 'Heun');
+  const book = read(await xlsx(studyWorkbook('=1+1 <b>& "q"', study, 0)), { cellNF: true });
+  const calculated = new Calculated(await fileOf(study));
+  const sheet = book.Sheets['Run 2']!;
+  const heads = ['n', 't', 'level', 'exact', 'error', 'k1', 'k2'];
+  const table = calculated.table('Run 2');
+  for (let n = 0; n <= 24; n += 1)
+    heads.forEach((head, column) => {
+      const cell = sheet[utils.encode_cell({ r: 3 + n, c: column })];
+      expect(cell?.v ?? '').toBe(table[n]![head] ?? '');
+    });
+  expect(sheet['C5']?.z).toBe('0.0000000000');
+  const title = book.Sheets['Problem']!['A1'];
+  expect([title?.v, title?.f, title?.t]).toEqual(['=1+1 <b>& "q"', undefined, 's']);
+  const rung = book.Sheets['Ladder']!['I5'];
+  expect(Math.abs(rung?.v - runStudy(study).methods[0]!.rungs[1]!.order!)).toBeLessThan(1e-13);
+});
+
+test('20,000 steps fit, more do not', async () => {
+  const study = studyOf(TANK, 'Euler');
+  const sheet = studyWorkbook('Reservoir', study, 0, [layGrid(0, 6, { steps: 20_000 })]);
+  expect(sheet.sheets[2]!.rows).toHaveLength(20_004);
+  const beyond = studyOf(TANK, 'Euler', { ladder: { counts: [10, 30_000] } });
+  expect(studyWorkbook('Reservoir', beyond, 0).sheets[1]!.rows.at(-1)).toEqual([
+    { content: 'left out: N = 30,000, more than 20,000 steps', look: 'note' },
+  ]);
+});
+
+test.each<[string, string, string, Partial<StudyDocument>]>([
+  ['implicit formulas', TANK, 'Backward Euler', {}],
+  ['derivatives of f', TANK, 'Taylor 2', {}],
+  ['nine components', CHAIN.replaceAll('1..4', '1..9').replace('u[5]', 'u[10]'), 'Euler', {}],
+  ['single precision', TANK, 'Euler', { precision: 'single' }],
+  ['errors of one step', TANK, 'Euler', { error: { at: 'local' } }],
+  ['runs of more than 20,000 steps', TANK, 'Euler', { ladder: { counts: [20_001] } }],
+  ['a last step of another size', TANK, 'Euler', { ladder: { sizes: [0.7] }, lastStep: 'shorten' }],
+])('%s are refused with the reason', (_, text, method, more) => {
+  expect(() => studyWorkbook('Reservoir', studyOf(text, method, more), 0)).toThrow(Refusal);
+});

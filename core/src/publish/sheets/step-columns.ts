@@ -1,0 +1,227 @@
+import { layOut } from '../../compile/program/layout.ts';
+import { lower } from '../../compile/program/lowering.ts';
+import type { Instruction, Program } from '../../compile/program/program.ts';
+import type { Register, StepLeaf, StepTree } from '../../compile/program/step-tree.ts';
+import type { Method } from '../../method/method.ts';
+import { componentNames, type Problem } from '../../problem/problem.ts';
+import { Refusal } from '../../text/refusal.ts';
+import type { Writing } from '../programs/language.ts';
+import { writeFormula } from '../programs/write-formula.ts';
+import { vectorNames } from '../rows-table.ts';
+import { bracketed, cellAt, type CellFormula } from './cell-formula.ts';
+import type { ProblemFormula } from './problem-formulas.ts';
+
+/** Where the columns of every sheet of a run stand. */
+export interface RunPlaces {
+  readonly n: number;
+  readonly t: number;
+  /** The column of a component of the state. */
+  readonly component: (place: number) => number;
+}
+
+/** Where the values of a column are found in a row of a run. */
+export type StageSource =
+  | { readonly kind: 'stage'; readonly index: number; readonly component: number }
+  | { readonly kind: 'slope'; readonly place: number };
+
+/** A column of a stage: its title, and its formula from cells of its own row and rows above. */
+export interface StageColumn {
+  readonly title: string;
+  readonly formula: CellFormula;
+  /** Null for a part that rows of a run do not have. */
+  readonly source: StageSource | null;
+}
+
+/** One method as columns: what it computes on the way, and the new values, seen from the row before them. */
+export interface StepColumns {
+  readonly depth: number;
+  readonly columns: readonly StageColumn[];
+  /** One a component of the state. */
+  readonly next: readonly CellFormula[];
+}
+
+/** What formulas of a method are made with. */
+export interface StepContext {
+  readonly problem: Problem;
+  readonly places: RunPlaces;
+  /** The first column that is free for stages. */
+  readonly from: number;
+  readonly start: string;
+  readonly h: string;
+  readonly writing: Pick<Writing, 'number' | 'power' | 'call' | 'choice'>;
+  readonly formula: ProblemFormula;
+  readonly used: (name: string) => void;
+}
+
+/** A formula that is longer stands in a column of its own, even where the method gives it no name. */
+const LONG = 160;
+
+function refuse(kind: Instruction['kind']): never {
+  const why =
+    kind === 'solve'
+      ? 'this formula is implicit: a sheet would have to solve equations in each row'
+      : 'this formula has derivatives of f; a sheet is made of formulas with f alone';
+  throw new Refusal('form', why);
+}
+
+/** Lays the stages of a method out in columns. */
+class Laying {
+  readonly columns: StageColumn[] = [];
+  readonly #of: StepContext;
+  readonly #program: Program;
+  readonly #known = new Map<Register, readonly CellFormula[]>();
+  readonly #names: readonly string[];
+
+  constructor(of: StepContext, program: Program, width: number, names: readonly string[]) {
+    this.#of = of;
+    this.#program = program;
+    this.#names = names;
+    const { component } = of.places;
+    const layout = layOut(of.problem, program);
+    const cells = (vector: number, ahead: number): readonly CellFormula[] =>
+      (layout.places[vector] ?? []).map((place) => cellAt(component(place), ahead));
+    program.present.forEach((register, i) => this.#known.set(register, cells(i, 0)));
+    // f[n] stands in the first columns of a formula that keeps it
+    const slopes = program.presentRate === null ? 0 : width;
+    for (const { of: kept, back, register } of program.kept)
+      this.#known.set(
+        register,
+        kept === 'f'
+          ? Array.from({ length: slopes }, (_, j) => cellAt(of.from + j, -back))
+          : cells(kept === 'v' ? 1 : 0, -back),
+      );
+    if (program.presentRate !== null)
+      this.#rate(program.presentRate, 'f', this.#presentTime(), program.present);
+  }
+
+  lay(): readonly (readonly CellFormula[])[] {
+    for (const instruction of this.#program.instructions) this.#do(instruction);
+    return this.#program.next.map((register) => this.#of_(register));
+  }
+
+  #of_(register: Register): readonly CellFormula[] {
+    return this.#known.get(register) ?? [];
+  }
+
+  #presentTime(): CellFormula {
+    return cellAt(this.#of.places.t);
+  }
+
+  /** Puts formulas into columns, and makes the cells what a register is. */
+  #put(
+    register: Register,
+    name: string,
+    formulas: readonly CellFormula[],
+    isScalar: boolean,
+    source: (component: number) => StageSource | null,
+  ): void {
+    const titles = isScalar ? [name] : vectorNames(name, this.#names);
+    this.#known.set(
+      register,
+      formulas.map((formula, j) => {
+        this.columns.push({ title: titles[j] ?? name, formula, source: source(j) });
+        return cellAt(this.#of.from + this.columns.length - 1);
+      }),
+    );
+  }
+
+  #set(register: Register, formulas: readonly CellFormula[], isScalar: boolean): void {
+    const index = this.#program.stages.findIndex((known) => known.register === register);
+    const stage = this.#program.stages[index];
+    const isNext = this.#program.next.includes(register);
+    if (stage !== undefined && !isNext)
+      this.#put(register, stage.name, formulas, isScalar, (component) => ({
+        kind: 'stage',
+        index,
+        component,
+      }));
+    else if (!isNext && formulas.some(({ length }) => length > LONG))
+      this.#put(register, 'part', formulas, isScalar, () => null);
+    else this.#known.set(register, formulas);
+  }
+
+  #do(instruction: Instruction): void {
+    switch (instruction.kind) {
+      case 'combine': {
+        const { into, value, shape } = instruction;
+        const count = shape === 'scalar' ? 1 : this.#names.length;
+        this.#set(
+          into,
+          Array.from({ length: count }, (_, j) => this.#tree(value, j)),
+          shape === 'scalar',
+        );
+        return;
+      }
+      case 'rate':
+        if (instruction.into !== this.#program.presentRate)
+          this.#rate(instruction.into, null, this.#tree(instruction.time, 0), instruction.at);
+        return;
+      default:
+        refuse(instruction.kind);
+    }
+  }
+
+  #rate(into: Register, name: string | null, time: CellFormula, at: readonly Register[]): void {
+    const { problem, formula } = this.#of;
+    const layout = layOut(problem, this.#program);
+    const standing = {
+      time,
+      component: (place: number): CellFormula => {
+        const { vector, index } = layout.of[place] ?? { vector: 0, index: 0 };
+        return this.#of_(at[vector] ?? 0)[index] ?? 'NA()';
+      },
+    };
+    const rates = layout.rated.flatMap(({ block }) =>
+      Array.from({ length: block.size }, (_, element) => formula(block.rate, block, element, standing)),
+    );
+    const moving = layout.places.at(-1) ?? [];
+    if (name !== null)
+      this.#put(into, name, rates, false, (component) => ({ kind: 'slope', place: moving[component] ?? 0 }));
+    else this.#set(into, rates, false);
+  }
+
+  #tree(tree: StepTree, component: number): CellFormula {
+    const { writing, used } = this.#of;
+    return writeFormula(tree, writing, ({ to }) => this.#leaf(to, component), used);
+  }
+
+  #leaf(to: StepLeaf, component: number): CellFormula {
+    const { places, start, h, writing } = this.#of;
+    switch (to.kind) {
+      case 'time':
+        return to.offset === 0
+          ? this.#presentTime()
+          : `(${start}+(${cellAt(places.n)}${to.offset > 0 ? '+' : ''}${to.offset})*${h})`;
+      case 'step':
+        return h;
+      case 'constant':
+        return to.value < 0 ? `(-${writing.number(-to.value)})` : writing.number(to.value);
+      case 'register': {
+        const known = this.#of_(to.register);
+        return bracketed(known[component] ?? known[0] ?? 'NA()');
+      }
+      case 'tangent':
+        return 'NA()';
+    }
+  }
+}
+
+/**
+ * A method as columns of a sheet: one for every stage and component, formulas without a name where they are used.
+ *
+ * @throws Refusal for implicit formulas and derivatives of f
+ */
+export function stepColumns(method: Method, of: StepContext): StepColumns {
+  const { problem } = of;
+  const program = lower(method, problem.size === 1 && method.form === 'first order');
+  const layout = layOut(problem, program);
+  const all = componentNames(problem);
+  const names = (layout.places[0] ?? []).map((place) => all[place] ?? '');
+  const laying = new Laying(of, program, layout.width, names);
+  const made = laying.lay();
+  return {
+    depth: program.depth,
+    columns: laying.columns,
+    next: layout.of.map(({ vector, index }) => made[vector]?.[index] ?? 'NA()'),
+  };
+}

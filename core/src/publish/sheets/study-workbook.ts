@@ -1,0 +1,222 @@
+import type { Method } from '../../method/method.ts';
+import { hasExact, isSecondOrder } from '../../problem/problem.ts';
+import { compileWithStart } from '../../compile/compile-with-start.ts';
+import type { Grid } from '../../run/grid.ts';
+import { type Row, rowsOf } from '../../run/rows.ts';
+import { isRelative } from '../../study/runs/error-choice.ts';
+import { layLadder } from '../../study/runs/ladder.ts';
+import type { Study } from '../../study/runs/study.ts';
+import { placesOf } from '../../study/runs/truth.ts';
+import { count } from '../../text/number-text.ts';
+import { Refusal } from '../../text/refusal.ts';
+import { oneLine } from '../tables/cell-text.ts';
+import { type ErrorOf, isHalfOf, ladderSheet, type SheetRung } from './ladder-sheet.ts';
+import { problemCells } from './problem-sheet.ts';
+import { errorOfRow, type RowError, runColumns, type RunRequest, runSheet } from './run-sheet.ts';
+import { stepColumns, type StepColumns } from './step-columns.ts';
+import type { Workbook } from './workbook.ts';
+
+/** Most rows of one run, most components, and most cells of formulas of a file. */
+const MOST_ROWS = 20_000;
+const MOST_COMPONENTS = 8;
+const MOST_CELLS = 600_000;
+/** Fewest rows that a run gets, so that its h may be made smaller. */
+const FEWEST_ROWS = 40;
+
+/** A method and what does its first steps, and theirs. */
+function chainOf(study: Study, title: string, method: Method): { title: string; method: Method }[] {
+  const chain = [{ title, method }];
+  let [last, instead] = [method, study.start.instead];
+  while (last.depth > 0) {
+    const name: string | null = instead ?? last.startWith?.name ?? null;
+    if (name === 'exact') break;
+    const found = name === null ? null : study.start.find(name);
+    if (name === null || found === null || chain.some((known) => known.title === name))
+      throw new Refusal('start', 'this formula reaches back and there is no method for its first steps');
+    chain.push({ title: name, method: found });
+    [last, instead] = [found, null];
+  }
+  return chain;
+}
+
+function errorOf({ error }: Study): ErrorOf {
+  if (error.at === 'end' || error.at === 'max' || error.at === 'rms') return error.at;
+  throw new Refusal(
+    'form',
+    'a sheet has the error at the end, its maximum or its mean; choose one of these for the study',
+  );
+}
+
+function rowsFor({ steps }: Grid): number {
+  return Math.max(steps + 1, Math.min(MOST_ROWS + 1, Math.max(FEWEST_ROWS, 2 * steps + 1)));
+}
+
+/** Why a rung has no sheet of its own; null where it has one. */
+function whyLeft(grid: Grid): string | null {
+  if (grid.steps > MOST_ROWS) return `more than ${count(MOST_ROWS)} steps`;
+  // what does not divide is made to fit, shortened or overrun: only the first changes h
+  if (!grid.divides && grid.h === grid.wished) return 'its last step is of another size';
+  return null;
+}
+
+/**
+ * One method of a study as a file of sheets that calculate: the problem with its numbers in named cells, a sheet for every
+ * run, and the ladder with errors, ratios and orders over these.
+ *
+ * @param method its place in the study
+ * @param grids the runs; without them those of the study's ladder
+ * @throws Refusal for implicit formulas, derivatives of f, more than eight components, runs of more than 20,000 steps,
+ *   single precision, and errors at a time or of one step
+ */
+export function studyWorkbook(
+  title: string,
+  study: Study,
+  method: number,
+  grids: readonly Grid[] | null = null,
+): Workbook {
+  const chosen = study.methods[method];
+  if (chosen === undefined) throw new Refusal('missing', `this study has no method ${method}`);
+  const { problem, start, error, ladder, lastStep } = study;
+  if (start.precision === 'single')
+    throw new Refusal('form', 'a spreadsheet is in double precision, and this study is in single');
+  if (problem.size > MOST_COMPONENTS)
+    throw new Refusal(
+      'size',
+      `a sheet is made for up to ${MOST_COMPONENTS} components, and this problem has ${problem.size}`,
+    );
+  if (chosen.method.form === 'second order' && !isSecondOrder(problem))
+    throw new Refusal('form', "this method is for equations x'' = a(t, x, x')");
+  const of = placesOf(problem, error.of);
+  if ('message' in of) throw new Refusal('form', of.message);
+  const taken = errorOf(study);
+  const methods = chainOf(study, chosen.title, chosen.method);
+  const exactStart = (methods.at(-1)?.method.depth ?? 0) > 0;
+  if (exactStart && !hasExact(problem))
+    throw new Refusal('start', 'the first steps are to be exact, and no exact solution is given');
+  const laid =
+    grids ?? layLadder(ladder, problem.start, problem.end, lastStep).flatMap((r) => (r.ok ? [r.grid] : []));
+  const [first] = laid;
+  if (first !== undefined && grids !== null && whyLeft(first) !== null)
+    throw new Refusal('grid', `this run cannot be a sheet: ${whyLeft(first) ?? ''}`);
+
+  const cells = problemCells(problem);
+  const columns = runColumns(problem);
+  const chain: { prefix: string; steps: StepColumns }[] = [];
+  let free = columns.stages;
+  for (const [i, one] of methods.entries()) {
+    const steps = stepColumns(one.method, {
+      problem,
+      places: columns,
+      from: free,
+      start: cells.start,
+      h: H_MARK,
+      writing: cells.writing,
+      formula: cells.formula,
+      used: cells.used,
+    });
+    chain.push({ prefix: i === 0 ? '' : `${oneLine(one.title)}: `, steps });
+    free += steps.columns.length;
+  }
+  const request: RunRequest = {
+    problem,
+    cells,
+    columns,
+    error: { of, relative: isRelative(error) },
+    chain,
+    exactStart,
+  };
+  const run = compileWithStart(problem, chosen.method, start);
+  const byCounts = 'counts' in ladder && grids === null;
+  const rungs: SheetRung[] = [];
+  const left: string[] = [];
+  let room = MOST_CELLS;
+  let before: Grid | null = null;
+  for (const grid of laid) {
+    const rows = rowsFor(grid);
+    const why = whyLeft(grid) ?? (rows * free > room ? 'the file would be too large' : null);
+    if (why !== null) {
+      left.push(`left out: N = ${count(grid.steps)}, ${why}`);
+      before = null;
+      continue;
+    }
+    room -= rows * free;
+    const i = rungs.length + 1;
+    const { rows: known, stopped } = rowsOf(run, grid, 0, grid.steps + 1);
+    rungs.push({
+      run: {
+        name: `Run ${i}`,
+        title: `${oneLine(title)}: ${oneLine(chosen.title)}, rung ${i}`,
+        h: `h_${i}`,
+        steps: `N_${i}`,
+        rows,
+        known,
+        endsWell: stopped === null,
+        grid,
+      },
+      wish: byCounts ? 'steps' : 'h',
+      isHalf:
+        before !== null &&
+        (byCounts ? grid.steps === 2 * before.steps : isHalfOf(grid.wished, before.wished)),
+      error: stopped === null ? errorOfRun(request.error, known, taken) : null,
+    });
+    before = grid;
+  }
+  if (rungs.length === 0)
+    throw new Refusal('grid', `no rung of this study can be a sheet; ${left[0] ?? 'there are none'}`);
+  const ladderPart = ladderSheet(
+    problem,
+    cells,
+    columns,
+    `${oneLine(title)}: ${oneLine(chosen.title)}`,
+    rungs,
+    taken,
+    `${taken === 'end' ? 'error at the end' : taken === 'max' ? 'largest error' : 'root mean square error'}${isRelative(error) ? ', relative' : ''}`,
+    left,
+  );
+  const runs = rungs.map(({ run }) => {
+    const own = chain.map(({ prefix, steps }) => ({ prefix, steps: withStepSize(steps, run.h) }));
+    return runSheet({ ...request, chain: own }, run);
+  });
+  const functions = [...cells.functions].map((name) => (name === '^' ? 'powers' : name));
+  const notes = [
+    ...methods.flatMap(({ title: name, method: { text } }, i) => [
+      `${i === 0 ? 'method' : 'first steps'}: ${oneLine(name)}`,
+      ...text
+        .trimEnd()
+        .split(/\r?\n/)
+        .map((line) => `    ${oneLine(line)}`),
+    ]),
+    functions.length === 0
+      ? 'Only +, -, *, / and roots: the digits are those of the run.'
+      : `Digits may differ from those of the run in the last places: a spreadsheet rounds ${functions.join(', ')} its own way.`,
+  ];
+  const problemPart = cells.sheet(title, notes);
+  return {
+    title: oneLine(title),
+    sheets: [problemPart.sheet, ladderPart.sheet, ...runs],
+    names: [...problemPart.names, ...ladderPart.names],
+  };
+}
+
+/** The error of a run from those of its rows. */
+function errorOfRun(error: RowError, rows: readonly Row[], taken: ErrorOf): number | null {
+  const last = rows.at(-1);
+  if (last === undefined) return null;
+  if (taken === 'end') return errorOfRow(error, last);
+  const all = rows.map((row) => errorOfRow(error, row) ?? NaN);
+  return taken === 'max'
+    ? Math.max(...all)
+    : Math.sqrt(all.reduce((sum, one) => sum + one * one, 0) / all.length);
+}
+
+/** Stands for the name of the step size in formulas that several runs share. */
+const H_MARK = 'h_of_run';
+
+function withStepSize(steps: StepColumns, h: string): StepColumns {
+  const put = (formula: string): string => formula.replaceAll(H_MARK, h);
+  return {
+    ...steps,
+    columns: steps.columns.map((column) => ({ ...column, formula: put(column.formula) })),
+    next: steps.next.map(put),
+  };
+}

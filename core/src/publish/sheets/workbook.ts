@@ -1,0 +1,66 @@
+/** A formula without its sign of equality, and what it comes to, for readers that do not calculate. */
+export interface Formula {
+  readonly formula: string;
+  readonly result?: number | string;
+}
+
+/** What a cell holds: a text, a number, a formula, or nothing. */
+export type CellContent = string | number | Formula | null;
+
+/** How a cell looks. */
+export type CellLook = 'plain' | 'title' | 'note' | 'head' | 'count' | 'input' | 'value' | 'error' | 'order';
+
+export interface SheetCell {
+  readonly content: CellContent;
+  readonly look: CellLook;
+}
+
+/** One sheet: rows of cells from the first row and column on. */
+export interface Sheet {
+  readonly name: string;
+  /** Width of each column in characters. */
+  readonly widths: readonly number[];
+  readonly rows: readonly (readonly SheetCell[])[];
+  /** Rows and columns that stay where they are as one moves on. */
+  readonly frozen: { readonly rows: number; readonly columns: number };
+}
+
+/** A cell with a name of its own, by which formulas call it. */
+export interface NamedCell {
+  readonly name: string;
+  readonly sheet: string;
+  /** From 0. */
+  readonly row: number;
+  readonly column: number;
+}
+
+/** A whole file, before it is written. */
+export interface Workbook {
+  readonly title: string;
+  readonly sheets: readonly Sheet[];
+  readonly names: readonly NamedCell[];
+}
+
+export function cell(content: CellContent, look: CellLook = 'plain'): SheetCell {
+  return { content, look };
+}
+
+export const EMPTY = cell(null);
+
+/** A cell with a formula; `result` is null where it is not known. */
+export function formulaCell(formula: string, result: number | string | null, look: CellLook): SheetCell {
+  const isKnown = result !== null && (typeof result === 'string' || Number.isFinite(result));
+  return cell(isKnown ? { formula, result } : { formula }, look);
+}
+
+/** The letters of a column, from 0: A, B, ..., Z, AA. */
+export function columnLetters(column: number): string {
+  const rest = column % 26;
+  const own = String.fromCharCode(65 + rest);
+  return column < 26 ? own : `${columnLetters((column - rest) / 26 - 1)}${own}`;
+}
+
+/** A cell as formulas write it, both counted from 0. */
+export function cellAddress(row: number, column: number): string {
+  return `${columnLetters(column)}${row + 1}`;
+}
