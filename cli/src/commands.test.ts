@@ -4,7 +4,6 @@ import { join } from 'node:path';
 import { Refusal } from '@schritt/core/notation';
 import { checkCommand } from './commands/check.ts';
 import { emitCommand } from './commands/emit.ts';
-import { exportCommand, type ExportOptions } from './commands/export.ts';
 import { runCommand } from './commands/run.ts';
 import { Failure } from './failure.ts';
 import { errorLines, loadDocument, loadStudy } from './load.ts';
@@ -134,66 +133,4 @@ test('work is pulled to its end; without a terminal nothing is told on the way',
   expect(withProgress(work())).toBe('done');
   expect(write).not.toHaveBeenCalled();
   write.mockRestore();
-});
-
-function exported(options: ExportOptions): string {
-  return [...exportCommand(PATH, options)].join('');
-}
-
-test('a study is written as a table in every format', () => {
-  const rungs = (as: ExportOptions['as']): string => exported({ what: 'rungs', as });
-  // Euler from s = 2 with h = 1: 3, 3 + 2/3, and on; against 4 at the end
-  const end = 3 + 2 / 3 + 2 / (3 + 2 / 3);
-  const [header, line] = rungs('csv').split('\r\n');
-  expect(header).toBe('h,N,Euler: error,Euler: ratio,Euler: order,AB2: error,AB2: ratio,AB2: order');
-  expect(Number(line!.split(',')[2])).toBeCloseTo(end - 4, 14);
-  expect(rungs('md')).toContain('| h | N | Euler: error |');
-  expect(rungs('tex')).toContain('\\multicolumn{6}{c}{Euler}');
-  expect(rungs('html')).toContain('<caption>Frost</caption>');
-  expect(rungs('txt').split('\n')[0]).toMatch(/^h +N +Euler: error/);
-  expect(exported({ what: 'cost', as: 'csv' }).split('\r\n')[1]).toMatch(/^Euler,1,3,3,0,/);
-});
-
-test('rows are written some at a time, the chosen columns alone, to a file as well', () => {
-  const options = { what: 'rows', as: 'csv', method: 'Euler', steps: '12000', columns: 's' } as const;
-  const parts = [...exportCommand(PATH, options)];
-  expect(parts).toHaveLength(3);
-  const lines = parts.join('').trimEnd().split('\r\n');
-  expect(lines).toHaveLength(12_002);
-  expect(lines[0]).toBe('n,x,s');
-  const whole = runCommand(PATH, {
-    method: 'Euler',
-    steps: '12000',
-    from: '11999',
-    count: '2',
-    format: 'csv',
-  });
-  expect(lines.at(-1)!.split(',')).toEqual(whole.trimEnd().split('\r\n').at(-1)!.split(',').slice(0, 3));
-  const out = join(mkdtempSync(join(tmpdir(), 'schritt-')), 'rows.csv');
-  expect(exported({ ...options, out, bom: true })).toBe('');
-  expect(readFileSync(out, 'utf8')).toBe(`\ufeff${parts.join('')}`);
-});
-
-test('a run is written as a program; what does not go together is refused in words', () => {
-  const program = exported({ what: 'program', as: 'py', method: 'AB2', h: '0.5' });
-  expect(program).toContain('# Frost: AB2');
-  expect(program).toContain('def first_step(n, h):');
-  const refused = (options: ExportOptions): unknown => {
-    try {
-      return exported(options);
-    } catch (thrown) {
-      return thrown instanceof Failure ? thrown.message : thrown;
-    }
-  };
-  expect(refused({ what: 'program', as: 'md', method: 'AB2', h: '1' })).toContain(
-    'a program is written as c, py, js, f90',
-  );
-  expect(refused({ what: 'rungs', as: 'c' })).toContain(
-    'rungs are written as csv, md, tex, html, txt, not c',
-  );
-  expect(refused({ what: 'rows', as: 'csv', method: 'Euler' })).toContain('give either --h');
-  expect(refused({ what: 'rows', as: 'md', method: 'Euler', steps: '300000' })).toContain('as csv alone');
-  expect(refused({ what: 'rows', as: 'md', method: 'Euler', steps: '3', digits: '18' })).toContain(
-    'from 1 to 17',
-  );
 });

@@ -1,7 +1,9 @@
+import { HANDOUTS_OF, PAPERS, PICTURES, PLOT_INKS, PLOT_SIZES } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/notation';
 import { Command, Option } from 'commander';
 import { checkCommand } from './commands/check.ts';
-import { exportCommand, type ExportOptions, FORMATS, WHATS } from './commands/export.ts';
+import { exportCommand } from './commands/export.ts';
+import { type ExportOptions, FORMATS, WHATS } from './commands/export-options.ts';
 import { inspectCommand } from './commands/inspect.ts';
 import { emitCommand } from './commands/emit.ts';
 import { runCommand, type RunOptions } from './commands/run.ts';
@@ -20,10 +22,14 @@ function answer(work: () => string): void {
   }
 }
 
-/** The same for what comes in parts; what is printed shows no sign that a terminal would take for a command. */
-function answerInParts(work: () => Iterable<string>, isPrinted: boolean): void {
+/** The same for what comes in parts; a printed text shows no sign that a terminal would take for a command. */
+async function answerInParts(work: () => AsyncIterable<string | Uint8Array>): Promise<void> {
   try {
-    for (const part of work()) if (isPrinted) process.stdout.write(visible(part));
+    for await (const part of work()) {
+      if (typeof part === 'string') process.stdout.write(visible(part));
+      else if (process.stdout.isTTY) throw new Failure(['this is no text: name a file with --out']);
+      else process.stdout.write(part);
+    }
   } catch (thrown) {
     if (!(thrown instanceof Failure) && !(thrown instanceof Refusal)) throw thrown;
     process.stderr.write(`${visible(thrown.message)}\n`);
@@ -83,20 +89,32 @@ program
 
 program
   .command('export')
-  .description('write a study or a run as a table or a program')
+  .description('write a study or a run as a table, a program, a sheet, a picture, formulas or a handout')
   .argument('<file>', 'a study file')
   .addOption(new Option('--what <what>', 'what to write').choices(WHATS).default('rungs'))
-  .addOption(new Option('--as <format>', 'how to write it').choices(FORMATS).default('csv'))
-  .option('--method <title>', 'which method of the study, for rows and programs')
+  .addOption(new Option('--as <format>', 'how to write it').choices(FORMATS))
+  .option('--method <title>', 'which method of the study')
   .option('--h <size>', 'step size: a number or an expression such as pi/8')
   .option('--steps <count>', 'number of steps instead of a step size')
   .option('--columns <names>', 'columns of rows by their names, with commas between them')
   .option('--digits <count>', 'significant digits, instead of whole doubles')
   .option('--bom', 'a byte order mark before CSV')
   .option('--part', 'LaTeX or HTML to be put into a document')
+  .option('--step <n>', 'formulas: a step that is worked out')
+  .addOption(new Option('--picture <picture>', 'pictures: which one').choices(PICTURES))
+  .addOption(new Option('--size <size>', 'pictures: what for').choices(PLOT_SIZES))
+  .addOption(new Option('--ink <ink>', 'pictures: in colour, or black and white').choices(PLOT_INKS))
+  .option('--scale <factor>', 'pictures as png: 1 to 4 times as large')
+  .addOption(new Option('--of <table>', 'handouts: of which table').choices(HANDOUTS_OF))
+  .option('--task <text>', 'handouts: the task in your own words')
+  .option('--blanks <blanks>', 'handouts: "columns k1, k2; rows after 2; cells 3 k1; coefficients"')
+  .option('--room', 'handouts: room for a picture')
+  .option('--variants <lists>', 'handouts: "k in 0.2, 0.25, ..., 0.6; start in 1..5"')
+  .option('--sheets <count>', 'handouts: how many variants')
+  .option('--seed <number>', 'handouts: the same number gives the same sheets again')
+  .option('--key', 'handouts: with the solution')
+  .addOption(new Option('--paper <paper>', 'handouts: size of the paper').choices(PAPERS))
   .option('--out <file>', 'a file to write instead of printing')
-  .action((file: string, options: ExportOptions) =>
-    answerInParts(() => exportCommand(file, options), options.out === undefined),
-  );
+  .action((file: string, options: ExportOptions) => answerInParts(() => exportCommand(file, options)));
 
-program.parse();
+await program.parseAsync();

@@ -1,18 +1,5 @@
+import type { Chance } from '../elementary/chance.ts';
 import { fixed } from '../text/number-text.ts';
-
-/** Numbers that look random and are the same every time: a 32-bit generator of one multiplication. */
-export type Chance = () => number;
-
-/** Source: G. Steele, S. Vigna, Computationally easy, spectrally good multipliers, Software 52 (2022) 443-458. */
-export function chanceFrom(seed: number): Chance {
-  let state = seed >>> 0;
-  return () => {
-    state = (Math.imul(state, 0x915f77f5) + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
 
 /** A number between two, with so many decimals. */
 export function between(chance: Chance, low: number, high: number, digits = 2): number {

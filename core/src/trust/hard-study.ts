@@ -1,6 +1,7 @@
 import type { StudyDocument } from '../document/document.ts';
 import { LIBRARY } from '../method/library/library.ts';
-import { between, type Chance, oneOf } from './chance.ts';
+import type { Chance } from '../elementary/chance.ts';
+import { between, oneOf } from './chance.ts';
 
 type At = NonNullable<NonNullable<StudyDocument['error']>['at']>;
 

@@ -1,6 +1,7 @@
 import type { StudyDocument } from '../document/document.ts';
 import { LIBRARY } from '../method/library/library.ts';
-import { between, type Chance, oneOf } from './chance.ts';
+import type { Chance } from '../elementary/chance.ts';
+import { between, oneOf } from './chance.ts';
 
 /** A solution and its derivatives, as they are typed. */
 interface Curve {

@@ -4,7 +4,7 @@ import { parseProblem } from '../problem/parse-problem.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
 import { runStudy } from '../study/run-study.ts';
 import type { Study } from '../study/runs/study.ts';
-import { chanceFrom } from './chance.ts';
+import { chanceFrom } from '../elementary/chance.ts';
 import { falseClaims } from './claims.ts';
 import { fixedRun, toDouble } from './fixed-point.ts';
 import { hardStudy } from './hard-study.ts';

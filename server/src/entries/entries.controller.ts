@@ -12,6 +12,7 @@ import {
   Put,
   Query,
   Res,
+  StreamableFile,
 } from '@nestjs/common';
 import type { Response } from 'express';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
@@ -19,6 +20,7 @@ import { ApiErrors } from '../errors/api-errors.ts';
 import { IdParam } from '../documents/id-param.ts';
 import { EntriesService } from './entries.service.ts';
 import { ReportService } from './report.service.ts';
+import { TakenParamsDto, TakenQueryDto } from './taken.dto.ts';
 import {
   CreateEntryDto,
   EntryDto,
@@ -145,6 +147,26 @@ export class StudiesController extends EntriesController {
     // a file, and never a page of this address
     response.attachment(`${what}.${as}`).type('application/octet-stream');
     return text;
+  }
+
+  /** A run of a study, its pictures, formulas, sheets and handouts as files. */
+  @Get(':id/taken/:what/:as')
+  @ApiOkResponse({
+    description: 'the file, as docs/taking-away.md describes it',
+    content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
+  })
+  @ApiErrors('not-found', 'damaged')
+  async taken(
+    @IdParam() id: string,
+    @Param() params: TakenParamsDto,
+    @Query() query: TakenQueryDto,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    const { what, as } = params;
+    const content = await this.reports.taken(id, { ...query, what, as });
+    // a file, and never a page of this address
+    response.attachment(`${what}.${as}`).type('application/octet-stream');
+    return new StreamableFile(content);
   }
 
   /** Shows a study to whoever has the link; they can look and try, and save nothing. */

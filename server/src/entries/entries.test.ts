@@ -276,6 +276,19 @@ test('tables of a stored study are answered as files, and nothing typed becomes 
   const page = await table('cost/html');
   expect(page.text).not.toContain('<script>');
   expect(page.text).toContain('&#60;script&#62;');
+  const taken = (name: string): request.Test => api().get(`/api/studies/${id}/taken/${name}`).buffer(true);
+  const program = await taken('program/py?method==Euler&steps=4').expect(200);
+  expect(program.headers['content-disposition']).toBe('attachment; filename="program.py"');
+  expect(String(program.body)).toContain('def step(');
+  const sheet = await taken('sheet/xlsx').expect(200);
+  // a file of Office Open XML is a zip
+  expect(String(sheet.body).slice(0, 2)).toBe('PK');
+  const handout = await taken('handout/html?key=true').expect(200);
+  expect(String(handout.body)).toContain('class="answer"');
+  expect(String(handout.body)).not.toContain('<script>');
+  const unknown = await taken('program/c?method=Heun&steps=4').expect(400);
+  expect(JSON.stringify(unknown.body)).toContain('there is no method');
+  await taken('picture/svg?size=huge').expect(400);
   const wrong = await api().get(`/api/studies/${id}/tables/rows/csv`).expect(400);
   expect(JSON.stringify(wrong.body)).toContain('the table must be one of rungs, cost, comparison');
 });

@@ -33,7 +33,8 @@ const asNumber = Transform(({ value }: { readonly value: unknown }) =>
   typeof value === 'string' && /^\d{1,9}$/.test(value) ? Number(value) : value,
 );
 
-const asBoolean = Transform(({ value }: { readonly value: unknown }) =>
+/** A word of an address as yes or no. */
+export const asBoolean = Transform(({ value }: { readonly value: unknown }) =>
   value === 'true' ? true : value === 'false' ? false : value,
 );
 

@@ -1,4 +1,10 @@
-import { type StudyReport, studyTable, writeTable } from '@schritt/core/document';
+import {
+  type Asked,
+  type StudyDocument,
+  type StudyReport,
+  studyTable,
+  writeTable,
+} from '@schritt/core/document';
 import { Inject, Injectable } from '@nestjs/common';
 import { ApiError } from '../errors/api-error.ts';
 import { RequestPool } from '../threads/request-pool.ts';
@@ -17,9 +23,18 @@ export class ReportService {
   }
 
   async report(id: string): Promise<StudyReport> {
+    return this.#pool.report(await this.#study(id));
+  }
+
+  /** What is asked for, as a file. */
+  async taken(id: string, asked: Asked): Promise<Uint8Array> {
+    return this.#pool.taken(await this.#study(id), asked);
+  }
+
+  async #study(id: string): Promise<StudyDocument> {
     const { document } = await this.#entries.read('study', id);
     if (document.kind !== 'study') throw new ApiError('not-found', 'this is no study');
-    return this.#pool.report(document);
+    return document;
   }
 
   /** A table of a study, in the format asked for. */

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import type { StudyDocument, StudyReport } from '@schritt/core/document';
+import type { Asked, StudyDocument, StudyReport } from '@schritt/core/document';
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { textFaults } from '../documents/text-faults.ts';
@@ -26,6 +26,14 @@ export class RequestPool implements OnModuleDestroy {
   async report(document: StudyDocument): Promise<StudyReport> {
     const answer = await this.#ask({ what: 'report', document });
     if (answer.kind === 'report') return answer.report;
+    throw this.#tooLong();
+  }
+
+  /** @throws ApiError where it cannot be made, with the reason, or takes too long */
+  async taken(document: StudyDocument, asked: Asked): Promise<Uint8Array> {
+    const answer = await this.#ask({ what: 'taken', document, asked });
+    if (answer.kind === 'taken') return answer.content;
+    if (answer.kind === 'refused') throw new ApiError('bad-request', answer.why);
     throw this.#tooLong();
   }
 

@@ -1,33 +1,60 @@
 import {
+  type Asked,
   openStudy,
   studyReport,
   type StudyDocument,
   type StudyReport,
+  takeAway,
   type TextErrors,
+  wantedFrom,
 } from '@schritt/core/document';
-import { estimatedSeconds, runStudy } from '@schritt/core/study';
+import { Refusal } from '@schritt/core/notation';
+import { estimatedSeconds, runStudy, type Study } from '@schritt/core/study';
 
 /** Heavy work that a request waits for. */
-export interface RequestTask {
-  readonly what: 'report' | 'check';
-  readonly document: StudyDocument;
-}
+export type RequestTask = { readonly document: StudyDocument } & (
+  { readonly what: 'report' | 'check' } | { readonly what: 'taken'; readonly asked: Asked }
+);
 
 export type RequestAnswer =
   | { readonly kind: 'report'; readonly report: StudyReport }
   | { readonly kind: 'checked' }
+  | { readonly kind: 'taken'; readonly content: Uint8Array }
+  | { readonly kind: 'refused'; readonly why: string }
   | { readonly kind: 'text errors'; readonly errors: readonly TextErrors[] }
   | { readonly kind: 'too long' };
 
 /** Estimated seconds of a study that a request may ask for. */
 const LONGEST = 4;
 
+/** What is taken away, as bytes. */
+async function taken(document: StudyDocument, study: Study, asked: Asked): Promise<RequestAnswer> {
+  try {
+    const wanted = wantedFrom(document.title, study, asked);
+    // both are large, and wanted by few requests
+    const { default: katex } = await import('katex');
+    const made = takeAway(document, study, wanted, (tex, wide) =>
+      katex.renderToString(tex, { output: 'mathml', displayMode: wide, throwOnError: false }),
+    );
+    const content =
+      typeof made === 'string'
+        ? new TextEncoder().encode(made)
+        : await (await import('@schritt/core/sheets')).xlsx(made);
+    return { kind: 'taken', content };
+  } catch (thrown) {
+    if (thrown instanceof Refusal) return { kind: 'refused', why: thrown.message };
+    throw thrown;
+  }
+}
+
 /** Opens a study, and runs it where its numbers are asked for. */
-export default function answer({ what, document }: RequestTask): RequestAnswer {
+export default async function answer(task: RequestTask): Promise<RequestAnswer> {
+  const { document } = task;
   const opened = openStudy(document);
   if (!opened.ok) return { kind: 'text errors', errors: opened.errors };
-  if (what === 'check') return { kind: 'checked' };
+  if (task.what === 'check') return { kind: 'checked' };
   const { study } = opened;
   if (estimatedSeconds(study) > LONGEST) return { kind: 'too long' };
+  if (task.what === 'taken') return taken(document, study, task.asked);
   return { kind: 'report', report: studyReport(document.title, study.problem, runStudy(study)) };
 }

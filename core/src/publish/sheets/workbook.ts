@@ -8,7 +8,8 @@ export interface Formula {
 export type CellContent = string | number | Formula | null;
 
 /** How a cell looks. */
-export type CellLook = 'plain' | 'title' | 'note' | 'head' | 'count' | 'input' | 'value' | 'error' | 'order';
+export type CellLook =
+  'answer' | 'plain' | 'title' | 'note' | 'head' | 'count' | 'input' | 'value' | 'error' | 'order';
 
 export interface SheetCell {
   readonly content: CellContent;
@@ -23,6 +24,16 @@ export interface Sheet {
   readonly rows: readonly (readonly SheetCell[])[];
   /** Rows and columns that stay where they are as one moves on. */
   readonly frozen: { readonly rows: number; readonly columns: number };
+  readonly rules?: readonly SheetRule[];
+  /** Not to be seen unless one knows of it. */
+  readonly hidden?: boolean;
+}
+
+/** How cells look while a formula holds. */
+export interface SheetRule {
+  readonly cells: string;
+  readonly formula: string;
+  readonly look: 'right' | 'wrong';
 }
 
 /** A cell with a name of its own, by which formulas call it. */

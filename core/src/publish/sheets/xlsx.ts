@@ -7,6 +7,7 @@ const QUIET = 'FF5C6670';
 
 const STYLES: Readonly<Record<CellLook, Partial<ExcelJS.Style>>> = {
   plain: {},
+  answer: { font: { bold: true, color: { argb: 'FFB5490F' } } },
   title: { font: { bold: true, size: 14 } },
   note: { font: { color: { argb: QUIET } } },
   head: {
@@ -18,6 +19,15 @@ const STYLES: Readonly<Record<CellLook, Partial<ExcelJS.Style>>> = {
   value: { numFmt: '0.0000000000' },
   error: { numFmt: '0.000E+00' },
   order: { numFmt: '0.000' },
+};
+
+function filled(argb: string): Partial<ExcelJS.Style> {
+  return { fill: { type: 'pattern', pattern: 'solid', bgColor: { argb } } };
+}
+
+const RULES: Readonly<Record<'right' | 'wrong', Partial<ExcelJS.Style>>> = {
+  right: filled('FFBFE8C8'),
+  wrong: filled('FFF4B9B4'),
 };
 
 function valueOf({ content }: SheetCell): ExcelJS.CellValue {
@@ -44,12 +54,18 @@ export async function xlsx({ title, sheets, names }: Workbook): Promise<Uint8Arr
     sheet.rows.forEach((cells, i) => {
       const row = made.getRow(i + 1);
       cells.forEach((one, j) => {
-        if (one.content === null) return;
+        if (one.content === null && one.look !== 'input') return;
         const cell = row.getCell(j + 1);
         cell.value = valueOf(one);
         cell.style = STYLES[one.look];
       });
     });
+    for (const { cells, formula, look } of sheet.rules ?? [])
+      made.addConditionalFormatting({
+        ref: cells,
+        rules: [{ type: 'expression', formulae: [formula], style: RULES[look], priority: 1 }],
+      });
+    if (sheet.hidden === true) made.state = 'veryHidden';
   }
   for (const { name, sheet, row, column } of names)
     book.definedNames.add(

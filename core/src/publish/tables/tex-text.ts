@@ -58,16 +58,23 @@ export function texText(text: string): string {
   }).join('');
 }
 
+/** What a document has besides: options of its class, and lines of its head. */
+export interface TexHead {
+  readonly options?: string;
+  readonly head?: readonly string[];
+}
+
 /** A whole document about a body, that compiles as it stands. */
-export function texDocument(body: readonly string[]): string {
+export function texDocument(body: readonly string[], { options, head = [] }: TexHead = {}): string {
   return [
-    '\\documentclass{article}',
+    `\\documentclass${options === undefined ? '' : `[${options}]`}{article}`,
     '\\usepackage[utf8]{inputenc}',
     '\\usepackage[T1]{fontenc}',
     '\\usepackage{textcomp}',
     '\\usepackage{amsmath}',
     '\\usepackage{booktabs}',
     '\\usepackage[margin=2cm]{geometry}',
+    ...head,
     '\\begin{document}',
     ...body,
     '\\end{document}',

@@ -1,0 +1,44 @@
+import {
+  type Asked,
+  FORMATS_OF,
+  LANGUAGES,
+  STUDY_TABLES,
+  type StudyTable,
+  TABLE_FORMATS,
+  type TableFormat,
+  TAKEN_WHATS,
+  type TakenWhat,
+} from '@schritt/core/document';
+import { Failure } from '../failure.ts';
+
+export const WHATS = [...STUDY_TABLES, ...TAKEN_WHATS] as const;
+type What = StudyTable | TakenWhat;
+export const FORMATS = [...TABLE_FORMATS, ...LANGUAGES, 'xlsx', 'svg', 'png'] as const;
+
+export interface ExportOptions extends Omit<Asked, 'what' | 'as'> {
+  readonly what: What;
+  readonly as?: (typeof FORMATS)[number];
+  /** How many times as large pixels are made. */
+  readonly scale?: string;
+  readonly out?: string;
+}
+
+export function isStudyTable(what: What): what is StudyTable {
+  return STUDY_TABLES.some((known) => known === what);
+}
+
+export function isTableFormat(format: string): format is TableFormat {
+  return TABLE_FORMATS.some((known) => known === format);
+}
+
+/** The format of what is written. */
+export function formatOf({ what, as }: ExportOptions): string {
+  const known: readonly string[] = isStudyTable(what)
+    ? TABLE_FORMATS
+    : what === 'picture'
+      ? ['svg', 'png']
+      : FORMATS_OF[what];
+  const format = as ?? known[0] ?? '';
+  if (known.includes(format)) return format;
+  throw new Failure([`${what} can be written as ${known.join(', ')}, not as ${format}`]);
+}

@@ -1,0 +1,191 @@
+import type { Wish } from '../run/grid.ts';
+import { amountValue } from '../study/runs/ladder.ts';
+import type { Study } from '../study/runs/study.ts';
+import { Refusal } from '../text/refusal.ts';
+import type { Paper } from './handouts/handout-html.ts';
+import type { PictureName } from './pictures/picture-svg.ts';
+import type { PlotInk, PlotSize } from './pictures/plot.ts';
+import { LANGUAGES, type LanguageName } from './programs/language.ts';
+import { TABLE_FORMATS, type TableFormat } from './tables/table.ts';
+import { HANDOUT_FORMATS, type HandoutFormat, type Wanted } from './take-away.ts';
+
+/** What can be taken away beside the tables of a study. */
+export const TAKEN_WHATS = ['rows', 'program', 'sheet', 'picture', 'formulas', 'handout'] as const;
+export type TakenWhat = (typeof TAKEN_WHATS)[number];
+
+export const HANDOUTS_OF = ['rungs', 'rows'] as const;
+
+/** The formats of each kind, the first where none is asked for. */
+export const FORMATS_OF = {
+  rows: TABLE_FORMATS,
+  program: ['py', 'c', 'js', 'f90'],
+  sheet: ['xlsx'],
+  picture: ['svg'],
+  formulas: ['tex'],
+  handout: HANDOUT_FORMATS,
+} as const satisfies Readonly<Record<TakenWhat, readonly string[]>>;
+
+/** What is asked for, in texts: the options of a command or the query of an address. */
+export interface Asked {
+  readonly what: TakenWhat;
+  readonly as?: string;
+  /** Title of a method. */
+  readonly method?: string;
+  readonly h?: string;
+  readonly steps?: string;
+  readonly digits?: string;
+  /** With commas between them. */
+  readonly columns?: string;
+  readonly bom?: boolean;
+  readonly part?: boolean;
+  readonly step?: string;
+  readonly picture?: PictureName;
+  readonly size?: PlotSize;
+  readonly ink?: PlotInk;
+  readonly of?: (typeof HANDOUTS_OF)[number];
+  readonly task?: string;
+  readonly blanks?: string;
+  readonly room?: boolean;
+  readonly variants?: string;
+  readonly sheets?: string;
+  readonly seed?: string;
+  readonly key?: boolean;
+  readonly paper?: Paper;
+}
+
+/** Significant digits of rows, and those that a sheet for students asks for, where nothing is said. */
+const [ROW_DIGITS, SHEET_DIGITS] = [10, 6];
+
+function isTableFormat(format: string): format is TableFormat {
+  return TABLE_FORMATS.some((known) => known === format);
+}
+
+function isLanguage(format: string): format is LanguageName {
+  return LANGUAGES.some((known) => known === format);
+}
+
+function isHandoutFormat(format: string): format is HandoutFormat {
+  return HANDOUT_FORMATS.some((known) => known === format);
+}
+
+/**
+ * A whole number of an option; `otherwise` where it is not given.
+ *
+ * @throws Refusal for another one
+ */
+export function wholeOf(
+  name: string,
+  text: string | undefined,
+  [least, most]: readonly [number, number],
+  otherwise: number,
+): number {
+  if (text === undefined || text === '') return otherwise;
+  const value = Number(text);
+  if (Number.isSafeInteger(value) && value >= least && value <= most) return value;
+  throw new Refusal('form', `${name} takes a whole number from ${least} to ${most}, not ${text}`);
+}
+
+/** Significant digits; null where none are asked for. */
+export function digitsOf({ digits }: Pick<Asked, 'digits'>): number | null {
+  return digits === undefined ? null : wholeOf('digits', digits, [1, 17], 1);
+}
+
+export function columnsOf({ columns }: Pick<Asked, 'columns'>): readonly string[] | null {
+  return columns?.split(',').map((name) => name.trim()) ?? null;
+}
+
+const EITHER = 'give either h with a step size or steps with a number of steps';
+
+function givenWish({ h, steps }: Asked): Wish | null {
+  if (h !== undefined && steps !== undefined) throw new Refusal('grid', EITHER);
+  if (steps !== undefined) return { steps: Number(steps) };
+  return h === undefined ? null : { h: amountValue(h) };
+}
+
+/** @throws Refusal where neither or both of h and steps are given */
+export function wishOf(asked: Pick<Asked, 'h' | 'steps'>): Wish {
+  const wish = givenWish({ ...asked, what: 'rows' });
+  if (wish === null) throw new Refusal('grid', EITHER);
+  return wish;
+}
+
+/** The place of a method in a study by its title; the first where none is named and one may be left out. */
+function placeOf({ methods }: Study, { method }: Asked, isNeeded: boolean): number {
+  if (method === undefined && !isNeeded) return 0;
+  const place = methods.findIndex(({ title }) => title === method);
+  if (place >= 0) return place;
+  const titles = methods.map(({ title }) => title).join(', ');
+  throw new Refusal('missing', `there is no method "${method ?? ''}" in this study; there are ${titles}`);
+}
+
+/**
+ * What texts ask for.
+ *
+ * @throws Refusal where something is missing, or is of another form
+ */
+export function wantedFrom(title: string, study: Study, asked: Asked): Wanted {
+  const { what, part = false } = asked;
+  const formats: readonly string[] = FORMATS_OF[what];
+  const format = asked.as ?? formats[0] ?? '';
+  const wrong = new Refusal('form', `${what} can be written as ${formats.join(', ')}, not as ${format}`);
+  switch (what) {
+    case 'program':
+      if (!isLanguage(format)) throw wrong;
+      return { what, as: format, method: placeOf(study, asked, true), wish: wishOf(asked) };
+    case 'rows':
+      if (!isTableFormat(format)) throw wrong;
+      return {
+        what,
+        as: format,
+        method: placeOf(study, asked, true),
+        wish: wishOf(asked),
+        digits: digitsOf(asked) ?? ROW_DIGITS,
+        columns: columnsOf(asked),
+        options: { part, mark: asked.bom ?? false },
+      };
+    case 'sheet':
+      if (format !== 'xlsx') throw wrong;
+      return { what, method: placeOf(study, asked, false), wish: givenWish(asked) };
+    case 'picture': {
+      if (format !== 'svg') throw wrong;
+      const { picture = 'order', size = 'slide', ink = 'colour' } = asked;
+      // errors and cost are those of the ladder
+      const isOfRun = picture === 'solution' || picture === 'error';
+      const wish = isOfRun ? wishOf(asked) : { steps: 1 };
+      return { what, picture, size, ink, method: placeOf(study, asked, false), wish };
+    }
+    case 'formulas': {
+      if (format !== 'tex') throw wrong;
+      const n = asked.step === undefined ? null : wholeOf('step', asked.step, [0, 1e8], 0);
+      const wish = n === null ? { steps: 1 } : wishOf(asked);
+      return { what, method: placeOf(study, asked, false), wish, n, part };
+    }
+    case 'handout':
+      if (!isHandoutFormat(format)) throw wrong;
+      return {
+        what,
+        as: format,
+        solved: asked.key ?? false,
+        paper: asked.paper ?? 'A4',
+        request: {
+          of:
+            asked.of === 'rows'
+              ? {
+                  kind: 'rows',
+                  method: placeOf(study, asked, false),
+                  wish: wishOf(asked),
+                  columns: columnsOf(asked),
+                }
+              : { kind: 'rungs' },
+          title,
+          task: asked.task ?? '',
+          blanks: asked.blanks ?? 'rows after 2',
+          digits: digitsOf(asked) ?? SHEET_DIGITS,
+          picture: asked.room ?? false,
+          choices: asked.variants ?? '',
+          sheets: wholeOf('sheets', asked.sheets, [1, 500], 1),
+          seed: wholeOf('seed', asked.seed, [0, 2 ** 31], 1),
+        },
+      };
+  }
+}

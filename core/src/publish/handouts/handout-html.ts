@@ -1,0 +1,134 @@
+import { plotSvg } from '../pictures/plot-svg.ts';
+import type { Cell } from '../csv.ts';
+import { numberParts, cellText } from '../tables/cell-text.ts';
+import type { Column, Table } from '../tables/table.ts';
+import { htmlText } from '../tables/table-formats.ts';
+import type { Handout } from './handout.ts';
+import { withNumbers } from './hidden-numbers.ts';
+import type { Keys } from './keys.ts';
+
+/** The sizes of paper that a page is set for. */
+export const PAPERS = ['A4', 'Letter'] as const;
+export type Paper = (typeof PAPERS)[number];
+
+/** Sets a formula in TeX as markup for a page; `wide` on a line of its own. */
+export type Typeset = (tex: string, wide: boolean) => string;
+
+const STYLE = `
+body { font: 11pt/1.45 'Source Serif 4', Georgia, 'Times New Roman', serif; color: #1B2733; background: #fff; margin: 0; }
+.sheet { break-after: page; }
+.sheet:last-child { break-after: auto; }
+header { display: flex; justify-content: space-between; gap: 1em; align-items: baseline; border-bottom: 1px solid #1B2733; }
+h1 { font-size: 16pt; margin: 0; }
+h2 { font-size: 11pt; margin: 1em 0 0.2em; }
+.name { white-space: nowrap; }
+.task { margin: 0.6em 0; }
+.formulas > div { margin: 0.5em 0; }
+.methods { display: flex; flex-wrap: wrap; gap: 0 2.5em; }
+table { border-collapse: collapse; margin: 0.8em 0; font-variant-numeric: tabular-nums; font-size: 10pt; }
+caption { text-align: left; margin-bottom: 0.3em; }
+th, td { border: 1px solid #9AA5AE; padding: 0.28em 0.6em; text-align: right; }
+th { background: #F1EEE6; font-weight: 600; text-align: center; }
+td.blank { min-width: 5.5em; height: 1.5em; }
+td.none { background: #F1EEE6; }
+.answer { color: #B5490F; }
+td.answer { font-weight: 600; }
+.room { border: 1px solid #9AA5AE; height: 62mm; margin: 0.8em 0; break-inside: avoid; }
+.drawn svg { width: 120mm; height: auto; }
+`;
+
+/** What stands for a number that is left out: browsers do not draw boxes in formulas. */
+const GAP = '\\text{\\_\\_\\_}';
+
+/** A cell of a sheet: a number, an answer in another colour, or a blank. */
+function cellHtml(value: Cell, of: Column, blank: boolean, solved: boolean): string {
+  if (value === null) return '<td class="none"></td>';
+  if (blank && !solved) return '<td class="blank"></td>';
+  const open = blank ? '<td class="answer">' : '<td>';
+  if (typeof value !== 'number') return `${open}${htmlText(cellText(value, of))}</td>`;
+  const { mantissa, exponent } = numberParts(value, of.digits);
+  const power = exponent === null ? '' : ` &#215; 10<sup>${String(exponent).replace('-', '&#8722;')}</sup>`;
+  return `${open}${mantissa.replace('-', '&#8722;')}${power}</td>`;
+}
+
+function tableHtml(table: Table, blank: Handout['blank'], solved: boolean): readonly string[] {
+  const over = table.groups?.map(
+    ({ title, columns }) => `<th colspan="${columns}" scope="colgroup">${htmlText(title)}</th>`,
+  );
+  return [
+    '<table>',
+    `<caption>${htmlText(table.caption)}</caption>`,
+    '<thead>',
+    ...(over === undefined ? [] : [`<tr>${over.join('')}</tr>`]),
+    `<tr>${table.columns.map(({ title }) => `<th scope="col">${htmlText(title)}</th>`).join('')}</tr>`,
+    '</thead>',
+    '<tbody>',
+    ...table.rows.map(
+      (row, r) =>
+        `<tr>${table.columns.map((of, i) => cellHtml(row[i] ?? null, of, blank[r]?.[i] === true, solved)).join('')}</tr>`,
+    ),
+    '</tbody>',
+    '</table>',
+  ];
+}
+
+function sheetHtml(handout: Handout, solved: boolean, typeset: Typeset): readonly string[] {
+  const { title, number, task, problem, methods, hidesNumbers, table, blank, digits, plot } = handout;
+  const hidden = (tex: string): string => {
+    if (!hidesNumbers) return tex;
+    return withNumbers(tex, (text) => (solved ? `\\textcolor{#B5490F}{${text}}` : GAP));
+  };
+  const asked = blank.some((row) => row.includes(true));
+  return [
+    '<section class="sheet">',
+    `<header><h1>${htmlText(title)}${number === null ? '' : `, sheet ${number}`}${solved ? ' <span class="answer">solution</span>' : ''}</h1>${solved ? '' : '<span class="name">Name: ________________________</span>'}</header>`,
+    ...task.map((line) => `<p class="task">${htmlText(line)}</p>`),
+    '<div class="formulas">',
+    ...problem.filter((line) => line !== '').map((line) => `<div>${typeset(line, true)}</div>`),
+    '</div>',
+    '<div class="methods">',
+    ...methods.map(
+      (method) =>
+        `<div><h2>${htmlText(method.title)}</h2>${method.lines.map((line) => `<div>${typeset(hidden(line), false)}</div>`).join('')}</div>`,
+    ),
+    '</div>',
+    ...(asked && !solved ? [`<p>Fill in the blanks to ${digits} significant digits.</p>`] : []),
+    ...tableHtml(table, blank, solved),
+    ...(plot === null
+      ? []
+      : solved
+        ? [`<div class="drawn">${plotSvg(plot, 'column', 'colour')}</div>`]
+        : ['<div class="room"></div>']),
+    '</section>',
+  ];
+}
+
+/**
+ * Sheets as a page that prints, one sheet a page; solved ones have their answers in another colour, and a table of all
+ * keys behind them where there are several.
+ *
+ * @param typeset sets formulas, such as KaTeX does as MathML
+ */
+export function handoutHtml(
+  handouts: readonly Handout[],
+  solved: boolean,
+  paper: Paper,
+  typeset: Typeset,
+  keys: Keys | null,
+): string {
+  const title = handouts[0]?.title ?? '';
+  return [
+    '<!doctype html>',
+    '<html lang="en">',
+    `<head><meta charset="utf-8"><title>${htmlText(title)}</title>`,
+    `<style>@page { size: ${paper}; margin: 16mm; }\n@media screen { body { max-width: 190mm; margin: 8mm auto; padding: 0 6mm; } }${STYLE}</style></head>`,
+    '<body>',
+    ...handouts.flatMap((handout) => sheetHtml(handout, solved, typeset)),
+    ...(solved && keys !== null
+      ? ['<section class="sheet">', '<h1>All keys</h1>', ...tableHtml(keys.table, [], true), '</section>']
+      : []),
+    '</body>',
+    '</html>',
+    '',
+  ].join('\n');
+}

@@ -1,0 +1,136 @@
+import { log10 } from '../../elementary/logarithm.ts';
+import { pow } from '../../elementary/power.ts';
+import { cellText, oneLine } from '../tables/cell-text.ts';
+import type { Cell } from '../csv.ts';
+import {
+  cell,
+  cellAddress,
+  EMPTY,
+  type Sheet,
+  type SheetCell,
+  type SheetRule,
+  type Workbook,
+} from '../sheets/workbook.ts';
+import type { Handout } from './handout.ts';
+import type { Keys } from './keys.ts';
+
+/** The hidden sheet with what blanks are held against. */
+const HIDDEN = 'Check';
+/** Answers stand there multiplied and moved, so that a look at it tells nothing. */
+const [FACTOR, MOVED] = [7, 1234.5];
+
+/** How far an answer may be from the value: half a unit of the last digit that is asked for. */
+export function allowed(value: number, digits: number): number {
+  if (value === 0) return 0.5 * pow(10, -digits);
+  // a hair more, for answers that are rounded half way
+  return 0.500001 * pow(10, Math.floor(log10(Math.abs(value))) + 1 - digits);
+}
+
+interface Checked {
+  readonly rule: readonly SheetRule[];
+  readonly rows: readonly (readonly SheetCell[])[];
+}
+
+/** The rules of one blank, and the row of the hidden sheet that they look at. */
+function checkOf(at: string, value: number, digits: number, row: number): Checked {
+  const held = `('${HIDDEN}'!${cellAddress(row, 0)}-${MOVED})/${FACTOR}`;
+  const isRight = `ABS(${at}-${held})<='${HIDDEN}'!${cellAddress(row, 1)}`;
+  return {
+    rule: [
+      { cells: at, formula: `AND(ISNUMBER(${at}),${isRight})`, look: 'right' },
+      { cells: at, formula: `AND(NOT(ISBLANK(${at})),NOT(AND(ISNUMBER(${at}),${isRight})))`, look: 'wrong' },
+    ],
+    rows: [[cell(value * FACTOR + MOVED), cell(allowed(value, digits))]],
+  };
+}
+
+function content(value: Cell): string | number | null {
+  if (typeof value === 'number') return Number.isFinite(value) ? value : String(value);
+  return value === null ? null : cellText(value, { title: '', tex: null, digits: null });
+}
+
+/**
+ * Sheets as a file of a spreadsheet: a blank that is filled turns green where it agrees to the digits asked for, and red
+ * where it does not. Solved ones have the answers.
+ */
+export function handoutWorkbook(handouts: readonly Handout[], solved: boolean, keys: Keys | null): Workbook {
+  const hidden: (readonly SheetCell[])[] = [];
+  const sheets = handouts.map((handout): Sheet => {
+    const { title, number, task, methods, problemText, methodTexts, table, blank, digits } = handout;
+    const lines = [
+      ...task,
+      ...problemText,
+      ...methods.flatMap(({ title: name }, i) => [name, ...(methodTexts[i] ?? [])]),
+      ...(solved ? [] : [`Fill in the yellow cells to ${digits} significant digits.`]),
+    ];
+    const above: (readonly SheetCell[])[] = [
+      [
+        cell(
+          `${oneLine(title)}${number === null ? '' : `, sheet ${number}`}${solved ? ', solution' : ''}`,
+          'title',
+        ),
+      ],
+      ...lines.map((line) => [cell(oneLine(line), 'note')]),
+      [EMPTY],
+      [cell(oneLine(table.caption), 'note')],
+      ...(table.groups === null
+        ? []
+        : [
+            table.groups.flatMap(({ title: over, columns }) =>
+              Array.from({ length: columns }, (_, i) => cell(i === 0 ? oneLine(over) : null, 'head')),
+            ),
+          ]),
+      table.columns.map(({ title: column }) => cell(oneLine(column), 'head')),
+    ];
+    const rules: SheetRule[] = [];
+    const rows = table.rows.map((row, r) =>
+      table.columns.map((_, i): SheetCell => {
+        const value = row[i] ?? null;
+        const look = table.columns[i]?.title === 'n' || table.columns[i]?.title === 'N' ? 'count' : 'plain';
+        if (blank[r]?.[i] !== true) return cell(content(value), look);
+        if (solved) return cell(content(value), 'answer');
+        if (typeof value === 'number' && Number.isFinite(value)) {
+          const { rule, rows: added } = checkOf(
+            cellAddress(above.length + r, i),
+            value,
+            digits,
+            hidden.length,
+          );
+          rules.push(...rule);
+          hidden.push(...added);
+        }
+        return cell(null, 'input');
+      }),
+    );
+    return {
+      name: number === null ? 'Sheet' : `Sheet ${number}`,
+      widths: table.columns.map((_, i) => (i === 0 ? 8 : 16)),
+      rows: [...above, ...rows],
+      frozen: { rows: 0, columns: 0 },
+      rules,
+    };
+  });
+  const keySheet: readonly Sheet[] =
+    solved && keys !== null
+      ? [
+          {
+            name: 'All keys',
+            widths: keys.table.columns.map(() => 16),
+            rows: [
+              keys.table.columns.map(({ title }) => cell(oneLine(title), 'head')),
+              ...keys.table.rows.map((row) => row.map((value) => cell(content(value)))),
+            ],
+            frozen: { rows: 1, columns: 1 },
+          },
+        ]
+      : [];
+  const checkSheet: readonly Sheet[] =
+    hidden.length === 0
+      ? []
+      : [{ name: HIDDEN, widths: [20, 20], rows: hidden, frozen: { rows: 0, columns: 0 }, hidden: true }];
+  return {
+    title: handouts[0]?.title ?? '',
+    sheets: [...sheets, ...keySheet, ...checkSheet],
+    names: [],
+  };
+}

@@ -1,0 +1,150 @@
+import { compileWithStart } from '../../compile/compile-with-start.ts';
+import { aligned, problemTex } from '../../problem/tex-problem.ts';
+import { methodTex } from '../../method/tex-method.ts';
+import { componentNames, type Problem } from '../../problem/problem.ts';
+import type { Grid } from '../../run/grid.ts';
+import { rowsOf } from '../../run/rows.ts';
+import { runStudy } from '../../study/run-study.ts';
+import type { Study } from '../../study/runs/study.ts';
+import { stepSizeText } from '../../text/number-text.ts';
+import { Refusal } from '../../text/refusal.ts';
+import { orderPlot } from '../pictures/study-plots.ts';
+import { solutionPlot } from '../pictures/run-plots.ts';
+import type { Plot } from '../pictures/plot.ts';
+import { studyReport } from '../study-report.ts';
+import { rowTable } from '../tables/row-table.ts';
+import { rungTable } from '../tables/study-tables.ts';
+import type { Table } from '../tables/table.ts';
+import { blankCells, type Blanks } from './blanks.ts';
+
+/** What a sheet for students is of: a study with its rungs, or a run with its rows. */
+export type HandoutOf =
+  | { readonly kind: 'rungs' }
+  | {
+      readonly kind: 'rows';
+      readonly method: number;
+      readonly grid: Grid;
+      readonly columns: readonly string[] | null;
+    };
+
+/** What a teacher chooses for a sheet. */
+export interface HandoutChoice {
+  readonly of: HandoutOf;
+  readonly title: string;
+  /** Sentences of her own, a paragraph a line. */
+  readonly task: string;
+  readonly blanks: Blanks;
+  /** Significant digits that are asked for. */
+  readonly digits: number;
+  /** Whether there is room for a picture. */
+  readonly picture: boolean;
+}
+
+/** A sheet for students, and all that belongs to its solution, before it is written in a format. */
+export interface Handout {
+  readonly title: string;
+  /** The number of a sheet among its variants; null for the only one. */
+  readonly number: number | null;
+  readonly task: readonly string[];
+  /** Lines of TeX: equations, values given, interval. */
+  readonly problem: readonly string[];
+  readonly methods: readonly { readonly title: string; readonly lines: readonly string[] }[];
+  /** The problem and the methods as they are typed, for formats without formulas. */
+  readonly problemText: readonly string[];
+  readonly methodTexts: readonly (readonly string[])[];
+  readonly hidesNumbers: boolean;
+  readonly table: Table;
+  readonly blank: readonly (readonly boolean[])[];
+  readonly digits: number;
+  /** What belongs into the room for a picture; null without one. */
+  readonly plot: Plot | null;
+}
+
+/** Most rows of a table on a sheet. */
+const MOST_ROWS = 60;
+
+function tableOf(study: Study, title: string, { of, digits }: HandoutChoice): Table {
+  if (of.kind === 'rungs') {
+    const report = studyReport(title, study.problem, runStudy(study));
+    return rungTable(report, ['error', 'ratio', 'order'], digits);
+  }
+  const { grid } = of;
+  const method = study.methods[of.method];
+  if (method === undefined) throw new Refusal('missing', `this study has no method ${of.method}`);
+  if (grid.steps >= MOST_ROWS)
+    throw new Refusal(
+      'grid',
+      `a sheet has at most ${MOST_ROWS} rows, and this run has ${grid.steps + 1}; take a larger h`,
+    );
+  const run = compileWithStart(study.problem, method.method, study.start);
+  const { rows, stopped } = rowsOf(run, grid, 0, grid.steps + 1);
+  if (stopped !== null)
+    throw new Refusal('form', `${method.title} leaves the numbers in step ${stopped.step}: ${stopped.why}`);
+  const whole = rowTable('', run, rows, null, digits);
+  const names = new Set(componentNames(study.problem));
+  const isShown = (column: string): boolean =>
+    of.columns === null
+      ? names.has(column) ||
+        column === 'error' ||
+        run.program.stages.some(({ name }) => column === name || column.startsWith(`${name}[`))
+      : of.columns.includes(column);
+  const shown = whole.columns.flatMap(({ title: column }, i) => (i < 2 || isShown(column) ? [i] : []));
+  // a column without a single number is none
+  const kept = shown.filter((i) => i < 2 || whole.rows.some((row) => row[i] !== null));
+  return {
+    ...whole,
+    caption: `${method.title}, h = ${stepSizeText(grid.h)}`,
+    columns: kept.map((i) => whole.columns[i]!),
+    rows: whole.rows.map((row) => kept.map((i) => row[i] ?? null)),
+  };
+}
+
+/** What a problem says, without its exact solutions, which are not for students. */
+function problemLines({ text, statements, independent }: Problem): readonly string[] {
+  return statements.flatMap((statement) => {
+    const isExact =
+      statement.kind === 'value' &&
+      statement.argument.kind === 'name' &&
+      statement.argument.name === independent;
+    return isExact ? [] : [text.slice(statement.at.from, statement.at.to)];
+  });
+}
+
+function plotOf(study: Study, { of, title, picture }: HandoutChoice): Plot | null {
+  if (!picture) return null;
+  return of.kind === 'rungs'
+    ? orderPlot(title, study, runStudy(study))
+    : solutionPlot(title, study, of.method, of.grid);
+}
+
+/**
+ * A sheet of a study or of one of its runs.
+ *
+ * @throws Refusal for more than sixty rows, and for blanks in columns that there are not
+ */
+export function makeHandout(study: Study, choice: HandoutChoice, number: number | null = null): Handout {
+  const { of, title, task, blanks, digits } = choice;
+  const table = tableOf(study, title, choice);
+  const { equations, initial, interval, given, parameters } = problemTex(study.problem);
+  const methods = of.kind === 'rungs' ? study.methods : study.methods.slice(of.method, of.method + 1);
+  return {
+    title,
+    number,
+    task: task.split(/\r?\n/).filter((line) => line.trim() !== ''),
+    problem: [
+      aligned(equations),
+      [...parameters, ...given, ...initial, interval].filter((line) => line !== '').join(',\\quad '),
+    ],
+    methods: methods.map((method) => ({ title: method.title, lines: methodTex(method.method) })),
+    problemText: problemLines(study.problem),
+    // where numbers of a formula are left out, its text would tell them
+    methodTexts: methods.map(({ method }) =>
+      blanks.coefficients ? [] : method.text.trimEnd().split(/\r?\n/),
+    ),
+    hidesNumbers: blanks.coefficients,
+    table,
+    blank: blankCells(table, blanks),
+    digits,
+    plot: plotOf(study, choice),
+  };
+}

@@ -1,0 +1,109 @@
+import type { StudyDocument } from '../../document/document.ts';
+import { openStudy } from '../../document/open-study.ts';
+import { checkExact, exactCheckSentence } from '../../problem/check-exact.ts';
+import { layGrid, type Wish } from '../../run/grid.ts';
+import type { Study } from '../../study/runs/study.ts';
+import { Refusal } from '../../text/refusal.ts';
+import { parseBlanks } from './blanks.ts';
+import { type Handout, type HandoutOf, makeHandout } from './handout.ts';
+import { type Keys, keysOf } from './keys.ts';
+import { parseChoices, type Variant, variantsOf, withVariant } from './variants.ts';
+
+/** What a teacher asks for: a sheet, or as many variants of it as she has students. */
+export interface HandoutRequest {
+  readonly of:
+    | { readonly kind: 'rungs' }
+    | {
+        readonly kind: 'rows';
+        readonly method: number;
+        readonly wish: Wish;
+        readonly columns: readonly string[] | null;
+      };
+  /** The title of the sheets. */
+  readonly title: string;
+  readonly task: string;
+  /** As `parseBlanks` reads them. */
+  readonly blanks: string;
+  readonly digits: number;
+  readonly picture: boolean;
+  /** As `parseChoices` reads them; '' for one sheet without variants. */
+  readonly choices: string;
+  readonly sheets: number;
+  readonly seed: number;
+}
+
+export interface Handouts {
+  readonly handouts: readonly Handout[];
+  /** Null for one sheet without variants. */
+  readonly keys: Keys | null;
+}
+
+function opened(document: StudyDocument): Study {
+  const study = openStudy(document);
+  if (study.ok) return study.study;
+  const [first] = study.errors.flatMap(({ errors }) => errors);
+  throw new Refusal('form', first?.message ?? 'the study has errors');
+}
+
+/**
+ * Makes sheets for students of a study: one, or one a student with other numbers in the problem. The same seed gives the
+ * same sheets again.
+ *
+ * @throws Refusal for what cannot be read or run: blanks, lists of values, numbers that the problem does not take
+ */
+export function makeHandouts(document: StudyDocument, request: HandoutRequest): Handouts {
+  const { title, task, digits, picture } = request;
+  const blanks = parseBlanks(request.blanks);
+  const make = (study: Study, number: number | null): Handout => {
+    const of: HandoutOf =
+      request.of.kind === 'rungs'
+        ? request.of
+        : {
+            kind: 'rows',
+            method: request.of.method,
+            grid: layGrid(study.problem.start, study.problem.end, request.of.wish, study.lastStep),
+            columns: request.of.columns,
+          };
+    return makeHandout(study, { of, title, task, blanks, digits, picture }, number);
+  };
+  const first = opened(document);
+  const choices = parseChoices(request.choices);
+  if (choices.length === 0) return { handouts: [make(trusted(first), null)], keys: null };
+  const variants = variantsOf(choices, request.sheets, request.seed);
+  const handouts = variants.map((variant, i) => {
+    const text = withVariant(first.problem, variant);
+    return sheetWith(document, text, variant, i, (study) => make(study, i + 1));
+  });
+  return { handouts, keys: keysOf(handouts, variants, digits) };
+}
+
+/** A study of which errors may be told: its exact solution, where it has one, has to be one. */
+function trusted(study: Study): Study {
+  const { problem } = study;
+  const check = checkExact(problem);
+  if (check === null || check.satisfied) return study;
+  const sentence = exactCheckSentence(
+    { independent: problem.independent, equations: problem.unknowns.length },
+    check,
+  );
+  throw new Refusal(
+    'form',
+    `the ${sentence}; write it with the names that change, or leave it out and errors are taken against a reference`,
+  );
+}
+
+function sheetWith(
+  document: StudyDocument,
+  text: string,
+  variant: Variant,
+  i: number,
+  make: (study: Study) => Handout,
+): Handout {
+  try {
+    return make(trusted(opened({ ...document, problem: { ...document.problem, text } })));
+  } catch (thrown) {
+    if (!(thrown instanceof Refusal)) throw thrown;
+    const numbers = variant.map(({ name, value }) => `${name} = ${value}`).join(', ');
+    throw new Refusal('form', `sheet ${i + 1} (${numbers}): ${thrown.message}`);
+  }
+}

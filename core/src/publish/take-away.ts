@@ -1,0 +1,111 @@
+import type { StudyDocument } from '../document/document.ts';
+import { compileWithStart } from '../compile/compile-with-start.ts';
+import { layGrid, type Wish } from '../run/grid.ts';
+import { rowsOf } from '../run/rows.ts';
+import type { Study } from '../study/runs/study.ts';
+import { count } from '../text/number-text.ts';
+import { Refusal } from '../text/refusal.ts';
+import { formulasTex } from './formulas-tex.ts';
+import { handoutHtml, type Paper, type Typeset } from './handouts/handout-html.ts';
+import { handoutTex } from './handouts/handout-tex.ts';
+import { handoutWorkbook } from './handouts/handout-workbook.ts';
+import { type HandoutRequest, makeHandouts } from './handouts/make-handouts.ts';
+import { type PictureRequest, pictureSvg } from './pictures/picture-svg.ts';
+import type { LanguageName } from './programs/language.ts';
+import { programOf } from './programs/program-of.ts';
+import { studyWorkbook } from './sheets/study-workbook.ts';
+import type { Workbook } from './sheets/workbook.ts';
+import { rowTable } from './tables/row-table.ts';
+import type { TableFormat } from './tables/table.ts';
+import { type TableOptions, writeTable } from './tables/table-formats.ts';
+
+/** Formats of sheets for students. */
+export const HANDOUT_FORMATS = ['html', 'tex', 'xlsx'] as const;
+export type HandoutFormat = (typeof HANDOUT_FORMATS)[number];
+
+/** One run of a study. */
+interface OneRun {
+  readonly method: number;
+  readonly wish: Wish;
+}
+
+/** What is to be taken away of a study beside its own tables: rows, programs, sheets, pictures, formulas, handouts. */
+export type Wanted =
+  | (OneRun & {
+      readonly what: 'rows';
+      readonly as: TableFormat;
+      readonly digits: number | null;
+      readonly columns: readonly string[] | null;
+      readonly options: TableOptions;
+    })
+  | (OneRun & { readonly what: 'program'; readonly as: LanguageName })
+  /** One method over the ladder, or at one step size. */
+  | { readonly what: 'sheet'; readonly method: number; readonly wish: Wish | null }
+  | (PictureRequest & { readonly what: 'picture' })
+  /** With a step worked out where n is given. */
+  | (OneRun & { readonly what: 'formulas'; readonly n: number | null; readonly part: boolean })
+  | {
+      readonly what: 'handout';
+      readonly as: HandoutFormat;
+      readonly request: HandoutRequest;
+      readonly solved: boolean;
+      readonly paper: Paper;
+    };
+
+/** Most rows of one text. */
+const MOST_ROWS = 200_000;
+
+function rowsText(title: string, study: Study, wanted: Wanted & { readonly what: 'rows' }): string {
+  const chosen = study.methods[wanted.method];
+  if (chosen === undefined) throw new Refusal('missing', `this study has no method ${wanted.method}`);
+  const grid = layGrid(study.problem.start, study.problem.end, wanted.wish, study.lastStep);
+  if (grid.steps >= MOST_ROWS)
+    throw new Refusal(
+      'grid',
+      `a table has at most ${count(MOST_ROWS)} rows; schritt export writes CSV of any length`,
+    );
+  const run = compileWithStart(study.problem, chosen.method, study.start);
+  const { rows } = rowsOf(run, grid, 0, grid.steps + 1);
+  const table = rowTable(`${title}: ${chosen.title}`, run, rows, wanted.columns, wanted.digits);
+  return writeTable(table, wanted.as, wanted.options);
+}
+
+/**
+ * A study or a run in a format to be taken away: a text, or sheets that `xlsx` writes.
+ *
+ * @param study the document, opened
+ * @param typeset sets formulas of pages
+ * @throws Refusal with the reason for what cannot be taken away
+ */
+export function takeAway(
+  document: StudyDocument,
+  study: Study,
+  wanted: Wanted,
+  typeset: Typeset,
+): string | Workbook {
+  const { title } = document;
+  const gridOf = (wish: Wish): ReturnType<typeof layGrid> =>
+    layGrid(study.problem.start, study.problem.end, wish, study.lastStep);
+  switch (wanted.what) {
+    case 'rows':
+      return rowsText(title, study, wanted);
+    case 'program':
+      return programOf(title, study, wanted.method, gridOf(wanted.wish), wanted.as);
+    case 'sheet':
+      return studyWorkbook(title, study, wanted.method, wanted.wish === null ? null : [gridOf(wanted.wish)]);
+    case 'picture':
+      return pictureSvg(title, study, wanted);
+    case 'formulas': {
+      const { method, wish, n, part } = wanted;
+      return formulasTex(title, study, n === null ? null : { method, grid: gridOf(wish), n }, part);
+    }
+    case 'handout': {
+      const { as, solved, paper } = wanted;
+      const { handouts, keys } = makeHandouts(document, wanted.request);
+      if (as === 'html') return handoutHtml(handouts, solved, paper, typeset, keys);
+      return as === 'tex'
+        ? handoutTex(handouts, solved, paper, keys)
+        : handoutWorkbook(handouts, solved, keys);
+    }
+  }
+}
