@@ -163,7 +163,7 @@ export class StudiesController extends EntriesController {
     @Res({ passthrough: true }) response: Response,
   ): Promise<StreamableFile> {
     const { what, as } = params;
-    const content = await this.reports.taken(id, { ...query, what, as });
+    const content = await this.reports.taken(id, Object.assign({ what, as }, query));
     // a file, and never a page of this address
     response.attachment(`${what}.${as}`).type('application/octet-stream');
     return new StreamableFile(content);

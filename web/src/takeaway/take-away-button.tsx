@@ -8,7 +8,10 @@ export function TakeAwayButton(): ReactNode {
   const [isOpen, setOpen] = useState(false);
   return (
     <>
-      <Button title="Tables and programs to take along" onClick={() => setOpen(true)}>
+      <Button
+        title="Tables, programs, sheets, pictures and handouts to take along"
+        onClick={() => setOpen(true)}
+      >
         Take away
       </Button>
       {isOpen && (

@@ -1,89 +1,115 @@
-import { Button, Checkbox, InputNumber, Modal, Segmented, Select } from 'antd';
+import { App, Button, Modal, Segmented, Select } from 'antd';
 import { count, stepSizeText } from '@schritt/core/notation';
 import { type ReactNode, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { download } from '../pictures/download.ts';
-import { type Choice, FIRST, preview, PROGRAMS, TABLES, takenName, WHATS } from './choice.ts';
+import {
+  type Choice,
+  FIRST,
+  HANDOUTS_AS,
+  isOfMethod,
+  isOfStep,
+  PICTURES_AS,
+  PROGRAMS,
+  TABLES,
+  takenName,
+  WHATS,
+} from './choice.ts';
+import { HandoutOptions } from './handout-options.tsx';
+import { type Choosing, Options } from './options.tsx';
+import { savedFile } from './saved.ts';
+import { TakenPreview } from './taken-preview.tsx';
 import { useTaken } from './use-taken.ts';
 import './take-away.css';
 
-/** Lines of the preview. */
-const SHOWN = 200;
-
-interface Choosing {
-  readonly choice: Choice;
-  readonly change: (part: Partial<Choice>) => void;
+/** How it is written, for the kinds that can be written in several ways. */
+function Format({ choice, change }: Choosing): ReactNode {
+  switch (choice.what) {
+    case 'program':
+      return (
+        <Segmented
+          aria-label="Language"
+          value={choice.language}
+          options={[...PROGRAMS]}
+          onChange={(language) => change({ language })}
+        />
+      );
+    case 'picture':
+      return (
+        <Segmented
+          aria-label="Format"
+          value={choice.pictureAs}
+          options={[...PICTURES_AS]}
+          onChange={(pictureAs) => change({ pictureAs })}
+        />
+      );
+    case 'handout':
+      return (
+        <Segmented
+          aria-label="Format"
+          value={choice.handout.as}
+          options={[...HANDOUTS_AS]}
+          onChange={(as) => change({ handout: { ...choice.handout, as } })}
+        />
+      );
+    case 'sheet':
+    case 'formulas':
+      return null;
+    default:
+      return (
+        <Segmented
+          aria-label="Format"
+          value={choice.table}
+          options={[...TABLES]}
+          onChange={(table) => change({ table })}
+        />
+      );
+  }
 }
 
-/** What a format can be told besides. */
-function Options({ choice, change }: Choosing): ReactNode {
-  const { what, table, digits, mark, part } = choice;
-  if (what === 'program') return null;
-  return (
-    <div className="taken-options">
-      {table !== 'csv' && (what === 'rungs' || what === 'rows') && (
-        <label>
-          digits{' '}
-          <InputNumber
-            size="small"
-            min={1}
-            max={17}
-            placeholder={what === 'rows' ? 'all' : '4'}
-            value={digits}
-            onChange={(value) => change({ digits: value })}
-          />
-        </label>
-      )}
-      {table === 'csv' && (
-        <Checkbox checked={mark} onChange={(event) => change({ mark: event.target.checked })}>
-          byte order mark
-        </Checkbox>
-      )}
-      {(table === 'tex' || table === 'html') && (
-        <Checkbox checked={part} onChange={(event) => change({ part: event.target.checked })}>
-          to be put into a document
-        </Checkbox>
-      )}
-    </div>
-  );
+/** Has the page of the preview printed. */
+function printPage(): void {
+  document.querySelector<HTMLIFrameElement>('.taken-page')?.contentWindow?.print();
 }
 
-/** The place where tables and programs of the study and of the chosen run are taken away, with a preview. */
+/** The place where all of a study and of the chosen run is taken away, with a preview. */
 export function TakeAway({ onClose }: { readonly onClose: () => void }): ReactNode {
   const { good, study, methods, chosen, view } = useDesk();
+  const { message } = App.useApp();
   const [choice, setChoice] = useState<Choice>(FIRST);
   const [method, setMethod] = useState(Math.min(view.method, Math.max(0, good.keys.length - 1)));
   const [copied, setCopied] = useState<string | null>(null);
   const change = (part: Partial<Choice>): void => setChoice((now) => ({ ...now, ...part }));
-  const { text, why } = useTaken(choice, method);
-  const isRun = choice.what === 'rows' || choice.what === 'program';
-  const { shown, more } = preview(text ?? '', SHOWN);
+  const taken = useTaken(choice, method);
+  const { text, bytes } = taken;
+  const isHandout = choice.what === 'handout';
+  const isPage = choice.what === 'handout' && choice.handout.as === 'html';
   const now = chosen.now;
+  const save = async (): Promise<void> => {
+    const file = await savedFile(choice, taken).catch(() => null);
+    if (file === null) void message.error('this browser could not draw the picture; save it as SVG');
+    else download(takenName(study.title, choice), file);
+  };
   return (
-    <Modal title="Take away" open onCancel={onClose} footer={null} width={860} className="take-away">
+    <Modal
+      title="Take away"
+      open
+      onCancel={onClose}
+      footer={null}
+      width={isHandout ? 1160 : 900}
+      style={{ top: 32 }}
+      className="take-away"
+    >
       <div className="taken-choices">
         <Select
           aria-label="What to take away"
           value={choice.what}
           options={[...WHATS]}
+          listHeight={320}
           onChange={(what) => change({ what })}
         />
-        {choice.what === 'program' ? (
-          <Segmented
-            aria-label="Language"
-            value={choice.language}
-            options={[...PROGRAMS]}
-            onChange={(language) => change({ language })}
-          />
-        ) : (
-          <Segmented
-            aria-label="Format"
-            value={choice.table}
-            options={[...TABLES]}
-            onChange={(table) => change({ table })}
-          />
-        )}
-        {isRun && (
+        <Format choice={choice} change={change} />
+        {isOfMethod(choice) && (
           <Select
             aria-label="Method of the run"
             value={method}
@@ -91,45 +117,43 @@ export function TakeAway({ onClose }: { readonly onClose: () => void }): ReactNo
             onChange={setMethod}
           />
         )}
-        {isRun && now !== null && (
+        {isOfStep(choice) && now !== null && (
           <span className="quiet">
             h = {stepSizeText(now.h)}, {count(now.steps)} steps
+            {choice.what === 'formulas' ? `, step ${view.n} → ${view.n + 1}` : ''}
           </span>
         )}
       </div>
-      <Options choice={choice} change={change} />
-      {text === null ? (
-        <p className={why === null ? 'quiet' : 'taken-why'} role="status">
-          {why ?? 'being written'}
-        </p>
-      ) : (
-        <>
-          <pre className="taken-preview" tabIndex={0} aria-label="Preview">
-            {shown}
-          </pre>
-          <p className="quiet">{more === 0 ? '' : `and ${count(more)} more lines`}</p>
-        </>
-      )}
+      <div className={isHandout ? 'taken-beside' : undefined}>
+        {isHandout ? (
+          <HandoutOptions
+            handout={choice.handout}
+            change={(part) => change({ handout: { ...choice.handout, ...part } })}
+          />
+        ) : (
+          <Options choice={choice} change={change} />
+        )}
+        <div>
+          <TakenPreview choice={choice} taken={taken} />
+        </div>
+      </div>
       <div className="taken-buttons">
-        <Button
-          disabled={text === null}
-          onClick={() => {
-            if (text !== null) void navigator.clipboard.writeText(text).then(() => setCopied(text));
-          }}
-        >
-          {copied !== null && copied === text ? 'Copied' : 'Copy'}
-        </Button>
-        <Button
-          type="primary"
-          disabled={text === null}
-          onClick={() => {
-            if (text !== null)
-              download(
-                takenName(study.title, choice),
-                new Blob([text], { type: 'text/plain;charset=utf-8' }),
-              );
-          }}
-        >
+        {isPage && (
+          <Button disabled={text === null} onClick={printPage}>
+            Print
+          </Button>
+        )}
+        {bytes === null && (
+          <Button
+            disabled={text === null}
+            onClick={() => {
+              if (text !== null) void navigator.clipboard.writeText(text).then(() => setCopied(text));
+            }}
+          >
+            {copied !== null && copied === text ? 'Copied' : 'Copy'}
+          </Button>
+        )}
+        <Button type="primary" disabled={text === null} onClick={() => void save()}>
           Save as a file
         </Button>
       </div>

@@ -1,48 +1,44 @@
-import {
-  type StudyDocument,
-  studyReport,
-  studyTable,
-  type TakenRun,
-  writeTable,
-} from '@schritt/core/document';
+import { type StudyDocument, studyReport, studyTable, writeTable } from '@schritt/core/document';
 import { useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
+import type { TakenFile } from '../worker/taken.ts';
 import { type Ask, useComputed } from '../worker/use-work.ts';
-import type { Choice } from './choice.ts';
+import { type Choice, isOfStep } from './choice.ts';
+import { wantedOf } from './wanted.ts';
 
-/** What a choice comes to: the text, or why there is none; neither while it is made. */
+/** What a choice comes to: the text and the file, or why there is none; neither while it is made. */
 export interface Taken {
   readonly text: string | null;
+  /** The bytes of a file that is no text. */
+  readonly bytes: Uint8Array<ArrayBuffer> | null;
   readonly why: string | null;
 }
 
-function runOf({ what, table, language, digits, mark, part }: Choice, method: number, h: number): TakenRun {
-  const run = { method, wish: { h } };
-  return what === 'program'
-    ? { ...run, what, as: language }
-    : { ...run, what: 'rows', as: table, digits, options: { mark, part } };
-}
+const NOTHING: Taken = { text: null, bytes: null, why: null };
 
-/** Tables of the study from the numbers of the page; rows and programs from a worker. */
+/** Tables of the study from the numbers of the page; everything else from a worker. */
 export function useTaken(choice: Choice, method: number): Taken {
-  const { good, results, study, chosen } = useDesk();
+  const { good, results, study, chosen, view } = useDesk();
   const { what, table, digits, mark, part } = choice;
-  const isRun = what === 'rows' || what === 'program';
   const problem = good.problem.good?.value ?? null;
+  const isOwn = what === 'rungs' || what === 'cost' || what === 'comparison';
   const own = useMemo(() => {
-    if (what === 'rows' || what === 'program' || results.value === null || problem === null) return null;
+    if (!isOwn || results.value === null || problem === null) return null;
     const report = studyReport(study.title, problem, results.value.result);
     return writeTable(studyTable(report, what, digits), table, { mark, part });
-  }, [results.value, problem, study.title, what, table, digits, mark, part]);
+  }, [isOwn, results.value, problem, study.title, what, table, digits, mark, part]);
   const h = chosen.grid?.wished ?? null;
   const { document }: { readonly document: StudyDocument | null } = good;
-  const ask = useMemo((): Ask<string> | null => {
-    if (!isRun || document === null || h === null) return null;
-    const taken = runOf(choice, method, h);
-    return (computer, progress) => computer.ask('taken', { document, taken }, progress);
-  }, [isRun, document, h, choice, method]);
+  const { n } = view;
+  const ask = useMemo((): Ask<TakenFile> | null => {
+    if (isOwn || document === null || (h === null && isOfStep(choice))) return null;
+    const wanted = wantedOf(study.title, choice, { method, h: h ?? 1, n });
+    if (wanted === null) return null;
+    return (computer, progress) => computer.ask('taken', { document, wanted }, progress);
+  }, [isOwn, document, h, choice, method, n, study.title]);
   const { value, part: underWay, why } = useComputed(ask);
-  if (!isRun) return { text: own, why: own === null ? 'the study has no numbers yet' : null };
-  if (why !== null) return { text: null, why };
-  return { text: underWay === null ? value : null, why: h === null ? 'there is no step size' : null };
+  if (isOwn) return { ...NOTHING, text: own, why: own === null ? 'the study has no numbers yet' : null };
+  if (why !== null) return { ...NOTHING, why };
+  if (ask === null) return { ...NOTHING, why: h === null ? 'there is no step size' : 'a text has errors' };
+  return underWay === null && value !== null ? { ...value, why: null } : NOTHING;
 }

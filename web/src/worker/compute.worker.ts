@@ -1,4 +1,4 @@
-import { openStudy, runKey, type StudyDocument, takenRun } from '@schritt/core/document';
+import { openStudy, runKey, type StudyDocument } from '@schritt/core/document';
 import { testBench } from '@schritt/core/inspect';
 import {
   checkExact,
@@ -96,8 +96,11 @@ function* wholeSigns(
   return runs;
 }
 
+/** Questions whose answers need no code that is still to be loaded. */
+type AtOnce = Exclude<Kind, 'taken'>;
+
 /** How each question is answered. */
-const ANSWER: { readonly [K in Kind]: (question: Questions[K], id: number) => Answers[K] } = {
+const ANSWER: { readonly [K in AtOnce]: (question: Questions[K], id: number) => Answers[K] } = {
   method: ({ document, method }, id) => watched(id, methodSigns(studyOf(document), method)),
   whole: ({ document, known }, id) => {
     const study = studyOf(document);
@@ -114,17 +117,16 @@ const ANSWER: { readonly [K in Kind]: (question: Questions[K], id: number) => An
   region: ({ text }) => regionOf(text),
   spectrum: ({ document, method }) => spectrumOf(studyOf(document), method),
   wished: ({ document, wished }) => wishedSteps(studyOf(document), wished),
-  taken: ({ document, taken }) => takenRun(document.title, studyOf(document), taken),
   bench: ({ text }) => testBench(methodOf(text)),
   problem: ({ text, parameters }) => problemView(text, parameters),
 };
 
-function answered<K extends Kind>(id: number, kind: K, question: Questions[K]): Done<K> {
+function answered<K extends AtOnce>(id: number, kind: K, question: Questions[K]): Done<K> {
   return { id, kind, answer: ANSWER[kind](question, id) };
 }
 
 /** One question and its answer; the kinds of both go together. */
-function answer(request: Request): Message {
+function answer(request: Exclude<Request, { readonly kind: 'taken' }>): Message {
   const { id } = request;
   switch (request.kind) {
     case 'method':
@@ -153,18 +155,35 @@ function answer(request: Request): Message {
       return answered(id, request.kind, request.question);
     case 'wished':
       return answered(id, request.kind, request.question);
-    case 'taken':
-      return answered(id, request.kind, request.question);
     case 'problem':
       return answered(id, request.kind, request.question);
   }
 }
 
-self.addEventListener('message', (event: MessageEvent<Request>) => {
+function failed(id: number, thrown: unknown): void {
+  const why = thrown instanceof Error ? thrown.message : String(thrown);
+  self.postMessage({ id, kind: 'failed', why } satisfies Message);
+}
+
+/** What is taken away is written by code of its own, which comes when it is first wanted. */
+async function answerTaken(id: number, { document, wanted }: Questions['taken']): Promise<void> {
   try {
-    self.postMessage(answer(event.data));
+    const { takenFile } = await import('./taken.ts');
+    const answer = await takenFile(document, studyOf(document), wanted);
+    self.postMessage({ id, kind: 'taken', answer } satisfies Message);
   } catch (thrown) {
-    const why = thrown instanceof Error ? thrown.message : String(thrown);
-    self.postMessage({ id: event.data.id, kind: 'failed', why } satisfies Message);
+    failed(id, thrown);
+  }
+}
+
+self.addEventListener('message', ({ data }: MessageEvent<Request>) => {
+  if (data.kind === 'taken') {
+    void answerTaken(data.id, data.question);
+    return;
+  }
+  try {
+    self.postMessage(answer(data));
+  } catch (thrown) {
+    failed(data.id, thrown);
   }
 });

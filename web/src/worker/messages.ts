@@ -1,4 +1,4 @@
-import type { StudyDocument, TakenRun } from '@schritt/core/document';
+import type { StudyDocument, Wanted } from '@schritt/core/document';
 import type { Box, Complex, EdgePiece, TestBench } from '@schritt/core/inspect';
 import type { ParameterValues } from '@schritt/core/notation';
 import type {
@@ -13,6 +13,7 @@ import type {
   Wish,
   WorkedStep,
 } from '@schritt/core/study';
+import type { TakenFile } from './taken.ts';
 
 /** Which run is drawn: of which method, at which step size. */
 export interface RunWish {
@@ -188,8 +189,8 @@ export interface Questions {
   readonly bench: { readonly text: string };
   /** Which steps theory asks for a wished error, and what runs with them come to. */
   readonly wished: { readonly document: StudyDocument; readonly wished: number };
-  /** A run as a text to be taken away. */
-  readonly taken: { readonly document: StudyDocument; readonly taken: TakenRun };
+  /** Something to be taken away: a run, a sheet, a picture, formulas, a handout. */
+  readonly taken: { readonly document: StudyDocument; readonly wanted: Wanted };
 }
 
 /** What it answers, by the kind of the question. */
@@ -209,7 +210,7 @@ export interface Answers {
   readonly spectrum: Spectrum;
   readonly bench: TestBench;
   readonly wished: readonly (WishedSteps | null)[];
-  readonly taken: string;
+  readonly taken: TakenFile;
 }
 
 export type Kind = keyof Questions;

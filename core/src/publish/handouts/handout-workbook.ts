@@ -34,11 +34,12 @@ interface Checked {
 /** The rules of one blank, and the row of the hidden sheet that they look at. */
 function checkOf(at: string, value: number, digits: number, row: number): Checked {
   const held = `('${HIDDEN}'!${cellAddress(row, 0)}-${MOVED})/${FACTOR}`;
-  const isRight = `ABS(${at}-${held})<='${HIDDEN}'!${cellAddress(row, 1)}`;
+  const far = `ABS(${at}-${held})>'${HIDDEN}'!${cellAddress(row, 1)}`;
+  // a spreadsheet works out all parts of an AND, and a text has no distance
   return {
     rule: [
-      { cells: at, formula: `AND(ISNUMBER(${at}),${isRight})`, look: 'right' },
-      { cells: at, formula: `AND(NOT(ISBLANK(${at})),NOT(AND(ISNUMBER(${at}),${isRight})))`, look: 'wrong' },
+      { cells: at, formula: `IF(ISNUMBER(${at}),NOT(${far}),FALSE())`, look: 'right' },
+      { cells: at, formula: `IF(ISBLANK(${at}),FALSE(),IF(ISNUMBER(${at}),${far},TRUE()))`, look: 'wrong' },
     ],
     rows: [[cell(value * FACTOR + MOVED), cell(allowed(value, digits))]],
   };

@@ -6,11 +6,12 @@ import type { Grid } from '../../run/grid.ts';
 import { rowsOf } from '../../run/rows.ts';
 import { runStudy } from '../../study/run-study.ts';
 import type { Study } from '../../study/runs/study.ts';
-import { stepSizeText } from '../../text/number-text.ts';
+import { rounded, stepSizeText } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { orderPlot } from '../pictures/study-plots.ts';
 import { solutionPlot } from '../pictures/run-plots.ts';
 import type { Plot } from '../pictures/plot.ts';
+import type { Cell } from '../csv.ts';
 import { studyReport } from '../study-report.ts';
 import { rowTable } from '../tables/row-table.ts';
 import { rungTable } from '../tables/study-tables.ts';
@@ -63,6 +64,13 @@ export interface Handout {
 /** Most rows of a table on a sheet. */
 const MOST_ROWS = 60;
 
+/** The column of the times, which are given and need no more digits than they have. */
+const TIME = 1;
+
+function plainTime(t: Cell | undefined): Cell {
+  return typeof t === 'number' ? rounded(t, 6) : (t ?? null);
+}
+
 function tableOf(study: Study, title: string, { of, digits }: HandoutChoice): Table {
   if (of.kind === 'rungs') {
     const report = studyReport(title, study.problem, runStudy(study));
@@ -94,8 +102,8 @@ function tableOf(study: Study, title: string, { of, digits }: HandoutChoice): Ta
   return {
     ...whole,
     caption: `${method.title}, h = ${stepSizeText(grid.h)}`,
-    columns: kept.map((i) => whole.columns[i]!),
-    rows: whole.rows.map((row) => kept.map((i) => row[i] ?? null)),
+    columns: kept.map((i) => (i === TIME ? { ...whole.columns[i]!, digits: null } : whole.columns[i]!)),
+    rows: whole.rows.map((row) => kept.map((i) => (i === TIME ? plainTime(row[i]) : (row[i] ?? null)))),
   };
 }
 

@@ -1,5 +1,6 @@
 import { log10 } from '../../elementary/logarithm.ts';
 import { pow } from '../../elementary/power.ts';
+import { rounded } from '../../text/number-text.ts';
 
 /** The part of an axis that is shown, and the places along it that are numbered or only marked. */
 export interface Scale {
@@ -11,7 +12,7 @@ export interface Scale {
 
 /** A number to so many digits that a multiple of a step loses what rounding left. */
 function clean(value: number): number {
-  return Number(value.toExponential(12));
+  return rounded(value, 13);
 }
 
 /** Widest and narrowest finite values; a single value gets room about it. */

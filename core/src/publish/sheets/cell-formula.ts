@@ -6,11 +6,11 @@ import { columnLetters } from './workbook.ts';
  */
 export type CellFormula = string;
 
-const MARK = /\u0001(\d+):(-?\d+)\u0002/g;
+const MARK = /⟦(\d+):(-?\d+)⟧/g;
 
 /** The cell of a column, `ahead` rows below that of the formula. */
 export function cellAt(column: number, ahead = 0): CellFormula {
-  return `\u0001${column}:${ahead}\u0002`;
+  return `⟦${column}:${ahead}⟧`;
 }
 
 /** The same formula for a row that is `by` rows further down than the cells it was made for. */
@@ -37,7 +37,7 @@ export function writerOf(formula: CellFormula): (row: number) => string {
       .join('');
 }
 
-const ATOM = /^(?:[\w.]+|\u0001\d+:-?\d+\u0002)$/;
+const ATOM = /^(?:[\w.]+|⟦\d+:-?\d+⟧)$/;
 
 /** A formula that can stand anywhere in another one. */
 export function bracketed(formula: CellFormula): CellFormula {

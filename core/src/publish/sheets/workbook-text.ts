@@ -1,4 +1,3 @@
-import { plainTable } from '../plain-table.ts';
 import { columnLetters, type Sheet, type SheetCell, type Workbook } from './workbook.ts';
 
 /** Longest text of a cell in a preview. */
@@ -10,19 +9,24 @@ function textOf({ content }: SheetCell): string {
   return text.length > LONGEST ? `${text.slice(0, LONGEST - 3)}...` : text;
 }
 
+/** Lines of cells, each as wide as its column: as a spreadsheet shows them, with formulas for values. */
 function sheetText({ name, rows }: Sheet, most: number): string {
-  const shown = rows.slice(0, most);
-  const width = Math.max(1, ...shown.map((row) => row.length));
-  const heads = ['', ...Array.from({ length: width }, (_, i) => columnLetters(i))];
-  const table = plainTable(
-    heads,
-    shown.map((row, i) => [
-      String(i + 1),
-      ...Array.from({ length: width }, (_, j) => textOf(row[j] ?? { content: null, look: 'plain' })),
-    ]),
+  const shown = rows.slice(0, most).map((row) => row.map(textOf));
+  const count = Math.max(1, ...shown.map((row) => row.length));
+  const heads = Array.from({ length: count }, (_, i) => columnLetters(i));
+  // a title runs over the cells at its right, which are empty
+  const widths = heads.map((head, i) =>
+    Math.max(head.length, ...shown.map((row) => (row.length === 1 ? 0 : (row[i] ?? '').length))),
   );
-  const more = rows.length > most ? `\nand ${rows.length - most} more rows` : '';
-  return `${name}\n${table}${more}\n`;
+  const line = (label: string, cells: readonly string[]): string =>
+    `${label.padStart(3)}  ${cells.map((cell, i) => cell.padEnd(widths[i] ?? 0)).join('  ')}`.trimEnd();
+  return [
+    name,
+    line('', heads),
+    ...shown.map((row, i) => line(String(i + 1), row)),
+    ...(rows.length > most ? [`     and ${rows.length - most} more rows`] : []),
+    '',
+  ].join('\n');
 }
 
 /** What a file holds, as plain text: the first rows of each sheet with their formulas. */

@@ -1,0 +1,91 @@
+import { Checkbox, InputNumber, Segmented } from 'antd';
+import type { ReactNode } from 'react';
+import { type Choice, INKS, PICTURES_OF, SIZES } from './choice.ts';
+
+export interface Choosing {
+  readonly choice: Choice;
+  readonly change: (part: Partial<Choice>) => void;
+}
+
+function PictureOptions({ choice, change }: Choosing): ReactNode {
+  const { picture, size, ink, pictureAs, scale } = choice;
+  return (
+    <>
+      <Segmented
+        aria-label="Picture"
+        value={picture}
+        options={[...PICTURES_OF]}
+        onChange={(value) => change({ picture: value })}
+      />
+      <Segmented
+        aria-label="Size"
+        value={size}
+        options={[...SIZES]}
+        onChange={(value) => change({ size: value })}
+      />
+      <Segmented
+        aria-label="Ink"
+        value={ink}
+        options={[...INKS]}
+        onChange={(value) => change({ ink: value })}
+      />
+      {pictureAs === 'png' && (
+        <label>
+          times as large{' '}
+          <InputNumber
+            size="small"
+            min={1}
+            max={4}
+            precision={0}
+            value={scale}
+            onChange={(value) => change({ scale: value ?? 1 })}
+          />
+        </label>
+      )}
+    </>
+  );
+}
+
+/** What a kind can be told besides its format; a handout has options of its own. */
+export function Options({ choice, change }: Choosing): ReactNode {
+  const { what, table, digits, mark, part, worked } = choice;
+  const isTable = what === 'rungs' || what === 'cost' || what === 'comparison' || what === 'rows';
+  return (
+    <div className="taken-options">
+      {what === 'picture' && <PictureOptions choice={choice} change={change} />}
+      {table !== 'csv' && (what === 'rungs' || what === 'rows') && (
+        <label>
+          digits{' '}
+          <InputNumber
+            size="small"
+            min={1}
+            max={17}
+            placeholder={what === 'rows' ? 'all' : '4'}
+            value={digits}
+            onChange={(value) => change({ digits: value })}
+          />
+        </label>
+      )}
+      {isTable && table === 'csv' && (
+        <Checkbox checked={mark} onChange={(event) => change({ mark: event.target.checked })}>
+          byte order mark
+        </Checkbox>
+      )}
+      {what === 'formulas' && (
+        <Checkbox checked={worked} onChange={(event) => change({ worked: event.target.checked })}>
+          the chosen step worked out
+        </Checkbox>
+      )}
+      {((isTable && (table === 'tex' || table === 'html')) || what === 'formulas') && (
+        <Checkbox checked={part} onChange={(event) => change({ part: event.target.checked })}>
+          to be put into a document
+        </Checkbox>
+      )}
+      {what === 'sheet' && (
+        <span className="quiet">
+          the method over the whole ladder, with live formulas: change h or a parameter and all follows
+        </span>
+      )}
+    </div>
+  );
+}

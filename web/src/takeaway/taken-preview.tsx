@@ -1,0 +1,46 @@
+import { count } from '@schritt/core/notation';
+import type { ReactNode } from 'react';
+import { type Choice, preview } from './choice.ts';
+import type { Taken } from './use-taken.ts';
+
+/** Lines of the preview. */
+const SHOWN = 200;
+
+/** What will be taken: a picture or a page as it looks, everything else as text. */
+export function TakenPreview({
+  choice,
+  taken,
+}: {
+  readonly choice: Choice;
+  readonly taken: Taken;
+}): ReactNode {
+  const { text, why } = taken;
+  if (text === null)
+    return (
+      <p className={why === null ? 'quiet' : 'taken-why'} role="status">
+        {why ?? 'being written'}
+      </p>
+    );
+  if (choice.what === 'picture')
+    return (
+      <img
+        className="taken-picture"
+        alt="Preview"
+        src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`}
+      />
+    );
+  // nothing in the page runs: it stands in a frame without leave for anything but being printed
+  if (choice.what === 'handout' && choice.handout.as === 'html')
+    return (
+      <iframe className="taken-page" title="Preview" sandbox="allow-same-origin allow-modals" srcDoc={text} />
+    );
+  const { shown, more } = preview(text, SHOWN);
+  return (
+    <>
+      <pre className="taken-preview" tabIndex={0} aria-label="Preview">
+        {shown}
+      </pre>
+      <p className="quiet">{more === 0 ? '' : `and ${count(more)} more lines`}</p>
+    </>
+  );
+}

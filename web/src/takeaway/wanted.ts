@@ -1,0 +1,50 @@
+import type { Wanted } from '@schritt/core/document';
+import type { Choice } from './choice.ts';
+
+/** The run that is chosen on the page. */
+export interface ChosenRun {
+  readonly method: number;
+  readonly h: number;
+  /** The step that is chosen, from grid point n on. */
+  readonly n: number;
+}
+
+/** What a choice asks for; null for the tables of the study, which the page has. */
+export function wantedOf(title: string, choice: Choice, { method, h, n }: ChosenRun): Wanted | null {
+  const { what, table, language, digits, mark, part, picture, size, ink, handout } = choice;
+  const run = { method, wish: { h } };
+  switch (what) {
+    case 'rows':
+      return { ...run, what, as: table, digits, columns: null, options: { mark, part } };
+    case 'program':
+      return { ...run, what, as: language };
+    case 'sheet':
+      return { what, method, wish: null };
+    case 'picture':
+      return { ...run, what, picture, size, ink };
+    case 'formulas':
+      return { ...run, what, n: choice.worked ? n : null, part };
+    case 'handout': {
+      const { of, task, blanks, coefficients, room, variants, sheets, seed, paper, solved, as } = handout;
+      return {
+        what,
+        as,
+        solved,
+        paper,
+        request: {
+          of: of === 'rungs' ? { kind: of } : { ...run, kind: of, columns: null },
+          title,
+          task,
+          blanks: coefficients ? `${blanks}; coefficients` : blanks,
+          digits: handout.digits,
+          picture: room,
+          choices: variants,
+          sheets,
+          seed,
+        },
+      };
+    }
+    default:
+      return null;
+  }
+}
