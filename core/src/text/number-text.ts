@@ -3,19 +3,31 @@ import { formatLocale } from 'd3-format';
 /** Numbers as text, the only place where they are printed for people; the minus is a plain hyphen. */
 const plain = formatLocale({ decimal: '.', thousands: ',', grouping: [3], currency: ['', ''], minus: '-' });
 
+const made = new Map<string, (value: number) => string>();
+
+/** The format of a specification, made once. */
+function formatOf(specification: string): (value: number) => string {
+  const known = made.get(specification);
+  if (known !== undefined) return known;
+  const format = plain.format(specification);
+  made.set(specification, format);
+  return format;
+}
+
 /** A whole number with its thousands apart: 20,000. */
 export function count(n: number): string {
-  return plain.format(',d')(n);
+  return formatOf(',d')(n);
 }
 
 /** With so many decimals: 2.00. */
 export function fixed(value: number, decimals: number): string {
-  return plain.format(`.${decimals}f`)(value);
+  const text = value.toFixed(decimals);
+  return text.startsWith('-') && Number(text) === 0 ? text.slice(1) : text;
 }
 
 /** With a power of ten and so many digits: 1.05e-5. */
 export function exponential(value: number, digits: number): string {
-  return plain.format(`.${digits - 1}e`)(value);
+  return formatOf(`.${digits - 1}e`)(value);
 }
 
 /** Mantissa and power of ten of a number to some digits: 1.05 and -5. */
@@ -36,15 +48,19 @@ export function rounded(value: number, digits: number): number {
 
 /** Decimals or a power of ten, whichever is shorter, without needless zeros: 1.2e+5, 0.25. */
 export function general(value: number, digits: number): string {
-  return plain.format(`.${digits}~g`)(value);
+  return formatOf(`.${digits}~g`)(value);
 }
+
+/** Powers of ten from which on, down to the last, a number is printed without one. */
+const PLAIN = [1e6, 1e5, 1e4, 1e3, 100, 10, 1, 0.1, 0.01, 0.001];
 
 /** A number to some significant digits, as a table prints it: 0.0645, 1.05e-5. */
 export function significant(value: number, digits: number): string {
   if (value === 0) return '0';
-  const [, magnitude] = mantissaAndExponent(Math.abs(value), 17);
-  if (magnitude < -3 || magnitude > 6) return exponential(value, digits);
-  return fixed(value, Math.max(0, digits - 1 - magnitude));
+  const size = Math.abs(value);
+  const magnitude = size < 1e7 ? PLAIN.findIndex((power) => size >= power) : -1;
+  if (magnitude < 0) return exponential(value, digits);
+  return fixed(value, Math.max(0, digits - 1 - (6 - magnitude)));
 }
 
 /** Digits that a step size has on the page, where it has more than a reader wants. */
@@ -53,7 +69,7 @@ const STEP_DIGITS = 6;
 /** A step size as short as it can be while it still means the same to a reader: 0.1, 0.03125, 0.142857. */
 export function stepSizeText(h: number): string {
   const cut = rounded(h, STEP_DIGITS);
-  return Math.abs(cut - h) <= 1e-12 * Math.abs(h) ? String(cut) : plain.format(`.${STEP_DIGITS}g`)(h);
+  return Math.abs(cut - h) <= 1e-12 * Math.abs(h) ? String(cut) : formatOf(`.${STEP_DIGITS}g`)(h);
 }
 
 /** An order with the range in which it lies, to as many digits as tell its ends apart: 4.00 (3.96 to 4.04). */

@@ -38,6 +38,12 @@ export function markdownText(text: string): string {
   );
 }
 
+/** A cell of Markdown; no sign of a number but a plus is markup. */
+function markdownCell(value: Cell, of: Column): string {
+  const text = cellText(value, of);
+  return typeof value === 'number' && !text.includes('+') ? text : markdownText(text);
+}
+
 function isNumeric(table: Table, i: number): boolean {
   return table.rows.every((row) => row[i] === null || typeof row[i] === 'number');
 }
@@ -49,9 +55,7 @@ function asMarkdown(table: Table): string {
     '',
     line(fullTitles(table).map(markdownText)),
     line(table.columns.map((_, i) => (isNumeric(table, i) ? '---:' : ':---'))),
-    ...table.rows.map((row) =>
-      line(table.columns.map((of, i) => markdownText(cellText(row[i] ?? null, of)))),
-    ),
+    ...table.rows.map((row) => line(table.columns.map((of, i) => markdownCell(row[i] ?? null, of)))),
     '',
   ].join('\n');
 }
