@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { cells, openStudy, rows } from './desk.ts';
 
 test('the table and the program of a study are previewed, copied and saved', async ({ page, context }) => {
@@ -51,4 +51,84 @@ test('what cannot be taken away says why', async ({ page }) => {
     'a program is made of explicit formulas',
   );
   await expect(page.getByRole('button', { name: 'Save as a file' })).toBeDisabled();
+});
+
+/** Opens the place with a kind chosen. */
+async function takeAway(page: Page, what: string): Promise<void> {
+  await page.getByRole('button', { name: 'Take away' }).click();
+  await page.getByRole('combobox', { name: 'What to take away' }).click();
+  await page.locator('.ant-select-item-option', { hasText: what }).click();
+}
+
+async function saved(page: Page): Promise<{ readonly name: string; readonly bytes: Buffer }> {
+  const waits = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as a file' }).click();
+  const file = await waits;
+  return { name: file.suggestedFilename(), bytes: await readFile(await file.path()) };
+}
+
+test('a sheet that calculates, a picture and a handout with its solution are saved', async ({ page }) => {
+  await openStudy(page, 'Sluice of the snow lake');
+  await takeAway(page, 'Sheet that calculates');
+  await expect(page.getByLabel('Preview')).toContainText('=IF($A5="","",(C4 + h_1*(-k*SQRT(C4))))');
+  const sheet = await saved(page);
+  expect(sheet.name).toBe('Sluice-of-the-snow-lake-sheet.xlsx');
+  expect(sheet.bytes.subarray(0, 2).toString()).toBe('PK');
+
+  await page.getByRole('combobox', { name: 'What to take away' }).click();
+  await page.locator('.ant-select-item-option', { hasText: 'Picture' }).click();
+  await page.getByText('Column', { exact: true }).click();
+  await page.getByText('Black and white').click();
+  await page.getByRole('dialog').getByText('PNG', { exact: true }).click();
+  await expect(page.getByRole('img', { name: 'Preview' })).toBeVisible();
+  const picture = await saved(page);
+  expect(picture.bytes.subarray(1, 4).toString()).toBe('PNG');
+  // 85 mm at 96 points an inch, twice as large
+  expect(picture.bytes.readUInt32BE(16)).toBe(642);
+
+  await page.getByRole('combobox', { name: 'What to take away' }).click();
+  await page.locator('.ant-select-item-option', { hasText: 'Handout' }).click();
+  await page.getByLabel('Task, in your own words').fill('Work out the lake by hand.');
+  await page.getByLabel('Numbers that differ from sheet to sheet').fill('k in 0.2, 0.25, ..., 0.35');
+  await page.getByLabel('sheets').fill('3');
+  const preview = page.frameLocator('iframe[title=Preview]');
+  await expect(preview.getByRole('heading', { name: /sheet 3/ })).toBeVisible();
+  await expect(preview.getByText('Work out the lake by hand.').first()).toBeVisible();
+  await expect(preview.locator('.answer')).toHaveCount(0);
+  const blanks = await preview.locator('td.blank').count();
+  await page.getByRole('dialog').getByText('Solution', { exact: true }).click();
+  await expect(preview.locator('td.blank')).toHaveCount(0);
+  await expect(preview.locator('td.answer')).toHaveCount(blanks);
+  await expect(preview.getByRole('heading', { name: 'All keys' })).toBeVisible();
+  const solution = await saved(page);
+  expect(solution.name).toBe('Sluice-of-the-snow-lake-handout-solution.html');
+  expect(solution.bytes.toString()).toContain('<math');
+  // what cannot be read says what to write
+  await page.getByLabel('Blanks').fill('everything');
+  await expect(page.getByRole('dialog').getByRole('status')).toContainText('write columns k1, k2');
+});
+
+test('a study is made of a pasted text, and measured points are drawn beside its solution', async ({
+  page,
+}) => {
+  await page.goto('/studies');
+  await page.getByRole('button', { name: 'From a text' }).click();
+  const text = page.getByLabel('Text of the problem');
+  await text.fill("# Ice on the lake\nice' = 1.5/ice\nice(0) = 2");
+  await expect(page.getByRole('dialog')).toContainText('the interval is missing');
+  await text.fill("# Ice on the lake\nice' = 1.5/ice\nice(0) = 2\n0 <= t <= 4");
+  await page.getByRole('button', { name: 'Make the study' }).click();
+  await expect(rows(page).first()).toBeVisible();
+  await expect(page).toHaveTitle(/Ice on the lake/);
+  await page.getByRole('button', { name: '+ measured points' }).click();
+  const points = page.getByLabel('Measured points in columns');
+  await points.fill('t;ice\n0;2\n1;x');
+  await expect(page.getByText('line 3, column 3: x is no number')).toBeVisible();
+  await points.fill('t;ice\n0;2\n1;2,6\n3;3,7');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByText('3 measured points')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'measured', exact: true })).toBeVisible();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('3 measured points')).toBeVisible();
 });

@@ -8,6 +8,12 @@ export type {
   StudyDocument,
 } from './document/document.ts';
 export { LONGEST_NOTE, LONGEST_TITLE } from './document/document.ts';
+export {
+  LONGEST_MEASURED,
+  type MeasuredReading,
+  type MeasuredSeries,
+  readMeasured,
+} from './document/measured.ts';
 export { openStudy, type TextErrors } from './document/open-study.ts';
 export { readDocument, readDocumentText } from './document/read-document.ts';
 export { runKey, studyKey } from './document/run-key.ts';

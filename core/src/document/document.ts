@@ -4,6 +4,7 @@ import { ERROR } from '../study/runs/error-choice.ts';
 import { LADDER, MOST_RUNGS } from '../study/runs/ladder.ts';
 import { constant, list, named, number, object, type Of, text, type ValueFault } from '../text/form.ts';
 import { LONGEST_TEXT } from '../text/place.ts';
+import { LONGEST_MEASURED } from './measured.ts';
 
 /** Most methods of a study. */
 const MOST_METHODS = 24;
@@ -73,6 +74,9 @@ export const STUDY = named(
       // the error at which the costs of methods are compared; without it one that all of them reach
       // what to look at, in the words of who made the study
       note: text(LONGEST_NOTE, { description: 'what to look at, for people' }),
+      measured: text(LONGEST_MEASURED, {
+        description: 'measured points in columns: the time, then components',
+      }),
       wished: number((x) => x > 0, 'a positive number', { type: 'number', exclusiveMinimum: 0 }),
     },
   ),

@@ -20,6 +20,8 @@ interface EntryListProps<K extends Kind> {
   readonly path: string;
   readonly blank: DocumentOf<K>;
   readonly newLabel: string;
+  /** Another way to make one. */
+  readonly otherNew?: (store: (document: DocumentOf<K>) => void) => ReactNode;
   /** What is shown of an entry beside its title. */
   readonly preview: (row: EntryRow) => ReactNode;
 }
@@ -38,7 +40,7 @@ export function isSought(
 
 /** All entries of a kind as rows, with what can be done with each. */
 export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
-  const { kind, heading, empty, path, blank, newLabel, preview } = props;
+  const { kind, heading, empty, path, blank, newLabel, otherNew, preview } = props;
   const { rows, total, error, more, again } = useEntries(kind);
   const { message } = App.useApp();
   const navigate = useNavigate();
@@ -102,6 +104,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
               onChange={(event) => void openFile(event)}
             />
             <Button onClick={() => file.current?.click()}>Open a file</Button>
+            {otherNew?.((document) => void store(document, true))}
             <Button type="primary" onClick={() => void store(blank, true)}>
               {newLabel}
             </Button>

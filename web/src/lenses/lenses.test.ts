@@ -236,3 +236,19 @@ test('the leading term of the error is dashed beside the errors of its run, and 
   const relative = errorPicture(runView(1), 't', { ...scale, relative: true });
   expect(relative.series.some(({ kind }) => kind === 'line')).toBe(false);
 });
+
+test('measured points stand as crosses beside the solution, those of the component that is shown', () => {
+  const view = runView(4);
+  const measured = [
+    { component: 'level', points: [{ t: 0.5, value: 0.4 }] },
+    { component: 'z', points: [{ t: 1, value: 9 }] },
+  ];
+  const picture = solutionPicture(view, 't', false, measured);
+  expect(picture.series.at(-1)).toMatchObject({
+    id: 'measured',
+    points: [{ x: 0.5, y: 0.4 }],
+    mark: { shape: 'cross', color: LIGHT.ink },
+  });
+  expect(picture.legend?.at(-1)?.label).toBe('measured');
+  expect(solutionPicture(view, 't', false).legend?.some(({ id }) => id === 'measured')).toBe(false);
+});

@@ -1,3 +1,4 @@
+import { readMeasured } from '@schritt/core/document';
 import { type ReactNode, useCallback, useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
@@ -16,10 +17,17 @@ export function SolutionLens(): ReactNode {
     pointed ?? (shownView.depth === 'step' && grid !== null ? grid.start + shownView.n * grid.h : null);
   const view = useRunView();
   const names = view?.curves.components ?? [];
+  const components = view?.curves.components;
+  const text = desk.study.measured;
+  const measured = useMemo(() => {
+    if (text === undefined || components === undefined) return [];
+    const reading = readMeasured(text, components);
+    return reading.ok ? reading.series : [];
+  }, [text, components]);
   const together = shownView.together && names.length > 1;
   const plain = useMemo(
-    (): Picture | null => view && solutionPicture(view, independent, together),
-    [view, independent, together],
+    (): Picture | null => view && solutionPicture(view, independent, together, measured),
+    [view, independent, together, measured],
   );
   const picture = useMemo(
     (): Picture | null =>

@@ -1,5 +1,7 @@
+import type { MeasuredSeries } from '@schritt/core/document';
 import { short } from '@schritt/core/notation';
-import type { Note, Picture, Point, Series } from '../pictures/picture.ts';
+import type { LegendItem, Note, Picture, Point, Series } from '../pictures/picture.ts';
+import type { MethodMark, Palette } from '../theme/tokens.ts';
 import { markersOf, runDots, runLegend, type RunView, truthItem } from './run-view.ts';
 
 /** Lines of what is said of a point, at most. */
@@ -96,23 +98,60 @@ function namesAtEnds({ curves, runs, palette }: RunView, components: readonly nu
   });
 }
 
+/** How measured points are drawn: as crosses in ink. */
+function measuredMark({ ink }: Palette): MethodMark {
+  return { color: ink, shape: 'cross', filled: false };
+}
+
+/** Measured points of the components that are shown. */
+function measuredSeries(
+  { curves, palette }: RunView,
+  components: readonly number[],
+  measured: readonly MeasuredSeries[],
+): readonly Series[] {
+  const names = new Set(components.map((j) => curves.components[j]));
+  return measured
+    .filter(({ component }) => names.has(component))
+    .map(({ component, points }) => ({
+      kind: 'dots',
+      id: 'measured',
+      label: names.size > 1 ? `${component} measured` : 'measured',
+      points: points.map(({ t, value }) => ({ x: t, y: value })),
+      mark: measuredMark(palette),
+      radius: 4,
+      joined: 0,
+      pale: [],
+      ground: 'transparent',
+    }));
+}
+
 /** The picture of the solution; what is marked is laid over it by its lens. */
-export function solutionPicture(view: RunView, independent: string, together: boolean): Picture {
+export function solutionPicture(
+  view: RunView,
+  independent: string,
+  together: boolean,
+  measured: readonly MeasuredSeries[] = [],
+): Picture {
   const components = shownComponents(view, together);
   const { curves } = view;
   const name = components.length > 1 ? '' : (curves.components[components[0] ?? 0] ?? '');
   const notes = namesAtEnds(view, components);
+  const points = measuredSeries(view, components, measured);
+  const extra: readonly LegendItem[] =
+    points.length === 0
+      ? []
+      : [{ id: 'measured', label: 'measured', mark: measuredMark(view.palette), color: view.palette.ink }];
   return {
     title: `Solution: ${name === '' ? 'all components' : name} over ${independent}`,
     x: { scale: 'linear', range: [curves.t[0] ?? 0, curves.t.at(-1) ?? 1], mostTicks: 9 },
     y: { scale: 'linear', grace: 0.06, mostTicks: 7 },
-    series: solutionSeries(view, components),
+    series: [...solutionSeries(view, components), ...points],
     overlays: [
       { kind: 'caption', upper: name, lower: independent, falls: false },
       ...(notes.length > 0 ? [{ kind: 'notes' as const, notes }] : []),
     ],
     tip: valuesAt(view, components, independent),
-    legend: runLegend(view, truthItem(view, components)),
+    legend: [...runLegend(view, truthItem(view, components)), ...extra],
     reads: true,
   };
 }

@@ -2,6 +2,7 @@ import type { StudyDocument } from '@schritt/core/document';
 import type { ReactNode } from 'react';
 import type { EntryRow } from '../api/client.ts';
 import { EntryList } from '../entries/entry-list.tsx';
+import { FromText } from '../entries/from-text.tsx';
 import { OrderSketch } from '../entries/order-sketch.tsx';
 import { EquationPreview } from '../statement/equation-preview.tsx';
 import { Mark } from '../pictures/mark.tsx';
@@ -42,6 +43,7 @@ export function StudiesPage(): ReactNode {
       path="/studies"
       blank={BLANK}
       newLabel="New study"
+      otherNew={(store) => <FromText onStudy={store} />}
       preview={(row) => <Preview row={row} />}
     />
   );

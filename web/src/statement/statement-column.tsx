@@ -1,3 +1,4 @@
+import { componentNames } from '@schritt/core/notation';
 import { App, Button } from 'antd';
 import { type ReactNode, useContext, useState } from 'react';
 import { createEntry } from '../api/client.ts';
@@ -9,6 +10,7 @@ import { LadderEditor } from './ladder-editor.tsx';
 import { MethodLibrary } from './method-library.tsx';
 import { MethodStatement } from './method-statement.tsx';
 import { MovedParameters } from './moved-parameters.tsx';
+import { MeasuredStatement } from './measured-statement.tsx';
 import { NoteStatement } from './note-statement.tsx';
 import { ProblemStatement } from './problem-statement.tsx';
 import { RunSettings } from './run-settings.tsx';
@@ -28,6 +30,7 @@ export function freeTitle(wished: string, taken: readonly string[]): string {
 export function StatementColumn(): ReactNode {
   const { study, good, edit, problem, error, methods, view, setView } = useDesk();
   const isKept = useContext(IsKeptContext);
+  const components = problem === null ? [] : componentNames(problem);
   const { message } = App.useApp();
   const [added, setAdded] = useState<string | null>(null);
   const changeMethod = (key: string, about: string, change: Partial<WorkingMethod>): void =>
@@ -66,6 +69,13 @@ export function StatementColumn(): ReactNode {
         note={study.note}
         onChange={(note) =>
           edit('note', ({ note: _, ...now }) => (note === undefined ? now : { ...now, note }))
+        }
+      />
+      <MeasuredStatement
+        measured={study.measured}
+        components={components}
+        onChange={(measured) =>
+          edit('measured', ({ measured: _, ...now }) => (measured === undefined ? now : { ...now, measured }))
         }
       />
       <ProblemStatement

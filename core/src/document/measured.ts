@@ -1,0 +1,125 @@
+import type { TextError } from '../text/place.ts';
+
+/** Measured values of one component: pairs of time and value. */
+export interface MeasuredSeries {
+  readonly component: string;
+  readonly points: readonly { readonly t: number; readonly value: number }[];
+}
+
+export type MeasuredReading =
+  | { readonly ok: true; readonly series: readonly MeasuredSeries[] }
+  | { readonly ok: false; readonly errors: readonly TextError[] };
+
+/** Longest text of measured points, and most points. */
+export const LONGEST_MEASURED = 200_000;
+const MOST_POINTS = 5_000;
+/** Most errors that are told of. */
+const MOST_ERRORS = 20;
+
+interface Field {
+  readonly text: string;
+  readonly column: number;
+}
+
+/** What stands between columns: a tab or a semicolon where there is one, else a comma, else spaces. */
+function separatorOf(line: string): RegExp {
+  if (line.includes('\t')) return /\t/g;
+  if (line.includes(';')) return /;/g;
+  return line.includes(',') ? /,/g : /[ ]+/g;
+}
+
+function fieldsOf(line: string, separator: RegExp): readonly Field[] {
+  const fields: Field[] = [];
+  let from = 0;
+  const add = (to: number): void => {
+    const raw = line.slice(from, to);
+    const lead = raw.length - raw.trimStart().length;
+    fields.push({ text: raw.trim().replace(/^"(.*)"$/, '$1'), column: from + lead + 1 });
+  };
+  for (const found of line.matchAll(separator)) {
+    add(found.index);
+    from = found.index + found[0].length;
+  }
+  add(line.length);
+  return fields;
+}
+
+/** A number as spreadsheets write it; with a comma for the point where a comma does not part columns. */
+function numberOf(text: string, commaIsPoint: boolean): number {
+  const plain = (commaIsPoint ? text.replace(',', '.') : text).replace('\u2212', '-');
+  return /^[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?$/i.test(plain) ? Number(plain) : NaN;
+}
+
+/**
+ * Reads measured points from columns, as a spreadsheet copies them or a file of CSV has them: the time, then one column a
+ * component, in the order of the components or under their names. Empty cells are no points; lines with # in front say
+ * nothing.
+ *
+ * @param components the names of the components of the problem
+ * @example readMeasured('t;level\n0;4\n1;3,3', ['level'])
+ */
+export function readMeasured(text: string, components: readonly string[]): MeasuredReading {
+  const errors: TextError[] = [];
+  const complain = (line: number, column: number, length: number, message: string): void => {
+    if (errors.length < MOST_ERRORS) errors.push({ line, column, length: Math.max(1, length), message });
+  };
+  const lines = text.split(/\r?\n/);
+  const first = lines.findIndex((line) => line.trim() !== '' && !line.trimStart().startsWith('#'));
+  if (first < 0) return { ok: true, series: [] };
+  const separator = separatorOf(lines[first] ?? '');
+  const commaIsPoint = separator.source !== ',';
+  const head = fieldsOf(lines[first] ?? '', separator);
+  const hasHead = head.some(({ text: field }) => field !== '' && Number.isNaN(numberOf(field, commaIsPoint)));
+  const names = hasHead
+    ? head.slice(1).map(({ text: field }) => field)
+    : components.slice(0, head.length - 1);
+  if (hasHead)
+    head.slice(1).forEach(({ text: field, column }) => {
+      if (!components.includes(field))
+        complain(
+          first + 1,
+          column,
+          field.length,
+          `there is no component ${field}; the columns behind the time are called ${components.slice(0, 6).join(', ')}`,
+        );
+    });
+  const points = names.map((): { t: number; value: number }[] => []);
+  let count = 0;
+  for (let i = hasHead ? first + 1 : first; i < lines.length; i += 1) {
+    const line = lines[i] ?? '';
+    if (line.trim() === '' || line.trimStart().startsWith('#')) continue;
+    const [when, ...values] = fieldsOf(line, separator);
+    const t = numberOf(when?.text ?? '', commaIsPoint);
+    if (Number.isNaN(t)) {
+      complain(i + 1, when?.column ?? 1, when?.text.length ?? 1, 'a line begins with a time, as in 0.5, 3.2');
+      continue;
+    }
+    values.forEach(({ text: field, column }, j) => {
+      if (field === '') return;
+      const value = numberOf(field, commaIsPoint);
+      if (Number.isNaN(value))
+        complain(i + 1, column, field.length, `${field} is no number; leave the cell empty`);
+      else if (points[j] === undefined)
+        complain(
+          i + 1,
+          column,
+          field.length,
+          `there ${names.length === 1 ? 'is one column' : `are ${names.length} columns`} of values, and this is one more`,
+        );
+      else {
+        points[j].push({ t, value });
+        count += 1;
+        if (count === MOST_POINTS + 1)
+          complain(i + 1, 1, line.length, `at most ${MOST_POINTS} points are drawn`);
+      }
+    });
+  }
+  if (errors.length > 0) return { ok: false, errors };
+  return {
+    ok: true,
+    series: names.flatMap((component, j) => {
+      const own = points[j] ?? [];
+      return own.length === 0 ? [] : [{ component, points: own }];
+    }),
+  };
+}

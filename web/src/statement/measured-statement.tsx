@@ -1,0 +1,92 @@
+import { LONGEST_MEASURED, readMeasured } from '@schritt/core/document';
+import { count } from '@schritt/core/notation';
+import { Button, Input } from 'antd';
+import { type ChangeEvent, type ReactNode, useRef, useState } from 'react';
+
+interface MeasuredStatementProps {
+  /** Undefined where there are none. */
+  readonly measured: string | undefined;
+  readonly components: readonly string[];
+  readonly onChange: (measured: string | undefined) => void;
+}
+
+/** Errors that are told at a time. */
+const TOLD = 3;
+
+/** Measured points to draw beside the solution: columns pasted from a spreadsheet, or a file of CSV. */
+export function MeasuredStatement({ measured, components, onChange }: MeasuredStatementProps): ReactNode {
+  const [open, setOpen] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
+  const reading = readMeasured(measured ?? '', components);
+  const points = reading.ok ? reading.series.reduce((sum, { points: own }) => sum + own.length, 0) : 0;
+  const change = (text: string): void => onChange(text.trim() === '' ? undefined : text);
+  const load = async (event: ChangeEvent<HTMLInputElement>): Promise<void> => {
+    const [chosen] = event.target.files ?? [];
+    event.target.value = '';
+    if (chosen !== undefined) change((await chosen.text()).slice(0, LONGEST_MEASURED));
+  };
+  if (!open)
+    return measured === undefined ? (
+      <Button className="add-note" size="small" type="text" onClick={() => setOpen(true)}>
+        + measured points
+      </Button>
+    ) : (
+      <p className="measured quiet">
+        {reading.ok ? `${count(points)} measured points` : 'measured points that cannot be read'}{' '}
+        <button type="button" className="plain-button" onClick={() => setOpen(true)}>
+          edit
+        </button>
+      </p>
+    );
+  return (
+    <section className="measured" aria-label="Measured points">
+      <Input.TextArea
+        autoFocus
+        autoSize={{ minRows: 3, maxRows: 10 }}
+        aria-label="Measured points in columns"
+        placeholder={`t, ${components.slice(0, 3).join(', ')}\n0, ...`}
+        maxLength={LONGEST_MEASURED}
+        value={measured ?? ''}
+        onChange={(event) => change(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') setOpen(false);
+        }}
+      />
+      {reading.ok ? (
+        <p className="quiet">
+          Columns as a spreadsheet copies them: the time, then{' '}
+          {components.length === 1 ? components[0] : 'a column a component'}; {count(points)} points.
+        </p>
+      ) : (
+        <ul className="wrong">
+          {reading.errors.slice(0, TOLD).map(({ line, column, message }) => (
+            <li key={`${line}:${column}`}>
+              line {line}, column {column}: {message}
+            </li>
+          ))}
+        </ul>
+      )}
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,.tsv,.txt,text/csv,text/plain"
+        hidden
+        aria-label="File of measured points"
+        onChange={(event) => void load(event)}
+      />
+      <div className="measured-buttons">
+        <Button size="small" onClick={() => file.current?.click()}>
+          From a file
+        </Button>
+        {measured !== undefined && (
+          <Button size="small" onClick={() => onChange(undefined)}>
+            Take them out
+          </Button>
+        )}
+        <Button size="small" type="primary" onClick={() => setOpen(false)}>
+          Done
+        </Button>
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,68 @@
+import { openStudy, takeAway } from '@schritt/core/document';
+import { type Choice, FIRST, formatOf, isOfMethod, isOfStep, WHATS } from './choice.ts';
+import { wantedOf } from './wanted.ts';
+
+const DOCUMENT = {
+  schritt: 1,
+  kind: 'study',
+  title: 'Sluice',
+  problem: { title: 'Sluice', text: "level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 8" },
+  methods: [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' }],
+  ladder: { counts: [4, 8] },
+} as const;
+
+const RUN = { method: 0, h: 2, n: 1 };
+
+test('everything that can be chosen beside the tables of the study can be made as it is chosen at first', () => {
+  const opened = openStudy(DOCUMENT);
+  if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
+  for (const { value: what } of WHATS) {
+    const wanted = wantedOf('Sluice', { ...FIRST, what }, RUN);
+    if (wanted === null) {
+      expect(['rungs', 'cost', 'comparison']).toContain(what);
+      continue;
+    }
+    const made = takeAway(DOCUMENT, opened.study, wanted, (tex) => tex);
+    expect(typeof made).toBe(formatOf({ ...FIRST, what }) === 'xlsx' ? 'object' : 'string');
+  }
+});
+
+test('a handout asks for what is chosen', () => {
+  const choice: Choice = {
+    ...FIRST,
+    what: 'handout',
+    handout: {
+      ...FIRST.handout,
+      coefficients: true,
+      variants: 'k in 1..3',
+      sheets: 3,
+      seed: 9,
+      solved: true,
+    },
+  };
+  expect(wantedOf('Sluice', choice, RUN)).toMatchObject({
+    what: 'handout',
+    as: 'html',
+    solved: true,
+    request: {
+      of: { kind: 'rows', method: 0, wish: { h: 2 } },
+      blanks: 'rows after 2; coefficients',
+      choices: 'k in 1..3',
+      sheets: 3,
+      seed: 9,
+    },
+  });
+});
+
+test('a method and a step size are asked for where they matter', () => {
+  const of = (part: Partial<Choice>): readonly [boolean, boolean] => [
+    isOfMethod({ ...FIRST, ...part }),
+    isOfStep({ ...FIRST, ...part }),
+  ];
+  expect(of({ what: 'rungs' })).toEqual([false, false]);
+  expect(of({ what: 'sheet' })).toEqual([true, false]);
+  expect(of({ what: 'picture', picture: 'order' })).toEqual([false, false]);
+  expect(of({ what: 'picture', picture: 'error' })).toEqual([false, true]);
+  expect(of({ what: 'picture', picture: 'solution' })).toEqual([true, true]);
+  expect(of({ what: 'handout', handout: { ...FIRST.handout, of: 'rungs' } })).toEqual([false, false]);
+});
