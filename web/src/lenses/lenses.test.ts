@@ -249,6 +249,6 @@ test('measured points stand as crosses beside the solution, those of the compone
     points: [{ x: 0.5, y: 0.4 }],
     mark: { shape: 'cross', color: LIGHT.ink },
   });
-  expect(picture.legend?.at(-1)?.label).toBe('measured');
-  expect(solutionPicture(view, 't', false).legend?.some(({ id }) => id === 'measured')).toBe(false);
+  expect(picture.legend.at(-1)?.label).toBe('measured');
+  expect(solutionPicture(view, 't', false).legend.some(({ id }) => id === 'measured')).toBe(false);
 });

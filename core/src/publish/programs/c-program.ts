@@ -9,6 +9,35 @@ function declared(numbers: readonly string[], arrays: readonly string[], width: 
   return [...numbers, ...arrays.map((name) => `${name}[${width}]`)].join(', ');
 }
 
+/** Elimination with partial pivoting; the order of its operations is that of a run. */
+const SOLVE = [
+  'static int solve(double *m, double *r, int n) {',
+  '  for (int i = 0; i < n; i++) {',
+  '    int pivot = i;',
+  '    for (int k = i + 1; k < n; k++) if (fabs(m[k*n + i]) > fabs(m[pivot*n + i])) pivot = k;',
+  '    const double head = m[pivot*n + i];',
+  '    if (!(fabs(head) > 0.0) || !(fabs(head) < HUGE_VAL)) return 0;',
+  '    if (pivot != i) {',
+  '      for (int k = i; k < n; k++) { double o = m[pivot*n + k]; m[pivot*n + k] = m[i*n + k]; m[i*n + k] = o; }',
+  '      double o = r[pivot]; r[pivot] = r[i]; r[i] = o;',
+  '    }',
+  '    for (int k = i + 1; k < n; k++) {',
+  '      const double factor = m[k*n + i]/head;',
+  '      if (factor == 0.0) continue;',
+  '      for (int l = i + 1; l < n; l++) m[k*n + l] = m[k*n + l] - factor*m[i*n + l];',
+  '      r[k] = r[k] - factor*r[i];',
+  '    }',
+  '  }',
+  '  for (int i = n - 1; i >= 0; i--) {',
+  '    double sum = r[i];',
+  '    for (int k = i + 1; k < n; k++) sum -= m[i*n + k]*r[k];',
+  '    r[i] = sum/m[i*n + i];',
+  '  }',
+  '  return 1;',
+  '}',
+  '',
+];
+
 const DIALECT: Dialect = {
   head: (notes) => [
     '/*',
@@ -30,7 +59,8 @@ const DIALECT: Dialect = {
     numbers.length + arrays.length === 0 ? [] : [`double ${declared(numbers, arrays, width)};`],
   globals: (numbers, arrays, width) =>
     numbers.length + arrays.length === 0 ? [] : [`static double ${declared(numbers, arrays, width)};`],
-  loop: (from, below) => `for (int j = ${from}; j < ${below}; j++)`,
+  loop: (from, below, counter = 'j') => `for (int ${counter} = ${from}; ${counter} < ${below}; ${counter}++)`,
+  rounds: 'for (int round = 1; ; round++)',
   heads: {
     rate: (name, vectors, isOne) =>
       isOne
@@ -105,6 +135,10 @@ const DIALECT: Dialect = {
     ];
   },
   helpers: (text) => [
+    ...(/\bfail\(/.test(text)
+      ? ['static void fail(const char *why) {', '  fprintf(stderr, "%s\\n", why);', '  exit(1);', '}', '']
+      : []),
+    ...(/\bsolve\(/.test(text) ? SOLVE : []),
     ...(/\bsign\(/.test(text)
       ? ['static double sign(double x) { return x > 0.0 ? 1.0 : x < 0.0 ? -1.0 : x; }', '']
       : []),

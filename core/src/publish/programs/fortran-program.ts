@@ -1,25 +1,12 @@
-import { broken } from './fortran-lines.ts';
+import { exactRoutine } from './fortran-exact.ts';
+import { fortranHelpers } from './fortran-helpers.ts';
+import { broken, indented, lineText } from './fortran-lines.ts';
 import type { Line, ProgramParts, StepRoutine } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
 import { signedBy } from './signed.ts';
 import { WRITINGS } from './writings.ts';
 
 const signed = signedBy(WRITINGS.f90);
-
-function indented(lines: readonly string[]): readonly string[] {
-  return lines.map((line) => (line === '' ? '' : `  ${line}`));
-}
-
-function lineText(line: Line): readonly string[] {
-  switch (line.kind) {
-    case 'set':
-      return [`${line.to} = ${line.value}`];
-    case 'routine':
-      return [`call ${line.name}(${[...line.inputs, line.into].join(', ')})`];
-    case 'each':
-      return [`do j = ${line.from}, ${line.below - 1}`, ...indented(line.body.flatMap(lineText)), 'end do'];
-  }
-}
 
 function declared(names: readonly string[], width: number): readonly string[] {
   return names.length === 0
@@ -36,7 +23,10 @@ function stepLines(parts: ProgramParts, step: StepRoutine): readonly string[] {
       'real(dp) :: t',
       ...declared(step.numbers, 1),
       ...declared(step.arrays, parts.width),
+      ...step.rooms.map(({ name, size }) => `real(dp) :: ${name}(${size})`),
       ...(parts.width === 1 ? [] : ['integer :: j']),
+      ...(step.solves ? ['integer :: round'] : []),
+      ...(step.rooms.length > 0 ? ['integer :: column', 'logical :: ok'] : []),
       't = start + real(n, dp)*h',
       ...step.body.flatMap(lineText),
       ...step.kept.map(({ name, from }) => `${name} = ${from}`),
@@ -70,30 +60,13 @@ function keepLines({ step, width, rateName }: ProgramParts): readonly string[] {
   ];
 }
 
-function oneLineFunction(name: string, inputs: string, lines: readonly string[]): readonly string[] {
-  return [
-    `pure function ${name}(${inputs}) result(r)`,
-    ...indented([`real(dp), intent(in) :: ${inputs}`, 'real(dp) :: r', ...lines]),
-    `end function ${name}`,
-    '',
-  ];
-}
-
-const BELOW = ['r = aint(x)', 'if (r > x) r = r - 1.0d0'];
-const HELPERS: readonly (readonly [RegExp, readonly string[]])[] = [
-  [
-    /\bsign_of\(/,
-    oneLineFunction('sign_of', 'x', ['r = merge(1.0d0, merge(-1.0d0, x, x < 0.0d0), x > 0.0d0)']),
-  ],
-  [/\bwhole_below\(|\bremainder\(/, oneLineFunction('whole_below', 'x', BELOW)],
-  [/\bremainder\(/, oneLineFunction('remainder', 'x, y', ['r = x - y*whole_below(x/y)'])],
-  [/\blog_2\(/, oneLineFunction('log_2', 'x', ['r = log(x)/log(2.0d0)'])],
-  [/\bcube_root\(/, oneLineFunction('cube_root', 'x', ['r = sign(abs(x)**(1.0d0/3.0d0), x)'])],
-];
-
-function rateRoutine(parts: ProgramParts): readonly string[] {
-  const { rateName, step, width, rates } = parts;
-  const own = step.vectors.join(', ');
+function rateRoutine(
+  { width }: ProgramParts,
+  rateName: string,
+  vectors: readonly string[],
+  rates: readonly Line[],
+): readonly string[] {
+  const own = vectors.join(', ');
   if (width === 1)
     return [
       `function ${rateName}(t, ${own}) result(d)`,
@@ -104,44 +77,12 @@ function rateRoutine(parts: ProgramParts): readonly string[] {
   return [
     `subroutine ${rateName}(t, ${own}, d)`,
     ...indented([
-      `real(dp), intent(in) :: t, ${step.vectors.map((name) => `${name}(${width})`).join(', ')}`,
+      `real(dp), intent(in) :: t, ${vectors.map((name) => `${name}(${width})`).join(', ')}`,
       `real(dp), intent(out) :: d(${width})`,
       ...(rates.some(({ kind }) => kind === 'each') ? ['integer :: j'] : []),
       ...rates.flatMap(lineText),
     ]),
     `end subroutine ${rateName}`,
-    '',
-  ];
-}
-
-function exactRoutine({ size, exact }: ProgramParts, components: readonly string[]): readonly string[] {
-  if (exact === null) return [];
-  const each = exact.some(({ kind }) => kind === 'each') ? ['integer :: j'] : [];
-  const form = size === 1 ? 'e' : `e(${size})`;
-  return [
-    'subroutine exact(t, e)',
-    ...indented([
-      'real(dp), intent(in) :: t',
-      `real(dp), intent(out) :: ${form}`,
-      ...each,
-      ...exact.flatMap(lineText),
-    ]),
-    'end subroutine exact',
-    '',
-    'function error_at(t) result(r)',
-    ...indented([
-      'real(dp), intent(in) :: t',
-      `real(dp) :: r, ${form}`,
-      'call exact(t, e)',
-      ...(size === 1
-        ? [`r = abs(${components[0] ?? ''} - e)`]
-        : [
-            'r = 0.0d0',
-            ...components.map((name, p) => `r = r + (${name} - e(${p + 1}))*(${name} - e(${p + 1}))`),
-            'r = sqrt(r)',
-          ]),
-    ]),
-    'end function error_at',
     '',
   ];
 }
@@ -210,7 +151,13 @@ export function fortranProgram(parts: ProgramParts): string {
   });
   const state = [...step.vectors, ...step.kept.map(({ name }) => name)];
   const routines = [
-    ...rateRoutine(parts),
+    ...rateRoutine(parts, parts.rateName, step.vectors, parts.rates),
+    ...(parts.moved === null
+      ? []
+      : [
+          "! how the rates move along v, for the Jacobian of Newton's method",
+          ...rateRoutine(parts, `${parts.rateName}_moved`, [...step.vectors, 'v'], parts.moved),
+        ]),
     ...exactRoutine(parts, components),
     'subroutine begin()',
     ...indented(components.map((name, p) => `${name} = ${signed(parts.initial[p] ?? 0)}`)),
@@ -281,7 +228,7 @@ export function fortranProgram(parts: ProgramParts): string {
     ]),
     'contains',
     '',
-    ...indented([...HELPERS.flatMap(([is, own]) => (is.test(text) ? own : [])), ...routines]),
+    ...indented([...fortranHelpers(text), ...routines]),
     'end program main',
   ];
   return `${lines.flatMap(broken).join('\n')}\n`;

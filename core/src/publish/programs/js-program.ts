@@ -14,6 +14,35 @@ function declared(numbers: readonly string[], arrays: readonly string[], width: 
   ];
 }
 
+/** Elimination with partial pivoting; the order of its operations is that of a run. */
+const SOLVE = [
+  'function solve(m, r, n) {',
+  '  for (let i = 0; i < n; i++) {',
+  '    let pivot = i;',
+  '    for (let k = i + 1; k < n; k++) if (Math.abs(m[k*n + i]) > Math.abs(m[pivot*n + i])) pivot = k;',
+  '    const head = m[pivot*n + i];',
+  '    if (!(Math.abs(head) > 0) || !Number.isFinite(head)) return false;',
+  '    if (pivot !== i) {',
+  '      for (let k = i; k < n; k++) [m[pivot*n + k], m[i*n + k]] = [m[i*n + k], m[pivot*n + k]];',
+  '      [r[pivot], r[i]] = [r[i], r[pivot]];',
+  '    }',
+  '    for (let k = i + 1; k < n; k++) {',
+  '      const factor = m[k*n + i]/head;',
+  '      if (factor === 0) continue;',
+  '      for (let l = i + 1; l < n; l++) m[k*n + l] -= factor*m[i*n + l];',
+  '      r[k] -= factor*r[i];',
+  '    }',
+  '  }',
+  '  for (let i = n - 1; i >= 0; i--) {',
+  '    let sum = r[i];',
+  '    for (let k = i + 1; k < n; k++) sum -= m[i*n + k]*r[k];',
+  '    r[i] = sum/m[i*n + i];',
+  '  }',
+  '  return true;',
+  '}',
+  '',
+];
+
 const DIALECT: Dialect = {
   head: (notes) => [
     '/*',
@@ -28,7 +57,8 @@ const DIALECT: Dialect = {
   },
   declare: declared,
   globals: declared,
-  loop: (from, below) => `for (let j = ${from}; j < ${below}; j++)`,
+  loop: (from, below, counter = 'j') => `for (let ${counter} = ${from}; ${counter} < ${below}; ${counter}++)`,
+  rounds: 'for (let round = 1; ; round++)',
   heads: {
     rate: (name, vectors, isOne) => `function ${name}(t, ${vectors.join(', ')}${isOne ? '' : ', d'})`,
     exact: (isOne) => (isOne ? 'function exact(t)' : 'function exact(t, e)'),
@@ -92,8 +122,13 @@ const DIALECT: Dialect = {
       '}',
     ];
   },
-  helpers: (text) =>
-    /\bmod\(/.test(text) ? ['function mod(x, y) { return x - y*Math.floor(x/y); }', ''] : [],
+  helpers: (text) => [
+    ...(/\bmod\(/.test(text) ? ['function mod(x, y) { return x - y*Math.floor(x/y); }', ''] : []),
+    ...(/\bfail\(/.test(text)
+      ? ['function fail(why) {', '  console.error(why);', '  process.exit(1);', '}', '']
+      : []),
+    ...(/\bsolve\(/.test(text) ? SOLVE : []),
+  ],
 };
 
 /** A program in JavaScript that does what a run does, for node. */

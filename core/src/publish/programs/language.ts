@@ -16,6 +16,8 @@ export interface Writing {
   readonly element: (vector: string, i: number) => string;
   /** The same where i is the counter of a loop from 0, plus a whole number. */
   readonly running: (vector: string, counter: string, ahead: number) => string;
+  /** Element of a vector at an index, counted from 0, that is a formula of counters. */
+  readonly at: (vector: string, index: string) => string;
   /** A counter of a loop as a double, plus a whole number. */
   readonly counted: (counter: string, ahead: number) => string;
 }
@@ -25,7 +27,22 @@ export type Line =
   /** A number set to a value. */
   | { readonly kind: 'set'; readonly to: string; readonly value: string }
   /** Every element j of a vector set to a value in j. */
-  | { readonly kind: 'each'; readonly from: number; readonly below: number; readonly body: readonly Line[] }
+  | {
+      readonly kind: 'each';
+      /** `j` where nothing is said. */
+      readonly counter?: 'column';
+      readonly from: number;
+      readonly below: number;
+      readonly body: readonly Line[];
+    }
+  /** A loop that is left from within; it counts its rounds. */
+  | { readonly kind: 'repeat'; readonly body: readonly Line[] }
+  /** Leaves the loop where all of these hold. */
+  | { readonly kind: 'leave'; readonly when: readonly Condition[] }
+  /** Ends the program with a message unless this holds. */
+  | { readonly kind: 'fail'; readonly unless: Condition; readonly message: string }
+  /** Solves matrix*x = right for so many unknowns; x replaces right. */
+  | { readonly kind: 'solve'; readonly unknowns: number }
   /** A vector set by a routine: f(t, y) or a(t, x, v). */
   | {
       readonly kind: 'routine';
@@ -33,6 +50,19 @@ export type Line =
       readonly inputs: readonly string[];
       readonly into: string;
     };
+
+/** A comparison of two written numbers. */
+export interface Condition {
+  readonly left: string;
+  readonly relation: '<=' | '>=' | '<';
+  readonly right: string;
+}
+
+/** A vector with a length of its own. */
+export interface Room {
+  readonly name: string;
+  readonly size: number;
+}
 
 /** One method as a routine that does one step. */
 export interface StepRoutine {
@@ -47,6 +77,10 @@ export interface StepRoutine {
   /** Names set on the way that are vectors, and those that are numbers. */
   readonly arrays: readonly string[];
   readonly numbers: readonly string[];
+  /** Vectors of other lengths, for Newton's method; none where it is not used. */
+  readonly rooms: readonly Room[];
+  /** Whether it solves equations by Newton's method. */
+  readonly solves: boolean;
   readonly body: readonly Line[];
   /** The new values, by vector. */
   readonly next: readonly string[];
@@ -78,6 +112,8 @@ export interface ProgramParts {
   readonly initial: readonly number[];
   /** Lines that set d from t and the vectors. */
   readonly rates: readonly Line[];
+  /** Lines that set d to how f moves at t and the vectors along others; null where nothing is solved. */
+  readonly moved: readonly Line[] | null;
   readonly rateName: 'f' | 'a';
   /** Lines that set e from t; null where no exact solution is known. */
   readonly exact: readonly Line[] | null;

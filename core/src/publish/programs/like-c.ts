@@ -1,4 +1,4 @@
-import type { Line, ProgramParts, StepRoutine } from './language.ts';
+import type { Condition, Line, ProgramParts, StepRoutine } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
 
 /** What C and JavaScript say differently. */
@@ -15,7 +15,9 @@ interface Dialect {
     arrays: readonly string[],
     width: number,
   ) => readonly string[];
-  readonly loop: (from: number, below: number) => string;
+  readonly loop: (from: number, below: number, counter?: 'j' | 'column') => string;
+  /** The head of a loop that counts its rounds. */
+  readonly rounds: string;
   readonly heads: {
     readonly rate: (name: string, vectors: readonly string[], isOne: boolean) => string;
     readonly exact: (isOne: boolean) => string;
@@ -38,6 +40,10 @@ function routine(head: string, lines: readonly string[]): readonly string[] {
   return [`${head} {`, ...indented(lines), '}'];
 }
 
+function holds({ left, relation, right }: Condition): string {
+  return `${left} ${relation} ${right}`;
+}
+
 function lineText(dialect: Dialect, line: Line): readonly string[] {
   switch (line.kind) {
     case 'set':
@@ -47,9 +53,23 @@ function lineText(dialect: Dialect, line: Line): readonly string[] {
     case 'each': {
       const body = line.body.flatMap((inner) => lineText(dialect, inner));
       const [only] = body;
-      const head = dialect.loop(line.from, line.below);
+      const head = dialect.loop(line.from, line.below, line.counter);
       return body.length === 1 ? [`${head} ${only ?? ''}`] : [`${head} {`, ...indented(body), '}'];
     }
+    case 'repeat':
+      return [
+        `${dialect.rounds} {`,
+        ...indented(line.body.flatMap((inner) => lineText(dialect, inner))),
+        '}',
+      ];
+    case 'leave':
+      return [`if (${line.when.map(holds).join(' && ')}) break;`];
+    case 'fail':
+      return [`if (!(${holds(line.unless)})) fail(${JSON.stringify(line.message)});`];
+    case 'solve':
+      return [
+        `if (!solve(matrix, right, ${line.unknowns})) fail("Newton's method meets singular equations");`,
+      ];
   }
 }
 
@@ -62,6 +82,7 @@ function stepLines(dialect: Dialect, parts: ProgramParts, step: StepRoutine): re
   const { arrays, numbers, vectors, kept, next } = step;
   return routine(dialect.heads.step(step.name), [
     ...dialect.declare(numbers, arrays, parts.width),
+    ...step.rooms.flatMap(({ name, size: length }) => dialect.declare([], [name], length)),
     ...(step.usesTime || step.body.some(({ kind }) => kind === 'routine') ? [dialect.time] : []),
     ...step.body.flatMap((line) => lineText(dialect, line)),
     ...kept.map(({ name, from }) => copied(dialect, parts, name, from)),
@@ -86,7 +107,7 @@ function keepLines(dialect: Dialect, parts: ProgramParts): readonly string[] {
 
 /** A whole program in a language with the braces of C. */
 export function likeC(dialect: Dialect, parts: ProgramParts, call: string, library: string): string {
-  const { step, starter, width, size, rates, exact, rateName, parameters } = parts;
+  const { step, starter, width, size, rates, moved, exact, rateName, parameters } = parts;
   const isOne = width === 1;
   const components = placesByComponent(parts).map(({ vector, index }) => {
     const name = step.vectors[vector] ?? '';
@@ -96,17 +117,26 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
   const keptNames = step.kept.map(({ name }) => name);
   const state = [...stateNames, ...keptNames];
   const initial = components.map((name, p) => `${name} = ${dialect.signed(parts.initial[p] ?? 0)};`);
-  const body = [...rates.flatMap((line) => lineText(dialect, line)), ...(isOne ? ['return d;'] : [])];
+  const rateRoutine = (name: string, vectors: readonly string[], lines: readonly Line[]): readonly string[] =>
+    routine(dialect.heads.rate(name, vectors, isOne), [
+      ...(isOne ? dialect.declare(['d'], [], 1) : []),
+      ...lines.flatMap((line) => lineText(dialect, line)),
+      ...(isOne ? ['return d;'] : []),
+    ]);
   const exactBody = exact?.flatMap((line) => lineText(dialect, line)) ?? [];
   const all = [
     dialect.constant('start', dialect.signed(parts.start), dialect.signed(parts.start)),
     ...parameters.map(({ name, value, written }) => dialect.constant(name, dialect.signed(value), written)),
     '',
-    ...routine(dialect.heads.rate(rateName, stateNames, isOne), [
-      ...(isOne ? dialect.declare(['d'], [], 1) : []),
-      ...body,
-    ]),
+    ...rateRoutine(rateName, stateNames, rates),
     '',
+    ...(moved === null
+      ? []
+      : [
+          "/* how the rates move along v, for the Jacobian of Newton's method */",
+          ...rateRoutine(`${rateName}_moved`, [...stateNames, 'v'], moved),
+          '',
+        ]),
     ...(exact === null
       ? []
       : [

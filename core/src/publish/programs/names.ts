@@ -9,7 +9,7 @@ const TAKEN = new Set(
   sin cos tan asin acos atan atan2 sinh cosh tanh exp ln log log10 log2 sqrt cbrt abs sign floor min max mod pow
   t h n f a y x v d e j i size width start stop steps initial exact step first run rows table math sys args error order argv argc
   last ratio file state text line quotient length status begin keep advance digits dp last_h last_error error_at first_step values r w
-  sign_of whole_below remainder log_2 cube_root merge result pure print write read call do then kind fabs fmin fmax`.split(
+  sign_of whole_below remainder log_2 cube_root merge result pure column matrix right before reach moved scale round fail solve f_moved ok print write read call do then kind fabs fmin fmax`.split(
     /\s+/,
   ),
 );

@@ -28,7 +28,7 @@ const MOST_COMPONENTS = 1000;
 /**
  * The parts of a program for one language.
  *
- * @throws Refusal for what no program is made of: implicit formulas, derivatives of f, starters that reach back
+ * @throws Refusal for what no program is made of: larger implicit systems and derivatives, starters that reach back
  *   themselves, problems of another form, a last step that is shortened
  */
 export function programParts(request: ProgramRequest, writing: Writing): ProgramParts {
@@ -69,11 +69,8 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
     parameters: new Map(parameters.map(({ own, name }) => [own, name])),
   };
   const taken = parameters.map(({ name }) => name);
-  const rates = blockLines(
-    context,
-    layout.rated.map(({ block, offset }) => ({ block, offset, formula: block.rate })),
-    'd',
-  );
+  const rated = layout.rated.map(({ block, offset }) => ({ block, offset, formula: block.rate }));
+  const rates = blockLines(context, rated, 'd');
   const exact = hasExact(problem)
     ? blockLines(
         { ...context, isOne: problem.size === 1 },
@@ -84,8 +81,9 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
       )
     : null;
   const routine = (name: string, of: { readonly title: string; readonly method: Method }): StepRoutine =>
-    stepRoutine(of.title, of.method, writing, isOne, layout.width, name, taken, used);
+    stepRoutine(of.title, of.method, context, layout.width, name, taken);
   const step = routine('step', { title: methodTitle, method });
+  const starterStep = starter === null || method.depth === 0 ? null : routine('first_step', starter);
   return {
     title,
     independent: problem.independent,
@@ -100,10 +98,11 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
     parameters: parameters.map(({ name, value, written }) => ({ name, value, written })),
     initial: problem.initial,
     rates,
+    moved: step.solves || starterStep?.solves === true ? blockLines(context, rated, 'd', true) : null,
     rateName: isOneVector ? 'f' : 'a',
     exact,
     step,
-    starter: starter === null || method.depth === 0 ? null : routine('first_step', starter),
+    starter: starterStep,
     depth: method.depth,
     functions: [...functions],
   };

@@ -1,4 +1,4 @@
-import type { Line, ProgramParts, StepRoutine } from './language.ts';
+import type { Condition, Line, ProgramParts, StepRoutine } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
 import { signedBy } from './signed.ts';
 import { WRITINGS } from './writings.ts';
@@ -13,6 +13,10 @@ function routine(head: string, lines: readonly string[]): readonly string[] {
   return [`def ${head}:`, ...indented(lines.length === 0 ? ['pass'] : lines), '', ''];
 }
 
+function holds({ left, relation, right }: Condition): string {
+  return `${left} ${relation} ${right}`;
+}
+
 function lineText(line: Line): readonly string[] {
   switch (line.kind) {
     case 'set':
@@ -20,7 +24,21 @@ function lineText(line: Line): readonly string[] {
     case 'routine':
       return [`${line.name}(${[...line.inputs, line.into].join(', ')})`];
     case 'each':
-      return [`for j in range(${line.from}, ${line.below}):`, ...indented(line.body.flatMap(lineText))];
+      return [
+        `for ${line.counter ?? 'j'} in range(${line.from}, ${line.below}):`,
+        ...indented(line.body.flatMap(lineText)),
+      ];
+    case 'repeat':
+      return ['round = 0', 'while True:', ...indented(['round += 1', ...line.body.flatMap(lineText)])];
+    case 'leave':
+      return [`if ${line.when.map(holds).join(' and ')}:`, '    break'];
+    case 'fail':
+      return [`if not ${holds(line.unless)}:`, `    sys.exit(${JSON.stringify(line.message)})`];
+    case 'solve':
+      return [
+        `if not solve(matrix, right, ${line.unknowns}):`,
+        `    sys.exit("Newton's method meets singular equations")`,
+      ];
   }
 }
 
@@ -34,6 +52,7 @@ function stepLines(parts: ProgramParts, step: StepRoutine): readonly string[] {
   return routine(`${step.name}(n, h)`, [
     ...(isOne ? [`global ${state.join(', ')}`] : []),
     ...step.arrays.map((name) => `${name} = [0.0]*${parts.width}`),
+    ...step.rooms.map(({ name, size }) => `${name} = [0.0]*${size}`),
     't = start + float(n)*h',
     ...step.body.flatMap(lineText),
     ...step.kept.map(({ name, from }) => copied(name, from, isOne)),
@@ -55,16 +74,49 @@ function keepLines({ step, width, rateName }: ProgramParts): readonly string[] {
   ]);
 }
 
+/** Elimination with partial pivoting; the order of its operations is that of a run. */
+const SOLVE = [
+  'def solve(m, r, n):',
+  '    for i in range(n):',
+  '        pivot = i',
+  '        for k in range(i + 1, n):',
+  '            if abs(m[k*n + i]) > abs(m[pivot*n + i]):',
+  '                pivot = k',
+  '        head = m[pivot*n + i]',
+  '        if not (0.0 < abs(head) < math.inf):',
+  '            return False',
+  '        if pivot != i:',
+  '            for k in range(i, n):',
+  '                m[pivot*n + k], m[i*n + k] = m[i*n + k], m[pivot*n + k]',
+  '            r[pivot], r[i] = r[i], r[pivot]',
+  '        for k in range(i + 1, n):',
+  '            factor = m[k*n + i]/head',
+  '            if factor == 0.0:',
+  '                continue',
+  '            for q in range(i + 1, n):',
+  '                m[k*n + q] -= factor*m[i*n + q]',
+  '            r[k] -= factor*r[i]',
+  '    for i in range(n - 1, -1, -1):',
+  '        sum = r[i]',
+  '        for k in range(i + 1, n):',
+  '            sum -= m[i*n + k]*r[k]',
+  '        r[i] = sum/m[i*n + i]',
+  '    return True',
+  '',
+  '',
+];
+
 const HELPERS: readonly (readonly [RegExp, readonly string[]])[] = [
   [/(?<!\.)\bsign\(/, ['def sign(x):', '    return 1.0 if x > 0.0 else -1.0 if x < 0.0 else x', '', '']],
   [/(?<!\.)\bfloor\(|\bmod\(/, ['def floor(x):', '    return float(math.floor(x))', '', '']],
+  [/\bsolve\(/, SOLVE],
   [/\bmod\(/, ['def mod(x, y):', '    return x - y*floor(x/y)', '', '']],
   [/\bcbrt\(/, ['def cbrt(x):', '    return math.copysign(abs(x)**(1.0/3.0), x)', '', '']],
 ];
 
 /** A program in Python 3 that does what a run does. */
 export function pythonProgram(parts: ProgramParts): string {
-  const { step, starter, width, size, rates, exact, rateName, parameters, steps, h, end } = parts;
+  const { step, starter, width, size, rates, moved, exact, rateName, parameters, steps, h, end } = parts;
   const isOne = width === 1;
   const components = placesByComponent(parts).map(({ vector, index }) => {
     const name = step.vectors[vector] ?? '';
@@ -85,6 +137,13 @@ export function pythonProgram(parts: ProgramParts): string {
       ...rates.flatMap(lineText),
       ...(isOne ? ['return d'] : []),
     ]),
+    ...(moved === null
+      ? []
+      : routine(`${rateName}_moved(t, ${step.vectors.join(', ')}, v${isOne ? '' : ', d'})`, [
+          "# how the rates move along v, for the Jacobian of Newton's method",
+          ...moved.flatMap(lineText),
+          ...(isOne ? ['return d'] : []),
+        ])),
     ...(exact === null
       ? []
       : routine(size === 1 ? 'exact(t)' : 'exact(t, e)', [

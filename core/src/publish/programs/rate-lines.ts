@@ -1,6 +1,6 @@
 import { interiorOf } from '../../compile/loops/family-reach.ts';
 import { type Layout } from '../../compile/program/layout.ts';
-import { type RateLeaf, RateTrees } from '../../compile/program/rate-tree.ts';
+import { type RateLeaf, rateTangent, type RateTree, RateTrees } from '../../compile/program/rate-tree.ts';
 import { type Expression, type Bound, type Tree } from '../../formula/expression.ts';
 import { CONSTANTS } from '../../formula/functions.ts';
 import type { Block, Problem } from '../../problem/problem.ts';
@@ -65,6 +65,9 @@ function bound(context: RateContext, node: Expression, block: Block | null, elem
   return treeText(context, tree, null);
 }
 
+/** The vector along which a rate moves, where its tangents are written. */
+const ALONG = 'v';
+
 function treeText(context: RateContext, tree: Tree<Bound<RateLeaf>>, counter: string | null): string {
   const { writing, layout, vectors } = context;
   return writeFormula(
@@ -84,32 +87,49 @@ function treeText(context: RateContext, tree: Tree<Bound<RateLeaf>>, counter: st
           const { vector, index } = layout.of[to.block.offset] ?? { vector: 0, index: 0 };
           return writing.running(vectors[vector] ?? '', counter ?? 'j', index + to.ahead);
         }
-        case 'tangent':
-          return 'nan';
+        case 'tangent': {
+          const { of } = to;
+          if (of.kind === 'component')
+            return context.isOne ? ALONG : writing.element(ALONG, layout.of[of.place]?.index ?? 0);
+          const index = layout.of[of.block.offset]?.index ?? 0;
+          return writing.running(ALONG, counter ?? 'j', index + of.ahead);
+        }
       }
     },
     context.used,
   );
 }
 
-/** Lines that set `into` to one formula of every block: its elements in a loop, those at the edges one by one. */
+/**
+ * Lines that set `into` to one formula of every block: its elements in a loop, those at the edges one by one.
+ *
+ * @param isMoved to how the formulas move along the vector v instead
+ */
 export function blockLines(
   context: RateContext,
   blocks: readonly { readonly block: Block; readonly offset: number; readonly formula: Expression }[],
   into: string,
+  isMoved = false,
 ): readonly Line[] {
   const { problem, writing, isOne } = context;
+  const changed = (tree: RateTree): RateTree => (isMoved ? rateTangent(tree) : tree);
   const trees = new RateTrees(problem);
   return blocks.flatMap(({ block, offset, formula }): Line[] => {
     if (block.unknown.range === null)
       return [
-        { kind: 'set', to: isOne ? into : writing.element(into, offset), value: named(context, formula) },
+        {
+          kind: 'set',
+          to: isOne ? into : writing.element(into, offset),
+          value: isMoved
+            ? treeText(context, changed(trees.at(formula, block, 0)), null)
+            : named(context, formula),
+        },
       ];
     const { from, to } = interiorOf({ ...block, rate: formula }, trees);
     const edge = (k: number): Line => ({
       kind: 'set',
       to: writing.element(into, offset + k),
-      value: treeText(context, trees.at(formula, block, k), null),
+      value: treeText(context, changed(trees.at(formula, block, k)), null),
     });
     const inner: Line = {
       kind: 'each',
@@ -119,7 +139,7 @@ export function blockLines(
         {
           kind: 'set',
           to: writing.running(into, 'j', offset),
-          value: treeText(context, trees.running(formula, block), 'j'),
+          value: treeText(context, changed(trees.running(formula, block)), 'j'),
         },
       ],
     };

@@ -13,6 +13,7 @@ function decimal(value: number): string {
 }
 
 const LIKE_C = {
+  at: (vector: string, index: string): string => `${vector}[${index}]`,
   element: (vector: string, i: number): string => `${vector}[${i}]`,
   running: (vector: string, counter: string, ahead: number): string =>
     `${vector}[${shifted(counter, ahead)}]`,
@@ -97,6 +98,7 @@ const FORTRAN: Writing = {
   call: (name, inputs) => `${FORTRAN_NAMES[name] ?? name}(${inputs.join(', ')})`,
   choice: (left, relation, right, yes, no) =>
     `merge(${yes}, ${no}, ${left} ${FORTRAN_RELATION[relation]} ${right})`,
+  at: (vector, index) => `${vector}(${index} + 1)`,
   element: (vector, i) => `${vector}(${i + 1})`,
   running: (vector, counter, ahead) => `${vector}(${shifted(counter, ahead + 1)})`,
   counted: (counter, ahead) => `real(${shifted(counter, ahead)}, dp)`,

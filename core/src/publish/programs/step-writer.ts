@@ -1,0 +1,269 @@
+import type { Instruction, Program, SolveInstruction } from '../../compile/program/program.ts';
+import { type Register, type StepLeaf, stepTangent, type StepTree } from '../../compile/program/step-tree.ts';
+import { Refusal } from '../../text/refusal.ts';
+import { derivativeLines, partialLines } from './derivative-lines.ts';
+import type { Line, Room } from './language.ts';
+import { Names } from './names.ts';
+import { NEWTON_NUMBERS, newtonLines, type Unknown } from './newton-lines.ts';
+import type { RateContext } from './rate-lines.ts';
+import { registerReads } from './register-reads.ts';
+import { writeFormula } from './write-formula.ts';
+
+/** A text that can stand anywhere in a formula. */
+const ATOM = /^\w+$/;
+/** Most unknowns of one solve. */
+const MOST_UNKNOWNS = 24;
+
+/** The name of a value that is kept. */
+export function keptName(of: string, back: number): string {
+  return `${of}_${back}`;
+}
+
+/** Writes the instructions of a step as lines. */
+export class StepWriter {
+  readonly arrays: string[] = [];
+  readonly numbers: string[] = [];
+  readonly rooms: Room[] = [];
+  readonly vectors: readonly string[];
+  usesTime = false;
+  solves = false;
+  readonly #context: RateContext;
+  readonly #program: Program;
+  readonly #width: number;
+  readonly #names: Names;
+  readonly #rate: string;
+  readonly #called = new Map<Register, string>();
+  readonly #counts: ReadonlyMap<Register, number>;
+  readonly #scalars = new Set<Register>();
+  /** Formulas of one use that stand where they are used. */
+  readonly #inlined = new Map<Register, string>();
+  readonly #stages: ReadonlyMap<Register, string>;
+  /** Names of how registers move, where something is solved for. */
+  #tangents = new Map<Register, string>();
+
+  constructor(context: RateContext, program: Program, width: number, taken: readonly string[]) {
+    this.#context = context;
+    this.#program = program;
+    this.#width = width;
+    this.#names = new Names(taken);
+    this.#rate = program.form === 'first order' ? 'f' : 'a';
+    this.vectors = program.form === 'first order' ? ['y'] : ['x', 'v'];
+    this.#counts = registerReads(program);
+    this.#stages = new Map(program.stages.map((stage) => [stage.register, stage.name]));
+    program.present.forEach((register, i) => this.#called.set(register, this.vectors[i]!));
+    for (const { of, back, register } of program.kept) this.#called.set(register, keptName(of, back));
+    if (program.presentRate !== null) this.#called.set(program.presentRate, keptName('f', 0));
+  }
+
+  /** All lines of the step. */
+  body(): readonly Line[] {
+    return this.#program.instructions.flatMap((instruction) => this.#lines(instruction));
+  }
+
+  /** What stands for a register after the step. */
+  text(register: Register): string {
+    return this.#inlined.get(register) ?? this.#nameOf(register, false);
+  }
+
+  #nameOf(register: Register, isScalar: boolean, otherwise = 'at'): string {
+    const known = this.#called.get(register);
+    if (known !== undefined) return known;
+    const place = this.#program.next.indexOf(register);
+    const wanted =
+      this.#stages.get(register) ?? (place >= 0 ? `${this.vectors[place] ?? ''}_new` : otherwise);
+    const made = this.#names.make(wanted);
+    this.#called.set(register, made);
+    this.#declare(made, isScalar);
+    if (isScalar) this.#scalars.add(register);
+    return made;
+  }
+
+  #declare(name: string, isScalar: boolean): void {
+    (isScalar || this.#context.isOne ? this.numbers : this.arrays).push(name);
+  }
+
+  #leaf(to: StepLeaf): string {
+    const { writing, isOne } = this.#context;
+    switch (to.kind) {
+      case 'time':
+        this.usesTime = true;
+        return to.offset === 0 ? 't' : `(start + ${writing.counted('n', to.offset)}*h)`;
+      case 'step':
+        return 'h';
+      case 'constant':
+        return to.value < 0 ? `(-${writing.number(-to.value)})` : writing.number(to.value);
+      case 'register': {
+        const inner = this.#inlined.get(to.register);
+        if (inner !== undefined) return inner;
+        const own = this.#nameOf(to.register, false);
+        return isOne || this.#scalars.has(to.register) ? own : writing.running(own, 'j', 0);
+      }
+      case 'tangent': {
+        const own = this.#tangents.get(to.register) ?? '';
+        return isOne ? own : writing.running(own, 'j', 0);
+      }
+    }
+  }
+
+  #formula(tree: StepTree): string {
+    const { writing, used } = this.#context;
+    return writeFormula(tree, writing, ({ to }) => this.#leaf(to), used);
+  }
+
+  /** A number or every element of a vector set to a formula. */
+  #set(to: string, value: string, isScalar: boolean): Line {
+    if (isScalar || this.#context.isOne) return { kind: 'set', to, value };
+    const element = this.#context.writing.running(to, 'j', 0);
+    return { kind: 'each', from: 0, below: this.#width, body: [{ kind: 'set', to: element, value }] };
+  }
+
+  /** A rate, or how it moves, set by its routine. */
+  #call(name: string, inputs: readonly string[], into: string): Line {
+    return this.#context.isOne
+      ? { kind: 'set', to: into, value: `${name}(${inputs.join(', ')})` }
+      : { kind: 'routine', name, inputs, into };
+  }
+
+  #lines(instruction: Instruction): readonly Line[] {
+    switch (instruction.kind) {
+      case 'combine':
+      case 'typed': {
+        const { into, value } = instruction;
+        const isScalar = instruction.kind === 'combine' && instruction.shape === 'scalar';
+        const text = this.#formula(value);
+        const isUsedOnce = this.#counts.get(into) === 1 && !this.#program.next.includes(into);
+        if (this.#context.isOne && !this.#stages.has(into) && isUsedOnce) {
+          this.#inlined.set(into, text);
+          return [];
+        }
+        return [this.#set(this.#nameOf(into, isScalar), text, isScalar)];
+      }
+      case 'rate': {
+        const { into, time, at } = instruction;
+        const to = this.#nameOf(into, false, 'slope');
+        if (into === this.#program.presentRate) this.#declare(to, false);
+        return [
+          this.#call(this.#rate, [this.#formula(time), ...at.map((register) => this.text(register))], to),
+        ];
+      }
+      case 'derivative':
+      case 'partial':
+        return this.#derivative(instruction);
+      case 'solve':
+        return this.#solve(instruction);
+    }
+  }
+
+  /** A derivative of f that is written out. */
+  #derivative(instruction: Instruction & { readonly kind: 'derivative' | 'partial' }): readonly Line[] {
+    const { at, into, time } = instruction;
+    const { isOne, writing } = this.#context;
+    const [from, to, when] = [
+      this.#nameOf(at, false),
+      this.#nameOf(into, false, 'slope'),
+      this.#formula(time),
+    ];
+    const elements = (vector: string): readonly string[] =>
+      Array.from({ length: this.#width }, (_, j) => (isOne ? vector : writing.element(vector, j)));
+    const goal = elements(to);
+    const where = {
+      time: ATOM.test(when) ? when : `(${when})`,
+      present: elements(from),
+      into: (j: number): string => goal[j] ?? to,
+    };
+    const { lines, numbers } =
+      instruction.kind === 'derivative'
+        ? derivativeLines(this.#context, { ...where, order: instruction.order }, this.#names)
+        : partialLines(
+            this.#context,
+            instruction,
+            where,
+            instruction.along === null ? [] : elements(this.#nameOf(instruction.along, false)),
+            this.#names,
+          );
+    this.numbers.push(...numbers);
+    return lines;
+  }
+
+  #solve({ unknowns, values, results, guess, line }: SolveInstruction): readonly Line[] {
+    const { writing, isOne } = this.#context;
+    const count = unknowns.length * this.#width;
+    if (this.#program.form !== 'first order')
+      throw new Refusal('form', 'a program has no implicit formulas in x and v');
+    if (count > MOST_UNKNOWNS)
+      throw new Refusal(
+        'size',
+        `a program solves for up to ${MOST_UNKNOWNS} numbers, and this one would for ${count}`,
+      );
+    if (this.solves && (count === 1) !== (this.rooms.length === 0))
+      throw new Refusal('form', 'a program does not solve for one number and for several in one step');
+    this.solves = true;
+    const named = unknowns.map((register) => this.#nameOf(register, false));
+    results.forEach((register) => this.#nameOf(register, false, 'goal'));
+    const residual = values.flatMap((inner) => this.#lines(inner));
+    this.#tangents = new Map(unknowns.map((register, i) => [register, this.#tangentName(named[i] ?? '')]));
+    const directions = [...this.#tangents.values()];
+    const moving = values.flatMap((inner) => this.#moving(inner));
+    const made = unknowns.map((_, u): Unknown => ({
+      name: named[u] ?? '',
+      result: this.text(results[u] ?? -1),
+      direction: directions[u] ?? '',
+      moved: this.#tangents.get(results[u] ?? -1) ?? null,
+    }));
+    for (const name of NEWTON_NUMBERS) if (!this.numbers.includes(name)) this.numbers.push(name);
+    this.#makeRoom(count);
+    const [present = ''] = this.vectors;
+    const sizes = Array.from({ length: this.#width }, (_, j) =>
+      writing.call('abs', [isOne ? present : writing.element(present, j)]),
+    );
+    const largest = sizes.slice(1).reduce((a, b) => writing.call('max', [a, b]), sizes[0] ?? '');
+    return newtonLines({
+      writing,
+      width: this.#width,
+      unknowns: made,
+      guess: guess === 'present' ? present : null,
+      residual,
+      moving,
+      scale: guess === 'present' ? largest : `${largest}/h`,
+      title: line.replace(/[^\w[\]+]/g, ''),
+    });
+  }
+
+  /** Room for the matrix and the right side of so many unknowns; one needs a number alone. */
+  #makeRoom(count: number): void {
+    if (count === 1) {
+      if (!this.numbers.includes('right')) this.numbers.push('right');
+      return;
+    }
+    const known = this.rooms.find(({ name }) => name === 'right')?.size ?? 0;
+    if (count <= known) return;
+    this.rooms.splice(0, 2, { name: 'matrix', size: count * count }, { name: 'right', size: count });
+  }
+
+  #tangentName(name: string): string {
+    const made = this.#names.make(`d_${name}`);
+    this.#declare(made, false);
+    return made;
+  }
+
+  /** How an instruction moves, where anything in it does. */
+  #moving(instruction: Instruction): readonly Line[] {
+    const moves = (register: Register): boolean => this.#tangents.has(register);
+    if (instruction.kind === 'combine') {
+      const { into, value } = instruction;
+      const tangent = stepTangent(value, moves);
+      if (tangent.kind === 'number' && tangent.value === 0) return [];
+      const text = this.#formula(tangent);
+      const to = this.#tangentName(this.#called.get(into) ?? 'at');
+      this.#tangents.set(into, to);
+      return [this.#set(to, text, false)];
+    }
+    if (instruction.kind !== 'rate' || !instruction.at.some(moves)) return [];
+    const { into, time, at } = instruction;
+    const along = at.map((register) => this.#tangents.get(register) ?? '');
+    const to = this.#tangentName(this.#called.get(into) ?? 'at');
+    this.#tangents.set(into, to);
+    const inputs = [this.#formula(time), ...at.map((register) => this.text(register)), ...along];
+    return [this.#call(`${this.#rate}_moved`, inputs, to)];
+  }
+}

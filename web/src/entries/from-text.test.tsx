@@ -1,0 +1,30 @@
+/** @jest-environment jsdom */
+import type { StudyDocument } from '@schritt/core/document';
+import { fireEvent, render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { FromText } from './from-text.tsx';
+
+// the browser of the tests does not lay anything out
+Object.assign(globalThis, {
+  ResizeObserver: class {
+    observe(): void {}
+    unobserve(): void {}
+    disconnect(): void {}
+  },
+});
+
+test('a study is made of a text that is a problem, and of no other', async () => {
+  const made: StudyDocument[] = [];
+  render(<FromText onStudy={(document) => made.push(document)} />);
+  await userEvent.click(screen.getByRole('button', { name: 'From a text' }));
+  const text = screen.getByRole('textbox', { name: 'Text of the problem' });
+  const make = (): HTMLElement => screen.getByRole('button', { name: 'Make the study' });
+  expect(make()).toHaveProperty('disabled', true);
+  fireEvent.change(text, { target: { value: "y' = -y" } });
+  expect(screen.getByRole('status').textContent).toMatch(/line \d+, column \d+: /);
+  expect(make()).toHaveProperty('disabled', true);
+  fireEvent.change(text, { target: { value: "# Ice\ny' = -y\ny(0) = 1\n0 <= t <= 1" } });
+  expect(screen.getByRole('status').textContent).toBe('“Ice”, with Euler, Heun, RK4 to begin with');
+  await userEvent.click(make());
+  expect(made.map(({ title }) => title)).toEqual(['Ice']);
+});

@@ -1,0 +1,102 @@
+/** @jest-environment jsdom */
+import { fireEvent, render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { type ReactNode, useState } from 'react';
+import { type Choice, FIRST, type HandoutChoices } from './choice.ts';
+import { HandoutOptions } from './handout-options.tsx';
+import { Options } from './options.tsx';
+import { TakenPreview } from './taken-preview.tsx';
+
+// the browser of the tests does not lay anything out
+Object.assign(globalThis, {
+  ResizeObserver: class {
+    observe(): void {}
+    unobserve(): void {}
+    disconnect(): void {}
+  },
+});
+
+let handout: HandoutChoices;
+let choice: Choice;
+
+function Handout({ first = FIRST.handout }: { readonly first?: HandoutChoices }): ReactNode {
+  const [now, setNow] = useState(first);
+  const change = (part: Partial<HandoutChoices>): void => {
+    handout = { ...now, ...part };
+    setNow(handout);
+  };
+  return <HandoutOptions handout={now} change={change} />;
+}
+
+function Chosen({ first }: { readonly first: Choice }): ReactNode {
+  const [now, setNow] = useState(first);
+  const change = (part: Partial<Choice>): void => {
+    choice = { ...now, ...part };
+    setNow(choice);
+  };
+  return <Options choice={now} change={change} />;
+}
+
+test('a handout takes its task, its blanks, its variants and what it is', async () => {
+  render(<Handout />);
+  expect(screen.queryByLabelText('sheets')).toBeNull();
+  fireEvent.change(screen.getByLabelText('Task, in your own words'), { target: { value: 'By hand.' } });
+  fireEvent.change(screen.getByLabelText('Blanks'), { target: { value: 'columns k1' } });
+  fireEvent.change(screen.getByLabelText('Numbers that differ from sheet to sheet'), {
+    target: { value: 'k in 1..3' },
+  });
+  fireEvent.change(screen.getByLabelText('sheets'), { target: { value: '12' } });
+  await userEvent.click(screen.getByLabelText('leave out the numbers of the formula'));
+  await userEvent.click(screen.getByText('Solution'));
+  await userEvent.click(screen.getByText('Letter'));
+  await userEvent.click(screen.getByText('Errors and orders'));
+  expect(handout).toEqual({
+    ...FIRST.handout,
+    task: 'By hand.',
+    blanks: 'columns k1',
+    variants: 'k in 1..3',
+    sheets: 12,
+    coefficients: true,
+    solved: true,
+    paper: 'Letter',
+    of: 'rungs',
+  });
+});
+
+test('a spreadsheet has neither paper nor room for a picture', () => {
+  render(<Handout first={{ ...FIRST.handout, as: 'xlsx' }} />);
+  expect(screen.queryByText('Letter')).toBeNull();
+  expect(screen.queryByLabelText('room for the picture')).toBeNull();
+});
+
+test('each kind offers what it can be told, and nothing else', async () => {
+  const { rerender } = render(<Chosen key="csv" first={FIRST} />);
+  await userEvent.click(screen.getByLabelText('byte order mark'));
+  expect(choice.mark).toBe(true);
+  rerender(<Chosen key="tex" first={{ ...FIRST, table: 'tex' }} />);
+  expect(screen.queryByLabelText('byte order mark')).toBeNull();
+  await userEvent.click(screen.getByLabelText('to be put into a document'));
+  expect(choice.part).toBe(true);
+  rerender(<Chosen key="picture" first={{ ...FIRST, what: 'picture', pictureAs: 'png' }} />);
+  await userEvent.click(screen.getByText('Black and white'));
+  await userEvent.click(screen.getByText('Column'));
+  fireEvent.change(screen.getByLabelText('times as large'), { target: { value: '4' } });
+  expect(choice).toMatchObject({ ink: 'black', size: 'column', scale: 4 });
+  rerender(<Chosen key="formulas" first={{ ...FIRST, what: 'formulas' }} />);
+  await userEvent.click(screen.getByLabelText('the chosen step worked out'));
+  expect(choice.worked).toBe(false);
+});
+
+test('a page is shown in a frame in which nothing runs; why there is none is told', () => {
+  const page: Choice = { ...FIRST, what: 'handout' };
+  const { rerender } = render(
+    <TakenPreview choice={page} taken={{ text: '<p>sheet</p>', bytes: null, why: null }} />,
+  );
+  const frame = screen.getByTitle('Preview');
+  expect(frame.getAttribute('sandbox')).toBe('allow-same-origin allow-modals');
+  expect(frame.getAttribute('srcdoc')).toBe('<p>sheet</p>');
+  rerender(<TakenPreview choice={FIRST} taken={{ text: null, bytes: null, why: 'it is too long' }} />);
+  expect(screen.getByRole('status').textContent).toBe('it is too long');
+  rerender(<TakenPreview choice={FIRST} taken={{ text: 'a\nb', bytes: null, why: null }} />);
+  expect(screen.getByLabelText('Preview').textContent).toBe('a\nb');
+});
