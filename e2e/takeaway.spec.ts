@@ -44,11 +44,9 @@ test('what cannot be taken away says why', async ({ page }) => {
   await openStudy(page, 'Soil temperature in layers');
   await page.getByRole('button', { name: 'Take away' }).click();
   await page.getByRole('combobox', { name: 'What to take away' }).click();
-  await page.locator('.ant-select-item-option', { hasText: 'Program of a run' }).click();
-  await page.getByRole('combobox', { name: 'Method of the run' }).click();
-  await page.locator('.ant-select-item-option', { hasText: 'Backward Euler' }).click();
+  await page.locator('.ant-select-item-option', { hasText: 'Sheet that calculates' }).click();
   await expect(page.getByRole('dialog').getByRole('status')).toContainText(
-    'a program solves for up to 24 numbers',
+    'a sheet is made for up to 8 components, and this problem has 200',
   );
   await expect(page.getByRole('button', { name: 'Save as a file' })).toBeDisabled();
 });

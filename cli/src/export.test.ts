@@ -67,6 +67,8 @@ test('rows are written some at a time, the chosen columns alone, to a file as we
     format: 'csv',
   });
   expect(lines.at(-1)!.split(',')).toEqual(whole.trimEnd().split('\r\n').at(-1)!.split(',').slice(0, 3));
+  const some = (await partsOf({ ...options, every: '3000' })).join('').trimEnd().split('\r\n');
+  expect(some.slice(1)).toEqual([0, 3000, 6000, 9000, 12000].map((n) => lines[n + 1]));
   const out = join(mkdtempSync(join(tmpdir(), 'schritt-')), 'rows.csv');
   expect(await exported({ ...options, out, bom: true })).toBe('');
   expect(readFileSync(out, 'utf8')).toBe(`\ufeff${parts.join('')}`);
@@ -102,6 +104,7 @@ test.each<[ExportOptions, string]>([
   ],
   [{ what: 'rungs', as: 'c' }, 'rungs can be written as csv, md, tex, html, txt, not as c'],
   [{ what: 'rows', as: 'csv', method: 'Euler' }, 'give either h'],
+  [{ what: 'rows', method: 'Euler', steps: '3', columns: 's,q' }, 'there is no column q; there are s, f'],
   [{ what: 'rows', as: 'md', method: 'Euler', steps: '300000' }, 'writes CSV of any length'],
   [{ what: 'rows', as: 'md', method: 'Euler', steps: '3', digits: '18' }, 'from 1 to 17'],
   [{ what: 'picture', as: 'png', scale: '5' }, 'scale takes a whole number from 1 to 4'],

@@ -97,6 +97,7 @@ program
   .option('--h <size>', 'step size: a number or an expression such as pi/8')
   .option('--steps <count>', 'number of steps instead of a step size')
   .option('--columns <names>', 'columns of rows by their names, with commas between them')
+  .option('--every <count>', 'every how manieth grid point has a row')
   .option('--digits <count>', 'significant digits, instead of whole doubles')
   .option('--bom', 'a byte order mark before CSV')
   .option('--part', 'LaTeX or HTML to be put into a document')

@@ -22,6 +22,7 @@ export {
   type Asked,
   columnsOf,
   digitsOf,
+  everyOf,
   FORMATS_OF,
   HANDOUTS_OF,
   TAKEN_WHATS,

@@ -4,6 +4,7 @@ import {
   columnsOf,
   csv,
   digitsOf,
+  everyOf,
   rowTable,
   studyReport,
   studyTable,
@@ -36,10 +37,11 @@ function* csvRows(
   grid: Grid,
   chosen: readonly string[] | null,
   bom: boolean,
+  every: number,
 ): Generator<string> {
   const at = begin(run, grid);
-  for (let from = 0; from <= grid.steps; from += AT_ONCE) {
-    const { rows } = rowsOf(run, grid, from, Math.min(AT_ONCE, grid.steps + 1 - from), at);
+  for (let from = 0; from <= grid.steps; from += AT_ONCE * every) {
+    const { rows } = rowsOf(run, grid, from, AT_ONCE, at, every);
     const table = rowTable('', run, rows, chosen, null);
     yield from === 0 ? writeTable(table, 'csv', { mark: bom }) : csv(table.rows);
     if (rows.length < AT_ONCE) return;
@@ -72,7 +74,10 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
     const { method } = pickMethod(study, options.method ?? '');
     const run = compileWithStart(study.problem, method, study.start);
     const grid = layGrid(study.problem.start, study.problem.end, wishOf(options), study.lastStep);
-    yield* counted(csvRows(run, grid, columnsOf(options), bom), Math.ceil((grid.steps + 1) / AT_ONCE));
+    yield* counted(
+      csvRows(run, grid, columnsOf(options), bom, everyOf(options)),
+      Math.ceil((grid.steps + 1) / (AT_ONCE * everyOf(options))),
+    );
     return;
   }
   const as = format === 'png' ? 'svg' : format;

@@ -36,6 +36,8 @@ export interface Asked {
   readonly digits?: string;
   /** With commas between them. */
   readonly columns?: string;
+  /** Every how manieth grid point has a row. */
+  readonly every?: string;
   readonly bom?: boolean;
   readonly part?: boolean;
   readonly step?: string;
@@ -94,6 +96,10 @@ export function columnsOf({ columns }: Pick<Asked, 'columns'>): readonly string[
   return columns?.split(',').map((name) => name.trim()) ?? null;
 }
 
+export function everyOf({ every }: Pick<Asked, 'every'>): number {
+  return wholeOf('every', every, [1, 1e8], 1);
+}
+
 const EITHER = 'give either h with a step size or steps with a number of steps';
 
 function givenWish({ h, steps }: Asked): Wish | null {
@@ -141,6 +147,7 @@ export function wantedFrom(title: string, study: Study, asked: Asked): Wanted {
         wish: wishOf(asked),
         digits: digitsOf(asked) ?? ROW_DIGITS,
         columns: columnsOf(asked),
+        every: everyOf(asked),
         options: { part, mark: asked.bom ?? false },
       };
     case 'sheet':

@@ -36,6 +36,8 @@ export type Wanted =
       readonly as: TableFormat;
       readonly digits: number | null;
       readonly columns: readonly string[] | null;
+      /** Every how manieth grid point has a row. */
+      readonly every: number;
       readonly options: TableOptions;
     })
   | (OneRun & { readonly what: 'program'; readonly as: LanguageName })
@@ -59,13 +61,14 @@ function rowsText(title: string, study: Study, wanted: Wanted & { readonly what:
   const chosen = study.methods[wanted.method];
   if (chosen === undefined) throw new Refusal('missing', `this study has no method ${wanted.method}`);
   const grid = layGrid(study.problem.start, study.problem.end, wanted.wish, study.lastStep);
-  if (grid.steps >= MOST_ROWS)
+  const shown = Math.floor(grid.steps / wanted.every) + 1;
+  if (shown > MOST_ROWS)
     throw new Refusal(
       'grid',
       `a table has at most ${count(MOST_ROWS)} rows; schritt export writes CSV of any length`,
     );
   const run = compileWithStart(study.problem, chosen.method, study.start);
-  const { rows } = rowsOf(run, grid, 0, grid.steps + 1);
+  const { rows } = rowsOf(run, grid, 0, shown, undefined, wanted.every);
   const table = rowTable(`${title}: ${chosen.title}`, run, rows, wanted.columns, wanted.digits);
   return writeTable(table, wanted.as, wanted.options);
 }

@@ -77,6 +77,9 @@ export class TakenQueryDto implements Omit<Asked, 'what' | 'as'> {
   @Text('columns of rows by their names, with commas between them', 2000)
   columns?: string;
 
+  @Text('every how manieth grid point has a row')
+  every?: string;
+
   @Flag('a byte order mark before CSV')
   bom?: boolean;
 

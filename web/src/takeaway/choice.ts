@@ -39,6 +39,10 @@ export interface Choice {
   readonly language: LanguageName;
   /** Significant digits of tables; null for whole doubles. */
   readonly digits: number | null;
+  /** Columns of rows by their names, with commas between them; '' for all. */
+  readonly columns: string;
+  /** Every how manieth grid point has a row. */
+  readonly every: number;
   readonly mark: boolean;
   readonly part: boolean;
   readonly picture: PictureName;
@@ -57,6 +61,8 @@ export const FIRST: Choice = {
   table: 'csv',
   language: 'py',
   digits: null,
+  columns: '',
+  every: 1,
   mark: false,
   part: false,
   picture: 'order',

@@ -1,4 +1,4 @@
-import { Checkbox, InputNumber, Segmented } from 'antd';
+import { Checkbox, Input, InputNumber, Segmented } from 'antd';
 import type { ReactNode } from 'react';
 import { type Choice, INKS, PICTURES_OF, SIZES } from './choice.ts';
 
@@ -48,7 +48,7 @@ function PictureOptions({ choice, change }: Choosing): ReactNode {
 
 /** What a kind can be told besides its format; a handout has options of its own. */
 export function Options({ choice, change }: Choosing): ReactNode {
-  const { what, table, digits, mark, part, worked } = choice;
+  const { what, table, digits, columns, every, mark, part, worked } = choice;
   const isTable = what === 'rungs' || what === 'cost' || what === 'comparison' || what === 'rows';
   return (
     <div className="taken-options">
@@ -65,6 +65,29 @@ export function Options({ choice, change }: Choosing): ReactNode {
             onChange={(value) => change({ digits: value })}
           />
         </label>
+      )}
+      {what === 'rows' && (
+        <>
+          <Input
+            size="small"
+            className="taken-columns"
+            aria-label="Columns"
+            placeholder="all columns, or names: y, k1"
+            value={columns}
+            onChange={(event) => change({ columns: event.target.value })}
+          />
+          <label>
+            every{' '}
+            <InputNumber
+              size="small"
+              min={1}
+              precision={0}
+              value={every}
+              onChange={(value) => change({ every: value ?? 1 })}
+            />{' '}
+            steps a row
+          </label>
+        </>
       )}
       {isTable && table === 'csv' && (
         <Checkbox checked={mark} onChange={(event) => change({ mark: event.target.checked })}>

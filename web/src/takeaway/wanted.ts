@@ -9,13 +9,18 @@ export interface ChosenRun {
   readonly n: number;
 }
 
+function columnsOf(text: string): readonly string[] | null {
+  const names = text.split(',').map((name) => name.trim());
+  return text.trim() === '' ? null : names.filter((name) => name !== '');
+}
+
 /** What a choice asks for; null for the tables of the study, which the page has. */
 export function wantedOf(title: string, choice: Choice, { method, h, n }: ChosenRun): Wanted | null {
-  const { what, table, language, digits, mark, part, picture, size, ink, handout } = choice;
+  const { what, table, language, digits, columns, every, mark, part, picture, size, ink, handout } = choice;
   const run = { method, wish: { h } };
   switch (what) {
     case 'rows':
-      return { ...run, what, as: table, digits, columns: null, options: { mark, part } };
+      return { ...run, what, as: table, digits, columns: columnsOf(columns), every, options: { mark, part } };
     case 'program':
       return { ...run, what, as: language };
     case 'sheet':

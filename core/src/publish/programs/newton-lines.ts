@@ -15,13 +15,13 @@ export interface NewtonParts {
   /** Elements of each vector; vectors are numbers where it is 1. */
   readonly width: number;
   readonly unknowns: readonly Unknown[];
-  /** Names of the present values, which the unknowns start from; null where they start from 0. */
-  readonly guess: string | null;
   /** Lines that compute the formulas, and how they move along the directions. */
   readonly residual: readonly Line[];
   readonly moving: readonly Line[];
-  /** Size of the values that a step starts from, in the units of the unknowns. */
-  readonly scale: string;
+  /** Name of the present values. */
+  readonly present: string;
+  /** Whether the unknowns are slopes, whose size is that of the values over h. */
+  readonly isSlope: boolean;
   /** The stage that is solved for. */
   readonly title: string;
 }
@@ -54,7 +54,7 @@ function alone(
  * rounding or no longer becomes smaller: as a run does it, without damping.
  */
 export function newtonLines(parts: NewtonParts): readonly Line[] {
-  const { writing, width, unknowns, guess, residual, moving, scale, title } = parts;
+  const { writing, width, unknowns, present, isSlope, residual, moving, title } = parts;
   const count = unknowns.length * width;
   const number = (value: number): string => writing.number(value);
   const max = (a: string, b: string): string => writing.call('max', [a, b]);
@@ -82,10 +82,21 @@ export function newtonLines(parts: NewtonParts): readonly Line[] {
   const diagonal = (index: string, yes: string, no: string): string =>
     writing.choice(index, '==', 'column', yes, no);
   return [
-    ...each((element, _, { name }) => [set(element(name), guess === null ? number(0) : element(guess))]),
+    ...each((element, _, { name }) => [set(element(name), isSlope ? number(0) : element(present))]),
     set('before', number(HUGE)),
     set('reach', number(0)),
-    set('scale', scale),
+    set('scale', isOne ? abs(present) : number(0)),
+    ...(isOne
+      ? []
+      : [
+          {
+            kind: 'each' as const,
+            from: 0,
+            below: width,
+            body: [set('scale', max('scale', abs(writing.running(present, 'j', 0))))],
+          },
+        ]),
+    ...(isSlope ? [set('scale', 'scale/h')] : []),
     {
       kind: 'repeat',
       body: [

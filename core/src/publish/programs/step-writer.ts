@@ -12,7 +12,7 @@ import { writeFormula } from './write-formula.ts';
 /** A text that can stand anywhere in a formula. */
 const ATOM = /^\w+$/;
 /** Most unknowns of one solve. */
-const MOST_UNKNOWNS = 24;
+const MOST_UNKNOWNS = 200;
 
 /** The name of a value that is kept. */
 export function keptName(of: string, back: number): string {
@@ -186,7 +186,7 @@ export class StepWriter {
   }
 
   #solve({ unknowns, values, results, guess, line }: SolveInstruction): readonly Line[] {
-    const { writing, isOne } = this.#context;
+    const { writing } = this.#context;
     const count = unknowns.length * this.#width;
     if (this.#program.form !== 'first order')
       throw new Refusal('form', 'a program has no implicit formulas in x and v');
@@ -212,19 +212,14 @@ export class StepWriter {
     }));
     for (const name of NEWTON_NUMBERS) if (!this.numbers.includes(name)) this.numbers.push(name);
     this.#makeRoom(count);
-    const [present = ''] = this.vectors;
-    const sizes = Array.from({ length: this.#width }, (_, j) =>
-      writing.call('abs', [isOne ? present : writing.element(present, j)]),
-    );
-    const largest = sizes.slice(1).reduce((a, b) => writing.call('max', [a, b]), sizes[0] ?? '');
     return newtonLines({
       writing,
       width: this.#width,
       unknowns: made,
-      guess: guess === 'present' ? present : null,
+      present: this.vectors[0] ?? '',
+      isSlope: guess === 'zero',
       residual,
       moving,
-      scale: guess === 'present' ? largest : `${largest}/h`,
       title: line.replace(/[^\w[\]+]/g, ''),
     });
   }

@@ -1,11 +1,13 @@
 import type { CompiledRun } from '../../compile/compile.ts';
 import type { Row } from '../../run/rows.ts';
+import { Refusal } from '../../text/refusal.ts';
 import { rowsTable } from '../rows-table.ts';
 import { column, type Table } from './table.ts';
 
 /**
  * Rows of a run: n, t, and of the rest what is chosen by its name, as `rowsTable` has it; all without a choice.
  *
+ * @throws Refusal for a name that no column has
  * @param digits significant digits of the numbers; null for whole doubles
  */
 export function rowTable(
@@ -16,6 +18,12 @@ export function rowTable(
   digits: number | null = 10,
 ): Table {
   const { header, rows: cells } = rowsTable(run, rows);
+  const strange = chosen?.find((name) => !header.includes(name));
+  if (strange !== undefined)
+    throw new Refusal(
+      'missing',
+      `there is no column ${strange}; there are ${header.slice(2, 14).join(', ')}`,
+    );
   const places = header.flatMap((name, i) => (i < 2 || chosen === null || chosen.includes(name) ? [i] : []));
   return {
     caption,
