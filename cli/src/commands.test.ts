@@ -8,7 +8,7 @@ import { runCommand } from './commands/run.ts';
 import { Failure } from './failure.ts';
 import { errorLines, loadDocument, loadStudy } from './load.ts';
 import { pickMethod } from './pick-method.ts';
-import { withProgress } from './progress.ts';
+import { counted, withProgress } from './progress.ts';
 
 function file(value: unknown): string {
   const path = join(mkdtempSync(join(tmpdir(), 'schritt-')), 'probe.schritt.json');
@@ -133,4 +133,43 @@ test('work is pulled to its end; without a terminal nothing is told on the way',
   expect(withProgress(work())).toBe('done');
   expect(write).not.toHaveBeenCalled();
   write.mockRestore();
+});
+
+describe('on a terminal', () => {
+  const { isTTY } = process.stderr;
+  let now = 0;
+  let written: string[] = [];
+  beforeEach(() => {
+    [now, written] = [0, []];
+    process.stderr.isTTY = true;
+    jest.spyOn(Date, 'now').mockImplementation(() => now);
+    jest.spyOn(process.stderr, 'write').mockImplementation((text) => {
+      written.push(String(text));
+      return true;
+    });
+  });
+  afterEach(() => {
+    jest.restoreAllMocks();
+    process.stderr.isTTY = isTTY;
+  });
+
+  test('parts are handed on, and how many of them are there is told twice a second', () => {
+    const parts: string[] = [];
+    for (const part of counted(['a', 'b', 'c', 'd'], 4)) {
+      parts.push(part);
+      now += 400;
+    }
+    expect(parts.join('')).toBe('abcd');
+    // half a second has passed after two parts and after four
+    expect(written).toEqual(['\r50 %', '\r100 %', '\r\u001b[K']);
+  });
+
+  test('work that is done at once tells nothing', () => {
+    function* work(): Generator<{ readonly part: number }, number> {
+      yield { part: 0.5 };
+      return 3;
+    }
+    expect(withProgress(work())).toBe(3);
+    expect(written).toEqual([]);
+  });
 });
