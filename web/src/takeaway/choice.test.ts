@@ -9,4 +9,6 @@ test('a file is called by its title in plain letters, what it is, and its format
 test('a preview shows the first lines and counts the rest', () => {
   expect(preview('a\r\nb\nc\n', 2)).toEqual({ shown: 'a\nb', more: 1 });
   expect(preview('', 5)).toEqual({ shown: '', more: 0 });
+  expect(preview('a\nb\nc', 3)).toEqual({ shown: 'a\nb\nc', more: 0 });
+  expect(preview('a\nb\nc', 1)).toEqual({ shown: 'a', more: 2 });
 });

@@ -211,8 +211,16 @@ export function takenName(title: string, choice: Choice): string {
   return `${plain || 'study'}-${what}${key}.${formatOf(choice)}`;
 }
 
-/** Lines of a text that a preview shows, and how many more there are. */
+/** Lines of a text that a preview shows, and how many more there are; a text of any length is gone through once. */
 export function preview(text: string, most: number): { readonly shown: string; readonly more: number } {
-  const lines = text.trimEnd().split(/\r?\n/);
-  return { shown: lines.slice(0, most).join('\n'), more: Math.max(0, lines.length - most) };
+  let [lines, end] = [0, text.length];
+  for (let at = 0; at < text.length;) {
+    const next = text.indexOf('\n', at);
+    lines += 1;
+    if (lines === most) end = next < 0 ? text.length : next;
+    if (next < 0) break;
+    at = next + 1;
+  }
+  const shown = text.slice(0, end).replaceAll('\r', '').trimEnd();
+  return { shown, more: Math.max(0, lines - most) };
 }

@@ -1,10 +1,23 @@
 import { count } from '@schritt/core/notation';
-import type { ReactNode } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import { type Choice, preview } from './choice.ts';
 import type { Taken } from './use-taken.ts';
 
 /** Lines of the preview. */
 const SHOWN = 200;
+
+/** The first lines of a text. */
+function Lines({ text }: { readonly text: string }): ReactNode {
+  const { shown, more } = useMemo(() => preview(text, SHOWN), [text]);
+  return (
+    <>
+      <pre className="taken-preview" tabIndex={0} aria-label="Preview">
+        {shown}
+      </pre>
+      <p className="quiet">{more === 0 ? '' : `and ${count(more)} more lines`}</p>
+    </>
+  );
+}
 
 /** What will be taken: a picture or a page as it looks, everything else as text. */
 export function TakenPreview({
@@ -34,13 +47,5 @@ export function TakenPreview({
     return (
       <iframe className="taken-page" title="Preview" sandbox="allow-same-origin allow-modals" srcDoc={text} />
     );
-  const { shown, more } = preview(text, SHOWN);
-  return (
-    <>
-      <pre className="taken-preview" tabIndex={0} aria-label="Preview">
-        {shown}
-      </pre>
-      <p className="quiet">{more === 0 ? '' : `and ${count(more)} more lines`}</p>
-    </>
-  );
+  return <Lines text={text} />;
 }

@@ -1,8 +1,8 @@
 import { plotSvg } from '../pictures/plot-svg.ts';
 import type { Cell } from '../csv.ts';
-import { numberParts, cellText } from '../tables/cell-text.ts';
+import { cellText } from '../tables/cell-text.ts';
 import type { Column, Table } from '../tables/table.ts';
-import { htmlText } from '../tables/table-formats.ts';
+import { htmlNumber, htmlTable, htmlText } from '../tables/table-formats.ts';
 import type { Handout } from './handout.ts';
 import { withNumbers } from './hidden-numbers.ts';
 import type { Keys } from './keys.ts';
@@ -45,31 +45,12 @@ function cellHtml(value: Cell, of: Column, blank: boolean, solved: boolean): str
   if (value === null) return '<td class="none"></td>';
   if (blank && !solved) return '<td class="blank"></td>';
   const open = blank ? '<td class="answer">' : '<td>';
-  if (typeof value !== 'number') return `${open}${htmlText(cellText(value, of))}</td>`;
-  const { mantissa, exponent } = numberParts(value, of.digits);
-  const power = exponent === null ? '' : ` &#215; 10<sup>${String(exponent).replace('-', '&#8722;')}</sup>`;
-  return `${open}${mantissa.replace('-', '&#8722;')}${power}</td>`;
+  const text = typeof value === 'number' ? htmlNumber(value, of.digits) : htmlText(cellText(value, of));
+  return `${open}${text}</td>`;
 }
 
 function tableHtml(table: Table, blank: Handout['blank'], solved: boolean): readonly string[] {
-  const over = table.groups?.map(
-    ({ title, columns }) => `<th colspan="${columns}" scope="colgroup">${htmlText(title)}</th>`,
-  );
-  return [
-    '<table>',
-    `<caption>${htmlText(table.caption)}</caption>`,
-    '<thead>',
-    ...(over === undefined ? [] : [`<tr>${over.join('')}</tr>`]),
-    `<tr>${table.columns.map(({ title }) => `<th scope="col">${htmlText(title)}</th>`).join('')}</tr>`,
-    '</thead>',
-    '<tbody>',
-    ...table.rows.map(
-      (row, r) =>
-        `<tr>${table.columns.map((of, i) => cellHtml(row[i] ?? null, of, blank[r]?.[i] === true, solved)).join('')}</tr>`,
-    ),
-    '</tbody>',
-    '</table>',
-  ];
+  return htmlTable(table, (value, of, r, i) => cellHtml(value, of, blank[r]?.[i] === true, solved));
 }
 
 function sheetHtml(handout: Handout, solved: boolean, typeset: Typeset): readonly string[] {

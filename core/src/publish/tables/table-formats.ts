@@ -65,19 +65,22 @@ export function htmlText(text: string): string {
   return oneLine(text).replace(/[&<>"']/gu, (sign) => `&#${sign.codePointAt(0) ?? 0};`);
 }
 
-function asHtml(table: Table, { part = false }: TableOptions): string {
-  const numbers = table.columns.map((_, i) => isNumeric(table, i));
-  const cell = (value: Cell, of: Column, i: number): string => {
-    const align = numbers[i] === true ? ' style="text-align: right"' : '';
-    if (typeof value !== 'number') return `<td${align}>${htmlText(cellText(value, of))}</td>`;
-    const { mantissa, exponent } = numberParts(value, of.digits);
-    const power = exponent === null ? '' : ` &#215; 10<sup>${String(exponent).replace('-', '&#8722;')}</sup>`;
-    return `<td${align}>${mantissa.replace('-', '&#8722;')}${power}</td>`;
-  };
+/** A number to the digits of its column, as markup. */
+export function htmlNumber(value: number, digits: number | null): string {
+  const { mantissa, exponent } = numberParts(value, digits);
+  const power = exponent === null ? '' : ` &#215; 10<sup>${String(exponent).replace('-', '&#8722;')}</sup>`;
+  return `${mantissa.replace('-', '&#8722;')}${power}`;
+}
+
+/** A table as markup, with its cells as they are given: by row and column, counted from 0. */
+export function htmlTable(
+  table: Table,
+  cell: (value: Cell, of: Column, row: number, column: number) => string,
+): readonly string[] {
   const over = table.groups?.map(
     ({ title, columns }) => `<th colspan="${columns}" scope="colgroup">${htmlText(title)}</th>`,
   );
-  const body = [
+  return [
     '<table>',
     `<caption>${htmlText(table.caption)}</caption>`,
     '<thead>',
@@ -86,11 +89,20 @@ function asHtml(table: Table, { part = false }: TableOptions): string {
     '</thead>',
     '<tbody>',
     ...table.rows.map(
-      (row) => `<tr>${table.columns.map((of, i) => cell(row[i] ?? null, of, i)).join('')}</tr>`,
+      (row, r) => `<tr>${table.columns.map((of, i) => cell(row[i] ?? null, of, r, i)).join('')}</tr>`,
     ),
     '</tbody>',
     '</table>',
-  ].join('\n');
+  ];
+}
+
+function asHtml(table: Table, { part = false }: TableOptions): string {
+  const numbers = table.columns.map((_, i) => isNumeric(table, i));
+  const body = htmlTable(table, (value, of, _, i) => {
+    const align = numbers[i] === true ? ' style="text-align: right"' : '';
+    const text = typeof value === 'number' ? htmlNumber(value, of.digits) : htmlText(cellText(value, of));
+    return `<td${align}>${text}</td>`;
+  }).join('\n');
   return part
     ? `${body}\n`
     : `<!doctype html>\n<html lang="en">\n<head><meta charset="utf-8"><title>${htmlText(table.caption)}</title></head>\n<body>\n${body}\n</body>\n</html>\n`;
