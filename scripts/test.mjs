@@ -32,7 +32,15 @@ function read(file) {
 }
 
 const unitStatus = runTests(
-  [join(root, 'node_modules/jest/bin/jest.js'), '--json', '--outputFile', unitReport, '--silent'],
+  [
+    join(root, 'node_modules/jest/bin/jest.js'),
+    '--json',
+    '--outputFile',
+    unitReport,
+    '--silent',
+    '--maxWorkers',
+    '100%',
+  ],
   root,
 );
 const pageStatus = runTests([join(root, 'node_modules/@playwright/test/cli.js'), 'test'], join(root, 'e2e'), {
