@@ -44,5 +44,5 @@ export { studyCsv, studyText } from './publish/study-table.ts';
 export { HANDOUT_FORMATS, type HandoutFormat, takeAway, type Wanted } from './publish/take-away.ts';
 export { rowTable } from './publish/tables/row-table.ts';
 export { STUDY_TABLES, type StudyTable, studyTable } from './publish/tables/study-tables.ts';
-export { TABLE_FORMATS, type Table, type TableFormat } from './publish/tables/table.ts';
+export { isTableFormat, TABLE_FORMATS, type Table, type TableFormat } from './publish/tables/table.ts';
 export { type TableOptions, writeTable } from './publish/tables/table-formats.ts';

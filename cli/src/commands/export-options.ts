@@ -5,7 +5,6 @@ import {
   STUDY_TABLES,
   type StudyTable,
   TABLE_FORMATS,
-  type TableFormat,
   TAKEN_WHATS,
   type TakenWhat,
 } from '@schritt/core/document';
@@ -25,10 +24,6 @@ export interface ExportOptions extends Omit<Asked, 'what' | 'as'> {
 
 export function isStudyTable(what: What): what is StudyTable {
   return STUDY_TABLES.some((known) => known === what);
-}
-
-export function isTableFormat(format: string): format is TableFormat {
-  return TABLE_FORMATS.some((known) => known === format);
 }
 
 /** The format of what is written. */

@@ -5,6 +5,7 @@ import {
   csv,
   digitsOf,
   everyOf,
+  isTableFormat,
   rowTable,
   studyReport,
   studyTable,
@@ -26,7 +27,7 @@ import {
 import { loadStudy } from '../load.ts';
 import { pickMethod } from '../pick-method.ts';
 import { counted, withProgress } from '../progress.ts';
-import { type ExportOptions, formatOf, isStudyTable, isTableFormat } from './export-options.ts';
+import { type ExportOptions, formatOf, isStudyTable } from './export-options.ts';
 
 /** Rows of CSV that are made at a time: a run of any length takes the room of so many. */
 const AT_ONCE = 5_000;

@@ -98,9 +98,14 @@ export function elementName(block: Block, index: number | string): string {
   return primed(`${block.unknown.name}[${index}]`, block.derivative);
 }
 
+/** The block that a place of the state vector lies in. */
+export function blockAt({ blocks }: Pick<Problem, 'blocks'>, place: number): Block | undefined {
+  return blocks.find(({ offset, size }) => place >= offset && place < offset + size);
+}
+
 /** The name of the component at a place of the state vector; '' where there is none. */
 export function componentName(problem: Problem, place: number): string {
-  const block = problem.blocks.find((b) => place >= b.offset && place < b.offset + b.size);
+  const block = blockAt(problem, place);
   if (block === undefined) return '';
   const { range } = block.unknown;
   return range === null ? block.name : elementName(block, range.from + place - block.offset);

@@ -63,6 +63,15 @@ export type Statement =
     }
   | { readonly kind: 'conserved'; readonly name: string; readonly value: Expression; readonly at: Span };
 
+/** Whether a statement gives an exact solution, `x(t) = ...`, and no initial value. */
+export function isExactSolution(statement: Statement, independent: string): boolean {
+  return (
+    statement.kind === 'value' &&
+    statement.argument.kind === 'name' &&
+    statement.argument.name === independent
+  );
+}
+
 function topLevel(tokens: readonly Token[], is: (token: Token) => boolean): readonly number[] {
   const depth = depths(tokens);
   const found: number[] = [];

@@ -3,7 +3,7 @@ import { texSymbol } from '../formula/tex-names.ts';
 import { plainText } from '../formula/plain-text.ts';
 import { texOf } from '../formula/tex.ts';
 import { elementName, type Problem } from './problem.ts';
-import type { ForRange, Statement, Target } from './statement.ts';
+import { type ForRange, isExactSolution, type Statement, type Target } from './statement.ts';
 
 function range(of: ForRange | null): string {
   return of === null ? '' : `\\qquad ${texSymbol(of.variable)} = ${texOf(of.from)}, \\dots, ${texOf(of.to)}`;
@@ -51,10 +51,7 @@ export function problemTex(problem: Problem): ProblemTex {
   const { statements, independent } = problem;
   const lines = (is: (statement: Statement) => boolean): readonly string[] =>
     statements.filter(is).map(statementTex);
-  const isExact = (statement: Statement): boolean =>
-    statement.kind === 'value' &&
-    statement.argument.kind === 'name' &&
-    statement.argument.name === independent;
+  const isExact = (statement: Statement): boolean => isExactSolution(statement, independent);
   return {
     equations: lines((s) => s.kind === 'equation'),
     initial: lines((s) => s.kind === 'value' && !isExact(s)),

@@ -6,7 +6,7 @@ import type { Paper } from './handouts/handout-html.ts';
 import type { PictureName } from './pictures/picture-svg.ts';
 import type { PlotInk, PlotSize } from './pictures/plot.ts';
 import { LANGUAGES, type LanguageName } from './programs/language.ts';
-import { TABLE_FORMATS, type TableFormat } from './tables/table.ts';
+import { isTableFormat, TABLE_FORMATS } from './tables/table.ts';
 import { HANDOUT_FORMATS, type HandoutFormat, type Wanted } from './take-away.ts';
 
 /** What can be taken away beside the tables of a study. */
@@ -57,10 +57,6 @@ export interface Asked {
 
 /** Significant digits of rows, and those that a sheet for students asks for, where nothing is said. */
 const [ROW_DIGITS, SHEET_DIGITS] = [10, 6];
-
-function isTableFormat(format: string): format is TableFormat {
-  return TABLE_FORMATS.some((known) => known === format);
-}
 
 function isLanguage(format: string): format is LanguageName {
   return LANGUAGES.some((known) => known === format);

@@ -1,7 +1,7 @@
 import { LONGEST_MEASURED, readMeasured } from '@schritt/core/document';
 import { count } from '@schritt/core/notation';
 import { Button, Input } from 'antd';
-import { type ChangeEvent, type ReactNode, useRef, useState } from 'react';
+import { type ChangeEvent, type ReactNode, useMemo, useRef, useState } from 'react';
 
 interface MeasuredStatementProps {
   /** Undefined where there are none. */
@@ -17,7 +17,7 @@ const TOLD = 3;
 export function MeasuredStatement({ measured, components, onChange }: MeasuredStatementProps): ReactNode {
   const [open, setOpen] = useState(false);
   const file = useRef<HTMLInputElement>(null);
-  const reading = readMeasured(measured ?? '', components);
+  const reading = useMemo(() => readMeasured(measured ?? '', components), [measured, components]);
   const points = reading.ok ? reading.series.reduce((sum, { points: own }) => sum + own.length, 0) : 0;
   const change = (text: string): void => onChange(text.trim() === '' ? undefined : text);
   const load = async (event: ChangeEvent<HTMLInputElement>): Promise<void> => {

@@ -1,6 +1,6 @@
 import { componentNames } from '@schritt/core/notation';
 import { App, Button } from 'antd';
-import { type ReactNode, useContext, useState } from 'react';
+import { type ReactNode, useContext, useMemo, useState } from 'react';
 import { createEntry } from '../api/client.ts';
 import { useDesk } from '../desk/desk.ts';
 import { IsKeptContext } from '../desk/is-kept.ts';
@@ -30,7 +30,7 @@ export function freeTitle(wished: string, taken: readonly string[]): string {
 export function StatementColumn(): ReactNode {
   const { study, good, edit, problem, error, methods, view, setView } = useDesk();
   const isKept = useContext(IsKeptContext);
-  const components = problem === null ? [] : componentNames(problem);
+  const components = useMemo(() => (problem === null ? [] : componentNames(problem)), [problem]);
   const { message } = App.useApp();
   const [added, setAdded] = useState<string | null>(null);
   const changeMethod = (key: string, about: string, change: Partial<WorkingMethod>): void =>

@@ -64,7 +64,10 @@ export function failing({ id, newton, restore, spoil }: Damping, singular: boole
   ];
 }
 
-/** The beginning of the iterations; `scale` as in NewtonParts, `keep` puts the first guess aside. */
+/**
+ * The beginning of the iterations; `scale` as in NewtonParts, `keep` puts the first guess aside. `reach` is the largest
+ * value met on the way: a solution near zero is no more exact than what it is made of.
+ */
 export function beginIterations(id: number, scale: string, keep: readonly string[]): Statement {
   return frame(
     '{ let before = Infinity, reach = 0, damped = false, lower = Infinity, part = 0;',

@@ -39,9 +39,7 @@ export function blankCells(table: Table, blanks: Blanks): readonly (readonly boo
         'missing',
         `there is no column ${name}; there are ${[...new Set(titles)].slice(0, 12).join(', ')}`,
       );
-  const first = table.columns[1]?.title ?? '';
-  const isGiven = (i: number): boolean =>
-    GIVEN.has(plain[i] ?? '') || (i === 1 && plain[0] === 'n' && first !== '');
+  const isGiven = (i: number): boolean => GIVEN.has(plain[i] ?? '') || (i === 1 && plain[0] === 'n');
   return table.rows.map((row, r) =>
     row.map((cell, i) => {
       if (cell === null) return false;

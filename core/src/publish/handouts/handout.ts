@@ -2,6 +2,7 @@ import { compileWithStart } from '../../compile/compile-with-start.ts';
 import { aligned, problemTex } from '../../problem/tex-problem.ts';
 import { methodTex } from '../../method/tex-method.ts';
 import { componentNames, type Problem } from '../../problem/problem.ts';
+import { isExactSolution } from '../../problem/statement.ts';
 import type { Grid } from '../../run/grid.ts';
 import { rowsOf } from '../../run/rows.ts';
 import { runStudy } from '../../study/run-study.ts';
@@ -71,11 +72,24 @@ function plainTime(t: Cell | undefined): Cell {
   return typeof t === 'number' ? rounded(t, 6) : (t ?? null);
 }
 
-function tableOf(study: Study, title: string, { of, digits }: HandoutChoice): Table {
+/** The table of a sheet, and what belongs into the room for a picture. */
+function contentOf(study: Study, choice: HandoutChoice): Pick<Handout, 'table' | 'plot'> {
+  const { of, title, digits, picture } = choice;
   if (of.kind === 'rungs') {
-    const report = studyReport(title, study.problem, runStudy(study));
-    return rungTable(report, ['error', 'ratio', 'order'], digits);
+    const result = runStudy(study);
+    return {
+      table: rungTable(studyReport(title, study.problem, result), ['error', 'ratio', 'order'], digits),
+      plot: picture ? orderPlot(title, study, result) : null,
+    };
   }
+  return {
+    table: runTable(study, of, digits),
+    plot: picture ? solutionPlot(title, study, of.method, of.grid) : null,
+  };
+}
+
+/** The rows of a run that students work out: values, stages, the error. */
+function runTable(study: Study, of: HandoutOf & { readonly kind: 'rows' }, digits: number): Table {
   const { grid } = of;
   const method = study.methods[of.method];
   if (method === undefined) throw new Refusal('missing', `this study has no method ${of.method}`);
@@ -109,20 +123,9 @@ function tableOf(study: Study, title: string, { of, digits }: HandoutChoice): Ta
 
 /** What a problem says, without its exact solutions, which are not for students. */
 function problemLines({ text, statements, independent }: Problem): readonly string[] {
-  return statements.flatMap((statement) => {
-    const isExact =
-      statement.kind === 'value' &&
-      statement.argument.kind === 'name' &&
-      statement.argument.name === independent;
-    return isExact ? [] : [text.slice(statement.at.from, statement.at.to)];
-  });
-}
-
-function plotOf(study: Study, { of, title, picture }: HandoutChoice): Plot | null {
-  if (!picture) return null;
-  return of.kind === 'rungs'
-    ? orderPlot(title, study, runStudy(study))
-    : solutionPlot(title, study, of.method, of.grid);
+  return statements
+    .filter((statement) => !isExactSolution(statement, independent))
+    .map(({ at }) => text.slice(at.from, at.to));
 }
 
 /**
@@ -132,7 +135,7 @@ function plotOf(study: Study, { of, title, picture }: HandoutChoice): Plot | nul
  */
 export function makeHandout(study: Study, choice: HandoutChoice, number: number | null = null): Handout {
   const { of, title, task, blanks, digits } = choice;
-  const table = tableOf(study, title, choice);
+  const { table, plot } = contentOf(study, choice);
   const { equations, initial, interval, given, parameters } = problemTex(study.problem);
   const methods = of.kind === 'rungs' ? study.methods : study.methods.slice(of.method, of.method + 1);
   return {
@@ -153,6 +156,6 @@ export function makeHandout(study: Study, choice: HandoutChoice, number: number 
     table,
     blank: blankCells(table, blanks),
     digits,
-    plot: plotOf(study, choice),
+    plot,
   };
 }

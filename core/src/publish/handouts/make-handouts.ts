@@ -1,7 +1,8 @@
 import type { StudyDocument } from '../../document/document.ts';
 import { openStudy } from '../../document/open-study.ts';
-import { checkExact, exactCheckSentence } from '../../problem/check-exact.ts';
+import { exactCheckSentence } from '../../problem/check-exact.ts';
 import { layGrid, type Wish } from '../../run/grid.ts';
+import { exactCheck } from '../../study/judge/exact-check.ts';
 import type { Study } from '../../study/runs/study.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { parseBlanks } from './blanks.ts';
@@ -80,7 +81,7 @@ export function makeHandouts(document: StudyDocument, request: HandoutRequest): 
 /** A study of which errors may be told: its exact solution, where it has one, has to be one. */
 function trusted(study: Study): Study {
   const { problem } = study;
-  const check = checkExact(problem);
+  const check = exactCheck(problem);
   if (check === null || check.satisfied) return study;
   const sentence = exactCheckSentence(
     { independent: problem.independent, equations: problem.unknowns.length },

@@ -1,5 +1,6 @@
 import { chanceFrom } from '../../elementary/chance.ts';
 import type { Problem } from '../../problem/problem.ts';
+import { isExactSolution } from '../../problem/statement.ts';
 import { fixed } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
 
@@ -81,9 +82,9 @@ function placeOf(
 ): { readonly from: number; readonly to: number } {
   for (const statement of statements) {
     if (statement.kind === 'parameter' && statement.name === name) return statement.value.at;
-    if (statement.kind !== 'value' || statement.target.index !== null) continue;
-    const { target, argument, value } = statement;
-    if (argument.kind === 'name' && argument.name === independent) continue;
+    if (statement.kind !== 'value' || isExactSolution(statement, independent)) continue;
+    const { target, value } = statement;
+    if (target.index !== null) continue;
     const own = `${target.name}${"'".repeat(target.primes)}`;
     if (own === name || name.replace(/\(.*\)$/, '') === own) return value.at;
   }

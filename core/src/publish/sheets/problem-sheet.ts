@@ -1,7 +1,8 @@
 import type { Expression } from '../../formula/expression.ts';
 import { evaluate } from '../../formula/evaluate.ts';
 import { CONSTANTS } from '../../formula/functions.ts';
-import { componentNames, type Problem } from '../../problem/problem.ts';
+import { blockAt, componentNames, type Problem } from '../../problem/problem.ts';
+import { isExactSolution } from '../../problem/statement.ts';
 import { attempt } from '../../text/refusal.ts';
 import type { Writing } from '../programs/language.ts';
 import { oneLine } from '../tables/cell-text.ts';
@@ -41,14 +42,14 @@ interface Line {
 }
 
 /** What the initial value of a component was written as; null where it has an index. */
-function writtenInitial({ statements, blocks, independent }: Problem, place: number): Expression | null {
-  const block = blocks.find(({ offset, size }) => place >= offset && place < offset + size);
+function writtenInitial(problem: Problem, place: number): Expression | null {
+  const { statements, independent } = problem;
+  const block = blockAt(problem, place);
   if (block === undefined || block.unknown.range !== null) return null;
   for (const statement of statements) {
-    if (statement.kind !== 'value') continue;
-    const { target, argument, value } = statement;
-    const isExact = argument.kind === 'name' && argument.name === independent;
-    if (!isExact && target.name === block.unknown.name && target.primes === block.derivative) return value;
+    if (statement.kind !== 'value' || isExactSolution(statement, independent)) continue;
+    const { target, value } = statement;
+    if (target.name === block.unknown.name && target.primes === block.derivative) return value;
   }
   return null;
 }

@@ -1,4 +1,4 @@
-import { componentNames, hasExact, type Problem } from '../../problem/problem.ts';
+import { blockAt, componentNames, hasExact, type Problem } from '../../problem/problem.ts';
 import type { Grid } from '../../run/grid.ts';
 import { norm } from '../../run/norm.ts';
 import type { Row } from '../../run/rows.ts';
@@ -110,7 +110,7 @@ export function runSheet(request: RunRequest, run: OneRun): Sheet {
   /** What does the step to row n. */
   const doing = (n: number): StepColumns | null => chain.find(({ steps }) => steps.depth < n)?.steps ?? null;
   const exactOf = (place: number): CellFormula => {
-    const block = problem.blocks.find(({ offset, size }) => place >= offset && place < offset + size);
+    const block = blockAt(problem, place);
     if (block?.exact == null) return 'NA()';
     const standing = { time: cellAt(columns.t), component: (): string => 'NA()' };
     return cells.formula(block.exact, block, place - block.offset, standing);

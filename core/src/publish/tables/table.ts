@@ -28,6 +28,10 @@ export interface Table {
 export const TABLE_FORMATS = ['csv', 'md', 'tex', 'html', 'txt'] as const;
 export type TableFormat = (typeof TABLE_FORMATS)[number];
 
+export function isTableFormat(format: string): format is TableFormat {
+  return TABLE_FORMATS.some((known) => known === format);
+}
+
 export function column(title: string, tex: string | null = null, digits: number | null = null): Column {
   return { title, tex, digits };
 }

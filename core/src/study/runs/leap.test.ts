@@ -2,7 +2,7 @@ import { compileWithStart } from '../../compile/compile-with-start.ts';
 import { findInLibrary } from '../../method/library/find-method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import { layGrid } from '../../run/grid.ts';
-import { firstLeap, type Leap } from './leap.ts';
+import { type Leap, leapFinder } from './leap.ts';
 
 function leap(text: string, method: string, steps: number): Leap | null {
   const problem = parseProblem(text);
@@ -13,7 +13,7 @@ function leap(text: string, method: string, steps: number): Leap | null {
     instead: null,
     precision: 'double',
   });
-  return firstLeap(run, layGrid(start, end, { steps }));
+  return leapFinder(run)(layGrid(start, end, { steps }));
 }
 
 const MARMOTS = "y' = y*(1 - y)\ny(0) = 0.01\n0 <= t <= 12";

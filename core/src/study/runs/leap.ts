@@ -1,9 +1,8 @@
 import type { CompiledRun } from '../../compile/compile.ts';
-import { componentName, type Problem } from '../../problem/problem.ts';
+import { componentName } from '../../problem/problem.ts';
 import { branchesOf } from '../../reference/switches.ts';
 import { type Grid, timeAt } from '../../run/grid.ts';
 import { begin, goTo, type RunState } from '../../run/integrate.ts';
-import { remembered } from '../../text/remembered.ts';
 
 /**
  * A step whose equations Newton's method solved, but not by the solution that grows out of the values before: as the
@@ -30,14 +29,6 @@ const LEAST = 1e-6;
 /** Steps of one run that are looked at, and the work of a run, in component steps, beyond which none is. */
 const MOST_STEPS = 40;
 const MOST_WORK = 20_000;
-
-const known = remembered<{ readonly smooth: boolean }>(20);
-
-/** Whether no rate has a kink or a jump, which would make a step leap by itself. */
-function isSmooth(problem: Problem): boolean {
-  const key = JSON.stringify([problem.text, problem.parameters.map(({ value }) => value)]);
-  return known(key, () => ({ smooth: branchesOf(problem) === null })).smooth;
-}
 
 /** The largest size of every component among states. */
 function sizesOf(states: readonly Float64Array[], size: number): readonly number[] {
@@ -97,21 +88,25 @@ function leapOf(at: RunState): Leap | null {
   return { step: n + 1, t, h: high * full, component, from: before[place]!, to: behind[place]! };
 }
 
-/**
- * The first leap among steps of a run; null where none is found, where the formula solves no equations, where rates have
- * kinks or jumps, and for long runs.
- */
-export function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
-  const { program, problem, shape } = run;
-  const solves = program.instructions.some(({ kind }) => kind === 'solve');
-  if (!solves || grid.steps * shape.size > MOST_WORK || !isSmooth(problem)) return null;
+/** The first leap among the looked at steps of a run. */
+function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
   const at = begin(run, grid);
   const every = Math.ceil(grid.steps / MOST_STEPS);
-  for (let n = program.depth; n < grid.steps; n += every) {
+  for (let n = run.program.depth; n < grid.steps; n += every) {
     goTo(at, n);
     if (at.stopped !== null) return null;
     const found = leapOf(at);
     if (found !== null) return found;
   }
   return null;
+}
+
+/**
+ * Finds the first leap of runs of a method; null where none is found, where the formula solves no equations, where rates
+ * have kinks or jumps, which make a step leap by themselves, and for long runs.
+ */
+export function leapFinder(run: CompiledRun): (grid: Grid) => Leap | null {
+  const solves = run.program.instructions.some(({ kind }) => kind === 'solve');
+  if (!solves || branchesOf(run.problem) !== null) return () => null;
+  return (grid) => (grid.steps * run.shape.size > MOST_WORK ? null : firstLeap(run, grid));
 }

@@ -2,7 +2,7 @@ import type { RateLeaf } from '../../compile/program/rate-tree.ts';
 import { RateTrees } from '../../compile/program/rate-tree.ts';
 import type { Bound, Tree } from '../../formula/expression.ts';
 import { runningError } from '../../formula/running-error.ts';
-import type { Problem } from '../../problem/problem.ts';
+import { blockAt, type Problem } from '../../problem/problem.ts';
 import { norm } from '../../run/norm.ts';
 import { attempt } from '../../text/refusal.ts';
 import { remembered } from '../../text/remembered.ts';
@@ -66,7 +66,7 @@ function noiseOf(problem: Problem, truth: Truth): RateNoise {
       ? 0
       : norm(
           places.map((place) => {
-            const block = problem.blocks.find((b) => place >= b.offset && place < b.offset + b.size);
+            const block = blockAt(problem, place);
             if (block?.exact == null) return 0;
             return errorOf(trees.at(block.exact, block, place - block.offset), t);
           }),

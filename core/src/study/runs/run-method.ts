@@ -12,7 +12,7 @@ import type { Stop } from '../../run/trouble.ts';
 import { type Cost, costOf } from './cost.ts';
 import { errorOfRun, type Measure, measureOf, type RunError } from './error-measure.ts';
 import type { Rung } from './ladder.ts';
-import { firstLeap, type Leap } from './leap.ts';
+import { type Leap, leapFinder } from './leap.ts';
 import { measuredRounding } from './measured-rounding.ts';
 import { promisedOrder } from '../trial/promised-order.ts';
 import type { Study } from './study.ts';
@@ -110,6 +110,7 @@ function* runRung(
   measure: Measure | null,
   order: number | null,
   quantities: readonly ConservedQuantity[],
+  leapOf: (grid: Grid) => Leap | null,
 ): Generator<MethodProgress, RungRun> {
   const begun = attempt(() => begin(run, grid));
   if (!begun.ok) return notRun(rung, grid, begun.refusal.message);
@@ -140,7 +141,7 @@ function* runRung(
     drift: drift(study.problem, quantities, t, values),
     stopped,
     damped: newtonWork(at).damped,
-    leap: firstLeap(run, grid),
+    leap: leapOf(grid),
     cost,
   };
 }
@@ -211,9 +212,10 @@ export function* methodSteps(
   const promised = typeof error.at === 'object' ? promisedOrder(method, problem) : null;
   const order = promised?.kind === 'order' ? promised.order : null;
   const quantities = conservedQuantities(problem);
+  const leapOf = leapFinder(run);
   const results: RungRun[] = [];
   for (const one of laid) {
-    const result = yield* runRung(study, run, one, measure, order, quantities);
+    const result = yield* runRung(study, run, one, measure, order, quantities, leapOf);
     results.push(result);
     yield { steps: 0, finished: result };
   }
