@@ -166,7 +166,7 @@ test('functions of the spreadsheet agree within four units of the last place a s
   const study = studyOf(text, 'Euler');
   const grid = layGrid(0, 0.5, { h: 0.25 });
   const calculated = new Calculated(await fileOf(study, [grid]));
-  agrees(calculated, 'Run 1', study, grid, 8 * LAST_PLACE);
+  agrees(calculated, 'Run 1', study, grid, 4 * LAST_PLACE);
 });
 
 /** The rungs of the sheet of the ladder, as many as a study has. */
