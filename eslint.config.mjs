@@ -49,8 +49,9 @@ const CORE_ROOMS = [
 /** The rooms of the page, likewise: what a person sees takes from the desk and hands nothing on. */
 const WEB_ROOMS = [
   'theme',
-  'math',
+  'controls',
   'api',
+  'math',
   'worker',
   'pictures',
   'desk',
@@ -67,7 +68,7 @@ const WEB_ROOMS = [
   'pages',
 ];
 /** Modules of the server: entries and jobs know the store and its errors, nothing knows the demo. */
-const SERVER_ROOMS = ['errors', 'documents', 'entries', 'jobs', 'demo'];
+const SERVER_ROOMS = ['errors', 'documents', 'entries', 'jobs', 'typeset', 'demo'];
 
 /** For each room, the later ones as zones that it may not import from. */
 const walk = (folder, rooms) =>

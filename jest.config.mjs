@@ -1,6 +1,6 @@
 /** @type {import('jest').Config} */
 export default {
-  testMatch: ['<rootDir>/{core,cli,server,web}/src/**/*.test.{ts,tsx}'],
+  testMatch: ['<rootDir>/{core,cli,server,web}/src/**/*.test.{ts,tsx}', '<rootDir>/web/*.test.ts'],
   testEnvironment: 'node',
   // how long something takes is no matter of these tests; this ends what hangs
   testTimeout: 60_000,

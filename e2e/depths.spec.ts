@@ -36,8 +36,7 @@ test('from the study to a run and a step of it; a link brings the step back', as
   await expect(page.getByRole('img', { name: 'error of level over t, logarithmic' })).toBeVisible();
 
   // every fourth row, and a time that is asked for
-  await page.getByRole('combobox', { name: 'Which rows' }).click();
-  await page.locator('.ant-select-item-option', { hasText: 'every 4th row' }).click();
+  await page.getByRole('combobox', { name: 'Which rows' }).selectOption('every 4th row');
   await expect
     .poll(async () => (await cells(page.getByRole('region', { name: 'Rows' }).locator('tbody tr').nth(2)))[0])
     .toBe('8');

@@ -166,20 +166,20 @@ test('a long study tells how far it is and is ended at once when a person cancel
 
 test('a multistep formula with first steps of choice, in single precision', async ({ page }) => {
   await openStudy(page, 'Sway of the gondola');
-  await page.getByRole('combobox', { name: 'Take a method from the library' }).click();
-  await page.keyboard.type('Bashforth 2');
+  await page.getByRole('button', { name: 'Take a method from the library' }).click();
+  await page
+    .getByRole('combobox', { name: 'Take a method from the library' })
+    .pressSequentially('Bashforth 2');
   await page.keyboard.press('Enter');
   const table = page.getByRole('region', { name: 'Rungs' });
   await expect(table.getByRole('columnheader', { name: 'Adams-Bashforth 2' })).toBeVisible();
   const coarse = async (): Promise<string | undefined> => (await cells(rows(page).nth(1)))[14];
   const finest = async (): Promise<string | undefined> => (await cells(rows(page).nth(7)))[8];
   const started = await coarse();
-  await page.getByRole('combobox', { name: 'First steps' }).click();
-  await page.getByTitle('exact values').click();
+  await page.getByRole('combobox', { name: 'First steps' }).selectOption('exact values');
   await expect.poll(coarse).not.toBe(started);
   const double = await finest();
-  await page.getByRole('combobox', { name: 'Arithmetic' }).click();
-  await page.getByTitle('single precision').click();
+  await page.getByRole('combobox', { name: 'Arithmetic' }).selectOption('single precision');
   await expect.poll(finest).not.toBe(double);
   await saved(page);
 });
@@ -217,8 +217,9 @@ test('the steps of one run with every stage, and the errors over their cost', as
   await page.keyboard.press('End');
   await expect(page.getByRole('heading', { name: 'h = 0.05' })).toBeVisible();
   await page.getByRole('navigation', { name: 'Depth' }).getByRole('button', { name: /steps/ }).click();
-  await page.getByRole('combobox', { name: 'Methods whose rows are shown' }).click();
-  await page.locator('.ant-select-item-option', { hasText: 'Heun, every stage' }).click();
+  await page
+    .getByRole('combobox', { name: 'Methods whose rows are shown' })
+    .selectOption('Heun, every stage');
   // y' = -50 (y - cos t) from 0 at h = 0.05: k1 = 50, k2 = -50 (2.5 - cos 0.05)
   const k2 = -50 * (2.5 - Math.cos(0.05));
   const shown = (value: number): string => String(Number(value.toPrecision(8))).replace('-', '−');

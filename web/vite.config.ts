@@ -1,11 +1,13 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { compressed, woff2Only } from './compressed.ts';
+import { splitFonts } from './split-fonts.ts';
 
 export default defineConfig({
-  plugins: [react(), woff2Only(), compressed()],
+  plugins: [react(), woff2Only(), splitFonts(), compressed()],
   resolve: { conditions: ['@schritt/source', 'module', 'browser', 'development|production'] },
   worker: { format: 'es' },
-  build: { target: 'es2023', chunkSizeWarningLimit: 600 },
+  // a font inside of a style sheet is fetched by pages that show none of it, and shrinks worse
+  build: { target: 'es2023', chunkSizeWarningLimit: 600, assetsInlineLimit: 0 },
   server: { host: '127.0.0.1', port: 4601, proxy: { '/api': 'http://127.0.0.1:4600' } },
 });

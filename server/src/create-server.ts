@@ -1,6 +1,7 @@
 import { NestFactory } from '@nestjs/core';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
+import compression from 'compression';
 import express from 'express';
 import { Logger } from 'nestjs-pino';
 import { door } from './access/door.ts';
@@ -30,6 +31,8 @@ export async function createServer(options: ServerOptions): Promise<NestExpressA
   app.set('etag', false);
   // in the order in which a request meets them
   app.use(turns(), door(options.door), headers());
+  // set formulas are long and much alike
+  app.use('/api/typeset', compression());
   if (options.web !== null) app.use(webFiles(options.web), webPages(options.web));
   app.use(
     bodies(wrongMethod(description), express.raw({ type: 'application/json', limit: '1mb' }), plainBody),

@@ -1,8 +1,7 @@
-import { App as AntApp, ConfigProvider } from 'antd';
-import { type ComponentType, type ReactNode, useMemo } from 'react';
+import type { ComponentType, ReactNode } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { MessagePage } from './frame/message-page.tsx';
-import { antTheme } from './theme/ant-theme.ts';
+import { NoticeList } from './frame/notice-list.tsx';
 import { PaletteContext, useSystemPalette } from './theme/use-palette.ts';
 
 /** A page that is fetched when it is first gone to. */
@@ -27,14 +26,10 @@ const router = createBrowserRouter([
 
 export function App(): ReactNode {
   const palette = useSystemPalette();
-  const theme = useMemo(() => antTheme(palette), [palette]);
   return (
     <PaletteContext value={palette}>
-      <ConfigProvider theme={theme} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
-        <AntApp className="app-root">
-          <RouterProvider router={router} />
-        </AntApp>
-      </ConfigProvider>
+      <RouterProvider router={router} />
+      <NoticeList />
     </PaletteContext>
   );
 }

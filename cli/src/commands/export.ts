@@ -15,6 +15,7 @@ import {
   wishOf,
   writeTable,
 } from '@schritt/core/document';
+import { typesetOptions } from '@schritt/core/notation';
 import {
   begin,
   type CompiledRun,
@@ -86,7 +87,7 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
   // what most commands do without is loaded where it is wanted
   const { default: katex } = await import('katex');
   const made = takeAway(document, study, wanted, (tex, wide) =>
-    katex.renderToString(tex, { output: 'mathml', displayMode: wide, throwOnError: false }),
+    katex.renderToString(tex, typesetOptions(wide, 'mathml')),
   );
   if (typeof made !== 'string') yield await (await import('@schritt/core/sheets')).xlsx(made);
   else if (format === 'png') yield await png(made, wholeOf('scale', options.scale, [1, 4], 1));

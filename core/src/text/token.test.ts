@@ -1,6 +1,5 @@
 import { closingOf, depths } from './brackets.ts';
 import { primed } from './primes.ts';
-import { remembered } from './remembered.ts';
 import { type Token, tokenize } from './token.ts';
 
 function tokens(text: string): { readonly list: readonly Token[]; readonly told: readonly string[] } {
@@ -68,19 +67,4 @@ test.each([
 
 test('primes stand behind a name', () => {
   expect([primed('x', 0), primed('x', 2), primed('u[3]', 1)]).toEqual(['x', "x''", "u[3]'"]);
-});
-
-test('a memory makes a value once, also null, and lets go of the one not asked for longest', () => {
-  const known = remembered<number | null>(2);
-  const made: string[] = [];
-  const ask = (key: string, value: number | null): number | null =>
-    known(key, () => {
-      made.push(key);
-      return value;
-    });
-  expect([ask('a', null), ask('a', 7), ask('b', 2)]).toEqual([null, null, 2]);
-  ask('a', 7);
-  ask('c', 3);
-  expect([ask('a', 8), ask('b', 9)]).toEqual([null, 9]);
-  expect(made).toEqual(['a', 'b', 'c', 'b']);
 });

@@ -118,6 +118,8 @@ test('every answer is one that the description declares, with a body of the decl
     ['/api/jobs/{id}/events', 'get', ask('get', `/api/jobs/${jobId}/events`), 200],
     ['/api/jobs/{id}/runs', 'get', ask('get', `/api/jobs/${NOBODY}/runs`), 404],
     ['/api/jobs/{id}', 'delete', ask('delete', `/api/jobs/${jobId}`), 204],
+    ['/api/typeset', 'post', ask('post', '/api/typeset', { formulas: [{ tex: 'h', block: true }] }), 200],
+    ['/api/typeset', 'post', ask('post', '/api/typeset', { formulas: [{ tex: 3, block: true }] }), 400],
     ['/api/health', 'get', ask('get', '/api/health'), 200],
     ['/api/access', 'get', ask('get', '/api/access'), 200],
     ['/api/access', 'post', ask('post', '/api/access', { key: 3 }), 400],
@@ -153,6 +155,7 @@ test('pages may not make code out of text; the workers that compute may, by the 
   const policy = async (path: string): Promise<string> =>
     (await ask('get', path)).headers['content-security-policy'] ?? '';
   expect(await policy('/studies')).toMatch(/script-src 'self';/);
-  expect(await policy('/assets/index-abc.js')).not.toContain('unsafe-eval');
+  expect(await policy('/assets/index-abc.js')).toContain("default-src 'none'");
+  expect((await ask('get', '/assets/index-abc.js')).headers['x-content-type-options']).toBe('nosniff');
   expect(await policy('/assets/compute.worker-abc.js')).toContain("script-src 'self' 'unsafe-eval'");
 });

@@ -22,8 +22,8 @@ function written(directives: Readonly<Record<string, readonly string[]>>): strin
 
 export const PAGE_POLICY = written(PAGE);
 
-/** Data are no pages. */
-export const API_POLICY = "default-src 'none'; frame-ancestors 'none'";
+/** Data and the parts of a page are no pages. */
+export const DATA_POLICY = "default-src 'none'; frame-ancestors 'none'";
 
 /**
  * The policy of the workers that compute: they compile loops, whose source is made of printed numbers and names of the

@@ -8,7 +8,7 @@ import {
   type TextErrors,
   wantedFrom,
 } from '@schritt/core/document';
-import { Refusal } from '@schritt/core/notation';
+import { Refusal, typesetOptions } from '@schritt/core/notation';
 import { estimatedSeconds, runStudy, type Study } from '@schritt/core/study';
 
 /** Heavy work that a request waits for. */
@@ -34,7 +34,7 @@ async function taken(document: StudyDocument, study: Study, asked: Asked): Promi
     // both are large, and wanted by few requests
     const { default: katex } = await import('katex');
     const made = takeAway(document, study, wanted, (tex, wide) =>
-      katex.renderToString(tex, { output: 'mathml', displayMode: wide, throwOnError: false }),
+      katex.renderToString(tex, typesetOptions(wide, 'mathml')),
     );
     const content =
       typeof made === 'string'

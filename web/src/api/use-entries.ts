@@ -34,13 +34,11 @@ export interface Listed {
   readonly again: () => Promise<unknown>;
 }
 
-/** The entries of a kind, part after part, kept fresh; none while they are not wanted. */
-export function useEntries(kind: Kind, shelf: Shelf = 'list', isWanted = true): Listed {
+/** The entries of a kind, part after part, kept fresh. */
+export function useEntries(kind: Kind, shelf: Shelf = 'list'): Listed {
   const { data, error, setSize, mutate } = useSWRInfinite<EntryRows, Error>(
     (part: number, before: EntryRows | null) =>
-      !isWanted || (before !== null && before.entries.length < LISTED)
-        ? null
-        : ['entries', kind, shelf, part],
+      before !== null && before.entries.length < LISTED ? null : ['entries', kind, shelf, part],
     ([, , , part]: readonly [string, Kind, Shelf, number]) => listEntries(kind, shelf, part * LISTED),
     { revalidateAll: true },
   );

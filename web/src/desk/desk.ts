@@ -66,6 +66,8 @@ export interface Desk {
   readonly caption: string;
   readonly chosen: ChosenStep;
   readonly methods: DeskMethods;
+  /** The proved order of a method in a few words, by its text; null where none is proved. */
+  readonly proved: ReadonlyMap<string, string | null>;
   /** The largest h at which the runs of a method do not grow, by key; null where none is known. */
   readonly limits: ReadonlyMap<string, number | null>;
   readonly results: Computed<KeyedResult>;

@@ -21,6 +21,8 @@ export interface GoodStudy {
   readonly document: StudyDocument | null;
   /** Keys of the methods of that document, in its order. */
   readonly keys: readonly string[];
+  /** Their texts, in the same order. */
+  readonly texts: readonly string[];
 }
 
 /** The last good reading of each text of a page, by key. */
@@ -71,7 +73,8 @@ export function useGoodStudy(study: WorkingStudy): GoodStudy {
       ...(precision === undefined ? {} : { precision }),
       ...(wished === undefined ? {} : { wished }),
     };
-    return { problem: readProblem, methods: readMethods, document, keys: good.map((method) => method.key) };
+    const [keys, texts] = [good.map(({ key }) => key), good.map(({ text }) => text)];
+    return { problem: readProblem, methods: readMethods, document, keys, texts };
   }, [
     problems,
     methods,

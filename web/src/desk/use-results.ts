@@ -1,6 +1,6 @@
 import type { StudyDocument } from '@schritt/core/document';
 import type { StudyResult } from '@schritt/core/study';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import type {
   Curves,
   Profile,
@@ -15,6 +15,7 @@ import type {
   StepView,
   StepWish,
 } from '../worker/messages.ts';
+import { Computer, Superseded } from '../worker/computer.ts';
 import { StudyComputer } from '../worker/study-computer.ts';
 import { type Ask, type Computed, type Tell, useComputed, useWork } from '../worker/use-work.ts';
 
@@ -47,21 +48,44 @@ export interface KeyedCurves {
 /** Milliseconds that what is no number waits. */
 const LATER = 250;
 
-/** The stability limits of the methods of a study as step sizes, by key, by a worker of its own. */
-export function useLimits(
+/** What theory knows of the methods of a study, before anything is run. */
+export interface Theory {
+  /** The proved order in a few words, by the text of the method; null where none is proved. */
+  readonly proved: ReadonlyMap<string, string | null>;
+  /** The largest h at which the runs of a method do not grow, by key; null where none is known. */
+  readonly limits: ReadonlyMap<string, number | null>;
+}
+
+const NOTHING_KNOWN: Theory = { proved: new Map(), limits: new Map() };
+
+/** What theory knows of the methods, by a worker of its own: their orders at once, their limits as step sizes later. */
+export function useTheory(
   document: StudyDocument | null,
   keys: readonly string[],
-): Computed<ReadonlyMap<string, number | null>> {
-  const ask = useMemo((): Ask<ReadonlyMap<string, number | null>> | null => {
-    if (document === null) return null;
-    return async (computer, progress) => {
-      // marks on the ruler: the numbers come first
-      await new Promise((done) => setTimeout(done, LATER));
-      const limits = await computer.ask('limits', { document }, progress);
-      return new Map(keys.map((key, i) => [key, limits[i] ?? null]));
-    };
-  }, [document, keys]);
-  return useComputed(ask);
+  texts: readonly string[],
+): Theory {
+  const last = useRef(NOTHING_KNOWN);
+  const turns = useRef(0);
+  const work = useMemo(
+    () =>
+      async (computer: Computer, tell: Tell<Theory>): Promise<Theory> => {
+        turns.current += 1;
+        const turn = turns.current;
+        const orders = await computer.ask('proved', { texts });
+        const proved = new Map(texts.map((text, i) => [text, orders[i] ?? null]));
+        last.current = { ...last.current, proved };
+        if (document === null) return last.current;
+        tell(0, last.current);
+        // marks on the ruler: the numbers come first
+        await new Promise((done) => setTimeout(done, LATER));
+        if (turn !== turns.current) throw new Superseded();
+        const limits = await computer.ask('limits', { document });
+        last.current = { proved, limits: new Map(keys.map((key, i) => [key, limits[i] ?? null])) };
+        return last.current;
+      },
+    [document, keys, texts],
+  );
+  return useWork(() => new Computer(), work).value ?? NOTHING_KNOWN;
 }
 
 /** Computes the curves of some runs in a worker of their own. */

@@ -7,7 +7,7 @@ import { drawnRuns } from './drawn-runs.ts';
 import { useChosenStep } from './use-chosen-step.ts';
 import { useGoodStudy } from './use-good-study.ts';
 import type { Editing } from './use-history.ts';
-import { type KeyedResult, useCurves, useLimits, useResults } from './use-results.ts';
+import { type KeyedResult, useCurves, useTheory, useResults } from './use-results.ts';
 import { useView } from './use-view.ts';
 import { movedWindow, withParameters, type WorkingMethod, type WorkingStudy } from './working-study.ts';
 
@@ -49,8 +49,6 @@ function useMethods(
   return useMemo(() => ({ placeOf, titleOf, change, moveWindow }), [placeOf, titleOf, change, moveWindow]);
 }
 
-const NO_LIMITS: ReadonlyMap<string, number | null> = new Map();
-
 /** The desk of a study under work: reads its texts, computes what they ask for, and keeps what is chosen. */
 export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['edit']): Desk {
   const [parameters, setParameters] = useState<ParameterValues>({});
@@ -66,7 +64,7 @@ export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['e
     [good.keys.length, chosen, ticked, method],
   );
   const curves = useCurves(good.document, good.keys, runs);
-  const limits = useLimits(good.document, good.keys).value ?? NO_LIMITS;
+  const { proved, limits } = useTheory(good.document, good.keys, good.texts);
   const methods = useMethods(study, edit, results.value, chosen.rows);
   const [marked, setMarked] = useState<number | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
@@ -95,6 +93,7 @@ export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['e
     caption: problem === null ? '' : errorCaption(problem, error),
     chosen,
     methods,
+    proved,
     limits,
     results,
     curves,

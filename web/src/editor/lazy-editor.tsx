@@ -1,13 +1,32 @@
 import { type ComponentProps, lazy, type ReactNode, Suspense } from 'react';
+import { typesetter } from '../math/typesetter.ts';
+import type { MethodEditor } from './method-editor.tsx';
 import type { TextEditor } from './text-editor.tsx';
 
-const Loaded = lazy(async () => ({ default: (await import('./text-editor.tsx')).TextEditor }));
+const Loaded = lazy(async () => {
+  // whoever types wants to see the formula at once
+  void typesetter.fetch();
+  return { default: (await import('./text-editor.tsx')).TextEditor };
+});
+const LoadedOfMethod = lazy(async () => {
+  void typesetter.fetch();
+  return { default: (await import('./method-editor.tsx')).MethodEditor };
+});
 
 /** The editor, which is fetched when the first text is opened; the text stands there meanwhile. */
 export function LazyEditor(props: ComponentProps<typeof TextEditor>): ReactNode {
   return (
     <Suspense fallback={<pre className="editor-to-come">{props.value}</pre>}>
       <Loaded {...props} />
+    </Suspense>
+  );
+}
+
+/** The editor of a method, fetched in the same way with what it remarks. */
+export function LazyMethodEditor(props: ComponentProps<typeof MethodEditor>): ReactNode {
+  return (
+    <Suspense fallback={<pre className="editor-to-come">{props.value}</pre>}>
+      <LoadedOfMethod {...props} />
     </Suspense>
   );
 }

@@ -1,5 +1,7 @@
-import { Drawer, Input } from 'antd';
+import { Drawer } from 'antd';
 import { type ReactNode, useState } from 'react';
+import { AntFrame } from '../theme/ant-frame.tsx';
+import { TextField } from '../controls/text-field.tsx';
 import { type Example, type ExampleOf, EXAMPLES } from './notation-examples.ts';
 import './notation-panel.css';
 
@@ -14,52 +16,53 @@ export function isFound({ text, says }: Pick<Example, 'text' | 'says'>, sought: 
 
 interface NotationPanelProps {
   readonly of: ExampleOf;
-  readonly isOpen: boolean;
   readonly onClose: () => void;
   readonly onInsert: (text: string) => void;
 }
 
 /** The notation on one page, by example; a click puts an example into the text that it was opened from. */
-export function NotationPanel({ of, isOpen, onClose, onInsert }: NotationPanelProps): ReactNode {
+export function NotationPanel({ of, onClose, onInsert }: NotationPanelProps): ReactNode {
   const [sought, setSought] = useState('');
   const found = EXAMPLES.filter((group) => group.of === of || group.of === 'both').flatMap((group) => {
     const examples = group.examples.filter((example) => isFound(example, sought));
     return examples.length === 0 ? [] : [{ ...group, examples }];
   });
   return (
-    <Drawer
-      title="Notation by example"
-      open={isOpen}
-      onClose={onClose}
-      mask={false}
-      size={430}
-      extra={
-        <Input
-          allowClear
-          size="small"
-          aria-label="Search the notation"
-          placeholder="search"
-          value={sought}
-          onChange={(event) => setSought(event.target.value)}
-        />
-      }
-    >
-      {found.length === 0 && <p className="quiet">No example holds “{sought}”.</p>}
-      {found.map(({ heading, examples }) => (
-        <section key={heading} className="notation-group">
-          <h3 className="label">{heading}</h3>
-          <ul>
-            {examples.map(({ text, says }) => (
-              <li key={text}>
-                <button type="button" title="Put this into the text" onClick={() => onInsert(text)}>
-                  <code>{text}</code>
-                </button>
-                <span>{says}</span>
-              </li>
-            ))}
-          </ul>
-        </section>
-      ))}
-    </Drawer>
+    <AntFrame>
+      <Drawer
+        title="Notation by example"
+        open
+        onClose={onClose}
+        mask={false}
+        size={430}
+        extra={
+          <TextField
+            type="search"
+            size="small"
+            aria-label="Search the notation"
+            placeholder="search"
+            value={sought}
+            onChange={(event) => setSought(event.target.value)}
+          />
+        }
+      >
+        {found.length === 0 && <p className="quiet">No example holds “{sought}”.</p>}
+        {found.map(({ heading, examples }) => (
+          <section key={heading} className="notation-group">
+            <h3 className="label">{heading}</h3>
+            <ul>
+              {examples.map(({ text, says }) => (
+                <li key={text}>
+                  <button type="button" title="Put this into the text" onClick={() => onInsert(text)}>
+                    <code>{text}</code>
+                  </button>
+                  <span>{says}</span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+      </Drawer>
+    </AntFrame>
   );
 }

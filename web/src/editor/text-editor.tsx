@@ -4,12 +4,15 @@ import { type Diagnostic, setDiagnostics } from '@codemirror/lint';
 import { Compartment, EditorState } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
 import type { Hint, Repair, TextError } from '@schritt/core/notation';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'react';
 import { hints as hintsOf } from './hints.ts';
 import type { ExampleOf } from './notation-examples.ts';
-import { NotationPanel } from './notation-panel.tsx';
 import { notation } from './notation.ts';
 import './text-editor.css';
+
+const NotationPanel = lazy(async () => ({
+  default: (await import('./notation-panel.tsx')).NotationPanel,
+}));
 
 function diagnosticOf(error: TextError, view: EditorView): Diagnostic {
   const { doc } = view.state;
@@ -236,7 +239,11 @@ export function TextEditor({
       >
         Notation
       </button>
-      <NotationPanel of={of} isOpen={isHelpOpen} onClose={() => setHelpOpen(false)} onInsert={insert} />
+      {isHelpOpen && (
+        <Suspense fallback={null}>
+          <NotationPanel of={of} onClose={() => setHelpOpen(false)} onInsert={insert} />
+        </Suspense>
+      )}
       <ul className="text-errors" aria-label={`Errors in ${label}`} aria-live="polite">
         {errors.map((error) => (
           <li key={`${error.line}:${error.column}:${error.message}`}>

@@ -1,8 +1,10 @@
-import { Button, Popconfirm } from 'antd';
+import { Popconfirm } from 'antd';
 import type { ReactNode } from 'react';
+import { Button } from '../controls/button.tsx';
 import { deleteEntry, type Kind, restoreEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
-import { useTold } from './entry-row.tsx';
+import { told } from '../frame/notices.ts';
+import { AntFrame } from '../theme/ant-frame.tsx';
 
 /** What was put away of a kind: it is taken out again, or deleted for good. */
 export function BinList({
@@ -13,7 +15,6 @@ export function BinList({
   readonly onChange: () => Promise<unknown>;
 }): ReactNode {
   const { rows, error, more, total, again } = useEntries(kind, 'bin');
-  const tell = useTold();
   const after = async (): Promise<void> => {
     await Promise.all([again(), onChange()]);
   };
@@ -31,26 +32,28 @@ export function BinList({
             <span className="entry-actions">
               <Button
                 size="small"
-                type="text"
-                onClick={tell(async () => {
+                look="text"
+                onClick={told(async () => {
                   await restoreEntry(kind, id);
                   await after();
                 })}
               >
                 Take out again
               </Button>
-              <Popconfirm
-                title={`Delete “${title}” for good?`}
-                okText="For good"
-                onConfirm={tell(async () => {
-                  await deleteEntry(kind, id);
-                  await after();
-                })}
-              >
-                <Button size="small" type="text">
-                  Delete for good
-                </Button>
-              </Popconfirm>
+              <AntFrame>
+                <Popconfirm
+                  title={`Delete “${title}” for good?`}
+                  okText="For good"
+                  onConfirm={told(async () => {
+                    await deleteEntry(kind, id);
+                    await after();
+                  })}
+                >
+                  <Button size="small" look="text">
+                    Delete for good
+                  </Button>
+                </Popconfirm>
+              </AntFrame>
             </span>
           </li>
         ))}

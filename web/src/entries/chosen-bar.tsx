@@ -1,8 +1,9 @@
-import { Button } from 'antd';
 import type { ReactNode } from 'react';
+import { Button } from '../controls/button.tsx';
 import { type EntryRow, type Kind, storedText } from '../api/client.ts';
 import { download } from '../pictures/download.ts';
-import { usePutAway, useTold } from './entry-row.tsx';
+import { told } from '../frame/notices.ts';
+import { putAway } from './entry-row.tsx';
 import { fileName } from './files.ts';
 
 interface ChosenBarProps {
@@ -25,29 +26,27 @@ export function fileNames(titles: readonly string[]): readonly string[] {
 
 /** What can be done with several entries at once. */
 export function ChosenBar({ kind, chosen, again, onNone }: ChosenBarProps): ReactNode {
-  const tell = useTold();
-  const putAway = usePutAway(kind, again);
-  const save = tell(async () => {
+  const save = told(async () => {
     const names = fileNames(chosen.map(({ title }) => title));
     for (const [i, { id }] of chosen.entries()) download(names[i] ?? '', await storedText(kind, id));
   });
   return (
     <div className="chosen-bar" role="group" aria-label="Chosen entries">
       <span>{chosen.length} chosen</span>
-      <Button size="small" type="text" onClick={save}>
+      <Button size="small" look="text" onClick={save}>
         {chosen.length === 1 ? 'Save as a file' : 'Save as files'}
       </Button>
       <Button
         size="small"
-        type="text"
+        look="text"
         onClick={() => {
-          putAway(chosen);
+          putAway(kind, chosen, again);
           onNone();
         }}
       >
         {chosen.length === 1 ? 'Delete it' : `Delete all ${chosen.length}`}
       </Button>
-      <Button size="small" type="text" onClick={onNone}>
+      <Button size="small" look="text" onClick={onNone}>
         Choose none
       </Button>
     </div>

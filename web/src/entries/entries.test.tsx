@@ -2,7 +2,6 @@
 import { isSought } from './entry-list.tsx';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { App } from 'antd';
 import type { ReactNode } from 'react';
 import { type EntryRow, loadEntry, storedText } from '../api/client.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
@@ -75,20 +74,18 @@ test('an entry whose text cannot be shown is a row as any other: it is saved as 
     revokeObjectURL: () => undefined,
   });
   render(
-    <App>
-      <ul>
-        <EntryRowItem
-          kind="study"
-          row={ROW}
-          path="/studies"
-          preview={() => <Broken />}
-          store={() => Promise.resolve()}
-          again={() => Promise.resolve()}
-          isChosen={false}
-          onChoose={() => undefined}
-        />
-      </ul>
-    </App>,
+    <ul>
+      <EntryRowItem
+        kind="study"
+        row={ROW}
+        path="/studies"
+        preview={() => <Broken />}
+        store={() => Promise.resolve()}
+        again={() => Promise.resolve()}
+        isChosen={false}
+        onChoose={() => undefined}
+      />
+    </ul>,
   );
   expect(screen.getByText(/Its text cannot be shown/)).toBeTruthy();
   await userEvent.click(screen.getByRole('button', { name: 'Save as file' }));

@@ -1,9 +1,11 @@
 import { readDocumentText } from '@schritt/core/document';
-import { App, Button, Input } from 'antd';
 import { type ChangeEvent, type ReactNode, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { Button } from '../controls/button.tsx';
+import { TextField } from '../controls/text-field.tsx';
 import { createEntry, type DocumentOf, type EntryRow, type Kind } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
+import { tellFailed } from '../frame/notices.ts';
 import { TopBar } from '../frame/top-bar.tsx';
 import { usePageTitle } from '../frame/use-page-title.ts';
 import { BinList } from './bin-list.tsx';
@@ -42,7 +44,6 @@ export function isSought(
 export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
   const { kind, heading, empty, path, blank, newLabel, otherNew, preview } = props;
   const { rows, total, error, more, again } = useEntries(kind);
-  const { message } = App.useApp();
   const navigate = useNavigate();
   const file = useRef<HTMLInputElement>(null);
   const [sought, setSought] = useState('');
@@ -61,7 +62,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
       await again();
       if (open) await navigate(`${path}/${entry.id}`);
     } catch (thrown) {
-      message.error(thrown instanceof Error ? thrown.message : String(thrown));
+      tellFailed(thrown);
     }
   };
   const openFile = async (event: ChangeEvent<HTMLInputElement>): Promise<void> => {
@@ -69,25 +70,24 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
     event.target.value = '';
     if (chosen === undefined) return;
     const text = await textOf(chosen).catch((thrown: unknown) => {
-      message.error(thrown instanceof Error ? thrown.message : String(thrown), 10);
+      tellFailed(thrown);
       return null;
     });
     if (text === null) return;
     const reading = readDocumentText(text);
     if (!reading.ok) {
-      message.error(
+      tellFailed(
         `${chosen.name}: ${reading.errors
           .slice(0, 3)
           .map((e) => `${e.place}: ${e.message}`)
           .join('; ')}`,
-        10,
       );
       return;
     }
     const { document } = reading;
     const fits = (d: typeof document): d is DocumentOf<K> => d.kind === kind;
     if (fits(document)) await store(document, true);
-    else message.error(`${chosen.name} holds a ${document.kind}; open it on its own page`, 10);
+    else tellFailed(`${chosen.name} holds a ${document.kind}; open it on its own page`);
   };
 
   return (
@@ -105,7 +105,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
             />
             <Button onClick={() => file.current?.click()}>Open a file</Button>
             {otherNew?.((document) => void store(document, true))}
-            <Button type="primary" onClick={() => void store(blank, true)}>
+            <Button look="primary" onClick={() => void store(blank, true)}>
               {newLabel}
             </Button>
           </>
@@ -123,8 +123,8 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
             />
           )}
           {!isBin && rows !== null && rows.length > 1 && (
-            <Input
-              allowClear
+            <TextField
+              type="search"
               className="search"
               aria-label={`Search the ${heading.toLowerCase()}`}
               placeholder="title, method or text"

@@ -4,12 +4,13 @@ import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { FromText } from './from-text.tsx';
 
-// the browser of the tests does not lay anything out
-Object.assign(globalThis, {
-  ResizeObserver: class {
-    observe(): void {}
-    unobserve(): void {}
-    disconnect(): void {}
+// the browser of the tests opens no dialogs
+Object.assign(HTMLDialogElement.prototype, {
+  showModal(this: HTMLDialogElement) {
+    this.open = true;
+  },
+  close(this: HTMLDialogElement) {
+    this.open = false;
   },
 });
 

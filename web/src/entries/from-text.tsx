@@ -1,6 +1,8 @@
 import type { StudyDocument } from '@schritt/core/document';
-import { Button, Input, Modal } from 'antd';
 import { type ReactNode, useState } from 'react';
+import { Button } from '../controls/button.tsx';
+import { Dialog } from '../controls/dialog.tsx';
+import { TextArea } from '../controls/text-area.tsx';
 import { studyFromText } from './study-from-text.ts';
 
 /** Makes a study of a problem that is pasted or typed; what is wrong with the text is told with its places. */
@@ -9,45 +11,48 @@ export function FromText({ onStudy }: { readonly onStudy: (document: StudyDocume
   const [text, setText] = useState('');
   const reading = text.trim() === '' ? null : studyFromText(text);
   const study = reading?.kind === 'study' ? reading.document : null;
+  const make = (): void => {
+    if (study === null) return;
+    setOpen(false);
+    setText('');
+    onStudy(study);
+  };
   return (
     <>
       <Button onClick={() => setOpen(true)}>From a text</Button>
-      <Modal
-        title="A study from a text"
-        open={open}
-        okText="Make the study"
-        okButtonProps={{ disabled: study === null }}
-        onCancel={() => setOpen(false)}
-        onOk={() => {
-          if (study === null) return;
-          setOpen(false);
-          setText('');
-          onStudy(study);
-        }}
-      >
-        <Input.TextArea
-          autoFocus
-          aria-label="Text of the problem"
-          autoSize={{ minRows: 6, maxRows: 16 }}
-          className="from-text"
-          placeholder={"level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 8"}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
-        {reading?.kind === 'errors' ? (
-          <ul className="wrong" role="status">
-            {reading.told.map((told) => (
-              <li key={told}>{told}</li>
-            ))}
-          </ul>
-        ) : (
-          <p className="quiet" role="status">
-            {study === null
-              ? 'An equation, its initial values and an interval; a remark with # in front becomes the title.'
-              : `“${study.title}”, with ${study.methods.map(({ title }) => title).join(', ')} to begin with`}
-          </p>
-        )}
-      </Modal>
+      {open && (
+        <Dialog title="A study from a text" onClose={() => setOpen(false)}>
+          <TextArea
+            autoFocus
+            aria-label="Text of the problem"
+            least={6}
+            most={16}
+            className="from-text"
+            placeholder={"level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 8"}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+          {reading?.kind === 'errors' ? (
+            <ul className="wrong" role="status">
+              {reading.told.map((told) => (
+                <li key={told}>{told}</li>
+              ))}
+            </ul>
+          ) : (
+            <p className="quiet" role="status">
+              {study === null
+                ? 'An equation, its initial values and an interval; a remark with # in front becomes the title.'
+                : `“${study.title}”, with ${study.methods.map(({ title }) => title).join(', ')} to begin with`}
+            </p>
+          )}
+          <div className="dialog-actions">
+            <Button onClick={() => setOpen(false)}>Cancel</Button>
+            <Button look="primary" disabled={study === null} onClick={make}>
+              Make the study
+            </Button>
+          </div>
+        </Dialog>
+      )}
     </>
   );
 }

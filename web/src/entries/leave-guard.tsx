@@ -1,6 +1,7 @@
-import { Modal } from 'antd';
 import type { ReactNode } from 'react';
 import { useBlocker } from 'react-router';
+import { Button } from '../controls/button.tsx';
+import { Dialog } from '../controls/dialog.tsx';
 import type { Autosave } from '../desk/use-autosave.ts';
 
 /** Asks before a page is left whose work the server does not take. */
@@ -10,17 +11,17 @@ export function LeaveGuard({ state, isSaved }: Pick<Autosave<unknown>, 'state' |
     ({ currentLocation, nextLocation }) =>
       isUnsaved && !isSaved() && currentLocation.pathname !== nextLocation.pathname,
   );
+  if (blocker.state !== 'blocked') return null;
   return (
-    <Modal
-      open={blocker.state === 'blocked'}
-      title="Leave with unsaved work?"
-      okText="Leave"
-      cancelText="Stay"
-      onOk={() => blocker.proceed?.()}
-      onCancel={() => blocker.reset?.()}
-    >
+    <Dialog title="Leave with unsaved work?" onClose={blocker.reset}>
       The server has not taken the last changes. They stay in this browser and are offered when the page is
       opened again.
-    </Modal>
+      <div className="dialog-actions">
+        <Button onClick={blocker.reset}>Stay</Button>
+        <Button look="primary" onClick={blocker.proceed}>
+          Leave
+        </Button>
+      </div>
+    </Dialog>
   );
 }

@@ -1,7 +1,8 @@
-import { App, Button } from 'antd';
 import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
+import { Button } from '../controls/button.tsx';
 import type { Autosave } from '../desk/use-autosave.ts';
+import { tellFailed } from '../frame/notices.ts';
 
 /** Says whether the page is saved, and what to do where it could not be. */
 export function SaveStatus<D>({
@@ -15,7 +16,6 @@ export function SaveStatus<D>({
   readonly path: string;
 }): ReactNode {
   const navigate = useNavigate();
-  const { message } = App.useApp();
   const { state } = autosave;
   switch (state.kind) {
     case 'saved':
@@ -46,9 +46,7 @@ export function SaveStatus<D>({
               void autosave
                 .saveAsNew()
                 .then((id) => navigate(`${path}/${id}`))
-                .catch((thrown: unknown) =>
-                  message.error(thrown instanceof Error ? thrown.message : String(thrown)),
-                )
+                .catch(tellFailed)
             }
           >
             Save as a new one

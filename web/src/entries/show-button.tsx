@@ -1,6 +1,9 @@
-import { App, Button, Input, Popover } from 'antd';
 import { type ReactNode, useState } from 'react';
+import { Button } from '../controls/button.tsx';
+import { PopUp } from '../controls/pop-up.tsx';
+import { TextField } from '../controls/text-field.tsx';
 import { hideStudy, showStudy } from '../api/client.ts';
+import { told } from '../frame/notices.ts';
 import './saving.css';
 
 /** Shows a study to whoever has a link, and ends that again. */
@@ -13,11 +16,6 @@ export function ShowButton({
   readonly first: string | null;
 }): ReactNode {
   const [shownAt, setShownAt] = useState(first);
-  const { message } = App.useApp();
-  const tell = (work: () => Promise<void>) => () =>
-    void work().catch((thrown: unknown) =>
-      message.error(thrown instanceof Error ? thrown.message : String(thrown)),
-    );
   const content =
     shownAt === null ? (
       <div className="show-link">
@@ -25,20 +23,20 @@ export function ShowButton({
           Whoever has the link can look at this study, step through it and try changes. Nothing they do is
           saved.
         </p>
-        <Button type="primary" onClick={tell(async () => setShownAt(await showStudy(id)))}>
+        <Button look="primary" onClick={told(async () => setShownAt(await showStudy(id)))}>
           Make a link
         </Button>
       </div>
     ) : (
       <div className="show-link">
-        <Input
+        <TextField
           readOnly
           aria-label="Link to the study"
           value={`${window.location.origin}/shown/${shownAt}`}
           onFocus={(event) => event.target.select()}
         />
         <Button
-          onClick={tell(async () => {
+          onClick={told(async () => {
             await hideStudy(id);
             setShownAt(null);
           })}
@@ -47,9 +45,5 @@ export function ShowButton({
         </Button>
       </div>
     );
-  return (
-    <Popover trigger="click" placement="bottomRight" content={content}>
-      <Button>{shownAt === null ? 'Show' : 'Shown'}</Button>
-    </Popover>
-  );
+  return <PopUp label={shownAt === null ? 'Show' : 'Shown'}>{content}</PopUp>;
 }

@@ -1,5 +1,5 @@
-import { Button } from 'antd';
 import type { ReactNode } from 'react';
+import { Button } from '../controls/button.tsx';
 import type { Editing } from '../desk/use-history.ts';
 
 /** An arrow that turns back, or on. */
@@ -27,21 +27,23 @@ export function UndoButtons({ undo, redo }: Pick<Editing<unknown>, 'undo' | 'red
   return (
     <>
       <Button
-        type="text"
+        look="text"
         aria-label="Undo"
-        icon={<Arrow on={false} />}
         onClick={undo ?? undefined}
         disabled={undo === null}
         title="Undo (Ctrl+Z)"
-      />
+      >
+        <Arrow on={false} />
+      </Button>
       <Button
-        type="text"
+        look="text"
         aria-label="Redo"
-        icon={<Arrow on />}
         onClick={redo ?? undefined}
         disabled={redo === null}
         title="Redo (Ctrl+Shift+Z)"
-      />
+      >
+        <Arrow on />
+      </Button>
     </>
   );
 }

@@ -1,5 +1,5 @@
-import { Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
+import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import type { Picture } from '../pictures/picture.ts';
@@ -42,17 +42,15 @@ export function ErrorLens(): ReactNode {
           ]}
         />
         {runs.length > 1 && (
-          <Select<string>
-            size="small"
-            variant="borderless"
-            aria-label="What runs are compared with"
+          <PickList
+            isBare
+            label="What runs are compared with"
             value={against ?? ''}
             options={[
               { value: '', label: 'from the solution' },
               ...runs.map(({ id, label }) => ({ value: id, label: `from ${label}` })),
             ]}
             onChange={(id) => setScale((now) => ({ ...now, against: id === '' ? null : id }))}
-            popupMatchSelectWidth={false}
           />
         )}
         <RungChoices />

@@ -1,5 +1,5 @@
-import { Select } from 'antd';
-import { type ReactNode, useMemo } from 'react';
+import { lazy, type ReactNode, Suspense, useMemo } from 'react';
+import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { type Area, type LensName, LENSES, USUAL } from '../desk/view.ts';
 import { ZoomContext } from '../pictures/use-zoom.ts';
@@ -10,8 +10,10 @@ import { OrderLens } from './order-lens.tsx';
 import { PhaseLens } from './phase-lens.tsx';
 import { ProfileLens } from './profile-lens.tsx';
 import { SlopesLens } from './slopes-lens.tsx';
-import { StabilityLens } from './stability-lens.tsx';
 import { SolutionLens } from './solution-lens.tsx';
+
+// what it computes with is fetched with it
+const StabilityLens = lazy(async () => ({ default: (await import('./stability-lens.tsx')).StabilityLens }));
 
 const SHOWN: { readonly [L in LensName]: () => ReactNode } = {
   order: () => <OrderLens over="h" />,
@@ -22,7 +24,11 @@ const SHOWN: { readonly [L in LensName]: () => ReactNode } = {
   profile: () => <ProfileLens />,
   conserved: () => <ConservedLens />,
   slopes: () => <SlopesLens />,
-  stability: () => <StabilityLens />,
+  stability: () => (
+    <Suspense fallback={null}>
+      <StabilityLens />
+    </Suspense>
+  ),
 };
 
 /** The large picture or the one beside it, through any lens; both change places by a button. */
@@ -71,14 +77,12 @@ export function LensFrame({ area }: { readonly area: Area }): ReactNode {
           </div>
         ) : (
           <>
-            <Select<LensName>
-              size="small"
-              variant="borderless"
-              aria-label="Picture beside"
+            <PickList
+              isBare
+              label="Picture beside"
               value={own}
               options={offered.map(({ name, label: text }) => ({ value: name, label: text }))}
               onChange={choose}
-              popupMatchSelectWidth={false}
             />
             <button
               type="button"

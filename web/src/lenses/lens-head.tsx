@@ -1,5 +1,5 @@
-import { Select } from 'antd';
 import type { ReactNode } from 'react';
+import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 
 /** One of several ways to look through a lens. */
@@ -65,14 +65,12 @@ export function RungChoices(): ReactNode {
   return (
     <span className="rung-choices">
       <span className="quiet">rungs of</span>
-      <Select<number>
-        size="small"
-        variant="borderless"
-        aria-label="Method whose rungs are drawn"
+      <PickList
+        isBare
+        label="Method whose rungs are drawn"
         value={Math.min(view.method, Math.max(0, good.keys.length - 1))}
         options={good.keys.map((key, place) => ({ value: place, label: methods.titleOf(key) }))}
         onChange={(method) => setView({ method })}
-        popupMatchSelectWidth={false}
       />
       <button type="button" className="plain-button quiet" onClick={() => setView({ ticked: [] })}>
         all methods

@@ -1,5 +1,5 @@
-import { Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
+import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import type { Picture } from '../pictures/picture.ts';
@@ -27,24 +27,20 @@ export function PhaseLens(): ReactNode {
   return (
     <>
       <div className="lens-ways">
-        <Select<number>
-          size="small"
-          variant="borderless"
-          aria-label="Component upwards"
+        <PickList
+          isBare
+          label="Component upwards"
           value={height}
           options={options.filter(({ value }) => value !== across)}
           onChange={setUp}
-          popupMatchSelectWidth={false}
         />
         <span className="quiet">over</span>
-        <Select<number>
-          size="small"
-          variant="borderless"
-          aria-label="Component across"
+        <PickList
+          isBare
+          label="Component across"
           value={across}
           options={options}
           onChange={component.choose}
-          popupMatchSelectWidth={false}
         />
         <LensChoices
           choices={[

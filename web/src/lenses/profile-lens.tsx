@@ -1,6 +1,6 @@
 import { short } from '@schritt/core/notation';
-import { Slider } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
+import { Range } from '../controls/range.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { useProfile } from '../desk/use-results.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
@@ -57,13 +57,12 @@ export function ProfileLens(): ReactNode {
             }))}
           />
         )}
-        <Slider
+        <Range
           min={0}
           max={Math.max(1, steps)}
           value={n}
-          tooltip={{ open: false }}
-          ariaLabelForHandle={`Time of the profile: grid point n`}
-          onChange={(next: number) => setView({ n: next })}
+          label={`Time of the profile: grid point n`}
+          onChange={(next) => setView({ n: next })}
         />
         <span className="value">{`${independent} = ${short(value?.t ?? grid?.start ?? 0, 5)}`}</span>
       </div>

@@ -1,7 +1,7 @@
 import { type Complex, growthAt, inspectMethod } from '@schritt/core/inspect';
 import { short, stepSizeText } from '@schritt/core/notation';
-import { Select } from 'antd';
 import { type ReactNode, useMemo } from 'react';
+import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { useRegion, useSpectrum } from '../desk/use-results.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
@@ -42,14 +42,12 @@ export function StabilityLens(): ReactNode {
   return (
     <>
       <div className="lens-ways">
-        <Select<number>
-          size="small"
-          variant="borderless"
-          aria-label="Whose region"
+        <PickList
+          isBare
+          label="Whose region"
           value={place}
           options={good.keys.map((own, i) => ({ value: i, label: methods.titleOf(own) }))}
           onChange={(next) => setView({ method: next })}
-          popupMatchSelectWidth={false}
         />
         {worst !== null && worst > 0 && h !== null && (
           <span className="quiet">

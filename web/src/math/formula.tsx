@@ -1,6 +1,7 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
 import { fitLine } from './fit-lines.ts';
 import { Tex } from './tex.tsx';
+import { useTypeset } from './use-typeset.ts';
 import './formula.css';
 
 /** Below this part of the usual type brackets no longer grow with what they hold, so that it can be broken. */
@@ -15,6 +16,8 @@ export function breakable(tex: string): string {
 export function Formula({ tex }: { readonly tex: string }): ReactNode {
   const line = useRef<HTMLDivElement>(null);
   const [broken, setBroken] = useState<string | null>(null);
+  const shown = broken === tex ? breakable(tex) : tex;
+  const html = useTypeset(shown);
   useLayoutEffect(() => {
     const host = line.current;
     if (host === null) return undefined;
@@ -29,10 +32,10 @@ export function Formula({ tex }: { readonly tex: string }): ReactNode {
     // fonts that come later are of another width
     void document.fonts.ready.then(fit);
     return () => observer.disconnect();
-  }, [tex, broken]);
+  }, [tex, broken, html]);
   return (
     <div ref={line} className="formula">
-      <Tex tex={broken === tex ? breakable(tex) : tex} />
+      <Tex tex={shown} />
     </div>
   );
 }

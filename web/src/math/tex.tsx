@@ -1,9 +1,9 @@
 import 'katex/dist/katex.min.css';
-import katex from 'katex';
 import './tex.css';
 import { memo, type ReactNode } from 'react';
+import { useTypeset } from './use-typeset.ts';
 
-/** Set mathematics. KaTeX escapes what it cannot set; `trust` stays off, so no text becomes a link or HTML. */
+/** Set mathematics; room for a line of it while it is being set. */
 export const Tex = memo(function Tex({
   tex,
   block = false,
@@ -11,11 +11,7 @@ export const Tex = memo(function Tex({
   readonly tex: string;
   readonly block?: boolean;
 }): ReactNode {
-  const html = katex.renderToString(tex, {
-    displayMode: block,
-    throwOnError: false,
-    output: 'htmlAndMathml',
-    maxExpand: 100,
-  });
+  const html = useTypeset(tex, block);
+  if (html === null) return <span className="tex-to-come">{'\u00a0'}</span>;
   return <span dangerouslySetInnerHTML={{ __html: html }} />;
 });

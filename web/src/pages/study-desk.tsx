@@ -1,6 +1,7 @@
 import { LONGEST_TITLE, type StudyDocument } from '@schritt/core/document';
-import { Button, Input } from 'antd';
 import { type ReactNode, useCallback, useMemo, useState } from 'react';
+import { Button } from '../controls/button.tsx';
+import { TextField } from '../controls/text-field.tsx';
 import type { Entry } from '../api/client.ts';
 import { type Desk, DeskContext } from '../desk/desk.ts';
 import { IsKeptContext } from '../desk/is-kept.ts';
@@ -130,8 +131,8 @@ export function StudyDesk(props: {
             {!view.inClass && (
               <TopBar
                 title={
-                  <Input
-                    variant="borderless"
+                  <TextField
+                    isBare
                     value={study.title}
                     maxLength={LONGEST_TITLE}
                     aria-label="Title of the study"
@@ -158,7 +159,7 @@ export function StudyDesk(props: {
                 }
               />
             )}
-            <KeyList isOpen={keysShown} onClose={() => setKeysShown(false)} />
+            {keysShown && <KeyList onClose={() => setKeysShown(false)} />}
             <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
             <UnsavedOffer left={left} onTake={take} />
             <main

@@ -1,6 +1,6 @@
-import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
+import { Button } from '../controls/button.tsx';
 import { ApiFailure, storedText } from '../api/client.ts';
 import { useEntry } from '../api/use-entries.ts';
 import { download } from '../pictures/download.ts';

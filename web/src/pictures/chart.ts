@@ -14,8 +14,7 @@ import {
   Tooltip,
 } from 'chart.js';
 import { DOTS_ORDER } from './nearest-dot.ts';
-import { SANS } from '../theme/ant-theme.ts';
-import type { MarkerShape, Palette } from '../theme/tokens.ts';
+import { type MarkerShape, type Palette, SANS } from '../theme/tokens.ts';
 import { thinned } from './thinned.ts';
 import type { Axis, Dots, Picture, PictureEvents, Point, Series } from './picture.ts';
 

@@ -1,6 +1,5 @@
 import type { Chart, Scale } from 'chart.js';
-import type { Palette } from '../theme/tokens.ts';
-import { SANS } from '../theme/ant-theme.ts';
+import { type Palette, SANS } from '../theme/tokens.ts';
 import { type Box, boxOf, labelPlace, type Pixel } from './label-place.ts';
 import type { Pen } from './pen.ts';
 import type { Fit, Note, Overlay, Runaway } from './picture.ts';

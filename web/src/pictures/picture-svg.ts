@@ -1,6 +1,5 @@
 import type { Chart, Scale } from 'chart.js';
-import { SANS } from '../theme/ant-theme.ts';
-import type { Palette } from '../theme/tokens.ts';
+import { type Palette, SANS } from '../theme/tokens.ts';
 import { DASH } from './chart.ts';
 import { drawOverlays } from './overlays.ts';
 import type { Dots, Picture, Point, Series } from './picture.ts';

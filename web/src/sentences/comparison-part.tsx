@@ -1,7 +1,7 @@
 import { count, significant, stepSizeText } from '@schritt/core/notation';
-import { Input } from 'antd';
 import type { WishedSteps } from '@schritt/core/study';
 import { type ReactNode, useMemo, useState } from 'react';
+import { TextField } from '../controls/text-field.tsx';
 import { type Ask, useComputed } from '../worker/use-work.ts';
 import { Mark } from '../pictures/mark.tsx';
 import { useDesk } from '../desk/desk.ts';
@@ -86,13 +86,13 @@ function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
     <section className="comparison" aria-label="Comparison">
       <label>
         Evaluations for an error of{' '}
-        <Input
+        <TextField
           size="small"
           value={shown}
-          status={typed !== null && typed.trim() !== '' && !(Number(typed) > 0) ? 'error' : ''}
+          isWrong={typed !== null && typed.trim() !== '' && !(Number(typed) > 0)}
           onChange={(event) => setTyped(event.target.value)}
           onBlur={done}
-          onPressEnter={done}
+          onEnter={done}
         />
       </label>
       <table>

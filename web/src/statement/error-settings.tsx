@@ -1,7 +1,8 @@
 import { componentNames, type Problem } from '@schritt/core/notation';
 import type { ErrorChoice } from '@schritt/core/study';
-import { InputNumber, Select } from 'antd';
 import type { ReactNode } from 'react';
+import { PickList } from '../controls/pick-list.tsx';
+import { NumberField } from '../controls/number-field.tsx';
 import './run-settings.css';
 
 type Where = 'end' | 'max' | 'rms' | 'local' | 'time';
@@ -39,9 +40,8 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
   return (
     <section className="run-settings" aria-label="How the error is taken">
       <h2 className="label">Error</h2>
-      <Select<Where>
-        size="small"
-        aria-label="Where the error is taken"
+      <PickList
+        label="Where the error is taken"
         value={where}
         options={WHERE}
         onChange={(value) =>
@@ -49,10 +49,8 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
         }
       />
       {typeof at === 'object' && (
-        <InputNumber
-          size="small"
-          aria-label="Time of the error"
-          prefix={`${problem?.independent ?? 't'} =`}
+        <NumberField
+          label="Time of the error"
           min={start}
           max={end}
           value={at.t}
@@ -62,9 +60,8 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
         />
       )}
       {components.length > 1 && (
-        <Select<string>
-          size="small"
-          aria-label="Component of the error"
+        <PickList
+          label="Component of the error"
           value={of}
           options={[
             { value: 'norm', label: 'of all, Euclidean norm' },
@@ -73,9 +70,8 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
           onChange={(value) => onChange({ ...error, of: value })}
         />
       )}
-      <Select<ErrorChoice['scale']>
-        size="small"
-        aria-label="How the error is told"
+      <PickList
+        label="How the error is told"
         value={scale}
         options={SCALES}
         onChange={(value) => onChange({ ...error, scale: value })}

@@ -1,7 +1,8 @@
 import { LONGEST_MEASURED, readMeasured } from '@schritt/core/document';
 import { count } from '@schritt/core/notation';
-import { Button, Input } from 'antd';
 import { type ChangeEvent, type ReactNode, useMemo, useRef, useState } from 'react';
+import { Button } from '../controls/button.tsx';
+import { TextArea } from '../controls/text-area.tsx';
 
 interface MeasuredStatementProps {
   /** Undefined where there are none. */
@@ -27,7 +28,7 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
   };
   if (!open)
     return measured === undefined ? (
-      <Button className="add-note" size="small" type="text" onClick={() => setOpen(true)}>
+      <Button className="add-note" size="small" look="text" onClick={() => setOpen(true)}>
         + measured points
       </Button>
     ) : (
@@ -40,9 +41,10 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
     );
   return (
     <section className="measured" aria-label="Measured points">
-      <Input.TextArea
+      <TextArea
         autoFocus
-        autoSize={{ minRows: 3, maxRows: 10 }}
+        least={3}
+        most={10}
         aria-label="Measured points in columns"
         placeholder={`t, ${components.slice(0, 3).join(', ')}\n0, ...`}
         maxLength={LONGEST_MEASURED}
@@ -83,7 +85,7 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
             Take them out
           </Button>
         )}
-        <Button size="small" type="primary" onClick={() => setOpen(false)}>
+        <Button size="small" look="primary" onClick={() => setOpen(false)}>
           Done
         </Button>
       </div>

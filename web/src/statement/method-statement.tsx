@@ -1,4 +1,3 @@
-import { Button, Input } from 'antd';
 import {
   evaluationsPerStep,
   isImplicit,
@@ -7,8 +6,9 @@ import {
   methodLines,
 } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
-import { LazyEditor } from '../editor/lazy-editor.tsx';
-import { methodRemarks, provedText } from '../editor/method-remarks.ts';
+import { Button } from '../controls/button.tsx';
+import { TextField } from '../controls/text-field.tsx';
+import { LazyMethodEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
 import { Mark } from '../pictures/mark.tsx';
 import type { Read } from '../desk/use-good-study.ts';
@@ -40,6 +40,8 @@ interface MethodStatementProps {
   readonly title: string;
   readonly text: string;
   readonly read: Read<Method>;
+  /** What is proved of its order, in a few words; null for nothing. */
+  readonly proved: string | null;
   readonly startOpen: boolean;
   readonly onTitle: (title: string) => void;
   readonly onText: (text: string) => void;
@@ -50,7 +52,7 @@ interface MethodStatementProps {
 
 /** A method of a study: its mark and title, its formula typeset, and its text in the same place after a click. */
 export function MethodStatement(props: MethodStatementProps): ReactNode {
-  const { index, title, text, read, startOpen, onTitle, onText, onRemove, onKeep } = props;
+  const { index, title, text, read, proved, startOpen, onTitle, onText, onRemove, onKeep } = props;
   const [open, setOpen] = useState(startOpen || read.good === null);
   const [caret, setCaret] = useState(0);
   const openAt = (place: number): void => {
@@ -60,15 +62,13 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
   const errors = read.now.ok ? [] : read.now.errors;
   const good = read.good?.value ?? null;
   const hints = useMemo(() => methodHints(good), [good]);
-  const remarks = useMemo(() => (read.now.ok ? methodRemarks(read.now.value) : []), [read.now]);
-  const proved = useMemo(() => (good === null ? null : provedText(good)), [good]);
   const cost = read.good === null ? null : evaluationsPerStep(read.good.value);
   return (
     <section className="method-statement" aria-label={`Method ${title}`}>
       <div className="statement-head">
         <Mark index={index} />
         {open ? (
-          <Input
+          <TextField
             size="small"
             value={title}
             maxLength={200}
@@ -81,14 +81,14 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
         {open ? (
           <>
             {onKeep !== null && (
-              <Button size="small" type="text" onClick={onKeep} title="Keep this method in the library">
+              <Button size="small" look="text" onClick={onKeep} title="Keep this method in the library">
                 Keep
               </Button>
             )}
-            <Button size="small" type="text" onClick={onRemove}>
+            <Button size="small" look="text" onClick={onRemove}>
               Remove
             </Button>
-            <Button size="small" type="text" onClick={() => setOpen(false)}>
+            <Button size="small" look="text" onClick={() => setOpen(false)}>
               Done
             </Button>
           </>
@@ -99,20 +99,18 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
               {cost !== null &&
                 `${cost} f ${read.good !== null && isImplicit(read.good.value) ? 'an iteration' : 'a step'}`}
             </span>
-            <Button size="small" type="text" onClick={() => openAt(0)} aria-label={`Edit ${title}`}>
+            <Button size="small" look="text" onClick={() => openAt(0)} aria-label={`Edit ${title}`}>
               Edit
             </Button>
           </>
         )}
       </div>
       {open && (
-        <LazyEditor
-          of="method"
+        <LazyMethodEditor
           label={`the method ${title}`}
           value={text}
-          errors={errors}
           hints={hints}
-          remarks={remarks}
+          reading={read.now}
           onChange={onText}
           onDone={() => setOpen(false)}
           autoFocus

@@ -1,6 +1,7 @@
 import { LONGEST_NOTE } from '@schritt/core/document';
-import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
+import { Button } from '../controls/button.tsx';
+import { TextArea } from '../controls/text-area.tsx';
 
 interface NoteStatementProps {
   /** Undefined where there is none. */
@@ -13,7 +14,7 @@ export function NoteStatement({ note, onChange }: NoteStatementProps): ReactNode
   const [open, setOpen] = useState(false);
   if (!open)
     return note === undefined ? (
-      <Button className="add-note" size="small" type="text" onClick={() => setOpen(true)}>
+      <Button className="add-note" size="small" look="text" onClick={() => setOpen(true)}>
         + a note
       </Button>
     ) : (
@@ -25,9 +26,10 @@ export function NoteStatement({ note, onChange }: NoteStatementProps): ReactNode
     );
   return (
     <section className="note" aria-label="Note">
-      <Input.TextArea
+      <TextArea
         autoFocus
-        autoSize={{ minRows: 2, maxRows: 10 }}
+        least={2}
+        most={10}
         aria-label="What to look at in this study"
         maxLength={LONGEST_NOTE}
         value={note ?? ''}

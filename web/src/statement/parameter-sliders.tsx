@@ -1,6 +1,7 @@
 import { type ParameterValues, type Problem, texSymbol, rounded, short } from '@schritt/core/notation';
-import { Button, Slider } from 'antd';
 import type { ReactNode } from 'react';
+import { Button } from '../controls/button.tsx';
+import { Range } from '../controls/range.tsx';
 import { Tex } from '../math/tex.tsx';
 import './parameter-sliders.css';
 
@@ -30,7 +31,7 @@ export function ParameterSliders({ problem, values, onChange, onWrite }: Paramet
             <Button size="small" onClick={onWrite}>
               Write into the text
             </Button>
-            <Button size="small" type="text" onClick={() => onChange({})}>
+            <Button size="small" look="text" onClick={() => onChange({})}>
               Put back
             </Button>
           </>
@@ -42,14 +43,13 @@ export function ParameterSliders({ problem, values, onChange, onWrite }: Paramet
         return (
           <div key={name} className="parameter">
             <Tex tex={texSymbol(name)} />
-            <Slider
+            <Range
               min={low}
               max={high}
               step={(high - low) / 200}
               value={now}
-              tooltip={{ open: false }}
-              ariaLabelForHandle={name}
-              onChange={(next: number) => onChange({ ...values, [name]: rounded(next, 4) })}
+              label={name}
+              onChange={(next) => onChange({ ...values, [name]: rounded(next, 4) })}
             />
             <span className="value">{short(now, 5)}</span>
           </div>

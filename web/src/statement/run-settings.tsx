@@ -1,7 +1,7 @@
 import { parseMethod } from '@schritt/core/notation';
 import type { LastStep, Precision } from '@schritt/core/study';
-import { Select } from 'antd';
 import { type ReactNode, useMemo } from 'react';
+import { PickList } from '../controls/pick-list.tsx';
 import type { WorkingStudy } from '../desk/working-study.ts';
 import './run-settings.css';
 
@@ -45,24 +45,21 @@ export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
   return (
     <section className="run-settings" aria-label="Runs">
       <h2 className="label">Runs</h2>
-      <Select<Precision>
-        size="small"
-        aria-label="Arithmetic"
+      <PickList
+        label="Arithmetic"
         value={study.precision ?? 'double'}
         options={PRECISIONS}
         onChange={(precision) => onChange('precision', (now) => ({ ...now, precision }))}
       />
-      <Select<LastStep>
-        size="small"
-        aria-label="Where h does not divide the interval"
+      <PickList
+        label="Where h does not divide the interval"
         value={study.lastStep ?? 'fit'}
         options={LAST_STEPS}
         onChange={(lastStep) => onChange('last step', (now) => ({ ...now, lastStep }))}
       />
       {reachesBack && (
-        <Select<string>
-          size="small"
-          aria-label="First steps"
+        <PickList
+          label="First steps"
           value={start ?? ''}
           options={starts}
           onChange={(value) => onChange('start', (now) => setStart(now, value))}

@@ -1,8 +1,9 @@
 import { componentNames } from '@schritt/core/notation';
-import { App, Button } from 'antd';
 import { type ReactNode, useContext, useMemo, useState } from 'react';
+import { Button } from '../controls/button.tsx';
 import { createEntry } from '../api/client.ts';
 import { useDesk } from '../desk/desk.ts';
+import { tellDone, tellFailed } from '../frame/notices.ts';
 import { IsKeptContext } from '../desk/is-kept.ts';
 import { newKey, type WorkingMethod, withLadder } from '../desk/working-study.ts';
 import { ErrorSettings } from './error-settings.tsx';
@@ -28,10 +29,9 @@ export function freeTitle(wished: string, taken: readonly string[]): string {
 
 /** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
 export function StatementColumn(): ReactNode {
-  const { study, good, edit, problem, error, methods, view, setView } = useDesk();
+  const { study, good, edit, problem, proved, error, methods, view, setView } = useDesk();
   const isKept = useContext(IsKeptContext);
   const components = useMemo(() => (problem === null ? [] : componentNames(problem)), [problem]);
-  const { message } = App.useApp();
   const [added, setAdded] = useState<string | null>(null);
   const changeMethod = (key: string, about: string, change: Partial<WorkingMethod>): void =>
     methods.change(key, about, (method) => ({ ...method, ...change }));
@@ -48,8 +48,8 @@ export function StatementColumn(): ReactNode {
   };
   const keep = ({ title, text }: WorkingMethod): void =>
     void createEntry('method', { schritt: 1, kind: 'method', title, text })
-      .then(() => message.success(`“${title}” is in the library.`))
-      .catch((thrown: unknown) => message.error(thrown instanceof Error ? thrown.message : String(thrown)));
+      .then(() => tellDone(`“${title}” is in the library.`))
+      .catch(tellFailed);
   const fold = (
     <button
       type="button"
@@ -105,6 +105,7 @@ export function StatementColumn(): ReactNode {
             title={method.title}
             text={method.text}
             read={read}
+            proved={read.good === null ? null : (proved.get(read.good.text) ?? null)}
             startOpen={method.key === added}
             onTitle={(title) => changeMethod(method.key, 'title of', { title })}
             onText={(text) => changeMethod(method.key, 'text of', { text })}
@@ -121,7 +122,7 @@ export function StatementColumn(): ReactNode {
       <div className="add-method">
         <Button
           size="small"
-          type="text"
+          look="text"
           onClick={() => add(`Method ${study.methods.length + 1}`, BLANK, true)}
         >
           + write a method

@@ -1,17 +1,11 @@
-import { Modal } from 'antd';
 import type { ReactNode } from 'react';
+import { Dialog } from '../controls/dialog.tsx';
 import { KEYS } from './use-keys.ts';
 
 /** The keys of the page. */
-export function KeyList({
-  isOpen,
-  onClose,
-}: {
-  readonly isOpen: boolean;
-  readonly onClose: () => void;
-}): ReactNode {
+export function KeyList({ onClose }: { readonly onClose: () => void }): ReactNode {
   return (
-    <Modal title="Keys" open={isOpen} onCancel={onClose} footer={null}>
+    <Dialog title="Keys" onClose={onClose}>
       <dl className="key-list">
         {KEYS.map(({ keys, says }) => (
           <div key={keys}>
@@ -22,6 +16,6 @@ export function KeyList({
           </div>
         ))}
       </dl>
-    </Modal>
+    </Dialog>
   );
 }

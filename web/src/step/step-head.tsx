@@ -1,7 +1,7 @@
 import { attempt, stepSizeText } from '@schritt/core/notation';
 import { amountValue } from '@schritt/core/study';
-import { Input } from 'antd';
 import { type ReactNode, useState } from 'react';
+import { TextField } from '../controls/text-field.tsx';
 import { useDesk } from '../desk/desk.ts';
 import type { Depth } from '../desk/view.ts';
 import './step-head.css';
@@ -41,11 +41,11 @@ function StepSize(): ReactNode {
     );
   const steps = stepsTyped(draft, length);
   return (
-    <Input
+    <TextField
       autoFocus
       aria-label="Step size, or N = the number of steps"
       value={draft}
-      status={steps === null ? 'error' : ''}
+      isWrong={steps === null}
       onFocus={(event) => event.target.select()}
       onChange={(event) => setDraft(event.target.value)}
       onBlur={() => setDraft(null)}

@@ -1,7 +1,8 @@
 import { withMinus } from '@schritt/core/notation';
 import type { WorkedLine } from '@schritt/core/study';
-import { Button, Select } from 'antd';
 import { type ReactNode, useState } from 'react';
+import { Button } from '../controls/button.tsx';
+import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { useWorkedStep } from '../desk/use-worked-step.ts';
 import { UnderWay } from '../frame/under-way.tsx';
@@ -42,23 +43,21 @@ export function WorkedPart(): ReactNode {
     <aside className="sentences worked" aria-label="Worked step">
       <div className="worked-head">
         <Mark index={methods.placeOf(good.keys[value?.method ?? view.method] ?? '')} />
-        <Select<number>
-          size="small"
-          variant="borderless"
-          aria-label="Method whose step is worked out"
+        <PickList
+          isBare
+          label="Method whose step is worked out"
           value={Math.min(view.method, Math.max(0, good.keys.length - 1))}
           options={good.keys.map((key, place) => ({ value: place, label: methods.titleOf(key) }))}
           onChange={(method) => setView({ method })}
-          popupMatchSelectWidth={false}
         />
         <span className="quiet">
           step {view.n} → {view.n + 1}
         </span>
         <span className="worked-buttons">
-          <Button size="small" type="text" disabled={view.n <= 0} onClick={() => go(view.n - 1)} title="← ">
+          <Button size="small" look="text" disabled={view.n <= 0} onClick={() => go(view.n - 1)} title="← ">
             ‹ previous
           </Button>
-          <Button size="small" type="text" disabled={view.n >= last} onClick={() => go(view.n + 1)} title="→">
+          <Button size="small" look="text" disabled={view.n >= last} onClick={() => go(view.n + 1)} title="→">
             next ›
           </Button>
         </span>

@@ -1,5 +1,6 @@
-import { Button, Checkbox, Popover } from 'antd';
 import type { ReactNode } from 'react';
+import { PopUp } from '../controls/pop-up.tsx';
+import { Tick } from '../controls/tick.tsx';
 
 interface ColumnChoiceProps<C extends string> {
   readonly columns: readonly { readonly value: C; readonly label: string }[];
@@ -21,20 +22,14 @@ export function ColumnChoice<C extends string>({
     if (next.length > 0) onChange(next);
   };
   return (
-    <Popover
-      trigger="click"
-      placement="bottomLeft"
-      content={
-        <div className="column-choice" role="group" aria-label="Columns">
-          {columns.map(({ value, label }) => (
-            <Checkbox key={value} checked={chosen.includes(value)} onChange={() => toggle(value)}>
-              {label}
-            </Checkbox>
-          ))}
-        </div>
-      }
-    >
-      <Button size="small">Columns</Button>
-    </Popover>
+    <PopUp label="Columns" size="small">
+      <div className="column-choice" role="group" aria-label="Columns">
+        {columns.map(({ value, label }) => (
+          <Tick key={value} isTicked={chosen.includes(value)} onChange={() => toggle(value)}>
+            {label}
+          </Tick>
+        ))}
+      </div>
+    </PopUp>
   );
 }

@@ -1,6 +1,8 @@
 import { componentNames, short } from '@schritt/core/notation';
-import { Button, Input, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
+import { Button } from '../controls/button.tsx';
+import { PickList } from '../controls/pick-list.tsx';
+import { TextField } from '../controls/text-field.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { useRows, useSide } from '../desk/use-results.ts';
 import { UnderWay } from '../frame/under-way.tsx';
@@ -95,30 +97,25 @@ export function RunPart(): ReactNode {
   return (
     <section className="table-part" aria-label="Rows">
       <div className="table-head">
-        <Select<string>
-          size="small"
-          aria-label="Methods whose rows are shown"
+        <PickList
+          label="Methods whose rows are shown"
           value={method < 0 ? 'all' : key}
           options={[
             { value: 'all', label: 'all side by side' },
             ...own.map(({ key: value, title }) => ({ value, label: `${title}, every stage` })),
           ]}
           onChange={setKey}
-          popupMatchSelectWidth={false}
         />
         {names.length > 1 && method < 0 && (
-          <Select<number>
-            size="small"
-            aria-label="Component"
+          <PickList
+            label="Component"
             value={Math.min(wanted, names.length - 1)}
             options={names.map((label, value) => ({ value, label }))}
             onChange={component.choose}
-            popupMatchSelectWidth={false}
           />
         )}
-        <Select<number>
-          size="small"
-          aria-label="Which rows"
+        <PickList
+          label="Which rows"
           value={stride}
           options={[
             ...[1, 2, 4, 5, 10, 16, 20, 50, 100, 1000]
@@ -127,37 +124,34 @@ export function RunPart(): ReactNode {
             { value: TIMES, label: 'at times ...' },
           ]}
           onChange={setStride}
-          popupMatchSelectWidth={false}
         />
         {stride === TIMES ? (
-          <Input
+          <TextField
             size="small"
             className="go-to"
             aria-label="Times of the rows"
             placeholder="0.5, 1, ..., 8"
             value={times}
-            status={byTimes !== null && 'why' in byTimes ? 'error' : ''}
+            isWrong={byTimes !== null && 'why' in byTimes}
             onChange={(event) => setTimes(event.target.value)}
           />
         ) : (
-          <Input
+          <TextField
             size="small"
             className="go-to"
             aria-label="Go to n or time"
             placeholder={`n = 12 or ${independent} = 0.5`}
             value={asked}
-            status={isAsked ? '' : 'error'}
+            isWrong={!isAsked}
             onChange={(event) => setAsked(event.target.value)}
-            onPressEnter={goTo}
+            onEnter={goTo}
           />
         )}
-        <Select<string>
-          size="small"
-          aria-label="How numbers are rounded"
+        <PickList
+          label="How numbers are rounded"
           value={formatName ?? '8 digits'}
           options={FORMATS.map(({ value, label }) => ({ value, label }))}
           onChange={setFormatName}
-          popupMatchSelectWidth={false}
         />
         {method >= 0 && <ColumnChoice columns={STEP_COLUMNS} chosen={columns} onChange={setColumns} />}
         <Button size="small" onClick={copy} onBlur={() => setCopied(false)}>

@@ -1,5 +1,6 @@
-import { Checkbox, Segmented } from 'antd';
 import { type ReactNode, useState } from 'react';
+import { Segments } from '../controls/segments.tsx';
+import { Tick } from '../controls/tick.tsx';
 import { UnderWay } from '../frame/under-way.tsx';
 import { useDesk } from '../desk/desk.ts';
 import type { KeyedResult } from '../desk/use-results.ts';
@@ -17,20 +18,21 @@ function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
   return (
     <>
       <div className="table-head">
-        <Segmented<string>
+        <Segments<string>
           size="small"
+          label="What the table shows"
           options={RUNG_VIEWS.map(({ value, label }) => ({ value, label }))}
           value={view ?? ''}
           onChange={(name) => setColumns(RUNG_VIEWS.find(({ value }) => value === name)?.columns ?? columns)}
         />
         <ColumnChoice columns={RUNG_COLUMNS} chosen={columns} onChange={setColumns} />
-        <Checkbox
-          checked={asParts}
+        <Tick
+          isTicked={asParts}
           onChange={() => setAsParts((now) => !now)}
           title="Write every h as the part of the interval that it is"
         >
           h as a part
-        </Checkbox>
+        </Tick>
         <FullNumberText full={full} />
         {view === 'differences' && (
           <span className="quiet">from three successive rungs, without any exact solution</span>

@@ -1,5 +1,9 @@
-import { Checkbox, Input, InputNumber, Segmented } from 'antd';
 import type { ReactNode } from 'react';
+import { NumberField } from '../controls/number-field.tsx';
+import { Segments } from '../controls/segments.tsx';
+import { TextArea } from '../controls/text-area.tsx';
+import { TextField } from '../controls/text-field.tsx';
+import { Tick } from '../controls/tick.tsx';
 import { type HandoutChoices, HANDOUTS_OF, PAPERS } from './choice.ts';
 
 interface Choosing {
@@ -13,7 +17,7 @@ function Variants({ handout, change }: Choosing): ReactNode {
     <>
       <label>
         <span>Numbers that differ from sheet to sheet</span>
-        <Input
+        <TextField
           value={variants}
           placeholder="k in 0.2, 0.25, ..., 0.6; start in 1..5"
           onChange={(event) => change({ variants: event.target.value })}
@@ -23,22 +27,20 @@ function Variants({ handout, change }: Choosing): ReactNode {
         <div className="taken-options">
           <label>
             sheets{' '}
-            <InputNumber
-              size="small"
+            <NumberField
               min={1}
               max={500}
-              precision={0}
+              isWhole
               value={sheets}
               onChange={(value) => change({ sheets: value ?? 1 })}
             />
           </label>
           <label>
             seed{' '}
-            <InputNumber
-              size="small"
+            <NumberField
               min={0}
               max={2 ** 31}
-              precision={0}
+              isWhole
               value={seed}
               onChange={(value) => change({ seed: value ?? 1 })}
             />
@@ -56,14 +58,14 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
   return (
     <div className="handout-options">
       <div className="taken-options">
-        <Segmented
-          aria-label="Table of the handout"
+        <Segments
+          label="Table of the handout"
           value={of}
           options={[...HANDOUTS_OF]}
           onChange={(value) => change({ of: value })}
         />
-        <Segmented
-          aria-label="Sheet or solution"
+        <Segments
+          label="Sheet or solution"
           value={solved ? 'solution' : 'sheet'}
           options={[
             { value: 'sheet', label: 'Sheet' },
@@ -72,8 +74,8 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
           onChange={(value) => change({ solved: value === 'solution' })}
         />
         {as !== 'xlsx' && (
-          <Segmented
-            aria-label="Paper"
+          <Segments
+            label="Paper"
             value={paper}
             options={[...PAPERS]}
             onChange={(value) => change({ paper: value })}
@@ -82,8 +84,9 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
       </div>
       <label>
         <span>Task, in your own words</span>
-        <Input.TextArea
-          rows={2}
+        <TextArea
+          least={2}
+          most={8}
           maxLength={5000}
           value={task}
           onChange={(event) => change({ task: event.target.value })}
@@ -91,7 +94,7 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
       </label>
       <label>
         <span>Blanks</span>
-        <Input
+        <TextField
           value={blanks}
           placeholder="columns k1, k2; rows after 2; cells 3 k1, 4 error"
           onChange={(event) => change({ blanks: event.target.value })}
@@ -100,22 +103,21 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
       <div className="taken-options">
         <label>
           digits asked for{' '}
-          <InputNumber
-            size="small"
+          <NumberField
             min={1}
             max={17}
-            precision={0}
+            isWhole
             value={digits}
             onChange={(value) => change({ digits: value ?? 6 })}
           />
         </label>
-        <Checkbox checked={coefficients} onChange={(event) => change({ coefficients: event.target.checked })}>
+        <Tick isTicked={coefficients} onChange={(ticked) => change({ coefficients: ticked })}>
           leave out the numbers of the formula
-        </Checkbox>
+        </Tick>
         {as !== 'xlsx' && (
-          <Checkbox checked={room} onChange={(event) => change({ room: event.target.checked })}>
+          <Tick isTicked={room} onChange={(ticked) => change({ room: ticked })}>
             room for the picture
-          </Checkbox>
+          </Tick>
         )}
       </div>
       <Variants handout={handout} change={change} />

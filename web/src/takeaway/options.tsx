@@ -1,5 +1,8 @@
-import { Checkbox, Input, InputNumber, Segmented } from 'antd';
 import type { ReactNode } from 'react';
+import { NumberField } from '../controls/number-field.tsx';
+import { Segments } from '../controls/segments.tsx';
+import { TextField } from '../controls/text-field.tsx';
+import { Tick } from '../controls/tick.tsx';
 import { type Choice, INKS, PICTURES_OF, SIZES } from './choice.ts';
 
 export interface Choosing {
@@ -11,32 +14,26 @@ function PictureOptions({ choice, change }: Choosing): ReactNode {
   const { picture, size, ink, pictureAs, scale } = choice;
   return (
     <>
-      <Segmented
-        aria-label="Picture"
+      <Segments
+        label="Picture"
         value={picture}
         options={[...PICTURES_OF]}
         onChange={(value) => change({ picture: value })}
       />
-      <Segmented
-        aria-label="Size"
+      <Segments
+        label="Size"
         value={size}
         options={[...SIZES]}
         onChange={(value) => change({ size: value })}
       />
-      <Segmented
-        aria-label="Ink"
-        value={ink}
-        options={[...INKS]}
-        onChange={(value) => change({ ink: value })}
-      />
+      <Segments label="Ink" value={ink} options={[...INKS]} onChange={(value) => change({ ink: value })} />
       {pictureAs === 'png' && (
         <label>
           times as large{' '}
-          <InputNumber
-            size="small"
+          <NumberField
             min={1}
             max={4}
-            precision={0}
+            isWhole
             value={scale}
             onChange={(value) => change({ scale: value ?? 1 })}
           />
@@ -56,8 +53,7 @@ export function Options({ choice, change }: Choosing): ReactNode {
       {table !== 'csv' && (what === 'rungs' || what === 'rows') && (
         <label>
           digits{' '}
-          <InputNumber
-            size="small"
+          <NumberField
             min={1}
             max={17}
             placeholder={what === 'rows' ? 'all' : '4'}
@@ -68,7 +64,7 @@ export function Options({ choice, change }: Choosing): ReactNode {
       )}
       {what === 'rows' && (
         <>
-          <Input
+          <TextField
             size="small"
             className="taken-columns"
             aria-label="Columns"
@@ -78,31 +74,25 @@ export function Options({ choice, change }: Choosing): ReactNode {
           />
           <label>
             every{' '}
-            <InputNumber
-              size="small"
-              min={1}
-              precision={0}
-              value={every}
-              onChange={(value) => change({ every: value ?? 1 })}
-            />{' '}
+            <NumberField min={1} isWhole value={every} onChange={(value) => change({ every: value ?? 1 })} />{' '}
             steps a row
           </label>
         </>
       )}
       {isTable && table === 'csv' && (
-        <Checkbox checked={mark} onChange={(event) => change({ mark: event.target.checked })}>
+        <Tick isTicked={mark} onChange={(ticked) => change({ mark: ticked })}>
           byte order mark
-        </Checkbox>
+        </Tick>
       )}
       {what === 'formulas' && (
-        <Checkbox checked={worked} onChange={(event) => change({ worked: event.target.checked })}>
+        <Tick isTicked={worked} onChange={(ticked) => change({ worked: ticked })}>
           the chosen step worked out
-        </Checkbox>
+        </Tick>
       )}
       {((isTable && (table === 'tex' || table === 'html')) || what === 'formulas') && (
-        <Checkbox checked={part} onChange={(event) => change({ part: event.target.checked })}>
+        <Tick isTicked={part} onChange={(ticked) => change({ part: ticked })}>
           to be put into a document
-        </Checkbox>
+        </Tick>
       )}
       {what === 'sheet' && (
         <span className="quiet">

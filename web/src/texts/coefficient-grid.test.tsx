@@ -3,7 +3,9 @@ import { amountText, inspectMethod } from '@schritt/core/inspect';
 import { parseMethod } from '@schritt/core/notation';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { methodRemarks, provedText } from '../editor/method-remarks.ts';
+import { typesetter } from '../math/typesetter.ts';
+import { methodRemarks } from '../editor/method-remarks.ts';
+import { provedText, provedTexts } from '../worker/proved.ts';
 import { cellAmount, CoefficientGrid, tableauOfCells } from './coefficient-grid.tsx';
 import { OrderProof } from './order-proof.tsx';
 
@@ -14,6 +16,8 @@ function method(text: string) {
 }
 
 const HEUN = 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)\n';
+
+beforeAll(typesetter.fetch);
 
 test.each([
   ['1/3', '1/3'],
@@ -78,6 +82,10 @@ test.each([
   expect(provedText(method(text))).toBe(short);
   const { container } = render(<OrderProof inspection={inspectMethod(method(text))} />);
   expect(container.querySelector('p')?.textContent).toBe(long);
+});
+
+test('the orders of several texts are told in their order; of one that cannot be read nothing is', () => {
+  expect(provedTexts([HEUN, 'y[n+1] = ', 'y[n+1] = y + h*f(t, y)'])).toEqual(['order 2', null, 'order 1']);
 });
 
 test('remarks are slips and near misses, each with its repair', () => {

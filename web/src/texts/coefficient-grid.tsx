@@ -8,8 +8,9 @@ import {
   type Tableau,
   tableauText,
 } from '@schritt/core/inspect';
-import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
+import { Button } from '../controls/button.tsx';
+import { TextField } from '../controls/text-field.tsx';
 
 /** A number or a fraction as it is typed into a cell; null for anything else. */
 export function cellAmount(text: string): Amount | null {
@@ -95,11 +96,11 @@ export function CoefficientGrid({
   })();
   const isChanged = draft?.of === inspection;
   const cell = (i: number, j: number, label: string): ReactNode => (
-    <Input
+    <TextField
       size="small"
-      variant="borderless"
+      isBare
       aria-label={label}
-      status={cellAmount(cells[i]?.[j] ?? '') === null ? 'error' : ''}
+      isWrong={cellAmount(cells[i]?.[j] ?? '') === null}
       value={cells[i]?.[j] ?? ''}
       onChange={(event) => change(i, j, event.target.value)}
     />
@@ -112,7 +113,7 @@ export function CoefficientGrid({
           <>
             <Button
               size="small"
-              type="text"
+              look="text"
               onClick={() => setDraft({ of: inspection, cells: resized(cells, cells.length) })}
             >
               + stage
@@ -120,7 +121,7 @@ export function CoefficientGrid({
             {cells.length > 2 && (
               <Button
                 size="small"
-                type="text"
+                look="text"
                 onClick={() => setDraft({ of: inspection, cells: resized(cells, cells.length - 2) })}
               >
                 − stage
@@ -133,7 +134,7 @@ export function CoefficientGrid({
             <Button size="small" disabled={made === null} onClick={() => made !== null && onText(made)}>
               Write as text
             </Button>
-            <Button size="small" type="text" onClick={() => setDraft(null)}>
+            <Button size="small" look="text" onClick={() => setDraft(null)}>
               Put back
             </Button>
           </>

@@ -1,8 +1,9 @@
 import type { MethodDocument, ProblemDocument } from '@schritt/core/document';
 import type { Hint, Reading } from '@schritt/core/notation';
-import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { Button } from '../controls/button.tsx';
+import { TextField } from '../controls/text-field.tsx';
 import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
 import type { Remark } from '../editor/text-editor.tsx';
 import { LazyEditor } from '../editor/lazy-editor.tsx';
@@ -66,8 +67,8 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
     <div className="page-frame">
       <TopBar
         title={
-          <Input
-            variant="borderless"
+          <TextField
+            isBare
             value={value.title}
             maxLength={200}
             aria-label={`Title of the ${kind}`}

@@ -1,7 +1,5 @@
 import { theme, type ThemeConfig } from 'antd';
-import type { Palette } from './tokens.ts';
-
-export const SANS = "'IBM Plex Sans', system-ui, sans-serif";
+import { type Palette, SANS } from './tokens.ts';
 
 /** The look as tokens of the component library: paper, ink, hairlines, no shadows. */
 export function antTheme(palette: Palette): ThemeConfig {
@@ -31,15 +29,7 @@ export function antTheme(palette: Palette): ThemeConfig {
       motionDurationMid: '0.1s',
     },
     components: {
-      Button: {
-        primaryShadow: 'none',
-        defaultShadow: 'none',
-        dangerShadow: 'none',
-        primaryColor: palette.paper,
-      },
-      Input: { activeShadow: 'none' },
-      InputNumber: { activeShadow: 'none' },
-      Segmented: { itemSelectedBg: palette.paper, trackBg: 'transparent' },
+      Button: { primaryShadow: 'none', defaultShadow: 'none', primaryColor: palette.paper },
     },
   };
 }

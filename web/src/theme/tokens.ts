@@ -1,3 +1,6 @@
+/** The face of everything but headings. */
+export const SANS = "'IBM Plex Sans', system-ui, sans-serif";
+
 /** The colours of the look, for one ground. */
 export interface Palette {
   readonly dark: boolean;

@@ -23,6 +23,7 @@ import { curvesOf } from './curves.ts';
 import type { Answers, Done, Kind, Message, ProblemView, Questions, Request } from './messages.ts';
 import { methodOf, regionOf, spectrumOf } from './stability.ts';
 import { profileOf } from './profile.ts';
+import { provedTexts } from './proved.ts';
 import { rowsWindow } from './rows.ts';
 import { limitsOf } from './truth-curve.ts';
 import { sideRows } from './side-rows.ts';
@@ -114,6 +115,7 @@ const ANSWER: { readonly [K in AtOnce]: (question: Questions[K], id: number) => 
   curves: ({ document, runs }, id) => watched(id, asSigns(curvesOf(studyOf(document), runs))),
   profile: ({ document, profile }) => profileOf(studyOf(document), document, profile),
   limits: ({ document }) => limitsOf(studyOf(document)),
+  proved: ({ texts }) => provedTexts(texts),
   region: ({ text }) => regionOf(text),
   spectrum: ({ document, method }) => spectrumOf(studyOf(document), method),
   wished: ({ document, wished }) => wishedSteps(studyOf(document), wished),
@@ -146,6 +148,8 @@ function answer(request: Exclude<Request, { readonly kind: 'taken' }>): Message 
     case 'profile':
       return answered(id, request.kind, request.question);
     case 'limits':
+      return answered(id, request.kind, request.question);
+    case 'proved':
       return answered(id, request.kind, request.question);
     case 'region':
       return answered(id, request.kind, request.question);

@@ -180,6 +180,8 @@ export interface Questions {
   readonly curves: { readonly document: StudyDocument; readonly runs: readonly RunWish[] };
   readonly profile: { readonly document: StudyDocument; readonly profile: ProfileWish };
   readonly limits: { readonly document: StudyDocument };
+  /** What is proved of the orders of methods. */
+  readonly proved: { readonly texts: readonly string[] };
   readonly problem: { readonly text: string; readonly parameters: ParameterValues };
   /** The edge of the stability region of a method. */
   readonly region: { readonly text: string };
@@ -205,6 +207,8 @@ export interface Answers {
   readonly profile: Profile;
   /** Per method the largest h at which its runs do not grow; null where none is known. */
   readonly limits: readonly (number | null)[];
+  /** One a text, in a few words; null where none is proved. */
+  readonly proved: readonly (string | null)[];
   readonly problem: ProblemView;
   readonly region: Region | null;
   readonly spectrum: Spectrum;

@@ -1,4 +1,5 @@
 import { type StudyDocument, takeAway, type Wanted } from '@schritt/core/document';
+import { typesetOptions } from '@schritt/core/notation';
 import type { Study } from '@schritt/core/study';
 
 /** What was taken away: as text, and for sheets the bytes of the file besides a text of what is in it. */
@@ -15,8 +16,7 @@ export async function takenFile(document: StudyDocument, study: Study, wanted: W
     document,
     study,
     wanted,
-    (tex, wide) =>
-      katex?.renderToString(tex, { output: 'mathml', displayMode: wide, throwOnError: false }) ?? '',
+    (tex, wide) => katex?.renderToString(tex, typesetOptions(wide, 'mathml')) ?? '',
   );
   if (typeof made === 'string') return { text: made, bytes: null };
   const { workbookText, xlsx } = await import('@schritt/core/sheets');

@@ -1,0 +1,36 @@
+import { ApiProperty } from '@nestjs/swagger';
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsBoolean, IsString, MaxLength, ValidateNested } from 'class-validator';
+
+/** The longest formula that a request may hold, in characters; a page sets longer ones by itself. */
+export const LONGEST_FORMULA = 1000;
+/** How many a request may hold. */
+export const MOST_FORMULAS = 100;
+
+/** A formula that is to be set. */
+export class FormulaDto {
+  @ApiProperty({ maxLength: LONGEST_FORMULA, description: 'as TeX' })
+  @IsString()
+  @MaxLength(LONGEST_FORMULA)
+  tex: string;
+
+  @ApiProperty({ description: 'whether it stands in a line of its own' })
+  @IsBoolean()
+  block: boolean;
+}
+
+/** Formulas that are to be set. */
+export class FormulasDto {
+  @ApiProperty({ type: [FormulaDto], maxItems: MOST_FORMULAS })
+  @IsArray()
+  @ArrayMaxSize(MOST_FORMULAS)
+  @ValidateNested({ each: true })
+  @Type(() => FormulaDto)
+  formulas: FormulaDto[];
+}
+
+/** The same formulas, set. */
+export class SetFormulasDto {
+  @ApiProperty({ type: [String], description: 'HTML with MathML, in the order in which they were sent' })
+  html: string[];
+}

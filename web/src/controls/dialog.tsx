@@ -1,0 +1,40 @@
+import { useEffect, useId, useRef, type ReactNode } from 'react';
+
+/** Asks or tells something before the page goes on. The browser holds the focus in it; Esc closes it. */
+export function Dialog({
+  title,
+  onClose,
+  children,
+}: {
+  readonly title: string;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+}): ReactNode {
+  const id = useId();
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    const shown = dialog.current;
+    shown?.showModal();
+    return () => shown?.close();
+  }, []);
+  return (
+    <dialog
+      ref={dialog}
+      className="dialog"
+      aria-labelledby={id}
+      onCancel={(event) => {
+        event.preventDefault();
+        onClose();
+      }}
+      onClick={(event) => {
+        // a click on the ground behind is one on the dialog itself, not on anything in it
+        if (event.target === event.currentTarget) onClose();
+      }}
+    >
+      <div className="dialog-body">
+        <h2 id={id}>{title}</h2>
+        {children}
+      </div>
+    </dialog>
+  );
+}

@@ -1,0 +1,38 @@
+import { type ReactNode, Suspense, useState } from 'react';
+
+/** A word that opens a list to search in. The list is fetched before it is first opened. */
+export function FromLibrary({
+  text,
+  label,
+  fetch,
+  list,
+}: {
+  readonly text: string;
+  /** What it opens, for who cannot see where it stands. */
+  readonly label: string;
+  /** Fetches the list; called when it is about to be opened. */
+  readonly fetch: () => Promise<unknown>;
+  readonly list: (close: () => void) => ReactNode;
+}): ReactNode {
+  const [open, setOpen] = useState(false);
+  const [wasOpen, setWasOpen] = useState(false);
+  const button = (
+    <button
+      type="button"
+      className="plain-button quiet from-library"
+      aria-label={label}
+      aria-haspopup="listbox"
+      // the list leaves the keys where they were before
+      autoFocus={wasOpen}
+      onPointerEnter={() => void fetch()}
+      onFocus={() => void fetch()}
+      onClick={() => {
+        setOpen(true);
+        setWasOpen(true);
+      }}
+    >
+      {text}
+    </button>
+  );
+  return open ? <Suspense fallback={button}>{list(() => setOpen(false))}</Suspense> : button;
+}
