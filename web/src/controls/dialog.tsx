@@ -1,4 +1,5 @@
 import { useEffect, useId, useRef, type ReactNode } from 'react';
+import { Button } from './button.tsx';
 
 /** Asks or tells something before the page goes on. The browser holds the focus in it; Esc closes it. */
 export function Dialog({
@@ -34,6 +35,10 @@ export function Dialog({
       <div className="dialog-body">
         <h2 id={id}>{title}</h2>
         {children}
+        {/* behind what is in the dialog, so that the keys go there first */}
+        <Button className="dialog-close" look="text" aria-label="Close" title="Close" onClick={onClose}>
+          ×
+        </Button>
       </div>
     </dialog>
   );
