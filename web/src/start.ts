@@ -1,3 +1,9 @@
+import '@fontsource/ibm-plex-sans/400.css';
+import '@fontsource/ibm-plex-sans/600.css';
+import '@fontsource/source-serif-4/400.css';
+import '@fontsource/source-serif-4/400-italic.css';
+import '@fontsource/source-serif-4/600.css';
+import './theme/base.css';
 import { warmUp } from './worker/hire.ts';
 
 /** Workers that a study asks first: for its runs, for what they mean, and for curves. */

@@ -1,0 +1,126 @@
+// Takes the pictures of docs/screenshots anew: the main views, made of the demo data in a folder of its own.
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium as install } from './chromium.mjs';
+import { buildNode, buildWeb, root } from './fresh.mjs';
+
+const HOST = 'http://127.0.0.1:4779';
+const SLIP =
+  'k1 = f(t, y)\nk2 = f(t + h/2, y + h/2*k1)\nk3 = f(t + h/2, y + h/2*k2)\nk4 = f(t + h, y + h*k3)\ny[n+1] = y + h/6*(k1 + 2*k2 + k3 + k4)\n';
+
+async function answered(path, more = {}) {
+  return (await fetch(`${HOST}/api/${path}`, more)).json();
+}
+
+async function addressOf(kind, title) {
+  const { entries } = await answered(`${kind}?count=200`);
+  return `/${kind}/${entries.find((entry) => entry.title === title).id}`;
+}
+
+/** Types a text in place of the one of a method. */
+async function rewrite(page, title, text) {
+  await page.getByRole('button', { name: `Edit ${title}` }).click();
+  await page.getByRole('textbox', { name: `the method ${title}` }).click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.insertText(text);
+}
+
+async function takeAway(page, what) {
+  await page.getByRole('button', { name: 'Take away' }).click();
+  await page.getByRole('combobox', { name: 'What to take away' }).selectOption(what);
+}
+
+async function handout(page, part) {
+  await takeAway(page, 'Handout');
+  await page.getByRole('combobox', { name: 'Method of the run' }).selectOption('Heun');
+  await page
+    .getByLabel('Task, in your own words')
+    .fill('Work out the first hours by hand. Which error remains?');
+  await page.getByLabel('Blanks').fill('rows after 2');
+  await page.getByLabel('Numbers that differ from sheet to sheet').fill('k in 0.2, 0.25, ..., 0.35');
+  await page.getByLabel('sheets').fill('20');
+  await page.getByRole('dialog').getByText(part, { exact: true }).click();
+}
+
+/** Name of the file, kind and title of the entry, what the address says besides, and what is done there. */
+const SHOTS = [
+  ['study', 'studies', 'Sluice of the snow lake', ''],
+  ['run', 'studies', 'Sway of the gondola', 'depth=run'],
+  ['step', 'studies', 'Sluice of the snow lake', 'depth=step&N=8&n=3&method=1'],
+  ['class', 'studies', 'Sluice of the snow lake', 'view=class&panels=table'],
+  ['study-floor', 'studies', 'Frost line down to the floor', ''],
+  ['study-kink', 'studies', 'Heater on a clock', ''],
+  ['study-many', 'studies', 'Marmots and lynx', ''],
+  ['stability', 'studies', 'Sway of the gondola', 'depth=run&large=stability&method=2'],
+  ['leading', 'studies', 'Battery of the weather station', 'depth=run&large=error&beside=solution'],
+  ['problem', 'problems', 'Thermistor', ''],
+  ['problem-plane', 'problems', 'Marmots and lynx', ''],
+  ['method', 'methods', 'RK4', ''],
+  ['slip', 'methods', 'RK4 as typed', ''],
+  ['studies', 'studies', null, ''],
+  ['methods', 'methods', null, ''],
+  [
+    'takeaway',
+    'studies',
+    'Marmots and lynx',
+    '',
+    async (page) => {
+      await takeAway(page, 'Picture');
+      await page.getByText('Black and white').click();
+    },
+  ],
+  ['handout', 'studies', 'Sluice of the snow lake', 'depth=run&N=8', (page) => handout(page, 'Sheet')],
+  ['handout-key', 'studies', 'Sluice of the snow lake', 'depth=run&N=8', (page) => handout(page, 'Solution')],
+  [
+    'errors',
+    'studies',
+    'Sluice of the snow lake',
+    '',
+    (page) => rewrite(page, 'Heun', 'k1 = f(t, y)\nk2 = f(t + h, y + h*k_i)\ny[n+1] = y + h/2*(k1 + k3)\n'),
+  ],
+];
+
+install();
+buildNode();
+buildWeb();
+const require = createRequire(join(root, 'e2e/package.json'));
+const { chromium } = require('@playwright/test');
+const folder = mkdtempSync(join(tmpdir(), 'schritt-pictures-'));
+const server = spawn(process.execPath, ['server/dist/main.js'], {
+  cwd: root,
+  env: { ...process.env, SCHRITT_PORT: '4779', SCHRITT_DATA: folder },
+  stdio: 'ignore',
+});
+const wished = process.argv.slice(2);
+try {
+  while (!(await fetch(`${HOST}/api/health`).catch(() => null))?.ok)
+    await new Promise((done) => setTimeout(done, 100));
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+  for (const [name, kind, title, query, act] of SHOTS) {
+    if (wished.length > 0 && !wished.includes(name)) continue;
+    if (name === 'slip')
+      await answered('methods', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ document: { schritt: 1, kind: 'method', title: 'RK4 as typed', text: SLIP } }),
+      });
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const path = title === null ? `/${kind}` : await addressOf(kind, title);
+    await page.goto(`${HOST}${path}?${query}`);
+    await page.waitForTimeout(2500);
+    if (act !== undefined) {
+      await act(page);
+      await page.waitForTimeout(2000);
+    }
+    await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
+    console.log(name);
+    await page.close();
+  }
+  await browser.close();
+} finally {
+  server.kill();
+  rmSync(folder, { recursive: true, force: true });
+}
