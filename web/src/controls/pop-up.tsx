@@ -1,15 +1,17 @@
 import { useId, useRef, type ReactNode } from 'react';
 import { Button } from './button.tsx';
+import { placeBelow } from './place-below.ts';
 
-/** Room between a button and what it opens, and between that and the edge of the window, in px. */
-const GAP = 4;
-
-/** Puts what a button opens below it, inside of the window. */
-function placeBelow(panel: HTMLElement, button: HTMLElement): void {
-  const { bottom, left } = button.getBoundingClientRect();
-  const most = document.documentElement.clientWidth - panel.offsetWidth - GAP;
-  panel.style.top = `${bottom + GAP}px`;
-  panel.style.left = `${Math.max(GAP, Math.min(left, most))}px`;
+/** Puts what a button opens below it. */
+function putBelow(panel: HTMLElement, button: HTMLElement): void {
+  const { clientWidth, clientHeight } = document.documentElement;
+  const { left, top } = placeBelow(
+    button.getBoundingClientRect(),
+    { width: panel.offsetWidth, height: panel.offsetHeight },
+    { width: clientWidth, height: clientHeight },
+  );
+  panel.style.left = `${left}px`;
+  panel.style.top = `${top}px`;
 }
 
 /** A button that opens something small above the page. Esc or a click beside it closes it; the browser does both. */
@@ -34,7 +36,7 @@ export function PopUp({
         popover="auto"
         className="pop-up"
         onToggle={(event) => {
-          if (button.current !== null) placeBelow(event.currentTarget, button.current);
+          if (button.current !== null) putBelow(event.currentTarget, button.current);
         }}
       >
         {children}

@@ -42,14 +42,14 @@ export function lensByKey(key: string): LensName | null {
   return Object.hasOwn(LENS_KEYS, key) ? (LENS_KEYS[key] ?? null) : null;
 }
 
-/** Whether a key belongs to what has the focus: a field, a text, the ruler, a button for the space bar. */
+/** Whether a key belongs to what has the focus: a field, a text, the ruler, a dialog, a button for the space bar. */
 function isTaken(event: KeyboardEvent): boolean {
   if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return true;
   const { target } = event;
   if (!(target instanceof Element)) return false;
   if (
     target.closest(
-      'input, textarea, select, [contenteditable="true"], [role="slider"], [role="combobox"]',
+      'input, textarea, select, [contenteditable="true"], [role="slider"], [role="combobox"], dialog, [role="dialog"]',
     ) !== null
   )
     return true;
