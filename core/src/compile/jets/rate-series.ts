@@ -1,6 +1,7 @@
 import { Refusal } from '../../text/refusal.ts';
 import { remembered } from '../../text/remembered.ts';
 import type { Problem } from '../../problem/problem.ts';
+import { problemKey } from '../../problem/problem-key.ts';
 import { generatedFunction } from '../generated.ts';
 import { namePiece, numberPiece, readPiece } from '../pieces/piece.ts';
 import { printed } from '../pieces/print.ts';
@@ -31,8 +32,7 @@ export function rateSeries(problem: Problem, order: number): RateSeries {
   const { size } = problem;
   if (size > MOST_SERIES_COMPONENTS)
     throw new Refusal('size', `series of rates are made for up to ${MOST_SERIES_COMPONENTS} components`);
-  const key = JSON.stringify([problem.text, problem.parameters.map(({ value }) => value), order]);
-  return known(key, () => generated(problem, order));
+  return known(problemKey(problem, order), () => generated(problem, order));
 }
 
 function generated(problem: Problem, order: number): RateSeries {

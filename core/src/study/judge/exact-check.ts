@@ -1,4 +1,5 @@
 import { checkExact, type ExactCheck } from '../../problem/check-exact.ts';
+import { problemKey } from '../../problem/problem-key.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { remembered } from '../../text/remembered.ts';
 
@@ -6,6 +7,5 @@ const known = remembered<ExactCheck | null>(20);
 
 /** What came of putting the exact solution into the equations; made once for each problem. */
 export function exactCheck(problem: Problem): ExactCheck | null {
-  const key = JSON.stringify([problem.text, problem.parameters.map(({ value }) => value)]);
-  return known(key, () => checkExact(problem));
+  return known(problemKey(problem), () => checkExact(problem));
 }

@@ -8,6 +8,7 @@ import { inspectMethod } from '../../inspect/inspect-method.ts';
 import { MOST_SERIES_COMPONENTS } from '../../compile/jets/rate-series.ts';
 import { norm } from '../../run/norm.ts';
 import type { Problem } from '../../problem/problem.ts';
+import { problemKey } from '../../problem/problem-key.ts';
 import { attempt } from '../../text/refusal.ts';
 import { remembered } from '../../text/remembered.ts';
 import { isRelative } from '../runs/error-choice.ts';
@@ -55,13 +56,7 @@ export function leadingOf(
   until: number,
 ): LeadingError | null {
   const { problem } = study;
-  const key = JSON.stringify([
-    problem.text,
-    problem.parameters.map(({ value }) => value),
-    method.method.text,
-    study.start.instead,
-    until,
-  ]);
+  const key = problemKey(problem, method.method.text, study.start.instead, until);
   return known(key, () => made(study, truth, method, until));
 }
 
@@ -76,7 +71,7 @@ const MOST_TIMES = 20_000;
 
 /** The solution of a problem; all methods of a study ask for it at the same times. */
 function solutionOf(problem: Problem, truth: Truth): SolutionAt {
-  const key = JSON.stringify([problem.text, problem.parameters.map(({ value }) => value), truth.reached]);
+  const key = problemKey(problem, truth.reached);
   return solutions(key, () => {
     const states = new Map<number, Float64Array>();
     return (t, out) => {

@@ -3,6 +3,7 @@ import { RateTrees } from '../../compile/program/rate-tree.ts';
 import type { Bound, Tree } from '../../formula/expression.ts';
 import { runningError } from '../../formula/running-error.ts';
 import { blockAt, type Problem } from '../../problem/problem.ts';
+import { problemKey } from '../../problem/problem-key.ts';
 import { norm } from '../../run/norm.ts';
 import { attempt } from '../../text/refusal.ts';
 import { remembered } from '../../text/remembered.ts';
@@ -28,8 +29,7 @@ const known = remembered<RateNoise>(8);
 
 /** Rounding in single evaluations of rates and exact solution, as sums that cancel make it: along the solution. */
 export function rateNoise(problem: Problem, truth: Truth): RateNoise {
-  const key = JSON.stringify([problem.text, problem.parameters.map(({ value }) => value), truth.kind]);
-  return known(key, () => noiseOf(problem, truth));
+  return known(problemKey(problem, truth.kind), () => noiseOf(problem, truth));
 }
 
 function noiseOf(problem: Problem, truth: Truth): RateNoise {

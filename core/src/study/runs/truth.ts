@@ -1,4 +1,5 @@
 import { componentNames, type Problem } from '../../problem/problem.ts';
+import { problemKey } from '../../problem/problem-key.ts';
 import { estimatedReference } from '../../reference/reference-solution.ts';
 import type { DenseSolution } from '../../reference/taylor-solution.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
@@ -70,6 +71,5 @@ export function truthOf(problem: Problem, places: readonly number[], until: numb
   const exact = exactSolution(problem);
   if (places.every((place) => exact.known(place)))
     return { kind: 'exact', error: 0, switches: [], reached: Infinity, ending: null, value: exact.value };
-  const key = JSON.stringify([problem.text, problem.parameters.map((p) => p.value), until]);
-  return known(key, () => fromReference(problem, until));
+  return known(problemKey(problem, until), () => fromReference(problem, until));
 }
