@@ -1,16 +1,12 @@
 import { fixed } from '@schritt/core/notation';
+import { plainName } from '../pictures/plain-name.ts';
 
 /** Largest file that is read: far more than any document has. */
 const LARGEST = 2_000_000;
 
 /** A name for the file of an entry. */
 export function fileName(title: string): string {
-  const plain = title
-    .toLowerCase()
-    .replace(/[^\p{L}\d]+/gu, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 100);
-  return `${plain === '' ? 'untitled' : plain}.schritt.json`;
+  return `${plainName(title.toLowerCase(), 'untitled', 100)}.schritt.json`;
 }
 
 /**

@@ -1,3 +1,4 @@
+import { plainName } from './plain-name.ts';
 import type { Picture } from './picture.ts';
 
 /** A cell of a table of comma-separated values (RFC 4180); no text becomes a formula of a spreadsheet. */
@@ -17,13 +18,7 @@ export function pictureData({ series }: Picture): string {
 
 /** What a file of the picture is called: its title in plain letters. */
 export function pictureName({ title }: Picture): string {
-  return (
-    title
-      .normalize('NFKD')
-      .replace(/[^\p{L}\p{N}]+/gu, '-')
-      .replace(/^-|-$/g, '')
-      .slice(0, 60) || 'picture'
-  );
+  return plainName(title, 'picture');
 }
 
 /** The picture as a PNG, on its ground instead of nothing. */

@@ -9,6 +9,7 @@ import type {
   TableFormat,
   Wanted,
 } from '@schritt/core/document';
+import { plainName } from '../pictures/plain-name.ts';
 
 /** What can be taken away: of the study, or of the chosen run. */
 export type What = StudyTable | Wanted['what'];
@@ -201,14 +202,9 @@ export function formatOf({ what, table, language, pictureAs, handout }: Choice):
 
 /** The name of the file: the title in plain letters, what it is, and its format. */
 export function takenName(title: string, choice: Choice): string {
-  const plain = title
-    .normalize('NFC')
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-|-$/g, '')
-    .slice(0, 60);
   const { what, handout } = choice;
   const key = what === 'handout' && handout.solved ? '-solution' : '';
-  return `${plain || 'study'}-${what}${key}.${formatOf(choice)}`;
+  return `${plainName(title, 'study')}-${what}${key}.${formatOf(choice)}`;
 }
 
 /** Lines of a text that a preview shows, and how many more there are; a text of any length is gone through once. */
