@@ -11,6 +11,7 @@ import { PhaseLens } from './phase-lens.tsx';
 import { ProfileLens } from './profile-lens.tsx';
 import { SlopesLens } from './slopes-lens.tsx';
 import { SolutionLens } from './solution-lens.tsx';
+import './lenses.css';
 
 // what it computes with is fetched with it
 const StabilityLens = lazy(async () => ({ default: (await import('./stability-lens.tsx')).StabilityLens }));

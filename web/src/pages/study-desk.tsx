@@ -37,6 +37,7 @@ import { TakeAwayButton } from '../takeaway/take-away-button.tsx';
 import type { StepView } from '../worker/messages.ts';
 import type { Computed } from '../worker/use-work.ts';
 import './study-desk.css';
+import './class-view.css';
 import './study-sheet.css';
 
 /** What stands under the pictures, by how deep one looks. */

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Dialog } from '../controls/dialog.tsx';
 import { KEYS } from './use-keys.ts';
+import './key-list.css';
 
 /** The keys of the page. */
 export function KeyList({ onClose }: { readonly onClose: () => void }): ReactNode {
