@@ -49,15 +49,18 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
         }
       />
       {typeof at === 'object' && (
-        <NumberField
-          label="Time of the error"
-          min={start}
-          max={end}
-          value={at.t}
-          onChange={(t) => {
-            if (t !== null) onChange({ ...error, at: { t } });
-          }}
-        />
+        <span className="time-of-error">
+          <span aria-hidden="true">{problem?.independent ?? 't'} =</span>
+          <NumberField
+            label="Time of the error"
+            min={start}
+            max={end}
+            value={at.t}
+            onChange={(t) => {
+              if (t !== null) onChange({ ...error, at: { t } });
+            }}
+          />
+        </span>
       )}
       {components.length > 1 && (
         <PickList
