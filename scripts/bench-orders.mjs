@@ -16,7 +16,7 @@ const KINDS = [
 /** A table: kind of method, studies, stated, held, median and 90 % of the widths. */
 export async function benchOrders() {
   const of = (file) => import(join(root, 'core/dist', file));
-  const { chanceFrom } = await of('trust/chance.js');
+  const { chanceFrom } = await of('elementary/chance.js');
   const { randomStudy } = await of('trust/random-study.js');
   const { coverage } = await of('trust/order-coverage.js');
   const { openStudy } = await of('document/open-study.js');

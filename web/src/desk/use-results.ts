@@ -64,24 +64,28 @@ export function useTheory(
   keys: readonly string[],
   texts: readonly string[],
 ): Theory {
-  const last = useRef(NOTHING_KNOWN);
+  const last = useRef({ of: '', theory: NOTHING_KNOWN });
   const turns = useRef(0);
   const work = useMemo(
     () =>
       async (computer: Computer, tell: Tell<Theory>): Promise<Theory> => {
         turns.current += 1;
         const turn = turns.current;
-        const orders = await computer.ask('proved', { texts });
-        const proved = new Map(texts.map((text, i) => [text, orders[i] ?? null]));
-        last.current = { ...last.current, proved };
-        if (document === null) return last.current;
-        tell(0, last.current);
+        const of = JSON.stringify(texts);
+        if (last.current.of !== of) {
+          const orders = await computer.ask('proved', { texts });
+          const proved = new Map(texts.map((text, i) => [text, orders[i] ?? null]));
+          last.current = { of, theory: { ...last.current.theory, proved } };
+          tell(0, last.current.theory);
+        }
+        if (document === null) return last.current.theory;
         // marks on the ruler: the numbers come first
         await new Promise((done) => setTimeout(done, LATER));
         if (turn !== turns.current) throw new Superseded();
-        const limits = await computer.ask('limits', { document });
-        last.current = { proved, limits: new Map(keys.map((key, i) => [key, limits[i] ?? null])) };
-        return last.current;
+        const found = await computer.ask('limits', { document });
+        const limits = new Map(keys.map((key, i) => [key, found[i] ?? null]));
+        last.current = { of, theory: { ...last.current.theory, limits } };
+        return last.current.theory;
       },
     [document, keys, texts],
   );

@@ -69,6 +69,16 @@ test('of texts that were changed meanwhile no limits are asked for, and those th
   expect(asked).toEqual(['proved euler heun', 'limits', 'proved heun rk', 'proved heun rk4', 'limits']);
 });
 
+test('where the problem alone changes, the orders are not asked for again', async () => {
+  const { rerender } = renderHook(({ document }) => useTheory(document, KEYS, [...TEXTS]), {
+    initialProps: { document: DOCUMENT },
+  });
+  await later(300);
+  rerender({ document: { ...DOCUMENT, title: 'Other' } });
+  await later(300);
+  expect(asked).toEqual(['proved euler heun', 'limits', 'limits']);
+});
+
 test('while no problem can be read the orders of the methods are told all the same', async () => {
   const { result } = renderHook(() => useTheory(null, KEYS, TEXTS));
   await later(300);
