@@ -2,6 +2,7 @@
 import { act, render } from '@testing-library/react';
 import { fitting } from './fit-lines.ts';
 import { breakable, Formula } from './formula.tsx';
+import { typesetter } from './typesetter.ts';
 
 test.each([
   [100, 200, 1],
@@ -32,6 +33,36 @@ test('a long formula is broken inside of its brackets, and set smaller', async (
   });
   expect(container!.querySelector('annotation')?.textContent).toBe('x \\bigl(\\frac{a}{b} + c\\bigr)');
   expect(container!.querySelector<HTMLElement>('.formula')?.style.fontSize).toBe(`${0.8 * 0.985 * 100}%`);
+  width.mockRestore();
+  room.mockRestore();
+});
+
+test('a formula is not broken by the width of a face that stands in for its own', async () => {
+  const width = jest.spyOn(HTMLElement.prototype, 'scrollWidth', 'get').mockReturnValue(400);
+  const room = jest.spyOn(HTMLElement.prototype, 'clientWidth', 'get').mockReturnValue(320);
+  let come = (): void => undefined;
+  const ready = new Promise<void>((done) => {
+    come = done;
+  });
+  const fonts = { ready, status: 'loading' };
+  Object.defineProperty(document, 'fonts', { configurable: true, value: fonts });
+  Object.assign(globalThis, {
+    ResizeObserver: class {
+      observe(): void {}
+      disconnect(): void {}
+    },
+  });
+  await typesetter.fetch();
+  const { container } = render(<Formula tex="y \left(\frac{a}{b} + c\right)" />);
+  const shown = (): string => container.querySelector('annotation')?.textContent ?? '';
+  await act(() => Promise.resolve());
+  expect(shown()).toContain('\\left(');
+  await act(async () => {
+    fonts.status = 'loaded';
+    come();
+    await ready;
+  });
+  expect(shown()).toContain('\\bigl(');
   width.mockRestore();
   room.mockRestore();
 });

@@ -23,7 +23,8 @@ export function Formula({ tex }: { readonly tex: string }): ReactNode {
     if (host === null) return undefined;
     const fit = (): void =>
       fitLine(host, (scale) => {
-        if (scale < BROKEN) setBroken(tex);
+        // another face stands in until its own is there, and is wider
+        if (scale < BROKEN && document.fonts.status !== 'loading') setBroken(tex);
       });
     fit();
     if (typeof ResizeObserver === 'undefined') return undefined;

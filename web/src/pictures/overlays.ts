@@ -24,16 +24,37 @@ function drawBand({ chart, ctx, x, palette }: Ground, place: number): void {
   ctx.fillRect(at - STROKE, top, 2 * STROKE, bottom - top);
 }
 
-function drawCaption({ chart, ctx, palette }: Ground, caption: Overlay & { readonly kind: 'caption' }): void {
+/** Where a caption begins so that it covers least of what is drawn: at the top, else in the corner that is left. */
+function captionPlace({ chart, ctx }: Ground, text: string, falls: boolean): Pixel {
+  const { left, right, top, bottom } = chart.chartArea;
+  const { width } = ctx.measureText(text);
+  const [atLeft, atRight] = [left + 6, right - 4 - width];
+  const [usual, other] = falls ? [atRight, atLeft] : [atLeft, atRight];
+  const corners: readonly Pixel[] = [
+    { x: usual, y: top + 12 },
+    { x: other, y: top + 12 },
+    // the corner across is that of the name below
+    { x: usual, y: bottom - 6 },
+  ];
+  const points = pointsOf(chart);
+  const covered = corners.map((corner) => {
+    const box = boxOf(corner, width, LABEL.height);
+    return points.filter(({ x, y }) => x > box.left && x < box.right && y > box.top && y < box.bottom).length;
+  });
+  return corners[covered.indexOf(Math.min(...covered))] ?? { x: usual, y: top + 12 };
+}
+
+function drawCaption(ground: Ground, caption: Overlay & { readonly kind: 'caption' }): void {
+  const { chart, ctx, palette } = ground;
   const { chartArea } = chart;
   const { upper, lower, falls } = caption;
   ctx.font = `italic 13px 'Source Serif 4', Georgia, serif`;
   ctx.fillStyle = palette.quiet;
-  const place = (right: boolean): number => (right ? chartArea.right - 4 : chartArea.left + 6);
-  ctx.textAlign = falls ? 'right' : 'left';
-  ctx.fillText(upper, place(falls), chartArea.top + 12);
+  ctx.textAlign = 'left';
+  const { x, y } = captionPlace(ground, upper, falls);
+  ctx.fillText(upper, x, y);
   ctx.textAlign = falls ? 'left' : 'right';
-  ctx.fillText(lower, place(!falls), chartArea.bottom - 6);
+  ctx.fillText(lower, falls ? chartArea.left + 6 : chartArea.right - 4, chartArea.bottom - 6);
 }
 
 /** Labels nearer than that, in pixels, would overprint one another. */

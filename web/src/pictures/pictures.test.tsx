@@ -1,4 +1,5 @@
 /** @jest-environment jsdom */
+import type { Pixel } from './label-place.ts';
 import { render } from '@testing-library/react';
 import { Chart } from 'chart.js';
 import { DARK, LIGHT, methodMark } from '../theme/tokens.ts';
@@ -110,7 +111,7 @@ test('events are those of the moment, not of the one when the chart was made', (
 });
 
 /** A canvas that remembers what is drawn on it. */
-function ground() {
+function ground(points: readonly Pixel[] = [{ x: 300, y: 20 }]) {
   const done: string[] = [];
   const ctx = new Proxy(
     {},
@@ -136,7 +137,7 @@ function ground() {
     ctx,
     chartArea,
     data: { datasets: [{}] },
-    getDatasetMeta: () => ({ data: [{ x: 300, y: 20 }] }),
+    getDatasetMeta: () => ({ data: points }),
     scales: { x: scale(0, 40), y: scale(300, -30) },
   });
   const draw = (overlays: readonly Overlay[], behind: boolean): readonly string[] => {
@@ -168,8 +169,37 @@ test('a caption stands at the top and in the corner where the curves do not fall
     expect.arrayContaining(['fillText(error, 6, 12)', 'fillText(h, 396, 294)']),
   );
   expect(ground()([caption(true)], false)).toEqual(
-    expect.arrayContaining(['fillText(error, 396, 12)', 'fillText(h, 6, 294)']),
+    expect.arrayContaining(['fillText(error, 366, 12)', 'fillText(h, 6, 294)']),
   );
+});
+
+test.each([
+  ['at its place', [{ x: 60, y: 8 }], 6, 12],
+  ['at the other end of the top', [{ x: 20, y: 8 }], 366, 12],
+  [
+    'below',
+    [
+      { x: 20, y: 8 },
+      { x: 380, y: 10 },
+    ],
+    6,
+    294,
+  ],
+  [
+    'where it covers least',
+    [
+      { x: 10, y: 8 },
+      { x: 20, y: 8 },
+      { x: 380, y: 10 },
+      { x: 10, y: 290 },
+      { x: 20, y: 290 },
+    ],
+    366,
+    12,
+  ],
+])('a caption stands %s', (_where, points, x, y) => {
+  const caption: Overlay = { kind: 'caption', upper: 'error', lower: 'h', falls: false };
+  expect(ground(points)([caption], false)).toContain(`fillText(error, ${x}, ${y})`);
 });
 
 test('strokes of a field are equally long, whatever the rate; one of nothing is left out', () => {
