@@ -1,3 +1,4 @@
+import { LONGEST_FORMULA, MOST_FORMULAS } from '@schritt/core/notation';
 import { ApiProperty } from '@nestjs/swagger';
 import { Type } from 'class-transformer';
 import {
@@ -9,11 +10,6 @@ import {
   MaxLength,
   ValidateNested,
 } from 'class-validator';
-
-/** The longest formula that a request may hold, in characters; a page sets longer ones by itself. */
-export const LONGEST_FORMULA = 1000;
-/** How many a request may hold. */
-export const MOST_FORMULAS = 100;
 
 /** Commands that make others: with them a short formula takes seconds. None of ours has them. */
 const WITHOUT_DEFINITIONS =

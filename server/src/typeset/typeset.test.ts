@@ -2,11 +2,11 @@ import 'reflect-metadata';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { LONGEST_FORMULA, MOST_FORMULAS } from '@schritt/core/notation';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import katex from 'katex';
 import request, { type Test } from 'supertest';
 import { testServer } from '../test-server.ts';
-import { LONGEST_FORMULA, MOST_FORMULAS } from './typeset.dto.ts';
 
 let folder: string;
 let app: NestExpressApplication;

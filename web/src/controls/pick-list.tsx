@@ -12,7 +12,6 @@ export function PickList<V extends string | number>({
   value,
   options,
   onChange,
-  size = 'small',
   isBare = false,
 }: {
   /** What is chosen, for who cannot see where the list stands. */
@@ -20,14 +19,13 @@ export function PickList<V extends string | number>({
   readonly value: V;
   readonly options: readonly Choosable<V>[];
   readonly onChange: (value: V) => void;
-  readonly size?: 'small' | 'usual';
   /** Without a frame, where the list stands in a heading. Default: with one. */
   readonly isBare?: boolean;
 }): ReactNode {
   return (
     <select
       aria-label={label}
-      className={`pick-list ${size} ${isBare ? 'bare' : ''}`.trimEnd()}
+      className={isBare ? 'pick-list bare' : 'pick-list'}
       value={options.findIndex((option) => option.value === value)}
       onChange={(event) => {
         const chosen = options[Number(event.target.value)];

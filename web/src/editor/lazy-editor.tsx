@@ -13,20 +13,25 @@ const LoadedOfMethod = lazy(async () => {
   return { default: (await import('./method-editor.tsx')).MethodEditor };
 });
 
-/** The editor, which is fetched when the first text is opened; the text stands there meanwhile. */
+/** The text stands there until its editor has come. */
+function ToCome({ text, children }: { readonly text: string; readonly children: ReactNode }): ReactNode {
+  return <Suspense fallback={<pre className="editor-to-come">{text}</pre>}>{children}</Suspense>;
+}
+
+/** The editor, which is fetched when the first text is opened. */
 export function LazyEditor(props: ComponentProps<typeof TextEditor>): ReactNode {
   return (
-    <Suspense fallback={<pre className="editor-to-come">{props.value}</pre>}>
+    <ToCome text={props.value}>
       <Loaded {...props} />
-    </Suspense>
+    </ToCome>
   );
 }
 
 /** The editor of a method, fetched in the same way with what it remarks. */
 export function LazyMethodEditor(props: ComponentProps<typeof MethodEditor>): ReactNode {
   return (
-    <Suspense fallback={<pre className="editor-to-come">{props.value}</pre>}>
+    <ToCome text={props.value}>
       <LoadedOfMethod {...props} />
-    </Suspense>
+    </ToCome>
   );
 }

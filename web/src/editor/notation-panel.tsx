@@ -1,17 +1,14 @@
 import { Drawer } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { AntFrame } from '../theme/ant-frame.tsx';
+import { holdsWords } from '../controls/holds-words.ts';
 import { TextField } from '../controls/text-field.tsx';
 import { type Example, type ExampleOf, EXAMPLES } from './notation-examples.ts';
 import './notation-panel.css';
 
 /** Whether an example holds every word that is sought, in what it shows or says. */
 export function isFound({ text, says }: Pick<Example, 'text' | 'says'>, sought: string): boolean {
-  const all = `${text} ${says}`.toLowerCase();
-  return sought
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => all.includes(word));
+  return holdsWords(`${text} ${says}`, sought);
 }
 
 interface NotationPanelProps {

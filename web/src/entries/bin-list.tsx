@@ -22,7 +22,7 @@ export function BinList({
   if (rows === null) return <p className="quiet">Loading …</p>;
   if (rows.length === 0) return <p className="empty">The bin is empty.</p>;
   return (
-    <>
+    <AntFrame>
       <ul aria-label="Bin">
         {rows.map(({ id, title }) => (
           <li key={id}>
@@ -40,20 +40,18 @@ export function BinList({
               >
                 Take out again
               </Button>
-              <AntFrame>
-                <Popconfirm
-                  title={`Delete “${title}” for good?`}
-                  okText="For good"
-                  onConfirm={told(async () => {
-                    await deleteEntry(kind, id);
-                    await after();
-                  })}
-                >
-                  <Button size="small" look="text">
-                    Delete for good
-                  </Button>
-                </Popconfirm>
-              </AntFrame>
+              <Popconfirm
+                title={`Delete “${title}” for good?`}
+                okText="For good"
+                onConfirm={told(async () => {
+                  await deleteEntry(kind, id);
+                  await after();
+                })}
+              >
+                <Button size="small" look="text">
+                  Delete for good
+                </Button>
+              </Popconfirm>
             </span>
           </li>
         ))}
@@ -65,6 +63,6 @@ export function BinList({
           </Button>
         </p>
       )}
-    </>
+    </AntFrame>
   );
 }

@@ -1,14 +1,14 @@
 import { readDocumentText } from '@schritt/core/document';
-import { type ChangeEvent, type ReactNode, useRef, useState } from 'react';
+import { type ChangeEvent, lazy, type ReactNode, Suspense, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Button } from '../controls/button.tsx';
+import { holdsWords } from '../controls/holds-words.ts';
 import { TextField } from '../controls/text-field.tsx';
 import { createEntry, type DocumentOf, type EntryRow, type Kind } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
 import { tellFailed } from '../frame/notices.ts';
 import { TopBar } from '../frame/top-bar.tsx';
 import { usePageTitle } from '../frame/use-page-title.ts';
-import { BinList } from './bin-list.tsx';
 import { ChosenBar } from './chosen-bar.tsx';
 import { EntryRowItem } from './entry-row.tsx';
 import { textOf } from './files.ts';
@@ -28,16 +28,15 @@ interface EntryListProps<K extends Kind> {
   readonly preview: (row: EntryRow) => ReactNode;
 }
 
+// it asks by the component library, which no list needs else
+const BinList = lazy(async () => ({ default: (await import('./bin-list.tsx')).BinList }));
+
 /** Whether the title, a method or the first lines of an entry hold every word that is sought. */
 export function isSought(
   { title, methods, excerpt }: Pick<EntryRow, 'title' | 'methods' | 'excerpt'>,
   sought: string,
 ): boolean {
-  const all = [title, ...methods, excerpt].join(' ').toLowerCase();
-  return sought
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => all.includes(word));
+  return holdsWords([title, ...methods, excerpt].join(' '), sought);
 }
 
 /** All entries of a kind as rows, with what can be done with each. */
@@ -133,7 +132,11 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
             />
           )}
         </div>
-        {isBin && <BinList kind={kind} onChange={again} />}
+        {isBin && (
+          <Suspense fallback={<p className="quiet">Loading …</p>}>
+            <BinList kind={kind} onChange={again} />
+          </Suspense>
+        )}
         {error !== undefined && <p className="wrong">The list cannot be loaded: {error.message}.</p>}
         {rows === null && error === undefined && <p className="quiet">Loading …</p>}
         {!isBin && found?.length === 0 && sought !== '' && (

@@ -57,11 +57,7 @@ export function EntryRowItem<K extends Kind>(props: EntryRowProps<K>): ReactNode
   const save = told(async () => download(fileName(row.title), await storedText(kind, row.id)));
   return (
     <li className={isChosen ? 'chosen' : ''}>
-      <Tick
-        isTicked={isChosen}
-        aria-label={`Choose ${row.title || 'Untitled'}`}
-        onChange={(ticked) => onChoose(ticked)}
-      />
+      <Tick isTicked={isChosen} aria-label={`Choose ${row.title || 'Untitled'}`} onChange={onChoose} />
       <Link to={`${path}/${row.id}`} className="entry-link">
         <span className="entry-title">
           {row.title || 'Untitled'}

@@ -1,6 +1,6 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
 import { fitLine } from './fit-lines.ts';
-import { Tex } from './tex.tsx';
+import { SetTex } from './tex.tsx';
 import { useTypeset } from './use-typeset.ts';
 import './formula.css';
 
@@ -16,8 +16,7 @@ export function breakable(tex: string): string {
 export function Formula({ tex }: { readonly tex: string }): ReactNode {
   const line = useRef<HTMLDivElement>(null);
   const [broken, setBroken] = useState<string | null>(null);
-  const shown = broken === tex ? breakable(tex) : tex;
-  const html = useTypeset(shown);
+  const html = useTypeset(broken === tex ? breakable(tex) : tex);
   useLayoutEffect(() => {
     const host = line.current;
     if (host === null) return undefined;
@@ -36,7 +35,7 @@ export function Formula({ tex }: { readonly tex: string }): ReactNode {
   }, [tex, broken, html]);
   return (
     <div ref={line} className="formula">
-      <Tex tex={shown} />
+      <SetTex html={html} />
     </div>
   );
 }

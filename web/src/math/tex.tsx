@@ -3,7 +3,13 @@ import './tex.css';
 import { memo, type ReactNode } from 'react';
 import { useTypeset } from './use-typeset.ts';
 
-/** Set mathematics; room for a line of it while it is being set. */
+/** A formula as it was set; room for a line of it while there is none. */
+export function SetTex({ html }: { readonly html: string | null }): ReactNode {
+  if (html === null) return <span className="tex-to-come">{'\u00a0'}</span>;
+  return <span dangerouslySetInnerHTML={{ __html: html }} />;
+}
+
+/** Set mathematics. */
 export const Tex = memo(function Tex({
   tex,
   block = false,
@@ -11,7 +17,5 @@ export const Tex = memo(function Tex({
   readonly tex: string;
   readonly block?: boolean;
 }): ReactNode {
-  const html = useTypeset(tex, block);
-  if (html === null) return <span className="tex-to-come">{'\u00a0'}</span>;
-  return <span dangerouslySetInnerHTML={{ __html: html }} />;
+  return <SetTex html={useTypeset(tex, block)} />;
 });

@@ -1,4 +1,4 @@
-import { recent, typesetOptions } from '@schritt/core/notation';
+import { LONGEST_FORMULA, MOST_FORMULAS, recent, typesetOptions } from '@schritt/core/notation';
 import { answerOf, server } from '../api/client.ts';
 
 /** A formula as TeX, in a line of its own or not. */
@@ -19,9 +19,6 @@ export interface Typesetter {
   readonly fetch: () => Promise<void>;
 }
 
-/** Longer formulas are set by the page itself; so many are asked for at once. As the server takes them. */
-const LONGEST = 1000;
-const MOST_AT_ONCE = 100;
 /** How often a page asks the server; one that is worked with gets what sets its formulas. */
 const MOST_ASKED = 4;
 /** Set formulas that are remembered. */
@@ -76,8 +73,8 @@ export function typesetterBy(
     const isForServer =
       coming === null &&
       asked < MOST_ASKED &&
-      formulas.length <= MOST_AT_ONCE &&
-      formulas.every(({ tex }) => tex.length <= LONGEST);
+      formulas.length <= MOST_FORMULAS &&
+      formulas.every(({ tex }) => tex.length <= LONGEST_FORMULA);
     if (isForServer) askServer(formulas).catch(fetch);
     else void fetch();
   };

@@ -111,7 +111,7 @@ export function LadderEditor({
             placeholder={
               { regular: '0.5, 2, 6', sizes: '0.5, 0.25, pi/20', counts: '10, 20, 40' }[draft.form]
             }
-            isWrong={!(why === null)}
+            isWrong={why !== null}
             onChange={(event) => tryText(draft.form, event.target.value)}
             onEnter={() => setDraft(null)}
           />

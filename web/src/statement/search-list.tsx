@@ -1,5 +1,6 @@
 import { Select } from 'antd';
 import type { ReactNode } from 'react';
+import { holdsWords } from '../controls/holds-words.ts';
 import { Tex } from '../math/tex.tsx';
 import { AntFrame } from '../theme/ant-frame.tsx';
 import type { Listed } from './listed-method.ts';
@@ -9,11 +10,7 @@ const LONGEST = 90;
 
 /** Whether every word that is sought stands in what a row shows. */
 export function isListed({ label, told }: Pick<Listed, 'label' | 'told'>, sought: string): boolean {
-  const all = `${label} ${told}`.toLowerCase();
-  return sought
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => all.includes(word));
+  return holdsWords(`${label} ${told}`, sought);
 }
 
 /** A list that opens at once and is searched by what its rows show. One that is left untouched closes. */
