@@ -3,6 +3,7 @@ import type Database from 'better-sqlite3';
 import { Seed } from '../demo/seed.entity.ts';
 import { Entry } from '../entries/entry.entity.ts';
 import { Job } from '../jobs/job.entity.ts';
+import { Session } from '../access/session.entity.ts';
 import { MIGRATIONS } from './migrations.ts';
 
 /**
@@ -17,7 +18,7 @@ export function storeOptions(database: string): DataSourceOptions {
     prepareDatabase: (store: Database.Database) => {
       store.pragma('synchronous = FULL');
     },
-    entities: [Entry, Seed, Job],
+    entities: [Entry, Seed, Job, Session],
     migrations: MIGRATIONS,
     migrationsRun: true,
     synchronize: false,
