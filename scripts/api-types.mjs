@@ -11,7 +11,7 @@ const app = await createServer({
   demo: null,
   web: null,
   threads: { workers: '', limit: 1 },
-  door: { host: '127.0.0.1', names: [], key: null },
+  access: { host: '127.0.0.1', names: [], key: null },
   logLevel: 'silent',
 });
 await app.init();

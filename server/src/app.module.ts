@@ -1,8 +1,9 @@
 import { type DynamicModule, Module, RequestMethod } from '@nestjs/common';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
+import { LOGGED } from './logged.ts';
 import { AccessModule } from './access/access.module.ts';
-import type { DoorOptions } from './access/door.ts';
+import type { AccessOptions } from './access/access-options.ts';
 import { DemoModule } from './demo/demo.module.ts';
 import { EntriesModule } from './entries/entries.module.ts';
 import { HealthController } from './health.controller.ts';
@@ -21,24 +22,24 @@ export interface ServerOptions {
   /** Folder of the built web application; null for a server of the API alone. */
   readonly web: string | null;
   readonly threads: ThreadOptions;
-  readonly door: DoorOptions;
+  readonly access: AccessOptions;
   readonly logLevel: 'silent' | 'warn' | 'info';
 }
 
 @Module({})
 export class AppModule {
-  static with({ database, demo, threads, door, logLevel }: ServerOptions): DynamicModule {
+  static with({ database, demo, threads, access, logLevel }: ServerOptions): DynamicModule {
     return {
       module: AppModule,
       imports: [
         LoggerModule.forRoot({
-          pinoHttp: { level: logLevel, autoLogging: logLevel === 'info' },
+          pinoHttp: { level: logLevel, autoLogging: logLevel === 'info', serializers: LOGGED },
           // requests are logged one by one only where that is wished for
           forRoutes: logLevel === 'info' ? [{ path: '{*splat}', method: RequestMethod.ALL }] : [],
         }),
         // a store that cannot be opened now cannot be opened in three seconds either
         TypeOrmModule.forRoot({ ...storeOptions(database), retryAttempts: 0 }),
-        AccessModule.with(door),
+        AccessModule.with(access),
         ThreadsModule.with(threads),
         EntriesModule,
         JobsModule,

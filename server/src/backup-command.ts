@@ -1,9 +1,11 @@
+import { parseArgs } from 'node:util';
 import { readSettings } from './settings.ts';
 import { startSentence } from './start-failure.ts';
 import { backUp, restore } from './store/backup.ts';
 
-const USAGE = `schritt backup FILE    writes a copy of all data to a file, also while the server runs
-schritt restore FILE   puts such a copy back; the data that were there are kept beside it
+const USAGE = `schritt backup FILE    writes a copy of all data to a file, also while the server is running
+schritt restore FILE   restores such a copy after verifying it; the data that was there is kept beside it
+  --keep-damaged       restores documents that cannot be read as they are
 The data folder is that of the server (SCHRITT_DATA).`;
 
 /**
@@ -19,16 +21,22 @@ export async function backupCommand(
   const reading = readSettings(environment, root);
   if (!reading.ok) return { ok: false, text: reading.faults.join('\n') };
   const { data } = reading.settings;
-  const [command, file, ...more] = words;
+  const { values, positionals } = parseArgs({
+    args: [...words],
+    options: { 'keep-damaged': { type: 'boolean', default: false } },
+    allowPositionals: true,
+    strict: false,
+  });
+  const [command, file, ...more] = positionals;
   if (file === undefined || more.length > 0) return { ok: false, text: USAGE };
   try {
     if (command === 'backup') {
       await backUp(data, file);
-      return { ok: true, text: `all data of ${data} are in ${file}` };
+      return { ok: true, text: `all data of ${data} is in ${file}` };
     }
-    const former = restore(file, data);
-    const kept = former === null ? '' : `; what was there is in ${former}`;
-    return { ok: true, text: `the data of ${file} are in ${data} again${kept}` };
+    const former = restore(file, data, values['keep-damaged'] === true);
+    const kept = former === null ? '' : `; the data that was there is in ${former}`;
+    return { ok: true, text: `the data of ${file} is restored in ${data}${kept}` };
   } catch (thrown) {
     const sentence = startSentence(thrown, { data, port: reading.settings.port });
     return { ok: false, text: sentence ?? (thrown instanceof Error ? thrown.message : String(thrown)) };

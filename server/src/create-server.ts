@@ -1,44 +1,56 @@
-import { NestFactory } from '@nestjs/core';
-import type { NestExpressApplication } from '@nestjs/platform-express';
+import { NestFactory, Reflector } from '@nestjs/core';
+import { ExpressAdapter, type NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
 import compression from 'compression';
 import express from 'express';
 import { Logger } from 'nestjs-pino';
-import { door } from './access/door.ts';
+import { sessionRequired } from './access/access.guard.ts';
+import { hostGuard } from './access/host-guard.ts';
+import { SessionsService } from './access/sessions.service.ts';
 import { turns } from './access/turns.ts';
 import { AppModule, type ServerOptions } from './app.module.ts';
 import { documentSchemas } from './documents/document-schema.ts';
-import { bodies } from './documents/bodies.ts';
-import { plainBody } from './documents/plain-body.ts';
 import { ErrorFilter } from './errors/error.filter.ts';
 import { validation } from './errors/validation.ts';
 import { wrongMethod } from './errors/wrong-method.ts';
 import { headers } from './pages/headers.ts';
+import { JsonBodyInterceptor } from './requests/json-body.ts';
 import { webFiles, webPages } from './pages/pages.ts';
+
+/** Where the API describes itself; mounted beside the controllers, and closed like their routes. */
+const DOCUMENTATION = ['/api/docs', '/api/docs-json'];
 
 /** Builds the application, not yet listening. */
 export async function createServer(options: ServerOptions): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(options), {
-    bufferLogs: true,
-    bodyParser: false,
-    abortOnError: false,
-  });
+  const http = express();
+  // a path has one spelling: what guards it sees the same path as what answers it
+  http.enable('case sensitive routing');
+  http.enable('strict routing');
+  const app = await NestFactory.create<NestExpressApplication>(
+    AppModule.with(options),
+    new ExpressAdapter(http),
+    {
+      bufferLogs: true,
+      bodyParser: false,
+      abortOnError: false,
+    },
+  );
   app.useLogger(app.get(Logger));
+  app.useGlobalInterceptors(new JsonBodyInterceptor(app.get(Reflector)));
   app.useGlobalPipes(validation());
   app.useGlobalFilters(new ErrorFilter());
   const description = apiDocument(app);
   // answers change too often for a digest of each to be worth its time
   app.set('etag', false);
   // in the order in which a request meets them
-  app.use(turns(), door(options.door), headers());
+  app.use(turns(), hostGuard(options.access), headers());
   // set formulas are long and much alike
   app.use('/api/typeset', compression());
   if (options.web !== null) app.use(webFiles(options.web), webPages(options.web));
-  app.use(
-    bodies(wrongMethod(description), express.raw({ type: 'application/json', limit: '1mb' }), plainBody),
-  );
+  app.use(wrongMethod(description));
   // other signals, such as SIGILL of a thread that broke, must end the process
   app.enableShutdownHooks(['SIGTERM', 'SIGINT']);
+  app.use(DOCUMENTATION, sessionRequired(app.get(SessionsService)));
   SwaggerModule.setup('api/docs', app, description, { raw: ['json'] });
   return app;
 }

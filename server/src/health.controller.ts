@@ -1,6 +1,7 @@
 import { Controller, Get } from '@nestjs/common';
 import { ApiOkResponse, ApiProperty, ApiTags } from '@nestjs/swagger';
 import { DataSource } from 'typeorm';
+import { Public } from './access/public.ts';
 import { ApiErrors } from './errors/api-errors.ts';
 
 class HealthDto {
@@ -18,6 +19,7 @@ export class HealthController {
     this.#store = store;
   }
 
+  @Public()
   @Get()
   @ApiOkResponse({ type: HealthDto })
   @ApiErrors()

@@ -3,13 +3,13 @@ import { existsSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { KeyHolder, keyOf } from './access/key-holder.ts';
+import { serverKey } from './access/server-key.ts';
 import { createServer } from './create-server.ts';
 import { isLoopback, readSettings, type Settings } from './settings.ts';
 import { startSentence } from './start-failure.ts';
 import { makeFolder } from './store/make-folder.ts';
 import { lockFolder } from './store/lock.ts';
-import { lookAtStore, storeFile } from './store/look-at-store.ts';
+import { checkStore, copyBeforeMigration, createStore, storeFile } from './store/check-store.ts';
 
 const here = dirname(fileURLToPath(import.meta.url));
 const root = dirname(dirname(here));
@@ -27,18 +27,21 @@ async function start({ data, host, port, names, key, jobSeconds, logLevel }: Set
   // what is written from here on is for its owner alone
   process.umask(0o077);
   makeFolder(data);
-  const unlock = lockFolder(data);
-  process.on('exit', unlock);
-  const copy = lookAtStore(storeFile(data));
-  if (copy !== null) process.stdout.write(`The data get a new layout; a copy as they were is in ${copy}\n`);
-  const own = !isLoopback(host) || key !== null ? keyOf(data, key) : null;
+  const release = lockFolder(data);
+  process.on('exit', release);
+  if (checkStore(storeFile(data)) === 'older') {
+    const copy = copyBeforeMigration(storeFile(data));
+    process.stdout.write(`The data is being migrated to this version; a copy of it as it was is ${copy}\n`);
+  }
+  createStore(storeFile(data));
+  const own = !isLoopback(host) || key !== null ? serverKey(data, key) : null;
   const web = join(root, 'web/dist');
   const app = await createServer({
     database: storeFile(data),
     demo: join(root, 'demo'),
     web: existsSync(web) ? web : null,
     threads: { workers: join(here, 'threads'), limit: jobSeconds },
-    door: { host, names, key: own === null ? null : new KeyHolder(own) },
+    access: { host, names, key: own },
     logLevel,
   });
   // longer than clients keep a connection that they do not use: none is closed just as it is used again

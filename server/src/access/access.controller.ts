@@ -1,21 +1,20 @@
-import { Body, Controller, Get, HttpCode, Inject, Post, Req, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Inject, Post, Req, Res } from '@nestjs/common';
 import { ApiNoContentResponse, ApiOkResponse, ApiProperty, ApiTags } from '@nestjs/swagger';
 import { IsString, MaxLength } from 'class-validator';
 import type { Request, Response } from 'express';
 import { ApiErrors } from '../errors/api-errors.ts';
-import type { KeyHolder } from './key-holder.ts';
+import { JsonBody } from '../requests/json-body.ts';
+import { Public } from './public.ts';
+import { clearSessionCookie, sessionToken, setSessionCookie } from './session-cookie.ts';
+import { SessionsService } from './sessions.service.ts';
 
-export const ENTRANCE = Symbol('entrance');
-
-/** What opens the door for those who want to write; null where it is open. */
-export interface Entrance {
-  readonly key: KeyHolder | null;
-}
-
-/** What the one who asks may do. */
+/** What the requesting browser may do. */
 class AccessDto {
-  @ApiProperty()
+  @ApiProperty({ description: 'whether this browser may read and write everything' })
   mayWrite: boolean;
+
+  @ApiProperty({ description: 'whether the server has a key, so that this browser can log out' })
+  hasKey: boolean;
 }
 
 class KeyDto {
@@ -25,27 +24,55 @@ class KeyDto {
   key: string;
 }
 
-/** Tells who is asking, and takes the key. */
+/** Sessions: a browser logs in with the key of the server and can be logged out again. */
 @ApiTags('access')
 @Controller('api/access')
 export class AccessController {
-  @Inject(ENTRANCE)
-  private readonly entrance: Entrance;
+  @Inject(SessionsService)
+  private readonly sessions: SessionsService;
 
   @Get()
+  @Public()
   @ApiOkResponse({ type: AccessDto })
   @ApiErrors()
-  access(@Req() request: Request): AccessDto {
-    const { key } = this.entrance;
-    return { mayWrite: key === null || key.isHeldBy(request) };
+  async access(@Req() request: Request): Promise<AccessDto> {
+    const hasKey = !this.sessions.isOpenToAll;
+    return { mayWrite: !hasKey || (await this.sessions.isValid(sessionToken(request))), hasKey };
   }
 
-  /** Takes the key of the link; the browser keeps a cookie that pages cannot read. */
+  /** Logs this browser in. */
   @Post()
+  @Public()
+  @JsonBody({ bytes: 2_000, values: 4 })
   @HttpCode(204)
-  @ApiNoContentResponse({ description: 'the key was right' })
+  @ApiNoContentResponse({ description: 'the session is open' })
   @ApiErrors()
-  async open(@Body() { key }: KeyDto, @Res({ passthrough: true }) response: Response): Promise<void> {
-    await this.entrance.key?.open(key, response);
+  async open(
+    @Body() { key }: KeyDto,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    const token = await this.sessions.open(key, request.ip ?? '');
+    if (token !== null) setSessionCookie(response, token);
+  }
+
+  /** Logs this browser out. */
+  @Delete()
+  @HttpCode(204)
+  @ApiNoContentResponse({ description: 'the session is revoked' })
+  @ApiErrors()
+  async close(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
+    await this.sessions.revoke(sessionToken(request));
+    clearSessionCookie(response);
+  }
+
+  /** Logs all browsers out, this one included. */
+  @Delete('all')
+  @HttpCode(204)
+  @ApiNoContentResponse({ description: 'all sessions are revoked' })
+  @ApiErrors()
+  async closeAll(@Res({ passthrough: true }) response: Response): Promise<void> {
+    await this.sessions.revokeAll();
+    clearSessionCookie(response);
   }
 }

@@ -4,9 +4,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import request from 'supertest';
+import { DataSource } from 'typeorm';
 import { testServer } from '../test-server.ts';
-import { KeyHolder, keyOf } from './key-holder.ts';
-import type { DoorOptions } from './door.ts';
+import type { AccessOptions } from './access-options.ts';
+import { serverKey } from './server-key.ts';
 
 const KEY = 'a key that nobody guesses';
 const STUDY = {
@@ -21,8 +22,8 @@ const STUDY = {
 let folder: string;
 let app: NestExpressApplication;
 
-async function start(door: Partial<DoorOptions> = {}): Promise<void> {
-  app = await testServer(folder, { door: { host: '127.0.0.1', names: [], key: null, ...door } });
+async function start(access: Partial<AccessOptions> = {}): Promise<void> {
+  app = await testServer(folder, { access: { host: '127.0.0.1', names: [], key: null, ...access } });
   await app.init();
 }
 
@@ -68,8 +69,8 @@ test.each<[string, Record<string, string>, number]>([
 });
 
 describe('with a key', () => {
-  /** The cookie that the right key brings. */
-  async function cookie(): Promise<string> {
+  /** The cookie of a new session. */
+  async function login(): Promise<string> {
     const answer = await api().post('/api/access').send({ key: KEY }).expect(204);
     const [set] = [answer.headers['set-cookie']].flat();
     expect(set).toMatch(/; HttpOnly; SameSite=Lax$/);
@@ -77,68 +78,90 @@ describe('with a key', () => {
     return String(set).split(';')[0] ?? '';
   }
 
-  beforeEach(() => start({ key: new KeyHolder(KEY) }));
+  const statusWith = async (cookie: string): Promise<number> =>
+    (await api().get('/api/studies').set('Cookie', cookie)).status;
 
-  test('others read nothing but what is shown, and write nothing', async () => {
+  beforeEach(() => start({ key: KEY }));
+
+  test('without a session nothing is read but what is shared, and nothing is written', async () => {
     for (const path of ['studies', 'problems', 'methods']) await api().get(`/api/${path}`).expect(401);
     await api().post('/api/studies').send({ document: STUDY }).expect(401);
     await api().post('/api/jobs').send({ document: STUDY }).expect(401);
     await api().get('/api/docs-json').expect(401);
     await api().get('/api/health').expect(200);
-    await api().get('/api/access').expect(200, { mayWrite: false });
-    const kept = await cookie();
+    await api().get('/api/access').expect(200, { mayWrite: false, hasKey: true });
+    const session = await login();
     const { body } = await api()
       .post('/api/studies')
-      .set('Cookie', kept)
+      .set('Cookie', session)
       .send({ document: STUDY })
       .expect(201);
-    const shown = await api().post(`/api/studies/${body.id}/shown`).set('Cookie', kept).expect(200);
+    const shown = await api().post(`/api/studies/${body.id}/shown`).set('Cookie', session).expect(200);
     await api().get(`/api/studies/${body.id}`).expect(401);
     await api().get(`/api/shown/${shown.body.shownAt}`).expect(200);
-    await api().get('/api/access').set('Cookie', kept).expect(200, { mayWrite: true });
+    await api().get('/api/access').set('Cookie', session).expect(200, { mayWrite: true, hasKey: true });
   });
 
-  test('a cookie that is made up opens nothing', async () => {
-    await api().get('/api/studies').set('Cookie', `schritt-key=${KEY}`).expect(401);
-    await api().get('/api/studies').set('Cookie', 'schritt-key=').expect(401);
+  test('a made-up cookie is no session', async () => {
+    expect(await statusWith(`schritt-session=${KEY}`)).toBe(401);
+    expect(await statusWith('schritt-session=')).toBe(401);
+    expect(await statusWith('schritt-key=x; schritt-session=%E0%A4%A')).toBe(401);
   });
 
-  test('wrong keys wait longer and longer, and a right one waits with them', async () => {
-    const wrong = (): Promise<unknown> => api().post('/api/access').send({ key: 'wrong' }).expect(401).then();
-    const took = async (work: () => Promise<unknown>): Promise<number> => {
-      const from = performance.now();
-      await work();
-      return performance.now() - from;
-    };
-    await wrong();
-    const second = await took(wrong);
-    const third = await took(wrong);
-    expect(second).toBeGreaterThan(240);
-    expect(third).toBeGreaterThan(490);
-    expect(await took(cookie)).toBeGreaterThan(990);
+  test('logging out revokes the session of this browser, and of all browsers where that is wanted', async () => {
+    const [first, second, third] = [await login(), await login(), await login()];
+    await api().delete('/api/access').set('Cookie', first).expect(204);
+    expect([await statusWith(first), await statusWith(second)]).toEqual([401, 200]);
+    await api().delete('/api/access/all').set('Cookie', second).expect(204);
+    expect([await statusWith(second), await statusWith(third)]).toEqual([401, 401]);
+    await api().delete('/api/access/all').expect(401);
   });
 
-  test('too many that wait at once are turned away', async () => {
-    await api().post('/api/access').send({ key: 'wrong' }).expect(401);
-    const all = await Promise.all(
-      Array.from({ length: 30 }, () =>
-        api()
-          .post('/api/access')
-          .send({ key: 'wrong' })
-          .then(({ status }) => status),
-      ),
-    );
-    expect(all.filter((status) => status === 429).length).toBeGreaterThanOrEqual(10);
-    expect(all.filter((status) => status === 401)).toHaveLength(20);
+  test('a session outlives the server, but neither another key nor its lifetime', async () => {
+    const session = await login();
+    await app.close();
+    await start({ key: KEY });
+    expect(await statusWith(session)).toBe(200);
+    await app.close();
+    await start({ key: `${KEY}, another` });
+    expect(await statusWith(session)).toBe(401);
+    await app.close();
+    await start({ key: KEY });
+    await app.get(DataSource).query(`UPDATE sessions SET createdAt = '2020-01-01 00:00:00.000'`);
+    expect(await statusWith(session)).toBe(401);
+  });
+
+  test('wrong keys are turned away after a while, and never keep out whoever has the right one', async () => {
+    const statuses: number[] = [];
+    for (let i = 0; i < 40; i += 1)
+      statuses.push(
+        (
+          await api()
+            .post('/api/access')
+            .send({ key: `wrong ${i}` })
+        ).status,
+      );
+    expect(statuses.slice(0, 10)).toEqual(Array.from({ length: 10 }, () => 401));
+    expect(statuses.slice(10)).toEqual(Array.from({ length: 30 }, () => 429));
+    expect(await statusWith(await login())).toBe(200);
+  });
+
+  test('the body of a login is bounded before it is read', async () => {
+    const body = `{"key": [${'1,'.repeat(450_000)}1]}`;
+    const send = (text: string): Promise<{ status: number; text: string }> =>
+      api().post('/api/access').set('content-type', 'application/json').send(text).then();
+    expect((await send(body)).status).toBe(413);
+    const wide = await send('{"key": [1,1,1,1,1,1,1,1]}');
+    expect([wide.status, wide.text.includes('has more than 4 values')]).toEqual([400, true]);
   });
 });
 
-test('a key is made once for a folder, for its owner alone to read', async () => {
+test('a key is generated once for a folder, for its owner alone to read', async () => {
   await start();
-  const made = keyOf(folder, null);
-  expect(made).toMatch(/^[\w-]{32}$/);
-  expect(keyOf(folder, null)).toBe(made);
-  expect(readFileSync(join(folder, 'key'), 'utf8')).toBe(`${made}\n`);
+  const generated = serverKey(folder, null);
+  expect(generated).toMatch(/^[\w-]{32}$/);
+  expect(serverKey(folder, null)).toBe(generated);
+  expect(readFileSync(join(folder, 'key'), 'utf8')).toBe(`${generated}\n`);
   expect(statSync(join(folder, 'key')).mode & 0o777).toBe(0o600);
-  expect(keyOf(folder, 'my own')).toBe('my own');
+  expect(serverKey(folder, 'my own')).toBe('my own');
 });

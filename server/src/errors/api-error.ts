@@ -11,6 +11,8 @@ export const ERROR_STATUS = {
   'not-found': 404,
   'wrong-method': 405,
   'stale-version': 409,
+  /** Only what is in the bin can be deleted permanently. */
+  'not-in-bin': 409,
   'too-large': 413,
   /** Asked under a name that is none of this server's. */
   'wrong-host': 421,

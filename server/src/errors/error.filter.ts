@@ -3,7 +3,7 @@ import type { Response } from 'express';
 import { codeOf } from '../start-failure.ts';
 import { ApiError } from './api-error.ts';
 
-const TOO_LARGE = 'this is more than one megabyte';
+const TOO_LARGE = 'The request body is too large.';
 
 /** Gives every error the one typed body; what is unforeseen is logged and told without its inside. */
 @Catch()

@@ -34,13 +34,13 @@ test.each<[string, unknown, number, string, string]>([
     'changed elsewhere',
   ],
   ['no such address', new NotFoundException(), 404, 'not-found', 'there is nothing at this address'],
-  ['too much', new HttpException('x', 413), 413, 'too-large', 'this is more than one megabyte'],
+  ['too much', new HttpException('x', 413), 413, 'too-large', 'The request body is too large.'],
   [
     'too much, by the reader of bodies',
     Object.assign(new Error('x'), { status: 413 }),
     413,
     'too-large',
-    'this is more than one megabyte',
+    'The request body is too large.',
   ],
   [
     'no JSON',

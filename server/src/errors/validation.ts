@@ -17,6 +17,9 @@ function faultsOf(errors: readonly ValidationError[], around = ''): readonly Api
   });
 }
 
+/** Faults that one answer reports. */
+const MAX_FAULTS = 100;
+
 /** Checks what clients send by class-validator; unknown fields are refused. */
 export function validation(): ValidationPipe {
   return new ValidationPipe({
@@ -25,6 +28,10 @@ export function validation(): ValidationPipe {
     whitelist: true,
     forbidNonWhitelisted: true,
     exceptionFactory: (errors) =>
-      new ApiError('bad-request', 'what was sent is not as it should be', faultsOf(errors)),
+      new ApiError(
+        'bad-request',
+        'what was sent is not as it should be',
+        faultsOf(errors).slice(0, MAX_FAULTS),
+      ),
   });
 }
