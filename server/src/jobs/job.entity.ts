@@ -1,4 +1,3 @@
-import type { StudyDocument } from '@schritt/core/document';
 import { Column, CreateDateColumn, Entity, Index, PrimaryGeneratedColumn } from 'typeorm';
 
 /** Where a job is: waiting and running ones go on when the server starts again. */
@@ -18,8 +17,9 @@ export class Job {
   @Column({ type: 'text' })
   state: JobState;
 
-  @Column({ type: 'simple-json' })
-  document: StudyDocument;
+  /** The study as JSON; kept as text, so that damage in one row fails that job and no other. */
+  @Column({ type: 'text' })
+  document: string;
 
   /** The runs as JSON; they may be large, and are read only where they are asked for. */
   @Column({ type: 'text', nullable: true, select: false })

@@ -15,6 +15,7 @@ import { map, type Observable } from 'rxjs';
 import { IdParam } from '../documents/id-param.ts';
 import { ApiError } from '../errors/api-error.ts';
 import { ApiErrors } from '../errors/api-errors.ts';
+import { DOCUMENT_BODY, JsonBody } from '../requests/json-body.ts';
 import { RequestPool } from '../threads/request-pool.ts';
 import { CreateJobDto, JobDto } from './job.dto.ts';
 import { JobsService } from './jobs.service.ts';
@@ -31,6 +32,7 @@ export class JobsController {
 
   /** Begins to run a study, or answers the job that has run or runs the same. */
   @Post()
+  @JsonBody(DOCUMENT_BODY)
   @ApiCreatedResponse({ type: JobDto })
   @ApiErrors()
   async create(@Body() { document }: CreateJobDto): Promise<JobDto> {

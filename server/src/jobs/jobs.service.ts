@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type StudyDocument, studyKey } from '@schritt/core/document';
+import { readDocumentText, type StudyDocument, studyKey } from '@schritt/core/document';
 import type { MethodRun } from '@schritt/core/study';
 import {
   Inject,
@@ -45,6 +45,12 @@ function keyOf(document: StudyDocument): string {
   return createHash('sha256').update(studyKey(document)).digest('hex');
 }
 
+/** The study of a stored job; null where what is stored is damaged. */
+function storedStudy({ document }: Pick<Job, 'document'>): StudyDocument | null {
+  const reading = readDocumentText(document);
+  return reading.ok && reading.document.kind === 'study' ? reading.document : null;
+}
+
 /** Long studies as jobs: run one after another on worker threads, told of while they run, kept when they are done. */
 @Injectable()
 export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
@@ -73,11 +79,15 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
       order: { createdAt: 'ASC' },
     });
     for (const job of open) {
-      if (job.begun < MOST_BEGUN) this.#enqueue(job);
-      else {
-        const why = 'the server ended twice while it ran this study; it is not begun again';
-        await this.#jobs.update(job.id, { state: 'failed', why });
-      }
+      const document = storedStudy(job);
+      const why =
+        document === null
+          ? 'the stored study is damaged'
+          : job.begun >= MOST_BEGUN
+            ? 'the server stopped twice while it ran this study; it is not started again'
+            : null;
+      if (document === null || why !== null) await this.#jobs.update(job.id, { state: 'failed', why });
+      else this.#enqueue(job.id, document);
     }
   }
 
@@ -97,8 +107,10 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     if (known !== null) return this.#dto(known);
     if (this.#active.size >= MOST_OPEN)
       throw new ApiError('busy', `${MOST_OPEN} studies wait already; try again when some of them are done`);
-    const job = await this.#jobs.save(this.#jobs.create({ key, state: 'waiting', document, why: null }));
-    this.#enqueue(job);
+    const job = await this.#jobs.save(
+      this.#jobs.create({ key, state: 'waiting', document: JSON.stringify(document), why: null }),
+    );
+    this.#enqueue(job.id, document);
     await this.#tidy();
     return this.#dto(job);
   }
@@ -131,7 +143,7 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     this.#active.get(id)?.abort.abort();
   }
 
-  #enqueue({ id, document }: Job): void {
+  #enqueue(id: string, document: StudyDocument): void {
     const news = new BehaviorSubject<JobDto>({ id, state: 'waiting', part: 0, rungs: 0, why: null });
     const active: Active = { news, abort: new AbortController(), runs: [] };
     this.#active.set(id, active);

@@ -140,9 +140,21 @@ test('a job during which the server died twice is not begun a third time', async
   await whileClosed((store) => store.prepare("UPDATE jobs SET begun = 2, state = 'running'").run());
   expect((await events(id)).at(-1)).toMatchObject({
     state: 'failed',
-    why: 'the server ended twice while it ran this study; it is not begun again',
+    why: 'the server stopped twice while it ran this study; it is not started again',
   });
 });
+
+test.each(['{"schritt": 1, "kind"', '{"schritt": 1, "kind": "method", "title": "M", "text": ""}', ''])(
+  'a waiting job whose stored study is damaged fails, and the server starts: %p',
+  async (document) => {
+    const { id } = await created(sluice([1000]));
+    await events(id);
+    await whileClosed((store) =>
+      store.prepare("UPDATE jobs SET state = 'waiting', runs = NULL, document = ?").run(document),
+    );
+    expect((await events(id)).at(-1)).toMatchObject({ state: 'failed', why: 'the stored study is damaged' });
+  },
+);
 
 test('a job that was begun once is begun again, and counted', async () => {
   const { id } = await created(sluice([1000]));

@@ -11,8 +11,8 @@ import {
 import { Refusal, typesetOptions } from '@schritt/core/notation';
 import { estimatedSeconds, runStudy, type Study } from '@schritt/core/study';
 
-/** Heavy work that a request waits for. */
-export type RequestTask = { readonly document: StudyDocument } & (
+/** Work that a request waits for, and the lane it runs on: the short one passes long studies on. */
+export type RequestTask = { readonly document: StudyDocument; readonly lane: 'short' | 'long' } & (
   { readonly what: 'report' | 'check' } | { readonly what: 'taken'; readonly asked: Asked }
 );
 
@@ -22,10 +22,13 @@ export type RequestAnswer =
   | { readonly kind: 'taken'; readonly content: Uint8Array }
   | { readonly kind: 'refused'; readonly why: string }
   | { readonly kind: 'text errors'; readonly errors: readonly TextErrors[] }
+  /** To be run on the long lane. */
+  | { readonly kind: 'long' }
   | { readonly kind: 'too long' };
 
-/** Estimated seconds of a study that a request may ask for. */
-const LONGEST = 4;
+/** Estimated seconds of a study that may run on the short lane, and of one that a request may ask for at all. */
+const MAX_SHORT = 0.5;
+const MAX_SECONDS = 4;
 
 /** What is taken away, as bytes. */
 async function taken(document: StudyDocument, study: Study, asked: Asked): Promise<RequestAnswer> {
@@ -54,7 +57,9 @@ export default async function answer(task: RequestTask): Promise<RequestAnswer> 
   if (!opened.ok) return { kind: 'text errors', errors: opened.errors };
   if (task.what === 'check') return { kind: 'checked' };
   const { study } = opened;
-  if (estimatedSeconds(study) > LONGEST) return { kind: 'too long' };
+  const seconds = estimatedSeconds(study);
+  if (seconds > MAX_SECONDS) return { kind: 'too long' };
+  if (seconds > MAX_SHORT && task.lane === 'short') return { kind: 'long' };
   if (task.what === 'taken') return taken(document, study, task.asked);
   return { kind: 'report', report: studyReport(document.title, study.problem, runStudy(study)) };
 }
