@@ -1,14 +1,16 @@
 import type { ComponentType, ReactNode } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { MessagePage } from './frame/message-page.tsx';
+import { PageBoundary } from './frame/page-boundary.tsx';
 import { NoticeList } from './frame/notice-list.tsx';
 import { PaletteContext, useSystemPalette } from './theme/use-palette.ts';
 
 /** A page that is fetched when it is first gone to. */
 function page(load: () => Promise<ComponentType>): {
   readonly lazy: () => Promise<{ Component: ComponentType }>;
+  readonly ErrorBoundary: ComponentType;
 } {
-  return { lazy: async () => ({ Component: await load() }) };
+  return { lazy: async () => ({ Component: await load() }), ErrorBoundary: PageBoundary };
 }
 
 const router = createBrowserRouter([

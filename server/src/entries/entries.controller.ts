@@ -18,6 +18,7 @@ import type { Response } from 'express';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { ApiErrors } from '../errors/api-errors.ts';
 import { IdParam } from '../documents/id-param.ts';
+import { DOCUMENT_BODY, JsonBody } from '../requests/json-body.ts';
 import { EntriesService } from './entries.service.ts';
 import { ReportService } from './report.service.ts';
 import { TakenParamsDto, TakenQueryDto } from './taken.dto.ts';
@@ -79,6 +80,7 @@ abstract class EntriesController {
   }
 
   @Post()
+  @JsonBody(DOCUMENT_BODY)
   @ApiCreatedResponse({ type: EntryDto })
   @ApiErrors()
   create(@Body() body: CreateEntryDto): Promise<EntryDto> {
@@ -86,22 +88,32 @@ abstract class EntriesController {
   }
 
   @Put(':id')
+  @JsonBody(DOCUMENT_BODY)
   @ApiOkResponse({ type: EntryDto })
   @ApiErrors('not-found', 'stale-version')
   replace(@IdParam() entry: string, @Body() body: ReplaceEntryDto): Promise<EntryDto> {
     return this.entries.replace(this.kind, entry, body.version, body.document);
   }
 
-  /** Puts an entry into the bin; one that is there already is gone for good. */
+  /** Puts an entry into the bin; asked for again, it leaves it there. */
   @Delete(':id')
   @HttpCode(204)
-  @ApiNoContentResponse({ description: 'it is in the bin, or gone' })
+  @ApiNoContentResponse({ description: 'it is in the bin' })
   @ApiErrors('not-found')
   remove(@IdParam() entry: string): Promise<void> {
     return this.entries.remove(this.kind, entry);
   }
 
-  /** Takes an entry out of the bin. */
+  /** Deletes an entry of the bin permanently; one that is not in the bin is refused. */
+  @Delete(':id/permanently')
+  @HttpCode(204)
+  @ApiNoContentResponse({ description: 'it no longer exists' })
+  @ApiErrors('not-found', 'not-in-bin')
+  deletePermanently(@IdParam() entry: string): Promise<void> {
+    return this.entries.deletePermanently(this.kind, entry);
+  }
+
+  /** Takes an entry out of the bin; one that is not there stays in its list. */
   @Post(':id/restored')
   @HttpCode(204)
   @ApiNoContentResponse({ description: 'it stands in the list again' })

@@ -157,17 +157,30 @@ export class EntriesService {
     );
   }
 
+  /** Puts an entry into the bin, or leaves it there. */
   async remove(kind: Document['kind'], id: string): Promise<void> {
-    const put = await this.#move({ kind, id, deletedAt: IsNull() }, { deletedAt: new Date(), shownAt: null });
-    const affected = put || (await this.#entries.delete({ kind, id })).affected;
+    const moved = await this.#move(
+      { kind, id, deletedAt: IsNull() },
+      { deletedAt: new Date(), shownAt: null },
+    );
     this.#lists.clear();
-    if (affected === 0) throw this.#missing(kind, id);
+    if (moved === 0) await this.#mustExist(kind, id);
   }
 
+  /** Takes an entry out of the bin, or leaves it in its list. */
   async restore(kind: Document['kind'], id: string): Promise<void> {
-    const affected = await this.#move({ kind, id, deletedAt: Not(IsNull()) }, { deletedAt: null });
+    const moved = await this.#move({ kind, id, deletedAt: Not(IsNull()) }, { deletedAt: null });
     this.#lists.clear();
-    if (affected === 0) throw new ApiError('not-found', `there is no ${kind} with the id ${id} in the bin`);
+    if (moved === 0) await this.#mustExist(kind, id);
+  }
+
+  /** @throws ApiError for an entry that is not in the bin */
+  async deletePermanently(kind: Document['kind'], id: string): Promise<void> {
+    const { affected } = await this.#entries.delete({ kind, id, deletedAt: Not(IsNull()) });
+    this.#lists.clear();
+    if (affected !== 0) return;
+    await this.#mustExist(kind, id);
+    throw new ApiError('not-in-bin', `Only a ${kind} in the bin can be deleted permanently.`);
   }
 
   /** Into the bin or out of it, which is no change of the document: version and time of change stay. */
@@ -214,6 +227,11 @@ export class EntriesService {
     const entry = await this.#entries.findOneBy({ kind, id, deletedAt: IsNull() });
     if (entry === null) throw this.#missing(kind, id);
     return entry;
+  }
+
+  /** @throws ApiError for an id that is neither in the list nor in the bin */
+  async #mustExist(kind: Document['kind'], id: string): Promise<void> {
+    if (!(await this.#entries.existsBy({ kind, id }))) throw this.#missing(kind, id);
   }
 
   #missing(kind: Document['kind'], id: string): ApiError {

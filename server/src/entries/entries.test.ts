@@ -176,7 +176,7 @@ async function titlesOf(path: string): Promise<readonly string[]> {
   return body.entries.map(({ title }: { title: string }) => title);
 }
 
-test('what is deleted lies in the bin: it comes back as it was, or goes for good', async () => {
+test('what is deleted lies in the bin: it is restored as it was, or deleted permanently by a request of its own', async () => {
   const make = async (title: string): Promise<{ id: string; updatedAt: string }> =>
     (
       await api()
@@ -185,7 +185,7 @@ test('what is deleted lies in the bin: it comes back as it was, or goes for good
     ).body;
   const [first, second] = [await make('First'), await make('Second')];
   await api().post(`/api/studies/${first.id}/shown`).expect(200);
-  await api().post(`/api/studies/${first.id}/restored`).expect(404);
+  await api().post(`/api/studies/${first.id}/restored`).expect(204);
   await api().delete(`/api/studies/${first.id}`).expect(204);
   expect(await titlesOf('/api/studies')).toEqual(['Second']);
   expect(await titlesOf('/api/studies?bin=true')).toEqual(['First']);
@@ -198,10 +198,22 @@ test('what is deleted lies in the bin: it comes back as it was, or goes for good
   expect(back).toMatchObject({ version: 1, updatedAt: first.updatedAt, shownAt: null });
   expect(await titlesOf('/api/studies')).toEqual(['Second', 'First']);
 
+  await api().delete(`/api/studies/${second.id}/permanently`).expect(409);
+  expect(await titlesOf('/api/studies')).toEqual(['Second', 'First']);
   await api().delete(`/api/studies/${second.id}`).expect(204);
-  await api().delete(`/api/studies/${second.id}`).expect(204);
+  await api().delete(`/api/studies/${second.id}/permanently`).expect(204);
   expect(await titlesOf('/api/studies?bin=true')).toEqual([]);
+  await api().delete(`/api/studies/${second.id}/permanently`).expect(404);
   await api().delete(`/api/studies/${second.id}`).expect(404);
+});
+
+test('deleting and restoring any number of times, also at once, destroys nothing', async () => {
+  const { id } = (await api().post('/api/studies').send({ document: SLUICE })).body;
+  const all = await Promise.all(Array.from({ length: 12 }, () => api().delete(`/api/studies/${id}`)));
+  expect(all.map(({ status }) => status)).toEqual(Array.from({ length: 12 }, () => 204));
+  for (let i = 0; i < 2; i += 1) await api().post(`/api/studies/${id}/restored`).expect(204);
+  const back = (await api().get(`/api/studies/${id}`).expect(200)).body;
+  expect(back).toMatchObject({ version: 1, document: SLUICE });
 });
 
 test('one damaged row hides itself alone: it is told of, can be saved as it is, and deleted', async () => {
@@ -265,7 +277,7 @@ test('tables of a stored study are answered as files, and nothing typed becomes 
     return { text: String(body), kind: headers['content-disposition'] ?? '' };
   };
   const rungs = await table('rungs/csv');
-  expect(rungs.kind).toBe('attachment; filename="rungs.csv"');
+  expect(rungs.kind).toBe('attachment; filename=rungs.csv');
   // (1 - 1/2)^2 and (1 - 1/4)^4 against exp(-1)
   const errors = rungs.text
     .split('\r\n')
@@ -278,7 +290,7 @@ test('tables of a stored study are answered as files, and nothing typed becomes 
   expect(page.text).toContain('&#60;script&#62;');
   const taken = (name: string): request.Test => api().get(`/api/studies/${id}/taken/${name}`).buffer(true);
   const program = await taken('program/py?method==Euler&steps=4').expect(200);
-  expect(program.headers['content-disposition']).toBe('attachment; filename="program.py"');
+  expect(program.headers['content-disposition']).toBe('attachment; filename=program.py');
   expect(String(program.body)).toContain('def step(');
   const sheet = await taken('sheet/xlsx').expect(200);
   // a file of Office Open XML is a zip

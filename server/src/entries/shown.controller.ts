@@ -1,5 +1,6 @@
 import { Controller, Get, Inject, Param } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
+import { Public } from '../access/public.ts';
 import { ApiErrors } from '../errors/api-errors.ts';
 import { EntriesService } from './entries.service.ts';
 import { ShownDto } from './entry.dto.ts';
@@ -11,6 +12,7 @@ export class ShownController {
   @Inject(EntriesService)
   private readonly entries: EntriesService;
 
+  @Public()
   @Get(':at')
   @ApiOkResponse({ type: ShownDto })
   @ApiErrors('not-found', 'damaged')

@@ -86,6 +86,11 @@ const RESTORED = {
   problem: '/api/problems/{id}/restored',
   method: '/api/methods/{id}/restored',
 } as const;
+const PERMANENTLY = {
+  study: '/api/studies/{id}/permanently',
+  problem: '/api/problems/{id}/permanently',
+  method: '/api/methods/{id}/permanently',
+} as const;
 const ONE = {
   study: '/api/studies/{id}',
   problem: '/api/problems/{id}',
@@ -102,6 +107,10 @@ function oneOf(kind: Kind): (typeof ONE)[Kind] {
 
 function restoredOf(kind: Kind): (typeof RESTORED)[Kind] {
   return RESTORED[kind];
+}
+
+function permanentlyOf(kind: Kind): (typeof PERMANENTLY)[Kind] {
+  return PERMANENTLY[kind];
 }
 
 function areRows(value: unknown): value is EntryRows {
@@ -150,9 +159,19 @@ export async function loadShown(at: string): Promise<DocumentOf<'study'>> {
   throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
 }
 
-/** Gives the server the key of the link that it printed. */
-export async function openWith(key: string): Promise<void> {
+/** Logs this browser in with the key of the link that the server printed. */
+export async function login(key: string): Promise<void> {
   await answerOf(server.POST('/api/access', { body: { key } }));
+}
+
+/** What this browser may do, and whether it can log out. */
+export async function loadAccess(): Promise<Schemas['AccessDto']> {
+  return (await answerOf(server.GET('/api/access'))) ?? { mayWrite: false, hasKey: true };
+}
+
+/** Logs this browser out, or all browsers that have logged in. */
+export async function logout(which: 'this browser' | 'all browsers'): Promise<void> {
+  await answerOf(which === 'this browser' ? server.DELETE('/api/access') : server.DELETE('/api/access/all'));
 }
 
 export async function loadEntry<K extends Kind>(kind: K, id: string): Promise<Entry<DocumentOf<K>>> {
@@ -189,7 +208,12 @@ export async function restoreEntry(kind: Kind, id: string): Promise<void> {
   await answerOf(server.POST(restoredOf(kind), { params: { path: { id } } }));
 }
 
-/** Puts an entry into the bin; one that is there is gone for good. */
+/** Moves an entry to the bin; one that is there already stays there. */
 export async function deleteEntry(kind: Kind, id: string): Promise<void> {
   await answerOf(server.DELETE(oneOf(kind), { params: { path: { id } } }));
+}
+
+/** Deletes an entry of the bin permanently. */
+export async function deletePermanently(kind: Kind, id: string): Promise<void> {
+  await answerOf(server.DELETE(permanentlyOf(kind), { params: { path: { id } } }));
 }

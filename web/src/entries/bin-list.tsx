@@ -1,12 +1,12 @@
 import { Popconfirm } from 'antd';
 import type { ReactNode } from 'react';
 import { Button } from '../controls/button.tsx';
-import { deleteEntry, type Kind, restoreEntry } from '../api/client.ts';
+import { deletePermanently, type Kind, restoreEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
 import { told } from '../frame/notices.ts';
 import { AntFrame } from '../theme/ant-frame.tsx';
 
-/** What was put away of a kind: it is taken out again, or deleted for good. */
+/** The bin of a kind: its entries are restored or deleted permanently. */
 export function BinList({
   kind,
   onChange,
@@ -18,7 +18,7 @@ export function BinList({
   const after = async (): Promise<void> => {
     await Promise.all([again(), onChange()]);
   };
-  if (error !== undefined) return <p className="wrong">The bin cannot be looked into: {error.message}.</p>;
+  if (error !== undefined) return <p className="wrong">The bin cannot be loaded: {error.message}.</p>;
   if (rows === null) return <p className="quiet">Loading …</p>;
   if (rows.length === 0) return <p className="empty">The bin is empty.</p>;
   return (
@@ -38,18 +38,18 @@ export function BinList({
                   await after();
                 })}
               >
-                Take out again
+                Restore
               </Button>
               <Popconfirm
-                title={`Delete “${title}” for good?`}
-                okText="For good"
+                title={`Delete “${title}” permanently?`}
+                okText="Delete permanently"
                 onConfirm={told(async () => {
-                  await deleteEntry(kind, id);
+                  await deletePermanently(kind, id);
                   await after();
                 })}
               >
                 <Button size="small" look="text">
-                  Delete for good
+                  Delete permanently
                 </Button>
               </Popconfirm>
             </span>

@@ -3,7 +3,7 @@ import { Button } from '../controls/button.tsx';
 import { type EntryRow, type Kind, storedText } from '../api/client.ts';
 import { download } from '../pictures/download.ts';
 import { told } from '../frame/notices.ts';
-import { putAway } from './entry-row.tsx';
+import { moveToBin } from './entry-row.tsx';
 import { fileName } from './files.ts';
 
 interface ChosenBarProps {
@@ -40,7 +40,7 @@ export function ChosenBar({ kind, chosen, again, onNone }: ChosenBarProps): Reac
         size="small"
         look="text"
         onClick={() => {
-          putAway(kind, chosen, again);
+          void moveToBin(kind, chosen, again);
           onNone();
         }}
       >

@@ -7,6 +7,7 @@ import { TextField } from '../controls/text-field.tsx';
 import { createEntry, type DocumentOf, type EntryRow, type Kind } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
 import { tellFailed } from '../frame/notices.ts';
+import { SessionLinks } from '../frame/session-links.tsx';
 import { TopBar } from '../frame/top-bar.tsx';
 import { usePageTitle } from '../frame/use-page-title.ts';
 import { ChosenBar } from './chosen-bar.tsx';
@@ -173,6 +174,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
           <button type="button" className="plain-button quiet" onClick={() => setBin((now) => !now)}>
             {isBin ? `Back to the ${heading.toLowerCase()}` : 'Bin'}
           </button>
+          <SessionLinks />
         </p>
       </main>
     </div>

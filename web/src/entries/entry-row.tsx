@@ -12,7 +12,7 @@ import {
   storedText,
 } from '../api/client.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
-import { tellDone, told } from '../frame/notices.ts';
+import { tellDone, tellFailed, told } from '../frame/notices.ts';
 import { download } from '../pictures/download.ts';
 import { changedAt } from './changed-at.ts';
 import { fileName } from './files.ts';
@@ -32,18 +32,46 @@ function retitled<D extends { readonly title: string }>(document: D, title: stri
   return { ...document, title };
 }
 
-/** Puts entries into the bin, and offers to take them out again. */
-export function putAway(kind: Kind, rows: readonly EntryRow[], again: () => Promise<unknown>): void {
-  told(async () => {
-    for (const { id } of rows) await deleteEntry(kind, id);
-    await again();
-    const undo = told(async () => {
-      for (const { id } of rows) await restoreEntry(kind, id);
-      await again();
+/** Restores entries; where that fails it can be tried again, since they are still in the bin. */
+async function undoDelete(
+  kind: Kind,
+  rows: readonly EntryRow[],
+  again: () => Promise<unknown>,
+): Promise<void> {
+  const failed: EntryRow[] = [];
+  let why: unknown = null;
+  for (const row of rows)
+    await restoreEntry(kind, row.id).catch((thrown: unknown) => {
+      failed.push(row);
+      why = thrown;
     });
-    const what = rows.length === 1 ? `“${rows[0]?.title ?? ''}” is` : `${rows.length} entries are`;
-    tellDone(`${what} in the bin.`, { label: 'Undo', run: undo });
-  })();
+  if (failed.length > 0)
+    tellFailed(why, { label: 'Try again', run: () => void undoDelete(kind, failed, again) });
+  await again();
+}
+
+/** Moves entries to the bin and offers to restore those that were moved, also where others could not be. */
+export async function moveToBin(
+  kind: Kind,
+  rows: readonly EntryRow[],
+  again: () => Promise<unknown>,
+): Promise<void> {
+  const moved: EntryRow[] = [];
+  try {
+    for (const row of rows) {
+      await deleteEntry(kind, row.id);
+      moved.push(row);
+    }
+  } catch (thrown) {
+    tellFailed(thrown);
+  }
+  const [first] = moved;
+  if (first !== undefined)
+    tellDone(
+      `${moved.length === 1 ? `“${first.title || 'Untitled'}”` : `${moved.length} entries`} moved to the bin.`,
+      { label: 'Undo', run: () => void undoDelete(kind, moved, again) },
+    );
+  await again();
 }
 
 /** One entry of a list, with what can be done with it; what is wrong with one stays with that one. */
@@ -76,7 +104,7 @@ export function EntryRowItem<K extends Kind>(props: EntryRowProps<K>): ReactNode
         <Button size="small" look="text" onClick={save}>
           Save as file
         </Button>
-        <Button size="small" look="text" onClick={() => putAway(kind, [row], again)}>
+        <Button size="small" look="text" onClick={() => void moveToBin(kind, [row], again)}>
           Delete
         </Button>
       </span>

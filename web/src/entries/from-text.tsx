@@ -3,13 +3,17 @@ import { type ReactNode, useState } from 'react';
 import { Button } from '../controls/button.tsx';
 import { Dialog } from '../controls/dialog.tsx';
 import { TextArea } from '../controls/text-area.tsx';
+import { useReading } from '../desk/use-reading.ts';
+import { problemReader } from '../worker/text-reader.ts';
 import { studyFromText } from './study-from-text.ts';
 
 /** Makes a study of a problem that is pasted or typed; what is wrong with the text is told with its places. */
 export function FromText({ onStudy }: { readonly onStudy: (document: StudyDocument) => void }): ReactNode {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
-  const reading = text.trim() === '' ? null : studyFromText(text);
+  const { now } = useReading(problemReader, text);
+  const reading =
+    text.trim() === '' || (!now.ok && now.errors.length === 0) ? null : studyFromText(text, now);
   const study = reading?.kind === 'study' ? reading.document : null;
   const make = (): void => {
     if (study === null) return;

@@ -14,8 +14,10 @@ export function LeaveGuard({ state, isSaved }: Pick<Autosave<unknown>, 'state' |
   if (blocker.state !== 'blocked') return null;
   return (
     <Dialog title="Leave with unsaved work?" onClose={blocker.reset}>
-      The server has not taken the last changes. They stay in this browser and are offered when the page is
-      opened again.
+      The server has not taken the last changes.{' '}
+      {state.kind === 'failed' && !state.isKept
+        ? 'This browser cannot keep them either: they are lost when you leave.'
+        : 'They stay in this browser and are offered when the page is opened again.'}
       <div className="dialog-actions">
         <Button onClick={blocker.reset}>Stay</Button>
         <Button look="primary" onClick={blocker.proceed}>

@@ -57,7 +57,8 @@ export function SaveStatus<D>({
       return (
         <span role="alert">
           <span className="wrong" title={state.why}>
-            Not saved, kept in this browser: {state.why}
+            {state.isKept ? 'Not saved, kept in this browser' : 'Not saved, and not kept in this browser'}:{' '}
+            {state.why}
           </span>{' '}
           <Button size="small" onClick={autosave.retry}>
             Try again

@@ -1,9 +1,12 @@
 import { openStudy } from '@schritt/core/document';
 import { runStudy } from '@schritt/core/study';
-import { studyFromText } from './study-from-text.ts';
+import { parseProblem } from '@schritt/core/notation';
+import { studyFromText, type TextReading } from './study-from-text.ts';
+
+const fromText = (text: string): TextReading => studyFromText(text, parseProblem(text));
 
 test('a pasted problem becomes a study that runs, under its first remark', () => {
-  const reading = studyFromText("# The lake runs off\nlevel' = -0.35*sqrt(level)\nlevel(0) = 4\n0 <= t <= 8");
+  const reading = fromText("# The lake runs off\nlevel' = -0.35*sqrt(level)\nlevel(0) = 4\n0 <= t <= 8");
   if (reading.kind !== 'study') throw new Error(reading.told.join());
   expect(reading.document.title).toBe('The lake runs off');
   const opened = openStudy(reading.document);
@@ -15,11 +18,11 @@ test('a pasted problem becomes a study that runs, under its first remark', () =>
 });
 
 test('what is wrong with a pasted text is told with its places', () => {
-  expect(studyFromText("y' = -y\ny(0) = 1")).toEqual({
+  expect(fromText("y' = -y\ny(0) = 1")).toEqual({
     kind: 'errors',
     told: [expect.stringMatching(/^line \d+, column \d+: the interval is missing/)],
   });
-  expect(studyFromText("y' = -z\ny(0) = 1\n0 <= t <= 1")).toMatchObject({
+  expect(fromText("y' = -z\ny(0) = 1\n0 <= t <= 1")).toMatchObject({
     told: [expect.stringContaining('line 1, column 7: z is not known')],
   });
 });

@@ -1,5 +1,5 @@
 import type { StudyDocument } from '@schritt/core/document';
-import { LIBRARY, parseProblem } from '@schritt/core/notation';
+import { LIBRARY, type Problem, type Reading } from '@schritt/core/notation';
 
 /** Methods that a study of a pasted text begins with. */
 const METHODS = ['Euler', 'Heun', 'RK4'];
@@ -20,8 +20,7 @@ function titleOf(text: string): string {
 }
 
 /** A study of a problem that was pasted: with three methods and six step sizes to begin with. */
-export function studyFromText(text: string): TextReading {
-  const reading = parseProblem(text);
+export function studyFromText(text: string, reading: Reading<Problem>): TextReading {
   if (!reading.ok)
     return {
       kind: 'errors',

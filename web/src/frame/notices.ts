@@ -47,9 +47,9 @@ export function tellDone(text: string, act: Notice['act'] = null): void {
   tell('done', text, act);
 }
 
-/** Says what could not be done: in the words of an error, or of its own. */
-export function tellFailed(why: unknown): void {
-  tell('failed', why instanceof Error ? why.message : String(why), null);
+/** Says what could not be done, in the words of an error or of its own, and what can be done about it. */
+export function tellFailed(why: unknown, act: Notice['act'] = null): void {
+  tell('failed', why instanceof Error ? why.message : String(why), act);
 }
 
 /** Something to do at a click, which says so where it fails. */

@@ -1,0 +1,24 @@
+import type { ReactNode } from 'react';
+import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
+import { MessagePage } from './message-page.tsx';
+
+function reason(thrown: unknown): string {
+  if (isRouteErrorResponse(thrown)) return thrown.statusText;
+  return thrown instanceof Error ? thrown.message : String(thrown);
+}
+
+/** Stands for a page that failed as a whole; drafts are in the browser and are offered when it is opened again. */
+export function PageBoundary(): ReactNode {
+  const thrown = useRouteError();
+  return (
+    <MessagePage>
+      <p className="wrong" role="alert">
+        This page cannot be shown: {reason(thrown)}.
+      </p>
+      <p>
+        What you typed is stored in this browser and is offered when you open the page again.{' '}
+        <Link to="/studies">All studies</Link>
+      </p>
+    </MessagePage>
+  );
+}
