@@ -1,6 +1,7 @@
 /** @type {import('jest').Config} */
 export default {
-  testMatch: ['<rootDir>/{core,cli,server,web}/src/**/*.test.{ts,tsx}', '<rootDir>/web/*.test.ts'],
+  moduleFileExtensions: ['ts', 'tsx', 'js', 'cjs', 'mjs', 'json'],
+  testMatch: ['<rootDir>/{core,cli,server,web,fuzz}/src/**/*.test.{ts,tsx}', '<rootDir>/web/*.test.ts'],
   testEnvironment: 'node',
   // how long something takes is no matter of these tests; this ends what hangs
   testTimeout: 60_000,
@@ -12,8 +13,10 @@ export default {
     // styles say nothing to a test
     '\\.css$': '<rootDir>/scripts/no-styles.cjs',
   },
+  // of packages that are ES modules alone
+  transformIgnorePatterns: ['/node_modules/(?!hucre/)'],
   transform: {
-    '^.+\\.tsx?$': [
+    '^.+\\.(tsx?|mjs)$': [
       '@swc/jest',
       {
         swcrc: false,
