@@ -44,3 +44,18 @@ test('a method of very many constants is read in one go through its lines', () =
   const constants = Array.from({ length: 1600 }, (_, i) => `c${i} = ${i % 9}`).join('\n');
   expect(method(`${constants}\ny[n+1] = y + c8*h*f(t, y)`).statements).toHaveLength(1601);
 });
+
+test.each(['single', 'double'] as const)(
+  'a product of 1,200 factors is compiled in %s precision, to the same bits',
+  (precision) => {
+    const text = `y' = y${Array.from({ length: 600 }, (_, i) => `/${i + 1}*${i + 1}`).join('')}\ny(0) = 1\n0 <= t <= 1`;
+    const reading = parseProblem(text);
+    if (!reading.ok) throw new Error(reading.errors[0]?.message);
+    const run = compileRun(reading.value, method('y[n+1] = y + h*f(t, y)'), { precision });
+    const { values } = integrate(run, layGrid(0, 1, { steps: 1 }));
+    const round = precision === 'single' ? Math.fround : (x: number): number => x;
+    let rate = 1;
+    for (let i = 1; i <= 600; i += 1) rate = round(round(rate / i) * i);
+    expect(values[0]).toBe(round(1 + round(1 * rate)));
+  },
+);

@@ -6,6 +6,11 @@ const CHECKED = [0.25, 0.5, 0.75, 1 - 1e-9];
 const ALIKE = 1e-9;
 /** Far from zero a time is rounded, and rates with it. */
 const ROUNDED = 1e-15;
+/**
+ * A difference of slopes that moves values by less than this over a piece is underflow: so near to zero doubles have fewer
+ * digits, and a rate that multiplies them makes their rounding as large as themselves.
+ */
+const UNDERFLOW = 1e-290;
 /** How many bisections find the time up to which they are alike. */
 const BISECTIONS = 60;
 
@@ -25,7 +30,7 @@ export function leavesAt(piece: Piece, size: number, rates: Rates, state: Float6
       off = Math.max(off, Math.abs(own[j]! - slope[j]!));
       if (Number.isNaN(own[j]!)) return false;
     }
-    return off <= (ALIKE + ROUNDED * Math.abs(t)) * most;
+    return off * piece.length <= UNDERFLOW || off <= (ALIKE + ROUNDED * Math.abs(t)) * most;
   };
   let low = piece.t;
   for (const part of CHECKED) {

@@ -1,4 +1,5 @@
-import { referenceSolution } from './reference-solution.ts';
+import { drawnSolution } from './reference-solution.ts';
+import type { DenseSolution } from './taylor-solution.ts';
 import { exactSolution } from '../run/exact-solution.ts';
 import { stateFunction } from '../compile/state-function.ts';
 import type { Problem } from '../problem/problem.ts';
@@ -10,8 +11,8 @@ export interface Portrait {
   readonly t: readonly number[];
   /** One list a component, for the first components of a large system. */
   readonly values: readonly (readonly number[])[];
-  /** Time at which the solution leaves the numbers; null where it comes to the end. */
-  readonly leavesAt: number | null;
+  /** Time before the end of the interval at which it ends, and why; null where it comes to the end. */
+  readonly ends: { readonly t: number; readonly why: NonNullable<DenseSolution['ending']> } | null;
   /** Short strokes along the rate: over (t, y) for one component, over (y1, y2) at the start for two. */
   readonly field: readonly Stroke[];
 }
@@ -70,7 +71,7 @@ export function portrait(problem: Problem): Portrait {
   );
   const exact = exactSolution(problem);
   const isExact = places.every((place) => exact.known(place));
-  const reference = isExact ? null : referenceSolution(problem);
+  const reference = isExact ? null : drawnSolution(problem);
   const reached = reference?.solution.reached ?? end;
   const last = reached < end ? start + (reached - start) * 0.999 : end;
   const t = Array.from({ length: POINTS + 1 }, (_, i) => start + ((last - start) * i) / POINTS);
@@ -86,7 +87,7 @@ export function portrait(problem: Problem): Portrait {
     kind: reference?.kind ?? 'exact',
     t,
     values,
-    leavesAt: reached < end ? reached : null,
+    ends: reached < end ? { t: reached, why: reference?.solution.ending ?? 'stuck' } : null,
     field: fieldOf(problem, values).filter(({ dx, dy }) => Number.isFinite(dx) && Number.isFinite(dy)),
   };
 }

@@ -2,12 +2,15 @@ import { parseMethod } from '../method/parse-method.ts';
 import type { Problem } from '../problem/problem.ts';
 import { outOfUnits, scaledProblem, type Scales } from '../problem/scaled-problem.ts';
 import { compileRun } from '../compile/compile.ts';
+import { rateSeconds } from '../compile/rate-cost.ts';
 import { systemRates } from '../compile/rates.ts';
 import { layGrid, timeAt } from '../run/grid.ts';
 import { hermite, type Knot } from '../run/hermite.ts';
 import { begin, goTo } from '../run/integrate.ts';
 import { MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
-import { branchesOf } from './switches.ts';
+import { ORDER } from './piece.ts';
+import { seriesOperations } from './series-size.ts';
+import { branchesOf, switchOperations } from './switches.ts';
 import { type DenseSolution, taylorSolution } from './taylor-solution.ts';
 
 /** A solution to compare with where no exact one is known, and how it was made. */
@@ -27,15 +30,20 @@ y[n+1] = y + h/6*(k1 + 2*k2 + 2*k3 + k4)`;
 const KEPT = 240;
 /** Points that a polynomial between them goes through. */
 const THROUGH = 4;
-/** Component steps that are worth a picture. */
-const WORK = 2e7;
+/** Component steps of a solution in fine steps, about. */
+export const FINE_COMPONENT_STEPS = 2e7;
 
 /** RK4 in many small steps, thinned to points with a polynomial between them. */
-function fineSteps(problem: Problem, until: number, finer: number): DenseSolution {
+function fineSteps(
+  problem: Problem,
+  until: number,
+  finer: number,
+  work = FINE_COMPONENT_STEPS,
+): DenseSolution {
   const method = parseMethod(RK4);
   if (!method.ok) throw new Error('the built-in method cannot be read');
   const kept = KEPT * finer;
-  const stride = Math.max(1, Math.min(400, Math.floor(WORK / (problem.size * KEPT))));
+  const stride = Math.max(1, Math.min(400, Math.floor(work / (problem.size * KEPT))));
   const grid = layGrid(problem.start, until, { steps: kept * stride });
   const at = begin(compileRun(problem, method.value), grid);
   const rates = systemRates(problem);
@@ -69,17 +77,30 @@ function fineSteps(problem: Problem, until: number, finer: number): DenseSolutio
 const TOLERANCE = 1e-18;
 const TIGHTER = 1e-21;
 
+/** Operations of a series, and of all pieces together, that a solution for a picture is worth. */
+const SERIES_DRAWN = 60_000;
+const OPERATIONS_DRAWN = 1e8;
+const PIECES_DRAWN = { most: 1_500, least: 40 };
+/** Seconds that RK4 in fine steps may take for a picture, about. */
+const SECONDS_DRAWN = 0.3;
+
+/** Component steps of RK4 that a picture is worth. */
+function workDrawn(problem: Problem): number {
+  return Math.min(FINE_COMPONENT_STEPS, (SECONDS_DRAWN * problem.size) / (4 * rateSeconds(problem)));
+}
+
 /**
- * The solution of any problem: by Taylor series of order 24, to about 1e-15 of its size where it is smooth; beyond
- * 1,000 components by RK4 in fine steps, with polynomials of degree 7 between some of them.
- *
- * @param until where to end instead of the end of the interval
+ * A solution of any problem that is good enough for a picture and takes no more than a moment: by Taylor series of order 24
+ * where these are short, and by RK4 in fine steps where not, with polynomials of degree 7 between some of them.
  */
-export function referenceSolution(problem: Problem, until = problem.end): Reference {
-  if (problem.size > MOST_JET_COMPONENTS)
-    return { kind: 'fine steps', solution: fineSteps(problem, until, 1) };
+export function drawnSolution(problem: Problem): Reference {
+  const series = seriesOperations(problem, ORDER);
+  if (problem.size > MOST_JET_COMPONENTS || series > SERIES_DRAWN)
+    return { kind: 'fine steps', solution: fineSteps(problem, problem.end, 1, workDrawn(problem)) };
+  const pieces = Math.floor(OPERATIONS_DRAWN / (series + switchOperations(problem)));
+  const most = Math.max(PIECES_DRAWN.least, Math.min(PIECES_DRAWN.most, pieces));
   const branches = branchesOf(problem);
-  return { kind: 'taylor', solution: taylorSolution(problem, TOLERANCE, { until, branches }) };
+  return { kind: 'taylor', solution: taylorSolution(problem, TOLERANCE, { branches, most }) };
 }
 
 /** A reference with an estimate of its own error. */

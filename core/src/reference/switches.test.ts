@@ -1,7 +1,7 @@
 import { parseProblem } from '../problem/parse-problem.ts';
 import type { Problem } from '../problem/problem.ts';
 import { portrait } from './portrait.ts';
-import { estimatedReference, referenceSolution } from './reference-solution.ts';
+import { drawnSolution, estimatedReference } from './reference-solution.ts';
 import { branchesOf } from './switches.ts';
 
 function problem(text: string): Problem {
@@ -33,7 +33,7 @@ test('a smooth rate has no branches', () => {
 
 test('a reference is broken at the kink and goes on behind it', () => {
   const of = problem("y' = if(t < 0.7, 1, -2)\ny(0) = 0\n0 <= t <= 2");
-  const { solution, kind } = referenceSolution(of);
+  const { solution, kind } = drawnSolution(of);
   const out = new Float64Array(1);
   const at = (t: number): number => {
     solution.at(t, out);
@@ -59,7 +59,7 @@ test('a reference says how exact it is, and it is', () => {
 });
 
 test('a solution that leaves the numbers is followed up to there', () => {
-  const { solution } = referenceSolution(problem("m' = m^2\nm(0) = 1\n0 <= t <= 3"));
+  const { solution } = drawnSolution(problem("m' = m^2\nm(0) = 1\n0 <= t <= 3"));
   expect(solution.reached).toBeGreaterThan(0.99);
   expect(solution.reached).toBeLessThanOrEqual(1);
 });
@@ -81,4 +81,34 @@ test('of two components the field stands in their plane, of more there is none',
   }
   const three = portrait(problem("x' = z\nz' = -x\nw' = x\nx(0) = 1\nz(0) = 0\nw(0) = 0\n0 <= t <= 1"));
   expect(three.field).toEqual([]);
+});
+
+test.each([-10, -1000, -1e5])("underflow is no kink: y' = %d y is followed to zero", (rate) => {
+  const { solution, error } = estimatedReference(problem(`y' = ${rate}*y\ny(0) = 1\n0 <= t <= 1`));
+  expect([solution.ending, solution.switches]).toEqual([null, []]);
+  expect(error).toBeLessThan(1e-14);
+  const out = new Float64Array(1);
+  for (const t of [0.001, 0.01, 0.1, 0.5, 1]) {
+    solution.at(t, out);
+    const exact = Math.exp(rate * t);
+    expect(Math.abs(out[0]! - exact)).toBeLessThanOrEqual(1e-11 * exact + 1e-290);
+  }
+});
+
+test.each([
+  // the rate changes its sign at every passage through zero, ever faster
+  "y' = if(y > 0, -1, 1)\ny(0) = 0\n0 <= t <= 1",
+  "y' = -1e6*sqrt(y) + cos(t)\ny(0) = 2\n0 <= t <= 1",
+])('rates that switch to and fro without end are given up soon: %s', (text) => {
+  const { solution } = estimatedReference(problem(text));
+  expect(solution.ending).not.toBeNull();
+  expect(solution.steps).toBeLessThan(6_000);
+});
+
+test('a picture of a solution takes a moment, whatever the right-hand side', () => {
+  // some 9e15 oscillations
+  const fast = portrait(problem("y' = sin(9007199254740993*t)\ny(0) = 0\n0 <= t <= 1"));
+  expect(fast.ends).not.toBeNull();
+  const whole = portrait(problem("y' = -y\ny(0) = 1\n0 <= t <= 1"));
+  expect(whole.ends).toBeNull();
 });

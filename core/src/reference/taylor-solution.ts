@@ -25,7 +25,8 @@ export interface DenseSolution {
   readonly steps: number;
 }
 
-const MOST_PIECES = 20_000;
+/** Pieces of a solution, after which it gives up. */
+export const MOST_PIECES = 20_000;
 
 /** Largest size of coefficient k over all components. */
 function largest(coefficients: Float64Array, size: number, k: number): number {
@@ -54,6 +55,18 @@ function stepLength(coefficients: Float64Array, size: number, tolerance: number,
     if (term > 0) length = Math.min(length, pow((tolerance * Math.max(scale, 1e-290)) / term, 1 / k));
   }
   return 0.9 * length;
+}
+
+/** Tolerance of the step by which the number of steps of a reference is estimated. */
+const ROUGHLY = 1e-18;
+
+/** The length of the first step of a solution; the whole interval where it has no series there. */
+export function firstStep(problem: Problem): number {
+  const { size, start, end, initial } = problem;
+  const coefficients = new Float64Array((ORDER + 1) * size);
+  jetFunction(problem, ORDER)(start, initial, coefficients);
+  const length = stepLength(coefficients, size, ROUGHLY, end - start);
+  return length > 0 ? length : end - start;
 }
 
 /** Looks along one step for a change of branch. */
@@ -90,6 +103,14 @@ const MOST_OVER = 200;
 const STRAIGHT = 1e-17;
 /** Steps shorter than that, as a part of the interval, go nowhere. */
 const SHORTEST = 1e-13;
+/**
+ * Pieces in a row that each end at a change of branch, and the part of the interval they must cover together: rates that
+ * switch to and fro without end come no further.
+ */
+const MAX_CHATTER = 200;
+const LEAST_PROGRESS = 1e-6;
+/** Changes of branch of one solution, at most. */
+const MAX_SWITCHES = 5_000;
 /** A solution that has become so many times as large leaves the numbers. */
 const LARGE = 1e6;
 
@@ -135,6 +156,7 @@ export function taylorSolution(
   let [t, doubt, scale] = [start, 0, 0];
   let ending: DenseSolution['ending'] = null;
   let over = 0;
+  let chatter = { from: start, pieces: 0 };
   const started = state.reduce((most, value) => Math.max(most, Math.abs(value)), 1);
   /**
    * Over a time at which there is no series, by a straight line: as long a one as is exact to rounding, and else a short
@@ -205,6 +227,12 @@ export function taylorSolution(
     const next = left ?? turn ?? (length === end - t ? end : t + length);
     evaluatePiece(piece, size, next, state);
     t = next;
+    const isCut = turn !== null || left !== null;
+    chatter = isCut ? { ...chatter, pieces: chatter.pieces + 1 } : { from: t, pieces: 0 };
+    if (switches.length > MAX_SWITCHES) ending = 'stuck';
+    if (chatter.pieces < MAX_CHATTER) continue;
+    if (t - chatter.from < LEAST_PROGRESS * (end - start)) ending = 'stuck';
+    chatter = { from: t, pieces: 0 };
   }
   return {
     reached: t,

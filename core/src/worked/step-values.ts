@@ -90,7 +90,11 @@ export function stepValues(
       [typed.inputs[0], time ?? NaN],
       [typed.inputs[1], value ?? NaN],
     ]);
-    return valueOf(typed.value, { ...names, leaf: (of) => own.get(of.name) ?? leaf(of) });
+    return valueOf(typed.value, {
+      ...names,
+      known: new WeakMap(),
+      leaf: (of) => own.get(of.name) ?? leaf(of),
+    });
   };
   const called = (call: Call<NameLeaf | IndexedLeaf>, inputs: readonly Value[]): Value | null => {
     const [time, ...values] = inputs;
@@ -103,7 +107,7 @@ export function stepValues(
     if (call.name !== 'f' && call.name !== 'a') return null;
     return Array.from(ratesOf(run)(time, stateOf(run, values)));
   };
-  const names: StepNames = { leaf, called };
+  const names: StepNames = { known: new WeakMap(), leaf, called };
   return {
     n: here.n,
     names,

@@ -8,6 +8,8 @@ export type Value = number | readonly number[];
 
 /** What names and calls of a method's formula stand for in one step; null for what cannot be said. */
 export interface StepNames {
+  /** Values of calls that were found before: a nested call would be worked out once for each call around it. */
+  readonly known: WeakMap<Expression, Value | null>;
   readonly leaf: (leaf: NameLeaf | IndexedLeaf) => Value | null;
   /** A call of f, a, or a derivative; `inputs` are its values. */
   readonly called: (call: Call<NameLeaf | IndexedLeaf>, inputs: readonly Value[]) => Value | null;
@@ -58,11 +60,22 @@ export function valueOf(expression: Expression, names: StepNames): Value | null 
       return valueOf(compare(expression.test.relation, left, right) ? expression.yes : expression.no, names);
     }
     case 'call': {
+      const known = names.known.get(expression);
+      if (known !== undefined) return known;
       const inputs = all(expression.inputs);
-      if (inputs === null) return null;
-      const called = names.called(expression, inputs);
-      if (called !== null || expression.primes > 0) return called;
-      return combined(inputs, (...numbers) => applyFunction(expression.name, numbers));
+      const value = inputs && callValue(expression, inputs, names);
+      names.known.set(expression, value);
+      return value;
     }
   }
+}
+
+function callValue(
+  expression: Call<NameLeaf | IndexedLeaf>,
+  inputs: readonly Value[],
+  names: StepNames,
+): Value | null {
+  const called = names.called(expression, inputs);
+  if (called !== null || expression.primes > 0) return called;
+  return combined(inputs, (...numbers) => applyFunction(expression.name, numbers));
 }

@@ -21,6 +21,9 @@ const MOST_LOCALS = 50_000;
 /** Most components for which jets are made: their code is written out component by component. */
 export const MOST_JET_COMPONENTS = 1_000;
 
+/** Compiled series, by problem and order. */
+const known = new WeakMap<Problem, Map<number, JetFunction>>();
+
 /** The series of a solution as they are made, one list of coefficients a component. */
 export interface SolutionJets {
   readonly solution: readonly (readonly Coefficient[])[];
@@ -87,6 +90,14 @@ export function solutionJets(
  * @throws Refusal for more than MOST_JET_COMPONENTS components
  */
 export function jetFunction(problem: Problem, order: number): JetFunction {
+  const orders = known.get(problem) ?? new Map<number, JetFunction>();
+  known.set(problem, orders);
+  const made = orders.get(order) ?? compiledJets(problem, order);
+  orders.set(order, made);
+  return made;
+}
+
+function compiledJets(problem: Problem, order: number): JetFunction {
   const { size } = problem;
   if (size > MOST_JET_COMPONENTS)
     throw new Refusal('size', `Taylor series are made for up to ${MOST_JET_COMPONENTS} components`);

@@ -4,6 +4,9 @@ import { FUNCTIONS } from '../../formula/functions.ts';
 import { isAtom, numberPiece, type Op, operation, type Piece } from './piece.ts';
 import type { Scopes } from './scopes.ts';
 
+/** Operations inside one another that are printed as one expression; engines read brackets in brackets by recursion. */
+const MAX_DEPTH = 100;
+
 /** A number of the text or of a parameter, rounded as the arithmetic of the run is. */
 export function constantPiece(value: number, { single }: Pick<Scopes, 'single'>): Piece {
   return numberPiece(single ? Math.fround(value) : value);
@@ -17,8 +20,12 @@ export function constantPiece(value: number, { single }: Pick<Scopes, 'single'>)
  */
 export function pieceOf<B>(tree: Tree<Bound<B>>, scopes: Scopes, leaf: (to: B) => Piece): Piece {
   const hoisted = (piece: Piece): Piece => (piece.steady && !isAtom(piece) ? scopes.keep(piece) : piece);
-  const done = (op: Op, ...inputs: readonly Piece[]): Piece =>
-    scopes.single ? operation('single', operation(op, ...inputs)) : operation(op, ...inputs);
+  const shallow = (piece: Piece): Piece =>
+    piece.kind === 'operation' && piece.depth >= MAX_DEPTH ? scopes.keep(piece) : piece;
+  const done = (op: Op, ...inputs: readonly Piece[]): Piece => {
+    const made = operation(op, ...inputs);
+    return shallow(scopes.single ? operation('single', made) : made);
+  };
   const value = (node: Tree<Bound<B>>): Piece => {
     switch (node.kind) {
       case 'number':
@@ -26,7 +33,7 @@ export function pieceOf<B>(tree: Tree<Bound<B>>, scopes: Scopes, leaf: (to: B) =
       case 'bound':
         return leaf(node.to);
       case 'negate':
-        return operation('negate', value(node.of));
+        return shallow(operation('negate', value(node.of)));
       case 'binary': {
         if (node.operator === '^') return power(node.left, node.right);
         const left = value(node.left);
@@ -43,12 +50,14 @@ export function pieceOf<B>(tree: Tree<Bound<B>>, scopes: Scopes, leaf: (to: B) =
         return written ?? done({ call: known.code }, ...inputs);
       }
       case 'if':
-        return operation(
-          { choose: node.test.relation },
-          value(node.test.left),
-          value(node.test.right),
-          value(node.yes),
-          value(node.no),
+        return shallow(
+          operation(
+            { choose: node.test.relation },
+            value(node.test.left),
+            value(node.test.right),
+            value(node.yes),
+            value(node.no),
+          ),
         );
     }
   };

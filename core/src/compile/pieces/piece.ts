@@ -44,6 +44,8 @@ export interface Operation {
   readonly inputs: readonly Piece[];
   /** Operations in it, this one included. */
   readonly operations: number;
+  /** Operations inside one another, this one included. */
+  readonly depth: number;
   readonly steady: boolean;
   readonly key: string;
 }
@@ -76,18 +78,29 @@ export function operation(op: Op, ...inputs: readonly Piece[]): Operation {
   let key = `${opKey(op)}(`;
   let steady = true;
   let operations = 1;
+  let depth = 1;
   for (let i = 0; i < inputs.length; i += 1) {
     const input = inputs[i]!;
     key += i === 0 ? input.key : `,${input.key}`;
     steady &&= input.steady;
-    if (input.kind === 'operation') operations += input.operations;
+    if (input.kind !== 'operation') continue;
+    operations += input.operations;
+    depth = Math.max(depth, input.depth + 1);
   }
-  return { kind: 'operation', op, inputs, operations, steady, key: `${key})` };
+  return { kind: 'operation', op, inputs, operations, depth, steady, key: `${key})` };
 }
 
 /** An element of an array that is read once, and then has a name. */
 export function readPiece(element: string, steady: boolean): Operation {
-  return { kind: 'operation', op: { read: element }, inputs: [], operations: 1, steady, key: element };
+  return {
+    kind: 'operation',
+    op: { read: element },
+    inputs: [],
+    operations: 1,
+    depth: 1,
+    steady,
+    key: element,
+  };
 }
 
 /** Whether a piece may stand twice without being computed twice. */

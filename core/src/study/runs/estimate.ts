@@ -1,26 +1,38 @@
 import { layLadder, stepsOf } from './ladder.ts';
 import { promisedEvaluations } from './cost.ts';
+import { rateSeconds } from '../../compile/rate-cost.ts';
+import { estimatedReferenceSeconds } from '../../reference/reference-cost.ts';
 import type { Study } from './study.ts';
+import { isExact, placesOf } from './truth.ts';
 
-/** Time of one evaluation of one component, as a machine of these years takes it; implicit formulas iterate. */
-const SECONDS_PER_RATE = 6e-9;
+/** Seconds that a step takes besides its evaluations, for each component. */
+const SECONDS_PER_STEP = 4e-9;
+/** Seconds of one operation of Gaussian elimination. */
+const SECONDS_PER_ELIMINATION = 1e-9;
+/** Iterations of Newton's method in a step. */
 const ITERATIONS = 5;
 const DIAGONALS = 12;
 /** Looking at every grid point for the largest error costs about as much as that many evaluations. */
 const LOOK = 60;
 
-/** About how long a study will take on one core, from its steps alone: for the choice of where to run it. */
+/** About how long a study will take on one core, its reference included: for the choice of where to run it. */
 export function estimatedSeconds(study: Study): number {
-  const { problem, methods, ladder, lastStep, error } = study;
-  if (error.at === 'local') return 0;
+  const { problem, methods, ladder, lastStep, error, start } = study;
   const steps = stepsOf(layLadder(ladder, problem.start, problem.end, lastStep));
   const looks = error.at === 'max' || error.at === 'rms' ? LOOK : 0;
   // a family has a Jacobian with few diagonals, which is solved with in about so many evaluations
   const isFamily = problem.unknowns.some(({ range }) => range !== null);
   const solving = isFamily ? Math.min(problem.size, DIAGONALS) : problem.size;
+  // exact first steps ask for all components, whatever the error is of
+  const places = placesOf(problem, start.instead === 'exact' ? 'norm' : error.of);
+  const reference = 'message' in places || isExact(problem, places) ? 0 : estimatedReferenceSeconds(problem);
+  const rate = rateSeconds(problem);
+  // one factorisation of the Jacobian, dense or with few diagonals
+  const factorisation = isFamily ? problem.size * DIAGONALS : problem.size ** 3 / 3;
   return methods.reduce((sum, { method }) => {
     const { plain, implicit } = promisedEvaluations(method);
-    const rates = plain + ITERATIONS * implicit * solving + looks + 1;
-    return sum + steps * rates * problem.size * SECONDS_PER_RATE;
-  }, 0);
+    const evaluations = plain + ITERATIONS * implicit * solving;
+    const solved = implicit > 0 ? ITERATIONS * factorisation * SECONDS_PER_ELIMINATION : 0;
+    return sum + steps * (evaluations * rate + solved + (looks + 1) * problem.size * SECONDS_PER_STEP);
+  }, reference);
 }

@@ -1,3 +1,4 @@
+import { rateSeconds } from '../../compile/rate-cost.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
 import { componentName } from '../../problem/problem.ts';
 import { branchesOf } from '../../reference/switches.ts';
@@ -29,6 +30,9 @@ const LEAST = 1e-6;
 /** Steps of one run that are looked at, and the work of a run, in component steps, beyond which none is. */
 const MOST_STEPS = 40;
 const MOST_WORK = 20_000;
+/** Evaluations of the right-hand side that the looks at one run take, about, and seconds that they may take. */
+const EVALUATIONS = 15_000;
+const MOST_SECONDS = 0.1;
 
 /** The largest size of every component among states. */
 function sizesOf(states: readonly Float64Array[], size: number): readonly number[] {
@@ -107,6 +111,7 @@ function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
  */
 export function leapFinder(run: CompiledRun): (grid: Grid) => Leap | null {
   const solves = run.program.instructions.some(({ kind }) => kind === 'solve');
-  if (!solves || branchesOf(run.problem) !== null) return () => null;
+  const seconds = rateSeconds(run.problem) * EVALUATIONS;
+  if (!solves || seconds > MOST_SECONDS || branchesOf(run.problem) !== null) return () => null;
   return (grid) => (grid.steps * run.shape.size > MOST_WORK ? null : firstLeap(run, grid));
 }

@@ -41,6 +41,12 @@ export function wrongPlace(problem: Problem, { at }: ErrorChoice): string | null
   return `the error is wanted at ${independent} = ${at.t}, and the interval is ${start} <= ${independent} <= ${end}`;
 }
 
+/** Whether the exact solution is known for all components that are asked for. */
+export function isExact(problem: Problem, places: readonly number[]): boolean {
+  const { known } = exactSolution(problem);
+  return places.every((place) => known(place));
+}
+
 /** References that were made last; a study run method by method wants the same one again and again. */
 const known = remembered<Truth>(4);
 
@@ -68,8 +74,14 @@ function fromReference(problem: Problem, until: number): Truth {
  * @param until the last time that is asked for: past the end of the interval where runs overrun it
  */
 export function truthOf(problem: Problem, places: readonly number[], until: number): Truth {
-  const exact = exactSolution(problem);
-  if (places.every((place) => exact.known(place)))
-    return { kind: 'exact', error: 0, switches: [], reached: Infinity, ending: null, value: exact.value };
+  if (isExact(problem, places))
+    return {
+      kind: 'exact',
+      error: 0,
+      switches: [],
+      reached: Infinity,
+      ending: null,
+      value: exactSolution(problem).value,
+    };
   return known(problemKey(problem, until), () => fromReference(problem, until));
 }

@@ -1,0 +1,41 @@
+import { openStudy } from '../../document/open-study.ts';
+import { runStudy } from '../run-study.ts';
+import { estimatedSeconds } from './estimate.ts';
+import type { Study } from './study.ts';
+
+function study(problem: string, method = 'y[n+1] = y + h*f(t, y)'): Study {
+  const opened = openStudy({
+    schritt: 1,
+    kind: 'study',
+    title: 'Sluice',
+    problem: { title: 'Sluice', text: problem },
+    methods: [{ title: 'Own', text: method }],
+    ladder: { counts: [4, 8] },
+  });
+  if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
+  return opened.study;
+}
+
+const decay = (rate: number, exact = ''): string => `y' = ${rate}*y\ny(0) = 1\n0 <= t <= 1\n${exact}`;
+
+test('the estimate holds the reference, which takes longer the stiffer the problem is', () => {
+  const known = estimatedSeconds(study(decay(-1e4, 'y(t) = exp(-1e4*t)')));
+  const [mild, stiff] = [-10, -1e4].map((rate) => estimatedSeconds(study(decay(rate))));
+  expect(stiff).toBeGreaterThan(50 * known);
+  expect(stiff).toBeGreaterThan(10 * mild!);
+});
+
+test('elimination of a large dense system is a part of the estimate', () => {
+  const rates = Array.from({ length: 60 }, (_, i) => `z${i}' = -z${(7 * i) % 60}`).join('\n');
+  const initial = Array.from({ length: 60 }, (_, i) => `z${i}(0) = 1`).join('\n');
+  const text = `${rates}\n${initial}\n0 <= t <= 1`;
+  const implicit = estimatedSeconds(study(text, 'solve k = f(t + h, y + h*k)\ny[n+1] = y + h*k'));
+  expect(implicit).toBeGreaterThan(estimatedSeconds(study(text)) + 12 * (60 ** 3 / 3) * 1e-9);
+});
+
+test('the standard stiff test equation has a reference, and errors against it', () => {
+  const { truth, methods } = runStudy(study(decay(-1000)));
+  expect(truth).toMatchObject({ kind: 'taylor' });
+  // Euler with h = 1/4: (1 - 250)^4 at t = 1, where the solution is zero to all doubles
+  expect(methods[0]?.rungs[0]?.error).toBeCloseTo(249 ** 4, 0);
+});
