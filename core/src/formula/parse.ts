@@ -165,11 +165,11 @@ export class Parser {
     const last = this.#tokens[this.#next - 1]!;
     if (FUNCTIONS.has(token.text) && primes === 0 && !this.#grammar.calls(token.text)) {
       refuseBare(token, this.#tokens, this.#next, this.#grammar);
-      return this.#startsOperand() ? this.#signed() : ONE;
+      return this.#operand(token);
     }
     if (token.text === 'log') {
       this.#grammar.report(token.at, refuseLog('x'));
-      return this.#startsOperand() ? this.#signed() : ONE;
+      return this.#operand(token);
     }
     return { kind: 'name', name: token.text, primes, at: spanning(token.at, last.at) };
   }
@@ -181,8 +181,10 @@ export class Parser {
     return true;
   }
 
-  #startsOperand(): boolean {
-    return this.peek?.kind === 'name' || this.peek?.kind === 'number';
+  /** What stands behind a function without brackets, which was reported, is read as if it stood in them. */
+  #operand({ at }: Token): Expression {
+    const isThere = this.peek?.kind === 'name' || this.peek?.kind === 'number';
+    return isThere ? this.#nested(at, () => this.#signed()) : ONE;
   }
 
   #skipDecimals(token: Token, digits: Token): void {

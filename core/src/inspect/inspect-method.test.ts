@@ -167,3 +167,36 @@ test('kinds are told apart', () => {
   expect(kinds.get('Nystrom 4')).toBe('Nystrom');
   expect(kinds.get('Taylor 3')).toBe('Taylor');
 });
+
+test.each([
+  ['1e-7', '1/10000000'],
+  ['2.5e-12', '1/400000000000'],
+  ['1e5', '100000'],
+  ['0.1', '1/10'],
+  ['12.50', '25/2'],
+])('the coefficient %s is read from its digits as %s', (written, exact) => {
+  const { order } = inspectMethod(method(`y[n+1] = y + ${written}*h*f(t, y)`));
+  expect(amountText(order!.failing[0]!.value)).toBe(exact);
+});
+
+test('coefficients that multiply to long fractions become doubles, and the analysis ends', () => {
+  const squares = Array.from({ length: 30 }, (_, i) => `c${i + 1} = c${i}*c${i} + 1/5`).join('\n');
+  const { order } = inspectMethod(method(`c0 = 1/7\n${squares}\ny[n+1] = y + h*f(t, y)*c30/c30`));
+  expect(order).toMatchObject({ order: 1 });
+});
+
+test('powers of h that multiply up and too many evaluations are told, not worked out', () => {
+  const powers = `c = (1 + h)^40\nd = c^40\ny[n+1] = y + h*d*f(t, y)`;
+  expect(inspectMethod(method(powers)).why?.why).toContain('too many powers of h');
+  const stages = Array.from({ length: 101 }, (_, i) => `f(t + ${i}*h/7, y)`).join(' + ');
+  expect(inspectMethod(method(`y[n+1] = y + h*(${stages})`)).why?.why).toContain('more than 100 evaluations');
+});
+
+// k = (I - h gamma J)^-1 f: without the derivative by t, h^2/2 f_t is missing whatever gamma is (Hairer & Wanner IV.7)
+test.each(['h*J*k', 'h/2*J*k'])(
+  'a linearly implicit method is analysed, not followed without end: %s',
+  (term) => {
+    const text = `J = f_y(t, y)\nsolve k = f(t, y) + ${term}\ny[n+1] = y + h*k`;
+    expect(inspectMethod(method(text)).order).toMatchObject({ order: 1, atLeast: false });
+  },
+);

@@ -5,6 +5,7 @@ import { Complaints, type Reading, tooLong, writing } from '../text/place.ts';
 import type { Line, Report } from '../text/token.ts';
 import { methodWriting } from '../writing/method-writing.ts';
 import { writtenLines } from '../writing/written-lines.ts';
+import { refuseLargeMethod } from './method-size.ts';
 import { givenBy, type Method, type MethodStatement, partialOf, stepsBack, valuesOf } from './method.ts';
 import { functionOf, type RawStatement, readLine, readStart, VARIABLES } from './read-line.ts';
 import { hasDerivatives, understand, type Understood } from './understand.ts';
@@ -159,6 +160,7 @@ export function parseMethod(text: string): Reading<Method> {
   const behind = statements[lastNext + 1];
   if (!complaints.any && behind !== undefined)
     complaints.add(behind.at, 'nothing can follow the line that gives the new value');
+  if (!complaints.any) complaints.attempt(() => refuseLargeMethod(statements));
   const depth = depthOf(statements);
   if (complaints.any) return { ok: false, errors: complaints.list() };
   return { ok: true, value: { text, form, statements, depth, startWith, oneEquation } };

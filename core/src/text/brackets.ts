@@ -11,11 +11,27 @@ export function depths(tokens: readonly Token[]): readonly number[] {
   });
 }
 
+const closings = new WeakMap<readonly Token[], Int32Array>();
+
+/** For every opening bracket the place of the one that closes it, of either kind; -1 where none does. */
+function closingsOf(tokens: readonly Token[]): Int32Array {
+  const known = closings.get(tokens);
+  if (known !== undefined) return known;
+  const found = new Int32Array(tokens.length).fill(-1);
+  const open: number[] = [];
+  tokens.forEach(({ text }, i) => {
+    if (text === '(' || text === '[') open.push(i);
+    if (text !== ')' && text !== ']') return;
+    const from = open.pop();
+    if (from !== undefined) found[from] = i;
+  });
+  closings.set(tokens, found);
+  return found;
+}
+
 /** The place of the bracket that closes the one at `from`; -1 where none does. */
 export function closingOf(tokens: readonly Token[], from: number): number {
-  const all = depths(tokens.slice(from));
-  const found = all.findIndex((depth, i) => i > 0 && depth <= 0);
-  return found < 0 ? -1 : from + found;
+  return closingsOf(tokens)[from] ?? -1;
 }
 
 /** Tokens parted at the commas that stand in no bracket. */

@@ -65,8 +65,15 @@ export function placeOf(starts: readonly number[], offset: number): { line: numb
   return { line: low + 1, column: offset - starts[low]! + 1 };
 }
 
+/** Characters of a message, at most; what a person typed may stand in it. */
+const MAX_MESSAGE = 400;
+
 /** Most complaints about one text. */
 export const MOST_COMPLAINTS = 100;
+
+function shortened(message: string): string {
+  return message.length <= MAX_MESSAGE ? message : `${message.slice(0, MAX_MESSAGE)}...`;
+}
 
 /** Collects what is wrong with one text; says each thing once, in the order of the text. */
 export class Complaints {
@@ -97,9 +104,11 @@ export class Complaints {
     const lineEnd = line < this.#starts.length ? this.#starts[line]! - 1 : this.#text.length;
     const length = Math.max(1, Math.min(at.to, lineEnd) - from);
     const key = `${from}/${message}`;
-    const found = { line, column, length, message, from };
+    const found = { line, column, length, message: shortened(message), from };
     if (this.#found.has(key)) return;
-    this.#found.set(key, repairs.length === 0 ? found : { ...found, repairs });
+    // of tokens that stand for one character none can be put between
+    const possible = repairs.filter((repair) => repair.from <= repair.to);
+    this.#found.set(key, possible.length === 0 ? found : { ...found, repairs: possible });
   }
 
   /** Tells one thing of a stretch, and nothing more: what else is found there follows from it. */

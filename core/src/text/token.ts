@@ -49,6 +49,9 @@ const HINTS: ReadonlyMap<string, string> = new Map([
   ['&', 'conditions are single comparisons: nest if(..., ..., ...)'],
 ]);
 
+/** Characters of a name or number, at most: messages repeat them. */
+const MAX_TOKEN = 100;
+
 function match(pattern: RegExp, text: string, from: number): string | null {
   pattern.lastIndex = from;
   return pattern.exec(text)?.[0] ?? null;
@@ -89,10 +92,12 @@ export function tokenize(
       continue;
     }
     const span = { from: at, to: at + found.length };
+    if (found.length > MAX_TOKEN)
+      report(span, `${number === null ? 'a name' : 'a number'} has at most ${MAX_TOKEN} characters`);
     if (found === '**') report(span, 'a power is written ^, not **', writing(span, '^'));
     const canonical = SPELLINGS.get(found) ?? found;
     const kind = number !== null ? 'number' : (KINDS.get(canonical) ?? 'name');
-    tokens.push({ kind, text: canonical, at: span });
+    tokens.push({ kind, text: canonical.slice(0, MAX_TOKEN), at: span });
     at = span.to;
   }
   return tokens;

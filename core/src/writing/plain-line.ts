@@ -29,14 +29,33 @@ function derivative(above: string, below: string): string | null {
   return `${name ?? ''}${"'".repeat(order)}`;
 }
 
+/** For every opening curly bracket of a line the place of the one that closes it. */
+function curlyPairs(line: string): ReadonlyMap<number, number> {
+  const pairs = new Map<number, number>();
+  const open: number[] = [];
+  for (let i = 0; i < line.length; i += 1) {
+    if (line[i] === '{') open.push(i);
+    if (line[i] !== '}') continue;
+    const from = open.pop();
+    if (from !== undefined) pairs.set(from, i);
+  }
+  return pairs;
+}
+
+/** Groups inside one another that are taken apart; a formula nests at most as deep. */
+const DEEPEST = 200;
+
 /** Writes the plain line and remembers where it comes from. */
 class PlainWriter {
   text = '';
   readonly at: number[] = [];
   readonly #line: string;
+  readonly #pairs: ReadonlyMap<number, number>;
+  #depth = 0;
 
   constructor(line: string) {
     this.#line = line;
+    this.#pairs = curlyPairs(line);
   }
 
   put(text: string, from: number): void {
@@ -46,21 +65,15 @@ class PlainWriter {
 
   /** A name of its own: it must not run into a word before it. */
   name(text: string, from: number): void {
-    this.put(/\w$/.test(this.text) ? ` ${text}` : text, from);
+    this.put(/\w/.test(this.text.at(-1) ?? '') ? ` ${text}` : text, from);
   }
 
   /** The stretch of a group in curly brackets that begins at a place: its inside and what follows; null where none does. */
   group(from: number): { readonly from: number; readonly to: number; readonly next: number } | null {
     let open = from;
     while (this.#line[open] === ' ') open += 1;
-    if (this.#line[open] !== '{') return null;
-    let depth = 0;
-    for (let i = open; i < this.#line.length; i += 1) {
-      if (this.#line[i] === '{') depth += 1;
-      if (this.#line[i] === '}') depth -= 1;
-      if (depth === 0) return { from: open + 1, to: i, next: i + 1 };
-    }
-    return null;
+    const to = this.#pairs.get(open);
+    return to === undefined ? null : { from: open + 1, to, next: to + 1 };
   }
 
   /** A group, or the one sign that TeX takes where none begins: `\\frac12`. */
@@ -78,8 +91,12 @@ class PlainWriter {
 
   /** Writes a stretch of the line. */
   stretch(from: number, to: number): void {
-    let i = from;
-    while (i < to) i = this.#one(i, to);
+    this.#depth += 1;
+    const isDeep = this.#depth > DEEPEST;
+    for (let i = from; i < to;)
+      if (isDeep) this.put(this.#line[i]!, i++);
+      else i = this.#one(i, to);
+    this.#depth -= 1;
   }
 
   #bracketed(group: { readonly from: number; readonly to: number; readonly next?: number }): void {

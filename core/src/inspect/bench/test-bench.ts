@@ -1,6 +1,6 @@
 import { compileWithStart } from '../../compile/compile-with-start.ts';
 import { ln } from '../../elementary/logarithm.ts';
-import type { Method } from '../../method/method.ts';
+import { evaluationsPerStep, type Method } from '../../method/method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
@@ -86,6 +86,14 @@ export interface TestBench {
 }
 
 const COUNTS = [8, 16, 32, 64, 128, 256, 512, 1024, 2048];
+/** Evaluations of one run, at most: a method of very many stages is run with fewer steps. */
+const MAX_EVALUATIONS = 100_000;
+
+/** Numbers of steps with which a method is run. */
+function countsFor(method: Method): readonly number[] {
+  const most = MAX_EVALUATIONS / Math.max(1, evaluationsPerStep(method));
+  return COUNTS.filter((steps) => steps > method.depth && steps <= Math.max(most, COUNTS[2]!));
+}
 /** Errors below that many units of the largest value are rounding. */
 const ROUNDING = 400 * Number.EPSILON;
 /** How near to the proved order an observed one must come; high orders are seen at few and coarse rungs alone. */
@@ -103,7 +111,7 @@ function errorsOn(method: Method, problem: Problem): readonly number[] | null {
   const compiled = attempt(() => compileWithStart(problem, method, { find: () => null, instead: 'exact' }));
   if (!compiled.ok) return null;
   const exact = exactSolution(problem);
-  return COUNTS.filter((steps) => steps > method.depth).map((steps) => {
+  return countsFor(method).map((steps) => {
     const at = begin(compiled.value, layGrid(problem.start, problem.end, { steps }));
     // the largest error: at one time alone an error may happen to change its sign
     let largest = 0;
@@ -126,7 +134,7 @@ function resultOn({ name, text, exactFrom }: Bench, method: Method, proved: numb
   const clear = errors.filter((error) => error > ROUNDING * COUNTS.length);
   const finest = errors.at(-1) ?? null;
   if (clear.length === 0) return { ...none, finest, verdict: 'exact' };
-  const counts = COUNTS.filter((steps) => steps > method.depth);
+  const counts = countsFor(method);
   const orders = errors.slice(1).flatMap((error, i) => {
     const before = errors[i]!;
     if (!Number.isFinite(before) || error <= ROUNDING * 20) return [];

@@ -1,21 +1,47 @@
 import { Fraction } from 'fraction.js';
 import { rounded } from '../../text/number-text.ts';
 
+/** An exact fraction as plain data, so that it can be sent from a worker: sign, numerator and denominator. */
+export interface Exact {
+  readonly s: bigint;
+  readonly n: bigint;
+  readonly d: bigint;
+}
+
 /**
  * A coefficient of a formula: an exact fraction where its text is made of whole numbers, decimals and fractions, and a
  * double where it holds a root or another function.
  */
 export interface Amount {
   /** Null where the number is no fraction. */
-  readonly exact: Fraction | null;
+  readonly exact: Exact | null;
   readonly value: number;
 }
 
 /** How far a number that is no fraction may be from another and still count as equal, relative to the terms it came from. */
 export const TOLERANCE = 1e-10;
 
-function exactly(fraction: Fraction): Amount {
-  return { exact: fraction, value: fraction.valueOf() };
+/** Bits of a numerator or denominator beyond which a fraction is no longer worth its exactness; a double holds 2^1000. */
+const MAX_BITS = 1_000n;
+const LARGEST = 1n << MAX_BITS;
+
+/** @param value what the fraction is as a double, for one that is too long to be kept */
+function exactly(fraction: Fraction, value: number): Amount {
+  const isLong = fraction.n >= LARGEST || fraction.d >= LARGEST;
+  return isLong ? inexactly(value) : { exact: fraction, value: fraction.valueOf() };
+}
+
+/** The digits of a number without its point, and the power of ten that they are multiplied by. */
+const DIGITS = /^(-?)(\d+)(?:\.(\d*))?(?:e([+-]?\d+))?$/;
+
+/** The fraction that the digits of a number stand for, with or without an exponent. */
+function fractionOfDigits(value: number): Fraction {
+  const [, sign = '', whole = '0', decimals = '', exponent = '0'] = DIGITS.exec(String(value)) ?? [];
+  const digits = BigInt(`${sign}${whole}${decimals}`);
+  const power = Number(exponent) - decimals.length;
+  return power < 0
+    ? new Fraction(digits, 10n ** BigInt(-power))
+    : new Fraction(digits * 10n ** BigInt(power), 1n);
 }
 
 /** A number that is no fraction, such as a root. */
@@ -23,18 +49,28 @@ export function inexactly(value: number): Amount {
   return { exact: null, value };
 }
 
-/** A number of a text, exactly as it is written: 0.1 is a tenth. */
+/** A number of a text, exactly as its digits say: 0.1 is a tenth, 1e-7 a ten-millionth. */
 export function amountOf(value: number): Amount {
   if (Number.isSafeInteger(value)) return fraction(BigInt(value));
-  return Number.isFinite(value) ? exactly(new Fraction(String(value))) : inexactly(value);
+  return Number.isFinite(value) ? exactly(fractionOfDigits(value), value) : inexactly(value);
 }
 
 export function fraction(numerator: number | bigint, denominator: number | bigint = 1): Amount {
-  return exactly(new Fraction(numerator, denominator));
+  return exactly(new Fraction(numerator, denominator), Number(numerator) / Number(denominator));
 }
 
 export const NOTHING = fraction(0);
 export const UNIT = fraction(1);
+
+/** A fraction to calculate with. */
+function calculable(exact: Exact): Fraction {
+  return exact instanceof Fraction ? exact : new Fraction(exact.s * exact.n, exact.d);
+}
+
+/** `3/4`, or `-2`. */
+export function exactText(exact: Exact): string {
+  return calculable(exact).toFraction();
+}
 
 function both(
   a: Amount,
@@ -42,7 +78,8 @@ function both(
   exact: (a: Fraction, b: Fraction) => Fraction,
   value: (a: number, b: number) => number,
 ): Amount {
-  if (a.exact !== null && b.exact !== null) return exactly(exact(a.exact, b.exact));
+  if (a.exact !== null && b.exact !== null)
+    return exactly(exact(calculable(a.exact), calculable(b.exact)), value(a.value, b.value));
   return inexactly(value(a.value, b.value));
 }
 
@@ -79,7 +116,7 @@ export function over(a: Amount, b: Amount): Amount {
 }
 
 export function opposite({ exact, value }: Amount): Amount {
-  return exact === null ? inexactly(-value) : exactly(exact.neg());
+  return exact === null ? inexactly(-value) : exactly(calculable(exact).neg(), -value);
 }
 
 export function less(a: Amount, b: Amount): Amount {
@@ -96,12 +133,12 @@ export function isZero({ exact, value }: Amount): boolean {
  * @param scale the sum of the sizes of the terms; at least the size of the amounts
  */
 export function areEqual(a: Amount, b: Amount, scale = 1): boolean {
-  if (a.exact !== null && b.exact !== null) return a.exact.equals(b.exact);
+  if (a.exact !== null && b.exact !== null) return calculable(a.exact).equals(calculable(b.exact));
   const size = Math.max(scale, Math.abs(a.value), Math.abs(b.value));
   return Math.abs(a.value - b.value) <= TOLERANCE * size;
 }
 
 /** `3/4`, `-2`, or the digits of a number that is no fraction. */
 export function amountText({ exact, value }: Amount): string {
-  return exact === null ? String(rounded(value, 10)) : exact.toFraction();
+  return exact === null ? String(rounded(value, 10)) : exactText(exact);
 }

@@ -1,3 +1,4 @@
+import { exactText } from './amount.ts';
 import { addPowers, multiplyPowers, oppositePowers, type Powers } from './powers.ts';
 
 /**
@@ -74,7 +75,7 @@ export function formKey(form: Form): string {
     .map(([key, { factor }]) => {
       const powers = [...factor]
         .sort(([p], [q]) => p - q)
-        .map(([power, { exact, value }]) => `${exact === null ? value : exact.toFraction()}h${power}`);
+        .map(([power, { exact, value }]) => `${exact === null ? value : exactText(exact)}h${power}`);
       return `${key}:${powers.join('+')}`;
     })
     .sort()

@@ -1,5 +1,5 @@
 import type { Span } from '../../text/place.ts';
-import type { Amount } from './amount.ts';
+import { type Amount, exactText } from './amount.ts';
 import { type Form, formKey } from './form.ts';
 
 /** One evaluation of f (or of a, or of a derivative of it) inside a step. */
@@ -65,7 +65,7 @@ export function stageKey(stage: FormStage): string {
   return [
     primes,
     partial?.times ?? '',
-    shift.exact?.toFraction() ?? shift.value,
+    shift.exact === null ? shift.value : exactText(shift.exact),
     ...formsAt(stage).map(formKey),
   ].join('|');
 }

@@ -15,6 +15,7 @@ import {
 } from './linear-method.ts';
 import { monomial, multiplyPowers, NO_POWERS, ONE_POWER, soleTerm } from './powers.ts';
 import {
+  boundedValue,
   constantIn,
   inverse,
   isVariable,
@@ -25,6 +26,9 @@ import {
   sum,
   type Value,
 } from './values.ts';
+
+/** Evaluations of a step that are still analysed. */
+const MAX_STAGES = 100;
 
 /** Reads the lines of a method, one after another, as forms. */
 class LinearReader {
@@ -117,6 +121,10 @@ class LinearReader {
   }
 
   #value(node: Expression): Value {
+    return boundedValue(this.#valueOf(node), node.at);
+  }
+
+  #valueOf(node: Expression): Value {
     switch (node.kind) {
       case 'number':
         return scalar(monomial(this.#amount(node.value)));
@@ -270,6 +278,11 @@ class LinearReader {
     const known = this.#stageKeys.get(key);
     const place = known ?? this.stages.length;
     if (known === undefined) {
+      if (place >= MAX_STAGES)
+        throw new NoForm(
+          `it has more than ${MAX_STAGES} evaluations, which is more than is analysed`,
+          stage.span,
+        );
       this.stages.push(stage);
       this.#stageKeys.set(key, place);
     }

@@ -19,6 +19,23 @@ export type Value =
   | { readonly kind: 'form'; readonly form: Form }
   | { readonly kind: 'operator'; readonly call: Call<NameLeaf | IndexedLeaf>; readonly factor: Powers };
 
+/** Powers of h of one coefficient, and terms of one form, that are still worked with. */
+const MAX_POWERS = 60;
+const MAX_TERMS = 400;
+
+/** @throws NoForm for coefficients or sums that have grown too large to be analysed */
+export function boundedValue(value: Value, span: Span): Value {
+  const large = (powers: Powers): boolean => powers.size > MAX_POWERS;
+  const isLarge =
+    value.kind === 'scalar'
+      ? large(value.powers)
+      : value.kind === 'operator'
+        ? large(value.factor)
+        : value.form.size > MAX_TERMS || [...value.form.values()].some(({ factor }) => large(factor));
+  if (isLarge) throw new NoForm('its coefficients hold too many powers of h to be analysed', span);
+  return value;
+}
+
 export class NoForm extends Error {
   readonly span: Span;
   constructor(why: string, span: Span) {
@@ -77,7 +94,10 @@ export function power(base: Value, exponent: Value, span: Span): Value {
   if (base.kind !== 'scalar' || base.t.value !== 0) throw new NoForm('a value is raised to a power', span);
   if (Number.isInteger(by) && by >= 0 && by <= 40) {
     let made = ONE_POWER;
-    for (let i = 0; i < by; i += 1) made = multiplyPowers(made, base.powers);
+    for (let i = 0; i < by; i += 1) {
+      made = multiplyPowers(made, base.powers);
+      boundedValue(scalar(made), span);
+    }
     return scalar(made);
   }
   const plain = constantIn(base);

@@ -19,21 +19,53 @@ export function exactCoefficient({ density }: RootedTree): Amount {
   return fraction(1n, density);
 }
 
-/** Least power of h with which a value is measured as y is: 1 for a slope, 2 for a derivative of it or for a. */
-export function weightOf(basis: Basis, method: LinearMethod): number {
-  if (basis.kind === 'kept') return basis.variable === 'v' ? 1 : 0;
-  if (basis.kind === 'unknown') return 0;
-  const stage = method.stages[basis.stage];
-  return stage === undefined ? 0 : stageWeight(stage, method);
-}
-
-export function stageWeight({ at, primes, partial }: FormStage, method: LinearMethod): number {
+/** The weight of a stage, given those of others; null where it rests on one that is not known yet. */
+function stageWeight({ at, primes, partial }: FormStage, weights: readonly (number | null)[]): number | null {
   const own = 'y' in at ? 1 : 2;
   if (partial === null) return own + primes;
-  return partial.along.reduce(
-    (sum, form) => sum + (deficitsOf(form, method)[0]?.deficit ?? 0),
-    own + partial.times,
-  );
+  let weight: number | null = own + partial.times;
+  for (const form of partial.along) {
+    let deficit: number | null = form.size === 0 ? 0 : null;
+    for (const { basis, factor } of form.values()) {
+      const [power] = factor.keys();
+      const of = basisWeight(basis, weights);
+      if (of === null || power === undefined) continue;
+      deficit = of - power;
+      break;
+    }
+    weight = weight === null || deficit === null ? null : weight + deficit;
+  }
+  return weight;
+}
+
+function basisWeight(basis: Basis, weights: readonly (number | null)[]): number | null {
+  if (basis.kind === 'kept') return basis.variable === 'v' ? 1 : 0;
+  return basis.kind === 'unknown' ? 0 : (weights[basis.stage] ?? null);
+}
+
+const known = new WeakMap<LinearMethod, readonly (number | null)[]>();
+
+/**
+ * The weights of all stages. A linearly implicit stage applies its Jacobian to a sum that holds the stage itself, so that
+ * weights are found one after another, each from the first term of such a sum whose weight is known; whether the other
+ * terms agree with it is another question. One that rests on nothing but itself has none.
+ */
+function stageWeights(method: LinearMethod): readonly (number | null)[] {
+  const ready = known.get(method);
+  if (ready !== undefined) return ready;
+  const weights: (number | null)[] = method.stages.map(() => null);
+  for (let changed = true; changed;) {
+    changed = false;
+    method.stages.forEach((stage, i) => {
+      if (weights[i] !== null) return;
+      const weight = stageWeight(stage, weights);
+      if (weight === null) return;
+      weights[i] = weight;
+      changed = true;
+    });
+  }
+  known.set(method, weights);
+  return weights;
 }
 
 /** How many powers of h a term falls short of being measured as y is, for each power that it has. */
@@ -42,10 +74,14 @@ export interface Deficit {
   readonly deficit: number;
 }
 
-/** For each term of a form how many powers of h it lacks; 0 for all of them in a value, 1 in a slope. */
+/**
+ * For each term of a form how many powers of h it lacks; 0 for all of them in a value, 1 in a slope. The weight of a slope
+ * is 1, that of a derivative of it 2, that of a 2.
+ */
 export function deficitsOf(form: Form, method: LinearMethod): readonly Deficit[] {
+  const weights = stageWeights(method);
   return [...form.values()].flatMap(({ basis, factor }) =>
-    [...factor.keys()].map((power) => ({ basis, deficit: weightOf(basis, method) - power })),
+    [...factor.keys()].map((power) => ({ basis, deficit: (basisWeight(basis, weights) ?? 0) - power })),
   );
 }
 

@@ -13,8 +13,15 @@ export interface Box {
 /** A short piece of the edge of the region: from one place to another. */
 export type EdgePiece = readonly [x1: number, y1: number, x2: number, y2: number];
 
-/** Points along each side at which growth is looked at. */
-const POINTS = 72;
+/** Points along each side at which growth is looked at; fewer where each asks for the roots of a high degree. */
+const POINTS = { most: 72, least: 24, fullUpTo: 6 };
+
+function pointsFor({ above }: StabilityPolynomial): number {
+  return Math.max(
+    POINTS.least,
+    Math.min(POINTS.most, Math.floor((POINTS.most * POINTS.fullUpTo) / above.length)),
+  );
+}
 
 /** The part of the plane that shows the region of a method, with some room around it. */
 export function boxFor({ real, imaginary, aStable }: StabilityLimits): Box {
@@ -32,15 +39,16 @@ function crossing(a: number, b: number): number {
 /** The edge of the stability region within a box: where an error neither grows nor shrinks (marching squares). */
 export function regionEdge(polynomial: StabilityPolynomial, box: Box): readonly EdgePiece[] {
   const { left, right, bottom, top } = box;
-  const [dx, dy] = [(right - left) / POINTS, (top - bottom) / POINTS];
-  const growth = Array.from({ length: POINTS + 1 }, (_, j) =>
-    Array.from({ length: POINTS + 1 }, (__, i) =>
+  const points = pointsFor(polynomial);
+  const [dx, dy] = [(right - left) / points, (top - bottom) / points];
+  const growth = Array.from({ length: points + 1 }, (_, j) =>
+    Array.from({ length: points + 1 }, (__, i) =>
       growthAt(polynomial, complex(left + i * dx, bottom + j * dy)),
     ),
   );
   const pieces: EdgePiece[] = [];
-  for (let j = 0; j < POINTS; j += 1)
-    for (let i = 0; i < POINTS; i += 1) {
+  for (let j = 0; j < points; j += 1)
+    for (let i = 0; i < points; i += 1) {
       const [a, b] = [growth[j]![i]!, growth[j]![i + 1]!];
       const [c, d] = [growth[j + 1]![i]!, growth[j + 1]![i + 1]!];
       const [x, y] = [left + i * dx, bottom + j * dy];

@@ -1,0 +1,43 @@
+import { type Expression, partsOf } from '../formula/expression.ts';
+import { MOST_TERMS } from '../formula/measure.ts';
+import { count } from '../text/number-text.ts';
+import { PlaceError } from '../text/place.ts';
+import { givenText, type MethodStatement, valuesOf } from './method.ts';
+
+/** Most operations of all lines of a method together, once what they call is written out. */
+export const MAX_METHOD_TERMS = 20_000;
+
+/**
+ * Refuses a method that grows when it is written out: a line holds each typed function that it calls, and each Jacobian
+ * that an earlier line names, as a whole, so that thirty short lines may stand for 2^30 operations.
+ *
+ * @throws PlaceError at the first line that is too large
+ */
+export function refuseLargeMethod(statements: readonly MethodStatement[]): void {
+  /** Operations that a name stands for. */
+  const sizes = new Map<string, number>();
+  const sizeOf = (node: Expression): number => {
+    let size = 1 + (node.kind === 'call' || node.kind === 'name' ? (sizes.get(node.name) ?? 0) : 0);
+    for (const part of partsOf(node)) size += sizeOf(part);
+    return size;
+  };
+  let total = 0;
+  for (const statement of statements) {
+    let size = 0;
+    for (const value of valuesOf(statement)) size += sizeOf(value);
+    total += size;
+    if (size > MOST_TERMS)
+      throw new PlaceError(
+        statement.at,
+        `this line has more than ${count(MOST_TERMS)} operations once the functions and Jacobians it uses are written out; use fewer of them`,
+      );
+    if (total > MAX_METHOD_TERMS)
+      throw new PlaceError(
+        statement.at,
+        `up to this line the method has more than ${count(MAX_METHOD_TERMS)} operations once functions and Jacobians are written out; use fewer of them`,
+      );
+    if (statement.kind === 'function') sizes.set(statement.name, size);
+    if (statement.kind === 'let' && statement.shape === 'operator')
+      sizes.set(givenText(statement.given), size);
+  }
+}
