@@ -30,8 +30,9 @@ async function quietly<T>(work: (store: UseStore) => Promise<T>, otherwise: T): 
 
 const keyOf = (kind: Kind, id: string): string => `${kind}/${id}`;
 
-export function keepUnsaved(kind: Kind, id: string, unsaved: Unsaved): Promise<void> {
-  return quietly((store) => set(keyOf(kind, id), unsaved, store), undefined);
+/** Stores a draft in this browser; false where the browser refuses to. */
+export function keepUnsaved(kind: Kind, id: string, unsaved: Unsaved): Promise<boolean> {
+  return quietly((store) => set(keyOf(kind, id), unsaved, store).then(() => true), false);
 }
 
 export function dropUnsaved(kind: Kind, id: string): Promise<void> {

@@ -50,7 +50,7 @@ async function wait(milliseconds = 600): Promise<void> {
 beforeEach(() => {
   jest.useFakeTimers();
   replace.mockReset();
-  jest.mocked(keepUnsaved).mockReset();
+  jest.mocked(keepUnsaved).mockReset().mockResolvedValue(true);
   jest.mocked(dropUnsaved).mockReset();
   takes();
 });
@@ -104,7 +104,11 @@ test('a failure is told and tried again by hand or by the next change', async ()
   replace.mockRejectedValueOnce(new ApiFailure('unreachable', 'the server does not answer'));
   hook.rerender({ document: text('two') });
   await wait();
-  expect(hook.result.current.state).toEqual({ kind: 'failed', why: 'the server does not answer' });
+  expect(hook.result.current.state).toEqual({
+    kind: 'failed',
+    why: 'the server does not answer',
+    isKept: true,
+  });
   await act(async () => hook.result.current.retry());
   expect(hook.result.current.state.kind).toBe('saved');
   expect(replace).toHaveBeenCalledTimes(2);
@@ -152,6 +156,7 @@ test('a conflict whose other copy cannot be read holds nothing back for good', a
   expect(hook.result.current.state).toEqual({
     kind: 'failed',
     why: 'it was changed elsewhere, and the other copy cannot be read',
+    isKept: true,
   });
   hook.rerender({ document: text('three') });
   await wait();
@@ -201,6 +206,22 @@ describe('until the server has it', () => {
     });
     expect(hook.result.current.state.kind).toBe('saved');
   });
+
+  test.each([true, false])(
+    'a save that failed is said to be kept in this browser only where it is: %p',
+    async (isKept) => {
+      jest.mocked(keepUnsaved).mockResolvedValue(isKept);
+      const hook = page();
+      replace.mockRejectedValueOnce(new ApiFailure('unreachable', 'the server does not answer'));
+      hook.rerender({ document: text('two') });
+      await wait();
+      expect(hook.result.current.state).toEqual({
+        kind: 'failed',
+        why: 'the server does not answer',
+        isKept,
+      });
+    },
+  );
 
   test('leaving the page asks first', async () => {
     const asks = (): boolean => {

@@ -15,8 +15,8 @@ import { dropUnsaved, keepUnsaved } from './unsaved.ts';
 export type SaveState<D> =
   | { readonly kind: 'saved' }
   | { readonly kind: 'saving' }
-  /** It is tried again by itself. */
-  | { readonly kind: 'failed'; readonly why: string }
+  /** It is tried again by itself; `isKept` where this browser has stored the draft. */
+  | { readonly kind: 'failed'; readonly why: string; readonly isKept: boolean }
   /** It was changed elsewhere; nothing is saved until a person has chosen. */
   | { readonly kind: 'conflict'; readonly theirs: D; readonly version: number }
   /** It was deleted elsewhere. */
@@ -43,7 +43,7 @@ const FIRST_PAUSE = 2_000;
 const LONGEST_PAUSE = 60_000;
 
 /** What a save that failed leaves: a conflict where the present entry can be read, and otherwise the reason. */
-function afterFailure<K extends Kind>(kind: K, thrown: unknown): SaveState<DocumentOf<K>> {
+function afterFailure<K extends Kind>(kind: K, thrown: unknown, isKept: boolean): SaveState<DocumentOf<K>> {
   try {
     if (thrown instanceof ApiFailure && thrown.code === 'not-found') return { kind: 'gone' };
     if (thrown instanceof ApiFailure && thrown.code === 'stale-version') {
@@ -51,9 +51,9 @@ function afterFailure<K extends Kind>(kind: K, thrown: unknown): SaveState<Docum
       return { kind: 'conflict', theirs: theirs.document, version: theirs.version };
     }
   } catch {
-    return { kind: 'failed', why: 'it was changed elsewhere, and the other copy cannot be read' };
+    return { kind: 'failed', why: 'it was changed elsewhere, and the other copy cannot be read', isKept };
   }
-  return { kind: 'failed', why: thrown instanceof Error ? thrown.message : String(thrown) };
+  return { kind: 'failed', why: thrown instanceof Error ? thrown.message : String(thrown), isKept };
 }
 
 /**
@@ -75,6 +75,8 @@ export function useAutosave<K extends Kind>(
   const wanted = useRef(document);
   const busy = useRef(false);
   const held = useRef(id === null);
+  /** Whether this browser has stored the last change. */
+  const draft = useRef(Promise.resolve(false));
   const pause = useRef(FIRST_PAUSE);
   const again = useRef<ReturnType<typeof setTimeout> | null>(null);
 
@@ -91,7 +93,7 @@ export function useAutosave<K extends Kind>(
         await mutate(['entry', kind, id], { ...answer, document: sent }, { revalidate: false });
         return true;
       } catch (thrown) {
-        const next = afterFailure(kind, thrown);
+        const next = afterFailure(kind, thrown, await draft.current);
         // only a choice that a person can make may hold back further saving
         held.current = next.kind === 'conflict' || next.kind === 'gone';
         setState(next);
@@ -116,7 +118,7 @@ export function useAutosave<K extends Kind>(
     wanted.current = document;
     if (document === saved.current || id === null) return undefined;
     setState((now) => (now.kind === 'conflict' || now.kind === 'gone' ? now : { kind: 'saving' }));
-    void keepUnsaved(kind, id, { version: version.current, at: Date.now(), document });
+    draft.current = keepUnsaved(kind, id, { version: version.current, at: Date.now(), document });
     const timer = setTimeout(() => void save(), WAIT);
     return () => clearTimeout(timer);
   }, [document, save, kind, id]);
@@ -160,6 +162,7 @@ export function useAutosave<K extends Kind>(
 
   return {
     state,
+
     isSaved: () => id === null || wanted.current === saved.current,
     retry: () => void save(),
     keepMine: () => {

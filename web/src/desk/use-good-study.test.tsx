@@ -154,3 +154,25 @@ test('changes are undone with keys, but not while one types', () => {
   press('x');
   expect(hook.result.current.redo).toBeNull();
 });
+
+test('a change is told of before anything is rendered from it, also one that makes rendering fail', () => {
+  const told: number[] = [];
+  const rendered: number[] = [];
+  const hook = renderHook(() => {
+    const history = useHistory(1, (value) => told.push(value));
+    rendered.push(history.value);
+    if (history.value === 13) throw new Error('this cannot be shown');
+    return history;
+  });
+  act(() => {
+    hook.result.current.edit('a', (n) => n + 1);
+    expect(told).toEqual([2]);
+    expect(rendered).not.toContain(2);
+  });
+  act(() => hook.result.current.undo?.());
+  expect(told).toEqual([2, 1]);
+  const quiet = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+  expect(() => act(() => hook.result.current.edit('b', () => 13))).toThrow('this cannot be shown');
+  quiet.mockRestore();
+  expect(told).toEqual([2, 1, 13]);
+});

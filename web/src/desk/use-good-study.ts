@@ -1,12 +1,19 @@
 import type { StudyDocument } from '@schritt/core/document';
-import { parseMethod, parseProblem, type Problem, type Reading, type Method } from '@schritt/core/notation';
+import type { Method, Problem, Reading } from '@schritt/core/notation';
+import { methodReader, problemReader, type ReadTexts } from '../worker/text-reader.ts';
 import { useMemo, useState } from 'react';
+import { useReader } from './use-reading.ts';
 import { inStudy, type WorkingStudy } from './working-study.ts';
 
-/** A text as it was read, and the last reading of it that was good. */
+/** A text as it was read, and the last reading of it that was good; a text that a worker is still at has no errors yet. */
 export interface Read<T> {
   readonly now: Reading<T>;
   readonly good: { readonly text: string; readonly value: T } | null;
+}
+
+/** Whether a text has errors and was never good, so that there is nothing to be shown but the text. */
+export function wasNeverGood<T>({ now, good }: Read<T>): boolean {
+  return good === null && !now.ok && now.errors.length > 0;
 }
 
 export interface ReadMethod extends Read<Method> {
@@ -28,17 +35,8 @@ export interface GoodStudy {
 /** The last good reading of each text of a page, by key. */
 class Memory<T> {
   readonly #good = new Map<string, { readonly text: string; readonly value: T }>();
-  readonly #parse: (text: string) => Reading<T>;
-  readonly #last = new Map<string, { readonly text: string; readonly now: Reading<T> }>();
-
-  constructor(parse: (text: string) => Reading<T>) {
-    this.#parse = parse;
-  }
-
-  read(key: string, text: string): Read<T> {
-    const last = this.#last.get(key);
-    const now = last?.text === text ? last.now : this.#parse(text);
-    this.#last.set(key, { text, now });
+  read(key: string, text: string, texts: ReadTexts<T>): Read<T> {
+    const now: Reading<T> = texts.read(text) ?? { ok: false, errors: [] };
     if (now.ok) this.#good.set(key, { text, value: now.value });
     return { now, good: this.#good.get(key) ?? null };
   }
@@ -46,15 +44,16 @@ class Memory<T> {
 
 /** Reads all texts of a study and keeps the last good one of each while another is being typed. */
 export function useGoodStudy(study: WorkingStudy): GoodStudy {
-  const [problems] = useState(() => new Memory<Problem>(parseProblem));
-  const [methods] = useState(() => new Memory<Method>(parseMethod));
+  const [problems] = useState(() => new Memory<Problem>());
+  const [methods] = useState(() => new Memory<Method>());
+  const [problemTexts, methodTexts] = [useReader(problemReader), useReader(methodReader)];
   const { title, problem, ladder, lastStep, error, start, precision, wished, methods: list } = study;
   return useMemo(() => {
-    const readProblem = problems.read('problem', problem.text);
+    const readProblem = problems.read('problem', problem.text, problemTexts);
     const readMethods = list.map((method) => ({
       key: method.key,
       title: method.title,
-      ...methods.read(method.key, method.text),
+      ...methods.read(method.key, method.text, methodTexts),
     }));
     const good = readMethods.flatMap(({ key, title: name, good: text }) =>
       text === null ? [] : [{ key, title: name, text: text.text }],
@@ -78,6 +77,8 @@ export function useGoodStudy(study: WorkingStudy): GoodStudy {
   }, [
     problems,
     methods,
+    problemTexts,
+    methodTexts,
     title,
     problem.title,
     problem.text,

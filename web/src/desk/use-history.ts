@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { change, type History, redo, startHistory, undo } from './history.ts';
 
 export interface Editing<T> {
@@ -15,14 +15,31 @@ function isTyping(target: EventTarget | null): boolean {
   );
 }
 
-/** A value with undo and redo, also by Ctrl+Z and Ctrl+Shift+Z outside of text fields. */
-export function useHistory<T>(first: T): Editing<T> {
+/**
+ * A value with undo and redo, also by Ctrl+Z and Ctrl+Shift+Z outside of text fields.
+ *
+ * @param onChange told of every change before anything is rendered or computed from it
+ */
+export function useHistory<T>(first: T, onChange?: (value: T) => void): Editing<T> {
   const [history, setHistory] = useState<History<T>>(() => startHistory(first));
-  const edit = useCallback((about: string, make: (value: T) => T) => {
-    setHistory((now) => change(now, make(now.present), about, Date.now()));
+  const latest = useRef(history);
+  const told = useRef(onChange);
+  useEffect(() => {
+    told.current = onChange;
+  }, [onChange]);
+  const move = useCallback((next: History<T>) => {
+    if (next === latest.current) return;
+    latest.current = next;
+    told.current?.(next.present);
+    setHistory(next);
   }, []);
-  const goBack = useCallback(() => setHistory(undo), []);
-  const goOn = useCallback(() => setHistory(redo), []);
+  const edit = useCallback(
+    (about: string, make: (value: T) => T) =>
+      move(change(latest.current, make(latest.current.present), about, Date.now())),
+    [move],
+  );
+  const goBack = useCallback(() => move(undo(latest.current)), [move]);
+  const goOn = useCallback(() => move(redo(latest.current)), [move]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if (!(event.ctrlKey || event.metaKey) || isTyping(event.target)) return;

@@ -7,6 +7,8 @@ import { drawnRuns } from './drawn-runs.ts';
 import { useChosenStep } from './use-chosen-step.ts';
 import { useGoodStudy } from './use-good-study.ts';
 import type { Editing } from './use-history.ts';
+import { useReading } from './use-reading.ts';
+import { problemReader } from '../worker/text-reader.ts';
 import { type KeyedResult, useCurves, useTheory, useResults } from './use-results.ts';
 import { useView } from './use-view.ts';
 import { movedWindow, withParameters, type WorkingMethod, type WorkingStudy } from './working-study.ts';
@@ -52,7 +54,12 @@ function useMethods(
 /** The desk of a study under work: reads its texts, computes what they ask for, and keeps what is chosen. */
 export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['edit']): Desk {
   const [parameters, setParameters] = useState<ParameterValues>({});
-  const moved = useMemo(() => withParameters(study, parameters), [study, parameters]);
+  const typed = useReading(problemReader, study.problem.text).now;
+  const problemAsTyped = typed.ok ? typed.value : null;
+  const moved = useMemo(
+    () => withParameters(study, problemAsTyped, parameters),
+    [study, problemAsTyped, parameters],
+  );
   const good = useGoodStudy(moved);
   const problem = good.problem.good?.value ?? null;
   const [view, setView] = useView();

@@ -1,4 +1,4 @@
-import { type ParameterValues, parseProblem, rounded, writeParameters } from '@schritt/core/notation';
+import { type ParameterValues, type Problem, rounded, writeParameters } from '@schritt/core/notation';
 import type { MethodInStudy, StudyDocument } from '@schritt/core/document';
 import { type Amount, type Ladder, layLadder } from '@schritt/core/study';
 
@@ -160,10 +160,12 @@ export function movedWindow(
   return { from, to: rung === to ? to - 1 : rung };
 }
 
-/** The study with other values for parameters of its problem; as it is where its text has errors. */
-export function withParameters(study: WorkingStudy, values: ParameterValues): WorkingStudy {
-  if (Object.keys(values).length === 0) return study;
-  const reading = parseProblem(study.problem.text);
-  if (!reading.ok) return study;
-  return { ...study, problem: { ...study.problem, text: writeParameters(reading.value, values) } };
+/** The study with other values for parameters of its problem; as it is where its text is not read as a problem. */
+export function withParameters(
+  study: WorkingStudy,
+  problem: Problem | null,
+  values: ParameterValues,
+): WorkingStudy {
+  if (problem === null || Object.keys(values).length === 0) return study;
+  return { ...study, problem: { ...study.problem, text: writeParameters(problem, values) } };
 }

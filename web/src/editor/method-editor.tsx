@@ -1,15 +1,15 @@
 import type { Method, Reading } from '@schritt/core/notation';
-import { type ComponentProps, type ReactNode, useMemo } from 'react';
-import { methodRemarks } from './method-remarks.ts';
+import type { ComponentProps, ReactNode } from 'react';
 import { TextEditor } from './text-editor.tsx';
+import { useMethodRemarks } from './use-inspection.ts';
 
-/** The editor of a method: beside its errors it tells what is likely not meant, each with its repair. */
+/** The editor of a method: beside its errors it shows likely mistakes, each with its repair. */
 export function MethodEditor({
   reading,
   ...rest
 }: Omit<ComponentProps<typeof TextEditor>, 'of' | 'errors' | 'remarks'> & {
   readonly reading: Reading<Method>;
 }): ReactNode {
-  const remarks = useMemo(() => (reading.ok ? methodRemarks(reading.value) : []), [reading]);
+  const remarks = useMethodRemarks(reading.ok ? reading.value : null);
   return <TextEditor of="method" errors={reading.ok ? [] : reading.errors} remarks={remarks} {...rest} />;
 }

@@ -206,7 +206,7 @@ test('a portrait over time and in the plane', () => {
       [1, 2],
       [3, 4],
     ],
-    leavesAt: null,
+    ends: null,
     field: [stroke],
   } as const;
   const of = (shown: 'time' | 'plane') =>

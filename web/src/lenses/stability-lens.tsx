@@ -1,4 +1,4 @@
-import { type Complex, growthAt, inspectMethod } from '@schritt/core/inspect';
+import { type Complex, growthAt } from '@schritt/core/inspect';
 import { short, stepSizeText } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { PickList } from '../controls/pick-list.tsx';
@@ -18,12 +18,12 @@ export function StabilityLens(): ReactNode {
   const method = good.methods.find((one) => one.key === key)?.good ?? null;
   const region = useRegion(method?.text ?? null);
   const spectrum = useSpectrum(good.document, place).value;
-  const stability = useMemo(() => (method === null ? null : inspectMethod(method.value).stability), [method]);
+  const polynomial = region.value?.polynomial ?? null;
   const h = chosen.grid?.h ?? null;
   const title = methods.titleOf(key);
   const growth = useMemo(
-    () => (z: Complex) => (stability === null ? NaN : growthAt(stability.polynomial, z)),
-    [stability],
+    () => (z: Complex) => (polynomial === null ? NaN : growthAt(polynomial, z)),
+    [polynomial],
   );
   const picture = useMemo(() => {
     if (region.value === null) return null;
@@ -63,7 +63,12 @@ export function StabilityLens(): ReactNode {
         )}
       </div>
       {picture !== null && <PictureCanvas picture={picture} />}
-      {picture === null && stability === null && (
+      {region.why !== null && (
+        <p className="wrong" role="alert">
+          The stability region could not be computed: {region.why}.
+        </p>
+      )}
+      {picture === null && region.why === null && region.part === null && (
         <p className="quiet nothing">The region of this formula is not known from its text.</p>
       )}
     </>

@@ -1,10 +1,11 @@
 import type { MethodDocument, StudyDocument } from '@schritt/core/document';
-import { methodHints, parseMethod } from '@schritt/core/notation';
+import { methodHints } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
 import { MessagePage } from '../frame/message-page.tsx';
-import { methodRemarks } from '../editor/method-remarks.ts';
+import { useMethodRemarks } from '../editor/use-inspection.ts';
+import { methodReader } from '../worker/text-reader.ts';
 import { MethodInspection } from '../texts/method-inspection.tsx';
 import { TextDesk } from '../texts/text-desk.tsx';
 
@@ -34,9 +35,9 @@ export function MethodPage(): ReactNode {
       kind="method"
       entry={data}
       document={methodDocument}
-      parse={parseMethod}
+      reader={methodReader}
       hintsOf={methodHints}
-      remarksOf={methodRemarks}
+      useRemarks={useMethodRemarks}
       study={studyOf}
     >
       {(method, { title, onText }) => <MethodInspection title={title} method={method} onText={onText} />}

@@ -1,6 +1,8 @@
-import { LIBRARY, methodTex, parseMethod } from '@schritt/core/notation';
+import { LIBRARY, methodTex } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { EntryList } from '../entries/entry-list.tsx';
+import { useReading } from '../desk/use-reading.ts';
+import { methodReader } from '../worker/text-reader.ts';
 import { Tex } from '../math/tex.tsx';
 import './methods-page.css';
 
@@ -9,14 +11,12 @@ const LONGEST = 1199;
 
 /** The whole formula of a method, and where it comes from if it is one of the library. */
 function FormulaPreview({ text }: { readonly text: string }): ReactNode {
-  const lines = useMemo(() => {
-    if (text.length > LONGEST) return null;
-    const reading = parseMethod(text);
-    return reading.ok ? methodTex(reading.value) : null;
-  }, [text]);
+  const { now, good } = useReading(methodReader, text.length > LONGEST ? '' : text);
+  const lines = useMemo(() => (good === null ? null : methodTex(good)), [good]);
   const known = LIBRARY.find((method) => method.text === text);
   if (text.length > LONGEST) return <code>{text.split('\n', 1)[0]?.slice(0, 80)} …</code>;
-  if (lines === null) return <span className="wrong">a text with errors</span>;
+  if (lines === null)
+    return now.ok || now.errors.length === 0 ? null : <span className="wrong">a text with errors</span>;
   return (
     <span className="formula-preview">
       {lines.map((line, i) => (

@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { openWith } from '../api/client.ts';
+import { login } from '../api/client.ts';
 import { MessagePage } from '../frame/message-page.tsx';
 
 /** The link that the server prints: takes the key behind the #, which no log has seen, and goes on. */
@@ -11,11 +11,11 @@ export function OpenPage(): ReactNode {
     const key = decodeURIComponent(window.location.hash.slice(1));
     window.history.replaceState(null, '', '/open');
     if (key === '') return;
-    openWith(key)
+    login(key)
       .then(() => navigate('/studies', { replace: true }))
       .catch((thrown: unknown) => setWhy(thrown instanceof Error ? thrown.message : String(thrown)));
   }, [navigate]);
-  if (why !== null) return <MessagePage>The door stays closed: {why}.</MessagePage>;
+  if (why !== null) return <MessagePage>This browser could not log in: {why}</MessagePage>;
   return (
     <MessagePage>Open the link that the server printed when it started; it ends in the key.</MessagePage>
   );

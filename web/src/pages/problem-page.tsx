@@ -1,11 +1,12 @@
 import type { ProblemDocument, StudyDocument } from '@schritt/core/document';
-import { type ParameterValues, parseProblem, type Problem, problemHints } from '@schritt/core/notation';
+import { type ParameterValues, type Problem, problemHints } from '@schritt/core/notation';
 import { type ReactNode, useState } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
 import { MessagePage } from '../frame/message-page.tsx';
 import { ProblemControls } from '../texts/problem-controls.tsx';
 import { ProblemView } from '../texts/problem-view.tsx';
+import { problemReader } from '../worker/text-reader.ts';
 import { TextDesk } from '../texts/text-desk.tsx';
 
 function problemDocument(title: string, text: string): ProblemDocument {
@@ -45,7 +46,7 @@ export function ProblemPage(): ReactNode {
       kind="problem"
       entry={data}
       document={problemDocument}
-      parse={parseProblem}
+      reader={problemReader}
       hintsOf={problemHints}
       study={studyOf}
       beside={(problem, onText) => (

@@ -7,6 +7,7 @@ import { type Desk, DeskContext } from '../desk/desk.ts';
 import { IsKeptContext } from '../desk/is-kept.ts';
 import { useAutosave } from '../desk/use-autosave.ts';
 import { useHistory } from '../desk/use-history.ts';
+import { keepUnsaved } from '../desk/unsaved.ts';
 import { useUnsaved } from '../desk/use-unsaved.ts';
 import { useStep } from '../desk/use-results.ts';
 import { useStudyDesk } from '../desk/use-study-desk.ts';
@@ -108,7 +109,16 @@ export function StudyDesk(props: {
   // the copy that was opened; from here on this page holds the newest one itself
   const [{ entry, document: opened }] = useState(props);
   const [first] = useState(() => workOn(opened));
-  const { value: study, edit, undo, redo } = useHistory(first);
+  const {
+    value: study,
+    edit,
+    undo,
+    redo,
+  } = useHistory(first, (changed) => {
+    if (entry === null) return;
+    const draft = { version: entry.version, at: Date.now(), document: documentOf(changed) };
+    void keepUnsaved('study', entry.id, draft);
+  });
   const document = useMemo(() => (study === first ? opened : documentOf(study)), [study, first, opened]);
   const autosave = useAutosave('study', entry, document);
   const left = useUnsaved('study', entry);
@@ -121,7 +131,7 @@ export function StudyDesk(props: {
   const panels = view.panels ?? USUAL_PANELS[view.depth];
   const shows = (panel: Panel): boolean => !view.inClass || panels.includes(panel);
   // what is shown is from the text before, while the one that stands there has errors
-  const isOlder = !good.problem.now.ok || good.methods.some(({ now }) => !now.ok);
+  const isOlder = [good.problem, ...good.methods].some(({ now }) => !now.ok && now.errors.length > 0);
   const showKeys = useCallback(() => setKeysShown(true), []);
   useKeys(desk, step.value?.worked.lines.length ?? 0, showKeys);
   return (

@@ -1,5 +1,7 @@
-import { parseProblem, problemTex } from '@schritt/core/notation';
+import { problemTex } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
+import { useReading } from '../desk/use-reading.ts';
+import { problemReader } from '../worker/text-reader.ts';
 import { Tex } from '../math/tex.tsx';
 
 /** Longest text that a list reads and sets; of a longer one it shows the first line as it is. */
@@ -8,12 +10,10 @@ const LONGEST = 1199;
 /** The equations of a problem in one line. */
 export function EquationPreview({ text }: { readonly text: string }): ReactNode {
   const isLong = text.length > LONGEST;
-  const equations = useMemo(() => {
-    if (isLong) return null;
-    const reading = parseProblem(text);
-    return reading.ok ? problemTex(reading.value).equations : null;
-  }, [text, isLong]);
+  const { now, good } = useReading(problemReader, isLong ? '' : text);
+  const equations = useMemo(() => (good === null ? null : problemTex(good).equations), [good]);
   if (isLong) return <code>{text.split('\n', 1)[0]?.slice(0, 80)} …</code>;
-  if (equations === null) return <span className="wrong">a text with errors</span>;
+  if (equations === null)
+    return now.ok || now.errors.length === 0 ? null : <span className="wrong">a text with errors</span>;
   return <Tex tex={equations.slice(0, 2).join(',\\quad ')} />;
 }

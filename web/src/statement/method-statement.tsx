@@ -10,8 +10,9 @@ import { Button } from '../controls/button.tsx';
 import { TextField } from '../controls/text-field.tsx';
 import { LazyMethodEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
+import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { Mark } from '../pictures/mark.tsx';
-import type { Read } from '../desk/use-good-study.ts';
+import { type Read, wasNeverGood } from '../desk/use-good-study.ts';
 import './statement.css';
 
 /** A method as it is set on a board. */
@@ -53,7 +54,7 @@ interface MethodStatementProps {
 /** A method of a study: its mark and title, its formula typeset, and its text in the same place after a click. */
 export function MethodStatement(props: MethodStatementProps): ReactNode {
   const { index, title, text, read, proved, startOpen, onTitle, onText, onRemove, onKeep } = props;
-  const [open, setOpen] = useState(startOpen || read.good === null);
+  const [open, setOpen] = useState(startOpen || wasNeverGood(read));
   const [caret, setCaret] = useState(0);
   const openAt = (place: number): void => {
     setCaret(place);
@@ -119,7 +120,9 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
       )}
       {!open && read.good !== null && (
         <div className="click-to-edit" title="Click to edit the text there">
-          <MethodTypeset method={read.good.value} onOpen={openAt} />
+          <ErrorBoundary what="This formula" of={read.good.text}>
+            <MethodTypeset method={read.good.value} onOpen={openAt} />
+          </ErrorBoundary>
         </div>
       )}
       {!open && errors.length > 0 && (

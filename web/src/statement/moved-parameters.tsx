@@ -1,6 +1,8 @@
-import { parseProblem, writeParameters } from '@schritt/core/notation';
-import { type ReactNode, useMemo, useState } from 'react';
+import { writeParameters } from '@schritt/core/notation';
+import { type ReactNode, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';
+import { useReading } from '../desk/use-reading.ts';
+import { problemReader } from '../worker/text-reader.ts';
 import { ParameterSliders } from './parameter-sliders.tsx';
 
 /**
@@ -9,11 +11,8 @@ import { ParameterSliders } from './parameter-sliders.tsx';
  */
 export function MovedParameters(): ReactNode {
   const { study, edit, parameters, setParameters } = useDesk();
-  const { text } = study.problem;
-  const typed = useMemo(() => {
-    const reading = parseProblem(text);
-    return reading.ok ? reading.value : null;
-  }, [text]);
+  const { now } = useReading(problemReader, study.problem.text);
+  const typed = now.ok ? now.value : null;
   const isMoved = Object.keys(parameters).length > 0;
   const [isOpen, setOpen] = useState(false);
   if (typed === null || typed.parameters.length === 0) return null;

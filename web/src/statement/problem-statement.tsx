@@ -4,7 +4,8 @@ import { Button } from '../controls/button.tsx';
 import { LazyEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
 import { Tex } from '../math/tex.tsx';
-import type { Read } from '../desk/use-good-study.ts';
+import { type Read, wasNeverGood } from '../desk/use-good-study.ts';
+import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import './statement.css';
 
 /** A problem as it is set on a board. */
@@ -65,7 +66,7 @@ export function ProblemStatement({
   children,
   instead,
 }: ProblemStatementProps): ReactNode {
-  const [open, setOpen] = useState(read.good === null);
+  const [open, setOpen] = useState(wasNeverGood(read));
   const [caret, setCaret] = useState(0);
   const openAt = (place: number): void => {
     setCaret(place);
@@ -104,7 +105,9 @@ export function ProblemStatement({
       {open && instead}
       {read.good !== null && !open && (
         <div className="click-to-edit" title="Click to edit the text there">
-          <ProblemTypeset problem={read.good.value} onOpen={openAt} />
+          <ErrorBoundary what="This problem" of={read.good.text}>
+            <ProblemTypeset problem={read.good.value} onOpen={openAt} />
+          </ErrorBoundary>
         </div>
       )}
       {errors.length > 0 && read.good !== null && (

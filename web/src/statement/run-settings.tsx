@@ -1,6 +1,7 @@
-import { parseMethod } from '@schritt/core/notation';
+import { useReader } from '../desk/use-reading.ts';
+import { methodReader } from '../worker/text-reader.ts';
 import type { LastStep, Precision } from '@schritt/core/study';
-import { type ReactNode, useMemo } from 'react';
+import type { ReactNode } from 'react';
 import { PickList } from '../controls/pick-list.tsx';
 import type { WorkingStudy } from '../desk/working-study.ts';
 import './run-settings.css';
@@ -24,14 +25,11 @@ interface RunSettingsProps {
 /** How the runs of a study are done: the arithmetic, what happens at the end, and the first steps. */
 export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
   const { methods, start } = study;
-  const reachesBack = useMemo(
-    () =>
-      methods.some(({ text }) => {
-        const reading = parseMethod(text);
-        return reading.ok && reading.value.depth > 0;
-      }),
-    [methods],
-  );
+  const texts = useReader(methodReader);
+  const reachesBack = methods.some(({ text }) => {
+    const reading = texts.read(text);
+    return reading?.ok === true && reading.value.depth > 0;
+  });
   const starts = [
     { value: '', label: 'as each method says' },
     { value: 'exact', label: 'exact values' },

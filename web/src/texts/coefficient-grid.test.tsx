@@ -4,7 +4,7 @@ import { parseMethod } from '@schritt/core/notation';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { typesetter } from '../math/typesetter.ts';
-import { methodRemarks } from '../editor/method-remarks.ts';
+import { remarksOf } from '../editor/use-inspection.ts';
 import { provedText, provedTexts } from '../worker/proved.ts';
 import { cellAmount, CoefficientGrid, tableauOfCells } from './coefficient-grid.tsx';
 import { OrderProof } from './order-proof.tsx';
@@ -89,10 +89,12 @@ test('the orders of several texts are told in their order; of one that cannot be
 });
 
 test('remarks are slips and near misses, each with its repair', () => {
-  const remarks = methodRemarks(method('k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/3*(k1 + k2)'));
+  const remarks = remarksOf(
+    inspectMethod(method('k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/3*(k1 + k2)')),
+  );
   expect(remarks[0]?.message).toContain('the weights of the slopes sum to 2/3');
   expect(remarks.find(({ repairs }) => repairs[0]?.text === '2')?.message).toBe(
     '2 in place of 3 in line 3 gives order 2',
   );
-  expect(methodRemarks(method(HEUN))).toEqual([]);
+  expect(remarksOf(inspectMethod(method(HEUN)))).toEqual([]);
 });

@@ -1,4 +1,4 @@
-import { type Complex, growthAt, type Inspection, inspectMethod, zTex } from '@schritt/core/inspect';
+import { type Complex, growthAt, type Inspection, zTex } from '@schritt/core/inspect';
 import { evaluationsPerStep, isImplicit, type Method, short } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { useRegion } from '../desk/use-results.ts';
@@ -7,6 +7,8 @@ import { Tex } from '../math/tex.tsx';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import { usePalette } from '../theme/use-palette.ts';
 import { MethodTypeset } from '../statement/method-statement.tsx';
+import { ErrorBoundary } from '../frame/error-boundary.tsx';
+import { useInspection } from '../editor/use-inspection.ts';
 import { CoefficientGrid } from './coefficient-grid.tsx';
 import { MethodBench } from './method-bench.tsx';
 import { OrderProof } from './order-proof.tsx';
@@ -123,7 +125,7 @@ export function MethodInspection({
   readonly method: Method;
   readonly onText: (text: string) => void;
 }): ReactNode {
-  const inspection = useMemo(() => inspectMethod(method), [method]);
+  const { value: inspection, why } = useInspection(method);
   const cost = evaluationsPerStep(method);
   return (
     <div className="method-inspection">
@@ -131,20 +133,41 @@ export function MethodInspection({
         <h2 className="label">Method</h2>
         <MethodTypeset method={method} />
         <p className="quiet">
-          {inspection.kind === null ? 'of no known form' : inspection.kind}; {cost} evaluation
+          {inspection === null ? '' : `${inspection.kind ?? 'of no known form'}; `}
+          {cost} evaluation
           {cost === 1 ? '' : 's'} of {method.form === 'first order' ? 'f' : 'a'}{' '}
           {isImplicit(method) ? "an iteration of Newton's method" : 'a step'}
         </p>
         <section aria-label="Order">
           <h2 className="label">Order</h2>
-          <OrderProof inspection={inspection} />
-          <Roots inspection={inspection} />
+          {inspection === null && why === null && <p className="quiet">Analysing …</p>}
+          {why !== null && (
+            <p className="wrong" role="alert">
+              This method could not be analysed: {why}.
+            </p>
+          )}
+          {inspection !== null && (
+            <ErrorBoundary what="The order" of={inspection}>
+              <OrderProof inspection={inspection} />
+              <Roots inspection={inspection} />
+            </ErrorBoundary>
+          )}
         </section>
       </div>
-      <div>
-        <CoefficientGrid inspection={inspection} startWith={method.startWith?.name ?? null} onText={onText} />
-        <Stability title={title} inspection={inspection} text={method.text} />
-      </div>
+      {inspection !== null && (
+        <div>
+          <ErrorBoundary what="The tableau" of={inspection}>
+            <CoefficientGrid
+              inspection={inspection}
+              startWith={method.startWith?.name ?? null}
+              onText={onText}
+            />
+          </ErrorBoundary>
+          <ErrorBoundary what="The stability region" of={inspection}>
+            <Stability title={title} inspection={inspection} text={method.text} />
+          </ErrorBoundary>
+        </div>
+      )}
       <div className="whole">
         <MethodBench text={method.text} />
       </div>

@@ -24,6 +24,13 @@ const ORIGIN = {
   'fine steps': 'a solution by RK4 in many small steps, good enough for a picture',
 } as const;
 
+/** Why a solution ends before the end of the interval; a time follows. */
+const ENDING = {
+  leaves: 'it becomes infinite near',
+  singular: 'the right-hand side is singular near',
+  stuck: 'it was computed up to',
+} as const;
+
 function shownNames(problem: Problem): readonly string[] {
   const names = componentNames(problem);
   if (names.length <= MOST_SHOWN) return names;
@@ -106,8 +113,8 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
           {value !== null && (
             <span className="quiet">
               {ORIGIN[value.portrait.kind]}
-              {value.portrait.leavesAt !== null &&
-                `; it leaves the numbers near ${problem.independent} = ${short(value.portrait.leavesAt, 4)}`}
+              {value.portrait.ends !== null &&
+                `; ${ENDING[value.portrait.ends.why]} ${problem.independent} = ${short(value.portrait.ends.t, 4)}`}
             </span>
           )}
         </div>

@@ -1,5 +1,5 @@
 import type { MethodDocument, ProblemDocument } from '@schritt/core/document';
-import type { Hint, Reading } from '@schritt/core/notation';
+import type { Hint } from '@schritt/core/notation';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Button } from '../controls/button.tsx';
@@ -11,9 +11,12 @@ import { SaveStatus } from '../entries/save-status.tsx';
 import { UndoButtons } from '../entries/undo-buttons.tsx';
 import { UnsavedOffer } from '../entries/unsaved-offer.tsx';
 import { LeaveGuard } from '../entries/leave-guard.tsx';
+import { keepUnsaved } from '../desk/unsaved.ts';
 import { useUnsaved } from '../desk/use-unsaved.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { useAutosave } from '../desk/use-autosave.ts';
+import { useReading } from '../desk/use-reading.ts';
+import type { TextReader } from '../worker/text-reader.ts';
 import { useHistory } from '../desk/use-history.ts';
 import { TopBar } from '../frame/top-bar.tsx';
 import { usePageTitle } from '../frame/use-page-title.ts';
@@ -23,10 +26,10 @@ interface TextDeskProps<K extends 'problem' | 'method', T> {
   readonly kind: K;
   readonly entry: Entry<DocumentOf<K>>;
   readonly document: (title: string, text: string) => DocumentOf<K>;
-  readonly parse: (text: string) => Reading<T>;
+  readonly reader: TextReader<T>;
+  /** A hook that says what is told beside the errors of a text that can be read. */
+  readonly useRemarks?: (value: T | null) => readonly Remark[];
   /** What can be typed, by the last good reading. */
-  /** What is told beside the errors of a text that can be read. */
-  readonly remarksOf?: (value: T) => readonly Remark[];
   readonly hintsOf: (value: T | null) => readonly Hint[];
   /** The last good reading, shown at the right. */
   readonly children: (
@@ -39,14 +42,23 @@ interface TextDeskProps<K extends 'problem' | 'method', T> {
   readonly study: (title: string, text: string) => DocumentOf<'study'>;
 }
 
+const NO_REMARKS: readonly Remark[] = [];
+
+function noRemarks(): readonly Remark[] {
+  return NO_REMARKS;
+}
+
 /** A problem or a method of the library: its text at the left, what was understood at the right. */
 export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps<K, T>): ReactNode {
-  const { kind, document: make, parse, hintsOf, remarksOf, children, beside, study } = props;
+  const { kind, document: make, reader, hintsOf, useRemarks = noRemarks, children, beside, study } = props;
   // the copy that was opened; from here on this page holds the newest one itself
   const [entry] = useState(props.entry);
   const original: ProblemDocument | MethodDocument = entry.document;
   const [first] = useState(() => ({ title: original.title, text: original.text }));
-  const { value, edit, undo, redo } = useHistory(first);
+  const { value, edit, undo, redo } = useHistory(first, ({ title, text }) => {
+    const draft = { version: entry.version, at: Date.now(), document: make(title, text) };
+    void keepUnsaved(kind, entry.id, draft);
+  });
   const document = useMemo(
     () => (value === first ? entry.document : make(value.title, value.text)),
     [value, first, entry.document, make],
@@ -58,11 +70,9 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
   const navigate = useNavigate();
   const onText = (text: string): void => edit('rewritten', (now) => ({ ...now, text }));
   usePageTitle(value.title);
-  const reading = useMemo(() => parse(value.text), [parse, value.text]);
-  const [good, setGood] = useState<T | null>(reading.ok ? reading.value : null);
-  if (reading.ok && good !== reading.value) setGood(reading.value);
+  const { now: reading, good } = useReading(reader, value.text);
   const hints = useMemo(() => hintsOf(good), [hintsOf, good]);
-  const remarks = useMemo(() => (reading.ok ? (remarksOf?.(reading.value) ?? []) : []), [reading, remarksOf]);
+  const remarks = useRemarks(reading.ok ? reading.value : null);
   return (
     <div className="page-frame">
       <TopBar
@@ -112,7 +122,9 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
           <ErrorBoundary what="What was understood" of={value.text}>
             {good !== null && children(good, { title: value.title, onText })}
           </ErrorBoundary>
-          {!reading.ok && good !== null && <p className="wrong">Shown is the last good text.</p>}
+          {!reading.ok && reading.errors.length > 0 && good !== null && (
+            <p className="wrong">Showing the last valid input; the current text has errors.</p>
+          )}
         </section>
       </main>
     </div>

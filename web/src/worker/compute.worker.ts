@@ -1,15 +1,17 @@
 import { openStudy, runKey, type StudyDocument } from '@schritt/core/document';
-import { testBench } from '@schritt/core/inspect';
+import { inspectMethod, testBench } from '@schritt/core/inspect';
 import {
   checkExact,
   exactCheckSentence,
   type ParameterValues,
+  parseMethod,
   parseProblem,
   Refusal,
 } from '@schritt/core/notation';
 import {
   checkTyped,
   conclude,
+  estimatedSeconds,
   methodSigns,
   type MethodRun,
   type MethodSign,
@@ -103,10 +105,12 @@ type AtOnce = Exclude<Kind, 'taken'>;
 /** How each question is answered. */
 const ANSWER: { readonly [K in AtOnce]: (question: Questions[K], id: number) => Answers[K] } = {
   method: ({ document, method }, id) => watched(id, methodSigns(studyOf(document), method)),
-  whole: ({ document, known }, id) => {
+  whole: ({ document, known, maxSeconds }, id) => {
     const study = studyOf(document);
+    const seconds = estimatedSeconds(study);
+    if (seconds > maxSeconds) return { kind: 'long', seconds };
     const runs = watched(id, wholeSigns(study, known));
-    return { runs, result: conclude(study, runs) };
+    return { kind: 'done', runs, result: conclude(study, runs) };
   },
   conclude: ({ document, runs }) => conclude(studyOf(document), runs),
   rows: ({ document, window }) => rowsWindow(studyOf(document), window, runKey(document, window.method)),
@@ -115,6 +119,9 @@ const ANSWER: { readonly [K in AtOnce]: (question: Questions[K], id: number) => 
   curves: ({ document, runs }, id) => watched(id, asSigns(curvesOf(studyOf(document), runs))),
   profile: ({ document, profile }) => profileOf(studyOf(document), document, profile),
   limits: ({ document }) => limitsOf(studyOf(document)),
+  readProblem: ({ text }) => parseProblem(text),
+  readMethod: ({ text }) => parseMethod(text),
+  inspection: ({ text }) => inspectMethod(methodOf(text)),
   proved: ({ texts }) => provedTexts(texts),
   region: ({ text }) => regionOf(text),
   spectrum: ({ document, method }) => spectrumOf(studyOf(document), method),
@@ -148,6 +155,12 @@ function answer(request: Exclude<Request, { readonly kind: 'taken' }>): Message 
     case 'profile':
       return answered(id, request.kind, request.question);
     case 'limits':
+      return answered(id, request.kind, request.question);
+    case 'readProblem':
+      return answered(id, request.kind, request.question);
+    case 'readMethod':
+      return answered(id, request.kind, request.question);
+    case 'inspection':
       return answered(id, request.kind, request.question);
     case 'proved':
       return answered(id, request.kind, request.question);

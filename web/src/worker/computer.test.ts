@@ -1,5 +1,5 @@
 import type { StudyDocument } from '@schritt/core/document';
-import { Computer, Superseded } from './computer.ts';
+import { Computer, MAX_SECONDS, Superseded } from './computer.ts';
 import type { Message, Request } from './messages.ts';
 
 /** A worker that a test answers for. */
@@ -147,4 +147,24 @@ test('a worker that breaks fails its question, and the next one has a new worker
   void computer.ask('method', { document: STUDY, method: 0 }).catch(() => undefined);
   expect(FakeWorker.all).toHaveLength(2);
   computer.close();
+});
+
+test('a question that takes longer than its time is given up, with the time in the reason, and the next one is answered', async () => {
+  const computer = new Computer();
+  const endless = computer.ask('inspection', { text: '' });
+  const failed = expect(endless).rejects.toThrow(
+    `it took longer than ${MAX_SECONDS} seconds and was stopped`,
+  );
+  await jest.advanceTimersByTimeAsync(1000 * MAX_SECONDS - 1);
+  expect(only().ended).toBe(false);
+  await jest.advanceTimersByTimeAsync(1);
+  await failed;
+  expect(only().ended).toBe(true);
+  const next = computer.ask('method', { document: STUDY, method: 0 });
+  const [, second] = FakeWorker.all;
+  second!.say({ id: 2, kind: 'method', answer: RUN });
+  expect(await next).toEqual(RUN);
+  // an answer that came in time stops the clock
+  await jest.advanceTimersByTimeAsync(2000 * MAX_SECONDS);
+  expect(second!.ended).toBe(false);
 });

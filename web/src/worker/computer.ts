@@ -21,6 +21,10 @@ function isAnswerTo<K extends Kind>(message: Message, kind: K): message is Messa
   return message.kind === kind;
 }
 
+/** Seconds after which a question is given up and its worker ended; files may take longer. */
+export const MAX_SECONDS = 60;
+const MAX_SECONDS_FOR_FILES = 180;
+
 /** Milliseconds that a void question may still take before its worker is ended. */
 const PATIENCE = 60;
 
@@ -34,6 +38,7 @@ export class Computer {
   #busy = false;
   #held: (() => void) | null = null;
   #patience: ReturnType<typeof setTimeout> | null = null;
+  #watchdog: ReturnType<typeof setTimeout> | null = null;
   #ids = 0;
   #isClosed = false;
 
@@ -59,6 +64,7 @@ export class Computer {
       this.#waiting = { id, done, fail, progress };
       const post = (): void => {
         this.#busy = true;
+        this.#watch(content.kind === 'taken' ? MAX_SECONDS_FOR_FILES : MAX_SECONDS);
         this.#running().postMessage({ ...content, id });
       };
       if (!this.#busy) {
@@ -81,8 +87,26 @@ export class Computer {
     post?.();
   }
 
+  /** Gives the question under way so many seconds. */
+  #watch(seconds: number): void {
+    this.#unwatch();
+    this.#watchdog = setTimeout(() => {
+      const waiting = this.#waiting;
+      this.#waiting = null;
+      this.#end();
+      waiting?.fail(new Error(`it took longer than ${seconds} seconds and was stopped`));
+      this.#sendHeld();
+    }, 1000 * seconds);
+  }
+
+  #unwatch(): void {
+    if (this.#watchdog !== null) clearTimeout(this.#watchdog);
+    this.#watchdog = null;
+  }
+
   /** Ends the worker, whatever it is at. */
   #end(): void {
+    this.#unwatch();
     this.#worker?.terminate();
     this.#worker = null;
     this.#busy = false;
@@ -112,6 +136,7 @@ export class Computer {
         return;
       }
       this.#busy = false;
+      this.#unwatch();
       this.#sendHeld();
       if (this.#waiting?.id !== data.id) return;
       const { done } = this.#waiting;

@@ -1,6 +1,7 @@
 import type { StudyDocument } from '@schritt/core/document';
 import type { MethodRun } from '@schritt/core/study';
 import { cancelJob, followJob, type FollowedJob } from '../api/jobs.ts';
+import type { Message, Request } from './messages.ts';
 import { StudyComputer } from './study-computer.ts';
 
 jest.mock('../api/jobs.ts', () => ({ followJob: jest.fn(), cancelJob: jest.fn() }));
@@ -8,11 +9,22 @@ jest.mock('../api/jobs.ts', () => ({ followJob: jest.fn(), cancelJob: jest.fn() 
 const follow = jest.mocked(followJob);
 const cancel = jest.mocked(cancelJob);
 
-/** No worker answers: these studies run on the server. */
-class SilentWorker {
-  addEventListener(): void {}
-  postMessage(): void {}
-  terminate(): void {}
+/** A worker that finds every study too long, so that they run on the server, and is silent otherwise. */
+class EstimatingWorker {
+  #hear: ((event: { data: Message }) => void) | null = null;
+
+  addEventListener(kind: string, hear: (event: { data: Message }) => void): void {
+    if (kind === 'message') this.#hear = hear;
+  }
+
+  postMessage({ id, kind }: Request): void {
+    if (kind === 'whole')
+      queueMicrotask(() => this.#hear?.({ data: { id, kind, answer: { kind: 'long', seconds: 100 } } }));
+  }
+
+  terminate(): void {
+    this.#hear = null;
+  }
 }
 
 function long(rate: string): StudyDocument {
@@ -56,18 +68,21 @@ beforeEach(() => {
   asked.length = 0;
   follow.mockReset();
   cancel.mockReset().mockResolvedValue(undefined);
-  Object.assign(globalThis, { Worker: SilentWorker });
+  Object.assign(globalThis, { Worker: EstimatingWorker });
 });
 
 const quiet = (): void => undefined;
-const run = (computer: StudyComputer, document: StudyDocument): void =>
+/** Runs a study until it was sent to the server. */
+async function run(computer: StudyComputer, document: StudyDocument): Promise<void> {
   void computer.run(document, quiet).catch(quiet);
+  await turn();
+}
 const ended = (): readonly string[] => cancel.mock.calls.map(([id]) => id);
 
 test('a page that goes away ends its study on the server', async () => {
   server('a');
   const computer = new StudyComputer(1);
-  run(computer, long('-level'));
+  await run(computer, long('-level'));
   asked[0]?.tell();
   await turn();
   computer.close();
@@ -77,7 +92,7 @@ test('a page that goes away ends its study on the server', async () => {
 test('unless it was to go on', async () => {
   server('a');
   const computer = new StudyComputer(1);
-  run(computer, long('-level'));
+  await run(computer, long('-level'));
   asked[0]?.tell();
   await turn();
   computer.goOn();
@@ -89,9 +104,9 @@ test('unless it was to go on', async () => {
 test('a changed study ends the older one, also where the server had not told of it yet', async () => {
   server('a', 'b', 'c');
   const computer = new StudyComputer(1);
-  run(computer, long('-level'));
-  run(computer, long('-2*level'));
-  run(computer, long('-3*level'));
+  await run(computer, long('-level'));
+  await run(computer, long('-2*level'));
+  await run(computer, long('-3*level'));
   for (const { tell } of asked) tell();
   await turn();
   expect([...ended()].sort()).toEqual(['a', 'b']);
@@ -102,8 +117,8 @@ test('a changed study ends the older one, also where the server had not told of 
 test('a change that touches no run keeps the job it finds again', async () => {
   server('a', 'a');
   const computer = new StudyComputer(1);
-  run(computer, long('-level'));
-  run(computer, { ...long('-level'), title: 'Another' });
+  await run(computer, long('-level'));
+  await run(computer, { ...long('-level'), title: 'Another' });
   for (const { tell } of asked) tell();
   await turn();
   expect(ended()).toEqual([]);

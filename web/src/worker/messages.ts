@@ -1,6 +1,6 @@
 import type { StudyDocument, Wanted } from '@schritt/core/document';
-import type { Box, Complex, EdgePiece, TestBench } from '@schritt/core/inspect';
-import type { ParameterValues } from '@schritt/core/notation';
+import type { Box, Complex, EdgePiece, Inspection, Stability, TestBench } from '@schritt/core/inspect';
+import type { Method, ParameterValues, Problem, Reading } from '@schritt/core/notation';
 import type {
   MethodRun,
   Portrait,
@@ -155,6 +155,7 @@ export interface StepView {
 
 /** The stability region of a method in the complex plane. */
 export interface Region {
+  readonly polynomial: Stability['polynomial'];
   readonly box: Box;
   readonly edge: readonly EdgePiece[];
 }
@@ -170,8 +171,15 @@ export interface Spectrum {
 export interface Questions {
   /** Run one method over the whole ladder. */
   readonly method: { readonly document: StudyDocument; readonly method: number };
-  /** Run all methods of a short study but those that are known, and say what the runs mean. */
-  readonly whole: { readonly document: StudyDocument; readonly known: readonly (MethodRun | null)[] };
+  /**
+   * Run all methods of a study but those that are known, and say what the runs mean; one that is estimated to take more
+   * than some seconds is only estimated.
+   */
+  readonly whole: {
+    readonly document: StudyDocument;
+    readonly known: readonly (MethodRun | null)[];
+    readonly maxSeconds: number;
+  };
   /** Say what runs mean; nothing is run again. */
   readonly conclude: { readonly document: StudyDocument; readonly runs: readonly MethodRun[] };
   readonly rows: { readonly document: StudyDocument; readonly window: RowsWish };
@@ -180,6 +188,10 @@ export interface Questions {
   readonly curves: { readonly document: StudyDocument; readonly runs: readonly RunWish[] };
   readonly profile: { readonly document: StudyDocument; readonly profile: ProfileWish };
   readonly limits: { readonly document: StudyDocument };
+  readonly readProblem: { readonly text: string };
+  readonly readMethod: { readonly text: string };
+  /** What can be proved of one method. */
+  readonly inspection: { readonly text: string };
   /** What is proved of the orders of methods. */
   readonly proved: { readonly texts: readonly string[] };
   readonly problem: { readonly text: string; readonly parameters: ParameterValues };
@@ -198,7 +210,9 @@ export interface Questions {
 /** What it answers, by the kind of the question. */
 export interface Answers {
   readonly method: MethodRun;
-  readonly whole: { readonly runs: readonly MethodRun[]; readonly result: StudyResult };
+  readonly whole:
+    | { readonly kind: 'done'; readonly runs: readonly MethodRun[]; readonly result: StudyResult }
+    | { readonly kind: 'long'; readonly seconds: number };
   readonly conclude: StudyResult;
   readonly rows: RowsWindow;
   readonly side: SideRows;
@@ -207,6 +221,9 @@ export interface Answers {
   readonly profile: Profile;
   /** Per method the largest h at which its runs do not grow; null where none is known. */
   readonly limits: readonly (number | null)[];
+  readonly readProblem: Reading<Problem>;
+  readonly readMethod: Reading<Method>;
+  readonly inspection: Inspection;
   /** One a text, in a few words; null where none is proved. */
   readonly proved: readonly (string | null)[];
   readonly problem: ProblemView;

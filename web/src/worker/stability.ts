@@ -17,7 +17,7 @@ export function regionOf(text: string): Region | null {
   const { stability } = inspectMethod(methodOf(text));
   if (stability === null) return null;
   const box = boxFor(stability);
-  return { box, edge: regionEdge(stability.polynomial, box) };
+  return { polynomial: stability.polynomial, box, edge: regionEdge(stability.polynomial, box) };
 }
 
 /** Eigenvalues along the solution of a study's problem, and the largest h at which a method of it is stable there. */

@@ -1,4 +1,5 @@
-import type { StudyDocument } from '@schritt/core/document';
+import { openStudy, type StudyDocument } from '@schritt/core/document';
+import { estimatedSeconds } from '@schritt/core/study';
 import { Superseded } from './computer.ts';
 import type { Message, Request } from './messages.ts';
 import { StudyComputer } from './study-computer.ts';
@@ -37,11 +38,14 @@ const RESULT = { rungs: [], methods: [], truth: null, findings: [], comparison: 
 function answerTo(request: Request): Message {
   const { id } = request;
   if (request.kind === 'whole') {
-    const { known, document } = request.question;
+    const { known, document, maxSeconds } = request.question;
+    const opened = openStudy(document);
+    const seconds = opened.ok ? estimatedSeconds(opened.study) : 0;
+    if (seconds > maxSeconds) return { id, kind: 'whole', answer: { kind: 'long', seconds } };
     const runs = known.map(
       (run, i) => run ?? { title: document.methods[i]?.title ?? '', rungs: [], refused: null },
     );
-    return { id, kind: 'whole', answer: { runs, result: RESULT } };
+    return { id, kind: 'whole', answer: { kind: 'done', runs, result: RESULT } };
   }
   if (request.kind !== 'method') return { id, kind: 'conclude', answer: RESULT };
   const title = `run of ${request.question.method}`;
@@ -118,6 +122,8 @@ test('a newer study makes the older one void; a busy worker is ended, one about 
   const computer = new StudyComputer(1);
   FakeWorker.delay = (request) => (request.kind === 'method' && request.id === 1 ? null : 1);
   const older = computer.run(STUDY, () => undefined);
+  while (!FakeWorker.asked.some(({ kind }) => kind === 'method'))
+    await new Promise((done) => setTimeout(done, 1));
   const newer = computer.run(withMethod(0, { text: 'y[n+1] = y + 2*h*f(t, y)' }), () => undefined);
   await expect(older).rejects.toBeInstanceOf(Superseded);
   await expect(newer).resolves.toBe(RESULT);
@@ -131,7 +137,7 @@ test('cancelling fails the study under way and leaves nothing running', async ()
   const running = computer.run(STUDY, () => undefined);
   computer.cancel();
   await expect(running).rejects.toBeInstanceOf(Superseded);
-  expect(FakeWorker.ended).toBe(2);
+  expect(FakeWorker.ended).toBe(1);
 });
 
 test('a short study is one question, with the runs that are known already', async () => {

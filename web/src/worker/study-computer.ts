@@ -1,6 +1,6 @@
-import { openStudy, runKey, type StudyDocument } from '@schritt/core/document';
+import { runKey, type StudyDocument } from '@schritt/core/document';
 import { recent } from '@schritt/core/notation';
-import { estimatedSeconds, type MethodRun, type StudyResult } from '@schritt/core/study';
+import type { MethodRun, StudyResult } from '@schritt/core/study';
 import { cancelJob, followJob, type FollowedJob } from '../api/jobs.ts';
 import { Computer, Superseded } from './computer.ts';
 
@@ -22,11 +22,6 @@ const LONG = 4;
 
 /** A study of less than that many seconds is one question: asking several workers would take longer. */
 const SHORT = 0.05;
-
-function secondsOf(document: StudyDocument): number {
-  const opened = openStudy(document);
-  return opened.ok ? estimatedSeconds(opened.study) : 0;
-}
 
 interface Task {
   readonly key: string;
@@ -68,23 +63,25 @@ export class StudyComputer {
     });
     const waiting = tasks.filter(({ key }) => !this.#known.has(key));
     const parts = new Map(waiting.map(({ method }) => [method, 0]));
-    const seconds = waiting.length > 0 ? secondsOf(document) : 0;
-    if (seconds > LONG) {
-      const runs = await this.#onServer(document, soFar);
-      if (asked !== this.#asked) throw new Superseded();
-      runs.forEach((run, method) => this.#known.set(tasks[method]?.key ?? '', run));
-      return this.#conclude(document, runs);
-    }
-    this.#dropJob();
-    if (waiting.length > 0 && seconds < SHORT) {
+    if (waiting.length > 0) {
       const known = tasks.map(({ key }, i) => (this.#known.has(key) ? (partial[i] ?? null) : null));
-      const { runs, result } = await this.#judge.ask('whole', { document, known }, (part) =>
+      const answer = await this.#judge.ask('whole', { document, known, maxSeconds: SHORT }, (part) =>
         soFar({ result: null, part, onServer: false }),
       );
       if (asked !== this.#asked) throw new Superseded();
-      runs.forEach((run, method) => this.#known.set(tasks[method]?.key ?? '', run));
-      return result;
+      if (answer.kind === 'done') {
+        this.#dropJob();
+        answer.runs.forEach((run, method) => this.#known.set(tasks[method]?.key ?? '', run));
+        return answer.result;
+      }
+      if (answer.seconds > LONG) {
+        const runs = await this.#onServer(document, soFar);
+        if (asked !== this.#asked) throw new Superseded();
+        runs.forEach((run, method) => this.#known.set(tasks[method]?.key ?? '', run));
+        return this.#conclude(document, runs);
+      }
     }
+    this.#dropJob();
     const look = this.#looker(document, partial, parts, soFar);
     const queue = [...waiting];
     const work = async (runner: Computer): Promise<void> => {
