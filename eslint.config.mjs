@@ -68,7 +68,17 @@ const WEB_ROOMS = [
   'pages',
 ];
 /** Modules of the server: entries and jobs know the store and its errors, nothing knows the demo. */
-const SERVER_ROOMS = ['errors', 'documents', 'entries', 'jobs', 'typeset', 'demo'];
+const SERVER_ROOMS = [
+  'errors',
+  'requests',
+  'access',
+  'documents',
+  'threads',
+  'entries',
+  'jobs',
+  'typeset',
+  'demo',
+];
 
 /** For each room, the later ones as zones that it may not import from. */
 const walk = (folder, rooms) =>
@@ -115,6 +125,7 @@ export default tseslint.config(
           './server/tsconfig.json',
           './web/tsconfig.json',
           './e2e/tsconfig.json',
+          './fuzz/tsconfig.json',
           './tsconfig.test.json',
           './web/tsconfig.test.json',
         ],
@@ -241,4 +252,5 @@ export default tseslint.config(
   bounds(['server/src/**'], ['cli', 'web', 'e2e'], [core]),
   bounds(['web/src/**'], ['cli', 'server', 'e2e'], [core]),
   bounds(['e2e/**'], ['cli', 'server', 'web'], [core]),
+  bounds(['fuzz/src/**'], ['cli', 'server', 'web', 'e2e'], [core]),
 );

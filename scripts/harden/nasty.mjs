@@ -16,6 +16,15 @@ const bars = {
 const keys = `{${Array.from({ length: 60_000 }, (_, i) => `"k${i}":1`).join(',')}}`;
 const chain = Array.from({ length: 40 }, (_, i) => `a${i}' = a${i + 1}' + a${i + 1}'`).join('\n');
 const CASES = [
+  ['a login of 450,000 values', 'POST', '/api/access', `[${'1,'.repeat(450_000)}1]`, [400, 413]],
+  [
+    'a login of as many values as its size allows',
+    'POST',
+    '/api/access',
+    `{"key": [${'1,'.repeat(900)}1]}`,
+    [400],
+  ],
+  ['a document of 450,000 values', 'POST', '/api/studies', `{"document": [${'1,'.repeat(450_000)}1]}`, [400]],
   ['60,000 fields', 'POST', '/api/studies', keys, [400]],
   ['60,000 fields of a document', 'POST', '/api/studies', `{"document": ${keys}}`, [400]],
   [

@@ -1,0 +1,247 @@
+import {
+  type Asked,
+  FORMATS_OF,
+  openStudy,
+  readDocument,
+  runKey,
+  type StudyDocument,
+  studyReport,
+  studyTable,
+  takeAway,
+  TAKEN_WHATS,
+  wantedFrom,
+  writeTable,
+} from '@schritt/core/document';
+import {
+  boxFor,
+  conditionTex,
+  inspectionReport,
+  inspectMethod,
+  regionEdge,
+  testBench,
+} from '@schritt/core/inspect';
+import {
+  checkExact,
+  derivativesTex,
+  exactCheckSentence,
+  type Method,
+  methodHints,
+  methodTex,
+  parseMethod,
+  parseProblem,
+  type Problem,
+  problemHints,
+  problemTex,
+  type Reading,
+  Refusal,
+  stepExpression,
+  systemTex,
+  systemText,
+  typesetOptions,
+} from '@schritt/core/notation';
+import {
+  checkTyped,
+  compileWithStart,
+  conclude,
+  estimatedSeconds,
+  generateLoop,
+  layGrid,
+  portrait,
+  rowsOf,
+  runStudy,
+  stepLimits,
+  type Study,
+  workedStep,
+} from '@schritt/core/study';
+import { xlsx } from '@schritt/core/sheets';
+import katex from 'katex';
+import type { Case } from './cases.ts';
+
+/** Longest text that a document holds. */
+const LONGEST_TEXT = 20_000;
+/** Longest message about a text. */
+const MAX_MESSAGE = 500;
+/** Estimated seconds of a study that is run; a longer one is work for a server, with a watchdog of its own. */
+const MAX_SECONDS = 0.05;
+
+/** What does not hold of a case. */
+export interface Fault {
+  readonly phase: string;
+  readonly what: string;
+}
+
+/** What came of a case: what does not hold of it, and the phase that took most processor time. */
+export interface Outcome {
+  readonly faults: readonly Fault[];
+  readonly slowest: { readonly phase: string; readonly seconds: number };
+}
+
+/** Runs one phase; a refusal in words is an answer, any other exception a fault. */
+type Phase = <T>(phase: string, work: () => T) => T | null;
+
+function checkErrors(phase: string, text: string, reading: Reading<unknown>, faults: Fault[]): void {
+  if (reading.ok) return;
+  const lines = text.split('\n');
+  const wrong = (what: string): void => void faults.push({ phase, what });
+  if (reading.errors.length === 0) wrong('no error and no reading');
+  for (const { line, column, length, message, repairs = [] } of reading.errors) {
+    const own = lines[line - 1];
+    if (own === undefined || column < 1 || column > own.length + 1 || length < 1)
+      wrong(`a place outside of the text: line ${line}, column ${column}, length ${length}`);
+    if (message === '' || message.length > MAX_MESSAGE) wrong(`a message of ${message.length} characters`);
+    for (const { from, to } of repairs)
+      if (!(from >= 0 && from <= to && to <= text.length)) wrong(`a repair from ${from} to ${to}`);
+  }
+}
+
+function aboutProblem(problem: Problem, phase: Phase): void {
+  const check = phase('check of the exact solution', () => checkExact(problem));
+  if (check !== null)
+    phase('sentence of the check', () =>
+      exactCheckSentence({ independent: problem.independent, equations: problem.unknowns.length }, check),
+    );
+  const typeset = (tex: string): string => katex.renderToString(tex, typesetOptions(true, 'mathml'));
+  phase('problem as TeX', () => problemTex(problem).equations.map(typeset));
+  phase('system as TeX', () => systemTex(problem).slice(0, 20).map(typeset));
+  phase('system as text', () => systemText(problem));
+  phase('derivatives as TeX', () => derivativesTex(problem));
+  phase('hints of the problem', () => problemHints(problem));
+  phase('derivatives typed by hand', () => checkTyped(problem));
+  phase('portrait', () => portrait(problem));
+  phase('step as an expression', () => stepExpression(problem, 7));
+}
+
+function aboutMethod(method: Method, phase: Phase, isThorough: boolean): void {
+  phase('method as TeX', () =>
+    methodTex(method).map((line) => katex.renderToString(line, typesetOptions(true, 'mathml'))),
+  );
+  phase('hints of the method', () => methodHints(method));
+  const inspection = phase('inspection', () => inspectMethod(method));
+  if (inspection === null) return;
+  phase('report of the inspection', () => inspectionReport('Method', method));
+  phase('conditions as TeX', () =>
+    inspection.order?.failing
+      .slice(0, 10)
+      .map((condition) => conditionTex(condition, inspection.tableau !== null)),
+  );
+  const { stability } = inspection;
+  if (stability !== null)
+    phase('stability region', () => regionEdge(stability.polynomial, boxFor(stability)));
+  if (isThorough) phase('convergence tests', () => testBench(method));
+}
+
+/** How each kind of export is asked for. */
+const EXPORTS: Readonly<Record<(typeof TAKEN_WHATS)[number], Omit<Asked, 'what'>>> = {
+  rows: { steps: '4' },
+  program: { steps: '4' },
+  sheet: {},
+  picture: { picture: 'order' },
+  formulas: { step: '0', steps: '4' },
+  handout: { of: 'rungs', key: true },
+};
+
+function exports(document: StudyDocument, study: Study, phase: Phase, turn: number): void {
+  const what = TAKEN_WHATS[turn % TAKEN_WHATS.length] ?? 'rows';
+  const formats = FORMATS_OF[what];
+  const as = formats[turn % formats.length] ?? formats[0];
+  phase(`export of ${what} as ${as}`, () => {
+    const asked = { ...EXPORTS[what], what, as, method: document.methods[0]?.title ?? '' };
+    const wanted = wantedFrom(document.title, study, asked);
+    return takeAway(document, study, wanted, (tex, wide) =>
+      katex.renderToString(tex, typesetOptions(wide, 'mathml')),
+    );
+  });
+}
+
+function aboutStudy(document: StudyDocument, study: Study, phase: Phase, turn: number): void {
+  const { problem, lastStep, start } = study;
+  const seconds = phase('estimate', () => estimatedSeconds(study));
+  for (const [i, { title, method }] of study.methods.entries()) {
+    phase('generated code', () => generateLoop(problem, method, start.precision ?? 'double'));
+    phase('key', () => runKey(document, i));
+    const run = phase('compiling', () => compileWithStart(problem, method, start));
+    if (run === null) continue;
+    const grid = phase('grid', () => layGrid(problem.start, problem.end, { steps: 4 }, lastStep));
+    if (grid === null) continue;
+    phase(`rows of ${title}`, () => rowsOf(run, grid, 0, 5));
+    phase(`worked step of ${title}`, () => workedStep(run, method, grid, 1, 0));
+  }
+  if (seconds === null || seconds > MAX_SECONDS) return;
+  const result = phase('study', () => runStudy(study));
+  if (result === null) return;
+  phase('conclusion', () =>
+    conclude(
+      study,
+      result.methods.map(({ title, rungs }) => ({ title, rungs, refused: null })),
+    ),
+  );
+  phase('limits of the step size', () => stepLimits(study));
+  phase('report', () => {
+    const report = studyReport(document.title, problem, result);
+    return (['csv', 'md', 'tex', 'html', 'txt'] as const).map((as) =>
+      writeTable(studyTable(report, 'rungs'), as),
+    );
+  });
+  exports(document, study, phase, turn);
+}
+
+/**
+ * Sends the texts of a case through everything that is derived from them.
+ *
+ * @param turn chooses what is too long to be done for every case: one export, the convergence tests now and then
+ */
+export async function throughAllPhases({ problem, methods, setup }: Case, turn: number): Promise<Outcome> {
+  const faults: Fault[] = [];
+  let slowest = { phase: '', seconds: 0 };
+  const phase: Phase = (name, work) => {
+    const before = process.cpuUsage();
+    try {
+      return work();
+    } catch (thrown) {
+      if (!(thrown instanceof Refusal))
+        faults.push({
+          phase: name,
+          what: thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown),
+        });
+      return null;
+    } finally {
+      const { user, system } = process.cpuUsage(before);
+      const seconds = (user + system) / 1e6;
+      if (seconds > slowest.seconds) slowest = { phase: name, seconds };
+    }
+  };
+  const readProblem = phase('reading the problem', () => parseProblem(problem));
+  if (readProblem !== null) checkErrors('reading the problem', problem, readProblem, faults);
+  if (readProblem?.ok === true) aboutProblem(readProblem.value, phase);
+  for (const text of methods) {
+    const reading = phase('reading a method', () => parseMethod(text));
+    if (reading === null) continue;
+    checkErrors('reading a method', text, reading, faults);
+    if (reading.ok) aboutMethod(reading.value, phase, turn % 20 === 0);
+  }
+  const reading = readDocument({
+    schritt: 1,
+    kind: 'study',
+    title: 'Fuzz',
+    problem: { title: 'Problem', text: problem },
+    methods: methods.map((text, i) => ({ title: `M${i}`, text })),
+    ...setup,
+  });
+  const isTooLong = [problem, ...methods].some((text) => text.length > LONGEST_TEXT);
+  if (!reading.ok || reading.document.kind !== 'study') {
+    if (!isTooLong) faults.push({ phase: 'document', what: JSON.stringify(reading) });
+    return { faults, slowest };
+  }
+  const { document } = reading;
+  const opened = phase('opening the study', () => openStudy(document));
+  if (opened?.ok !== true) return { faults, slowest };
+  aboutStudy(document, opened.study, phase, turn);
+  if (turn % 40 === 0) {
+    const { study } = opened;
+    const book = phase('sheet', () =>
+      takeAway(document, study, wantedFrom('Fuzz', study, { what: 'sheet' }), String),
+    );
+    if (book !== null && typeof book !== 'string') await xlsx(book);
+  }
+  return { faults, slowest };
+}
