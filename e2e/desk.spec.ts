@@ -102,14 +102,14 @@ test('entries chosen together go into the bin together, and come out of it', asy
       .first()
       .check();
   await page.getByRole('button', { name: 'Delete all 2' }).click();
-  await expect(page.getByText('2 entries are in the bin.')).toBeVisible();
+  await expect(page.getByText('2 entries moved to the bin.')).toBeVisible();
   await page.getByRole('button', { name: 'Bin', exact: true }).click();
   const bin = page.getByRole('list', { name: 'Bin' });
   await expect(bin.getByRole('listitem')).toHaveCount(2);
-  await bin.getByRole('button', { name: 'Take out again' }).first().click();
+  await bin.getByRole('button', { name: 'Restore' }).first().click();
   await expect(bin.getByRole('listitem')).toHaveCount(1);
-  await bin.getByRole('button', { name: 'Delete for good' }).click();
-  await page.getByRole('tooltip').getByRole('button', { name: 'For good' }).click();
+  await bin.getByRole('button', { name: 'Delete permanently' }).click();
+  await page.getByRole('tooltip').getByRole('button', { name: 'Delete permanently' }).click();
   await expect(page.getByText('The bin is empty.')).toBeVisible();
   await page.getByRole('button', { name: 'Back to the problems' }).click();
   await expect(page.getByRole('checkbox', { name: /^Choose (Battery|Gondola)$/ })).not.toHaveCount(0);

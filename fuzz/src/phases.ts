@@ -64,6 +64,9 @@ const MAX_MESSAGE = 500;
 /** Estimated seconds of a study that is run; a longer one is work for a server, with a watchdog of its own. */
 const MAX_SECONDS = 0.05;
 
+/** Of so many cases one goes through what takes long: a picture of the solution, a region, convergence tests, a file. */
+const EVERY = { portrait: 3, region: 5, bench: 60, sheet: 40 };
+
 /** What does not hold of a case. */
 export interface Fault {
   readonly phase: string;
@@ -94,7 +97,7 @@ function checkErrors(phase: string, text: string, reading: Reading<unknown>, fau
   }
 }
 
-function aboutProblem(problem: Problem, phase: Phase): void {
+function aboutProblem(problem: Problem, phase: Phase, turn: number): void {
   const check = phase('check of the exact solution', () => checkExact(problem));
   if (check !== null)
     phase('sentence of the check', () =>
@@ -107,11 +110,11 @@ function aboutProblem(problem: Problem, phase: Phase): void {
   phase('derivatives as TeX', () => derivativesTex(problem));
   phase('hints of the problem', () => problemHints(problem));
   phase('derivatives typed by hand', () => checkTyped(problem));
-  phase('portrait', () => portrait(problem));
+  if (turn % EVERY.portrait === 0) phase('portrait', () => portrait(problem));
   phase('step as an expression', () => stepExpression(problem, 7));
 }
 
-function aboutMethod(method: Method, phase: Phase, isThorough: boolean): void {
+function aboutMethod(method: Method, phase: Phase, turn: number): void {
   phase('method as TeX', () =>
     methodTex(method).map((line) => katex.renderToString(line, typesetOptions(true, 'mathml'))),
   );
@@ -125,9 +128,9 @@ function aboutMethod(method: Method, phase: Phase, isThorough: boolean): void {
       .map((condition) => conditionTex(condition, inspection.tableau !== null)),
   );
   const { stability } = inspection;
-  if (stability !== null)
+  if (stability !== null && turn % EVERY.region === 0)
     phase('stability region', () => regionEdge(stability.polynomial, boxFor(stability)));
-  if (isThorough) phase('convergence tests', () => testBench(method));
+  if (turn % EVERY.bench === 0) phase('convergence tests', () => testBench(method));
 }
 
 /** How each kind of export is asked for. */
@@ -156,17 +159,18 @@ function exports(document: StudyDocument, study: Study, phase: Phase, turn: numb
 function aboutStudy(document: StudyDocument, study: Study, phase: Phase, turn: number): void {
   const { problem, lastStep, start } = study;
   const seconds = phase('estimate', () => estimatedSeconds(study));
+  const isLong = seconds === null || seconds > MAX_SECONDS;
   for (const [i, { title, method }] of study.methods.entries()) {
     phase('generated code', () => generateLoop(problem, method, start.precision ?? 'double'));
     phase('key', () => runKey(document, i));
     const run = phase('compiling', () => compileWithStart(problem, method, start));
     if (run === null) continue;
     const grid = phase('grid', () => layGrid(problem.start, problem.end, { steps: 4 }, lastStep));
-    if (grid === null) continue;
+    if (grid === null || isLong) continue;
     phase(`rows of ${title}`, () => rowsOf(run, grid, 0, 5));
     phase(`worked step of ${title}`, () => workedStep(run, method, grid, 1, 0));
   }
-  if (seconds === null || seconds > MAX_SECONDS) return;
+  if (isLong) return;
   const result = phase('study', () => runStudy(study));
   if (result === null) return;
   phase('conclusion', () =>
@@ -212,12 +216,12 @@ export async function throughAllPhases({ problem, methods, setup }: Case, turn: 
   };
   const readProblem = phase('reading the problem', () => parseProblem(problem));
   if (readProblem !== null) checkErrors('reading the problem', problem, readProblem, faults);
-  if (readProblem?.ok === true) aboutProblem(readProblem.value, phase);
+  if (readProblem?.ok === true) aboutProblem(readProblem.value, phase, turn);
   for (const text of methods) {
     const reading = phase('reading a method', () => parseMethod(text));
     if (reading === null) continue;
     checkErrors('reading a method', text, reading, faults);
-    if (reading.ok) aboutMethod(reading.value, phase, turn % 20 === 0);
+    if (reading.ok) aboutMethod(reading.value, phase, turn);
   }
   const reading = readDocument({
     schritt: 1,
@@ -236,7 +240,7 @@ export async function throughAllPhases({ problem, methods, setup }: Case, turn: 
   const opened = phase('opening the study', () => openStudy(document));
   if (opened?.ok !== true) return { faults, slowest };
   aboutStudy(document, opened.study, phase, turn);
-  if (turn % 40 === 0) {
+  if (turn % EVERY.sheet === 0) {
     const { study } = opened;
     const book = phase('sheet', () =>
       takeAway(document, study, wantedFrom('Fuzz', study, { what: 'sheet' }), String),

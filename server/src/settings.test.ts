@@ -30,6 +30,7 @@ test.each<[NodeJS.ProcessEnv, string]>([
   [{ SCHRITT_HOST: '' }, 'SCHRITT_HOST is empty'],
   [{ SCHRITT_LOG: 'loud' }, 'SCHRITT_LOG is "loud"; it must be silent, warn or info'],
   [{ SCHRITT_KEY: 'short' }, 'SCHRITT_KEY has 5 characters'],
+  [{ SCHRITT_KEY: 'abababababababababab' }, '2 of them different'],
 ])('%p is refused with a sentence', (environment, sentence) => {
   expect(faults(environment)).toEqual([expect.stringContaining(sentence)]);
 });

@@ -20,8 +20,9 @@ export type SettingsReading =
   | { readonly ok: true; readonly settings: Settings }
   | { readonly ok: false; readonly faults: readonly string[] };
 
-/** Shortest key that a person may choose. */
-const SHORTEST_KEY = 16;
+/** Characters of a key that a person may choose, at least, and different ones among them. */
+const MIN_KEY = 16;
+const MIN_DIFFERENT = 8;
 
 /** Whether an address is reached from this machine alone. */
 export function isLoopback(host: string): boolean {
@@ -57,9 +58,9 @@ export function readSettings(environment: NodeJS.ProcessEnv, root: string): Sett
   const logLevel = (['silent', 'warn', 'info'] as const).find((level) => level === log);
   if (logLevel === undefined) faults.push(`SCHRITT_LOG is "${log}"; it must be silent, warn or info`);
   const key = environment['SCHRITT_KEY'] ?? null;
-  if (key !== null && key.length < SHORTEST_KEY)
+  if (key !== null && (key.length < MIN_KEY || new Set(key).size < MIN_DIFFERENT))
     faults.push(
-      `SCHRITT_KEY has ${key.length} characters; a key that cannot be guessed has at least ${SHORTEST_KEY}`,
+      `SCHRITT_KEY has ${key.length} characters, ${new Set(key).size} of them different; a key that cannot be guessed has at least ${MIN_KEY}, and ${MIN_DIFFERENT} different ones`,
     );
   const settings: Settings = {
     data: text('SCHRITT_DATA', join(root, 'data')),

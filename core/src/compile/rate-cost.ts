@@ -7,13 +7,15 @@ const OPTIMISED = { component: 1.2e-9, operation: 1.5e-10, function: 3e-8, power
 /** The same in a formula of so many operations that the engine leaves it to its interpreter. */
 const INTERPRETED = { component: 1e-8, operation: 5e-9, function: 1.5e-7, power: 3e-7 };
 const MAX_OPTIMISED = 300;
+/** Functions that a processor does in an instruction or two. */
+const CHEAP: ReadonlySet<string> = new Set(['sqrt', 'abs', 'sign', 'min', 'max', 'floor']);
 
 function secondsOf(rate: Expression): number {
   let [operations, functions, powers] = [0, 0, 0];
   walk(rate, (node) => {
-    if (node.kind === 'call') functions += 1;
+    if (node.kind === 'call' && !CHEAP.has(node.name)) functions += 1;
     else if (node.kind === 'binary' && node.operator === '^' && !isSpelledPower(node.right)) powers += 1;
-    else if (node.kind === 'binary' || node.kind === 'if') operations += 1;
+    else if (node.kind === 'binary' || node.kind === 'if' || node.kind === 'call') operations += 1;
   });
   const isLarge = operations + functions + powers > MAX_OPTIMISED;
   const seconds = isLarge ? INTERPRETED : OPTIMISED;

@@ -245,3 +245,28 @@ test('a study that ends elsewhere, or is measured elsewhere, is another job; its
   expect(jobs[1]).toBe(jobs[0]);
   expect(new Set(jobs).size).toBe(4);
 });
+
+test('a short study is reported while long ones of others wait for one another', async () => {
+  const store = async (document: StudyDocument): Promise<string> => {
+    const answer = await fetch(`${address}/studies`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ document }),
+    });
+    const { id }: { readonly id: string } = await answer.json();
+    return id;
+  };
+  const long = await store(sluice([90_000_000, 100_000_000]));
+  const short = await store(sluice([4]));
+  const ended: string[] = [];
+  const report = async (id: string, name: string): Promise<number> => {
+    const { status } = await fetch(`${address}/studies/${id}/report`);
+    ended.push(name);
+    return status;
+  };
+  const longs = [report(long, 'long'), report(long, 'long')];
+  await new Promise((done) => setTimeout(done, 100));
+  expect(await report(short, 'short')).toBe(200);
+  await Promise.all(longs);
+  expect(ended[0]).toBe('short');
+});
