@@ -31,7 +31,7 @@ const PAGES: readonly { readonly name: string; readonly open: (page: Page) => Pr
     open: async (page) => {
       await page.goto('/methods');
       await page.getByRole('link', { name: /^Kutta 3/ }).click();
-      await expect(page.getByRole('textbox', { name: 'the method' })).toBeVisible();
+      await expect(page.getByRole('textbox', { name: 'the method', exact: true })).toBeVisible();
     },
   },
   {
@@ -39,7 +39,7 @@ const PAGES: readonly { readonly name: string; readonly open: (page: Page) => Pr
     open: async (page) => {
       await page.goto('/problems');
       await page.getByRole('link', { name: /^Sluice/ }).click();
-      await expect(page.getByRole('textbox', { name: 'the problem' })).toBeVisible();
+      await expect(page.getByRole('textbox', { name: 'the problem', exact: true })).toBeVisible();
     },
   },
   {

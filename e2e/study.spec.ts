@@ -153,7 +153,7 @@ test('a long study tells how far it is and is ended at once when a person cancel
   expect((await cells(rows(page).nth(0))).slice(0, 3)).toEqual(coarse.slice(0, 3));
 
   // one that is left alone is done when the page comes back
-  await page.getByRole('textbox', { name: 'Step sizes' }).fill('60, 40000000');
+  await page.getByRole('textbox', { name: 'Step sizes' }).fill('60, 80000000');
   await expect(status).toBeVisible();
   await saved(page);
   await status.getByRole('button', { name: 'Go on without this page' }).click();
@@ -161,7 +161,7 @@ test('a long study tells how far it is and is ended at once when a person cancel
   await page.getByRole('link', { name: 'Studies', exact: true }).click();
   expect((await request.get('/api/health')).ok()).toBe(true);
   await page.getByRole('link', { name: 'Marmots and lynx' }).click();
-  await expect.poll(async () => (await cells(rows(page).nth(1)))[1], { timeout: 30_000 }).toBe('40000000');
+  await expect.poll(async () => (await cells(rows(page).nth(1)))[1], { timeout: 30_000 }).toBe('80000000');
 });
 
 test('a multistep formula with first steps of choice, in single precision', async ({ page }) => {

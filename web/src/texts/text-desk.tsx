@@ -119,12 +119,12 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
           {good !== null && beside?.(good, onText)}
         </section>
         <section aria-label="Typeset">
-          <ErrorBoundary what="What was understood" of={value.text}>
-            {good !== null && children(good, { title: value.title, onText })}
-          </ErrorBoundary>
           {!reading.ok && reading.errors.length > 0 && good !== null && (
             <p className="wrong">Showing the last valid input; the current text has errors.</p>
           )}
+          <ErrorBoundary what="What was understood" of={value.text}>
+            {good !== null && children(good, { title: value.title, onText })}
+          </ErrorBoundary>
         </section>
       </main>
     </div>
