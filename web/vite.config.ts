@@ -1,10 +1,8 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
-import { compressed, woff2Only } from './compressed.ts';
-import { splitFonts } from './split-fonts.ts';
 
 export default defineConfig({
-  plugins: [react(), woff2Only(), splitFonts(), compressed()],
+  plugins: [react()],
   resolve: { conditions: ['@schritt/source', 'module', 'browser', 'development|production'] },
   worker: { format: 'es' },
   // a font inside of a style sheet is fetched by pages that show none of it, and shrinks worse

@@ -35,9 +35,4 @@ export { primed } from './text/primes.ts';
 export { type Recent, recent } from './text/recent.ts';
 export { attempt, Refusal } from './text/refusal.ts';
 export { tokenize } from './text/token.ts';
-export {
-  LONGEST_FORMULA,
-  MOST_FORMULAS,
-  type TypesetOptions,
-  typesetOptions,
-} from './text/typeset-options.ts';
+export { type TypesetOptions, typesetOptions } from './text/typeset-options.ts';

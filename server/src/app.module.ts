@@ -11,7 +11,6 @@ import { JobsModule } from './jobs/jobs.module.ts';
 import { storeOptions } from './store/store-options.ts';
 import type { ThreadOptions } from './threads/thread-options.ts';
 import { ThreadsModule } from './threads/threads.module.ts';
-import { TypesetModule } from './typeset/typeset.module.ts';
 
 /** What a server is started with. */
 export interface ServerOptions {
@@ -43,7 +42,6 @@ export class AppModule {
         ThreadsModule.with(threads),
         EntriesModule,
         JobsModule,
-        TypesetModule,
         DemoModule.with(demo),
       ],
       controllers: [HealthController],

@@ -1,7 +1,6 @@
 import { NestFactory, Reflector } from '@nestjs/core';
 import { ExpressAdapter, type NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
-import compression from 'compression';
 import express from 'express';
 import { Logger } from 'nestjs-pino';
 import { sessionRequired } from './access/access.guard.ts';
@@ -15,7 +14,7 @@ import { validation } from './errors/validation.ts';
 import { wrongMethod } from './errors/wrong-method.ts';
 import { headers } from './pages/headers.ts';
 import { JsonBodyInterceptor } from './requests/json-body.ts';
-import { webFiles, webPages } from './pages/pages.ts';
+import { compressedPages, webFiles, webPages } from './pages/pages.ts';
 
 /** Where the API describes itself; mounted beside the controllers, and closed like their routes. */
 const DOCUMENTATION = ['/api/docs', '/api/docs-json'];
@@ -44,9 +43,7 @@ export async function createServer(options: ServerOptions): Promise<NestExpressA
   app.set('etag', false);
   // in the order in which a request meets them
   app.use(turns(), hostGuard(options.access), headers());
-  // set formulas are long and much alike
-  app.use('/api/typeset', compression());
-  if (options.web !== null) app.use(webFiles(options.web), webPages(options.web));
+  if (options.web !== null) app.use(compressedPages(), webFiles(options.web), webPages(options.web));
   app.use(wrongMethod(description));
   // other signals, such as SIGILL of a thread that broke, must end the process
   app.enableShutdownHooks(['SIGTERM', 'SIGINT']);

@@ -1,7 +1,3 @@
-/** The longest formula, in characters, that the server sets for a page, and how many at once. */
-export const LONGEST_FORMULA = 1000;
-export const MOST_FORMULAS = 100;
-
 /** How formulas are set wherever Schritt sets them, in the words of KaTeX. */
 export interface TypesetOptions {
   readonly displayMode: boolean;

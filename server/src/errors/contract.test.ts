@@ -123,8 +123,6 @@ test('every answer is one that the description declares, with a body of the decl
     ['/api/jobs/{id}/events', 'get', ask('get', `/api/jobs/${jobId}/events`), 200],
     ['/api/jobs/{id}/runs', 'get', ask('get', `/api/jobs/${NOBODY}/runs`), 404],
     ['/api/jobs/{id}', 'delete', ask('delete', `/api/jobs/${jobId}`), 204],
-    ['/api/typeset', 'post', ask('post', '/api/typeset', { formulas: [{ tex: 'h', block: true }] }), 200],
-    ['/api/typeset', 'post', ask('post', '/api/typeset', { formulas: [{ tex: 3, block: true }] }), 400],
     ['/api/health', 'get', ask('get', '/api/health'), 200],
     ['/api/access', 'get', ask('get', '/api/access'), 200],
     ['/api/access', 'post', ask('post', '/api/access', { key: 3 }), 400],

@@ -2,9 +2,8 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Server } from 'node:http';
-import { brotliCompressSync, gzipSync } from 'node:zlib';
 import express from 'express';
-import { webFiles } from './pages.ts';
+import { compressedPages, webFiles } from './pages.ts';
 
 const SOURCE = `export const one = ${'1 + '.repeat(400)}0;\n`;
 let folder = '';
@@ -14,14 +13,10 @@ let base = '';
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'schritt-pages-'));
   mkdirSync(join(folder, 'assets'));
-  for (const name of ['app-abc.js', 'compute.worker-abc.js']) {
-    const path = join(folder, 'assets', name);
-    writeFileSync(path, SOURCE);
-    writeFileSync(`${path}.br`, brotliCompressSync(SOURCE));
-    writeFileSync(`${path}.gz`, gzipSync(SOURCE));
-  }
+  for (const name of ['app-abc.js', 'compute.worker-abc.js'])
+    writeFileSync(join(folder, 'assets', name), SOURCE);
   writeFileSync(join(folder, 'assets', 'small-abc.js'), 'x');
-  const app = express().use(webFiles(folder));
+  const app = express().use(compressedPages(), webFiles(folder));
   await new Promise<void>((done) => (server = app.listen(0, '127.0.0.1', () => done())));
   const address = server.address();
   if (address === null || typeof address === 'string') throw new Error('no port');
@@ -51,14 +46,14 @@ test.each([
   expect(await answer.text()).toBe(SOURCE);
 });
 
-test('the worker that compiles has its own policy, packed or not', async () => {
+test('the worker that compiles has its own policy, compressed or not', async () => {
   for (const encoding of ['br', 'identity'])
     expect((await asked('compute.worker-abc.js', encoding)).headers.get('content-security-policy')).toContain(
       'unsafe-eval',
     );
 });
 
-test('what is not packed is sent as it is, and what is not there is not found', async () => {
+test('a small file is sent as it is, and what is not there is not found', async () => {
   const small = await asked('small-abc.js', 'br');
   expect([small.status, small.headers.get('content-encoding')]).toEqual([200, null]);
   expect((await asked('none-abc.js', 'br')).status).toBe(404);

@@ -1,16 +1,23 @@
 import { join } from 'node:path';
+import compression from 'compression';
 import express, { type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import { WORKER_POLICY } from './content-security.ts';
-import { packed } from './packed.ts';
 
 /** The files in which compiled loops are made, by the name that the build gives them. */
-const COMPUTES = /compute\.worker-[\w-]+\.js(?:\.(?:br|gz))?$/;
+const COMPUTES = /compute\.worker-[\w-]+\.js$/;
 /** Addresses that are pages. */
 const PAGE = /^\/((studies|problems|methods)(\/[\w-]+)?|shown\/[\w-]+|open)?\/?$/;
 
+/** Compresses the files of the page; answers of the API are small, or streams that must not wait. */
+export function compressedPages(): RequestHandler {
+  return compression({
+    filter: (request: Request, response: Response) =>
+      !request.path.startsWith('/api') && compression.filter(request, response),
+  });
+}
+
 /** Serves the built files; names with a digest of the content are kept by browsers for good. */
 export function webFiles(folder: string): RequestHandler {
-  const pack = packed(folder);
   const files = express.static(folder, {
     index: false,
     setHeaders: (response: Response, path: string) => {
@@ -22,10 +29,7 @@ export function webFiles(folder: string): RequestHandler {
   return (request: Request, response: Response, next: NextFunction) => {
     // no file is looked for where none can be
     if (request.path.startsWith('/api')) next();
-    else
-      pack(request, response, () => {
-        files(request, response, next);
-      });
+    else files(request, response, next);
   };
 }
 

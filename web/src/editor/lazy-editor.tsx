@@ -1,17 +1,9 @@
 import { type ComponentProps, lazy, type ReactNode, Suspense } from 'react';
-import { typesetter } from '../math/typesetter.ts';
 import type { MethodEditor } from './method-editor.tsx';
 import type { TextEditor } from './text-editor.tsx';
 
-const Loaded = lazy(async () => {
-  // whoever types wants to see the formula at once
-  void typesetter.fetch();
-  return { default: (await import('./text-editor.tsx')).TextEditor };
-});
-const LoadedOfMethod = lazy(async () => {
-  void typesetter.fetch();
-  return { default: (await import('./method-editor.tsx')).MethodEditor };
-});
+const Loaded = lazy(async () => ({ default: (await import('./text-editor.tsx')).TextEditor }));
+const LoadedOfMethod = lazy(async () => ({ default: (await import('./method-editor.tsx')).MethodEditor }));
 
 /** The text stands there until its editor has come. */
 function ToCome({ text, children }: { readonly text: string; readonly children: ReactNode }): ReactNode {

@@ -22,9 +22,21 @@ export function looksOf(line: string): readonly { readonly to: number; readonly 
   return comment < 0 ? looks : [...looks, { to: comment, look: null }, { to: line.length, look: 'comment' }];
 }
 
-const language = StreamLanguage.define<null>({
-  token(stream) {
-    const next = looksOf(stream.string).find(({ to }) => to > stream.pos);
+/** The looks of the line under way, and which of them comes next: a line is read once, not once for each token. */
+interface LineLooks {
+  line: string;
+  looks: ReturnType<typeof looksOf>;
+  place: number;
+}
+
+const language = StreamLanguage.define<LineLooks>({
+  startState: () => ({ line: '', looks: [], place: 0 }),
+  copyState: (state) => ({ ...state }),
+  token(stream, state) {
+    if (stream.sol() || state.line !== stream.string)
+      Object.assign(state, { line: stream.string, looks: looksOf(stream.string), place: 0 });
+    while ((state.looks[state.place]?.to ?? Infinity) <= stream.pos) state.place += 1;
+    const next = state.looks[state.place];
     if (next === undefined) stream.skipToEnd();
     else stream.pos = next.to;
     return next?.look ?? null;

@@ -2,7 +2,7 @@
 import { act, render } from '@testing-library/react';
 import { fitting } from './fit-lines.ts';
 import { breakable, Formula } from './formula.tsx';
-import { typesetter } from './typesetter.ts';
+import { Tex } from './tex.tsx';
 
 test.each([
   [100, 200, 1],
@@ -52,7 +52,6 @@ test('a formula is not broken by the width of a face that stands in for its own'
       disconnect(): void {}
     },
   });
-  await typesetter.fetch();
   const { container } = render(<Formula tex="y \left(\frac{a}{b} + c\right)" />);
   const shown = (): string => container.querySelector('annotation')?.textContent ?? '';
   await act(() => Promise.resolve());
@@ -65,4 +64,10 @@ test('a formula is not broken by the width of a face that stands in for its own'
   expect(shown()).toContain('\\bigl(');
   width.mockRestore();
   room.mockRestore();
+});
+
+test('a formula too long to be typeset is shown by its beginning', () => {
+  const { container } = render(<Tex tex={`${'x + '.repeat(1_000)}x`} />);
+  expect(container.querySelector('.katex')).toBeNull();
+  expect(container.textContent).toBe(`${'x + '.repeat(30)} …`);
 });

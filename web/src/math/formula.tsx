@@ -1,7 +1,6 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
 import { fitLine } from './fit-lines.ts';
-import { SetTex } from './tex.tsx';
-import { useTypeset } from './use-typeset.ts';
+import { Tex } from './tex.tsx';
 import './formula.css';
 
 /** Below this part of the usual type brackets no longer grow with what they hold, so that it can be broken. */
@@ -16,7 +15,6 @@ export function breakable(tex: string): string {
 export function Formula({ tex }: { readonly tex: string }): ReactNode {
   const line = useRef<HTMLDivElement>(null);
   const [broken, setBroken] = useState<string | null>(null);
-  const html = useTypeset(broken === tex ? breakable(tex) : tex);
   useLayoutEffect(() => {
     const host = line.current;
     if (host === null) return undefined;
@@ -32,10 +30,10 @@ export function Formula({ tex }: { readonly tex: string }): ReactNode {
     // fonts that come later are of another width
     void document.fonts.ready.then(fit);
     return () => observer.disconnect();
-  }, [tex, broken, html]);
+  }, [tex, broken]);
   return (
     <div ref={line} className="formula">
-      <SetTex html={html} />
+      <Tex tex={broken === tex ? breakable(tex) : tex} />
     </div>
   );
 }

@@ -1,15 +1,12 @@
 import 'katex/dist/katex.min.css';
 import './tex.css';
 import { memo, type ReactNode } from 'react';
-import { useTypeset } from './use-typeset.ts';
+import { texHtml } from './tex-html.ts';
 
-/** A formula as it was set; room for a line of it while there is none. */
-export function SetTex({ html }: { readonly html: string | null }): ReactNode {
-  if (html === null) return <span className="tex-to-come">{'\u00a0'}</span>;
-  return <span dangerouslySetInnerHTML={{ __html: html }} />;
-}
+/** Characters that are shown of a formula that is too long to be typeset. */
+const SHOWN = 120;
 
-/** Set mathematics. */
+/** Typeset mathematics; the beginning of its TeX where it is too long for that. */
 export const Tex = memo(function Tex({
   tex,
   block = false,
@@ -17,5 +14,8 @@ export const Tex = memo(function Tex({
   readonly tex: string;
   readonly block?: boolean;
 }): ReactNode {
-  return <SetTex html={useTypeset(tex, block)} />;
+  const html = texHtml(tex, block);
+  if (html === null)
+    return <code title="This formula is too long to be typeset">{tex.slice(0, SHOWN)} …</code>;
+  return <span dangerouslySetInnerHTML={{ __html: html }} />;
 });

@@ -3,7 +3,6 @@ import { amountText, inspectMethod } from '@schritt/core/inspect';
 import { parseMethod } from '@schritt/core/notation';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { typesetter } from '../math/typesetter.ts';
 import { remarksOf } from '../editor/use-inspection.ts';
 import { provedText, provedTexts } from '../worker/proved.ts';
 import { cellAmount, CoefficientGrid, tableauOfCells } from './coefficient-grid.tsx';
@@ -16,8 +15,6 @@ function method(text: string) {
 }
 
 const HEUN = 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)\n';
-
-beforeAll(typesetter.fetch);
 
 test.each([
   ['1/3', '1/3'],
