@@ -1,14 +1,33 @@
+import { Refusal } from '../../text/refusal.ts';
 import type { Condition, Line } from './language.ts';
 
-/** Longest line that is written; the standard has 132. */
-const LONGEST = 120;
+/** Longest line that is written, and of a comment; the standard has 132. */
+const MAX_LINE = 120;
+const MAX_COMMENT = 132;
+/** Lines that may continue a statement (ISO/IEC 1539-1:2010, 3.3.2.4). */
+const MAX_CONTINUED = 255;
 
-/** A long line is gone on with in the next. */
+/**
+ * A statement in lines of Fortran: a long one is continued.
+ *
+ * @throws Refusal for one that takes more lines than the standard allows
+ */
 export function broken(line: string): readonly string[] {
-  if (line.length <= LONGEST || line.trimStart().startsWith('!')) return [line.slice(0, 132)];
   const indent = line.length - line.trimStart().length;
-  const at = Math.max(line.lastIndexOf(' ', LONGEST), line.lastIndexOf('*', LONGEST), indent + 40);
-  return [`${line.slice(0, at)}&`, ...broken(`${' '.repeat(indent + 2)}&${line.slice(at)}`)];
+  if (line.length <= MAX_LINE || line[indent] === '!') return [line.slice(0, MAX_COMMENT)];
+  const lines: string[] = [];
+  let rest = line;
+  while (rest.length > MAX_LINE) {
+    const at = Math.max(rest.lastIndexOf(' ', MAX_LINE), rest.lastIndexOf('*', MAX_LINE), indent + 40);
+    lines.push(`${rest.slice(0, at)}&`);
+    rest = `${' '.repeat(indent + 2)}&${rest.slice(at)}`;
+  }
+  if (lines.length > MAX_CONTINUED)
+    throw new Refusal(
+      'size',
+      `a statement of this program takes more than ${MAX_CONTINUED} lines of Fortran`,
+    );
+  return [...lines, rest];
 }
 
 /** Lines that stand further in. */

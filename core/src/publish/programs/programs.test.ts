@@ -1,3 +1,4 @@
+import { broken } from './fortran-lines.ts';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -253,3 +254,13 @@ test('a program whose equations have no solution says so', () => {
     expect(said).toContain("Newton's method does not converge for y[n+1]");
   }
 }, 30_000);
+
+test('a statement of very many terms is continued in Fortran, or refused where the standard has no room for it', () => {
+  const sum = (terms: number): string =>
+    `    y = ${Array.from({ length: terms }, (_, i) => `k(${i})*w(${i})`).join(' + ')}`;
+  const lines = broken(sum(400));
+  expect(Math.max(...lines.map((line) => line.length))).toBeLessThanOrEqual(132);
+  const joined = lines.map((line, i) => (i === 0 ? line : line.trim().slice(1)).replace(/&$/, '')).join('');
+  expect(joined).toBe(sum(400));
+  expect(() => broken(sum(4_000))).toThrow('takes more than 255 lines of Fortran');
+});

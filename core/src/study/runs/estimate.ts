@@ -9,6 +9,8 @@ import { isExact, placesOf } from './truth.ts';
 const SECONDS_PER_STEP = 4e-9;
 /** Seconds of one operation of Gaussian elimination. */
 const SECONDS_PER_ELIMINATION = 1e-9;
+/** Seconds that an evaluation of the text takes to be analysed and compiled, as often as a study does that. */
+const SECONDS_TO_COMPILE = 3e-4;
 /** Iterations of Newton's method in a step. */
 const ITERATIONS = 5;
 const DIAGONALS = 12;
@@ -33,6 +35,7 @@ export function estimatedSeconds(study: Study): number {
     const { plain, implicit } = promisedEvaluations(method);
     const evaluations = plain + ITERATIONS * implicit * solving;
     const solved = implicit > 0 ? ITERATIONS * factorisation * SECONDS_PER_ELIMINATION : 0;
-    return sum + steps * (evaluations * rate + solved + (looks + 1) * problem.size * SECONDS_PER_STEP);
+    const run = steps * (evaluations * rate + solved + (looks + 1) * problem.size * SECONDS_PER_STEP);
+    return sum + run + (plain + implicit) * SECONDS_TO_COMPILE;
   }, reference);
 }
