@@ -171,7 +171,13 @@ function aboutStudy(document: StudyDocument, study: Study, phase: Phase, turn: n
     phase(`worked step of ${title}`, () => workedStep(run, method, grid, 1, 0));
   }
   if (isLong) return;
-  const result = phase('study', () => runStudy(study));
+  const result = phase('study', () => {
+    const made = runStudy(study);
+    // a fault that one method has for itself is a fault all the same
+    const fault = made.methods.find(({ refused }) => refused?.startsWith('internal error') === true);
+    if (fault !== undefined) throw new Error(fault.refused ?? '');
+    return made;
+  });
   if (result === null) return;
   phase('conclusion', () =>
     conclude(

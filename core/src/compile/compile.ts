@@ -1,6 +1,8 @@
 import { Refusal } from '../text/refusal.ts';
 import type { Method } from '../method/method.ts';
 import { hasExact, isSecondOrder, type Problem } from '../problem/problem.ts';
+import { count } from '../text/number-text.ts';
+import { seriesOperations } from './jets/series-size.ts';
 import { jetFunction } from './jets/jet-function.ts';
 import type { GeneratedLoop } from './loops/generated-loop.ts';
 import { arrayLoop } from './loops/array-loop.ts';
@@ -91,6 +93,7 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
       'the first steps are to be exact, but the exact solution is not known for all components',
     );
   const { program, loop } = generateLoop(problem, method, precision);
+  refuseLargeSeries(problem, program);
   const { advance, trace, watch, atOnce, stageWidth, kernels } = loop;
   const layout = layOut(problem, program);
   const module = kernels === null ? null : kernelModule(kernels.list, kernels.doubles);
@@ -117,6 +120,21 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
     stageWidth,
     start: method.depth > 0 ? start : null,
   };
+}
+
+/** Operations of all series that the derivatives of one method may take together. */
+const MAX_SERIES = 300_000;
+
+/** Refuses derivatives of many orders whose series are too large together, before any of them is built. */
+function refuseLargeSeries(problem: Problem, { instructions }: Program): void {
+  const orders = new Set(instructions.flatMap((one) => (one.kind === 'derivative' ? [one.order] : [])));
+  let operations = 0;
+  for (const order of orders) operations += seriesOperations(problem, order);
+  if (operations > MAX_SERIES)
+    throw new Refusal(
+      'size',
+      `the derivatives of this method take about ${count(operations)} operations on this problem, more than ${count(MAX_SERIES)}; take fewer components or derivatives`,
+    );
 }
 
 /**

@@ -2,9 +2,9 @@ import { rateSeconds } from '../compile/rate-cost.ts';
 import { MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
 import type { Problem } from '../problem/problem.ts';
 import { ORDER } from './piece.ts';
-import { FINE_COMPONENT_STEPS } from './reference-solution.ts';
+import { FINE_COMPONENT_STEPS, FINE_SECONDS } from './reference-solution.ts';
 import { switchOperations } from './switches.ts';
-import { seriesOperations } from './series-size.ts';
+import { seriesOperations } from '../compile/jets/series-size.ts';
 import { firstStep, MOST_PIECES } from './taylor-solution.ts';
 
 /** Seconds that one operation of a series takes to be generated and compiled, and to be run. */
@@ -26,7 +26,10 @@ const ASSUMED_PIECES = 200;
  */
 export function estimatedReferenceSeconds(problem: Problem, until = problem.end): number {
   if (problem.size > MOST_JET_COMPONENTS)
-    return (FINE_EVALUATIONS * FINE_COMPONENT_STEPS * rateSeconds(problem)) / problem.size;
+    return Math.min(
+      FINE_SECONDS,
+      (FINE_EVALUATIONS * FINE_COMPONENT_STEPS * rateSeconds(problem)) / problem.size,
+    );
   const operations = seriesOperations(problem, ORDER);
   const pieces =
     operations > MAX_TRIED

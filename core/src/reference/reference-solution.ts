@@ -1,4 +1,5 @@
 import { parseMethod } from '../method/parse-method.ts';
+import { attempt } from '../text/refusal.ts';
 import type { Problem } from '../problem/problem.ts';
 import { outOfUnits, scaledProblem, type Scales } from '../problem/scaled-problem.ts';
 import { compileRun } from '../compile/compile.ts';
@@ -9,7 +10,7 @@ import { hermite, type Knot } from '../run/hermite.ts';
 import { begin, goTo } from '../run/integrate.ts';
 import { MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
 import { ORDER } from './piece.ts';
-import { seriesOperations } from './series-size.ts';
+import { seriesOperations } from '../compile/jets/series-size.ts';
 import { branchesOf, switchOperations } from './switches.ts';
 import { type DenseSolution, taylorSolution } from './taylor-solution.ts';
 
@@ -32,6 +33,8 @@ const KEPT = 240;
 const THROUGH = 4;
 /** Component steps of a solution in fine steps, about. */
 export const FINE_COMPONENT_STEPS = 2e7;
+/** Seconds that a reference in fine steps may take, its second run included. */
+export const FINE_SECONDS = 6;
 
 /** RK4 in many small steps, thinned to points with a polynomial between them. */
 function fineSteps(
@@ -84,9 +87,9 @@ const PIECES_DRAWN = { most: 1_500, least: 40 };
 /** Seconds that RK4 in fine steps may take for a picture, about. */
 const SECONDS_DRAWN = 0.3;
 
-/** Component steps of RK4 that a picture is worth. */
-function workDrawn(problem: Problem): number {
-  return Math.min(FINE_COMPONENT_STEPS, (SECONDS_DRAWN * problem.size) / (4 * rateSeconds(problem)));
+/** Component steps of RK4 that take so many seconds, about. */
+function workWithin(problem: Problem, seconds: number): number {
+  return (seconds * problem.size) / (4 * rateSeconds(problem));
 }
 
 /**
@@ -96,7 +99,15 @@ function workDrawn(problem: Problem): number {
 export function drawnSolution(problem: Problem): Reference {
   const series = seriesOperations(problem, ORDER);
   if (problem.size > MOST_JET_COMPONENTS || series > SERIES_DRAWN)
-    return { kind: 'fine steps', solution: fineSteps(problem, problem.end, 1, workDrawn(problem)) };
+    return {
+      kind: 'fine steps',
+      solution: fineSteps(
+        problem,
+        problem.end,
+        1,
+        Math.min(FINE_COMPONENT_STEPS, workWithin(problem, SECONDS_DRAWN)),
+      ),
+    };
   const pieces = Math.floor(OPERATIONS_DRAWN / (series + switchOperations(problem)));
   const most = Math.max(PIECES_DRAWN.least, Math.min(PIECES_DRAWN.most, pieces));
   const branches = branchesOf(problem);
@@ -114,11 +125,17 @@ const COMPARED = 64;
 
 /** The same, run a second time with a tighter tolerance or finer steps, whose difference is its estimated error. */
 export function estimatedReference(problem: Problem, until = problem.end): EstimatedReference {
-  if (problem.size > MOST_JET_COMPONENTS) {
-    const solution = fineSteps(problem, until, 1);
-    const finer = fineSteps(problem, until, 2);
-    return { kind: 'fine steps', solution: finer, error: difference(problem, until, solution, finer) };
-  }
+  const taylor = attempt(() => taylorReference(problem, until));
+  if (taylor.ok) return taylor.value;
+  // its series are too large
+  const work = Math.min(FINE_COMPONENT_STEPS, workWithin(problem, FINE_SECONDS / 3));
+  const solution = fineSteps(problem, until, 1, work);
+  const finer = fineSteps(problem, until, 2, work);
+  return { kind: 'fine steps', solution: finer, error: difference(problem, until, solution, finer) };
+}
+
+/** @throws Refusal for a problem whose series are too large */
+function taylorReference(problem: Problem, until: number): EstimatedReference {
   const solution = taylorSolution(problem, TOLERANCE, { until, branches: branchesOf(problem) });
   const tighter = inOtherUnits(problem, until);
   const error = difference(problem, until, solution, tighter) + solution.doubt;

@@ -67,7 +67,9 @@ export function findingsOf(
     const method = study.methods[i];
     if (method === undefined) return [];
     const of = { ...whole, method, result };
-    return rules.flatMap(({ ofMethod, eachOfMethod }): readonly Finding[] => {
+    // of a method that was not run there is nothing to say but why
+    const asked = result.refused === null ? rules : [RULES.refused];
+    return asked.flatMap(({ ofMethod, eachOfMethod }): readonly Finding[] => {
       const found = ofMethod?.(of) ?? null;
       return [...(found === null ? [] : [found]), ...(eachOfMethod?.(of) ?? [])].map((fact) => told(fact, i));
     });

@@ -2,7 +2,7 @@ import { unitRoundoff } from '../../compile/precision.ts';
 import { log10 } from '../../elementary/logarithm.ts';
 import { norm } from '../../run/norm.ts';
 import { isRelative } from '../runs/error-choice.ts';
-import type { MethodRun, RungRun } from '../runs/run-method.ts';
+import { type MethodRun, programFault, type RungRun } from '../runs/run-method.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
 import { type Promised, promisedOrder } from '../trial/promised-order.ts';
@@ -132,13 +132,25 @@ function promisedHere(study: Study, method: StudyMethod): Promised {
     : promised;
 }
 
-/** What the runs of one method mean beside one another. */
+/**
+ * What the runs of one method mean beside one another; a method whose analysis fails is refused with the reason, and the
+ * others are judged all the same.
+ */
 export function judgeMethod(
   study: Study,
   truth: Truth | null,
   method: StudyMethod,
   run: MethodRun,
 ): MethodResult {
+  try {
+    return judged(study, truth, method, run);
+  } catch (thrown) {
+    if (run.refused !== null) throw thrown;
+    return judged(study, truth, method, { ...run, refused: programFault(thrown) });
+  }
+}
+
+function judged(study: Study, truth: Truth | null, method: StudyMethod, run: MethodRun): MethodResult {
   const leftOut = leftOutOf(study, truth, method, run.rungs);
   const rungs = rungResults(study, run.rungs, leftOut);
   const fit = fitOrder(rungs, leftOut, method.window === null ? 'rules' : 'person');

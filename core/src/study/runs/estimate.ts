@@ -1,5 +1,6 @@
 import { layLadder, stepsOf } from './ladder.ts';
 import { promisedEvaluations } from './cost.ts';
+import type { Method } from '../../method/method.ts';
 import { rateSeconds } from '../../compile/rate-cost.ts';
 import { estimatedReferenceSeconds } from '../../reference/reference-cost.ts';
 import type { Study } from './study.ts';
@@ -17,6 +18,14 @@ const DIAGONALS = 12;
 /** Looking at every grid point for the largest error costs about as much as that many evaluations. */
 const LOOK = 60;
 
+/** Values that a line of a method solves for together, at most. */
+function solvedTogether({ statements }: Method): number {
+  return statements.reduce(
+    (most, one) => (one.kind === 'solve' ? Math.max(most, one.given.length) : most),
+    0,
+  );
+}
+
 /** About how long a study will take on one core, its reference included: for the choice of where to run it. */
 export function estimatedSeconds(study: Study): number {
   const { problem, methods, ladder, lastStep, error, start } = study;
@@ -29,11 +38,12 @@ export function estimatedSeconds(study: Study): number {
   const places = placesOf(problem, start.instead === 'exact' ? 'norm' : error.of);
   const reference = 'message' in places || isExact(problem, places) ? 0 : estimatedReferenceSeconds(problem);
   const rate = rateSeconds(problem);
-  // one factorisation of the Jacobian, dense or with few diagonals
-  const factorisation = isFamily ? problem.size * DIAGONALS : problem.size ** 3 / 3;
   return methods.reduce((sum, { method }) => {
     const { plain, implicit } = promisedEvaluations(method);
     const evaluations = plain + ITERATIONS * implicit * solving;
+    // one factorisation of the Jacobian, dense or with few diagonals
+    const unknowns = problem.size * solvedTogether(method);
+    const factorisation = isFamily ? unknowns * DIAGONALS : unknowns ** 3 / 3;
     const solved = implicit > 0 ? ITERATIONS * factorisation * SECONDS_PER_ELIMINATION : 0;
     const run = steps * (evaluations * rate + solved + (looks + 1) * problem.size * SECONDS_PER_STEP);
     return sum + run + (plain + implicit) * SECONDS_TO_COMPILE;

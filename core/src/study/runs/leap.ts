@@ -32,6 +32,8 @@ const MOST_STEPS = 40;
 const MOST_WORK = 20_000;
 /** Evaluations of the right-hand side that the looks at one run take, about, and seconds that they may take. */
 const EVALUATIONS = 15_000;
+/** Systems of linear equations that these looks solve, about. */
+const SOLUTIONS = 8_000;
 const MOST_SECONDS = 0.1;
 
 /** The largest size of every component among states. */
@@ -92,6 +94,16 @@ function leapOf(at: RunState): Leap | null {
   return { step: n + 1, t, h: high * full, component, from: before[place]!, to: behind[place]! };
 }
 
+/** Seconds that one elimination of the equations of a step takes, about; for families, whose systems are banded, none. */
+function eliminationSeconds({ program, problem, shape }: CompiledRun): number {
+  if (problem.unknowns.some(({ range }) => range !== null)) return 0;
+  const most = program.instructions.reduce(
+    (most, one) => (one.kind === 'solve' ? Math.max(most, one.unknowns.length) : most),
+    0,
+  );
+  return ((most * shape.size) ** 3 / 3) * 1e-9;
+}
+
 /** The first leap among the looked at steps of a run. */
 function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
   const at = begin(run, grid);
@@ -111,7 +123,7 @@ function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
  */
 export function leapFinder(run: CompiledRun): (grid: Grid) => Leap | null {
   const solves = run.program.instructions.some(({ kind }) => kind === 'solve');
-  const seconds = rateSeconds(run.problem) * EVALUATIONS;
+  const seconds = EVALUATIONS * rateSeconds(run.problem) + SOLUTIONS * eliminationSeconds(run);
   if (!solves || seconds > MOST_SECONDS || branchesOf(run.problem) !== null) return () => null;
   return (grid) => (grid.steps * run.shape.size > MOST_WORK ? null : firstLeap(run, grid));
 }

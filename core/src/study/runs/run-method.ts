@@ -71,6 +71,17 @@ export function latestTime(study: Study, rungs: readonly Rung[]): number {
 }
 
 /** A rung on which a method cannot be run at all. */
+/** What is said of a method in which the program itself failed; the other methods of a study go on. */
+export function programFault(thrown: unknown): string {
+  return `internal error: ${thrown instanceof Error ? thrown.message : String(thrown)}`;
+}
+
+/** The runs of a method that could not be run at all. */
+export function refusedRun(title: string, rungs: readonly Rung[], why: string): MethodRun {
+  const laid = rungs.flatMap((rung, i) => (rung.ok ? [notRun(i, rung.grid, why)] : []));
+  return { title, rungs: laid, refused: why };
+}
+
 function notRun(rung: number, grid: Grid, why: string): RungRun {
   const { h, wished, steps, divides, start, shorter } = grid;
   return {
@@ -204,8 +215,7 @@ export function* methodSteps(
   const start = startOf(study, rungs);
   const compiled = attempt(() => compileWithStart(problem, method, start));
   if (!compiled.ok) {
-    const { message } = compiled.refusal;
-    return { title, rungs: laid.map(({ rung, grid }) => notRun(rung, grid, message)), refused: message };
+    return refusedRun(title, rungs, compiled.refusal.message);
   }
   const run = compiled.value;
   const measure = truth === null || 'message' in places ? null : measureOf(truth, places, error);

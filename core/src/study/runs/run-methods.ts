@@ -1,6 +1,13 @@
 import { Refusal } from '../../text/refusal.ts';
 import { layLadder, stepsOf } from './ladder.ts';
-import { type MethodRun, methodSteps, type RungRun } from './run-method.ts';
+import {
+  type MethodProgress,
+  type MethodRun,
+  methodSteps,
+  programFault,
+  refusedRun,
+  type RungRun,
+} from './run-method.ts';
 import type { Study } from './study.ts';
 
 /** A sign of life of a study under way: which method it is at, the part of all steps done, and a finished rung. */
@@ -27,7 +34,14 @@ export function* methodSigns(study: Study, method: number): Generator<MethodSign
   const work = methodSteps(study, rungs, chosen);
   let done = 0;
   for (;;) {
-    const next = work.next();
+    let next: IteratorResult<MethodProgress, MethodRun>;
+    try {
+      next = work.next();
+    } catch (thrown) {
+      // whatever goes wrong with one method, the others of the study have their runs
+      const why = thrown instanceof Refusal ? thrown.message : programFault(thrown);
+      return refusedRun(chosen.title, rungs, why);
+    }
     if (next.done === true) return next.value;
     done += next.value.steps;
     yield { part: Math.min(1, done / all), finished: next.value.finished };

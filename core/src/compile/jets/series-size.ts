@@ -1,5 +1,5 @@
-import { childrenOf, type Expression } from '../formula/expression.ts';
-import type { Problem } from '../problem/problem.ts';
+import { childrenOf, type Expression } from '../../formula/expression.ts';
+import type { Problem } from '../../problem/problem.ts';
 
 interface Size {
   readonly operations: number;
