@@ -55,7 +55,9 @@ for (const [name, text, shows] of METHODS)
     // far below the minute for which some of these stood still; what else the machine does may take its part
     expect(await stop()).toBeLessThan(5_000);
     await page.reload();
-    await expect(page.getByRole('textbox', { name: 'the method', exact: true })).toContainText(text.slice(0, 12));
+    await expect(page.getByRole('textbox', { name: 'the method', exact: true })).toContainText(
+      text.slice(0, 12),
+    );
     await expect(page.getByText(shows).first()).toBeVisible();
   });
 

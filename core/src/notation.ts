@@ -32,7 +32,6 @@ export {
 } from './text/number-text.ts';
 export type { Reading, Repair, TextError } from './text/place.ts';
 export { primed } from './text/primes.ts';
-export { type Recent, recent } from './text/recent.ts';
 export { attempt, Refusal } from './text/refusal.ts';
 export { tokenize } from './text/token.ts';
 export { type TypesetOptions, typesetOptions } from './text/typeset-options.ts';

@@ -1,5 +1,5 @@
 import type { Method } from '../method/method.ts';
-import { remembered } from '../text/remembered.ts';
+import { memoize } from '../text/memoize.ts';
 import { kindOf, type MethodKind } from './form/kind.ts';
 import type { LinearMethod, NotLinear } from './form/linear-method.ts';
 import { readLinear } from './form/read-linear.ts';
@@ -80,7 +80,7 @@ function inspected(method: Method): Inspection {
   };
 }
 
-const known = remembered<Inspection>(200);
+const known = memoize<Inspection>(200);
 
 /**
  * Reads a method as an exact linear form and says what it is: kind, coefficients, order with the conditions that fail,

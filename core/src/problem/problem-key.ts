@@ -1,7 +1,7 @@
 import type { Problem } from './problem.ts';
 
 /**
- * A text that is the same for the same problem with the same values of its parameters, for memories of what was worked
+ * A text that is the same for the same problem with the same values of its parameters, for caches of what was worked
  * out for it.
  *
  * @param more what it was worked out with besides

@@ -1,5 +1,5 @@
 import { stageComponents, vectorNames } from '@schritt/core/document';
-import { componentNames, recent, Refusal } from '@schritt/core/notation';
+import { componentNames, Refusal } from '@schritt/core/notation';
 import {
   begin,
   type CompiledRun,
@@ -15,6 +15,7 @@ import {
   type Study,
   type Wish,
 } from '@schritt/core/study';
+import { LRUCache } from 'lru-cache';
 import type { RowsWindow, RowsWish } from './messages.ts';
 
 /** Components that a table of steps shows at most; the first ones of a large system. */
@@ -25,7 +26,7 @@ const MOST_KEPT = 12;
 /** Runs of fewer steps are done again from the start in no time. */
 const SHORT = 20_000;
 
-const kept = recent<LongRun>(MOST_KEPT);
+const kept = new LRUCache<string, LongRun>({ max: MOST_KEPT });
 
 /** A run that was kept under a key, or the same kept now. */
 function keptRun(key: string, run: CompiledRun, grid: Grid): LongRun {

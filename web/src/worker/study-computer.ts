@@ -1,5 +1,5 @@
 import { runKey, type StudyDocument } from '@schritt/core/document';
-import { recent } from '@schritt/core/notation';
+import { LRUCache } from 'lru-cache';
 import type { MethodRun, StudyResult } from '@schritt/core/study';
 import { cancelJob, followJob, type FollowedJob } from '../api/jobs.ts';
 import { Computer, Superseded } from './computer.ts';
@@ -35,7 +35,7 @@ interface Task {
 export class StudyComputer {
   readonly #runners: readonly Computer[];
   readonly #judge = new Computer();
-  readonly #known = recent<MethodRun>(MOST_REMEMBERED);
+  readonly #known = new LRUCache<string, MethodRun>({ max: MOST_REMEMBERED });
   #job: FollowedJob | null = null;
   /** Jobs that a newer study made void before the server had told of them. */
   readonly #void = new Set<string>();

@@ -1,11 +1,5 @@
-import {
-  type Method,
-  parseMethod,
-  parseProblem,
-  type Problem,
-  type Reading,
-  recent,
-} from '@schritt/core/notation';
+import { type Method, parseMethod, parseProblem, type Problem, type Reading } from '@schritt/core/notation';
+import { LRUCache } from 'lru-cache';
 import { Computer } from './computer.ts';
 
 /**
@@ -31,7 +25,7 @@ export interface ReadTexts<T> {
 export class TextReader<T> {
   readonly #parse: (text: string) => Reading<T>;
   readonly #ask: (computer: Computer, text: string) => Promise<Reading<T>>;
-  readonly #kept = recent<Reading<T>>(MAX_KEPT);
+  readonly #kept = new LRUCache<string, Reading<T>>({ max: MAX_KEPT });
   readonly #waiting = new Map<string, Promise<Reading<T>>>();
   readonly #watching = new Set<() => void>();
   #computer: Computer | null = null;

@@ -1,5 +1,5 @@
 import { Refusal } from '../../text/refusal.ts';
-import { remembered } from '../../text/remembered.ts';
+import { memoize } from '../../text/memoize.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { problemKey } from '../../problem/problem-key.ts';
 import { generatedFunction } from '../generated.ts';
@@ -21,7 +21,7 @@ export type RateSeries = (t: number, shift: number, Y: ArrayLike<number>, out: F
 export const MOST_SERIES_COMPONENTS = 60;
 
 /** Series are wanted again for every method of a study, and for every Jacobian. */
-const known = remembered<RateSeries>(40);
+const known = memoize<RateSeries>(40);
 
 /**
  * Generates the series of the rates of a problem along any series of the state, as straight-line code.

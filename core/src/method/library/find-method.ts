@@ -1,9 +1,9 @@
-import { remembered } from '../../text/remembered.ts';
+import { memoize } from '../../text/memoize.ts';
 import type { Method } from '../method.ts';
 import { parseMethod } from '../parse-method.ts';
 import { LIBRARY } from './library.ts';
 
-const known = remembered<Method | null>(100);
+const known = memoize<Method | null>(100);
 
 /**
  * A method of the library by its title, upper and lower case alike; null where there is none.

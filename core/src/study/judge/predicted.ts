@@ -10,7 +10,7 @@ import { norm } from '../../run/norm.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { problemKey } from '../../problem/problem-key.ts';
 import { attempt } from '../../text/refusal.ts';
-import { remembered } from '../../text/remembered.ts';
+import { memoize } from '../../text/memoize.ts';
 import { isRelative } from '../runs/error-choice.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
@@ -30,7 +30,7 @@ export interface Predicted {
   readonly changesSign: number | null;
 }
 
-const known = remembered<LeadingError | null>(60);
+const known = memoize<LeadingError | null>(60);
 
 /** Whether the first steps are at least of the order of the formula, so that they leave no trace in the leading term. */
 function isWellStarted({ method }: StudyMethod, { start, problem }: Study, order: number): boolean {
@@ -65,7 +65,7 @@ function isTrusted(problem: Problem, truth: Truth): boolean {
   return truth.kind === 'taylor' && truth.error <= GOOD && truth.reached >= problem.end;
 }
 
-const solutions = remembered<SolutionAt>(4);
+const solutions = memoize<SolutionAt>(4);
 /** Most times at which a solution is kept. */
 const MOST_TIMES = 20_000;
 

@@ -6,7 +6,7 @@ import { blockAt, type Problem } from '../../problem/problem.ts';
 import { problemKey } from '../../problem/problem-key.ts';
 import { norm } from '../../run/norm.ts';
 import { attempt } from '../../text/refusal.ts';
-import { remembered } from '../../text/remembered.ts';
+import { memoize } from '../../text/memoize.ts';
 import type { Truth } from './truth.ts';
 
 /** What rounding within the formulas of a problem can do: to its rates, and to its exact solution at a time. */
@@ -25,7 +25,7 @@ const MOST_ELEMENTS = 12;
 
 const UNIT = 2 ** -53;
 
-const known = remembered<RateNoise>(8);
+const known = memoize<RateNoise>(8);
 
 /** Rounding in single evaluations of rates and exact solution, as sums that cancel make it: along the solution. */
 export function rateNoise(problem: Problem, truth: Truth): RateNoise {

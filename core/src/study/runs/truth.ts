@@ -4,7 +4,7 @@ import { estimatedReference } from '../../reference/reference-solution.ts';
 import type { DenseSolution } from '../../reference/taylor-solution.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
 import type { ErrorChoice } from './error-choice.ts';
-import { remembered } from '../../text/remembered.ts';
+import { memoize } from '../../text/memoize.ts';
 
 /** What the runs of a study are compared with: the exact solution, or a reference with an error of its own. */
 export interface Truth {
@@ -48,7 +48,7 @@ export function isExact(problem: Problem, places: readonly number[]): boolean {
 }
 
 /** References that were made last; a study run method by method wants the same one again and again. */
-const known = remembered<Truth>(4);
+const known = memoize<Truth>(4);
 
 function fromReference(problem: Problem, until: number): Truth {
   const { kind, error, solution } = estimatedReference(problem, until);

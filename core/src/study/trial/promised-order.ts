@@ -11,7 +11,7 @@ import type { CompiledRun } from '../../compile/compile.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
 import { layGrid } from '../../run/grid.ts';
 import { integrate } from '../../run/integrate.ts';
-import { remembered } from '../../text/remembered.ts';
+import { memoize } from '../../text/memoize.ts';
 import { norm } from '../../run/norm.ts';
 
 /**
@@ -107,7 +107,7 @@ function tryOut(text: string, method: Method): Promised {
   return before === null ? { kind: 'unknown' } : { kind: 'order', order: before, by: 'trial' };
 }
 
-const known = remembered<Promised>(500);
+const known = memoize<Promised>(500);
 
 function testProblem(method: Method, problem: Problem): string {
   if (method.oneEquation) return ONE;

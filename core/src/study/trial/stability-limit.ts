@@ -5,7 +5,7 @@ import { parseProblem } from '../../problem/parse-problem.ts';
 import { compileWithStart } from '../../compile/compile-with-start.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
 import { begin, goTo } from '../../run/integrate.ts';
-import { remembered } from '../../text/remembered.ts';
+import { memoize } from '../../text/memoize.ts';
 
 /** y' = -y: with step z a run shows what the method does to a decay of rate z/h. */
 const DECAY = "y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)";
@@ -21,7 +21,7 @@ function staysSmall(run: CompiledRun, z: number): boolean {
   return at.stopped === null && (Math.abs(at.state[0]!) <= half || Math.abs(at.state[0]!) < 1e-3);
 }
 
-const known = remembered<number | null>(500);
+const known = memoize<number | null>(500);
 
 /**
  * The end of the stretch of the negative real axis on which a method is stable: from the roots of its characteristic

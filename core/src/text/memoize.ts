@@ -1,0 +1,17 @@
+import { LRUCache } from 'lru-cache';
+
+/**
+ * A memory of values that are costly to make, by key; of too many the least recently used one goes.
+ *
+ * @param max values that are kept
+ */
+export function memoize<V>(max: number): (key: string, make: () => V) => V {
+  const kept = new LRUCache<string, { readonly value: V }>({ max });
+  return (key, make) => {
+    const known = kept.get(key);
+    if (known !== undefined) return known.value;
+    const value = make();
+    kept.set(key, { value });
+    return value;
+  };
+}
