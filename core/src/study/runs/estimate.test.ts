@@ -25,6 +25,15 @@ test('the estimate holds the reference, which takes longer the stiffer the probl
   expect(stiff).toBeGreaterThan(10 * mild!);
 });
 
+test.each(['y', 'x'])(
+  'local errors of %s start from the solution, whose reference is a part of the estimate',
+  (of) => {
+    const asked = study(decay(-1e4));
+    const local = estimatedSeconds({ ...asked, error: { ...asked.error, at: 'local', of } });
+    expect(local).toBeCloseTo(estimatedSeconds(asked), 10);
+  },
+);
+
 test('elimination of a large dense system is a part of the estimate', () => {
   const rates = Array.from({ length: 60 }, (_, i) => `z${i}' = -z${(7 * i) % 60}`).join('\n');
   const initial = Array.from({ length: 60 }, (_, i) => `z${i}(0) = 1`).join('\n');

@@ -3,7 +3,7 @@ import { promisedEvaluations } from './cost.ts';
 import type { Method } from '../../method/method.ts';
 import { rateSeconds } from '../../compile/rate-cost.ts';
 import { estimatedReferenceSeconds } from '../../reference/reference-cost.ts';
-import type { Study } from './study.ts';
+import { startsFromSolution, type Study } from './study.ts';
 import { isExact, placesOf } from './truth.ts';
 
 /** Seconds that a step takes besides its evaluations, for each component. */
@@ -28,14 +28,14 @@ function solvedTogether({ statements }: Method): number {
 
 /** About how long a study will take on one core, its reference included: for the choice of where to run it. */
 export function estimatedSeconds(study: Study): number {
-  const { problem, methods, ladder, lastStep, error, start } = study;
+  const { problem, methods, ladder, lastStep, error } = study;
   const steps = stepsOf(layLadder(ladder, problem.start, problem.end, lastStep));
   const looks = error.at === 'max' || error.at === 'rms' ? LOOK : 0;
   // a family has a Jacobian with few diagonals, which is solved with in about so many evaluations
   const isFamily = problem.unknowns.some(({ range }) => range !== null);
   const solving = isFamily ? Math.min(problem.size, DIAGONALS) : problem.size;
-  // exact first steps ask for all components, whatever the error is of
-  const places = placesOf(problem, start.instead === 'exact' ? 'norm' : error.of);
+  // first steps from the solution ask for all components, whatever the error is of
+  const places = placesOf(problem, startsFromSolution(study) ? 'norm' : error.of);
   const reference = 'message' in places || isExact(problem, places) ? 0 : estimatedReferenceSeconds(problem);
   const rate = rateSeconds(problem);
   return methods.reduce((sum, { method }) => {

@@ -15,7 +15,7 @@ import type { Rung } from './ladder.ts';
 import { type Leap, leapFinder } from './leap.ts';
 import { measuredRounding } from './measured-rounding.ts';
 import { promisedOrder } from '../trial/promised-order.ts';
-import type { Study } from './study.ts';
+import { startsFromSolution, type Study } from './study.ts';
 import { placesOf, truthOf, wrongPlace } from './truth.ts';
 
 /** What came of one method at one step size, before it is compared with other rungs. */
@@ -188,8 +188,8 @@ function* toTheEnd(at: RunState): Generator<number, null> {
 
 /** How the first steps are done; exact values come from the reference where no exact solution is given. */
 function startOf(study: Study, rungs: readonly Rung[]): StartChoice {
-  const { problem, start, error } = study;
-  const isExact = error.at === 'local' || start.instead === 'exact';
+  const { problem, start } = study;
+  const isExact = startsFromSolution(study);
   if (!isExact || hasExact(problem)) return isExact ? { ...start, instead: 'exact' } : start;
   const places = Array.from({ length: problem.size }, (_, place) => place);
   const solution = (t: number, state: Float64Array): void => {

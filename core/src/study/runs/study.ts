@@ -26,3 +26,8 @@ export interface Study {
   /** The error for which methods are compared by their cost; null for one that all of them reach. */
   readonly wished: number | null;
 }
+
+/** Whether first values are taken from the solution, of all components: for local errors they always are. */
+export function startsFromSolution({ error, start }: Study): boolean {
+  return error.at === 'local' || start.instead === 'exact';
+}
