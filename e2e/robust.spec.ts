@@ -69,6 +69,9 @@ test('a study goes on with its other methods beside one that cannot be read', as
   await expect(page.getByText(/needs its input in brackets/).first()).toBeVisible();
   // the others are there as before, beside the last good Euler
   expect(await cells(rows(page).first())).toEqual(before);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/needs its input in brackets/)).toHaveCount(0);
+  await saved(page);
 });
 
 test('a double click on Delete moves to the bin once, and Undo brings it back', async ({ page }) => {

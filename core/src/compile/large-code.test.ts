@@ -6,11 +6,14 @@ import { layGrid } from '../run/grid.ts';
 import { integrate } from '../run/integrate.ts';
 import { compileRun } from './compile.ts';
 
-function family(rate: string, n: number): Problem {
-  const text = `u[i]' = ${rate} for i = 1..${n}\nu[i](0) = i/${n} for i = 1..${n}\n0 <= t <= 1`;
+function problem(text: string): Problem {
   const reading = parseProblem(text);
   if (!reading.ok) throw new Error(reading.errors[0]?.message);
   return reading.value;
+}
+
+function family(rate: string, n: number): Problem {
+  return problem(`u[i]' = ${rate} for i = 1..${n}\nu[i](0) = i/${n} for i = 1..${n}\n0 <= t <= 1`);
 }
 
 function method(text: string): Method {
@@ -20,9 +23,28 @@ function method(text: string): Method {
 }
 
 test('code of more than 600,000 operations is refused with a sentence', () => {
-  const high = method(`d = f${"'".repeat(30)}(t, y)\ny[n+1] = y + h*f(t, y) + h^2/2*d`);
-  expect(() => compileRun(family('sin(u[i])*u[i]', 1000), high)).toThrow(
+  const names = Array.from({ length: 16 }, (_, i) => `z${i}`);
+  const rates = names.map((name, i) => {
+    const terms = Array.from({ length: 60 }, (_, j) => `z${(i + 7 * j) % 16}*z${(i + 3 * j) % 16}`);
+    return `${name}' = ${terms.join(' + ')}`;
+  });
+  const dense = problem(
+    `${rates.join('\n')}\n${names.map((name) => `${name}(0) = 1`).join('\n')}\n0 <= t <= 1`,
+  );
+  const calls = Array.from({ length: 20 }, (_, i) => `d${i} = f${"'".repeat(8)}(t + ${i}*h, y)`);
+  const sum = calls.map((_, i) => `d${i}`).join(' + ');
+  const high = method(`${calls.join('\n')}\ny[n+1] = y + h*f(t, y) + h^9*(${sum})`);
+  expect(() => compileRun(dense, high)).toThrow(
     'takes more than 600,000 operations, written out; take fewer components, stages or derivatives',
+  );
+});
+
+test('series of more than 300,000 operations are refused before one is built', () => {
+  const high = method(`d = f${"'".repeat(30)}(t, y)\ny[n+1] = y + h*f(t, y) + h^2/2*d`);
+  // 1,000 components, each with sin u (30^2), a product (30^2/2) and the sum (30)
+  expect(() => compileRun(family('sin(u[i])*u[i]', 1000), high)).toThrow(
+    'the derivatives of this method take about 1,380,000 operations on this problem, more than 300,000; ' +
+      'take fewer components or derivatives',
   );
 });
 
