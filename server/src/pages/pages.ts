@@ -8,17 +8,22 @@ const COMPUTES = /compute\.worker-[\w-]+\.js$/;
 /** Addresses that are pages. */
 const PAGE = /^\/((studies|problems|methods)(\/[\w-]+)?|shown\/[\w-]+|open)?\/?$/;
 
+/** Passes requests of the API by, which no file answers. */
+function besideApi(handler: RequestHandler): RequestHandler {
+  return (request: Request, response: Response, next: NextFunction) => {
+    if (request.path.startsWith('/api')) next();
+    else handler(request, response, next);
+  };
+}
+
 /** Compresses the files of the page; answers of the API are small, or streams that must not wait. */
 export function compressedPages(): RequestHandler {
-  return compression({
-    filter: (request: Request, response: Response) =>
-      !request.path.startsWith('/api') && compression.filter(request, response),
-  });
+  return besideApi(compression());
 }
 
 /** Serves the built files; names with a digest of the content are kept by browsers for good. */
 export function webFiles(folder: string): RequestHandler {
-  const files = express.static(folder, {
+  const files: RequestHandler = express.static(folder, {
     index: false,
     setHeaders: (response: Response, path: string) => {
       if (path.startsWith(join(folder, 'assets')))
@@ -26,18 +31,14 @@ export function webFiles(folder: string): RequestHandler {
       if (COMPUTES.test(path)) response.setHeader('Content-Security-Policy', WORKER_POLICY);
     },
   });
-  return (request: Request, response: Response, next: NextFunction) => {
-    // no file is looked for where none can be
-    if (request.path.startsWith('/api')) next();
-    else files(request, response, next);
-  };
+  return besideApi(files);
 }
 
 /** Serves the page for every address that is one; for others that a person typed the same page, which says so, as 404. */
 export function webPages(folder: string): RequestHandler {
   const page = join(folder, 'index.html');
-  return (request: Request, response: Response, next: NextFunction) => {
-    if ((request.method !== 'GET' && request.method !== 'HEAD') || request.path.startsWith('/api')) {
+  return besideApi((request: Request, response: Response, next: NextFunction) => {
+    if (request.method !== 'GET' && request.method !== 'HEAD') {
       next();
       return;
     }
@@ -49,5 +50,5 @@ export function webPages(folder: string): RequestHandler {
     }
     response.status(isPage ? 200 : 404).setHeader('Cache-Control', 'no-cache');
     response.sendFile(page);
-  };
+  });
 }
