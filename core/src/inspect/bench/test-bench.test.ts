@@ -36,7 +36,7 @@ test('a formula that does not converge grows, one without a proof is only observ
   expect(forgotten.results[0]).toMatchObject({ verdict: 'grows' });
 });
 
-test('a run that leaves the numbers at the finest step has no observed order', () => {
+test('a run that overflows at the finest step has no observed order', () => {
   const { results } = bench('y[n+1] = y + 400*h*f(t, y)');
   expect(results.find(({ finest }) => finest === Infinity)).toMatchObject({
     verdict: 'grows',

@@ -143,7 +143,7 @@ function resultOn({ name, text, exactFrom }: Bench, method: Method, proved: numb
   const observed = orders.at(-1)?.order ?? null;
   // what is left between the first error and rounding is too little for an order
   if (observed === null) return { ...none, finest, verdict: Number.isFinite(finest) ? 'exact' : 'grows' };
-  // a run that leaves the numbers has no order
+  // a run that overflows has no order
   if (observed < 0.3 && (finest ?? 0) > 1e-6)
     return { ...none, observed: Number.isFinite(observed) ? observed : null, finest, verdict: 'grows' };
   if (proved === null) return { ...none, observed, finest, verdict: 'unknown' };
