@@ -24,6 +24,19 @@ function secondsOf(rate: Expression): number {
   );
 }
 
+/** Seconds of one operation of Gaussian elimination. */
+const ELIMINATION = 1e-9;
+
+/** About how many seconds Gaussian elimination takes for a dense system of so many equations. */
+export function eliminationSeconds(equations: number): number {
+  return (equations ** 3 / 3) * ELIMINATION;
+}
+
+/** The same for equations with some diagonals, as families have them. */
+export function bandedEliminationSeconds(equations: number, diagonals: number): number {
+  return equations * diagonals * ELIMINATION;
+}
+
 /** About how many seconds one evaluation of the right-hand side takes, all components together. */
 export function rateSeconds({ blocks }: Problem): number {
   return blocks.reduce((sum, { rate, size }) => sum + size * secondsOf(rate), 0);

@@ -4,7 +4,7 @@ import { measure } from '../formula/measure.ts';
 import { texSymbol } from '../formula/tex-names.ts';
 import { texOf } from '../formula/tex.ts';
 import { attempt } from '../text/refusal.ts';
-import type { Problem, Unknown } from './problem.ts';
+import { hasFamilies, type Problem, type Unknown } from './problem.ts';
 
 /** Highest derivative that is shown, above the rate. */
 const MOST_ORDERS = 3;
@@ -44,7 +44,6 @@ function derivativesOf(unknown: Unknown, problem: Problem): readonly string[] {
  * @example derivativesTex(problem) // for y' = t - 2*y the first is "y'' = 1 - 2 y'"
  */
 export function derivativesTex(problem: Problem): readonly string[] {
-  if (problem.unknowns.length > MOST_UNKNOWNS || problem.unknowns.some(({ range }) => range !== null))
-    return [];
+  if (problem.unknowns.length > MOST_UNKNOWNS || hasFamilies(problem)) return [];
   return problem.unknowns.flatMap((unknown) => derivativesOf(unknown, problem));
 }

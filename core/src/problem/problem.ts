@@ -125,6 +125,11 @@ export function hasExact(problem: Problem): boolean {
   return problem.blocks.every((block) => block.exact !== null);
 }
 
+/** Whether some unknowns are families, such as u[i] for i = 1..n. */
+export function hasFamilies({ unknowns }: Problem): boolean {
+  return unknowns.some(({ range }) => range !== null);
+}
+
 /**
  * Whether the problem is a system of second-order equations x'' = a(t, x, x'), which methods in x and v need.
  * The blocks of such a problem come in pairs x, x'.

@@ -1,8 +1,7 @@
-import { rateSeconds } from '../compile/rate-cost.ts';
 import { MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
 import type { Problem } from '../problem/problem.ts';
 import { ORDER } from './piece.ts';
-import { FINE_COMPONENT_STEPS, FINE_SECONDS } from './reference-solution.ts';
+import { fineStepsSeconds } from './reference-solution.ts';
 import { switchOperations } from './switches.ts';
 import { seriesOperations } from '../compile/jets/series-size.ts';
 import { firstStep, MOST_PIECES } from './taylor-solution.ts';
@@ -12,8 +11,6 @@ const SECONDS_TO_COMPILE = 2.5e-6;
 const SECONDS_TO_RUN = 1.5e-9;
 /** Seconds that a piece takes besides, to be checked and kept: in any case, and for each component. */
 const SECONDS_PER_PIECE = { any: 5e-6, component: 3e-7 };
-/** A step of RK4 evaluates the right-hand side four times; the second run has twice as many steps. */
-const FINE_EVALUATIONS = 4 * (1 + 2);
 /** A reference is made twice, to estimate its error. */
 const RUNS = 2;
 /** Operations of a series beyond which its first step is not tried out, and the pieces that are assumed then. */
@@ -25,11 +22,7 @@ const ASSUMED_PIECES = 200;
  * which tells how stiff the problem is. The steps may become longer or shorter later.
  */
 export function estimatedReferenceSeconds(problem: Problem, until = problem.end): number {
-  if (problem.size > MOST_JET_COMPONENTS)
-    return Math.min(
-      FINE_SECONDS,
-      (FINE_EVALUATIONS * FINE_COMPONENT_STEPS * rateSeconds(problem)) / problem.size,
-    );
+  if (problem.size > MOST_JET_COMPONENTS) return fineStepsSeconds(problem);
   const operations = seriesOperations(problem, ORDER);
   const pieces =
     operations > MAX_TRIED

@@ -32,17 +32,15 @@ const KEPT = 240;
 /** Points that a polynomial between them goes through. */
 const THROUGH = 4;
 /** Component steps of a solution in fine steps, about. */
-export const FINE_COMPONENT_STEPS = 2e7;
+const FINE_COMPONENT_STEPS = 2e7;
 /** Seconds that a reference in fine steps may take, its second run included. */
-export const FINE_SECONDS = 6;
+const FINE_SECONDS = 6;
+/** A step of RK4 evaluates the right-hand side four times; the second run of a reference has twice as many steps. */
+const EVALUATIONS = 4;
+const BOTH_RUNS = 1 + 2;
 
 /** RK4 in many small steps, thinned to points with a polynomial between them. */
-function fineSteps(
-  problem: Problem,
-  until: number,
-  finer: number,
-  work = FINE_COMPONENT_STEPS,
-): DenseSolution {
+function fineSteps(problem: Problem, until: number, finer: number, work: number): DenseSolution {
   const method = parseMethod(RK4);
   if (!method.ok) throw new Error('the built-in method cannot be read');
   const kept = KEPT * finer;
@@ -87,9 +85,19 @@ const PIECES_DRAWN = { most: 1_500, least: 40 };
 /** Seconds that RK4 in fine steps may take for a picture, about. */
 const SECONDS_DRAWN = 0.3;
 
-/** Component steps of RK4 that take so many seconds, about. */
+/** Seconds that a step of RK4 takes for each component, about. */
+function componentStepSeconds(problem: Problem): number {
+  return (EVALUATIONS * rateSeconds(problem)) / problem.size;
+}
+
+/** Component steps of a solution in fine steps that takes no longer than some seconds, about. */
 function workWithin(problem: Problem, seconds: number): number {
-  return (seconds * problem.size) / (4 * rateSeconds(problem));
+  return Math.min(FINE_COMPONENT_STEPS, seconds / componentStepSeconds(problem));
+}
+
+/** About how many seconds a reference in fine steps takes on one core. */
+export function fineStepsSeconds(problem: Problem): number {
+  return Math.min(FINE_SECONDS, BOTH_RUNS * FINE_COMPONENT_STEPS * componentStepSeconds(problem));
 }
 
 /**
@@ -101,12 +109,7 @@ export function drawnSolution(problem: Problem): Reference {
   if (problem.size > MOST_JET_COMPONENTS || series > SERIES_DRAWN)
     return {
       kind: 'fine steps',
-      solution: fineSteps(
-        problem,
-        problem.end,
-        1,
-        Math.min(FINE_COMPONENT_STEPS, workWithin(problem, SECONDS_DRAWN)),
-      ),
+      solution: fineSteps(problem, problem.end, 1, workWithin(problem, SECONDS_DRAWN)),
     };
   const pieces = Math.floor(OPERATIONS_DRAWN / (series + switchOperations(problem)));
   const most = Math.max(PIECES_DRAWN.least, Math.min(PIECES_DRAWN.most, pieces));
@@ -128,7 +131,7 @@ export function estimatedReference(problem: Problem, until = problem.end): Estim
   const taylor = attempt(() => taylorReference(problem, until));
   if (taylor.ok) return taylor.value;
   // its series are too large
-  const work = Math.min(FINE_COMPONENT_STEPS, workWithin(problem, FINE_SECONDS / 3));
+  const work = workWithin(problem, FINE_SECONDS / BOTH_RUNS);
   const solution = fineSteps(problem, until, 1, work);
   const finer = fineSteps(problem, until, 2, work);
   return { kind: 'fine steps', solution: finer, error: difference(problem, until, solution, finer) };

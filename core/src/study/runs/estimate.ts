@@ -1,15 +1,14 @@
 import { layLadder, stepsOf } from './ladder.ts';
 import { promisedEvaluations } from './cost.ts';
 import type { Method } from '../../method/method.ts';
-import { rateSeconds } from '../../compile/rate-cost.ts';
+import { bandedEliminationSeconds, eliminationSeconds, rateSeconds } from '../../compile/rate-cost.ts';
+import { hasFamilies } from '../../problem/problem.ts';
 import { estimatedReferenceSeconds } from '../../reference/reference-cost.ts';
 import { startsFromSolution, type Study } from './study.ts';
 import { isExact, placesOf } from './truth.ts';
 
 /** Seconds that a step takes besides its evaluations, for each component. */
 const SECONDS_PER_STEP = 4e-9;
-/** Seconds of one operation of Gaussian elimination. */
-const SECONDS_PER_ELIMINATION = 1e-9;
 /** Seconds that an evaluation of the text takes to be analysed and compiled, as often as a study does that. */
 const SECONDS_TO_COMPILE = 3e-4;
 /** Iterations of Newton's method in a step. */
@@ -32,7 +31,7 @@ export function estimatedSeconds(study: Study): number {
   const steps = stepsOf(layLadder(ladder, problem.start, problem.end, lastStep));
   const looks = error.at === 'max' || error.at === 'rms' ? LOOK : 0;
   // a family has a Jacobian with few diagonals, which is solved with in about so many evaluations
-  const isFamily = problem.unknowns.some(({ range }) => range !== null);
+  const isFamily = hasFamilies(problem);
   const solving = isFamily ? Math.min(problem.size, DIAGONALS) : problem.size;
   // first steps from the solution ask for all components, whatever the error is of
   const places = placesOf(problem, startsFromSolution(study) ? 'norm' : error.of);
@@ -43,8 +42,10 @@ export function estimatedSeconds(study: Study): number {
     const evaluations = plain + ITERATIONS * implicit * solving;
     // one factorisation of the Jacobian, dense or with few diagonals
     const unknowns = problem.size * solvedTogether(method);
-    const factorisation = isFamily ? unknowns * DIAGONALS : unknowns ** 3 / 3;
-    const solved = implicit > 0 ? ITERATIONS * factorisation * SECONDS_PER_ELIMINATION : 0;
+    const elimination = isFamily
+      ? bandedEliminationSeconds(unknowns, DIAGONALS)
+      : eliminationSeconds(unknowns);
+    const solved = implicit > 0 ? ITERATIONS * elimination : 0;
     const run = steps * (evaluations * rate + solved + (looks + 1) * problem.size * SECONDS_PER_STEP);
     return sum + run + (plain + implicit) * SECONDS_TO_COMPILE;
   }, reference);

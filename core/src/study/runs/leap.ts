@@ -1,6 +1,6 @@
-import { rateSeconds } from '../../compile/rate-cost.ts';
+import { eliminationSeconds, rateSeconds } from '../../compile/rate-cost.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
-import { componentName } from '../../problem/problem.ts';
+import { componentName, hasFamilies } from '../../problem/problem.ts';
 import { branchesOf } from '../../reference/switches.ts';
 import { type Grid, timeAt } from '../../run/grid.ts';
 import { begin, goTo, type RunState } from '../../run/integrate.ts';
@@ -95,13 +95,13 @@ function leapOf(at: RunState): Leap | null {
 }
 
 /** Seconds that one elimination of the equations of a step takes, about; for families, whose systems are banded, none. */
-function eliminationSeconds({ program, problem, shape }: CompiledRun): number {
-  if (problem.unknowns.some(({ range }) => range !== null)) return 0;
+function solutionSeconds({ program, problem, shape }: CompiledRun): number {
+  if (hasFamilies(problem)) return 0;
   const most = program.instructions.reduce(
     (most, one) => (one.kind === 'solve' ? Math.max(most, one.unknowns.length) : most),
     0,
   );
-  return ((most * shape.size) ** 3 / 3) * 1e-9;
+  return eliminationSeconds(most * shape.size);
 }
 
 /** The first leap among the looked at steps of a run. */
@@ -123,7 +123,7 @@ function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
  */
 export function leapFinder(run: CompiledRun): (grid: Grid) => Leap | null {
   const solves = run.program.instructions.some(({ kind }) => kind === 'solve');
-  const seconds = EVALUATIONS * rateSeconds(run.problem) + SOLUTIONS * eliminationSeconds(run);
+  const seconds = EVALUATIONS * rateSeconds(run.problem) + SOLUTIONS * solutionSeconds(run);
   if (!solves || seconds > MOST_SECONDS || branchesOf(run.problem) !== null) return () => null;
   return (grid) => (grid.steps * run.shape.size > MOST_WORK ? null : firstLeap(run, grid));
 }

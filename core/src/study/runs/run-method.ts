@@ -70,7 +70,6 @@ export function latestTime(study: Study, rungs: readonly Rung[]): number {
   );
 }
 
-/** A rung on which a method cannot be run at all. */
 /** What is said of a method in which the program itself failed; the other methods of a study go on. */
 export function programFault(thrown: unknown): string {
   return `internal error: ${thrown instanceof Error ? thrown.message : String(thrown)}`;
@@ -82,6 +81,7 @@ export function refusedRun(title: string, rungs: readonly Rung[], why: string): 
   return { title, rungs: laid, refused: why };
 }
 
+/** A rung on which a method cannot be run at all. */
 function notRun(rung: number, grid: Grid, why: string): RungRun {
   const { h, wished, steps, divides, start, shorter } = grid;
   return {
