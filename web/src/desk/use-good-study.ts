@@ -2,7 +2,7 @@ import type { StudyDocument } from '@schritt/core/document';
 import type { Method, Problem, Reading } from '@schritt/core/notation';
 import { methodReader, problemReader, type ReadTexts } from '../worker/text-reader.ts';
 import { useMemo, useState } from 'react';
-import { useReader } from './use-reading.ts';
+import { hasErrors, useReader } from './use-reading.ts';
 import { inStudy, type WorkingStudy } from './working-study.ts';
 
 /** A text as it was read, and the last reading of it that was good; a text that a worker is still at has no errors yet. */
@@ -13,7 +13,7 @@ export interface Read<T> {
 
 /** Whether a text has errors and was never good, so that there is nothing to be shown but the text. */
 export function wasNeverGood<T>({ now, good }: Read<T>): boolean {
-  return good === null && !now.ok && now.errors.length > 0;
+  return good === null && hasErrors(now);
 }
 
 export interface ReadMethod extends Read<Method> {

@@ -12,6 +12,11 @@ export interface ReadText<T> {
   readonly good: T | null;
 }
 
+/** Whether a text was read and has errors; one that a worker is still at has none yet. */
+export function hasErrors(reading: Reading<unknown>): boolean {
+  return !reading.ok && reading.errors.length > 0;
+}
+
 /** What a reader has read; the page follows what comes from its worker. */
 export function useReader<T>(reader: TextReader<T>): ReadTexts<T> {
   return useSyncExternalStore(reader.watch, reader.now);

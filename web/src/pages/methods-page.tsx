@@ -1,7 +1,7 @@
 import { LIBRARY, methodTex } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { EntryList } from '../entries/entry-list.tsx';
-import { useReading } from '../desk/use-reading.ts';
+import { hasErrors, useReading } from '../desk/use-reading.ts';
 import { methodReader } from '../worker/text-reader.ts';
 import { Tex } from '../math/tex.tsx';
 import './methods-page.css';
@@ -15,8 +15,7 @@ function FormulaPreview({ text }: { readonly text: string }): ReactNode {
   const lines = useMemo(() => (good === null ? null : methodTex(good)), [good]);
   const known = LIBRARY.find((method) => method.text === text);
   if (text.length > LONGEST) return <code>{text.split('\n', 1)[0]?.slice(0, 80)} …</code>;
-  if (lines === null)
-    return now.ok || now.errors.length === 0 ? null : <span className="wrong">a text with errors</span>;
+  if (lines === null) return hasErrors(now) ? <span className="wrong">a text with errors</span> : null;
   return (
     <span className="formula-preview">
       {lines.map((line, i) => (

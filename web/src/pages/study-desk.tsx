@@ -7,6 +7,7 @@ import { type Desk, DeskContext } from '../desk/desk.ts';
 import { IsKeptContext } from '../desk/is-kept.ts';
 import { useAutosave } from '../desk/use-autosave.ts';
 import { useHistory } from '../desk/use-history.ts';
+import { hasErrors } from '../desk/use-reading.ts';
 import { keepUnsaved } from '../desk/unsaved.ts';
 import { useUnsaved } from '../desk/use-unsaved.ts';
 import { useStep } from '../desk/use-results.ts';
@@ -131,7 +132,7 @@ export function StudyDesk(props: {
   const panels = view.panels ?? USUAL_PANELS[view.depth];
   const shows = (panel: Panel): boolean => !view.inClass || panels.includes(panel);
   // what is shown is from the text before, while the one that stands there has errors
-  const isOlder = [good.problem, ...good.methods].some(({ now }) => !now.ok && now.errors.length > 0);
+  const isOlder = [good.problem, ...good.methods].some(({ now }) => hasErrors(now));
   const showKeys = useCallback(() => setKeysShown(true), []);
   useKeys(desk, step.value?.worked.lines.length ?? 0, showKeys);
   return (

@@ -1,6 +1,6 @@
 import { problemTex } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
-import { useReading } from '../desk/use-reading.ts';
+import { hasErrors, useReading } from '../desk/use-reading.ts';
 import { problemReader } from '../worker/text-reader.ts';
 import { Tex } from '../math/tex.tsx';
 
@@ -13,7 +13,6 @@ export function EquationPreview({ text }: { readonly text: string }): ReactNode 
   const { now, good } = useReading(problemReader, isLong ? '' : text);
   const equations = useMemo(() => (good === null ? null : problemTex(good).equations), [good]);
   if (isLong) return <code>{text.split('\n', 1)[0]?.slice(0, 80)} …</code>;
-  if (equations === null)
-    return now.ok || now.errors.length === 0 ? null : <span className="wrong">a text with errors</span>;
+  if (equations === null) return hasErrors(now) ? <span className="wrong">a text with errors</span> : null;
   return <Tex tex={equations.slice(0, 2).join(',\\quad ')} />;
 }

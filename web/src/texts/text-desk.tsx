@@ -15,7 +15,7 @@ import { keepUnsaved } from '../desk/unsaved.ts';
 import { useUnsaved } from '../desk/use-unsaved.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { useAutosave } from '../desk/use-autosave.ts';
-import { useReading } from '../desk/use-reading.ts';
+import { hasErrors, useReading } from '../desk/use-reading.ts';
 import type { TextReader } from '../worker/text-reader.ts';
 import { useHistory } from '../desk/use-history.ts';
 import { TopBar } from '../frame/top-bar.tsx';
@@ -119,7 +119,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
           {good !== null && beside?.(good, onText)}
         </section>
         <section aria-label="Typeset">
-          {!reading.ok && reading.errors.length > 0 && good !== null && (
+          {hasErrors(reading) && good !== null && (
             <p className="wrong">Showing the last valid input; the current text has errors.</p>
           )}
           <ErrorBoundary what="What was understood" of={value.text}>
