@@ -42,7 +42,7 @@ const RELATIONS = ['<', '<=', '>', '>=', '==', '!='];
 /**
  * A well-formed formula over some names.
  *
- * @param leaves texts that may stand for a value, such as `y` or `f(t, y)`
+ * @param leaves texts that can be a value, such as `y` or `f(t, y)`
  */
 export function formulaOver(leaves: readonly string[], maxDepth = 4): fc.Arbitrary<string> {
   const leaf = fc.oneof(

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { clearInterval, setInterval } from 'node:timers';
 import { root } from '../fresh.mjs';
 
-/** Seconds after which a case that does not end is told, and its process ended. */
+/** Seconds after which a case that does not end is reported, and its process ended. */
 const HANGS = 30;
 /** Megabytes of memory that a process may take. */
 const MEMORY = 1024;

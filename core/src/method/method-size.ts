@@ -9,7 +9,7 @@ export const MAX_METHOD_TERMS = 20_000;
 
 /**
  * Refuses a method that grows when it is written out: a line holds each typed function that it calls, and each Jacobian
- * that an earlier line names, as a whole, so that thirty short lines may stand for 2^30 operations.
+ * that an earlier line names, as a whole, so that thirty short lines can mean 2^30 operations.
  *
  * @throws PlaceError at the first line that is too large
  */

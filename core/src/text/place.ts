@@ -65,7 +65,7 @@ export function placeOf(starts: readonly number[], offset: number): { line: numb
   return { line: low + 1, column: offset - starts[low]! + 1 };
 }
 
-/** Characters of a message, at most; what a person typed may stand in it. */
+/** Characters of a message, at most; it can repeat what a person typed. */
 const MAX_MESSAGE = 400;
 
 /** Most complaints about one text. */

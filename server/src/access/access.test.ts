@@ -131,7 +131,7 @@ describe('with a key', () => {
     expect(await statusWith(session)).toBe(401);
   });
 
-  test('wrong keys are turned away after a while, and never keep out whoever has the right one', async () => {
+  test('wrong keys are turned away after a while, and never keep out the owner of the right one', async () => {
     const statuses: number[] = [];
     for (let i = 0; i < 40; i += 1)
       statuses.push(

@@ -9,7 +9,7 @@ import { Session } from './session.entity.ts';
 
 /** Milliseconds after which a session ends by itself. */
 export const SESSION_LIFETIME = 180 * 86_400_000;
-/** Wrong keys that one address may send in a minute before it is told to wait. */
+/** Wrong keys that one address may send in a minute before it has to wait. */
 const MAX_WRONG_KEYS = 10;
 const MINUTE = 60_000;
 
@@ -54,7 +54,7 @@ export class SessionsService {
   }
 
   /**
-   * Opens a session for whoever has the key. The right key is never made to wait, so that nobody can lock its owner out
+   * Opens a session for a person who has the key. The right key is never made to wait, so that nobody can lock its owner out
    * by sending wrong ones; what keeps guessing hopeless is the length of the key.
    *
    * @param address where the request comes from; wrong keys are counted by it

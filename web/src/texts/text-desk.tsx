@@ -27,7 +27,7 @@ interface TextDeskProps<K extends 'problem' | 'method', T> {
   readonly entry: Entry<DocumentOf<K>>;
   readonly document: (title: string, text: string) => DocumentOf<K>;
   readonly reader: TextReader<T>;
-  /** A hook that says what is told beside the errors of a text that can be read. */
+  /** A hook that returns the remarks shown beside the errors of a text that can be read. */
   readonly useRemarks?: (value: T | null) => readonly Remark[];
   /** What can be typed, by the last good reading. */
   readonly hintsOf: (value: T | null) => readonly Hint[];

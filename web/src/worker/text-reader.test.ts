@@ -41,7 +41,7 @@ test('a short text is read at once, and once', () => {
 test.each([
   ['a long text', LONG],
   ['a family, which may have many elements', FAMILY],
-])('%s is read by the worker, and the page is told', async (_, text) => {
+])('%s is read by the worker, and the page is notified', async (_, text) => {
   const { texts, asked, parsed } = reader();
   const told = jest.fn();
   texts.watch(told);
