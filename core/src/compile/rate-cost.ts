@@ -1,6 +1,6 @@
 import { isSpelledPower } from '../formula/evaluate.ts';
 import { type Expression, walk } from '../formula/expression.ts';
-import type { Problem } from '../problem/problem.ts';
+import { hasFamilies, type Problem } from '../problem/problem.ts';
 
 /** Seconds on a machine of these years: for a component in any case, an operation, a function such as exp, a power. */
 const OPTIMISED = { component: 1.2e-9, operation: 1.5e-10, function: 3e-8, power: 8e-8 };
@@ -27,14 +27,25 @@ function secondsOf(rate: Expression): number {
 /** Seconds of one operation of Gaussian elimination. */
 const ELIMINATION = 1e-9;
 
-/** About how many seconds Gaussian elimination takes for a dense system of so many equations. */
-export function eliminationSeconds(equations: number): number {
-  return (equations ** 3 / 3) * ELIMINATION;
+/** How far the components of families are taken to reach: most have neighbours on both sides, some beyond those. */
+const BAND = 2;
+
+/**
+ * About how many seconds Gaussian elimination takes for the equations of one step, dense or, with families, banded.
+ *
+ * @param together values that are solved for together, each with all components of the problem
+ */
+export function eliminationSeconds(problem: Problem, together: number): number {
+  const equations = together * problem.size;
+  const band = together * BAND + together - 1;
+  const operations = hasFamilies(problem) ? 2 * equations * band * (band + 1) : equations ** 3 / 3;
+  return operations * ELIMINATION;
 }
 
-/** The same for equations with some diagonals, as families have them. */
-export function bandedEliminationSeconds(equations: number, diagonals: number): number {
-  return equations * diagonals * ELIMINATION;
+/** Evaluations of each formula of the equations of a step that their Jacobian takes, one for a column at the most. */
+export function jacobianEvaluations(problem: Problem, together: number): number {
+  const columns = hasFamilies(problem) ? Math.min(problem.size, 2 * BAND + 1) : problem.size;
+  return together * columns;
 }
 
 /** About how many seconds one evaluation of the right-hand side takes, all components together. */

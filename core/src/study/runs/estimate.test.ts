@@ -42,6 +42,18 @@ test('elimination of a large dense system is a part of the estimate', () => {
   expect(implicit).toBeGreaterThan(estimatedSeconds(study(text)) + 12 * (60 ** 3 / 3) * 1e-9);
 });
 
+test('stages of a family that are solved together widen the band that is eliminated', () => {
+  const family = "n = 300\nu[i]' = -u[i] for i = 1..n\nu[i](0) = 1 for i = 1..n\n0 <= t <= 1";
+  const names = Array.from({ length: 8 }, (_, i) => `k${i}`);
+  const slopes = names.map((_, i) => `f(t, y + h*${names[(i + 1) % 8]})`);
+  const coupled = `solve ${names.join(', ')} = ${slopes.join(', ')}\ny[n+1] = y + h*k0`;
+  const beyondEuler = (method: string): number =>
+    estimatedSeconds(study(family, method)) - estimatedSeconds(study(family));
+  // banded elimination takes 2 n w^2 operations; eight values a place reach at least 7 places; 12 steps
+  expect(beyondEuler(coupled)).toBeGreaterThan(12 * 2 * (8 * 300) * 7 ** 2 * 1e-9);
+  expect(beyondEuler(coupled)).toBeGreaterThan(64 * beyondEuler('solve k = f(t, y + h*k)\ny[n+1] = y + h*k'));
+});
+
 test('the standard stiff test equation has a reference, and errors against it', () => {
   const { truth, methods } = runStudy(study(decay(-1000)));
   expect(truth).toMatchObject({ kind: 'taylor' });

@@ -1,8 +1,7 @@
 import { layLadder, stepsOf } from './ladder.ts';
 import { promisedEvaluations } from './cost.ts';
 import type { Method } from '../../method/method.ts';
-import { bandedEliminationSeconds, eliminationSeconds, rateSeconds } from '../../compile/rate-cost.ts';
-import { hasFamilies } from '../../problem/problem.ts';
+import { eliminationSeconds, jacobianEvaluations, rateSeconds } from '../../compile/rate-cost.ts';
 import { estimatedReferenceSeconds } from '../../reference/reference-cost.ts';
 import { startsFromSolution, type Study } from './study.ts';
 import { isExact, placesOf } from './truth.ts';
@@ -13,7 +12,6 @@ const SECONDS_PER_STEP = 4e-9;
 const SECONDS_TO_COMPILE = 3e-4;
 /** Iterations of Newton's method in a step. */
 const ITERATIONS = 5;
-const DIAGONALS = 12;
 /** Looking at every grid point for the largest error costs about as much as that many evaluations. */
 const LOOK = 60;
 
@@ -30,22 +28,15 @@ export function estimatedSeconds(study: Study): number {
   const { problem, methods, ladder, lastStep, error } = study;
   const steps = stepsOf(layLadder(ladder, problem.start, problem.end, lastStep));
   const looks = error.at === 'max' || error.at === 'rms' ? LOOK : 0;
-  // a family has a Jacobian with few diagonals, which is solved with in about so many evaluations
-  const isFamily = hasFamilies(problem);
-  const solving = isFamily ? Math.min(problem.size, DIAGONALS) : problem.size;
   // first steps from the solution ask for all components, whatever the error is of
   const places = placesOf(problem, startsFromSolution(study) ? 'norm' : error.of);
   const reference = 'message' in places || isExact(problem, places) ? 0 : estimatedReferenceSeconds(problem);
   const rate = rateSeconds(problem);
   return methods.reduce((sum, { method }) => {
     const { plain, implicit } = promisedEvaluations(method);
-    const evaluations = plain + ITERATIONS * implicit * solving;
-    // one factorisation of the Jacobian, dense or with few diagonals
-    const unknowns = problem.size * solvedTogether(method);
-    const elimination = isFamily
-      ? bandedEliminationSeconds(unknowns, DIAGONALS)
-      : eliminationSeconds(unknowns);
-    const solved = implicit > 0 ? ITERATIONS * elimination : 0;
+    const together = solvedTogether(method);
+    const evaluations = plain + ITERATIONS * implicit * (1 + jacobianEvaluations(problem, together));
+    const solved = implicit > 0 ? ITERATIONS * eliminationSeconds(problem, together) : 0;
     const run = steps * (evaluations * rate + solved + (looks + 1) * problem.size * SECONDS_PER_STEP);
     return sum + run + (plain + implicit) * SECONDS_TO_COMPILE;
   }, reference);

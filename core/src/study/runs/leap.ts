@@ -1,6 +1,6 @@
 import { eliminationSeconds, rateSeconds } from '../../compile/rate-cost.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
-import { componentName, hasFamilies } from '../../problem/problem.ts';
+import { componentName } from '../../problem/problem.ts';
 import { branchesOf } from '../../reference/switches.ts';
 import { type Grid, timeAt } from '../../run/grid.ts';
 import { begin, goTo, type RunState } from '../../run/integrate.ts';
@@ -94,14 +94,13 @@ function leapOf(at: RunState): Leap | null {
   return { step: n + 1, t, h: high * full, component, from: before[place]!, to: behind[place]! };
 }
 
-/** Seconds that one elimination of the equations of a step takes, about; for families, whose systems are banded, none. */
-function solutionSeconds({ program, problem, shape }: CompiledRun): number {
-  if (hasFamilies(problem)) return 0;
+/** Seconds that one elimination of the equations of a step takes, about. */
+function solutionSeconds({ program, problem }: CompiledRun): number {
   const most = program.instructions.reduce(
     (most, one) => (one.kind === 'solve' ? Math.max(most, one.unknowns.length) : most),
     0,
   );
-  return eliminationSeconds(most * shape.size);
+  return eliminationSeconds(problem, most);
 }
 
 /** The first leap among the looked at steps of a run. */
