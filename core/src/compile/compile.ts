@@ -123,7 +123,7 @@ export function compileRun(problem: Problem, method: Method, options: CompileOpt
 }
 
 /** Operations of all series that the derivatives of one method may take together. */
-const MAX_SERIES = 300_000;
+const MAX_SERIES = 150_000;
 
 /** Refuses derivatives of many orders whose series are too large together, before any of them is built. */
 function refuseLargeSeries(problem: Problem, { instructions }: Program): void {

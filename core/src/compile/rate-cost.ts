@@ -1,5 +1,6 @@
 import { isSpelledPower } from '../formula/evaluate.ts';
 import { type Expression, walk } from '../formula/expression.ts';
+import { Meanings } from '../problem/meaning.ts';
 import { hasFamilies, type Problem } from '../problem/problem.ts';
 
 /** Seconds on a machine of these years: for a component in any case, an operation, a function such as exp, a power. */
@@ -27,8 +28,21 @@ function secondsOf(rate: Expression): number {
 /** Seconds of one operation of Gaussian elimination. */
 const ELIMINATION = 1e-9;
 
-/** How far the components of families are taken to reach: most have neighbours on both sides, some beyond those. */
-const BAND = 2;
+/** How far apart two components are, at most, that depend on each other, a step of an index as one place. */
+function bandOf(problem: Problem): number {
+  if (!hasFamilies(problem)) return problem.size;
+  const meanings = new Meanings(problem);
+  let band = 0;
+  for (const block of problem.blocks)
+    walk(block.rate, (node) => {
+      if (node.kind !== 'name' && node.kind !== 'indexed') return;
+      const meaning = meanings.of(node, block.unknown.range?.variable ?? null);
+      if (meaning.kind === 'neighbour' && meaning.block === block)
+        band = Math.max(band, Math.abs(meaning.shift));
+      else if (meaning.kind === 'neighbour' || meaning.kind === 'component') band = problem.size;
+    });
+  return Math.min(band, problem.size);
+}
 
 /**
  * About how many seconds Gaussian elimination takes for the equations of one step, dense or, with families, banded.
@@ -37,15 +51,15 @@ const BAND = 2;
  */
 export function eliminationSeconds(problem: Problem, together: number): number {
   const equations = together * problem.size;
-  const band = together * BAND + together - 1;
-  const operations = hasFamilies(problem) ? 2 * equations * band * (band + 1) : equations ** 3 / 3;
+  const band = Math.min(equations, together * bandOf(problem) + together - 1);
+  // a band as wide as the system is a dense one
+  const operations = Math.min(2 * equations * band * (band + 1), equations ** 3 / 3);
   return operations * ELIMINATION;
 }
 
 /** Evaluations of each formula of the equations of a step that their Jacobian takes, one for a column at the most. */
 export function jacobianEvaluations(problem: Problem, together: number): number {
-  const columns = hasFamilies(problem) ? Math.min(problem.size, 2 * BAND + 1) : problem.size;
-  return together * columns;
+  return together * Math.min(problem.size, 2 * bandOf(problem) + 1);
 }
 
 /** About how many seconds one evaluation of the right-hand side takes, all components together. */

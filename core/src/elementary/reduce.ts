@@ -91,8 +91,15 @@ function reduceOnce(x: number): void {
   reduced.tail = sign * (z - head - t);
 }
 
-let scaledPi: bigint | null = null;
+/** Digits of pi that angles up to the largest double ask for, in bits. */
 const BITS = 1400n;
+/** Bits of one digit of 2/pi, so that products of two digits and their sums are exact. */
+const DIGIT = 24;
+const BASE = 2 ** DIGIT;
+/** Digits of a product that are kept behind its point: enough for head and tail of an angle next to a quadrant. */
+const KEPT = 9;
+/** Digits of an angle: 53 bits, shifted by up to 23. */
+const DIGITS = 4;
 
 /** pi * 2^BITS by Machin's formula. */
 function piScaled(): bigint {
@@ -106,11 +113,43 @@ function piScaled(): bigint {
     }
     return sum;
   };
-  scaledPi ??= (16n * arctanInverse(5n) - 4n * arctanInverse(239n)) >> 32n;
-  return scaledPi;
+  return (16n * arctanInverse(5n) - 4n * arctanInverse(239n)) >> 32n;
 }
 
-/** Very large angles: exactly, in whole numbers. */
+interface PiDigits {
+  /** Digits of 2/pi behind the point, the largest first. */
+  readonly inverse: Float64Array;
+  /** pi/2 as a sum of doubles of 24 bits, the largest first. */
+  readonly half: Float64Array;
+}
+
+let piDigits: PiDigits | null = null;
+
+function digitsOfPi(): PiDigits {
+  if (piDigits === null) {
+    const pi = piScaled();
+    const inverse = (1n << (2n * BITS + 1n)) / pi;
+    const digit = (of: bigint, i: number): number =>
+      Number((of >> (BITS - BigInt(DIGIT * (i + 1)))) & BigInt(BASE - 1));
+    piDigits = {
+      inverse: Float64Array.from({ length: 57 }, (_, i) => digit(inverse, i)),
+      half: Float64Array.from({ length: KEPT + 1 }, (_, i) =>
+        i === 0 ? 1 : digit(pi / 2n, i - 1) * 2 ** (-DIGIT * i),
+      ),
+    };
+  }
+  return piDigits;
+}
+
+const angle = new Float64Array(DIGITS);
+const product = new Float64Array(KEPT + 2);
+const terms = new Float64Array(2 * KEPT);
+
+/**
+ * Very large angles: x * 2/pi modulo 4 by the digits of 2/pi that matter at the size of x, in whole numbers below 2^53.
+ *
+ * Source: M. Payne, R. Hanek, Radian reduction for trigonometric functions, SIGNUM Newsletter 18 (1983) 19-24.
+ */
 function reduceLarge(x: number): void {
   if (!Number.isFinite(x)) {
     reduced.quadrant = 0;
@@ -118,28 +157,67 @@ function reduceLarge(x: number): void {
     reduced.tail = NaN;
     return;
   }
-  // the fraction as a whole number, and the power of two that belongs to it
+  const { inverse, half } = digitsOfPi();
+  // x is a whole number of 53 bits times a power of two; the power is made a multiple of a digit
   const power = exponent(x) - 1075;
-  const scaled = BigInt(Math.abs(x) * 2 ** -power) << (BITS + BigInt(power));
-  const half = piScaled() / 2n;
-  let n = scaled / half;
-  let rest = scaled - n * half;
-  if (2n * rest > half) {
-    rest -= half;
-    n += 1n;
+  const skipped = Math.floor(power / DIGIT);
+  let whole = Math.abs(x) * 2 ** -power;
+  const shift = 2 ** (power - DIGIT * skipped);
+  // digits of the angle, the smallest first
+  let carry = 0;
+  for (let i = 0; i < DIGITS; i += 1) {
+    const rest = Math.floor(whole / BASE);
+    const value = (whole - rest * BASE) * shift + carry;
+    carry = Math.floor(value / BASE);
+    angle[i] = value - carry * BASE;
+    whole = rest;
   }
-  const head = toNumber(rest);
-  const tail = toNumber(rest - toScaled(head));
+  // digits of the product: of index 0 before the point, of 1 and more behind it
+  carry = 0;
+  for (let k = KEPT + 1; k >= 0; k -= 1) {
+    let sum = carry;
+    for (let i = 0; i < DIGITS; i += 1) {
+      const place = skipped + i + k - 1;
+      if (place >= 0) sum += angle[i]! * inverse[place]!;
+    }
+    carry = Math.floor(sum / BASE);
+    product[k] = sum - carry * BASE;
+  }
+  let quadrant = product[0]! & 3;
+  const isUpper = product[1]! >= BASE / 2;
+  if (isUpper) {
+    // what is missing to the next quadrant
+    quadrant += 1;
+    for (let k = 1; k <= KEPT + 1; k += 1) product[k] = BASE - 1 - product[k]!;
+  }
+  // times pi/2: products of two digits are exact, those of equal size are added, the smallest first
+  let scale = 1;
+  for (let k = 1; k <= KEPT; k += 1) {
+    scale /= BASE;
+    product[k] = product[k]! * scale;
+  }
+  let last = 0;
+  for (let size = KEPT; size >= 1; size -= 1) {
+    let sum = 0;
+    for (let k = 1; k <= size; k += 1) sum += product[k]! * half[size - k]!;
+    terms[last] = sum;
+    last += 1;
+  }
+  // each sum and what it loses, twice over: head and tail are then the first two doubles of the whole
+  for (let pass = 0; pass < 3; pass += 1)
+    for (let i = 1; i < last; i += 1) {
+      const small = terms[i - 1]!;
+      const large = terms[i]!;
+      const sum = small + large;
+      terms[i - 1] = small - (sum - large);
+      terms[i] = sum;
+    }
+  const head = terms[last - 1]!;
+  let tail = 0;
+  for (let i = 0; i < last - 1; i += 1) tail += terms[i]!;
   const sign = x < 0 ? -1 : 1;
-  reduced.quadrant = (sign * Number(n & 3n)) & 3;
-  reduced.head = sign * head;
-  reduced.tail = sign * tail;
-}
-
-function toNumber(scaled: bigint): number {
-  return Number(scaled >> (BITS - 1000n)) / 2 ** 1000;
-}
-
-function toScaled(value: number): bigint {
-  return BigInt(Math.round(value * 2 ** 1000)) << (BITS - 1000n);
+  const side = isUpper ? -sign : sign;
+  reduced.quadrant = (sign * quadrant) & 3;
+  reduced.head = side * head;
+  reduced.tail = side * tail;
 }

@@ -2,7 +2,7 @@ import { MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
 import type { Problem } from '../problem/problem.ts';
 import { ORDER } from './piece.ts';
 import { fineStepsSeconds } from './reference-solution.ts';
-import { switchOperations } from './switches.ts';
+import { branchesOf, switchOperations } from './switches.ts';
 import { seriesOperations } from '../compile/jets/series-size.ts';
 import { firstStep, MOST_PIECES } from './taylor-solution.ts';
 
@@ -16,6 +16,8 @@ const RUNS = 2;
 /** Operations of a series beyond which its first step is not tried out, and the pieces that are assumed then. */
 const MAX_TRIED = 60_000;
 const ASSUMED_PIECES = 200;
+/** Pieces that are assumed at least where rates have kinks: each change of branch ends one, and they may be many. */
+const PIECES_WITH_KINKS = 2_000;
 
 /**
  * About how many seconds a reference solution takes on one core: from the size of its series, and from its first step,
@@ -28,9 +30,10 @@ export function estimatedReferenceSeconds(problem: Problem, until = problem.end)
     operations > MAX_TRIED
       ? ASSUMED_PIECES
       : Math.min(MOST_PIECES, Math.ceil((until - problem.start) / firstStep(problem)));
+  const assumed = branchesOf(problem) === null ? pieces : Math.max(pieces, PIECES_WITH_KINKS);
   const piece =
     (operations + switchOperations(problem)) * SECONDS_TO_RUN +
     SECONDS_PER_PIECE.any +
     problem.size * SECONDS_PER_PIECE.component;
-  return RUNS * (operations * SECONDS_TO_COMPILE + pieces * piece);
+  return RUNS * (operations * SECONDS_TO_COMPILE + assumed * piece);
 }

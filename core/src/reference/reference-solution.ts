@@ -80,10 +80,10 @@ const TIGHTER = 1e-21;
 
 /** Operations of a series, and of all pieces together, that a solution for a picture is worth. */
 const SERIES_DRAWN = 60_000;
-const OPERATIONS_DRAWN = 1e8;
+const OPERATIONS_DRAWN = 4e7;
 const PIECES_DRAWN = { most: 1_500, least: 40 };
 /** Seconds that RK4 in fine steps may take for a picture, about. */
-const SECONDS_DRAWN = 0.3;
+const SECONDS_DRAWN = 0.05;
 
 /** Seconds that a step of RK4 takes for each component, about. */
 function componentStepSeconds(problem: Problem): number {

@@ -3,6 +3,7 @@ import { promisedEvaluations } from './cost.ts';
 import type { Method } from '../../method/method.ts';
 import { eliminationSeconds, jacobianEvaluations, rateSeconds } from '../../compile/rate-cost.ts';
 import { estimatedReferenceSeconds } from '../../reference/reference-cost.ts';
+import { branchesOf } from '../../reference/switches.ts';
 import { startsFromSolution, type Study } from './study.ts';
 import { isExact, placesOf } from './truth.ts';
 
@@ -10,8 +11,8 @@ import { isExact, placesOf } from './truth.ts';
 const SECONDS_PER_STEP = 4e-9;
 /** Seconds that an evaluation of the text takes to be analysed and compiled, as often as a study does that. */
 const SECONDS_TO_COMPILE = 3e-4;
-/** Iterations of Newton's method in a step. */
-const ITERATIONS = 5;
+/** Iterations of Newton's method in a step; where rates have kinks it may need all that it has. */
+const ITERATIONS = { smooth: 15, kinks: 450 };
 /** Looking at every grid point for the largest error costs about as much as that many evaluations. */
 const LOOK = 60;
 
@@ -32,11 +33,12 @@ export function estimatedSeconds(study: Study): number {
   const places = placesOf(problem, startsFromSolution(study) ? 'norm' : error.of);
   const reference = 'message' in places || isExact(problem, places) ? 0 : estimatedReferenceSeconds(problem);
   const rate = rateSeconds(problem);
+  const iterations = branchesOf(problem) === null ? ITERATIONS.smooth : ITERATIONS.kinks;
   return methods.reduce((sum, { method }) => {
     const { plain, implicit } = promisedEvaluations(method);
     const together = solvedTogether(method);
-    const evaluations = plain + ITERATIONS * implicit * (1 + jacobianEvaluations(problem, together));
-    const solved = implicit > 0 ? ITERATIONS * eliminationSeconds(problem, together) : 0;
+    const evaluations = plain + iterations * implicit * (1 + jacobianEvaluations(problem, together));
+    const solved = implicit > 0 ? iterations * eliminationSeconds(problem, together) : 0;
     const run = steps * (evaluations * rate + solved + (looks + 1) * problem.size * SECONDS_PER_STEP);
     return sum + run + (plain + implicit) * SECONDS_TO_COMPILE;
   }, reference);
