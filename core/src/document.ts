@@ -1,13 +1,13 @@
 // What others use of files: documents in and out, studies opened from them, and tables of what they come to.
 export type {
   Document,
-  DocumentError,
   MethodDocument,
   MethodInStudy,
   ProblemDocument,
   StudyDocument,
 } from './document/document.ts';
-export { LONGEST_NOTE, LONGEST_TITLE } from './document/document.ts';
+export { LONGEST_NOTE, LONGEST_TITLE } from './document/document-limits.ts';
+export { DOCUMENT_LIMITS, jsonExcess, type JsonLimits, reservedKey } from './document/json-limits.ts';
 export {
   LONGEST_MEASURED,
   type MeasuredReading,
@@ -15,9 +15,10 @@ export {
   readMeasured,
 } from './document/measured.ts';
 export { openStudy, type TextErrors } from './document/open-study.ts';
-export { readDocument, readDocumentText } from './document/read-document.ts';
+export { documentInstance, headFault } from './document/document-class.ts';
+export { type DocumentError, faultsOf, readDocument, readDocumentText } from './document/read-document.ts';
 export { runKey, studyKey } from './document/run-key.ts';
-export { documentSchema } from './document/schema.ts';
+export { documentSchema, documentSchemas } from './document/schema.ts';
 export {
   type Asked,
   columnsOf,

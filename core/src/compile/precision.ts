@@ -1,9 +1,7 @@
-import { type Of, oneOf } from '../text/form.ts';
-
 /** Double: 64 bits. Single: every operation is rounded to 32 bits, so that round-off comes within sight. */
-export const PRECISION = oneOf('double', 'single');
+export const PRECISIONS = ['double', 'single'] as const;
 /** The arithmetic of a run. */
-export type Precision = Of<typeof PRECISION>;
+export type Precision = (typeof PRECISIONS)[number];
 
 /** The rounding of one operation. */
 export function rounding(precision: Precision): (x: number) => number {

@@ -43,26 +43,26 @@ test.each<[string, unknown]>([
     { ...STUDY, methods: Array.from({ length: 25 }, () => STUDY.methods[0]) },
   ],
   [
-    'methods[0].window: from 3 is after to 1',
+    'methods[0].window.to: must not be below from, 3',
     { ...STUDY, methods: [{ ...STUDY.methods[0], window: { from: 3, to: 1 } }] },
   ],
   [
-    'methods[0].struck[0]: must be the number of a rung, from 0 to 39',
+    'methods[0].struck: entry 0 must be the number of a rung, from 0 to 39',
     { ...STUDY, methods: [{ ...STUDY.methods[0], struck: [40] }] },
   ],
   [
-    'ladder.steps[1]: "0*pi" must be a positive number, and it is 0',
+    'ladder.steps: entry 1 "0*pi" must be a positive number, and it is 0',
     { ...STUDY, ladder: { steps: [0.1, '0*pi'] } },
   ],
   [
-    'ladder.steps[0]: only numbers, pi and e can stand in a step size',
+    'ladder.steps: entry 0 only numbers, pi and e can stand in a step size',
     { ...STUDY, ladder: { steps: ['k/2'] } },
   ],
   [
-    'ladder.steps[0]: must be a positive number or an expression such as "pi/8"',
+    'ladder.steps: entry 0 must be a positive number or an expression such as "pi/8"',
     { ...STUDY, ladder: { steps: [-1] } },
   ],
-  ['ladder.counts[0]: must be a whole number from 1 on', { ...STUDY, ladder: { counts: [1.5] } }],
+  ['ladder.counts: entry 0 must be a whole number from 1 on', { ...STUDY, ladder: { counts: [1.5] } }],
   [
     'ladder.rungs: must be a whole number from 1 to 40',
     { ...STUDY, ladder: { first: 1, factor: 2, rungs: 41 } },
@@ -71,7 +71,10 @@ test.each<[string, unknown]>([
   ['ladder.first: is missing', { ...STUDY, ladder: {} }],
   ['lastStep: must be one of "fit", "shorten", "overrun"', { ...STUDY, lastStep: 'cut' }],
   ['error.at: must be one of "end", "max", "rms", "local"', { ...STUDY, error: { at: 'middle' } }],
-  ['error.at.t: must be a number', { ...STUDY, error: { at: { t: '1' } } }],
+  [
+    'error.at: must be one of "end", "max", "rms", "local", or an object with a number t',
+    { ...STUDY, error: { at: { t: '1' } } },
+  ],
   ['wished: must be a positive number', { ...STUDY, wished: 0 }],
   ['colour: is not a field of this format', { ...STUDY, colour: 'red' }],
 ])('%s', (fault, value) => {
@@ -131,6 +134,6 @@ test('a method starts with one of the study before one of the library', () => {
 test('counts begin at one step', () => {
   expect(faults({ ...STUDY, ladder: { counts: [1, 2] } })).toEqual([]);
   expect(faults({ ...STUDY, ladder: { counts: [0] } })).toEqual([
-    'ladder.counts[0]: must be a whole number from 1 on',
+    'ladder.counts: entry 0 must be a whole number from 1 on',
   ]);
 });

@@ -1,42 +1,65 @@
-import { Faults, type Form, hasField, oneOf } from '../text/form.ts';
+import { instanceToPlain, plainToInstance } from 'class-transformer';
+import { type ValidationError, validateSync } from 'class-validator';
 import { lineStarts, placeOf } from '../text/place.ts';
-import { type Document, type DocumentReading, METHOD, PROBLEM, STUDY } from './document.ts';
+import { presentLadder } from '../study/runs/ladder.ts';
+import type { Document } from './document.ts';
+import { documentClass } from './document-class.ts';
+import { DOCUMENT_LIMITS, jsonExcess, reservedKey } from './json-limits.ts';
 
-const KIND = oneOf('study', 'problem', 'method');
-const FORMS: { readonly [K in Document['kind']]: Form<Document> } = {
-  study: STUDY,
-  problem: PROBLEM,
-  method: METHOD,
-};
-
-function field(value: unknown, key: string): unknown {
-  return hasField(value, key) ? new Map<string, unknown>(Object.entries(value ?? {})).get(key) : undefined;
+/** What is wrong with a file, at a place such as `methods[1].text`, or a line and column where it is no JSON. */
+export interface DocumentError {
+  readonly place: string;
+  readonly message: string;
 }
 
-function readValue(value: unknown, faults: Faults): Document | null {
-  const version = field(value, 'schritt');
-  if (version !== 1)
-    return faults.note(
-      'schritt',
-      version === undefined
-        ? 'is missing; a file of this format begins with "schritt": 1'
-        : 'must be 1, the version of the format',
-    );
-  const kind = KIND.read(field(value, 'kind'), 'kind', faults);
-  return kind === null ? null : FORMS[kind].read(value, '', faults);
+export type DocumentReading =
+  | { readonly ok: true; readonly document: Document }
+  | { readonly ok: false; readonly errors: readonly DocumentError[] };
+
+function refused(place: string, message: string): DocumentReading {
+  return { ok: false, errors: [{ place, message }] };
+}
+
+/** The faults of validated objects with their places, those of fields inside of fields included. */
+export function faultsOf(errors: readonly ValidationError[], around = '', isList = false): DocumentError[] {
+  return errors.flatMap(({ property, value, constraints = {}, children = [] }) => {
+    const place = isList ? `${around}[${property}]` : around === '' ? property : `${around}.${property}`;
+    const own = Object.entries(constraints).map(([name, message]) => ({
+      place,
+      message:
+        name === 'whitelistValidation'
+          ? 'is not a field of this format'
+          : value === undefined
+            ? 'is missing'
+            : message,
+    }));
+    // of a value that is wrong as a whole nothing is said of its fields
+    return own.length > 0 ? own.slice(0, 1) : faultsOf(children, place, Array.isArray(value));
+  });
+}
+
+function withPresentLadder(document: Document): Document {
+  return document.kind === 'study' ? { ...document, ladder: presentLadder(document.ladder) } : document;
 }
 
 /** Checks a value, such as one read from JSON, against the file format; every fault is listed with its place. */
 export function readDocument(value: unknown): DocumentReading {
-  const faults = new Faults();
-  const document = readValue(value, faults);
-  return document === null || faults.list.length > 0
-    ? { ok: false, errors: faults.list }
-    : { ok: true, document };
+  const reserved = reservedKey(value);
+  if (reserved !== null) return refused(reserved, 'is not a field of this format');
+  const found = documentClass(value);
+  if (typeof found !== 'function') return refused(found.place, found.message);
+  const instance = plainToInstance(found, value);
+  const errors = faultsOf(
+    validateSync(instance, { whitelist: true, forbidNonWhitelisted: true, stopAtFirstError: true }),
+  );
+  if (errors.length > 0) return { ok: false, errors };
+  return { ok: true, document: withPresentLadder(instanceToPlain(instance) as Document) };
 }
 
 /** Reads the text of a `*.schritt.json` file. */
 export function readDocumentText(text: string): DocumentReading {
+  const excess = jsonExcess(text, DOCUMENT_LIMITS);
+  if (excess !== null) return refused('the file', excess);
   try {
     return readDocument(JSON.parse(text));
   } catch (thrown) {
@@ -45,7 +68,7 @@ export function readDocumentText(text: string): DocumentReading {
   }
 }
 
-function jsonError(text: string, message: string): { readonly place: string; readonly message: string } {
+function jsonError(text: string, message: string): DocumentError {
   const offset = Number(/position (\d+)/.exec(message)?.[1] ?? text.length);
   const { line, column } = placeOf(lineStarts(text), Math.min(offset, text.length));
   return { place: `line ${line}, column ${column}`, message: `this is not JSON: ${message}` };

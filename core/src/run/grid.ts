@@ -1,10 +1,9 @@
-import { type Of, oneOf } from '../text/form.ts';
 import { Refusal } from '../text/refusal.ts';
 import { count } from '../text/number-text.ts';
 /** What is done where h does not divide the interval. */
-export const LAST_STEP = oneOf('fit', 'shorten', 'overrun');
-/** How a run ends where h does not divide the interval: see LAST_STEP. */
-export type LastStep = Of<typeof LAST_STEP>;
+export const LAST_STEPS = ['fit', 'shorten', 'overrun'] as const;
+/** How a run ends where h does not divide the interval: see LAST_STEPS. */
+export type LastStep = (typeof LAST_STEPS)[number];
 
 /** The points of a run: t[n] = start + n*h for n = 0..steps, but for a last step that is shorter. */
 export interface Grid {

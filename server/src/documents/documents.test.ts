@@ -1,29 +1,31 @@
 import 'reflect-metadata';
-import { documentSchema } from '@schritt/core/document';
+import { documentSchema, faultsOf } from '@schritt/core/document';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
 import { CreateEntryDto, ReplaceEntryDto } from '../entries/entry.dto.ts';
 import { ANY_DOCUMENT, documentSchemas, STUDY_DOCUMENT } from './document-schema.ts';
-import { textFaults } from './text-faults.ts';
+import { textFaults } from '../threads/request-pool.ts';
 
 const METHOD = { schritt: 1, kind: 'method', title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' };
 
-function messages(body: object): readonly string[] {
-  return validateSync(body).flatMap(({ constraints }) => Object.values(constraints ?? {}));
+function faults(body: object): readonly string[] {
+  const errors = validateSync(body, { whitelist: true, forbidNonWhitelisted: true, stopAtFirstError: true });
+  return faultsOf(errors).map(({ place, message }) => `${place}: ${message}`);
 }
 
-test('a document at the door is looked at by the definition of the format, every fault told', () => {
-  expect(messages(plainToInstance(CreateEntryDto, { document: METHOD }))).toEqual([]);
+test('a document of a request is checked by the classes of the format, every fault with its place', () => {
+  expect(faults(plainToInstance(CreateEntryDto, { document: METHOD }))).toEqual([]);
   expect(
-    messages(plainToInstance(CreateEntryDto, { document: { ...METHOD, title: 3, colour: 'red' } })),
-  ).toEqual([
-    'colour: is not a field of this format; the fields here are schritt, kind, title, text\ntitle: must be a text in quotes',
+    faults(plainToInstance(CreateEntryDto, { document: { ...METHOD, title: 3, colour: 'red' } })),
+  ).toEqual(['document.colour: is not a field of this format', 'document.title: must be a text in quotes']);
+  expect(faults(plainToInstance(CreateEntryDto, {}))[0]).toContain('document: is missing');
+  expect(faults(plainToInstance(CreateEntryDto, { document: { ...METHOD, kind: 'poem' } }))).toEqual([
+    'document: kind must be one of "study", "problem", "method"',
   ]);
-  expect(messages(plainToInstance(CreateEntryDto, {}))[0]).toContain('schritt: is missing');
 });
 
 test.each([0, 1.5, '1', null])('a version of %p is none', (version) => {
-  expect(messages(plainToInstance(ReplaceEntryDto, { document: METHOD, version }))).not.toEqual([]);
+  expect(faults(plainToInstance(ReplaceEntryDto, { document: METHOD, version }))).not.toEqual([]);
 });
 
 test('the schemas of the API are those of the format, with references that lead somewhere', () => {

@@ -1,26 +1,19 @@
-import { type DocumentError, readDocument } from '@schritt/core/document';
-import { registerDecorator, type ValidationArguments } from 'class-validator';
+import { applyDecorators } from '@nestjs/common';
+import { documentInstance, headFault } from '@schritt/core/document';
+import { Transform } from 'class-transformer';
+import { ValidateBy, ValidateNested } from 'class-validator';
 
-/** Faults of a document as lines `place: message`. */
-function lines(errors: readonly DocumentError[]): string {
-  return errors.map((error) => `${error.place}: ${error.message}`).join('\n');
-}
-
-/** Holds where the value is a document of the open file format; the message lists every fault with its place. */
+/** A document of the open file format: by its kind an instance of the class that describes it, every fault with its place. */
 export function IsDocument(): PropertyDecorator {
-  return (target, propertyName) => {
-    registerDecorator({
+  return applyDecorators(
+    Transform(({ value }: { readonly value: unknown }) => documentInstance(value)),
+    ValidateBy({
       name: 'isDocument',
-      target: target.constructor,
-      propertyName: String(propertyName),
       validator: {
-        validate: (value: unknown) => readDocument(value).ok,
-        defaultMessage: (given?: ValidationArguments) => {
-          const value: unknown = given?.value;
-          const reading = readDocument(value);
-          return reading.ok ? '' : lines(reading.errors);
-        },
+        validate: (value: unknown) => headFault(value) === null,
+        defaultMessage: (given) => headFault(given?.value) ?? '',
       },
-    });
-  };
+    }),
+    ValidateNested(),
+  );
 }

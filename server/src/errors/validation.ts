@@ -1,21 +1,6 @@
 import { ValidationPipe } from '@nestjs/common';
-import type { ValidationError } from 'class-validator';
-import { ApiError, type ApiFault } from './api-error.ts';
-
-function faultsOf(errors: readonly ValidationError[], around = ''): readonly ApiFault[] {
-  return errors.flatMap((error) => {
-    const place = around === '' ? error.property : `${around}.${error.property}`;
-    const own = Object.values(error.constraints ?? {}).flatMap((message) =>
-      message.split('\n').map((line) => {
-        const [, inner, rest] = /^([\w[\].]+): (.*)$/.exec(line) ?? [];
-        return inner === undefined || rest === undefined
-          ? { place, message: line }
-          : { place: `${place}.${inner}`, message: rest };
-      }),
-    );
-    return [...own, ...faultsOf(error.children ?? [], place)];
-  });
-}
+import { faultsOf } from '@schritt/core/document';
+import { ApiError } from './api-error.ts';
 
 /** Faults that one answer reports. */
 const MAX_FAULTS = 100;

@@ -1,12 +1,18 @@
 import { join } from 'node:path';
-import type { Asked, StudyDocument, StudyReport } from '@schritt/core/document';
+import type { Asked, StudyDocument, StudyReport, TextErrors } from '@schritt/core/document';
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
-import { textFaults } from '../documents/text-faults.ts';
-import { ApiError } from '../errors/api-error.ts';
+import { ApiError, type ApiFault } from '../errors/api-error.ts';
 import { Lane, LaneTimeout } from './lane.ts';
 import type { RequestAnswer, RequestTask } from './request.worker.ts';
 import { ranOutOfMemory, resourceLimits, THREAD_OPTIONS, type ThreadOptions } from './thread-options.ts';
+
+/** Errors of the texts of a study as faults with their places. */
+export function textFaults(errors: readonly TextErrors[]): readonly ApiFault[] {
+  return errors.flatMap(({ title, errors: own }) =>
+    own.map((e) => ({ place: `${title}, line ${e.line}, column ${e.column}`, message: e.message })),
+  );
+}
 
 /** Requests that may wait for a lane. */
 const MAX_WAITING = 16;

@@ -1,15 +1,3 @@
-import {
-  converted,
-  either,
-  Faults,
-  type Form,
-  hasField,
-  list,
-  named,
-  number,
-  object,
-  type Of,
-} from '../../text/form.ts';
 import { attempt } from '../../text/refusal.ts';
 import { pow } from '../../elementary/power.ts';
 import { evaluate } from '../../formula/evaluate.ts';
@@ -22,82 +10,36 @@ import { type Grid, type LastStep, layGrid, type Wish } from '../../run/grid.ts'
 /** Most rungs of a ladder. */
 export const MOST_RUNGS = 40;
 /** Longest expression for a step size. */
-const LONGEST_AMOUNT = 200;
+export const LONGEST_AMOUNT = 200;
 
-const POSITIVE = number((x) => x > 0, 'a positive number or an expression such as "pi/8"', {
-  type: 'number',
-  exclusiveMinimum: 0,
-});
-
-const WRITTEN: Form<string> = {
-  read: (value, place, faults) => {
-    if (typeof value !== 'string' || value.length > LONGEST_AMOUNT)
-      return faults.note(place, 'must be a positive number or an expression such as "pi/8"');
-    const h = attempt(() => amountValue(value));
-    if (!h.ok) return faults.note(place, h.refusal.message);
-    if (h.value > 0 && Number.isFinite(h.value)) return value;
-    return faults.note(place, `"${value}" must be a positive number, and it is ${h.value}`);
-  },
-  schema: () => ({ type: 'string', minLength: 1, maxLength: LONGEST_AMOUNT }),
-};
-
-/** A number, or an expression such as "pi/8". */
-const AMOUNT = named(
-  'amount',
-  either<number | string>((value) => (typeof value === 'string' ? WRITTEN : POSITIVE), POSITIVE, WRITTEN),
-);
 /** A step size as a file has it: a number, or an expression such as "pi/8". */
-export type Amount = Of<typeof AMOUNT>;
+export type Amount = number | string;
 
-const SIZES = list(AMOUNT, MOST_RUNGS);
-const COUNTS = list(
-  number((x) => Number.isSafeInteger(x) && x >= 1, 'a whole number from 1 on', {
-    type: 'integer',
-    minimum: 1,
-  }),
-  MOST_RUNGS,
-);
-/** By step sizes. */
-const BY_SIZES = object({ sizes: SIZES });
-/** By numbers of steps. */
-const BY_COUNTS = object({ counts: COUNTS });
-/** The same as older files have them, where step sizes were called steps. */
-const BY_STEPS = converted(object({ steps: SIZES }), ({ steps }) => ({ sizes: steps }));
-const BY_INTERVALS = converted(object({ intervals: COUNTS }), ({ intervals }) => ({ counts: intervals }));
-/** By the largest step size, divided again and again by a factor. */
-const BY_FACTOR = object({
-  first: AMOUNT,
-  factor: number((x) => x > 1, 'a number above 1', { type: 'number', exclusiveMinimum: 1 }),
-  rungs: number(
-    (x) => Number.isSafeInteger(x) && x >= 1 && x <= MOST_RUNGS,
-    `a whole number from 1 to ${MOST_RUNGS}`,
-    { type: 'integer', minimum: 1, maximum: MOST_RUNGS },
-  ),
-});
+/** What is wrong with a step size of a file; null where it is one. */
+export function amountFault(value: unknown): string | null {
+  const wanted = 'must be a positive number or an expression such as "pi/8"';
+  if (typeof value === 'number') return value > 0 && Number.isFinite(value) ? null : wanted;
+  if (typeof value !== 'string' || value.length > LONGEST_AMOUNT) return wanted;
+  const h = attempt(() => amountValue(value));
+  if (!h.ok) return h.refusal.message;
+  return h.value > 0 && Number.isFinite(h.value)
+    ? null
+    : `"${value}" must be a positive number, and it is ${h.value}`;
+}
 
-/** The step sizes of a study, as its file holds them. */
-export type Ladder = Of<typeof BY_SIZES> | Of<typeof BY_COUNTS> | Of<typeof BY_FACTOR>;
+/** The step sizes of a study, as its file holds them: listed, as numbers of steps, or divided by a factor. */
+export type Ladder =
+  | { readonly sizes: readonly Amount[] }
+  | { readonly counts: readonly number[] }
+  | { readonly first: Amount; readonly factor: number; readonly rungs: number };
 
-const FORMS: readonly (readonly [string, Form<Ladder>])[] = [
-  ['sizes', BY_SIZES],
-  ['counts', BY_COUNTS],
-  ['steps', BY_STEPS],
-  ['intervals', BY_INTERVALS],
-];
+/** A ladder as older files have it, where step sizes were called steps, and steps intervals. */
+type OldLadder = { readonly steps: readonly Amount[] } | { readonly intervals: readonly number[] };
 
-/** A ladder as a file has it, also by its older names. */
-export const LADDER: Form<Ladder> = named(
-  'ladder',
-  either<Ladder>(
-    (value) => FORMS.find(([field]) => hasField(value, field))?.[1] ?? BY_FACTOR,
-    ...FORMS.map(([, form]) => form),
-    BY_FACTOR,
-  ),
-);
-
-/** A ladder by its present names: one that was stored long ago may have the older ones. */
-export function presentLadder(ladder: Ladder): Ladder {
-  return LADDER.read(ladder, 'ladder', new Faults()) ?? ladder;
+/** A ladder by its present names. */
+export function presentLadder(ladder: Ladder | OldLadder): Ladder {
+  if ('steps' in ladder) return { sizes: ladder.steps };
+  return 'intervals' in ladder ? { counts: ladder.intervals } : ladder;
 }
 
 /** A rung that can be run, or why it cannot. */

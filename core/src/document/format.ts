@@ -1,0 +1,241 @@
+import 'reflect-metadata';
+import { plainToInstance, Transform } from 'class-transformer';
+import { Equals, IsOptional, ValidateNested } from 'class-validator';
+import { JSONSchema } from 'class-validator-jsonschema';
+import { PRECISIONS, type Precision } from '../compile/precision.ts';
+import { LAST_STEPS, type LastStep } from '../run/grid.ts';
+import { type ErrorChoice, ERROR_SCALES, ERROR_TIMES } from '../study/runs/error-choice.ts';
+import { type Amount, amountFault, type Ladder, LONGEST_AMOUNT, MOST_RUNGS } from '../study/runs/ladder.ts';
+import { LONGEST_TEXT } from '../text/place.ts';
+import {
+  Follows,
+  ListOf,
+  numberRule,
+  ObjectOf,
+  ObjectsOf,
+  OneOf,
+  referenceTo,
+  type Rule,
+  Text,
+} from './format-decorators.ts';
+import { LONGEST_MEASURED } from './measured.ts';
+import { LONGEST_NOTE, LONGEST_TITLE, MAX_METHODS } from './document-limits.ts';
+
+// The one definition of the file format: types, reader, JSON Schema and the schemas of the API derive from these classes.
+
+/** A class is an object of no other fields. */
+const Closed = (): ClassDecorator => JSONSchema({ additionalProperties: false });
+
+const NOTATION = 'in the notation of docs/notation.md';
+
+const STEP_SIZE_INDEX: Rule = numberRule(
+  (x) => Number.isSafeInteger(x) && x >= 0 && x < MOST_RUNGS,
+  `the number of a rung, from 0 to ${MOST_RUNGS - 1}`,
+  {
+    type: 'integer',
+    minimum: 0,
+    maximum: MOST_RUNGS - 1,
+    description: 'a rung of the ladder, counted from 0',
+  },
+);
+
+const POSITIVE = numberRule((x) => x > 0, 'a positive number', { type: 'number', exclusiveMinimum: 0 });
+
+const STEPS = numberRule((x) => Number.isSafeInteger(x) && x >= 1, 'a whole number from 1 on', {
+  type: 'integer',
+  minimum: 1,
+});
+
+const AMOUNT: Rule = {
+  name: 'amount',
+  fault: amountFault,
+  schema: {
+    oneOf: [
+      { type: 'number', exclusiveMinimum: 0 },
+      { type: 'string', minLength: 1, maxLength: LONGEST_AMOUNT },
+    ],
+    description: 'a number, or an expression such as "pi/8"',
+  },
+};
+
+/** A text with its title. */
+@Closed()
+export class TitledText {
+  @Text(LONGEST_TITLE) readonly title!: string;
+  @Text(LONGEST_TEXT, NOTATION) readonly text!: string;
+}
+
+/** First and last rung that count; without it the rules choose. */
+@Closed()
+export class FitWindow {
+  @Follows(STEP_SIZE_INDEX) readonly from!: number;
+  @Follows({
+    ...STEP_SIZE_INDEX,
+    fault: (value, object) => {
+      const from: unknown = 'from' in object ? object.from : undefined;
+      const isBefore = typeof from === 'number' && typeof value === 'number' && value < from;
+      return STEP_SIZE_INDEX.fault(value, object) ?? (isBefore ? `must not be below from, ${from}` : null);
+    },
+  })
+  readonly to!: number;
+}
+
+/** A method of a study: title, text, and what a person decided about its rungs. */
+@Closed()
+export class MethodInStudy extends TitledText {
+  /** Rungs that do not count. */
+  @IsOptional() @ListOf(STEP_SIZE_INDEX, MOST_RUNGS) readonly struck?: readonly number[];
+  @IsOptional() @ObjectOf(() => FitWindow) readonly window?: FitWindow;
+}
+
+/** A ladder by step sizes. */
+@Closed()
+class LadderBySizes {
+  @ListOf(AMOUNT, MOST_RUNGS) readonly sizes!: readonly Amount[];
+}
+
+/** A ladder by numbers of steps. */
+@Closed()
+class LadderByCounts {
+  @ListOf(STEPS, MOST_RUNGS) readonly counts!: readonly number[];
+}
+
+/** A ladder by the largest step size, divided again and again by a factor. */
+@Closed()
+class LadderByFactor {
+  @Follows(AMOUNT) readonly first!: Amount;
+  @Follows(numberRule((x) => x > 1, 'a number above 1', { type: 'number', exclusiveMinimum: 1 }))
+  readonly factor!: number;
+  @Follows(
+    numberRule(
+      (x) => Number.isSafeInteger(x) && x >= 1 && x <= MOST_RUNGS,
+      `a whole number from 1 to ${MOST_RUNGS}`,
+      { type: 'integer', minimum: 1, maximum: MOST_RUNGS },
+    ),
+  )
+  readonly rungs!: number;
+}
+
+/** Step sizes by the name that older files have for them. */
+@Closed()
+class LadderBySteps {
+  @ListOf(AMOUNT, MOST_RUNGS) readonly steps!: readonly Amount[];
+}
+
+/** Numbers of steps by the name that older files have for them. */
+@Closed()
+class LadderByIntervals {
+  @ListOf(STEPS, MOST_RUNGS) readonly intervals!: readonly number[];
+}
+
+const LADDERS = {
+  sizes: LadderBySizes,
+  counts: LadderByCounts,
+  steps: LadderBySteps,
+  intervals: LadderByIntervals,
+} as const;
+
+function ladderClass(value: object): new () => object {
+  return Object.entries(LADDERS).find(([field]) => Object.hasOwn(value, field))?.[1] ?? LadderByFactor;
+}
+
+function isObject(value: unknown): value is object {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+const TIMES = ERROR_TIMES.map((time) => `"${time}"`).join(', ');
+
+/** Whether a value is an object of one field, a finite number t. */
+function isTime(value: unknown): boolean {
+  if (!isObject(value)) return false;
+  const [[key, t] = [], ...others] = Object.entries(value);
+  return key === 't' && typeof t === 'number' && Number.isFinite(t) && others.length === 0;
+}
+
+const TIME_OF_ERROR: Rule = {
+  name: 'timeOfError',
+  fault: (value) =>
+    isTime(value) || ERROR_TIMES.some((time) => time === value)
+      ? null
+      : `must be one of ${TIMES}, or an object with a number t`,
+  schema: {
+    oneOf: [
+      { type: 'string', enum: [...ERROR_TIMES] },
+      { type: 'object', additionalProperties: false, required: ['t'], properties: { t: { type: 'number' } } },
+    ],
+  },
+};
+
+/** The error of a file; what it leaves out is taken from the default. */
+@Closed()
+class ErrorInStudy {
+  @IsOptional() @Follows(TIME_OF_ERROR) readonly at?: ErrorChoice['at'];
+  @IsOptional() @Text(LONGEST_TITLE, 'norm, or the name of a component') readonly of?: string;
+  @IsOptional() @OneOf(ERROR_SCALES) readonly scale?: ErrorChoice['scale'];
+}
+
+@Closed()
+class Head {
+  @Equals(1, { message: 'must be 1, the version of the format' }) readonly schritt!: 1;
+  @Text(LONGEST_TITLE) readonly title!: string;
+}
+
+/** A problem alone. */
+@Closed()
+export class ProblemDocument extends Head {
+  @Equals('problem') readonly kind!: 'problem';
+  @Text(LONGEST_TEXT, NOTATION) readonly text!: string;
+}
+
+/** A method alone. */
+@Closed()
+export class MethodDocument extends Head {
+  @Equals('method') readonly kind!: 'method';
+  @Text(LONGEST_TEXT, NOTATION) readonly text!: string;
+}
+
+/** A study with its own copies of all texts. */
+@Closed()
+export class StudyDocument extends Head {
+  @Equals('study') readonly kind!: 'study';
+  @ObjectOf(() => TitledText) readonly problem!: TitledText;
+  @ObjectsOf(() => MethodInStudy, MAX_METHODS) readonly methods!: readonly MethodInStudy[];
+  @Transform(({ value }: { readonly value: unknown }) =>
+    isObject(value) ? plainToInstance(ladderClass(value), value) : value,
+  )
+  @ValidateNested({ message: 'must be an object with sizes, counts, or first, factor and rungs' })
+  @JSONSchema(() => ({ oneOf: [...Object.values(LADDERS), LadderByFactor].map(referenceTo) }))
+  readonly ladder!: Ladder;
+  @IsOptional() @OneOf(LAST_STEPS) readonly lastStep?: LastStep;
+  @IsOptional() @ObjectOf(() => ErrorInStudy) readonly error?: ErrorInStudy;
+  /** What does the first steps of formulas that reach back, instead of what they name. */
+  @IsOptional() @Text(LONGEST_TITLE, 'a method by name, or exact') readonly start?: string;
+  @IsOptional() @OneOf(PRECISIONS) readonly precision?: Precision;
+  /** What to look at, in the words of who made the study. */
+  @IsOptional() @Text(LONGEST_NOTE, 'what to look at, for people') readonly note?: string;
+  @IsOptional()
+  @Text(LONGEST_MEASURED, 'measured points in columns: the time, then components')
+  readonly measured?: string;
+  /** The error at which the costs of methods are compared; without it one that all of them reach. */
+  @IsOptional() @Follows(POSITIVE) readonly wished?: number;
+}
+
+/** The class of each kind of document. */
+export const DOCUMENT_CLASSES = {
+  study: StudyDocument,
+  problem: ProblemDocument,
+  method: MethodDocument,
+} as const;
+
+/** All classes of the format, each of which has a schema of its own. */
+export const FORMAT_CLASSES: readonly (new () => object)[] = [
+  StudyDocument,
+  ProblemDocument,
+  MethodDocument,
+  TitledText,
+  MethodInStudy,
+  FitWindow,
+  ...Object.values(LADDERS),
+  LadderByFactor,
+  ErrorInStudy,
+];
