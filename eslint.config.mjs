@@ -49,7 +49,6 @@ const CORE_ROOMS = [
 /** The rooms of the page, likewise: what a person sees takes from the desk and hands nothing on. */
 const WEB_ROOMS = [
   'theme',
-  'controls',
   'api',
   'math',
   'worker',
@@ -189,6 +188,7 @@ export default tseslint.config(
         fetch: 'readonly',
         setTimeout: 'readonly',
         URL: 'readonly',
+        window: 'readonly',
       },
     },
   },

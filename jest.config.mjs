@@ -3,6 +3,7 @@ export default {
   moduleFileExtensions: ['ts', 'tsx', 'js', 'cjs', 'mjs', 'json'],
   testMatch: ['<rootDir>/{core,cli,server,web,fuzz}/src/**/*.test.{ts,tsx}', '<rootDir>/web/*.test.ts'],
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/scripts/page-globals.mjs'],
   // how long something takes is no matter of these tests; this ends what hangs
   testTimeout: 60_000,
   testEnvironmentOptions: { customExportConditions: ['@schritt/source', 'node', 'node-addons'] },

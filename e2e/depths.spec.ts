@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
-import { cells, openStudy } from './desk.ts';
+import { cells, choose, openStudy } from './desk.ts';
 
 /** Heun on level' = -0.35 sqrt(level) from 4 by h = 0.5, up to the step after n: k1, k2 and the new value. */
 function heun(n: number): {
@@ -36,7 +36,7 @@ test('from the study to a run and a step of it; a link brings the step back', as
   await expect(page.getByRole('img', { name: 'error of level over t, logarithmic' })).toBeVisible();
 
   // every fourth row, and a time that is asked for
-  await page.getByRole('combobox', { name: 'Which rows' }).selectOption('every 4th row');
+  await choose(page, 'Which rows', 'every 4th row');
   await expect
     .poll(async () => (await cells(page.getByRole('region', { name: 'Rows' }).locator('tbody tr').nth(2)))[0])
     .toBe('8');

@@ -3,6 +3,8 @@ import { expect, type Locator, type Page } from '@playwright/test';
 /** Opens a demo study from the list. */
 export async function openStudy(page: Page, title: string): Promise<void> {
   await page.goto('/studies');
+  // only rows in sight are in the page
+  await page.getByRole('searchbox').fill(title);
   await page.getByRole('link', { name: title }).click();
   await expect(page.getByRole('textbox', { name: 'Title of the study' })).toHaveValue(title);
   await expect(rows(page).first()).toBeVisible();
@@ -30,4 +32,11 @@ export async function typeText(page: Page, label: string, text: string): Promise
 /** Waits until the page says that it is saved. */
 export async function saved(page: Page): Promise<void> {
   await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+}
+
+/** Chooses from a list that opens. */
+export async function choose(page: Page, list: string, option: string): Promise<void> {
+  const box = page.getByRole('combobox', { name: list, exact: true });
+  await box.click();
+  await page.getByTitle(option, { exact: true }).filter({ visible: true }).last().click();
 }

@@ -91,7 +91,7 @@ test('texts made to freeze a list leave it as it is; each can be saved as a file
   }
   await page.goto('/problems');
   for (const [title] of nasty) {
-    const row = page.getByRole('listitem').filter({ hasText: `Nasty, ${title}` });
+    const row = page.getByRole('group', { name: `Nasty, ${title}` });
     await expect(row).toBeVisible();
     const download = page.waitForEvent('download');
     await row.getByRole('button', { name: 'Save as file' }).click();

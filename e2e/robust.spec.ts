@@ -81,7 +81,7 @@ test('a double click on Delete moves to the bin once, and Undo brings it back', 
   await title.fill('Deleted twice');
   await saved(page);
   await page.goto('/problems');
-  const row = page.getByRole('listitem').filter({ hasText: 'Deleted twice' });
+  const row = page.getByRole('group', { name: 'Deleted twice' });
   await row.getByRole('button', { name: 'Delete' }).dblclick();
   await expect(page.getByText('“Deleted twice” moved to the bin.').first()).toBeVisible();
   await expect(row).toHaveCount(0);

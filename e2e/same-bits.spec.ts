@@ -39,6 +39,7 @@ function hashOf(numbers: Numbers): string {
 
 test('the worker, the server and the terminal give the same bits', async ({ page, request }) => {
   await page.goto('/studies');
+  await page.getByRole('searchbox').fill('Marmots');
   await page.getByRole('link', { name: 'Marmots and lynx' }).click();
   await expect(page.getByRole('region', { name: 'Rungs' }).locator('tbody tr').first()).toBeVisible();
   const { entries }: { readonly entries: { readonly id: string; readonly title: string }[] } = await (

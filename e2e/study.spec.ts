@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { cells, openStudy, rows, saved, typeText } from './desk.ts';
+import { cells, choose, openStudy, rows, saved, typeText } from './desk.ts';
 
 test('a demo study: change the rate, type a method, add a rung; the table follows and is there after a reload', async ({
   page,
@@ -176,10 +176,10 @@ test('a multistep formula with first steps of choice, in single precision', asyn
   const coarse = async (): Promise<string | undefined> => (await cells(rows(page).nth(1)))[14];
   const finest = async (): Promise<string | undefined> => (await cells(rows(page).nth(7)))[8];
   const started = await coarse();
-  await page.getByRole('combobox', { name: 'First steps' }).selectOption('exact values');
+  await choose(page, 'First steps', 'exact values');
   await expect.poll(coarse).not.toBe(started);
   const double = await finest();
-  await page.getByRole('combobox', { name: 'Arithmetic' }).selectOption('single precision');
+  await choose(page, 'Arithmetic', 'single precision');
   await expect.poll(finest).not.toBe(double);
   await saved(page);
 });
@@ -217,9 +217,7 @@ test('the steps of one run with every stage, and the errors over their cost', as
   await page.keyboard.press('End');
   await expect(page.getByRole('heading', { name: 'h = 0.05' })).toBeVisible();
   await page.getByRole('navigation', { name: 'Depth' }).getByRole('button', { name: /steps/ }).click();
-  await page
-    .getByRole('combobox', { name: 'Methods whose rows are shown' })
-    .selectOption('Heun, every stage');
+  await choose(page, 'Methods whose rows are shown', 'Heun, every stage');
   // y' = -50 (y - cos t) from 0 at h = 0.05: k1 = 50, k2 = -50 (2.5 - cos 0.05)
   const k2 = -50 * (2.5 - Math.cos(0.05));
   const shown = (value: number): string => String(Number(value.toPrecision(8))).replace('-', '−');

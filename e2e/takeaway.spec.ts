@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
-import { cells, openStudy, rows } from './desk.ts';
+import { cells, choose, openStudy, rows } from './desk.ts';
 
 test('the table and the program of a study are previewed, copied and saved', async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
@@ -23,8 +23,8 @@ test('the table and the program of a study are previewed, copied and saved', asy
   const copied = await page.evaluate(() => navigator.clipboard.readText());
   expect(copied).toMatch(/^\\begin\{table\}/);
 
-  await page.getByRole('combobox', { name: 'What to take away' }).selectOption('Program of a run');
-  await page.getByRole('combobox', { name: 'Method of the run' }).selectOption('RK4');
+  await choose(page, 'What to take away', 'Program of a run');
+  await choose(page, 'Method of the run', 'RK4');
   await expect(preview).toContainText('k4 = f(t + h, y + h*k3)');
   const waits = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as a file' }).click();
@@ -41,7 +41,7 @@ test('the table and the program of a study are previewed, copied and saved', asy
 test('what cannot be taken away says why', async ({ page }) => {
   await openStudy(page, 'Soil temperature in layers');
   await page.getByRole('button', { name: 'Take away' }).click();
-  await page.getByRole('combobox', { name: 'What to take away' }).selectOption('Sheet that calculates');
+  await choose(page, 'What to take away', 'Sheet that calculates');
   await expect(page.getByRole('dialog').getByRole('status')).toContainText(
     'a sheet is made for up to 8 components, and this problem has 200',
   );
@@ -51,7 +51,7 @@ test('what cannot be taken away says why', async ({ page }) => {
 /** Opens the place with a kind chosen. */
 async function takeAway(page: Page, what: string): Promise<void> {
   await page.getByRole('button', { name: 'Take away' }).click();
-  await page.getByRole('combobox', { name: 'What to take away' }).selectOption(what);
+  await choose(page, 'What to take away', what);
 }
 
 async function saved(page: Page): Promise<{ readonly name: string; readonly bytes: Buffer }> {
@@ -69,7 +69,7 @@ test('a sheet that calculates, a picture and a handout with its solution are sav
   expect(sheet.name).toBe('Sluice-of-the-snow-lake-sheet.xlsx');
   expect(sheet.bytes.subarray(0, 2).toString()).toBe('PK');
 
-  await page.getByRole('combobox', { name: 'What to take away' }).selectOption('Picture');
+  await choose(page, 'What to take away', 'Picture');
   await page.getByText('Column', { exact: true }).click();
   await page.getByText('Black and white').click();
   await page.getByRole('dialog').getByText('PNG', { exact: true }).click();
@@ -79,7 +79,7 @@ test('a sheet that calculates, a picture and a handout with its solution are sav
   // 85 mm at 96 points an inch, twice as large
   expect(picture.bytes.readUInt32BE(16)).toBe(642);
 
-  await page.getByRole('combobox', { name: 'What to take away' }).selectOption('Handout');
+  await choose(page, 'What to take away', 'Handout');
   await page.getByLabel('Task, in your own words').fill('Work out the lake by hand.');
   await page.getByLabel('Numbers that differ from sheet to sheet').fill('k in 0.2, 0.25, ..., 0.35');
   await page.getByLabel('sheets').fill('3');

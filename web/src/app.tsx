@@ -1,16 +1,20 @@
 import type { ComponentType, ReactNode } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
-import { MessagePage } from './frame/message-page.tsx';
+import { LoadingPage, MessagePage } from './frame/message-page.tsx';
 import { PageBoundary } from './frame/page-boundary.tsx';
-import { NoticeList } from './frame/notice-list.tsx';
-import { PaletteContext, useSystemPalette } from './theme/use-palette.ts';
+import { DesignFrame } from './theme/design-frame.tsx';
 
 /** A page that is fetched when it is first gone to. */
 function page(load: () => Promise<ComponentType>): {
   readonly lazy: () => Promise<{ Component: ComponentType }>;
   readonly ErrorBoundary: ComponentType;
+  readonly HydrateFallback: ComponentType;
 } {
-  return { lazy: async () => ({ Component: await load() }), ErrorBoundary: PageBoundary };
+  return {
+    lazy: async () => ({ Component: await load() }),
+    ErrorBoundary: PageBoundary,
+    HydrateFallback: LoadingPage,
+  };
 }
 
 const router = createBrowserRouter([
@@ -23,15 +27,13 @@ const router = createBrowserRouter([
   { path: '/methods/:id', ...page(async () => (await import('./pages/method-page.tsx')).MethodPage) },
   { path: '/shown/:at', ...page(async () => (await import('./pages/shown-page.tsx')).ShownPage) },
   { path: '/open', ...page(async () => (await import('./pages/open-page.tsx')).OpenPage) },
-  { path: '*', element: <MessagePage>There is nothing at this address.</MessagePage> },
+  { path: '*', element: <MessagePage status="info" title="There is nothing at this address." /> },
 ]);
 
 export function App(): ReactNode {
-  const palette = useSystemPalette();
   return (
-    <PaletteContext value={palette}>
+    <DesignFrame>
       <RouterProvider router={router} />
-      <NoticeList />
-    </PaletteContext>
+    </DesignFrame>
   );
 }

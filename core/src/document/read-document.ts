@@ -1,4 +1,4 @@
-import { instanceToPlain, plainToInstance } from 'class-transformer';
+import { plainToInstance } from 'class-transformer';
 import { type ValidationError, validateSync } from 'class-validator';
 import { lineStarts, placeOf } from '../text/place.ts';
 import { presentLadder } from '../study/runs/ladder.ts';
@@ -53,7 +53,7 @@ export function readDocument(value: unknown): DocumentReading {
     validateSync(instance, { whitelist: true, forbidNonWhitelisted: true, stopAtFirstError: true }),
   );
   if (errors.length > 0) return { ok: false, errors };
-  return { ok: true, document: withPresentLadder(instanceToPlain(instance) as Document) };
+  return { ok: true, document: withPresentLadder(instance) };
 }
 
 /** Reads the text of a `*.schritt.json` file. */

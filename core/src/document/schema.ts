@@ -6,12 +6,11 @@ import { DEFINITIONS, referenceTo } from './format-decorators.ts';
 type JsonSchema = Readonly<Record<string, unknown>>;
 
 /** The same schema with references that begin otherwise. */
-function withReferences(value: unknown, prefix: string): unknown {
-  if (typeof value === 'string' && value.startsWith(DEFINITIONS))
-    return prefix + value.slice(DEFINITIONS.length);
-  if (Array.isArray(value)) return value.map((one: unknown) => withReferences(one, prefix));
-  if (typeof value !== 'object' || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([key, part]) => [key, withReferences(part, prefix)]));
+function withReferences(schema: object, prefix: string): object {
+  const moved: unknown = JSON.parse(JSON.stringify(schema), (key, value: unknown) =>
+    key === '$ref' && typeof value === 'string' ? value.replace(DEFINITIONS, prefix) : value,
+  );
+  return { ...(typeof moved === 'object' ? moved : {}) };
 }
 
 /**
@@ -19,12 +18,13 @@ function withReferences(value: unknown, prefix: string): unknown {
  *
  * @param prefix how references to named parts begin
  */
-export function documentSchemas(prefix = DEFINITIONS): Readonly<Record<string, JsonSchema>> {
-  const schemas = FORMAT_CLASSES.map((one) => [
-    one.name,
-    targetConstructorToSchema(one, { refPointerPrefix: DEFINITIONS }),
-  ]);
-  return Object(withReferences(Object.fromEntries(schemas), prefix));
+export function documentSchemas(prefix = DEFINITIONS): Readonly<Record<string, object>> {
+  return Object.fromEntries(
+    FORMAT_CLASSES.map((one) => [
+      one.name,
+      withReferences(targetConstructorToSchema(one, { refPointerPrefix: DEFINITIONS }), prefix),
+    ]),
+  );
 }
 
 /** The JSON Schema of the file format, from the definition that the reader uses. */

@@ -1,6 +1,8 @@
 import type { ErrorChoice, Grid, Rung } from '@schritt/core/study';
 import type { ParameterValues, Problem } from '@schritt/core/notation';
 import { createContext, useContext } from 'react';
+import { createStore, type StoreApi, useStore } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
 import type { Computed } from '../worker/use-work.ts';
 import type { GoodStudy } from './use-good-study.ts';
 import type { Editing } from './use-history.ts';
@@ -50,8 +52,8 @@ export interface DeskMethods {
   readonly moveWindow: (key: string, rung: number) => void;
 }
 
-/** The state of the page of one study: what is chosen and what is computed, for all of its parts. */
-export interface Desk {
+/** What is open and what is computed from it. */
+export interface DeskWork {
   readonly study: WorkingStudy;
   readonly edit: Editing<WorkingStudy>['edit'];
   readonly good: GoodStudy;
@@ -75,10 +77,14 @@ export interface Desk {
   /** What the page shows: how deep, through which lenses, which step. */
   readonly view: View;
   readonly setView: (change: Partial<View>) => void;
+  readonly component: { readonly wanted: number; readonly choose: (component: number) => void };
+}
+
+/** What is pointed at and switched off: it changes often, and nothing is computed from it. */
+interface DeskPointing {
   /** Lines of the worked step that are shown while it is played; null for all. */
   readonly played: number | null;
   readonly setPlayed: (played: number | null) => void;
-  readonly component: { readonly wanted: number; readonly choose: (component: number) => void };
   /** A time that is pointed at; null for none. */
   readonly marked: number | null;
   readonly setMarked: (t: number | null) => void;
@@ -89,11 +95,43 @@ export interface Desk {
   readonly toggle: (id: string) => void;
 }
 
-export const DeskContext = createContext<Desk | null>(null);
+/** The state of the page of one study: what is chosen and what is computed, for all of its parts. */
+export type Desk = DeskWork & DeskPointing;
 
-/** The desk that a part of the page stands on. */
-export function useDesk(): Desk {
-  const desk = useContext(DeskContext);
-  if (desk === null) throw new Error('this part of the page stands on no desk');
-  return desk;
+/** A store of the page of one study, which parts of the page subscribe to field by field. */
+export function createDesk(work: DeskWork): StoreApi<Desk> {
+  return createStore<Desk>()((set) => ({
+    ...work,
+    played: null,
+    setPlayed: (played) => set({ played }),
+    marked: null,
+    setMarked: (marked) => set({ marked }),
+    pointed: null,
+    setPointed: (pointed) => set({ pointed }),
+    hidden: new Set<string>(),
+    toggle: (id) =>
+      set(({ hidden }) => {
+        const next = new Set(hidden);
+        if (!next.delete(id)) next.add(id);
+        return { hidden: next };
+      }),
+  }));
+}
+
+export const DeskContext = createContext<StoreApi<Desk> | null>(null);
+
+/**
+ * Fields of the desk that a part of the page stands on; the part is rendered again when one of them changes.
+ *
+ * @example const { view, setView } = useDesk('view', 'setView');
+ */
+export function useDesk<K extends keyof Desk>(...fields: readonly K[]): Pick<Desk, K> {
+  const store = useContext(DeskContext);
+  if (store === null) throw new Error('this part of the page stands on no desk');
+  // what is compared are the fields; the desk that holds them is a new one after each change of any
+  useStore(
+    store,
+    useShallow((now) => fields.map((field) => now[field])),
+  );
+  return store.getState();
 }

@@ -1,7 +1,8 @@
 import type { ParameterValues } from '@schritt/core/notation';
 import { errorChoice } from '@schritt/core/study';
-import { useCallback, useMemo, useState } from 'react';
-import type { Desk, DeskMethods, Pointed } from './desk.ts';
+import { useCallback, useLayoutEffect, useMemo, useState } from 'react';
+import type { StoreApi } from 'zustand';
+import { createDesk, type Desk, type DeskMethods, type DeskWork } from './desk.ts';
 import { errorCaption } from './error-caption.ts';
 import { drawnRuns } from './drawn-runs.ts';
 import { useChosenStep } from './use-chosen-step.ts';
@@ -51,8 +52,8 @@ function useMethods(
   return useMemo(() => ({ placeOf, titleOf, change, moveWindow }), [placeOf, titleOf, change, moveWindow]);
 }
 
-/** The desk of a study under work: reads its texts, computes what they ask for, and keeps what is chosen. */
-export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['edit']): Desk {
+/** Reads the texts of a study under work and computes what they ask for. */
+function useDeskWork(study: WorkingStudy, edit: Editing<WorkingStudy>['edit']): DeskWork {
   const [parameters, setParameters] = useState<ParameterValues>({});
   const typed = useReading(problemReader, study.problem.text).now;
   const problemAsTyped = typed.ok ? typed.value : null;
@@ -73,21 +74,12 @@ export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['e
   const curves = useCurves(good.document, good.keys, runs);
   const { proved, limits } = useTheory(good.document, good.keys, good.texts);
   const methods = useMethods(study, edit, results.value, chosen.rows);
-  const [marked, setMarked] = useState<number | null>(null);
-  const [pointed, setPointed] = useState<Pointed | null>(null);
   const chooseComponent = useCallback((component: number) => setView({ component }), [setView]);
-  const [played, setPlayed] = useState<number | null>(null);
-  const [hidden, setHidden] = useState<ReadonlySet<string>>(new Set<string>());
-  const toggle = useCallback(
-    (id: string) =>
-      setHidden((now) => {
-        const next = new Set(now);
-        if (!next.delete(id)) next.add(id);
-        return next;
-      }),
-    [],
+  const component = useMemo(
+    () => ({ wanted: view.component, choose: chooseComponent }),
+    [view.component, chooseComponent],
   );
-  const error = errorChoice(study.error);
+  const error = useMemo(() => errorChoice(study.error), [study.error]);
   return {
     study,
     edit,
@@ -106,14 +98,17 @@ export function useStudyDesk(study: WorkingStudy, edit: Editing<WorkingStudy>['e
     curves,
     view,
     setView,
-    component: { wanted: view.component, choose: chooseComponent },
-    played,
-    setPlayed,
-    marked,
-    setMarked,
-    pointed,
-    setPointed,
-    hidden,
-    toggle,
+    component,
   };
+}
+
+/** The desk of a study under work, kept in a store: parts of the page follow the fields that they show. */
+export function useStudyDesk(
+  study: WorkingStudy,
+  edit: Editing<WorkingStudy>['edit'],
+): { readonly store: StoreApi<Desk>; readonly work: DeskWork } {
+  const work = useDeskWork(study, edit);
+  const [store] = useState(() => createDesk(work));
+  useLayoutEffect(() => store.setState(work), [store, work]);
+  return { store, work };
 }

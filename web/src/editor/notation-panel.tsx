@@ -1,8 +1,6 @@
-import { Drawer } from 'antd';
+import { Button, Drawer, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { AntFrame } from '../theme/ant-frame.tsx';
-import { holdsWords } from '../controls/holds-words.ts';
-import { TextField } from '../controls/text-field.tsx';
+import { holdsWords } from '../frame/holds-words.ts';
 import { type Example, type ExampleOf, EXAMPLES } from './notation-examples.ts';
 import './notation-panel.css';
 
@@ -25,41 +23,44 @@ export function NotationPanel({ of, onClose, onInsert }: NotationPanelProps): Re
     return examples.length === 0 ? [] : [{ ...group, examples }];
   });
   return (
-    <AntFrame>
-      <Drawer
-        title="Notation by example"
-        open
-        onClose={onClose}
-        mask={false}
-        size={430}
-        extra={
-          <TextField
-            type="search"
-            size="small"
-            aria-label="Search the notation"
-            placeholder="search"
-            value={sought}
-            onChange={(event) => setSought(event.target.value)}
-          />
-        }
-      >
-        {found.length === 0 && <p className="quiet">No example holds “{sought}”.</p>}
-        {found.map(({ heading, examples }) => (
-          <section key={heading} className="notation-group">
-            <h3 className="label">{heading}</h3>
-            <ul>
-              {examples.map(({ text, says }) => (
-                <li key={text}>
-                  <button type="button" title="Put this into the text" onClick={() => onInsert(text)}>
-                    <code>{text}</code>
-                  </button>
-                  <span>{says}</span>
-                </li>
-              ))}
-            </ul>
-          </section>
-        ))}
-      </Drawer>
-    </AntFrame>
+    <Drawer
+      title="Notation by example"
+      open
+      onClose={onClose}
+      mask={false}
+      size={430}
+      extra={
+        <Input
+          type="search"
+          size="small"
+          aria-label="Search the notation"
+          placeholder="search"
+          value={sought}
+          onChange={(event) => setSought(event.target.value)}
+        />
+      }
+    >
+      {found.length === 0 && <p className="quiet">No example holds “{sought}”.</p>}
+      {found.map(({ heading, examples }) => (
+        <section key={heading} className="notation-group">
+          <h3 className="label">{heading}</h3>
+          <ul>
+            {examples.map(({ text, says }) => (
+              <li key={text}>
+                <Button
+                  type="text"
+                  size="small"
+                  title="Put this into the text"
+                  onClick={() => onInsert(text)}
+                >
+                  <code>{text}</code>
+                </Button>
+                <span>{says}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      ))}
+    </Drawer>
   );
 }

@@ -4,6 +4,7 @@ import { type Diagnostic, setDiagnostics } from '@codemirror/lint';
 import { Compartment, EditorState } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
 import type { Hint, Repair, TextError } from '@schritt/core/notation';
+import { Button } from 'antd';
 import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'react';
 import { hints as hintsOf } from './hints.ts';
 import type { ExampleOf } from './notation-examples.ts';
@@ -58,14 +59,9 @@ function RepairButtons({
   readonly onTake: (repair: Repair) => void;
 }): ReactNode {
   return repairs.map((repair) => (
-    <button
-      key={`${repair.from}:${repair.to}:${repair.text}`}
-      type="button"
-      className="repair"
-      onClick={() => onTake(repair)}
-    >
+    <Button size="small" key={`${repair.from}:${repair.to}:${repair.text}`} onClick={() => onTake(repair)}>
       {repairLabel(repair)}
-    </button>
+    </Button>
   ));
 }
 
@@ -231,14 +227,9 @@ export function TextEditor({
   return (
     <div className="text-editor">
       <div ref={host} />
-      <button
-        type="button"
-        className="plain-button notation-button"
-        title="The notation by example (F1)"
-        onClick={() => setHelpOpen(true)}
-      >
+      <Button type="link" size="small" title="The notation by example (F1)" onClick={() => setHelpOpen(true)}>
         Notation
-      </button>
+      </Button>
       {isHelpOpen && (
         <Suspense fallback={null}>
           <NotationPanel of={of} onClose={() => setHelpOpen(false)} onInsert={insert} />
@@ -247,9 +238,11 @@ export function TextEditor({
       <ul className="text-errors" aria-label={`Errors in ${label}`} aria-live="polite">
         {errors.map((error) => (
           <li key={`${error.line}:${error.column}:${error.message}`}>
-            <button
-              type="button"
-              className="plain-button"
+            <Button
+              type="text"
+              size="small"
+              danger
+              className="error-button"
               onClick={() => {
                 const now = view.current;
                 if (now === null) return;
@@ -261,7 +254,7 @@ export function TextEditor({
                 {error.line}:{error.column}
               </span>{' '}
               {error.message}
-            </button>
+            </Button>
             <RepairButtons repairs={error.repairs ?? []} onTake={take} />
           </li>
         ))}

@@ -1,10 +1,9 @@
-import { Popconfirm } from 'antd';
+import { Button, Empty, Popconfirm, Skeleton } from 'antd';
 import type { ReactNode } from 'react';
-import { Button } from '../controls/button.tsx';
 import { deletePermanently, type Kind, restoreEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
-import { told } from '../frame/notices.ts';
-import { AntFrame } from '../theme/ant-frame.tsx';
+import { EntryTable } from './entry-table.tsx';
+import { useNotices } from '../frame/use-notices.tsx';
 
 /** The bin of a kind: its entries are restored or deleted permanently. */
 export function BinList({
@@ -14,48 +13,59 @@ export function BinList({
   readonly kind: Kind;
   readonly onChange: () => Promise<unknown>;
 }): ReactNode {
+  const { reporting } = useNotices();
   const { rows, error, more, total, again } = useEntries(kind, 'bin');
   const after = async (): Promise<void> => {
     await Promise.all([again(), onChange()]);
   };
   if (error !== undefined) return <p className="wrong">The bin cannot be loaded: {error.message}.</p>;
-  if (rows === null) return <p className="quiet">Loading …</p>;
-  if (rows.length === 0) return <p className="empty">The bin is empty.</p>;
+  if (rows === null) return <Skeleton active aria-label="Loading" />;
+  if (rows.length === 0)
+    return <Empty image={Empty.PRESENTED_IMAGE_SIMPLE} description="The bin is empty." />;
   return (
-    <AntFrame>
-      <ul aria-label="Bin">
-        {rows.map(({ id, title }) => (
-          <li key={id}>
-            <span className="entry-link">
-              <span className="entry-title">{title || 'Untitled'}</span>
-            </span>
-            <span className="entry-actions">
-              <Button
-                size="small"
-                look="text"
-                onClick={told(async () => {
-                  await restoreEntry(kind, id);
-                  await after();
-                })}
-              >
-                Restore
-              </Button>
-              <Popconfirm
-                title={`Delete “${title}” permanently?`}
-                okText="Delete permanently"
-                onConfirm={told(async () => {
-                  await deletePermanently(kind, id);
-                  await after();
-                })}
-              >
-                <Button size="small" look="text">
-                  Delete permanently
+    <>
+      <EntryTable
+        label="Bin"
+        rows={rows}
+        columns={[
+          {
+            key: 'title',
+            width: 800,
+            render: (_, { title }) => <b className="entry-title">{title || 'Untitled'}</b>,
+          },
+          {
+            key: 'actions',
+            width: 280,
+            align: 'right',
+            render: (_, { id, title }) => (
+              <>
+                <Button
+                  size="small"
+                  type="text"
+                  onClick={reporting(async () => {
+                    await restoreEntry(kind, id);
+                    await after();
+                  })}
+                >
+                  Restore
                 </Button>
-              </Popconfirm>
-            </span>
-          </li>
-        ))}
-      </ul>
+                <Popconfirm
+                  title={`Delete “${title}” permanently?`}
+                  okText="Delete permanently"
+                  onConfirm={reporting(async () => {
+                    await deletePermanently(kind, id);
+                    await after();
+                  })}
+                >
+                  <Button size="small" type="text">
+                    Delete permanently
+                  </Button>
+                </Popconfirm>
+              </>
+            ),
+          },
+        ]}
+      />
       {more !== null && (
         <p className="more-entries">
           <Button onClick={more}>
@@ -63,6 +73,6 @@ export function BinList({
           </Button>
         </p>
       )}
-    </AntFrame>
+    </>
   );
 }

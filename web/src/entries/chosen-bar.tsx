@@ -1,8 +1,8 @@
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import { Button } from '../controls/button.tsx';
 import { type EntryRow, type Kind, storedText } from '../api/client.ts';
 import { download } from '../pictures/download.ts';
-import { told } from '../frame/notices.ts';
+import { useNotices } from '../frame/use-notices.tsx';
 import { moveToBin } from './entry-row.tsx';
 import { fileName } from './files.ts';
 
@@ -26,27 +26,28 @@ export function fileNames(titles: readonly string[]): readonly string[] {
 
 /** What can be done with several entries at once. */
 export function ChosenBar({ kind, chosen, again, onNone }: ChosenBarProps): ReactNode {
-  const save = told(async () => {
+  const notices = useNotices();
+  const save = notices.reporting(async () => {
     const names = fileNames(chosen.map(({ title }) => title));
     for (const [i, { id }] of chosen.entries()) download(names[i] ?? '', await storedText(kind, id));
   });
   return (
     <div className="chosen-bar" role="group" aria-label="Chosen entries">
       <span>{chosen.length} chosen</span>
-      <Button size="small" look="text" onClick={save}>
+      <Button size="small" type="text" onClick={save}>
         {chosen.length === 1 ? 'Save as a file' : 'Save as files'}
       </Button>
       <Button
         size="small"
-        look="text"
+        type="text"
         onClick={() => {
-          void moveToBin(kind, chosen, again);
+          void moveToBin(kind, chosen, again, notices);
           onNone();
         }}
       >
         {chosen.length === 1 ? 'Delete it' : `Delete all ${chosen.length}`}
       </Button>
-      <Button size="small" look="text" onClick={onNone}>
+      <Button size="small" type="text" onClick={onNone}>
         Choose none
       </Button>
     </div>

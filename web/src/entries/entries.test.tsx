@@ -8,7 +8,8 @@ import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { errorsOf } from '../api/study-errors.ts';
 import { changedAt } from './changed-at.ts';
 import { fileNames } from './chosen-bar.tsx';
-import { EntryRowItem } from './entry-row.tsx';
+import { entryColumns } from './entry-row.tsx';
+import { EntryTable } from './entry-table.tsx';
 import { sketchLines } from './order-sketch.tsx';
 import { fileName, textOf } from './files.ts';
 
@@ -74,18 +75,17 @@ test('an entry whose text cannot be shown is a row as any other: it is saved as 
     revokeObjectURL: () => undefined,
   });
   render(
-    <ul>
-      <EntryRowItem
-        kind="study"
-        row={ROW}
-        path="/studies"
-        preview={() => <Broken />}
-        store={() => Promise.resolve()}
-        again={() => Promise.resolve()}
-        isChosen={false}
-        onChoose={() => undefined}
-      />
-    </ul>,
+    <EntryTable
+      label="Studies"
+      rows={[ROW]}
+      columns={entryColumns({
+        kind: 'study',
+        path: '/studies',
+        preview: () => <Broken />,
+        store: () => Promise.resolve(),
+        again: () => Promise.resolve(),
+      })}
+    />,
   );
   expect(screen.getByText(/Its text cannot be shown/)).toBeTruthy();
   await userEvent.click(screen.getByRole('button', { name: 'Save as file' }));

@@ -1,17 +1,18 @@
 import { readDocumentText } from '@schritt/core/document';
-import { type ChangeEvent, lazy, type ReactNode, Suspense, useRef, useState } from 'react';
+import { Button, Empty, Input, Skeleton, Upload } from 'antd';
+import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { Button } from '../controls/button.tsx';
-import { holdsWords } from '../controls/holds-words.ts';
-import { TextField } from '../controls/text-field.tsx';
+import { holdsWords } from '../frame/holds-words.ts';
 import { createEntry, type DocumentOf, type EntryRow, type Kind } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
-import { tellFailed } from '../frame/notices.ts';
+import { useNotices } from '../frame/use-notices.tsx';
 import { SessionLinks } from '../frame/session-links.tsx';
 import { TopBar } from '../frame/top-bar.tsx';
 import { usePageTitle } from '../frame/use-page-title.ts';
+import { BinList } from './bin-list.tsx';
 import { ChosenBar } from './chosen-bar.tsx';
-import { EntryRowItem } from './entry-row.tsx';
+import { entryColumns } from './entry-row.tsx';
+import { EntryTable } from './entry-table.tsx';
 import { textOf } from './files.ts';
 import './entry-list.css';
 
@@ -29,9 +30,6 @@ interface EntryListProps<K extends Kind> {
   readonly preview: (row: EntryRow) => ReactNode;
 }
 
-// it asks by the component library, which no list needs else
-const BinList = lazy(async () => ({ default: (await import('./bin-list.tsx')).BinList }));
-
 /** Whether the title, a method or the first lines of an entry hold every word that is sought. */
 export function isSought(
   { title, methods, excerpt }: Pick<EntryRow, 'title' | 'methods' | 'excerpt'>,
@@ -45,7 +43,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
   const { kind, heading, empty, path, blank, newLabel, otherNew, preview } = props;
   const { rows, total, error, more, again } = useEntries(kind);
   const navigate = useNavigate();
-  const file = useRef<HTMLInputElement>(null);
+  const notices = useNotices();
   const [sought, setSought] = useState('');
   const [chosenIds, setChosenIds] = useState<ReadonlySet<string>>(new Set<string>());
   const [isBin, setBin] = useState(false);
@@ -53,30 +51,24 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
   const found = rows?.filter((row) => isSought(row, sought)) ?? null;
 
   const chosen = found?.filter(({ id }) => chosenIds.has(id)) ?? [];
-  const choose = (id: string, isChosen: boolean): void =>
-    setChosenIds((now) => new Set(isChosen ? [...now, id] : [...now].filter((other) => other !== id)));
-
   const store = async (document: DocumentOf<K>, open: boolean): Promise<void> => {
     try {
       const entry = await createEntry(kind, document);
       await again();
       if (open) await navigate(`${path}/${entry.id}`);
     } catch (thrown) {
-      tellFailed(thrown);
+      notices.failed(thrown);
     }
   };
-  const openFile = async (event: ChangeEvent<HTMLInputElement>): Promise<void> => {
-    const [chosen] = event.target.files ?? [];
-    event.target.value = '';
-    if (chosen === undefined) return;
+  const openFile = async (chosen: File): Promise<void> => {
     const text = await textOf(chosen).catch((thrown: unknown) => {
-      tellFailed(thrown);
+      notices.failed(thrown);
       return null;
     });
     if (text === null) return;
     const reading = readDocumentText(text);
     if (!reading.ok) {
-      tellFailed(
+      notices.failed(
         `${chosen.name}: ${reading.errors
           .slice(0, 3)
           .map((e) => `${e.place}: ${e.message}`)
@@ -87,7 +79,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
     const { document } = reading;
     const fits = (d: typeof document): d is DocumentOf<K> => d.kind === kind;
     if (fits(document)) await store(document, true);
-    else tellFailed(`${chosen.name} holds a ${document.kind}; open it on its own page`);
+    else notices.failed(`${chosen.name} holds a ${document.kind}; open it on its own page`);
   };
 
   return (
@@ -95,17 +87,18 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
       <TopBar
         actions={
           <>
-            <input
-              ref={file}
-              type="file"
+            <Upload
               accept=".json,application/json"
-              hidden
-              aria-label="File to open"
-              onChange={(event) => void openFile(event)}
-            />
-            <Button onClick={() => file.current?.click()}>Open a file</Button>
+              showUploadList={false}
+              beforeUpload={(file) => {
+                void openFile(file);
+                return false;
+              }}
+            >
+              <Button>Open a file</Button>
+            </Upload>
             {otherNew?.((document) => void store(document, true))}
-            <Button look="primary" onClick={() => void store(blank, true)}>
+            <Button type="primary" onClick={() => void store(blank, true)}>
               {newLabel}
             </Button>
           </>
@@ -123,7 +116,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
             />
           )}
           {!isBin && rows !== null && rows.length > 1 && (
-            <TextField
+            <Input
               type="search"
               className="search"
               aria-label={`Search the ${heading.toLowerCase()}`}
@@ -133,35 +126,27 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
             />
           )}
         </div>
-        {isBin && (
-          <Suspense fallback={<p className="quiet">Loading …</p>}>
-            <BinList kind={kind} onChange={again} />
-          </Suspense>
-        )}
+        {isBin && <BinList kind={kind} onChange={again} />}
         {error !== undefined && <p className="wrong">The list cannot be loaded: {error.message}.</p>}
-        {rows === null && error === undefined && <p className="quiet">Loading …</p>}
-        {!isBin && found?.length === 0 && sought !== '' && (
-          <p className="empty">
-            None of the {more === null ? '' : `${rows?.length ?? 0} that are shown `}holds “{sought}”.
-          </p>
+        {rows === null && error === undefined && <Skeleton active aria-label="Loading" />}
+        {!isBin && found?.length === 0 && (
+          <Empty
+            image={Empty.PRESENTED_IMAGE_SIMPLE}
+            description={
+              sought === ''
+                ? empty
+                : `None of the ${more === null ? '' : `${rows?.length ?? 0} that are shown `}holds “${sought}”.`
+            }
+          />
         )}
-        {!isBin && rows?.length === 0 && <p className="empty">{empty}</p>}
-        {!isBin && (
-          <ul>
-            {found?.map((row) => (
-              <EntryRowItem
-                key={row.id}
-                kind={kind}
-                row={row}
-                path={path}
-                preview={preview}
-                store={store}
-                again={again}
-                isChosen={chosenIds.has(row.id)}
-                onChoose={(isChosen) => choose(row.id, isChosen)}
-              />
-            ))}
-          </ul>
+        {!isBin && found !== null && found.length > 0 && (
+          <EntryTable
+            label={heading}
+            rows={found}
+            columns={entryColumns({ kind, path, preview, store, again })}
+            chosen={chosenIds}
+            onChoose={setChosenIds}
+          />
         )}
         {!isBin && more !== null && (
           <p className="more-entries">
@@ -171,9 +156,9 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
           </p>
         )}
         <p className="to-bin">
-          <button type="button" className="plain-button quiet" onClick={() => setBin((now) => !now)}>
+          <Button type="link" size="small" onClick={() => setBin((now) => !now)}>
             {isBin ? `Back to the ${heading.toLowerCase()}` : 'Bin'}
-          </button>
+          </Button>
           <SessionLinks />
         </p>
       </main>

@@ -1,7 +1,6 @@
+import { Button, type TableColumnsType } from 'antd';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { Button } from '../controls/button.tsx';
-import { Tick } from '../controls/tick.tsx';
 import {
   deleteEntry,
   type DocumentOf,
@@ -12,21 +11,10 @@ import {
   storedText,
 } from '../api/client.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
-import { tellDone, tellFailed, told } from '../frame/notices.ts';
+import { type Notices, useNotices } from '../frame/use-notices.tsx';
 import { download } from '../pictures/download.ts';
 import { changedAt } from './changed-at.ts';
 import { fileName } from './files.ts';
-
-interface EntryRowProps<K extends Kind> {
-  readonly kind: K;
-  readonly row: EntryRow;
-  readonly path: string;
-  readonly preview: (row: EntryRow) => ReactNode;
-  readonly store: (document: DocumentOf<K>, open: boolean) => Promise<void>;
-  readonly again: () => Promise<unknown>;
-  readonly isChosen: boolean;
-  readonly onChoose: (isChosen: boolean) => void;
-}
 
 function retitled<D extends { readonly title: string }>(document: D, title: string): D {
   return { ...document, title };
@@ -37,6 +25,7 @@ async function undoDelete(
   kind: Kind,
   rows: readonly EntryRow[],
   again: () => Promise<unknown>,
+  notices: Notices,
 ): Promise<void> {
   const failed: EntryRow[] = [];
   let why: unknown = null;
@@ -46,7 +35,7 @@ async function undoDelete(
       why = thrown;
     });
   if (failed.length > 0)
-    tellFailed(why, { label: 'Try again', run: () => void undoDelete(kind, failed, again) });
+    notices.failed(why, { label: 'Try again', run: () => void undoDelete(kind, failed, again, notices) });
   await again();
 }
 
@@ -55,6 +44,7 @@ export async function moveToBin(
   kind: Kind,
   rows: readonly EntryRow[],
   again: () => Promise<unknown>,
+  notices: Notices,
 ): Promise<void> {
   const moved: EntryRow[] = [];
   try {
@@ -63,51 +53,81 @@ export async function moveToBin(
       moved.push(row);
     }
   } catch (thrown) {
-    tellFailed(thrown);
+    notices.failed(thrown);
   }
   const [first] = moved;
   if (first !== undefined)
-    tellDone(
+    notices.done(
       `${moved.length === 1 ? `“${first.title || 'Untitled'}”` : `${moved.length} entries`} moved to the bin.`,
-      { label: 'Undo', run: () => void undoDelete(kind, moved, again) },
+      { label: 'Undo', run: () => void undoDelete(kind, moved, again, notices) },
     );
   await again();
 }
 
-/** One entry of a list, with what can be done with it; what is wrong with one stays with that one. */
-export function EntryRowItem<K extends Kind>(props: EntryRowProps<K>): ReactNode {
-  const { kind, row, path, preview, store, again, isChosen, onChoose } = props;
-  const copy = told(async () => {
+/** What the rows of a list need to know of it. */
+export interface EntryListOptions<K extends Kind> {
+  readonly kind: K;
+  readonly path: string;
+  readonly preview: (row: EntryRow) => ReactNode;
+  readonly store: (document: DocumentOf<K>, open: boolean) => Promise<void>;
+  readonly again: () => Promise<unknown>;
+}
+
+/** What can be done with one entry. */
+function EntryActions<K extends Kind>({
+  row,
+  kind,
+  store,
+  again,
+}: { readonly row: EntryRow } & EntryListOptions<K>): ReactNode {
+  const notices = useNotices();
+  const copy = notices.reporting(async () => {
     const { document } = await loadEntry(kind, row.id);
     await store(retitled(document, `${document.title}, copy`.slice(0, 200)), false);
   });
   // what is stored is saved as it is: also what cannot be opened
-  const save = told(async () => download(fileName(row.title), await storedText(kind, row.id)));
+  const save = notices.reporting(async () => download(fileName(row.title), await storedText(kind, row.id)));
   return (
-    <li className={isChosen ? 'chosen' : ''}>
-      <Tick isTicked={isChosen} aria-label={`Choose ${row.title || 'Untitled'}`} onChange={onChoose} />
-      <Link to={`${path}/${row.id}`} className="entry-link">
-        <span className="entry-title">
-          {row.title || 'Untitled'}
-          <small className="quiet">{changedAt(row.updatedAt, new Date())}</small>
-        </span>
+    <>
+      <Button size="small" type="text" onClick={copy}>
+        Copy
+      </Button>
+      <Button size="small" type="text" onClick={save}>
+        Save as file
+      </Button>
+      <Button size="small" type="text" onClick={() => void moveToBin(kind, [row], again, notices)}>
+        Delete
+      </Button>
+    </>
+  );
+}
+
+/** The columns of a list of entries; what is wrong with one entry stays with that one. */
+export function entryColumns<K extends Kind>(list: EntryListOptions<K>): TableColumnsType<EntryRow> {
+  return [
+    {
+      key: 'title',
+      width: 255,
+      render: (_, { id, title, updatedAt }) => (
+        <>
+          <Link to={`${list.path}/${id}`} className="entry-title">
+            {title || 'Untitled'}
+          </Link>
+          <small className="quiet">{changedAt(updatedAt, new Date())}</small>
+        </>
+      ),
+    },
+    {
+      key: 'preview',
+      width: 530,
+      render: (_, row) => (
         <span className="entry-preview">
           <ErrorBoundary what="Its text" of={row.version}>
-            {preview(row)}
+            {list.preview(row)}
           </ErrorBoundary>
         </span>
-      </Link>
-      <span className="entry-actions">
-        <Button size="small" look="text" onClick={copy}>
-          Copy
-        </Button>
-        <Button size="small" look="text" onClick={save}>
-          Save as file
-        </Button>
-        <Button size="small" look="text" onClick={() => void moveToBin(kind, [row], again)}>
-          Delete
-        </Button>
-      </span>
-    </li>
-  );
+      ),
+    },
+    { key: 'actions', width: 255, align: 'right', render: (_, row) => <EntryActions row={row} {...list} /> },
+  ];
 }

@@ -4,16 +4,6 @@ import { fireEvent, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { FromText } from './from-text.tsx';
 
-// the browser of the tests opens no dialogs
-Object.assign(HTMLDialogElement.prototype, {
-  showModal(this: HTMLDialogElement) {
-    this.open = true;
-  },
-  close(this: HTMLDialogElement) {
-    this.open = false;
-  },
-});
-
 test('a study is made of a text that is a problem, and of no other', async () => {
   const made: StudyDocument[] = [];
   render(<FromText onStudy={(document) => made.push(document)} />);

@@ -1,8 +1,6 @@
 import type { StudyDocument } from '@schritt/core/document';
+import { Button, Input, Modal } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { Dialog } from '../controls/dialog.tsx';
-import { TextArea } from '../controls/text-area.tsx';
 import { useReading } from '../desk/use-reading.ts';
 import { problemReader } from '../worker/text-reader.ts';
 import { studyFromText } from './study-from-text.ts';
@@ -24,39 +22,38 @@ export function FromText({ onStudy }: { readonly onStudy: (document: StudyDocume
   return (
     <>
       <Button onClick={() => setOpen(true)}>From a text</Button>
-      {open && (
-        <Dialog title="A study from a text" onClose={() => setOpen(false)}>
-          <TextArea
-            autoFocus
-            aria-label="Text of the problem"
-            least={6}
-            most={16}
-            className="from-text"
-            placeholder={"level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 8"}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-          {reading?.kind === 'errors' ? (
-            <ul className="wrong" role="status">
-              {reading.told.map((told) => (
-                <li key={told}>{told}</li>
-              ))}
-            </ul>
-          ) : (
-            <p className="quiet" role="status">
-              {study === null
-                ? 'An equation, its initial values and an interval; a remark with # in front becomes the title.'
-                : `“${study.title}”, with ${study.methods.map(({ title }) => title).join(', ')} to begin with`}
-            </p>
-          )}
-          <div className="dialog-actions">
-            <Button onClick={() => setOpen(false)}>Cancel</Button>
-            <Button look="primary" disabled={study === null} onClick={make}>
-              Make the study
-            </Button>
-          </div>
-        </Dialog>
-      )}
+      <Modal
+        title="A study from a text"
+        open={open}
+        onCancel={() => setOpen(false)}
+        okText="Make the study"
+        okButtonProps={{ disabled: study === null }}
+        onOk={make}
+        destroyOnHidden
+      >
+        <Input.TextArea
+          autoFocus
+          aria-label="Text of the problem"
+          className="from-text"
+          placeholder={"level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 8"}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          autoSize={{ minRows: 6, maxRows: 16 }}
+        />
+        {reading?.kind === 'errors' ? (
+          <ul className="wrong" role="status">
+            {reading.told.map((told) => (
+              <li key={told}>{told}</li>
+            ))}
+          </ul>
+        ) : (
+          <p className="quiet" role="status">
+            {study === null
+              ? 'An equation, its initial values and an interval; a remark with # in front becomes the title.'
+              : `“${study.title}”, with ${study.methods.map(({ title }) => title).join(', ')} to begin with`}
+          </p>
+        )}
+      </Modal>
     </>
   );
 }

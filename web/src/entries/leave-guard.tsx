@@ -1,7 +1,6 @@
+import { Modal } from 'antd';
 import type { ReactNode } from 'react';
 import { useBlocker } from 'react-router';
-import { Button } from '../controls/button.tsx';
-import { Dialog } from '../controls/dialog.tsx';
 import type { Autosave } from '../desk/use-autosave.ts';
 
 /** Asks before a page is left whose work the server does not take. */
@@ -13,17 +12,18 @@ export function LeaveGuard({ state, isSaved }: Pick<Autosave<unknown>, 'state' |
   );
   if (blocker.state !== 'blocked') return null;
   return (
-    <Dialog title="Leave with unsaved work?" onClose={blocker.reset}>
+    <Modal
+      title="Leave with unsaved work?"
+      open
+      onCancel={blocker.reset}
+      cancelText="Stay"
+      okText="Leave"
+      onOk={blocker.proceed}
+    >
       The server has not taken the last changes.{' '}
       {state.kind === 'failed' && !state.isKept
         ? 'This browser cannot keep them either: they are lost when you leave.'
         : 'They stay in this browser and are offered when the page is opened again.'}
-      <div className="dialog-actions">
-        <Button onClick={blocker.reset}>Stay</Button>
-        <Button look="primary" onClick={blocker.proceed}>
-          Leave
-        </Button>
-      </div>
-    </Dialog>
+    </Modal>
   );
 }

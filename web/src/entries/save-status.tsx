@@ -1,8 +1,8 @@
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { Button } from '../controls/button.tsx';
 import type { Autosave } from '../desk/use-autosave.ts';
-import { tellFailed } from '../frame/notices.ts';
+import { useNotices } from '../frame/use-notices.tsx';
 
 /** Says whether the page is saved, and what to do where it could not be. */
 export function SaveStatus<D>({
@@ -16,6 +16,7 @@ export function SaveStatus<D>({
   readonly path: string;
 }): ReactNode {
   const navigate = useNavigate();
+  const notices = useNotices();
   const { state } = autosave;
   switch (state.kind) {
     case 'saved':
@@ -46,7 +47,7 @@ export function SaveStatus<D>({
               void autosave
                 .saveAsNew()
                 .then((id) => navigate(`${path}/${id}`))
-                .catch(tellFailed)
+                .catch(notices.failed)
             }
           >
             Save as a new one

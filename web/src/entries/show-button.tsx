@@ -1,9 +1,7 @@
+import { Button, Input, Popover } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { PopUp } from '../controls/pop-up.tsx';
-import { TextField } from '../controls/text-field.tsx';
 import { hideStudy, showStudy } from '../api/client.ts';
-import { told } from '../frame/notices.ts';
+import { useNotices } from '../frame/use-notices.tsx';
 import './saving.css';
 
 /** Shows a study to whoever has a link, and ends that again. */
@@ -16,6 +14,7 @@ export function ShowButton({
   readonly first: string | null;
 }): ReactNode {
   const [shownAt, setShownAt] = useState(first);
+  const { reporting } = useNotices();
   const content =
     shownAt === null ? (
       <div className="show-link">
@@ -23,20 +22,20 @@ export function ShowButton({
           Whoever has the link can look at this study, step through it and try changes. Nothing they do is
           saved.
         </p>
-        <Button look="primary" onClick={told(async () => setShownAt(await showStudy(id)))}>
+        <Button type="primary" onClick={reporting(async () => setShownAt(await showStudy(id)))}>
           Make a link
         </Button>
       </div>
     ) : (
       <div className="show-link">
-        <TextField
+        <Input
           readOnly
           aria-label="Link to the study"
           value={`${window.location.origin}/shown/${shownAt}`}
           onFocus={(event) => event.target.select()}
         />
         <Button
-          onClick={told(async () => {
+          onClick={reporting(async () => {
             await hideStudy(id);
             setShownAt(null);
           })}
@@ -45,5 +44,9 @@ export function ShowButton({
         </Button>
       </div>
     );
-  return <PopUp label={shownAt === null ? 'Show' : 'Shown'}>{content}</PopUp>;
+  return (
+    <Popover trigger="click" placement="bottomRight" content={content}>
+      <Button>{shownAt === null ? 'Show' : 'Shown'}</Button>
+    </Popover>
+  );
 }

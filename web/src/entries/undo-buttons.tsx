@@ -1,5 +1,5 @@
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import { Button } from '../controls/button.tsx';
 import type { Editing } from '../desk/use-history.ts';
 
 /** An arrow that turns back, or on. */
@@ -27,7 +27,7 @@ export function UndoButtons({ undo, redo }: Pick<Editing<unknown>, 'undo' | 'red
   return (
     <>
       <Button
-        look="text"
+        type="text"
         aria-label="Undo"
         onClick={undo ?? undefined}
         disabled={undo === null}
@@ -36,7 +36,7 @@ export function UndoButtons({ undo, redo }: Pick<Editing<unknown>, 'undo' | 'red
         <Arrow on={false} />
       </Button>
       <Button
-        look="text"
+        type="text"
         aria-label="Redo"
         onClick={redo ?? undefined}
         disabled={redo === null}

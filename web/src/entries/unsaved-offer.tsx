@@ -1,5 +1,5 @@
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import { Button } from '../controls/button.tsx';
 import type { Left } from '../desk/use-unsaved.ts';
 import './saving.css';
 
@@ -19,7 +19,7 @@ export function UnsavedOffer<D>({
       This browser holds changes of {WHEN.format(left.at)} that were never saved.{' '}
       <Button
         size="small"
-        look="primary"
+        type="primary"
         onClick={() => {
           onTake(left.document);
           left.drop();

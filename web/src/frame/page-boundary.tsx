@@ -11,11 +11,8 @@ function reason(thrown: unknown): string {
 export function PageBoundary(): ReactNode {
   const thrown = useRouteError();
   return (
-    <MessagePage>
-      <p className="wrong" role="alert">
-        This page cannot be shown: {reason(thrown)}.
-      </p>
-      <p>
+    <MessagePage title={`This page cannot be shown: ${reason(thrown)}.`}>
+      <p role="alert">
         What you typed is stored in this browser and is offered when you open the page again.{' '}
         <Link to="/studies">All studies</Link>
       </p>

@@ -1,27 +1,29 @@
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import useSWR from 'swr';
 import { useNavigate } from 'react-router';
 import { loadAccess, logout } from '../api/client.ts';
-import { told } from './notices.ts';
+import { useNotices } from './use-notices.tsx';
 
 /** Logs this browser out, or all browsers; nothing on a server without a key. */
 export function SessionLinks(): ReactNode {
   const { data } = useSWR('access', loadAccess, { revalidateOnFocus: false });
   const navigate = useNavigate();
+  const { reporting } = useNotices();
   if (data?.hasKey !== true || !data.mayWrite) return null;
   const leave = (which: Parameters<typeof logout>[0]): (() => void) =>
-    told(async () => {
+    reporting(async () => {
       await logout(which);
       await navigate('/open');
     });
   return (
     <>
-      <button type="button" className="plain-button quiet" onClick={leave('this browser')}>
+      <Button type="link" size="small" onClick={leave('this browser')}>
         Log out
-      </button>
-      <button type="button" className="plain-button quiet" onClick={leave('all browsers')}>
+      </Button>
+      <Button type="link" size="small" onClick={leave('all browsers')}>
         Log out all browsers
-      </button>
+      </Button>
     </>
   );
 }

@@ -1,5 +1,5 @@
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import { Button } from '../controls/button.tsx';
 import type { Computed } from '../worker/use-work.ts';
 
 /** Says how far a longer computation is, and lets a person end it. */

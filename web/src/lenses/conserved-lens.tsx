@@ -13,8 +13,14 @@ const POINTS = 400;
 
 /** How far the first conserved quantity has drifted from its value at the start, over time. */
 export function ConservedLens(): ReactNode {
-  const desk = useDesk();
-  const { good, chosen, methods, independent, problem } = desk;
+  const { good, chosen, methods, independent, problem } = useDesk(
+    'good',
+    'chosen',
+    'methods',
+    'independent',
+    'problem',
+  );
+  const switches = useDesk('hidden', 'toggle');
   const palette = usePalette();
   const h = chosen.grid?.wished ?? null;
   const steps = chosen.grid?.steps ?? 1;
@@ -66,5 +72,5 @@ export function ConservedLens(): ReactNode {
       </p>
     );
   if (picture === null) return <div className="picture" />;
-  return <PictureCanvas picture={picture} switches={desk} />;
+  return <PictureCanvas picture={picture} switches={switches} />;
 }

@@ -1,15 +1,16 @@
+import { Checkbox, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
-import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import type { Picture } from '../pictures/picture.ts';
 import { errorPicture, type ErrorScale } from './error-picture.ts';
-import { ComponentChoices, LensChoices, RungChoices } from './lens-head.tsx';
+import { ComponentChoices, RungChoices } from './lens-head.tsx';
 import { useRunView } from './run-view.ts';
 
 /** The errors of every run over time, or the differences of runs from one of them. */
 export function ErrorLens(): ReactNode {
-  const desk = useDesk();
+  const { independent } = useDesk('independent');
+  const switches = useDesk('hidden', 'toggle');
   const view = useRunView();
   const [wanted, setScale] = useState<ErrorScale>({ logarithmic: true, relative: false, against: null });
   const runs = view?.runs ?? [];
@@ -17,34 +18,32 @@ export function ErrorLens(): ReactNode {
   const against = isThere ? wanted.against : null;
   const scale = useMemo(() => ({ ...wanted, against }), [wanted, against]);
   const picture = useMemo(
-    (): Picture | null => view && errorPicture(view, desk.independent, scale),
-    [view, desk.independent, scale],
+    (): Picture | null => view && errorPicture(view, independent, scale),
+    [view, independent, scale],
   );
   const isKnown = picture?.series.some(({ points }) => points.some(({ y }) => !Number.isNaN(y))) ?? false;
   return (
     <>
       <div className="lens-ways">
         <ComponentChoices />
-        <LensChoices
-          choices={[
-            {
-              key: 'logarithmic',
-              label: 'logarithmic',
-              isChosen: scale.logarithmic,
-              choose: () => setScale((now) => ({ ...now, logarithmic: !now.logarithmic })),
-            },
-            {
-              key: 'relative',
-              label: 'relative',
-              isChosen: scale.relative,
-              choose: () => setScale((now) => ({ ...now, relative: !now.relative })),
-            },
-          ]}
-        />
+        <Checkbox
+          checked={scale.logarithmic}
+          onChange={({ target }) => setScale((now) => ({ ...now, logarithmic: target.checked }))}
+        >
+          logarithmic
+        </Checkbox>
+        <Checkbox
+          checked={scale.relative}
+          onChange={({ target }) => setScale((now) => ({ ...now, relative: target.checked }))}
+        >
+          relative
+        </Checkbox>
         {runs.length > 1 && (
-          <PickList
-            isBare
-            label="What runs are compared with"
+          <Select
+            size="small"
+            popupMatchSelectWidth={false}
+            variant="borderless"
+            aria-label="What runs are compared with"
             value={against ?? ''}
             options={[
               { value: '', label: 'from the solution' },
@@ -55,7 +54,7 @@ export function ErrorLens(): ReactNode {
         )}
         <RungChoices />
       </div>
-      {picture !== null && isKnown && <PictureCanvas picture={picture} switches={desk} />}
+      {picture !== null && isKnown && <PictureCanvas picture={picture} switches={switches} />}
       {picture !== null && !isKnown && (
         <p className="quiet nothing">
           {against === null

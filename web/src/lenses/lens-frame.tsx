@@ -1,5 +1,5 @@
+import { Button, Select, Tabs } from 'antd';
 import { lazy, type ReactNode, Suspense, useMemo } from 'react';
-import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { type Area, type LensName, LENSES, USUAL } from '../desk/view.ts';
 import { ZoomContext } from '../pictures/use-zoom.ts';
@@ -34,7 +34,7 @@ const SHOWN: { readonly [L in LensName]: () => ReactNode } = {
 
 /** The large picture or the one beside it, through any lens; both change places by a button. */
 export function LensFrame({ area }: { readonly area: Area }): ReactNode {
-  const { view, setView, problem } = useDesk();
+  const { view, setView, problem } = useDesk('view', 'setView', 'problem');
   const usual = USUAL[view.depth];
   const [large, beside] = [view.large ?? usual.large, view.beside ?? usual.beside];
   const own = area === 'large' ? large : beside;
@@ -62,38 +62,37 @@ export function LensFrame({ area }: { readonly area: Area }): ReactNode {
     <section className={`lens lens-${area}`} aria-label={label}>
       <div className="lens-head">
         {area === 'large' ? (
-          <div className="lens-tabs" role="tablist" aria-label="Large picture">
-            {offered.map(({ name, label: text }) => (
-              <button
-                key={name}
-                type="button"
-                role="tab"
-                aria-selected={name === own}
-                className="plain-button lens-tab"
-                onClick={() => choose(name)}
-              >
-                {text}
-              </button>
-            ))}
-          </div>
+          <Tabs
+            size="small"
+            aria-label="Large picture"
+            activeKey={own}
+            items={offered.map(({ name, label: text }) => ({ key: name, label: text }))}
+            onChange={(name) => {
+              const chosen = offered.find((lens) => lens.name === name);
+              if (chosen !== undefined) choose(chosen.name);
+            }}
+          />
         ) : (
           <>
-            <PickList
-              isBare
-              label="Picture beside"
+            <Select
+              size="small"
+              popupMatchSelectWidth={false}
+              variant="borderless"
+              aria-label="Picture beside"
               value={own}
               options={offered.map(({ name, label: text }) => ({ value: name, label: text }))}
               onChange={choose}
             />
-            <button
-              type="button"
-              className="plain-button swap"
+            <Button
+              type="text"
+              size="small"
+              className="swap"
               title="Make this the large picture"
               aria-label="Make this the large picture"
               onClick={() => setView({ large: beside, beside: large })}
             >
               ⇤
-            </button>
+            </Button>
           </>
         )}
       </div>

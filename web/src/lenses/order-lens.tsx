@@ -38,8 +38,14 @@ function ringsOf(
 
 /** How the errors fall with h, or over their cost; a click on a point chooses its rung. */
 export function OrderLens({ over }: { readonly over: ErrorsOver }): ReactNode {
-  const desk = useDesk();
-  const { results, methods, chosen, caption, pointed } = desk;
+  const { results, methods, chosen, caption, pointed } = useDesk(
+    'results',
+    'methods',
+    'chosen',
+    'caption',
+    'pointed',
+  );
+  const switches = useDesk('hidden', 'toggle');
   const palette = usePalette();
   const keyed = results.value;
   const view = useMemo(
@@ -60,5 +66,5 @@ export function OrderLens({ over }: { readonly over: ErrorsOver }): ReactNode {
     return orderPicture(view, drawn, [...band, ...fixed]);
   }, [view, drawn, fixed, h, over]);
   if (picture === null) return <div className="picture" />;
-  return <PictureCanvas picture={picture} switches={desk} onChoose={chosen.chooseRow} />;
+  return <PictureCanvas picture={picture} switches={switches} onChoose={chosen.chooseRow} />;
 }

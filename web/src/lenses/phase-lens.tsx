@@ -1,17 +1,17 @@
+import { Checkbox, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
-import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import type { Picture } from '../pictures/picture.ts';
-import { LensChoices, RungChoices } from './lens-head.tsx';
+import { RungChoices } from './lens-head.tsx';
 import { phasePicture } from './phase-picture.ts';
 import { useRunView } from './run-view.ts';
 
 /** Two components of every run against one another. */
 export function PhaseLens(): ReactNode {
-  const desk = useDesk();
+  const { component } = useDesk('component');
+  const switches = useDesk('hidden', 'toggle');
   const view = useRunView();
-  const { component } = desk;
   const names = view?.curves.components ?? [];
   const [up, setUp] = useState<number | null>(null);
   const [equal, setEqual] = useState(true);
@@ -27,34 +27,31 @@ export function PhaseLens(): ReactNode {
   return (
     <>
       <div className="lens-ways">
-        <PickList
-          isBare
-          label="Component upwards"
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          variant="borderless"
+          aria-label="Component upwards"
           value={height}
           options={options.filter(({ value }) => value !== across)}
           onChange={setUp}
         />
         <span className="quiet">over</span>
-        <PickList
-          isBare
-          label="Component across"
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          variant="borderless"
+          aria-label="Component across"
           value={across}
           options={options}
           onChange={component.choose}
         />
-        <LensChoices
-          choices={[
-            {
-              key: 'equal',
-              label: 'equal scale',
-              isChosen: equal,
-              choose: () => setEqual((now) => !now),
-            },
-          ]}
-        />
+        <Checkbox checked={equal} onChange={(event) => setEqual(event.target.checked)}>
+          equal scale
+        </Checkbox>
         <RungChoices />
       </div>
-      {picture !== null && <PictureCanvas picture={picture} switches={desk} />}
+      {picture !== null && <PictureCanvas picture={picture} switches={switches} />}
     </>
   );
 }

@@ -1,18 +1,25 @@
 import { short } from '@schritt/core/notation';
+import { Segmented, Slider } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
-import { Range } from '../controls/range.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { useProfile } from '../desk/use-results.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import { methodMark } from '../theme/tokens.ts';
 import { usePalette } from '../theme/use-palette.ts';
-import { LensChoices } from './lens-head.tsx';
 import { profilePicture } from './profile-picture.ts';
 
 /** A family of unknowns over its index, at a time that a slider chooses. */
 export function ProfileLens(): ReactNode {
-  const desk = useDesk();
-  const { good, chosen, view, setView, independent, problem, methods } = desk;
+  const { good, chosen, view, setView, independent, problem, methods } = useDesk(
+    'good',
+    'chosen',
+    'view',
+    'setView',
+    'independent',
+    'problem',
+    'methods',
+  );
+  const switches = useDesk('hidden', 'toggle');
   const palette = usePalette();
   const [family, setFamily] = useState(0);
   const families = problem?.blocks.filter(({ unknown }) => unknown.range !== null) ?? [];
@@ -48,26 +55,26 @@ export function ProfileLens(): ReactNode {
     <>
       <div className="lens-ways profile-ways">
         {families.length > 1 && (
-          <LensChoices
-            choices={families.map(({ name }, i) => ({
-              key: name,
-              label: name,
-              isChosen: i === shown,
-              choose: () => setFamily(i),
-            }))}
+          <Segmented
+            size="small"
+            aria-label="Family"
+            options={families.map(({ name }, i) => ({ value: i, label: name }))}
+            value={shown}
+            onChange={setFamily}
           />
         )}
-        <Range
+        <Slider
+          className="time-slider"
           min={0}
           max={Math.max(1, steps)}
           value={n}
-          label={`Time of the profile: grid point n`}
+          ariaLabelForHandle={`Time of the profile: grid point n`}
           onChange={(next) => setView({ n: next })}
         />
         <span className="value">{`${independent} = ${short(value?.t ?? grid?.start ?? 0, 5)}`}</span>
       </div>
       {why !== null && <p className="wrong nothing">{why}</p>}
-      {picture !== null && <PictureCanvas picture={picture} switches={desk} />}
+      {picture !== null && <PictureCanvas picture={picture} switches={switches} />}
     </>
   );
 }

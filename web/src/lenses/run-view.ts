@@ -65,7 +65,7 @@ export function drawnAs(
 
 /** What the pictures of runs are made from; null before there are curves. */
 export function useRunView(): RunView | null {
-  const { curves, methods, component } = useDesk();
+  const { curves, methods, component } = useDesk('curves', 'methods', 'component');
   const palette = usePalette();
   const keyed = curves.value;
   const { placeOf, titleOf } = methods;

@@ -9,7 +9,13 @@ import { slopesPicture } from './slopes-picture.ts';
 
 /** The chosen step: where its stages looked at the slope, and the step that was taken. */
 export function SlopesLens(): ReactNode {
-  const { problem, independent, played, good, methods } = useDesk();
+  const { problem, independent, played, good, methods } = useDesk(
+    'problem',
+    'independent',
+    'played',
+    'good',
+    'methods',
+  );
   const { value, why } = useWorkedStep();
   const palette = usePalette();
   const names = useMemo(() => (problem === null ? [] : componentNames(problem)), [problem]);

@@ -3,14 +3,22 @@ import { type ReactNode, useCallback, useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
 import type { Picture, Point } from '../pictures/picture.ts';
-import { ComponentChoices, LensChoices, RungChoices } from './lens-head.tsx';
+import { ComponentChoices, RungChoices } from './lens-head.tsx';
 import { useRunView } from './run-view.ts';
 import { solutionPicture } from './solution-picture.ts';
 
 /** Dots of every run over the exact line; pointing at a dot marks its time everywhere. */
 export function SolutionLens(): ReactNode {
-  const desk = useDesk();
-  const { independent, marked: pointed, setMarked, view: shownView, setView, chosen } = desk;
+  const {
+    independent,
+    marked: pointed,
+    setMarked,
+    view: shownView,
+    setView,
+    chosen,
+    study,
+  } = useDesk('independent', 'marked', 'setMarked', 'view', 'setView', 'chosen', 'study');
+  const switches = useDesk('hidden', 'toggle');
   const { grid } = chosen;
   // in a step its beginning is marked, unless another time is pointed at
   const marked =
@@ -18,7 +26,7 @@ export function SolutionLens(): ReactNode {
   const view = useRunView();
   const names = view?.curves.components ?? [];
   const components = view?.curves.components;
-  const text = desk.study.measured;
+  const text = study.measured;
   const measured = useMemo(() => {
     if (text === undefined || components === undefined) return [];
     const reading = readMeasured(text, components);
@@ -40,20 +48,15 @@ export function SolutionLens(): ReactNode {
   return (
     <>
       <div className="lens-ways">
-        <ComponentChoices isNone={together} onChoose={() => setView({ together: false })} />
-        {names.length > 1 && (
-          <LensChoices
-            choices={[
-              { key: 'all', label: 'all', isChosen: together, choose: () => setView({ together: true }) },
-            ]}
-          />
-        )}
+        <ComponentChoices
+          together={{ isShown: together, show: (isShown) => setView({ together: isShown }) }}
+        />
         <RungChoices />
       </div>
       {picture === null ? (
         <div className="picture" />
       ) : (
-        <PictureCanvas picture={picture} switches={desk} onPoint={point} />
+        <PictureCanvas picture={picture} switches={switches} onPoint={point} />
       )}
     </>
   );

@@ -1,7 +1,7 @@
 import { type Complex, growthAt } from '@schritt/core/inspect';
 import { short, stepSizeText } from '@schritt/core/notation';
+import { Select } from 'antd';
 import { type ReactNode, useMemo } from 'react';
-import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { useRegion, useSpectrum } from '../desk/use-results.ts';
 import { PictureCanvas } from '../pictures/picture-canvas.tsx';
@@ -11,7 +11,7 @@ import { stabilityPicture } from './stability-picture.ts';
 
 /** The stability region of a method, with h times the eigenvalues of the problem along the run drawn into it. */
 export function StabilityLens(): ReactNode {
-  const { good, view, setView, chosen, methods } = useDesk();
+  const { good, view, setView, chosen, methods } = useDesk('good', 'view', 'setView', 'chosen', 'methods');
   const palette = usePalette();
   const place = Math.min(view.method, Math.max(0, good.keys.length - 1));
   const key = good.keys[place] ?? '';
@@ -42,9 +42,11 @@ export function StabilityLens(): ReactNode {
   return (
     <>
       <div className="lens-ways">
-        <PickList
-          isBare
-          label="Whose region"
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          variant="borderless"
+          aria-label="Whose region"
           value={place}
           options={good.keys.map((own, i) => ({ value: i, label: methods.titleOf(own) }))}
           onChange={(next) => setView({ method: next })}

@@ -3,7 +3,7 @@ import { methodHints } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
-import { MessagePage } from '../frame/message-page.tsx';
+import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
 import { useMethodRemarks } from '../editor/use-inspection.ts';
 import { methodReader } from '../worker/text-reader.ts';
 import { MethodInspection } from '../texts/method-inspection.tsx';
@@ -28,8 +28,8 @@ function studyOf(title: string, text: string): StudyDocument {
 export function MethodPage(): ReactNode {
   const { id = '' } = useParams();
   const { data, error } = useEntry('method', id);
-  if (error !== undefined) return <MessagePage>This method cannot be opened: {error.message}.</MessagePage>;
-  if (data === undefined) return <MessagePage>Opening the method …</MessagePage>;
+  if (error !== undefined) return <MessagePage title={`This method cannot be opened: ${error.message}.`} />;
+  if (data === undefined) return <LoadingPage />;
   return (
     <TextDesk
       kind="method"

@@ -15,8 +15,11 @@ export function OpenPage(): ReactNode {
       .then(() => navigate('/studies', { replace: true }))
       .catch((thrown: unknown) => setWhy(thrown instanceof Error ? thrown.message : String(thrown)));
   }, [navigate]);
-  if (why !== null) return <MessagePage>This browser could not log in: {why}</MessagePage>;
+  if (why !== null) return <MessagePage title={`This browser could not log in: ${why}`} />;
   return (
-    <MessagePage>Open the link that the server printed when it started; it ends in the key.</MessagePage>
+    <MessagePage
+      status="info"
+      title="Open the link that the server printed when it started; it ends in the key."
+    />
   );
 }

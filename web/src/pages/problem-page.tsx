@@ -3,7 +3,7 @@ import { type ParameterValues, type Problem, problemHints } from '@schritt/core/
 import { type ReactNode, useState } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
-import { MessagePage } from '../frame/message-page.tsx';
+import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
 import { ProblemControls } from '../texts/problem-controls.tsx';
 import { ProblemView } from '../texts/problem-view.tsx';
 import { problemReader } from '../worker/text-reader.ts';
@@ -39,8 +39,8 @@ export function ProblemPage(): ReactNode {
   // what sliders have set counts for the text it was set for
   const valuesOf = (problem: Problem): ParameterValues =>
     moved?.text === problem.text ? moved.values : NOTHING;
-  if (error !== undefined) return <MessagePage>This problem cannot be opened: {error.message}.</MessagePage>;
-  if (data === undefined) return <MessagePage>Opening the problem …</MessagePage>;
+  if (error !== undefined) return <MessagePage title={`This problem cannot be opened: ${error.message}.`} />;
+  if (data === undefined) return <LoadingPage />;
   return (
     <TextDesk
       kind="problem"

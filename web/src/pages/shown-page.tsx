@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import useSWR from 'swr';
 import { loadShown } from '../api/client.ts';
-import { MessagePage } from '../frame/message-page.tsx';
+import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
 import { StudyDesk } from './study-desk.tsx';
 
 /** A study that its owner shows: to look at, to step through, to change for oneself; nothing is saved. */
@@ -14,7 +14,7 @@ export function ShownPage(): ReactNode {
     revalidateOnReconnect: false,
     shouldRetryOnError: false,
   });
-  if (error !== undefined) return <MessagePage>This study cannot be opened: {error.message}.</MessagePage>;
-  if (data === undefined) return <MessagePage>Opening the study …</MessagePage>;
+  if (error !== undefined) return <MessagePage title={`This study cannot be opened: ${error.message}.`} />;
+  if (data === undefined) return <LoadingPage />;
   return <StudyDesk key={at} document={data} entry={null} />;
 }

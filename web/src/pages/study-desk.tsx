@@ -1,9 +1,8 @@
 import { LONGEST_TITLE, type StudyDocument } from '@schritt/core/document';
-import { type ReactNode, useCallback, useMemo, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { TextField } from '../controls/text-field.tsx';
+import { Button, Input } from 'antd';
+import { memo, type ReactNode, useCallback, useMemo, useState } from 'react';
 import type { Entry } from '../api/client.ts';
-import { type Desk, DeskContext } from '../desk/desk.ts';
+import { DeskContext, type DeskWork } from '../desk/desk.ts';
 import { IsKeptContext } from '../desk/is-kept.ts';
 import { useAutosave } from '../desk/use-autosave.ts';
 import { useHistory } from '../desk/use-history.ts';
@@ -42,6 +41,18 @@ import './study-desk.css';
 import './class-view.css';
 import './study-sheet.css';
 
+// parts are rendered again when a field of the desk changes that they follow, not with the page
+const Head = memo(StepHead);
+const Panels = memo(ClassPanels);
+const Ruler = memo(StepRuler);
+const Statement = memo(StatementColumn);
+const Lens = memo(LensFrame);
+const Rungs = memo(TablePart);
+const Rows = memo(RunPart);
+const Worked = memo(WorkedPart);
+const Findings = memo(FindingsList);
+const Comparison = memo(ComparisonPart);
+
 /** What stands under the pictures, by how deep one looks. */
 function Below({
   depth,
@@ -56,14 +67,14 @@ function Below({
       <>
         {table && (
           <ErrorBoundary what="The table" of={depth}>
-            <TablePart />
+            <Rungs />
           </ErrorBoundary>
         )}
         {words && (
           <aside className="sentences" aria-label="In words">
             <ErrorBoundary what="What it comes to" of={depth}>
-              <FindingsList />
-              <ComparisonPart />
+              <Findings />
+              <Comparison />
             </ErrorBoundary>
           </aside>
         )}
@@ -73,12 +84,12 @@ function Below({
     <>
       {table && (
         <ErrorBoundary what="The rows" of={depth}>
-          <RunPart />
+          <Rows />
         </ErrorBoundary>
       )}
       {words && depth === 'step' && (
         <ErrorBoundary what="The step" of={depth}>
-          <WorkedPart />
+          <Worked />
         </ErrorBoundary>
       )}
     </>
@@ -86,7 +97,7 @@ function Below({
 }
 
 /** The work of the chosen step, for all parts that show it; only while one does. */
-function useStepOf(desk: Desk): Computed<StepView> {
+function useStepOf(desk: DeskWork): Computed<StepView> {
   const { view, chosen, good } = desk;
   const usual = USUAL[view.depth];
   const isShown =
@@ -124,27 +135,27 @@ export function StudyDesk(props: {
   const autosave = useAutosave('study', entry, document);
   const left = useUnsaved('study', entry);
   const take = (other: StudyDocument): void => edit('other copy', () => workOn(other));
-  const desk = useStudyDesk(study, edit);
+  const { store, work } = useStudyDesk(study, edit);
   usePageTitle(study.title);
-  const step = useStepOf(desk);
+  const step = useStepOf(work);
   const [keysShown, setKeysShown] = useState(false);
-  const { good, view, setView } = desk;
+  const { good, view, setView } = work;
   const panels = view.panels ?? USUAL_PANELS[view.depth];
   const shows = (panel: Panel): boolean => !view.inClass || panels.includes(panel);
   // what is shown is from the text before, while the one that stands there has errors
   const isOlder = [good.problem, ...good.methods].some(({ now }) => hasErrors(now));
   const showKeys = useCallback(() => setKeysShown(true), []);
-  useKeys(desk, step.value?.worked.lines.length ?? 0, showKeys);
+  useKeys(store, step.value?.worked.lines.length ?? 0, showKeys);
   return (
-    <DeskContext value={desk}>
+    <DeskContext value={store}>
       <IsKeptContext value={entry !== null}>
         <WorkedStepContext value={step}>
           <div className="page-frame">
             {!view.inClass && (
               <TopBar
                 title={
-                  <TextField
-                    isBare
+                  <Input
+                    variant="borderless"
                     value={study.title}
                     maxLength={LONGEST_TITLE}
                     aria-label="Title of the study"
@@ -186,17 +197,17 @@ export function StudyDesk(props: {
               ].join(' ')}
             >
               <ErrorBoundary what="The step size" of={study}>
-                <StepHead />
+                <Head />
               </ErrorBoundary>
-              {view.inClass && <ClassPanels />}
+              {view.inClass && <Panels />}
               <div className="ruler-strip">
                 <ErrorBoundary what="The ruler" of={study}>
-                  <StepRuler />
+                  <Ruler />
                 </ErrorBoundary>
               </div>
               {!view.inClass && (
                 <ErrorBoundary what="The statement" of={study}>
-                  <StatementColumn />
+                  <Statement />
                 </ErrorBoundary>
               )}
               {isOlder && (
@@ -205,14 +216,14 @@ export function StudyDesk(props: {
                 </p>
               )}
               <ErrorBoundary what="The large picture" of={study}>
-                <LensFrame area="large" key={String(view.inClass)} />
+                <Lens area="large" key={String(view.inClass)} />
               </ErrorBoundary>
               {shows('beside') && (
                 <ErrorBoundary what="The picture beside" of={study}>
-                  <LensFrame area="beside" key={String(view.inClass)} />
+                  <Lens area="beside" key={String(view.inClass)} />
                 </ErrorBoundary>
               )}
-              <Below depth={desk.view.depth} shows={shows} />
+              <Below depth={view.depth} shows={shows} />
             </main>
           </div>
         </WorkedStepContext>

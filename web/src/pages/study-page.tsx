@@ -1,10 +1,10 @@
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
-import { Button } from '../controls/button.tsx';
 import { ApiFailure, storedText } from '../api/client.ts';
 import { useEntry } from '../api/use-entries.ts';
 import { download } from '../pictures/download.ts';
-import { MessagePage } from '../frame/message-page.tsx';
+import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
 import { StudyDesk } from './study-desk.tsx';
 
 /** The address of one study: loads it, then hands it to the desk. */
@@ -13,8 +13,7 @@ export function StudyPage(): ReactNode {
   const { data, error } = useEntry('study', id);
   if (error !== undefined)
     return (
-      <MessagePage>
-        <p>This study cannot be opened: {error.message}.</p>
+      <MessagePage title={`This study cannot be opened: ${error.message}.`}>
         <p>
           <Link to="/studies">All studies</Link>
           {error instanceof ApiFailure && error.code === 'damaged' && (
@@ -33,6 +32,6 @@ export function StudyPage(): ReactNode {
         </p>
       </MessagePage>
     );
-  if (data === undefined) return <MessagePage>Opening the study …</MessagePage>;
+  if (data === undefined) return <LoadingPage />;
   return <StudyDesk key={id} document={data.document} entry={data} />;
 }

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { Shape } from './mark.tsx';
 import type { LegendItem } from './picture.ts';
@@ -21,10 +22,10 @@ export function Legend({
   return (
     <div className="legend" role="group" aria-label="Curves">
       {items.map(({ id, label, mark, color, remark }) => (
-        <button
+        <Button
+          type="text"
+          size="small"
           key={id}
-          type="button"
-          className="plain-button"
           aria-pressed={!hidden.has(id)}
           title={[remark, hidden.has(id) ? 'Show this curve' : 'Hide this curve']
             .filter((text) => text !== undefined)
@@ -39,7 +40,7 @@ export function Legend({
             <Shape mark={mark} />
           )}
           {label}
-        </button>
+        </Button>
       ))}
     </div>
   );

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { Chart } from 'chart.js';
 import { type ReactNode, useMemo, useRef } from 'react';
 import { usePalette } from '../theme/use-palette.ts';
@@ -74,28 +75,28 @@ export function PictureCanvas({ picture, switches, onPoint, onChoose }: PictureC
         </canvas>
         <div className="picture-tools">
           {zoom !== null && (
-            <button
-              type="button"
+            <Button
+              size="small"
               className="back"
               onClick={reset}
               title="The whole picture again (double click, or 0)"
             >
               whole
-            </button>
+            </Button>
           )}
-          <button type="button" onClick={() => void png()} title="Save this picture as PNG">
+          <Button size="small" onClick={() => void png()} title="Save this picture as PNG">
             PNG
-          </button>
-          <button type="button" onClick={svg} title="Save this picture as vectors (SVG)">
+          </Button>
+          <Button size="small" onClick={svg} title="Save this picture as vectors (SVG)">
             SVG
-          </button>
-          <button
-            type="button"
+          </Button>
+          <Button
+            size="small"
             onClick={() => download(`${name}.csv`, new Blob([pictureData(visible)], { type: 'text/csv' }))}
             title="Save the points of this picture as comma-separated values"
           >
             CSV
-          </button>
+          </Button>
         </div>
       </div>
     </>

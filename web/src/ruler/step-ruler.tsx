@@ -26,7 +26,15 @@ const NEAR = 7;
  * A double click makes a rung, Delete takes the chosen one away, and a tick above a peg draws its run with the others.
  */
 export function StepRuler(): ReactNode {
-  const { chosen, problem, view, setView, edit, limits, methods } = useDesk();
+  const { chosen, problem, view, setView, edit, limits, methods } = useDesk(
+    'chosen',
+    'problem',
+    'view',
+    'setView',
+    'edit',
+    'limits',
+    'methods',
+  );
   const { rungs, now, choose, chooseSteps, addAsRung } = chosen;
   const length = problem === null ? 1 : problem.end - problem.start;
   const host = useRef<HTMLDivElement>(null);

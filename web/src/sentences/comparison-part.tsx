@@ -1,7 +1,7 @@
 import { count, significant, stepSizeText } from '@schritt/core/notation';
 import type { WishedSteps } from '@schritt/core/study';
+import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
-import { TextField } from '../controls/text-field.tsx';
 import { type Ask, useComputed } from '../worker/use-work.ts';
 import { Mark } from '../pictures/mark.tsx';
 import { useDesk } from '../desk/desk.ts';
@@ -9,13 +9,13 @@ import type { KeyedResult } from '../desk/use-results.ts';
 
 /** Which method gives a wished error with the fewest evaluations. */
 export function ComparisonPart(): ReactNode {
-  const { results } = useDesk();
+  const { results } = useDesk('results');
   return results.value === null ? null : <Costs keyed={results.value} />;
 }
 
 /** Which N theory asks for the wished error, by method, and what a run with it comes to. */
 function Asked({ wished, keyed }: { readonly wished: number; readonly keyed: KeyedResult }): ReactNode {
-  const { good, chosen, methods } = useDesk();
+  const { good, chosen, methods } = useDesk('good', 'chosen', 'methods');
   const [isAsked, setAsked] = useState(false);
   const { document } = good;
   const ask = useMemo((): Ask<readonly (WishedSteps | null)[]> | null => {
@@ -26,9 +26,9 @@ function Asked({ wished, keyed }: { readonly wished: number; readonly keyed: Key
   if (!keyed.result.methods.some(({ predicted }) => predicted !== null)) return null;
   if (!isAsked)
     return (
-      <button type="button" className="plain-button asked" onClick={() => setAsked(true)}>
+      <Button type="link" size="small" onClick={() => setAsked(true)}>
         which N theory asks for it
-      </button>
+      </Button>
     );
   return (
     <table className="asked-steps">
@@ -42,13 +42,14 @@ function Asked({ wished, keyed }: { readonly wished: number; readonly keyed: Key
                   <Mark index={methods.placeOf(key)} /> {methods.titleOf(key)}
                 </th>
                 <td>
-                  <button
-                    type="button"
-                    className="plain-button asked"
+                  <Button
+                    type="link"
+                    size="small"
+
                     onClick={() => chosen.chooseSteps(found.steps)}
                   >
                     N {count(found.steps)}
-                  </button>
+                  </Button>
                 </td>
                 <td className="quiet">
                   {found.measured === null
@@ -65,7 +66,7 @@ function Asked({ wished, keyed }: { readonly wished: number; readonly keyed: Key
 }
 
 function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
-  const { study, edit, methods } = useDesk();
+  const { study, edit, methods } = useDesk('study', 'edit', 'methods');
   const { placeOf, titleOf } = methods;
   const { wished } = study;
   const setWished = (error: number | undefined): void =>
@@ -86,13 +87,15 @@ function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
     <section className="comparison" aria-label="Comparison">
       <label>
         Evaluations for an error of{' '}
-        <TextField
+        <Input
           size="small"
+          className="wished-error"
           value={shown}
-          isWrong={typed !== null && typed.trim() !== '' && !(Number(typed) > 0)}
+          aria-invalid={typed !== null && typed.trim() !== '' && !(Number(typed) > 0)}
+          status={typed !== null && typed.trim() !== '' && !(Number(typed) > 0) ? 'error' : ''}
           onChange={(event) => setTyped(event.target.value)}
           onBlur={done}
-          onEnter={done}
+          onPressEnter={done}
         />
       </label>
       <table>

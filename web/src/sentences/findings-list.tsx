@@ -1,4 +1,5 @@
 import type { Finding } from '@schritt/core/study';
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { Mark } from '../pictures/mark.tsx';
 import { useDesk } from '../desk/desk.ts';
@@ -11,12 +12,12 @@ const SIGNS: Readonly<Record<Finding['tone'], string>> = { good: '✓', trouble:
 
 /** What the numbers mean: sentences, each pointing at its rungs. */
 export function FindingsList(): ReactNode {
-  const { results } = useDesk();
+  const { results } = useDesk('results');
   return results.value === null ? null : <Findings keyed={results.value} />;
 }
 
 function Findings({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
-  const { methods: own, setPointed } = useDesk();
+  const { methods: own, setPointed } = useDesk('methods', 'setPointed');
   const { placeOf, titleOf, change } = own;
   const palette = usePalette();
   const { findings, methods } = keyed.result;
@@ -58,13 +59,13 @@ function Findings({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
             <h3 style={{ color: methodMark(palette, placeOf(key)).color }}>
               <Mark index={placeOf(key)} /> {titleOf(key)}
               {fit?.by === 'person' && (
-                <button
-                  type="button"
-                  className="plain-button rules"
+                <Button
+                  type="link"
+                  size="small"
                   onClick={() => change(key, 'window of', ({ window: _, ...method }) => method)}
                 >
                   window by hand: back to the rules
-                </button>
+                </Button>
               )}
             </h3>
             {own.length === 0 ? (

@@ -1,8 +1,7 @@
 import { componentNames, type Problem } from '@schritt/core/notation';
 import type { ErrorChoice } from '@schritt/core/study';
+import { InputNumber, Select } from 'antd';
 import type { ReactNode } from 'react';
-import { PickList } from '../controls/pick-list.tsx';
-import { NumberField } from '../controls/number-field.tsx';
 import './run-settings.css';
 
 type Where = 'end' | 'max' | 'rms' | 'local' | 'time';
@@ -40,8 +39,10 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
   return (
     <section className="run-settings" aria-label="How the error is taken">
       <h2 className="label">Error</h2>
-      <PickList
-        label="Where the error is taken"
+      <Select
+        size="small"
+        popupMatchSelectWidth={false}
+        aria-label="Where the error is taken"
         value={where}
         options={WHERE}
         onChange={(value) =>
@@ -51,8 +52,9 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
       {typeof at === 'object' && (
         <span className="time-of-error">
           <span aria-hidden="true">{problem?.independent ?? 't'} =</span>
-          <NumberField
-            label="Time of the error"
+          <InputNumber
+            size="small"
+            aria-label="Time of the error"
             min={start}
             max={end}
             value={at.t}
@@ -63,8 +65,10 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
         </span>
       )}
       {components.length > 1 && (
-        <PickList
-          label="Component of the error"
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          aria-label="Component of the error"
           value={of}
           options={[
             { value: 'norm', label: 'of all, Euclidean norm' },
@@ -73,8 +77,10 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
           onChange={(value) => onChange({ ...error, of: value })}
         />
       )}
-      <PickList
-        label="How the error is told"
+      <Select
+        size="small"
+        popupMatchSelectWidth={false}
+        aria-label="How the error is told"
         value={scale}
         options={SCALES}
         onChange={(value) => onChange({ ...error, scale: value })}

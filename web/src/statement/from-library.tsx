@@ -1,6 +1,7 @@
+import { Button } from 'antd';
 import { type ReactNode, Suspense, useState } from 'react';
 
-/** A word that opens a list to search in. The list is fetched before it is first opened. */
+/** A button that opens a list to search in. The list is fetched before it is first opened. */
 export function FromLibrary({
   text,
   label,
@@ -17,12 +18,12 @@ export function FromLibrary({
   const [open, setOpen] = useState(false);
   const [wasOpen, setWasOpen] = useState(false);
   const button = (
-    <button
-      type="button"
-      className="plain-button quiet from-library"
+    // when the list closes, the focus returns to the button that opened it
+    <Button
+      type="text"
+      size="small"
       aria-label={label}
       aria-haspopup="listbox"
-      // the list leaves the keys where they were before
       autoFocus={wasOpen}
       onPointerEnter={() => void fetch()}
       onFocus={() => void fetch()}
@@ -32,7 +33,7 @@ export function FromLibrary({
       }}
     >
       {text}
-    </button>
+    </Button>
   );
   return open ? <Suspense fallback={button}>{list(() => setOpen(false))}</Suspense> : button;
 }

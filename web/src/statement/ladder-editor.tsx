@@ -1,9 +1,7 @@
 import { attempt, Refusal } from '@schritt/core/notation';
 import { type Amount, amountValue, type Ladder, MOST_RUNGS } from '@schritt/core/study';
+import { Button, Input, Segmented } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { Segments } from '../controls/segments.tsx';
-import { TextField } from '../controls/text-field.tsx';
 import { withFinerRung } from '../desk/working-study.ts';
 import './ladder-editor.css';
 
@@ -77,12 +75,12 @@ export function LadderEditor({
     <section className="ladder-editor" aria-label="Ladder">
       <div className="statement-head">
         <h2 className="label">Step sizes</h2>
-        <Button size="small" look="text" onClick={() => onChange(withFinerRung(ladder))}>
+        <Button size="small" type="text" onClick={() => onChange(withFinerRung(ladder))}>
           + finer
         </Button>
         <Button
           size="small"
-          look="text"
+          type="text"
           onClick={() => setDraft(draft === null ? { form: formOf(ladder), text: textOf(ladder) } : null)}
           aria-label={draft === null ? 'Edit the step sizes' : 'Done with the step sizes'}
         >
@@ -97,23 +95,24 @@ export function LadderEditor({
         </p>
       ) : (
         <>
-          <Segments
+          <Segmented
             size="small"
-            label="How the step sizes are given"
+            aria-label="How the step sizes are given"
             options={FORMS}
             value={draft.form}
             onChange={(form) => setDraft({ form, text: form === formOf(ladder) ? textOf(ladder) : '' })}
           />
-          <TextField
+          <Input
             value={draft.text}
             autoFocus
             aria-label="Step sizes"
             placeholder={
               { regular: '0.5, 2, 6', sizes: '0.5, 0.25, pi/20', counts: '10, 20, 40' }[draft.form]
             }
-            isWrong={why !== null}
+            aria-invalid={why !== null}
+            status={why !== null ? 'error' : ''}
             onChange={(event) => tryText(draft.form, event.target.value)}
-            onEnter={() => setDraft(null)}
+            onPressEnter={() => setDraft(null)}
           />
           {why !== null && <p className="wrong">{why}</p>}
         </>

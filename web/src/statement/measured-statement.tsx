@@ -1,8 +1,7 @@
 import { LONGEST_MEASURED, readMeasured } from '@schritt/core/document';
 import { count } from '@schritt/core/notation';
+import { Button, Input } from 'antd';
 import { type ChangeEvent, type ReactNode, useMemo, useRef, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { TextArea } from '../controls/text-area.tsx';
 
 interface MeasuredStatementProps {
   /** Undefined where there are none. */
@@ -28,23 +27,21 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
   };
   if (!open)
     return measured === undefined ? (
-      <Button className="add-note" size="small" look="text" onClick={() => setOpen(true)}>
+      <Button className="add-note" size="small" type="text" onClick={() => setOpen(true)}>
         + measured points
       </Button>
     ) : (
       <p className="measured quiet">
         {reading.ok ? `${count(points)} measured points` : 'measured points that cannot be read'}{' '}
-        <button type="button" className="plain-button" onClick={() => setOpen(true)}>
+        <Button type="link" size="small" onClick={() => setOpen(true)}>
           edit
-        </button>
+        </Button>
       </p>
     );
   return (
     <section className="measured" aria-label="Measured points">
-      <TextArea
+      <Input.TextArea
         autoFocus
-        least={3}
-        most={10}
         aria-label="Measured points in columns"
         placeholder={`t, ${components.slice(0, 3).join(', ')}\n0, ...`}
         maxLength={LONGEST_MEASURED}
@@ -53,6 +50,7 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
         onKeyDown={(event) => {
           if (event.key === 'Escape') setOpen(false);
         }}
+        autoSize={{ minRows: 3, maxRows: 10 }}
       />
       {reading.ok ? (
         <p className="quiet">
@@ -85,7 +83,7 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
             Take them out
           </Button>
         )}
-        <Button size="small" look="primary" onClick={() => setOpen(false)}>
+        <Button size="small" type="primary" onClick={() => setOpen(false)}>
           Done
         </Button>
       </div>

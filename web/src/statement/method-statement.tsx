@@ -5,9 +5,8 @@ import {
   methodHints,
   methodLines,
 } from '@schritt/core/notation';
+import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { TextField } from '../controls/text-field.tsx';
 import { LazyMethodEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
@@ -69,7 +68,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
       <div className="statement-head">
         <Mark index={index} />
         {open ? (
-          <TextField
+          <Input
             size="small"
             value={title}
             maxLength={200}
@@ -82,14 +81,14 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
         {open ? (
           <>
             {onKeep !== null && (
-              <Button size="small" look="text" onClick={onKeep} title="Keep this method in the library">
+              <Button size="small" type="text" onClick={onKeep} title="Keep this method in the library">
                 Keep
               </Button>
             )}
-            <Button size="small" look="text" onClick={onRemove}>
+            <Button size="small" type="text" onClick={onRemove}>
               Remove
             </Button>
-            <Button size="small" look="text" onClick={() => setOpen(false)}>
+            <Button size="small" type="text" onClick={() => setOpen(false)}>
               Done
             </Button>
           </>
@@ -100,7 +99,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
               {cost !== null &&
                 `${cost} f ${read.good !== null && isImplicit(read.good.value) ? 'an iteration' : 'a step'}`}
             </span>
-            <Button size="small" look="text" onClick={() => openAt(0)} aria-label={`Edit ${title}`}>
+            <Button size="small" type="text" onClick={() => openAt(0)} aria-label={`Edit ${title}`}>
               Edit
             </Button>
           </>

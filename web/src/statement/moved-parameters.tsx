@@ -1,4 +1,5 @@
 import { writeParameters } from '@schritt/core/notation';
+import { Button } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { useReading } from '../desk/use-reading.ts';
@@ -10,7 +11,7 @@ import { ParameterSliders } from './parameter-sliders.tsx';
  * told to take their values.
  */
 export function MovedParameters(): ReactNode {
-  const { study, edit, parameters, setParameters } = useDesk();
+  const { study, edit, parameters, setParameters } = useDesk('study', 'edit', 'parameters', 'setParameters');
   const { now } = useReading(problemReader, study.problem.text);
   const typed = now.ok ? now.value : null;
   const isMoved = Object.keys(parameters).length > 0;
@@ -18,9 +19,9 @@ export function MovedParameters(): ReactNode {
   if (typed === null || typed.parameters.length === 0) return null;
   if (!isOpen && !isMoved)
     return (
-      <button type="button" className="plain-button quiet sliders-button" onClick={() => setOpen(true)}>
+      <Button type="link" size="small" onClick={() => setOpen(true)}>
         sliders for {typed.parameters.length === 1 ? typed.parameters[0]?.name : 'the parameters'}
-      </button>
+      </Button>
     );
   const write = (): void => {
     const made = writeParameters(typed, parameters);
@@ -31,9 +32,9 @@ export function MovedParameters(): ReactNode {
     <>
       <ParameterSliders problem={typed} values={parameters} onChange={setParameters} onWrite={write} />
       {!isMoved && (
-        <button type="button" className="plain-button quiet sliders-button" onClick={() => setOpen(false)}>
+        <Button type="link" size="small" onClick={() => setOpen(false)}>
           without sliders
-        </button>
+        </Button>
       )}
     </>
   );

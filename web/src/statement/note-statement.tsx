@@ -1,7 +1,6 @@
 import { LONGEST_NOTE } from '@schritt/core/document';
+import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { TextArea } from '../controls/text-area.tsx';
 
 interface NoteStatementProps {
   /** Undefined where there is none. */
@@ -14,7 +13,7 @@ export function NoteStatement({ note, onChange }: NoteStatementProps): ReactNode
   const [open, setOpen] = useState(false);
   if (!open)
     return note === undefined ? (
-      <Button className="add-note" size="small" look="text" onClick={() => setOpen(true)}>
+      <Button className="add-note" size="small" type="text" onClick={() => setOpen(true)}>
         + a note
       </Button>
     ) : (
@@ -26,10 +25,8 @@ export function NoteStatement({ note, onChange }: NoteStatementProps): ReactNode
     );
   return (
     <section className="note" aria-label="Note">
-      <TextArea
+      <Input.TextArea
         autoFocus
-        least={2}
-        most={10}
         aria-label="What to look at in this study"
         maxLength={LONGEST_NOTE}
         value={note ?? ''}
@@ -38,6 +35,7 @@ export function NoteStatement({ note, onChange }: NoteStatementProps): ReactNode
         onKeyDown={(event) => {
           if (event.key === 'Escape') setOpen(false);
         }}
+        autoSize={{ minRows: 2, maxRows: 10 }}
       />
     </section>
   );

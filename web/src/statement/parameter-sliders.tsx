@@ -1,7 +1,6 @@
 import { type ParameterValues, type Problem, texSymbol, rounded, short } from '@schritt/core/notation';
+import { Button, Slider } from 'antd';
 import type { ReactNode } from 'react';
-import { Button } from '../controls/button.tsx';
-import { Range } from '../controls/range.tsx';
 import { Tex } from '../math/tex.tsx';
 import './parameter-sliders.css';
 
@@ -31,7 +30,7 @@ export function ParameterSliders({ problem, values, onChange, onWrite }: Paramet
             <Button size="small" onClick={onWrite}>
               Write into the text
             </Button>
-            <Button size="small" look="text" onClick={() => onChange({})}>
+            <Button size="small" type="text" onClick={() => onChange({})}>
               Put back
             </Button>
           </>
@@ -43,12 +42,12 @@ export function ParameterSliders({ problem, values, onChange, onWrite }: Paramet
         return (
           <div key={name} className="parameter">
             <Tex tex={texSymbol(name)} />
-            <Range
+            <Slider
               min={low}
               max={high}
               step={(high - low) / 200}
               value={now}
-              label={name}
+              ariaLabelForHandle={name}
               onChange={(next) => onChange({ ...values, [name]: rounded(next, 4) })}
             />
             <span className="value">{short(now, 5)}</span>

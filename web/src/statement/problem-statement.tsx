@@ -1,6 +1,6 @@
 import { problemHints, problemPlaces, problemTex, type Problem } from '@schritt/core/notation';
+import { Button } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
-import { Button } from '../controls/button.tsx';
 import { LazyEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
 import { Tex } from '../math/tex.tsx';
@@ -80,11 +80,11 @@ export function ProblemStatement({
       <div className="statement-head">
         <h2 className="label">Problem</h2>
         {open ? (
-          <Button size="small" look="text" onClick={() => setOpen(false)} disabled={read.good === null}>
+          <Button size="small" type="text" onClick={() => setOpen(false)} disabled={read.good === null}>
             Done
           </Button>
         ) : (
-          <Button size="small" look="text" onClick={() => openAt(0)} aria-label="Edit the problem">
+          <Button size="small" type="text" onClick={() => openAt(0)} aria-label="Edit the problem">
             Edit
           </Button>
         )}

@@ -1,8 +1,8 @@
 import { useReader } from '../desk/use-reading.ts';
 import { methodReader } from '../worker/text-reader.ts';
 import type { LastStep, Precision } from '@schritt/core/study';
+import { Select } from 'antd';
 import type { ReactNode } from 'react';
-import { PickList } from '../controls/pick-list.tsx';
 import type { WorkingStudy } from '../desk/working-study.ts';
 import './run-settings.css';
 
@@ -43,21 +43,27 @@ export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
   return (
     <section className="run-settings" aria-label="Runs">
       <h2 className="label">Runs</h2>
-      <PickList
-        label="Arithmetic"
+      <Select
+        size="small"
+        popupMatchSelectWidth={false}
+        aria-label="Arithmetic"
         value={study.precision ?? 'double'}
         options={PRECISIONS}
         onChange={(precision) => onChange('precision', (now) => ({ ...now, precision }))}
       />
-      <PickList
-        label="Where h does not divide the interval"
+      <Select
+        size="small"
+        popupMatchSelectWidth={false}
+        aria-label="Where h does not divide the interval"
         value={study.lastStep ?? 'fit'}
         options={LAST_STEPS}
         onChange={(lastStep) => onChange('last step', (now) => ({ ...now, lastStep }))}
       />
       {reachesBack && (
-        <PickList
-          label="First steps"
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          aria-label="First steps"
           value={start ?? ''}
           options={starts}
           onChange={(value) => onChange('start', (now) => setStart(now, value))}

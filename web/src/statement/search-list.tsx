@@ -1,8 +1,7 @@
 import { Select } from 'antd';
 import type { ReactNode } from 'react';
-import { holdsWords } from '../controls/holds-words.ts';
+import { holdsWords } from '../frame/holds-words.ts';
 import { Tex } from '../math/tex.tsx';
-import { AntFrame } from '../theme/ant-frame.tsx';
 import type { Listed } from './listed-method.ts';
 
 /** Longest formula that a row of the list has room for. */
@@ -29,36 +28,34 @@ export function SearchList({
   readonly onClose: () => void;
 }): ReactNode {
   return (
-    <AntFrame>
-      <Select<string, Listed>
-        autoFocus
-        defaultOpen
-        size="small"
-        variant="borderless"
-        className="from-library"
-        showSearch={{ filterOption: (sought, option) => option !== undefined && isListed(option, sought) }}
-        placeholder="search"
-        aria-label={label}
-        value={null}
-        onOpenChange={(open) => {
-          if (!open) onClose();
-        }}
-        listHeight={340}
-        listItemHeight={44}
-        popupMatchSelectWidth={width}
-        options={[...options]}
-        optionRender={({ data }) => (
-          <span className="listed-method">
-            <b>{data.label}</b> <span className="quiet">{data.told}</span>
-            {data.formula !== null && (
-              <span className="formula-line">
-                {data.formula.length <= LONGEST ? <Tex tex={data.formula} /> : '…'}
-              </span>
-            )}
-          </span>
-        )}
-        onSelect={onTake}
-      />
-    </AntFrame>
+    <Select<string, Listed>
+      autoFocus
+      defaultOpen
+      size="small"
+      variant="borderless"
+      className="from-library"
+      showSearch={{ filterOption: (sought, option) => option !== undefined && isListed(option, sought) }}
+      placeholder="search"
+      aria-label={label}
+      value={null}
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+      listHeight={340}
+      listItemHeight={44}
+      popupMatchSelectWidth={width}
+      options={[...options]}
+      optionRender={({ data }) => (
+        <span className="listed-method">
+          <b>{data.label}</b> <span className="quiet">{data.told}</span>
+          {data.formula !== null && (
+            <span className="formula-line">
+              {data.formula.length <= LONGEST ? <Tex tex={data.formula} /> : '…'}
+            </span>
+          )}
+        </span>
+      )}
+      onSelect={onTake}
+    />
   );
 }

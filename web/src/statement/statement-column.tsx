@@ -1,9 +1,9 @@
 import { componentNames } from '@schritt/core/notation';
+import { Button } from 'antd';
 import { type ReactNode, useContext, useMemo, useState } from 'react';
-import { Button } from '../controls/button.tsx';
 import { createEntry } from '../api/client.ts';
 import { useDesk } from '../desk/desk.ts';
-import { tellDone, tellFailed } from '../frame/notices.ts';
+import { useNotices } from '../frame/use-notices.tsx';
 import { IsKeptContext } from '../desk/is-kept.ts';
 import { newKey, type WorkingMethod, withLadder } from '../desk/working-study.ts';
 import { ErrorSettings } from './error-settings.tsx';
@@ -29,7 +29,18 @@ export function freeTitle(wished: string, taken: readonly string[]): string {
 
 /** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
 export function StatementColumn(): ReactNode {
-  const { study, good, edit, problem, proved, error, methods, view, setView } = useDesk();
+  const { study, good, edit, problem, proved, error, methods, view, setView } = useDesk(
+    'study',
+    'good',
+    'edit',
+    'problem',
+    'proved',
+    'error',
+    'methods',
+    'view',
+    'setView',
+  );
+  const notices = useNotices();
   const isKept = useContext(IsKeptContext);
   const components = useMemo(() => (problem === null ? [] : componentNames(problem)), [problem]);
   const [added, setAdded] = useState<string | null>(null);
@@ -48,19 +59,20 @@ export function StatementColumn(): ReactNode {
   };
   const keep = ({ title, text }: WorkingMethod): void =>
     void createEntry('method', { schritt: 1, kind: 'method', title, text })
-      .then(() => tellDone(`“${title}” is in the library.`))
-      .catch(tellFailed);
+      .then(() => notices.done(`“${title}” is in the library.`))
+      .catch(notices.failed);
   const fold = (
-    <button
-      type="button"
-      className="plain-button fold"
+    <Button
+      type="text"
+      size="small"
+      className="fold"
       aria-expanded={!view.folded}
       aria-label={view.folded ? 'Unfold the statement' : 'Fold the statement away'}
       title={`${view.folded ? 'Show the statement' : 'Fold the statement away'} (s)`}
       onClick={() => setView({ folded: !view.folded })}
     >
       {view.folded ? '›' : '‹'}
-    </button>
+    </Button>
   );
   return (
     <div className={view.folded ? 'statement-column folded' : 'statement-column'}>
@@ -122,7 +134,7 @@ export function StatementColumn(): ReactNode {
       <div className="add-method">
         <Button
           size="small"
-          look="text"
+          type="text"
           onClick={() => add(`Method ${study.methods.length + 1}`, BLANK, true)}
         >
           + write a method

@@ -1,7 +1,7 @@
 import { lazy, type ReactNode } from 'react';
 import { loadEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
-import { tellFailed } from '../frame/notices.ts';
+import { useNotices } from '../frame/use-notices.tsx';
 import { FromLibrary } from './from-library.tsx';
 
 const fetch = async () => ({ default: (await import('./search-list.tsx')).SearchList });
@@ -13,6 +13,7 @@ export function StoredProblem({
 }: {
   readonly onTake: (title: string, text: string) => void;
 }): ReactNode {
+  const notices = useNotices();
   const { rows } = useEntries('problem');
   if (rows === null || rows.length === 0) return null;
   return (
@@ -29,7 +30,7 @@ export function StoredProblem({
           onTake={(id) =>
             void loadEntry('problem', id)
               .then(({ document }) => onTake(document.title, document.text))
-              .catch(tellFailed)
+              .catch(notices.failed)
           }
         />
       )}

@@ -1,33 +1,34 @@
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { type Panel, PANELS, USUAL_PANELS } from '../desk/view.ts';
 
 /** Which panels stand beside the large picture in a lecture hall; by click, or by key. */
 export function ClassPanels(): ReactNode {
-  const { view, setView } = useDesk();
+  const { view, setView } = useDesk('view', 'setView');
   const shown = view.panels ?? USUAL_PANELS[view.depth];
   return (
     <div className="class-panels" role="group" aria-label="Panels">
       {PANELS.filter(({ name }) => name !== 'words' || view.depth !== 'run').map(({ name, label, key }) => (
-        <button
+        <Button
+          type="text"
+          size="small"
           key={name}
-          type="button"
-          className="plain-button"
           aria-pressed={shown.includes(name)}
           title={`${label} (${key})`}
           onClick={() => setView({ panels: toggled(shown, name) })}
         >
           {label}
-        </button>
+        </Button>
       ))}
-      <button
-        type="button"
-        className="plain-button"
+      <Button
+        type="text"
+        size="small"
         title="Back to the whole page (c)"
         onClick={() => setView({ inClass: false })}
       >
         ×
-      </button>
+      </Button>
     </div>
   );
 }

@@ -1,12 +1,12 @@
+import { Modal } from 'antd';
 import type { ReactNode } from 'react';
-import { Dialog } from '../controls/dialog.tsx';
 import { KEYS } from './use-keys.ts';
 import './key-list.css';
 
 /** The keys of the page. */
 export function KeyList({ onClose }: { readonly onClose: () => void }): ReactNode {
   return (
-    <Dialog title="Keys" onClose={onClose}>
+    <Modal title="Keys" open onCancel={onClose} footer={null} width={560}>
       <dl className="key-list">
         {KEYS.map(({ keys, says }) => (
           <div key={keys}>
@@ -17,6 +17,6 @@ export function KeyList({ onClose }: { readonly onClose: () => void }): ReactNod
           </div>
         ))}
       </dl>
-    </Dialog>
+    </Modal>
   );
 }

@@ -1,7 +1,7 @@
 import { attempt, stepSizeText } from '@schritt/core/notation';
 import { amountValue } from '@schritt/core/study';
+import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { TextField } from '../controls/text-field.tsx';
 import { useDesk } from '../desk/desk.ts';
 import type { Depth } from '../desk/view.ts';
 import './step-head.css';
@@ -21,7 +21,7 @@ export function stepsTyped(text: string, length: number): number | null {
 
 /** The step size in large type, to be typed over. */
 function StepSize(): ReactNode {
-  const { chosen, problem } = useDesk();
+  const { chosen, problem } = useDesk('chosen', 'problem');
   const [draft, setDraft] = useState<string | null>(null);
   const { grid } = chosen;
   const length = problem === null ? 1 : problem.end - problem.start;
@@ -29,23 +29,24 @@ function StepSize(): ReactNode {
   if (draft === null)
     return (
       <h1>
-        <button
-          type="button"
-          className="plain-button"
+        <Button
+          type="text"
+          className="large-step-size"
           title="Type another step size, or N = 40"
           onClick={() => setDraft(`h = ${stepSizeText(grid.h)}`)}
         >
           {`h = ${stepSizeText(grid.h)}`}
-        </button>
+        </Button>
       </h1>
     );
   const steps = stepsTyped(draft, length);
   return (
-    <TextField
+    <Input
       autoFocus
       aria-label="Step size, or N = the number of steps"
       value={draft}
-      isWrong={steps === null}
+      aria-invalid={steps === null}
+      status={steps === null ? 'error' : ''}
       onFocus={(event) => event.target.select()}
       onChange={(event) => setDraft(event.target.value)}
       onBlur={() => setDraft(null)}
@@ -63,7 +64,7 @@ function StepSize(): ReactNode {
 
 /** The step size of the page, and how deep one is: study, run, step. */
 export function StepHead(): ReactNode {
-  const { chosen, view, setView } = useDesk();
+  const { chosen, view, setView } = useDesk('chosen', 'view', 'setView');
   const { grid, addAsRung, rows } = chosen;
   const steps = grid?.steps ?? 0;
   const n = Math.min(view.n, Math.max(0, steps - 1));
@@ -84,24 +85,25 @@ export function StepHead(): ReactNode {
           {path.map(({ depth, text, title }, i) => (
             <span key={depth}>
               {i > 0 && <span className="quiet"> › </span>}
-              <button
-                type="button"
-                className="plain-button depth"
+              <Button
+                type="text"
+                size="small"
+                className="depth"
                 aria-current={view.depth === depth ? 'page' : undefined}
                 title={title}
                 onClick={() => setView({ depth, large: null, beside: null })}
               >
                 {text}
-              </button>
+              </Button>
             </span>
           ))}
         </nav>
       )}
       {grid !== null &&
         (addAsRung !== null ? (
-          <button type="button" className="plain-button add-rung" onClick={addAsRung}>
+          <Button type="text" size="small" className="add-rung" onClick={addAsRung}>
             + as a rung
-          </button>
+          </Button>
         ) : grid.divides ? null : (
           <p className="quiet">{stepSizeText(grid.wished)} does not divide the interval</p>
         ))}

@@ -1,4 +1,5 @@
 import { useEffect } from 'react';
+import type { StoreApi } from 'zustand';
 import type { Desk } from '../desk/desk.ts';
 import { type LensName, PANELS, USUAL_PANELS } from '../desk/view.ts';
 import { toggled } from './class-panels.tsx';
@@ -57,11 +58,11 @@ function isTaken(event: KeyboardEvent): boolean {
 }
 
 /** Listens to the keys of the page. */
-export function useKeys(desk: Desk, lines: number, showKeys: () => void): void {
+export function useKeys(desk: StoreApi<Desk>, lines: number, showKeys: () => void): void {
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
       if (isTaken(event)) return;
-      const { view, setView, chosen, played, setPlayed, good } = desk;
+      const { view, setView, chosen, played, setPlayed, good } = desk.getState();
       const last = Math.max(0, (chosen.grid?.steps ?? 1) - 1);
       const act = (): boolean => {
         switch (event.key) {

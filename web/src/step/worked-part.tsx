@@ -1,8 +1,7 @@
 import { withMinus } from '@schritt/core/notation';
 import type { WorkedLine } from '@schritt/core/study';
+import { Button, Select } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { PickList } from '../controls/pick-list.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { useWorkedStep } from '../desk/use-worked-step.ts';
 import { UnderWay } from '../frame/under-way.tsx';
@@ -27,7 +26,14 @@ export function stepTex(lines: readonly WorkedLine[]): string {
 
 /** The chosen step worked out, line by line: formula, numbers put in, value. */
 export function WorkedPart(): ReactNode {
-  const { good, methods, view, setView, played, setPlayed } = useDesk();
+  const { good, methods, view, setView, played, setPlayed } = useDesk(
+    'good',
+    'methods',
+    'view',
+    'setView',
+    'played',
+    'setPlayed',
+  );
   const step = useWorkedStep();
   const [copied, setCopied] = useState(false);
   const { value } = step;
@@ -43,9 +49,11 @@ export function WorkedPart(): ReactNode {
     <aside className="sentences worked" aria-label="Worked step">
       <div className="worked-head">
         <Mark index={methods.placeOf(good.keys[value?.method ?? view.method] ?? '')} />
-        <PickList
-          isBare
-          label="Method whose step is worked out"
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          variant="borderless"
+          aria-label="Method whose step is worked out"
           value={Math.min(view.method, Math.max(0, good.keys.length - 1))}
           options={good.keys.map((key, place) => ({ value: place, label: methods.titleOf(key) }))}
           onChange={(method) => setView({ method })}
@@ -54,10 +62,10 @@ export function WorkedPart(): ReactNode {
           step {view.n} → {view.n + 1}
         </span>
         <span className="worked-buttons">
-          <Button size="small" look="text" disabled={view.n <= 0} onClick={() => go(view.n - 1)} title="← ">
+          <Button size="small" type="text" disabled={view.n <= 0} onClick={() => go(view.n - 1)} title="← ">
             ‹ previous
           </Button>
-          <Button size="small" look="text" disabled={view.n >= last} onClick={() => go(view.n + 1)} title="→">
+          <Button size="small" type="text" disabled={view.n >= last} onClick={() => go(view.n + 1)} title="→">
             next ›
           </Button>
         </span>

@@ -1,6 +1,5 @@
+import { Button, Checkbox, Popover } from 'antd';
 import type { ReactNode } from 'react';
-import { PopUp } from '../controls/pop-up.tsx';
-import { Tick } from '../controls/tick.tsx';
 
 interface ColumnChoiceProps<C extends string> {
   readonly columns: readonly { readonly value: C; readonly label: string }[];
@@ -15,21 +14,26 @@ export function ColumnChoice<C extends string>({
   chosen,
   onChange,
 }: ColumnChoiceProps<C>): ReactNode {
-  const toggle = (column: C): void => {
-    const next = columns.flatMap(({ value }) =>
-      chosen.includes(value) !== (value === column) ? [value] : [],
-    );
+  const choose = (values: readonly C[]): void => {
+    const next = columns.flatMap(({ value }) => (values.includes(value) ? [value] : []));
     if (next.length > 0) onChange(next);
   };
   return (
-    <PopUp label="Columns" size="small">
-      <div className="column-choice" role="group" aria-label="Columns">
-        {columns.map(({ value, label }) => (
-          <Tick key={value} isTicked={chosen.includes(value)} onChange={() => toggle(value)}>
-            {label}
-          </Tick>
-        ))}
-      </div>
-    </PopUp>
+    <Popover
+      trigger="click"
+      placement="bottomLeft"
+      content={
+        <div role="group" aria-label="Columns">
+          <Checkbox.Group<C>
+            className="column-choice"
+            options={[...columns]}
+            value={[...chosen]}
+            onChange={choose}
+          />
+        </div>
+      }
+    >
+      <Button size="small">Columns</Button>
+    </Popover>
   );
 }

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { type MouseEvent, type ReactNode, useCallback, useState } from 'react';
 
 /** The full number of what was clicked: the shortest decimals that are this double and no other. */
@@ -24,14 +25,14 @@ export function FullNumberText({ full }: Pick<FullNumber, 'full'>): ReactNode {
   if (full === null) return null;
   return (
     <output className="full-number">
-      <button
-        type="button"
-        className="plain-button"
+      <Button
+        type="text"
+        size="small"
         title="Copy this number"
         onClick={() => void navigator.clipboard.writeText(full).then(() => setCopied(full))}
       >
         {full}
-      </button>
+      </Button>
       {copied === full && <span className="quiet"> copied</span>}
     </output>
   );

@@ -1,6 +1,6 @@
 import { count } from '@schritt/core/notation';
+import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import { Button } from '../controls/button.tsx';
 import { STEPS_SHOWN } from './steps-table.tsx';
 
 interface RowsPagesProps {

@@ -1,8 +1,6 @@
 import { componentNames, short } from '@schritt/core/notation';
+import { Button, Input, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { PickList } from '../controls/pick-list.tsx';
-import { TextField } from '../controls/text-field.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { useRows, useSide } from '../desk/use-results.ts';
 import { UnderWay } from '../frame/under-way.tsx';
@@ -29,7 +27,17 @@ const TIMES = 0;
 
 /** The rows of the run at the chosen step size: of all methods side by side, or of one with every stage. */
 export function RunPart(): ReactNode {
-  const { good, chosen, independent, methods, setMarked, problem, view, setView, component } = useDesk();
+  const { good, chosen, independent, methods, setMarked, problem, view, setView, component } = useDesk(
+    'good',
+    'chosen',
+    'independent',
+    'methods',
+    'setMarked',
+    'problem',
+    'view',
+    'setView',
+    'component',
+  );
   const grid = chosen.grid;
   const h = grid?.wished ?? null;
   const [key, setKey] = useState('all');
@@ -97,8 +105,10 @@ export function RunPart(): ReactNode {
   return (
     <section className="table-part" aria-label="Rows">
       <div className="table-head">
-        <PickList
-          label="Methods whose rows are shown"
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          aria-label="Methods whose rows are shown"
           value={method < 0 ? 'all' : key}
           options={[
             { value: 'all', label: 'all side by side' },
@@ -107,15 +117,19 @@ export function RunPart(): ReactNode {
           onChange={setKey}
         />
         {names.length > 1 && method < 0 && (
-          <PickList
-            label="Component"
+          <Select
+            size="small"
+            popupMatchSelectWidth={false}
+            aria-label="Component"
             value={Math.min(wanted, names.length - 1)}
             options={names.map((label, value) => ({ value, label }))}
             onChange={component.choose}
           />
         )}
-        <PickList
-          label="Which rows"
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          aria-label="Which rows"
           value={stride}
           options={[
             ...[1, 2, 4, 5, 10, 16, 20, 50, 100, 1000]
@@ -126,29 +140,33 @@ export function RunPart(): ReactNode {
           onChange={setStride}
         />
         {stride === TIMES ? (
-          <TextField
+          <Input
             size="small"
             className="go-to"
             aria-label="Times of the rows"
             placeholder="0.5, 1, ..., 8"
             value={times}
-            isWrong={byTimes !== null && 'why' in byTimes}
+            aria-invalid={byTimes !== null && 'why' in byTimes}
+            status={byTimes !== null && 'why' in byTimes ? 'error' : ''}
             onChange={(event) => setTimes(event.target.value)}
           />
         ) : (
-          <TextField
+          <Input
             size="small"
             className="go-to"
             aria-label="Go to n or time"
             placeholder={`n = 12 or ${independent} = 0.5`}
             value={asked}
-            isWrong={!isAsked}
+            aria-invalid={!isAsked}
+            status={!isAsked ? 'error' : ''}
             onChange={(event) => setAsked(event.target.value)}
-            onEnter={goTo}
+            onPressEnter={goTo}
           />
         )}
-        <PickList
-          label="How numbers are rounded"
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          aria-label="How numbers are rounded"
           value={formatName ?? '8 digits'}
           options={FORMATS.map(({ value, label }) => ({ value, label }))}
           onChange={setFormatName}

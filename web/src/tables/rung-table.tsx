@@ -22,7 +22,15 @@ export function RungTable({
   readonly asParts: boolean;
   readonly onClick: (event: MouseEvent) => void;
 }): ReactNode {
-  const { methods: own, chosen, pointed, edit, error, independent, problem } = useDesk();
+  const {
+    methods: own,
+    chosen,
+    pointed,
+    edit,
+    error,
+    independent,
+    problem,
+  } = useDesk('methods', 'chosen', 'pointed', 'edit', 'error', 'independent', 'problem');
   const { placeOf, titleOf, change, moveWindow } = own;
   const { rows } = chosen;
   const { scale } = error;

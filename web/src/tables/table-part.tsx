@@ -1,6 +1,5 @@
+import { Checkbox, Segmented } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { Segments } from '../controls/segments.tsx';
-import { Tick } from '../controls/tick.tsx';
 import { UnderWay } from '../frame/under-way.tsx';
 import { useDesk } from '../desk/desk.ts';
 import type { KeyedResult } from '../desk/use-results.ts';
@@ -18,21 +17,21 @@ function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
   return (
     <>
       <div className="table-head">
-        <Segments<string>
+        <Segmented<string>
           size="small"
-          label="What the table shows"
+          aria-label="What the table shows"
           options={RUNG_VIEWS.map(({ value, label }) => ({ value, label }))}
           value={view ?? ''}
           onChange={(name) => setColumns(RUNG_VIEWS.find(({ value }) => value === name)?.columns ?? columns)}
         />
         <ColumnChoice columns={RUNG_COLUMNS} chosen={columns} onChange={setColumns} />
-        <Tick
-          isTicked={asParts}
+        <Checkbox
+          checked={asParts}
           onChange={() => setAsParts((now) => !now)}
           title="Write every h as the part of the interval that it is"
         >
           h as a part
-        </Tick>
+        </Checkbox>
         <FullNumberText full={full} />
         {view === 'differences' && (
           <span className="quiet">from three successive rungs, without any exact solution</span>
@@ -45,7 +44,7 @@ function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
 
 /** The table under the pictures, with what is to be said of the work that it waits for. */
 export function TablePart(): ReactNode {
-  const { results, curves, chosen, good } = useDesk();
+  const { results, curves, chosen, good } = useDesk('results', 'curves', 'chosen', 'good');
   // where nothing can be run nothing is under way
   if (good.document === null)
     return (

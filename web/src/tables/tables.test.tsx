@@ -1,9 +1,9 @@
 /** @jest-environment jsdom */
 import { openStudy, type StudyDocument } from '@schritt/core/document';
 import { errorChoice, layLadder, runStudy } from '@schritt/core/study';
-import { fireEvent, render, screen, within } from '@testing-library/react';
-import type { ReactNode } from 'react';
-import { type Desk, DeskContext } from '../desk/desk.ts';
+import { act, fireEvent, render, screen, within } from '@testing-library/react';
+import { memo, type ReactNode } from 'react';
+import { createDesk, type Desk, DeskContext, useDesk } from '../desk/desk.ts';
 import type { KeyedResult } from '../desk/use-results.ts';
 import { FIRST_VIEW } from '../desk/view.ts';
 import { type WorkingStudy, workOn } from '../desk/working-study.ts';
@@ -122,7 +122,9 @@ function stage(more: Partial<Desk> = {}): Stage {
 }
 
 function show(desk: Desk, children: ReactNode): void {
-  render(<DeskContext value={desk}>{children}</DeskContext>);
+  const store = createDesk(desk);
+  store.setState(desk);
+  render(<DeskContext value={store}>{children}</DeskContext>);
 }
 
 function cellsOf(row: HTMLElement): readonly string[] {
@@ -438,4 +440,26 @@ test('a part of the page that stands on no desk is a fault', () => {
   const quiet = jest.spyOn(console, 'error').mockImplementation(() => undefined);
   expect(() => render(<FindingsList />)).toThrow('this part of the page stands on no desk');
   quiet.mockRestore();
+});
+
+test('what is pointed at renders the parts again that show it, and no others', () => {
+  const store = createDesk(stage().desk);
+  const renders = { pointing: 0, results: 0 };
+  const Pointing = memo(() => {
+    renders.pointing += 1;
+    return useDesk('pointed').pointed?.rows.join() ?? 'none';
+  });
+  const Results = memo(() => {
+    renders.results += 1;
+    return useDesk('results', 'view').view.depth;
+  });
+  render(
+    <DeskContext value={store}>
+      <Pointing />
+      <Results />
+    </DeskContext>,
+  );
+  act(() => store.getState().setPointed({ key: null, rows: [2, 3] }));
+  expect(screen.getByText(/2,3/)).toBeTruthy();
+  expect(renders).toEqual({ pointing: 2, results: 1 });
 });

@@ -1,9 +1,5 @@
+import { Checkbox, Input, InputNumber, Segmented } from 'antd';
 import type { ReactNode } from 'react';
-import { NumberField } from '../controls/number-field.tsx';
-import { Segments } from '../controls/segments.tsx';
-import { TextArea } from '../controls/text-area.tsx';
-import { TextField } from '../controls/text-field.tsx';
-import { Tick } from '../controls/tick.tsx';
 import { type HandoutChoices, HANDOUTS_OF, PAPERS } from './choice.ts';
 
 interface Choosing {
@@ -17,7 +13,7 @@ function Variants({ handout, change }: Choosing): ReactNode {
     <>
       <label>
         <span>Numbers that differ from sheet to sheet</span>
-        <TextField
+        <Input
           value={variants}
           placeholder="k in 0.2, 0.25, ..., 0.6; start in 1..5"
           onChange={(event) => change({ variants: event.target.value })}
@@ -27,20 +23,22 @@ function Variants({ handout, change }: Choosing): ReactNode {
         <div className="taken-options">
           <label>
             sheets{' '}
-            <NumberField
+            <InputNumber
+              size="small"
               min={1}
               max={500}
-              isWhole
+              precision={0}
               value={sheets}
               onChange={(value) => change({ sheets: value ?? 1 })}
             />
           </label>
           <label>
             seed{' '}
-            <NumberField
+            <InputNumber
+              size="small"
               min={0}
               max={2 ** 31}
-              isWhole
+              precision={0}
               value={seed}
               onChange={(value) => change({ seed: value ?? 1 })}
             />
@@ -58,14 +56,14 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
   return (
     <div className="handout-options">
       <div className="taken-options">
-        <Segments
-          label="Table of the handout"
+        <Segmented
+          aria-label="Table of the handout"
           value={of}
           options={[...HANDOUTS_OF]}
           onChange={(value) => change({ of: value })}
         />
-        <Segments
-          label="Sheet or solution"
+        <Segmented
+          aria-label="Sheet or solution"
           value={solved ? 'solution' : 'sheet'}
           options={[
             { value: 'sheet', label: 'Sheet' },
@@ -74,8 +72,8 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
           onChange={(value) => change({ solved: value === 'solution' })}
         />
         {as !== 'xlsx' && (
-          <Segments
-            label="Paper"
+          <Segmented
+            aria-label="Paper"
             value={paper}
             options={[...PAPERS]}
             onChange={(value) => change({ paper: value })}
@@ -84,17 +82,16 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
       </div>
       <label>
         <span>Task, in your own words</span>
-        <TextArea
-          least={2}
-          most={8}
+        <Input.TextArea
           maxLength={5000}
           value={task}
           onChange={(event) => change({ task: event.target.value })}
+          autoSize={{ minRows: 2, maxRows: 8 }}
         />
       </label>
       <label>
         <span>Blanks</span>
-        <TextField
+        <Input
           value={blanks}
           placeholder="columns k1, k2; rows after 2; cells 3 k1, 4 error"
           onChange={(event) => change({ blanks: event.target.value })}
@@ -103,21 +100,22 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
       <div className="taken-options">
         <label>
           digits asked for{' '}
-          <NumberField
+          <InputNumber
+            size="small"
             min={1}
             max={17}
-            isWhole
+            precision={0}
             value={digits}
             onChange={(value) => change({ digits: value ?? 6 })}
           />
         </label>
-        <Tick isTicked={coefficients} onChange={(ticked) => change({ coefficients: ticked })}>
+        <Checkbox checked={coefficients} onChange={(event) => change({ coefficients: event.target.checked })}>
           leave out the numbers of the formula
-        </Tick>
+        </Checkbox>
         {as !== 'xlsx' && (
-          <Tick isTicked={room} onChange={(ticked) => change({ room: ticked })}>
+          <Checkbox checked={room} onChange={(event) => change({ room: event.target.checked })}>
             room for the picture
-          </Tick>
+          </Checkbox>
         )}
       </div>
       <Variants handout={handout} change={change} />

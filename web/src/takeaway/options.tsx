@@ -1,8 +1,5 @@
+import { Checkbox, Input, InputNumber, Segmented } from 'antd';
 import type { ReactNode } from 'react';
-import { NumberField } from '../controls/number-field.tsx';
-import { Segments } from '../controls/segments.tsx';
-import { TextField } from '../controls/text-field.tsx';
-import { Tick } from '../controls/tick.tsx';
 import { type Choice, INKS, PICTURES_OF, SIZES } from './choice.ts';
 
 export interface Choosing {
@@ -14,26 +11,32 @@ function PictureOptions({ choice, change }: Choosing): ReactNode {
   const { picture, size, ink, pictureAs, scale } = choice;
   return (
     <>
-      <Segments
-        label="Picture"
+      <Segmented
+        aria-label="Picture"
         value={picture}
         options={[...PICTURES_OF]}
         onChange={(value) => change({ picture: value })}
       />
-      <Segments
-        label="Size"
+      <Segmented
+        aria-label="Size"
         value={size}
         options={[...SIZES]}
         onChange={(value) => change({ size: value })}
       />
-      <Segments label="Ink" value={ink} options={[...INKS]} onChange={(value) => change({ ink: value })} />
+      <Segmented
+        aria-label="Ink"
+        value={ink}
+        options={[...INKS]}
+        onChange={(value) => change({ ink: value })}
+      />
       {pictureAs === 'png' && (
         <label>
           times as large{' '}
-          <NumberField
+          <InputNumber
+            size="small"
             min={1}
             max={4}
-            isWhole
+            precision={0}
             value={scale}
             onChange={(value) => change({ scale: value ?? 1 })}
           />
@@ -53,7 +56,8 @@ export function Options({ choice, change }: Choosing): ReactNode {
       {table !== 'csv' && (what === 'rungs' || what === 'rows') && (
         <label>
           digits{' '}
-          <NumberField
+          <InputNumber
+            size="small"
             min={1}
             max={17}
             placeholder={what === 'rows' ? 'all' : '4'}
@@ -64,7 +68,7 @@ export function Options({ choice, change }: Choosing): ReactNode {
       )}
       {what === 'rows' && (
         <>
-          <TextField
+          <Input
             size="small"
             className="taken-columns"
             aria-label="Columns"
@@ -74,25 +78,31 @@ export function Options({ choice, change }: Choosing): ReactNode {
           />
           <label>
             every{' '}
-            <NumberField min={1} isWhole value={every} onChange={(value) => change({ every: value ?? 1 })} />{' '}
+            <InputNumber
+              size="small"
+              min={1}
+              precision={0}
+              value={every}
+              onChange={(value) => change({ every: value ?? 1 })}
+            />{' '}
             steps a row
           </label>
         </>
       )}
       {isTable && table === 'csv' && (
-        <Tick isTicked={mark} onChange={(ticked) => change({ mark: ticked })}>
+        <Checkbox checked={mark} onChange={(event) => change({ mark: event.target.checked })}>
           byte order mark
-        </Tick>
+        </Checkbox>
       )}
       {what === 'formulas' && (
-        <Tick isTicked={worked} onChange={(ticked) => change({ worked: ticked })}>
+        <Checkbox checked={worked} onChange={(event) => change({ worked: event.target.checked })}>
           the chosen step worked out
-        </Tick>
+        </Checkbox>
       )}
       {((isTable && (table === 'tex' || table === 'html')) || what === 'formulas') && (
-        <Tick isTicked={part} onChange={(ticked) => change({ part: ticked })}>
+        <Checkbox checked={part} onChange={(event) => change({ part: event.target.checked })}>
           to be put into a document
-        </Tick>
+        </Checkbox>
       )}
       {what === 'sheet' && (
         <span className="quiet">

@@ -1,5 +1,5 @@
+import { Button } from 'antd';
 import { lazy, type ReactNode, Suspense, useState } from 'react';
-import { Button } from '../controls/button.tsx';
 
 const TakeAway = lazy(async () => ({ default: (await import('./take-away.tsx')).TakeAway }));
 

@@ -1,9 +1,6 @@
-import { Modal } from 'antd';
 import { count, stepSizeText } from '@schritt/core/notation';
+import { Button, Modal, Segmented, Select } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { PickList } from '../controls/pick-list.tsx';
-import { Segments } from '../controls/segments.tsx';
 import { useDesk } from '../desk/desk.ts';
 import { download } from '../pictures/download.ts';
 import {
@@ -23,8 +20,7 @@ import { type Choosing, Options } from './options.tsx';
 import { savedFile } from './saved.ts';
 import { TakenPreview } from './taken-preview.tsx';
 import { useTaken } from './use-taken.ts';
-import { tellFailed } from '../frame/notices.ts';
-import { AntFrame } from '../theme/ant-frame.tsx';
+import { useNotices } from '../frame/use-notices.tsx';
 import './take-away.css';
 
 /** How it is written, for the kinds that can be written in several ways. */
@@ -32,8 +28,8 @@ function Format({ choice, change }: Choosing): ReactNode {
   switch (choice.what) {
     case 'program':
       return (
-        <Segments
-          label="Language"
+        <Segmented
+          aria-label="Language"
           value={choice.language}
           options={[...PROGRAMS]}
           onChange={(language) => change({ language })}
@@ -41,8 +37,8 @@ function Format({ choice, change }: Choosing): ReactNode {
       );
     case 'picture':
       return (
-        <Segments
-          label="Format"
+        <Segmented
+          aria-label="Format"
           value={choice.pictureAs}
           options={[...PICTURES_AS]}
           onChange={(pictureAs) => change({ pictureAs })}
@@ -50,8 +46,8 @@ function Format({ choice, change }: Choosing): ReactNode {
       );
     case 'handout':
       return (
-        <Segments
-          label="Format"
+        <Segmented
+          aria-label="Format"
           value={choice.handout.as}
           options={[...HANDOUTS_AS]}
           onChange={(as) => change({ handout: { ...choice.handout, as } })}
@@ -62,8 +58,8 @@ function Format({ choice, change }: Choosing): ReactNode {
       return null;
     default:
       return (
-        <Segments
-          label="Format"
+        <Segmented
+          aria-label="Format"
           value={choice.table}
           options={[...TABLES]}
           onChange={(table) => change({ table })}
@@ -79,7 +75,7 @@ function printPage(): void {
 
 /** The place where all of a study and of the chosen run is taken away, with a preview. */
 export function TakeAway({ onClose }: { readonly onClose: () => void }): ReactNode {
-  const { good, study, methods, chosen, view } = useDesk();
+  const { good, study, methods, chosen, view } = useDesk('good', 'study', 'methods', 'chosen', 'view');
   const [choice, setChoice] = useState<Choice>(FIRST);
   const [method, setMethod] = useState(Math.min(view.method, Math.max(0, good.keys.length - 1)));
   const [copied, setCopied] = useState<string | null>(null);
@@ -89,79 +85,82 @@ export function TakeAway({ onClose }: { readonly onClose: () => void }): ReactNo
   const isHandout = choice.what === 'handout';
   const isPage = choice.what === 'handout' && choice.handout.as === 'html';
   const now = chosen.now;
+  const notices = useNotices();
   const save = async (): Promise<void> => {
     const file = await savedFile(choice, taken).catch(() => null);
-    if (file === null) tellFailed('this browser could not draw the picture; save it as SVG');
+    if (file === null) notices.failed('this browser could not draw the picture; save it as SVG');
     else download(takenName(study.title, choice), file);
   };
   return (
-    <AntFrame>
-      <Modal
-        title="Take away"
-        open
-        onCancel={onClose}
-        footer={null}
-        width={isHandout ? 1160 : 900}
-        style={{ top: 32 }}
-        className="take-away"
-      >
-        <div className="taken-choices">
-          <PickList
-            label="What to take away"
-            value={choice.what}
-            options={[...WHATS]}
-            onChange={(what) => change({ what })}
+    <Modal
+      title="Take away"
+      open
+      onCancel={onClose}
+      footer={null}
+      width={isHandout ? 1160 : 900}
+      style={{ top: 32 }}
+      className="take-away"
+    >
+      <div className="taken-choices">
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          aria-label="What to take away"
+          value={choice.what}
+          options={[...WHATS]}
+          onChange={(what) => change({ what })}
+        />
+        <Format choice={choice} change={change} />
+        {isOfMethod(choice) && (
+          <Select
+            size="small"
+            popupMatchSelectWidth={false}
+            aria-label="Method of the run"
+            value={method}
+            options={good.keys.map((key, i) => ({ value: i, label: methods.titleOf(key) }))}
+            onChange={setMethod}
           />
-          <Format choice={choice} change={change} />
-          {isOfMethod(choice) && (
-            <PickList
-              label="Method of the run"
-              value={method}
-              options={good.keys.map((key, i) => ({ value: i, label: methods.titleOf(key) }))}
-              onChange={setMethod}
-            />
-          )}
-          {isOfStep(choice) && now !== null && (
-            <span className="quiet">
-              h = {stepSizeText(now.h)}, {count(now.steps)} steps
-              {choice.what === 'formulas' ? `, step ${view.n} → ${view.n + 1}` : ''}
-            </span>
-          )}
+        )}
+        {isOfStep(choice) && now !== null && (
+          <span className="quiet">
+            h = {stepSizeText(now.h)}, {count(now.steps)} steps
+            {choice.what === 'formulas' ? `, step ${view.n} → ${view.n + 1}` : ''}
+          </span>
+        )}
+      </div>
+      <div className={isHandout ? 'taken-beside' : undefined}>
+        {isHandout ? (
+          <HandoutOptions
+            handout={choice.handout}
+            change={(part) => change({ handout: { ...choice.handout, ...part } })}
+          />
+        ) : (
+          <Options choice={choice} change={change} />
+        )}
+        <div>
+          <TakenPreview choice={choice} taken={taken} />
         </div>
-        <div className={isHandout ? 'taken-beside' : undefined}>
-          {isHandout ? (
-            <HandoutOptions
-              handout={choice.handout}
-              change={(part) => change({ handout: { ...choice.handout, ...part } })}
-            />
-          ) : (
-            <Options choice={choice} change={change} />
-          )}
-          <div>
-            <TakenPreview choice={choice} taken={taken} />
-          </div>
-        </div>
-        <div className="taken-buttons">
-          {isPage && (
-            <Button disabled={text === null} onClick={printPage}>
-              Print
-            </Button>
-          )}
-          {bytes === null && (
-            <Button
-              disabled={text === null}
-              onClick={() => {
-                if (text !== null) void navigator.clipboard.writeText(text).then(() => setCopied(text));
-              }}
-            >
-              {copied !== null && copied === text ? 'Copied' : 'Copy'}
-            </Button>
-          )}
-          <Button look="primary" disabled={text === null} onClick={() => void save()}>
-            Save as a file
+      </div>
+      <div className="taken-buttons">
+        {isPage && (
+          <Button disabled={text === null} onClick={printPage}>
+            Print
           </Button>
-        </div>
-      </Modal>
-    </AntFrame>
+        )}
+        {bytes === null && (
+          <Button
+            disabled={text === null}
+            onClick={() => {
+              if (text !== null) void navigator.clipboard.writeText(text).then(() => setCopied(text));
+            }}
+          >
+            {copied !== null && copied === text ? 'Copied' : 'Copy'}
+          </Button>
+        )}
+        <Button type="primary" disabled={text === null} onClick={() => void save()}>
+          Save as a file
+        </Button>
+      </div>
+    </Modal>
   );
 }

@@ -18,7 +18,7 @@ const NOTHING: Taken = { text: null, bytes: null, why: null };
 
 /** Tables of the study from the numbers of the page; everything else from a worker. */
 export function useTaken(choice: Choice, method: number): Taken {
-  const { good, results, study, chosen, view } = useDesk();
+  const { good, results, study, chosen, view } = useDesk('good', 'results', 'study', 'chosen', 'view');
   const { what, table, digits, mark, part } = choice;
   const problem = good.problem.good?.value ?? null;
   const isOwn = what === 'rungs' || what === 'cost' || what === 'comparison';

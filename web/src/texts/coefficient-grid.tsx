@@ -8,9 +8,8 @@ import {
   type Tableau,
   tableauText,
 } from '@schritt/core/inspect';
+import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { TextField } from '../controls/text-field.tsx';
 
 /** A number or a fraction as it is typed into a cell; null for anything else. */
 export function cellAmount(text: string): Amount | null {
@@ -96,11 +95,13 @@ export function CoefficientGrid({
   })();
   const isChanged = draft?.of === inspection;
   const cell = (i: number, j: number, label: string): ReactNode => (
-    <TextField
+    <Input
       size="small"
-      isBare
+      className="coefficient"
+      variant="borderless"
       aria-label={label}
-      isWrong={cellAmount(cells[i]?.[j] ?? '') === null}
+      aria-invalid={cellAmount(cells[i]?.[j] ?? '') === null}
+      status={cellAmount(cells[i]?.[j] ?? '') === null ? 'error' : ''}
       value={cells[i]?.[j] ?? ''}
       onChange={(event) => change(i, j, event.target.value)}
     />
@@ -113,7 +114,7 @@ export function CoefficientGrid({
           <>
             <Button
               size="small"
-              look="text"
+              type="text"
               onClick={() => setDraft({ of: inspection, cells: resized(cells, cells.length) })}
             >
               + stage
@@ -121,7 +122,7 @@ export function CoefficientGrid({
             {cells.length > 2 && (
               <Button
                 size="small"
-                look="text"
+                type="text"
                 onClick={() => setDraft({ of: inspection, cells: resized(cells, cells.length - 2) })}
               >
                 − stage
@@ -134,7 +135,7 @@ export function CoefficientGrid({
             <Button size="small" disabled={made === null} onClick={() => made !== null && onText(made)}>
               Write as text
             </Button>
-            <Button size="small" look="text" onClick={() => setDraft(null)}>
+            <Button size="small" type="text" onClick={() => setDraft(null)}>
               Put back
             </Button>
           </>

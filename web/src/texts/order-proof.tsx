@@ -1,4 +1,5 @@
 import { conditionTex, type Inspection, principalTex, treePicture } from '@schritt/core/inspect';
+import { Collapse } from 'antd';
 import type { ReactNode } from 'react';
 import { Tex } from '../math/tex.tsx';
 
@@ -89,19 +90,26 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
           : `${order.looked} conditions were looked at.`}
       </p>
       {order.failing.length > 1 && order.failing.every(({ tree }) => tree !== null) && (
-        <details className="principal">
-          <summary>
-            the principal error: {order.failing.length} trees of order {first?.order}
-          </summary>
-          <ul>
-            {order.failing.slice(0, MOST_TREES).map((condition, i) => (
-              <li key={i}>
-                {condition.tree !== null && <DrawnTree tree={condition.tree} />}
-                <Tex tex={principalTex(condition)} />
-              </li>
-            ))}
-          </ul>
-        </details>
+        <Collapse
+          ghost
+          size="small"
+          items={[
+            {
+              key: 'principal',
+              label: `the principal error: ${order.failing.length} trees of order ${first?.order}`,
+              children: (
+                <ul className="principal">
+                  {order.failing.slice(0, MOST_TREES).map((condition, i) => (
+                    <li key={i}>
+                      {condition.tree !== null && <DrawnTree tree={condition.tree} />}
+                      <Tex tex={principalTex(condition)} />
+                    </li>
+                  ))}
+                </ul>
+              ),
+            },
+          ]}
+        />
       )}
       {first !== undefined && (
         <div className="failing">

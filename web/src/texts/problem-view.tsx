@@ -7,8 +7,8 @@ import {
   short,
 } from '@schritt/core/notation';
 import { MOST_SHOWN } from '@schritt/core/study';
+import { Segmented } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
-import { Segments } from '../controls/segments.tsx';
 import { Tex } from '../math/tex.tsx';
 import { PortraitLens } from '../lenses/portrait-lens.tsx';
 import { ProblemTypeset } from '../statement/problem-statement.tsx';
@@ -90,8 +90,8 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
         <div className="lens-head">
           <h2>{shown === 'plane' ? 'Plane' : 'Solution'}</h2>
           {canPlane && (
-            <Segments<typeof view>
-              label="Picture"
+            <Segmented<typeof view>
+              aria-label="Picture"
               size="small"
               options={[
                 { value: 'time', label: `over ${problem.independent}` },

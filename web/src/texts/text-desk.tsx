@@ -1,9 +1,8 @@
 import type { MethodDocument, ProblemDocument } from '@schritt/core/document';
 import type { Hint } from '@schritt/core/notation';
+import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { Button } from '../controls/button.tsx';
-import { TextField } from '../controls/text-field.tsx';
 import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
 import type { Remark } from '../editor/text-editor.tsx';
 import { LazyEditor } from '../editor/lazy-editor.tsx';
@@ -77,8 +76,8 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
     <div className="page-frame">
       <TopBar
         title={
-          <TextField
-            isBare
+          <Input
+            variant="borderless"
             value={value.title}
             maxLength={200}
             aria-label={`Title of the ${kind}`}

@@ -1,7 +1,6 @@
 import { manufacture, type Problem, texSymbol } from '@schritt/core/notation';
+import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { Button } from '../controls/button.tsx';
-import { TextField } from '../controls/text-field.tsx';
 import { Tex } from '../math/tex.tsx';
 
 /** Offers to make a wished solution exact, where no exact one is known: a term is added to every rate. */
@@ -31,12 +30,12 @@ export function WishedSolution({
       {problem.unknowns.map(({ name }) => (
         <label key={name} className="wish">
           <Tex tex={`${texSymbol(name)}(${texSymbol(problem.independent)}) =`} />
-          <TextField
+          <Input
             value={wishes[name] ?? ''}
             placeholder={`2 + sin(${problem.independent})`}
             aria-label={`Wished solution for ${name}`}
             onChange={(event) => setWishes({ ...wishes, [name]: event.target.value })}
-            onEnter={make}
+            onPressEnter={make}
           />
         </label>
       ))}

@@ -79,7 +79,11 @@ export function useWork<W extends Worker, T>(
     worker.current?.goOn?.();
     setGoesOn(() => work);
   }, [work]);
-  return { ...state, cancel, goOn: state.elsewhere && goesOn !== work ? goOn : null };
+  const isGoing = goesOn === work;
+  return useMemo(
+    () => ({ ...state, cancel, goOn: state.elsewhere && !isGoing ? goOn : null }),
+    [state, cancel, goOn, isGoing],
+  );
 }
 
 /** A question to a web worker of one's own; it may tell which part of the work is done. */

@@ -1,0 +1,58 @@
+import { Table, type TableColumnsType } from 'antd';
+import { type ReactNode, useSyncExternalStore } from 'react';
+import type { EntryRow } from '../api/client.ts';
+
+/** Height of the page without the rows of a list, in px: the top bar, the heading, and the line below. */
+const AROUND = 190;
+/** Width of a list, in px; the columns share it. */
+const WIDTH = 1080;
+/** Least height of the rows, in px. */
+const MIN_HEIGHT = 200;
+
+function onResize(changed: () => void): () => void {
+  window.addEventListener('resize', changed);
+  return () => window.removeEventListener('resize', changed);
+}
+
+/** Entries as rows; only those in sight are in the page. */
+export function EntryTable({
+  label,
+  rows,
+  columns,
+  chosen,
+  onChoose,
+}: {
+  readonly label: string;
+  readonly rows: readonly EntryRow[];
+  readonly columns: TableColumnsType<EntryRow>;
+  /** The ids of the chosen rows; without it none can be chosen. */
+  readonly chosen?: ReadonlySet<string>;
+  readonly onChoose?: (chosen: ReadonlySet<string>) => void;
+}): ReactNode {
+  const height = useSyncExternalStore(onResize, () => window.innerHeight);
+  return (
+    <section aria-label={label}>
+      <Table<EntryRow>
+        virtual
+        size="small"
+        showHeader={false}
+        pagination={false}
+        rowKey="id"
+        columns={columns}
+        dataSource={rows}
+        scroll={{ x: WIDTH, y: Math.max(MIN_HEIGHT, height - AROUND) }}
+        onRow={({ title }) => ({ role: 'group', 'aria-label': title || 'Untitled' })}
+        {...(chosen === undefined
+          ? {}
+          : {
+              rowSelection: {
+                columnWidth: 40,
+                selectedRowKeys: [...chosen],
+                onChange: (keys) => onChoose?.(new Set(keys.map(String))),
+                getCheckboxProps: ({ title }) => ({ 'aria-label': `Choose ${title || 'Untitled'}` }),
+              },
+            })}
+      />
+    </section>
+  );
+}
