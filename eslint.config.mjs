@@ -1,6 +1,4 @@
 import js from '@eslint/js';
-import { importX } from 'eslint-plugin-import-x';
-import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript';
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
@@ -24,81 +22,6 @@ const bounds = (files, others, more = [], ignores = []) => ({
   ignores,
   rules: { 'no-restricted-imports': ['error', { patterns: [house(others), ...more] }] },
 });
-
-/** The rooms of core in the order of the walk: one imports only those before it, and itself. */
-const CORE_ROOMS = [
-  'text',
-  'writing',
-  'elementary',
-  'formula',
-  'problem',
-  'method',
-  'compile',
-  'run',
-  'reference',
-  'inspect',
-  'study/trial',
-  'study/runs',
-  'study/judge',
-  'study/findings',
-  'study',
-  'document',
-  'trust',
-  'publish',
-];
-/** The rooms of the page, likewise: what a person sees takes from the desk and hands nothing on. */
-const WEB_ROOMS = [
-  'theme',
-  'api',
-  'math',
-  'worker',
-  'pictures',
-  'desk',
-  'frame',
-  'editor',
-  'lenses',
-  'ruler',
-  'tables',
-  'sentences',
-  'statement',
-  'takeaway',
-  'entries',
-  'texts',
-  'pages',
-];
-/** Modules of the server: entries and jobs know the store and its errors, nothing knows the demo. */
-const SERVER_ROOMS = [
-  'errors',
-  'requests',
-  'access',
-  'documents',
-  'threads',
-  'entries',
-  'jobs',
-  'typeset',
-  'demo',
-];
-
-/** For each room, the later ones as zones that it may not import from. */
-const walk = (folder, rooms) =>
-  rooms.flatMap((room, i) =>
-    rooms.slice(i + 1).map((later) => ({
-      target: `./${folder}/${room}`,
-      from: `./${folder}/${later}`,
-      ...(room.startsWith(`${later}/`)
-        ? {
-            except: [
-              `./${room.slice(later.length + 1)}`,
-              ...rooms
-                .slice(0, i)
-                .filter((r) => r.startsWith(`${later}/`))
-                .map((r) => `./${r.slice(later.length + 1)}`),
-            ],
-          }
-        : {}),
-      message: `${room} stands before ${later} in the walk; see docs/architecture.md`,
-    })),
-  );
 
 export default tseslint.config(
   {
@@ -194,20 +117,6 @@ export default tseslint.config(
   },
   {
     files: ['**/*.{ts,tsx}'],
-    plugins: { 'import-x': importX },
-    settings: {
-      // without these the rule reads no TypeScript and finds nothing
-      'import-x/extensions': ['.ts', '.tsx'],
-      'import-x/parsers': { '@typescript-eslint/parser': ['.ts', '.tsx'] },
-      'import-x/resolver-next': [
-        createTypeScriptImportResolver({ conditionNames: ['@schritt/source', 'types', 'import', 'node'] }),
-      ],
-    },
-    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
-  },
-  {
-    // a test may look back along the walk: it holds a room against what comes of it
-    files: ['**/*.{ts,tsx}'],
     ignores: ['**/*.test.{ts,tsx}', 'e2e/**'],
     rules: {
       'no-restricted-properties': [
@@ -216,17 +125,6 @@ export default tseslint.config(
           property,
           message: 'numbers are printed by core/src/text/number-text.ts alone',
         })),
-      ],
-      'import-x/no-restricted-paths': [
-        'error',
-        {
-          basePath: import.meta.dirname,
-          zones: [
-            ...walk('core/src', CORE_ROOMS),
-            ...walk('web/src', WEB_ROOMS),
-            ...walk('server/src', SERVER_ROOMS),
-          ],
-        },
       ],
     },
   },

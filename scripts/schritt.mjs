@@ -1,15 +1,27 @@
-// The terminal program: builds it when needed, then hands over.
+// The terminal program: builds it when needed, adds the commands on the data of the server, then hands over.
 import { join } from 'node:path';
 import { buildNode, root } from './fresh.mjs';
 
-const words = process.argv.slice(2);
-if (words[0] === 'backup' || words[0] === 'restore') {
+/** Runs a command of the server, which is built when one is called. */
+async function onServer(work) {
   buildNode(['core', 'server'], true);
-  const { backupCommand } = await import(join(root, 'server/dist/backup-command.js'));
-  const { ok, text } = await backupCommand(words, process.env, root);
+  const { ok, text } = await work(await import(join(root, 'server/dist/backup-command.js')));
   (ok ? process.stdout : process.stderr).write(`${text}\n`);
   process.exitCode = ok ? 0 : 1;
-} else {
-  buildNode(['core', 'cli'], true);
-  await import(join(root, 'cli/dist/main.js'));
 }
+
+buildNode(['core', 'cli'], true);
+const { program } = await import(join(root, 'cli/dist/program.js'));
+program
+  .command('backup')
+  .description('write a copy of all data of the server to a file, also while it is running')
+  .argument('<file>', 'where to write the copy')
+  .action((file) => onServer((server) => server.backupCommand(file, process.env, root)));
+program
+  .command('restore')
+  .description('restore such a copy after verifying it; the present data is kept beside it')
+  .argument('<file>', 'a copy that backup wrote')
+  .option('--keep-damaged', 'restore documents that cannot be read as they are')
+  .action((file, options) => onServer((server) => server.restoreCommand(file, options, process.env, root)));
+program.addHelpText('after', '\nbackup and restore use the data folder of the server (SCHRITT_DATA).');
+await program.parseAsync();

@@ -1,44 +1,52 @@
-import { parseArgs } from 'node:util';
 import { readSettings } from './settings.ts';
 import { startSentence } from './start-failure.ts';
 import { backUp, restore } from './store/backup.ts';
 
-const USAGE = `schritt backup FILE    writes a copy of all data to a file, also while the server is running
-schritt restore FILE   restores such a copy after verifying it; the data that was there is kept beside it
-  --keep-damaged       restores documents that cannot be read as they are
-The data folder is that of the server (SCHRITT_DATA).`;
+/** What a command prints, and whether it went well. */
+export interface CommandAnswer {
+  readonly ok: boolean;
+  readonly text: string;
+}
 
-/**
- * The commands that copy all data and put them back.
- *
- * @returns what to print, and whether it went well
- */
-export async function backupCommand(
-  words: readonly string[],
+/** Runs a command on the data folder of the server; what fails is reported as when the server starts. */
+async function onData(
   environment: NodeJS.ProcessEnv,
   root: string,
-): Promise<{ readonly ok: boolean; readonly text: string }> {
+  work: (data: string) => Promise<string> | string,
+): Promise<CommandAnswer> {
   const reading = readSettings(environment, root);
   if (!reading.ok) return { ok: false, text: reading.faults.join('\n') };
-  const { data } = reading.settings;
-  const { values, positionals } = parseArgs({
-    args: [...words],
-    options: { 'keep-damaged': { type: 'boolean', default: false } },
-    allowPositionals: true,
-    strict: false,
-  });
-  const [command, file, ...more] = positionals;
-  if (file === undefined || more.length > 0) return { ok: false, text: USAGE };
+  const { data, port } = reading.settings;
   try {
-    if (command === 'backup') {
-      await backUp(data, file);
-      return { ok: true, text: `all data of ${data} is in ${file}` };
-    }
-    const former = restore(file, data, values['keep-damaged'] === true);
-    const kept = former === null ? '' : `; the data that was there is in ${former}`;
-    return { ok: true, text: `the data of ${file} is restored in ${data}${kept}` };
+    return { ok: true, text: await work(data) };
   } catch (thrown) {
-    const sentence = startSentence(thrown, { data, port: reading.settings.port });
+    const sentence = startSentence(thrown, { data, port });
     return { ok: false, text: sentence ?? (thrown instanceof Error ? thrown.message : String(thrown)) };
   }
+}
+
+/** Writes a copy of all data to a file. */
+export function backupCommand(
+  file: string,
+  environment: NodeJS.ProcessEnv,
+  root: string,
+): Promise<CommandAnswer> {
+  return onData(environment, root, async (data) => {
+    await backUp(data, file);
+    return `all data of ${data} is in ${file}`;
+  });
+}
+
+/** Restores such a copy after verifying it. */
+export function restoreCommand(
+  file: string,
+  { keepDamaged = false }: { readonly keepDamaged?: boolean },
+  environment: NodeJS.ProcessEnv,
+  root: string,
+): Promise<CommandAnswer> {
+  return onData(environment, root, (data) => {
+    const former = restore(file, data, keepDamaged);
+    const kept = former === null ? '' : `; the data that was there is in ${former}`;
+    return `the data of ${file} is restored in ${data}${kept}`;
+  });
 }

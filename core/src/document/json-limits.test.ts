@@ -7,6 +7,7 @@ const nested = (n: number): string => '['.repeat(n) + ']'.repeat(n);
 test.each<[string, string, string | null]>([
   ['twelve levels', nested(12), null],
   ['thirteen levels', nested(13), 'is nested more than 12 levels deep'],
+  ['many lists and objects beside one another', `[${'[],{},'.repeat(20)}1]`, null],
   ['a hundred values', `[${'1,'.repeat(99)}1]`, null],
   ['one more', `[${'1,'.repeat(100)}1]`, 'has more than 100 values'],
   ['brackets and commas of a string', JSON.stringify(['[{,'.repeat(500), '"[']), null],

@@ -40,7 +40,8 @@ async function answerInParts(work: () => AsyncIterable<string | Uint8Array>): Pr
 const formats = (): Option =>
   new Option('--format <format>', 'how to print').choices(['json', 'table', 'csv']).default('table');
 
-const program = new Command('schritt').description(
+/** The commands of the terminal program; those that need the store of the server are added where the server is at hand. */
+export const program = new Command('schritt').description(
   'Fixed-step methods for initial value problems: errors, ratios and observed orders',
 );
 
@@ -117,5 +118,3 @@ program
   .addOption(new Option('--paper <paper>', 'handouts: size of the paper').choices(PAPERS))
   .option('--out <file>', 'a file to write instead of printing')
   .action((file: string, options: ExportOptions) => answerInParts(() => exportCommand(file, options)));
-
-await program.parseAsync();
