@@ -16,7 +16,7 @@ const PAGES: readonly { readonly name: string; readonly open: (page: Page) => Pr
     open: async (page) => {
       await page.goto('/problems');
       await page.getByRole('button', { name: 'Bin' }).click();
-      await expect(page.getByRole('heading', { name: 'Problems in the bin' })).toBeVisible();
+      await expect(page.getByRole('heading', { name: 'Deleted problems' })).toBeVisible();
     },
   },
   {

@@ -21,8 +21,8 @@ const seven = (x: number): string => String(Number(x.toPrecision(7)));
 
 test('from the study to a run and a step of it; a link brings the step back', async ({ page }) => {
   await openStudy(page, 'Sluice of the snow lake');
-  await expect(page.getByRole('img', { name: /^Order: error at t = 8 over h/ })).toBeVisible();
-  const depth = page.getByRole('navigation', { name: 'Depth' });
+  await expect(page.getByRole('img', { name: /^Order: error at t = 8 vs h/ })).toBeVisible();
+  const depth = page.getByRole('navigation', { name: 'Level' });
   await depth.getByRole('button', { name: '16 steps' }).click();
 
   // rows of all methods side by side: exact, then value and error of each
@@ -53,7 +53,7 @@ test('from the study to a run and a step of it; a link brings the step back', as
   const { from, k1, k2 } = heun(9);
   await expect(lines.first()).toHaveText(`k_{1} = f(t, y) = -0.35 \\sqrt{${seven(from)}} = ${seven(k1)}`);
   await expect(lines.nth(3)).toContainText(`= ${seven(to)}`);
-  await expect(page.getByRole('img', { name: 'Slopes of step 9 to 10: level over t' })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Direction field and step 9 to 10: level vs t' })).toBeVisible();
   expect(seven(k2)).toBe('-0.3927886');
 
   await page.reload();
@@ -79,14 +79,14 @@ test('a step is played by keys, line by line, and the next one comes by an arrow
   await expect(worked.getByText('step 1 → 2')).toBeVisible();
   await expect(worked.locator('annotation').first()).toContainText(seven(heun(1).k1));
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toBeVisible();
 });
 
 test('any picture can be made the large one, and h is typed', async ({ page }) => {
   await openStudy(page, 'Sway of the gondola');
   await page.getByRole('tab', { name: 'Phase' }).click();
   await expect(page.getByRole('img', { name: "Phase: x' over x" })).toBeVisible();
-  await page.getByRole('button', { name: 'Make this the large picture' }).click();
+  await page.getByRole('button', { name: 'Swap plots' }).click();
   await expect(page.getByRole('tab', { name: 'Solution', selected: true })).toBeVisible();
   await expect(page.getByRole('img', { name: "Phase: x' over x" })).toBeVisible();
   await page.getByRole('heading').getByRole('button', { name: /^h = / }).click();
@@ -100,8 +100,8 @@ test('a picture is drawn out by the wheel and brought back, and saved as a pictu
   page,
 }) => {
   await openStudy(page, 'Sluice of the snow lake');
-  const picture = page.getByRole('img', { name: /^Order: error at t = 8 over h/ });
-  const whole = page.getByRole('button', { name: 'whole' });
+  const picture = page.getByRole('img', { name: /^Order: error at t = 8 vs h/ });
+  const whole = page.getByRole('button', { name: 'Reset zoom' });
   await picture.hover();
   await expect(whole).toHaveCount(0);
   await page.mouse.wheel(0, -300);

@@ -7,7 +7,7 @@ test('sliders move the whole page and leave the text, until they are told to wri
   await openStudy(page, 'Sluice of the snow lake');
   const first = async (): Promise<string> => (await cells(rows(page).first()))[2] ?? '';
   const before = await first();
-  await page.getByRole('button', { name: 'sliders for k' }).click();
+  await page.getByRole('button', { name: 'Sliders for k' }).click();
   await page.getByRole('slider', { name: 'k' }).focus();
   for (let i = 0; i < 20; i += 1) await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('slider', { name: 'k' })).toHaveAttribute('aria-valuenow', /^0\.4(2|1999)/);
@@ -20,13 +20,13 @@ test('sliders move the whole page and leave the text, until they are told to wri
       return moved !== before && moved === last;
     })
     .toBe(true);
-  await page.getByRole('button', { name: 'Put back' }).click();
+  await page.getByRole('button', { name: 'Reset' }).click();
   await expect.poll(first).toBe(before);
   await page.getByRole('slider', { name: 'k' }).focus();
   for (let i = 0; i < 20; i += 1) await page.keyboard.press('ArrowRight');
   await expect.poll(first).toBe(moved);
-  await page.getByRole('button', { name: 'Write into the text' }).click();
-  await expect(page.getByRole('button', { name: 'Put back' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Write to text' }).click();
+  await expect(page.getByRole('button', { name: 'Reset' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Edit the problem' }).click();
   await expect(page.getByRole('textbox', { name: 'the problem', exact: true })).toContainText('k = 0.42');
   await expect.poll(first).toBe(moved);
@@ -61,17 +61,17 @@ test('the class view by keys alone: panels, depth, step; the link brings it back
   await page.keyboard.press('c');
   const panels = page.getByRole('group', { name: 'Panels' });
   await expect(panels).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Rungs' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Step sizes and errors' })).toBeVisible();
   await page.keyboard.press('r');
-  await expect(page.getByRole('region', { name: 'Rungs' })).toHaveCount(0);
+  await expect(page.getByRole('region', { name: 'Step sizes and errors' })).toHaveCount(0);
   await page.keyboard.press('p');
   await expect(page.getByRole('region', { name: 'Solution' })).toBeVisible();
   await page.keyboard.press('3');
-  await expect(page.getByRole('img', { name: /^Slopes of step 0 to 1/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Direction field and step 0 to 1/ })).toBeVisible();
   await expect(page).toHaveURL(/depth=step.*view=class/);
   await page.reload();
   await expect(panels).toBeVisible();
-  await expect(page.getByRole('img', { name: /^Slopes of step 0 to 1/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Direction field and step 0 to 1/ })).toBeVisible();
   await page.keyboard.press('c');
   await expect(panels).toHaveCount(0);
   await expect(page.getByRole('textbox', { name: 'Title of the study' })).toBeVisible();
@@ -90,7 +90,7 @@ test('several rungs of one method are drawn together, and two runs are subtracte
   await legend.first().click();
   await expect(legend.first()).toHaveAttribute('aria-pressed', 'false');
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: /Keys/ })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toBeVisible();
 });
 
 test('entries chosen together go into the bin together, and come out of it', async ({ page }) => {
@@ -98,7 +98,7 @@ test('entries chosen together go into the bin together, and come out of it', asy
   const names = ['Battery', 'Gondola'];
   for (const name of names)
     await page
-      .getByRole('checkbox', { name: `Choose ${name}`, exact: true })
+      .getByRole('checkbox', { name: `Select ${name}`, exact: true })
       .first()
       .check();
   await page.getByRole('button', { name: 'Delete all 2' }).click();
@@ -112,7 +112,7 @@ test('entries chosen together go into the bin together, and come out of it', asy
   await page.getByRole('tooltip').getByRole('button', { name: 'Delete permanently' }).click();
   await expect(page.getByText('The bin is empty.')).toBeVisible();
   await page.getByRole('button', { name: 'Back to the problems' }).click();
-  await expect(page.getByRole('checkbox', { name: /^Choose (Battery|Gondola)$/ })).not.toHaveCount(0);
+  await expect(page.getByRole('checkbox', { name: /^Select (Battery|Gondola)$/ })).not.toHaveCount(0);
 });
 
 test('on paper a study is its statement, pictures, table and sentences, in ink on white', async ({

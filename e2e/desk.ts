@@ -12,7 +12,7 @@ export async function openStudy(page: Page, title: string): Promise<void> {
 
 /** The rungs of the table. */
 export function rows(page: Page): Locator {
-  return page.getByRole('region', { name: 'Rungs' }).locator('tbody tr');
+  return page.getByRole('region', { name: 'Step sizes and errors' }).locator('tbody tr');
 }
 
 /** The cells of a row as plain text. */

@@ -40,13 +40,13 @@ test('a first study, typed as it stands in a book: problem, exact solution, Eule
   await page.keyboard.type('y_n+1 = y_n + h f(t_n, y_n)');
   const errors = page.getByRole('list', { name: 'Errors in the method Euler' }).getByRole('listitem');
   await expect(errors).toHaveText([/^1:1 y_n\+1 has two readings: write y\[n\+1\] or y\[n\] \+ 1/]);
-  await page.getByRole('button', { name: 'write y[n+1]', exact: true }).click();
+  await page.getByRole('button', { name: 'Replace with y[n+1]', exact: true }).click();
   await expect(errors).toHaveCount(0);
   await expect(euler).toHaveText('y[n+1] = y_n + h f(t_n, y_n)');
   await page.getByRole('button', { name: 'Done' }).click();
 
   // Heun as in a book
-  await page.getByRole('button', { name: '+ write a method' }).click();
+  await page.getByRole('button', { name: 'New method' }).click();
   await page.getByRole('textbox', { name: 'Title of the method' }).fill('Heun');
   const heun = page.getByRole('textbox', { name: 'the method Heun', exact: true });
   await heun.click();

@@ -16,7 +16,7 @@ test('work that the server does not take is kept in the browser, asked for when 
   await page.evaluate(() => localStorage.setItem('cut off', 'yes'));
   const title = page.getByRole('textbox', { name: 'Title of the study' });
   await title.fill('Sway, unsaved');
-  await expect(page.getByRole('alert')).toContainText('Not saved, kept in this browser');
+  await expect(page.getByRole('alert')).toContainText('Not saved; kept in this browser');
   await page.getByRole('link', { name: 'Studies', exact: true }).click();
   const dialog = page.getByRole('dialog', { name: 'Leave with unsaved work?' });
   await dialog.getByRole('button', { name: 'Stay' }).click();
@@ -32,8 +32,8 @@ test('work that the server does not take is kept in the browser, asked for when 
   await page.goto('/problems');
   await page.evaluate(() => localStorage.clear());
   await openStudy(page, 'Sway of the gondola');
-  const offer = page.getByRole('alert').filter({ hasText: 'This browser holds changes of' });
-  await offer.getByRole('button', { name: 'Take them' }).click();
+  const offer = page.getByRole('alert').filter({ hasText: 'This browser has unsaved changes from' });
+  await offer.getByRole('button', { name: 'Restore them' }).click();
   await expect(title).toHaveValue('Sway, unsaved');
   await saved(page);
   await page.reload();
@@ -49,8 +49,8 @@ test('a study that was deleted elsewhere is stored as a new one', async ({ page,
   expect((await request.delete(`/api/studies/${id}`)).status()).toBe(204);
   const title = page.getByRole('textbox', { name: 'Title of the study' });
   await title.fill('Relay satellite, again');
-  const gone = page.getByRole('alert').filter({ hasText: 'Deleted elsewhere, not saved' });
-  await gone.getByRole('button', { name: 'Save as a new one' }).click();
+  const gone = page.getByRole('alert').filter({ hasText: 'Deleted in another tab; not saved' });
+  await gone.getByRole('button', { name: 'Save as new' }).click();
   await expect(page).not.toHaveURL(new RegExp(id));
   await saved(page);
   await title.fill('Relay satellite on a circle');
@@ -59,16 +59,18 @@ test('a study that was deleted elsewhere is stored as a new one', async ({ page,
 
 test('a study is shown at a link: one can look and try, and nothing is saved', async ({ page }) => {
   await openStudy(page, 'Battery of the weather station');
-  await page.getByRole('button', { name: 'Show', exact: true }).click();
-  await page.getByRole('button', { name: 'Make a link' }).click();
+  await page.getByRole('button', { name: 'Share', exact: true }).click();
+  await page.getByRole('button', { name: 'Create link' }).click();
   const link = await page.getByRole('textbox', { name: 'Link to the study' }).inputValue();
   expect(link).toMatch(/\/shown\/[\w-]{24}$/);
   await page.goto(link);
   const title = page.getByRole('textbox', { name: 'Title of the study' });
   await expect(title).toHaveValue('Battery of the weather station');
-  await expect(page.getByRole('region', { name: 'Rungs' }).locator('tbody tr').first()).toBeVisible();
+  await expect(
+    page.getByRole('region', { name: 'Step sizes and errors' }).locator('tbody tr').first(),
+  ).toBeVisible();
   await title.fill('Mine for now');
-  await expect(page.getByRole('status').filter({ hasText: 'what you change is not saved' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'changes are not saved' })).toBeVisible();
   await page.reload();
   await expect(title).toHaveValue('Battery of the weather station');
   await page.goto('/shown/nothing');
@@ -94,7 +96,7 @@ test('texts made to freeze a list leave it as it is; each can be saved as a file
     const row = page.getByRole('group', { name: `Nasty, ${title}` });
     await expect(row).toBeVisible();
     const download = page.waitForEvent('download');
-    await row.getByRole('button', { name: 'Save as file' }).click();
+    await row.getByRole('button', { name: 'Download' }).click();
     expect((await download).suggestedFilename()).toBe(`nasty-${title.toLowerCase()}.schritt.json`);
     await row.getByRole('button', { name: 'Delete' }).click();
     await expect(row).toHaveCount(0);

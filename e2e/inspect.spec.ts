@@ -7,7 +7,7 @@ test('a planted slip is found on the method page, and its repair taken', async (
   const order = page.getByRole('region', { name: 'Order' });
   await expect(order).toContainText('Order 4, proved from the text');
   await expect(order.getByRole('img', { name: 'The tree of this condition' })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Test bench' }).locator('tbody tr')).toHaveCount(9);
+  await expect(page.getByRole('region', { name: 'Convergence tests' }).locator('tbody tr')).toHaveCount(9);
   await expect(page.getByRole('region', { name: 'Stability' })).toContainText('up to 2.785294');
   await expect(page.getByRole('img', { name: /^Stability region of RK4/ })).toBeVisible();
 
@@ -20,7 +20,7 @@ test('a planted slip is found on the method page, and its repair taken', async (
   const remarks = page.getByRole('list', { name: 'Remarks on the method' });
   await expect(remarks).toContainText('the weights of the slopes sum to 5/6');
   await expect(order).toContainText('Order 0');
-  await remarks.getByRole('button', { name: 'write 2*k3' }).click();
+  await remarks.getByRole('button', { name: 'Replace with 2*k3' }).click();
   await expect(order).toContainText('Order 4');
   await expect(remarks).toHaveCount(0);
   await expect(page.getByRole('textbox', { name: 'the method', exact: true })).toContainText('2*k2 + 2*k3');
@@ -48,8 +48,8 @@ test('a study shows what theory says: the leading error dashed, its N for a wish
   page,
 }) => {
   await openStudy(page, 'Sluice of the snow lake');
-  await expect(page.locator('.findings')).toContainText('of its leading term as theory says it');
-  await page.getByRole('button', { name: 'which N theory asks for it' }).click();
+  await expect(page.locator('.findings')).toContainText('of the predicted leading term');
+  await page.getByRole('button', { name: 'predicted N' }).click();
   const asked = page.locator('.asked-steps tr').filter({ hasText: 'Euler' });
   await expect(asked).toContainText('a run has 0.00499');
   await asked.getByRole('button').click();

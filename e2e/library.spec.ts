@@ -13,7 +13,9 @@ test('a method of the library is opened, changed, saved, and a study starts from
   );
   await saved(page);
   await page.getByRole('button', { name: 'Start a study' }).click();
-  await expect(page.getByRole('region', { name: 'Rungs' }).locator('tbody tr')).toHaveCount(6);
+  await expect(page.getByRole('region', { name: 'Step sizes and errors' }).locator('tbody tr')).toHaveCount(
+    6,
+  );
 });
 
 test('a study is deleted and brought back; a file that is none is refused with its place', async ({

@@ -11,14 +11,14 @@ test('the problem page says what was understood, checks the exact solution, and 
       /exact solution satisfies the equation \(largest residual \S+e-1[5-7]\) and the initial values/,
     ),
   ).toBeVisible();
-  await expect(page.getByText('Understood as')).toBeVisible();
+  await expect(page.getByText('As a first-order system')).toBeVisible();
 
   const slider = page.getByRole('slider', { name: 'w' });
   await slider.focus();
   await page.keyboard.press('ArrowRight');
   const text = page.getByRole('textbox', { name: 'the problem', exact: true });
   await expect(text).toContainText('w = 1.7');
-  await page.getByRole('button', { name: 'Write into the text' }).click();
+  await page.getByRole('button', { name: 'Write to text' }).click();
   await expect(text).toContainText('w = 1.717');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(text).toContainText('w = 1.7');
@@ -31,7 +31,7 @@ test('where no exact solution is known, a wished one is made exact', async ({ pa
   await page.goto('/problems');
   await page.getByRole('button', { name: 'New problem' }).click();
   await typeText(page, 'the problem', "y' = -y^3 + t\ny(0) = 1\n0 <= t <= 2\n");
-  await expect(page.getByText('a reference solution, by Taylor series of order 24')).toBeVisible();
+  await expect(page.getByText('reference solution (Taylor series of order 24)')).toBeVisible();
   const wish = page.getByRole('textbox', { name: 'Wished solution for y' });
   await wish.fill('2 + y');
   await page.getByRole('button', { name: 'Make it exact' }).click();

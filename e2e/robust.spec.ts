@@ -93,11 +93,11 @@ test('a double click on Delete moves to the bin once, and Undo brings it back', 
 
 test('the standard stiff test equation has errors against a reference', async ({ page }) => {
   await page.goto('/studies');
-  await page.getByRole('button', { name: 'From a text' }).click();
+  await page.getByRole('button', { name: 'New from text' }).click();
   await page
     .getByRole('textbox', { name: 'Text of the problem' })
     .fill("# Decay far beyond the smallest double\ny' = -1000*y\ny(0) = 1\n0 <= t <= 1");
-  await page.getByRole('button', { name: 'Make the study' }).click();
+  await page.getByRole('button', { name: 'Create' }).click();
   await expect(rows(page).first()).toBeVisible();
   // Euler with 8 steps: (1 - 125)^8
   await expect(rows(page).first()).toContainText(/5\.59/);

@@ -41,7 +41,9 @@ test('the worker, the server and the terminal give the same bits', async ({ page
   await page.goto('/studies');
   await page.getByRole('searchbox').fill('Marmots');
   await page.getByRole('link', { name: 'Marmots and lynx' }).click();
-  await expect(page.getByRole('region', { name: 'Rungs' }).locator('tbody tr').first()).toBeVisible();
+  await expect(
+    page.getByRole('region', { name: 'Step sizes and errors' }).locator('tbody tr').first(),
+  ).toBeVisible();
   const { entries }: { readonly entries: { readonly id: string; readonly title: string }[] } = await (
     await request.get('/api/studies')
   ).json();

@@ -20,11 +20,11 @@ test('a demo study: change the rate, type a method, add a rung; the table follow
   const expected = `${mantissa}×10${Number(exponent)}`.replace('-', '−');
   await expect.poll(async () => (await cells(rows(page).nth(2)))[2]).toBe(expected);
 
-  await page.getByRole('button', { name: '+ write a method' }).click();
+  await page.getByRole('button', { name: 'New method' }).click();
   await page.getByRole('textbox', { name: 'Title of the method' }).fill('By hand');
   await typeText(page, 'the method By hand', 's = f(t, y)\ny[n+1] = y + h*f(t + h/2, y + h/2*s)\n');
   await page.getByRole('button', { name: 'Done' }).click();
-  const table = page.getByRole('region', { name: 'Rungs' });
+  const table = page.getByRole('region', { name: 'Step sizes and errors' });
   await expect(table.getByRole('columnheader', { name: 'By hand' })).toBeVisible();
   // on a linear problem Heun and the midpoint rule are the same polynomial
   await expect
@@ -32,7 +32,7 @@ test('a demo study: change the rate, type a method, add a rung; the table follow
     .toBe((await cells(rows(page).nth(3)))[5]);
 
   const before = await rows(page).count();
-  await page.getByRole('button', { name: '+ finer' }).click();
+  await page.getByRole('button', { name: '+ halve h' }).click();
   await expect(rows(page)).toHaveCount(before + 1);
   expect((await cells(rows(page).nth(before))).slice(0, 2)).toEqual(['0.015625', '512']);
 
@@ -42,7 +42,7 @@ test('a demo study: change the rate, type a method, add a rung; the table follow
   await expect(rows(page)).toHaveCount(before + 1);
   expect(await cells(rows(page).nth(before))).toEqual(last);
 
-  await page.getByRole('button', { name: '+ finer' }).click();
+  await page.getByRole('button', { name: '+ halve h' }).click();
   await expect(rows(page)).toHaveCount(before + 2);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(rows(page)).toHaveCount(before + 1);
@@ -55,14 +55,14 @@ test('errors stand at their places as one types, and the last good result stays'
   await typeText(page, 'the problem', "c' = -a*c + sin t\na = 0,8\nc(0) = 1\n0 <= t <= 3\n");
   const errors = page.getByRole('list', { name: 'Errors in the problem' }).getByRole('listitem');
   await expect(errors).toHaveText([
-    '1:13 sin needs its input in brackets: write sin(t)write sin(t)',
-    '2:5 decimals take a point, not a comma: write 0.8write 0.8',
+    '1:13 sin needs its input in brackets: write sin(t)Replace with sin(t)',
+    '2:5 decimals take a point, not a comma: write 0.8Replace with 0.8',
   ]);
   await expect(page.locator('.cm-lintRange-error')).toHaveText(['sin', '0,8']);
   expect(await cells(rows(page).nth(1))).toEqual(good);
 
   await page.getByRole('button', { name: 'Done' }).click();
-  await expect(page.getByText('The text has 2 errors; shown is the last good one.')).toBeVisible();
+  await expect(page.getByText('The text has 2 errors; showing the last valid one.')).toBeVisible();
   await page.getByRole('button', { name: 'Edit Midpoint' }).click();
   await typeText(page, 'the method Midpoint', 'y[n+1] = y + k1\n');
   await expect(
@@ -107,7 +107,7 @@ test('the step ruler is moved with keys and moves the whole page', async ({ page
   await ruler.focus();
   await page.keyboard.press('Shift+ArrowRight');
   await expect(page.getByRole('heading', { name: 'h = 0.75' })).toBeVisible();
-  await page.getByRole('button', { name: '+ as a rung' }).click();
+  await page.getByRole('button', { name: 'Add this h' }).click();
   await expect(rows(page)).toHaveCount(count + 1);
   await expect(rows(page).nth(2)).toHaveAttribute('aria-selected', 'true');
   expect((await cells(rows(page).nth(2))).slice(0, 2)).toEqual(['0.75', '16']);
@@ -124,8 +124,8 @@ test('two pages on one study: the later save is held, nothing is lost, and a per
   await other.getByRole('textbox', { name: 'Title of the study' }).fill('Frost line, theirs');
   await saved(other);
   await page.getByRole('textbox', { name: 'Title of the study' }).fill('Frost line, mine');
-  await expect(page.getByRole('alert')).toContainText('Changed elsewhere, not saved');
-  await page.getByRole('button', { name: 'Keep mine' }).click();
+  await expect(page.getByRole('alert')).toContainText('Edited in another tab; not saved');
+  await page.getByRole('button', { name: 'Overwrite' }).click();
   await saved(page);
   await other.reload();
   await expect(other.getByRole('textbox', { name: 'Title of the study' })).toHaveValue('Frost line, mine');
@@ -147,16 +147,14 @@ test('a long study tells how far it is and is ended at once when a person cancel
   // the rung that is finished is shown while the other one runs
   await expect(rows(page)).toHaveCount(1);
   await status.getByRole('button', { name: 'Cancel' }).click();
-  await expect(
-    page.getByText('Computing the study was cancelled; shown is what there was of it.'),
-  ).toBeVisible();
+  await expect(page.getByText('Computing the study was cancelled; partial results are shown.')).toBeVisible();
   expect((await cells(rows(page).nth(0))).slice(0, 3)).toEqual(coarse.slice(0, 3));
 
   // one that is left alone is done when the page comes back
   await page.getByRole('textbox', { name: 'Step sizes' }).fill('60, 80000000');
   await expect(status).toBeVisible();
   await saved(page);
-  await status.getByRole('button', { name: 'Go on without this page' }).click();
+  await status.getByRole('button', { name: 'Continue in background' }).click();
   await expect(status).toContainText('where it goes on without this page');
   await page.getByRole('link', { name: 'Studies', exact: true }).click();
   expect((await request.get('/api/health')).ok()).toBe(true);
@@ -166,12 +164,12 @@ test('a long study tells how far it is and is ended at once when a person cancel
 
 test('a multistep formula with first steps of choice, in single precision', async ({ page }) => {
   await openStudy(page, 'Sway of the gondola');
-  await page.getByRole('button', { name: 'Take a method from the library' }).click();
+  await page.getByRole('button', { name: 'Add from library' }).click();
   await page
-    .getByRole('combobox', { name: 'Take a method from the library' })
+    .getByRole('combobox', { name: 'Add from library' })
     .pressSequentially('Bashforth 2');
   await page.keyboard.press('Enter');
-  const table = page.getByRole('region', { name: 'Rungs' });
+  const table = page.getByRole('region', { name: 'Step sizes and errors' });
   await expect(table.getByRole('columnheader', { name: 'Adams-Bashforth 2' })).toBeVisible();
   const coarse = async (): Promise<string | undefined> => (await cells(rows(page).nth(1)))[14];
   const finest = async (): Promise<string | undefined> => (await cells(rows(page).nth(7)))[8];
@@ -189,26 +187,26 @@ test('a rung is struck out, a window moved: fit and findings follow, and the fil
 }) => {
   await openStudy(page, 'Thermistor probe in the air');
   const own = page.getByRole('region', { name: 'Findings on RK4' });
-  await expect(own).toContainText('over 6 rungs');
-  await page.getByRole('button', { name: 'Strike out RK4 at h = 0.0166667' }).focus();
+  await expect(own).toContainText('over 6 step sizes');
+  await page.getByRole('button', { name: 'Exclude RK4 at h = 0.0166667' }).focus();
   await page.keyboard.press('Enter');
-  await expect(own).toContainText('over 5 rungs');
+  await expect(own).toContainText('over 5 step sizes');
   await expect(own).toContainText('struck out by hand: h = 0.0166667');
-  await page.getByRole('button', { name: 'Move the window of RK4 to h = 0.00625' }).click();
-  await expect(own).toContainText('over 3 rungs');
+  await page.getByRole('button', { name: 'Set the fit range of RK4 to h = 0.00625' }).click();
+  await expect(own).toContainText('over 3 step sizes');
   // from the errors of the table: 2.125e-6 at h, 9.310e-8 at h/2 and 4.911e-9 at h/4
   const slope = Math.log(2.125e-6 / 4.911e-9) / Math.log(4);
   await expect(own).toContainText(`slope by least squares ${slope.toFixed(2)}`);
-  await own.getByText('over 3 rungs').hover();
+  await own.getByText('over 3 step sizes').hover();
   await expect(page.locator('.rung-table .first.pointed')).toHaveCount(3);
 
   await saved(page);
   await page.reload();
-  await expect(own).toContainText('over 3 rungs');
-  await page.getByRole('button', { name: 'window by hand: back to the rules' }).click();
-  await expect(own).toContainText('over 5 rungs');
-  await page.getByRole('button', { name: 'Count RK4 at h = 0.0166667' }).click();
-  await expect(own).toContainText('over 6 rungs');
+  await expect(own).toContainText('over 3 step sizes');
+  await page.getByRole('button', { name: 'fit range set manually: reset' }).click();
+  await expect(own).toContainText('over 5 step sizes');
+  await page.getByRole('button', { name: 'Include RK4 at h = 0.0166667' }).click();
+  await expect(own).toContainText('over 6 step sizes');
 });
 
 test('the steps of one run with every stage, and the errors over their cost', async ({ page }) => {
@@ -216,8 +214,8 @@ test('the steps of one run with every stage, and the errors over their cost', as
   await page.getByRole('slider', { name: 'Step size' }).focus();
   await page.keyboard.press('End');
   await expect(page.getByRole('heading', { name: 'h = 0.05' })).toBeVisible();
-  await page.getByRole('navigation', { name: 'Depth' }).getByRole('button', { name: /steps/ }).click();
-  await choose(page, 'Methods whose rows are shown', 'Heun, every stage');
+  await page.getByRole('navigation', { name: 'Level' }).getByRole('button', { name: /steps/ }).click();
+  await choose(page, 'Methods whose rows are shown', 'Heun, all stages');
   // y' = -50 (y - cos t) from 0 at h = 0.05: k1 = 50, k2 = -50 (2.5 - cos 0.05)
   const k2 = -50 * (2.5 - Math.cos(0.05));
   const shown = (value: number): string => String(Number(value.toPrecision(8))).replace('-', '−');
@@ -227,8 +225,8 @@ test('the steps of one run with every stage, and the errors over their cost', as
     .poll(async () => (await cells(table.nth(0))).slice(0, 6))
     .toEqual(['0', '0', '0', '50', '50', shown(k2)]);
   expect((await cells(table.nth(1)))[2]).toBe(shown(0.025 * (50 + k2)));
-  await page.getByRole('tab', { name: 'Cost' }).click();
+  await page.getByRole('tab', { name: 'Work' }).click();
   await expect(
-    page.getByRole('img', { name: 'Cost: error at t = 1.5 over evaluations, both logarithmic' }),
+    page.getByRole('img', { name: 'Work: error at t = 1.5 vs evaluations, log-log' }),
   ).toBeVisible();
 });

@@ -11,7 +11,7 @@ const PORT = 4778;
 const HOST = `http://127.0.0.1:${PORT}`;
 const COLD = 5;
 const TYPED = 25;
-const RUNGS = 'section[aria-label=Rungs] tbody tr';
+const RUNGS = 'section[aria-label="Step sizes and errors"] tbody tr';
 const TWELVE = [
   'Euler',
   'Heun',
@@ -85,7 +85,7 @@ async function typedDigits(page) {
       const began = from;
       from = 0;
       requestAnimationFrame(() => window.times.push(performance.now() - began));
-    }).observe(document.querySelector('section[aria-label=Rungs]'), { childList: true, subtree: true, characterData: true });
+    }).observe(document.querySelector('section[aria-label="Step sizes and errors"]'), { childList: true, subtree: true, characterData: true });
   `);
   for (let i = 0; i < TYPED; i += 1) {
     await page.keyboard.press(String(1 + (i % 9)));

@@ -28,19 +28,23 @@ async function rewrite(page, title, text) {
   await page.keyboard.insertText(text);
 }
 
+/** Chooses from a list that opens. */
+async function choose(page, list, option) {
+  await page.getByRole('combobox', { name: list, exact: true }).click();
+  await page.getByTitle(option, { exact: true }).filter({ visible: true }).last().click();
+}
+
 async function takeAway(page, what) {
-  await page.getByRole('button', { name: 'Take away' }).click();
-  await page.getByRole('combobox', { name: 'What to take away' }).selectOption(what);
+  await page.getByRole('button', { name: 'Export' }).click();
+  await choose(page, 'What to export', what);
 }
 
 async function handout(page, part) {
   await takeAway(page, 'Handout');
-  await page.getByRole('combobox', { name: 'Method of the run' }).selectOption('Heun');
-  await page
-    .getByLabel('Task, in your own words')
-    .fill('Work out the first hours by hand. Which error remains?');
+  await choose(page, 'Method of the run', 'Heun');
+  await page.getByLabel('Instructions').fill('Work out the first hours by hand. Which error remains?');
   await page.getByLabel('Blanks').fill('rows after 2');
-  await page.getByLabel('Numbers that differ from sheet to sheet').fill('k in 0.2, 0.25, ..., 0.35');
+  await page.getByLabel('Individual parameters').fill('k in 0.2, 0.25, ..., 0.35');
   await page.getByLabel('sheets').fill('20');
   await page.getByRole('dialog').getByText(part, { exact: true }).click();
 }
@@ -68,12 +72,18 @@ const SHOTS = [
     'Marmots and lynx',
     '',
     async (page) => {
-      await takeAway(page, 'Picture');
+      await takeAway(page, 'Plot');
       await page.getByText('Black and white').click();
     },
   ],
-  ['handout', 'studies', 'Sluice of the snow lake', 'depth=run&N=8', (page) => handout(page, 'Sheet')],
-  ['handout-key', 'studies', 'Sluice of the snow lake', 'depth=run&N=8', (page) => handout(page, 'Solution')],
+  ['handout', 'studies', 'Sluice of the snow lake', 'depth=run&N=8', (page) => handout(page, 'Worksheet')],
+  [
+    'handout-key',
+    'studies',
+    'Sluice of the snow lake',
+    'depth=run&N=8',
+    (page) => handout(page, 'Answer key'),
+  ],
   [
     'errors',
     'studies',
@@ -107,7 +117,7 @@ try {
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({ document: { schritt: 1, kind: 'method', title: 'RK4 as typed', text: SLIP } }),
       });
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
     const path = title === null ? `/${kind}` : await addressOf(kind, title);
     await page.goto(`${HOST}${path}?${query}`);
     await page.waitForTimeout(2500);

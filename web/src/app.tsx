@@ -27,7 +27,7 @@ const router = createBrowserRouter([
   { path: '/methods/:id', ...page(async () => (await import('./pages/method-page.tsx')).MethodPage) },
   { path: '/shown/:at', ...page(async () => (await import('./pages/shown-page.tsx')).ShownPage) },
   { path: '/open', ...page(async () => (await import('./pages/open-page.tsx')).OpenPage) },
-  { path: '*', element: <MessagePage status="info" title="There is nothing at this address." /> },
+  { path: '*', element: <MessagePage status="info" title="Page not found." /> },
 ]);
 
 export function App(): ReactNode {

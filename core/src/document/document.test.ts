@@ -47,7 +47,7 @@ test.each<[string, unknown]>([
     { ...STUDY, methods: [{ ...STUDY.methods[0], window: { from: 3, to: 1 } }] },
   ],
   [
-    'methods[0].struck: entry 0 must be the number of a rung, from 0 to 39',
+    'methods[0].struck: entry 0 must be the index of a step size, from 0 to 39',
     { ...STUDY, methods: [{ ...STUDY.methods[0], struck: [40] }] },
   ],
   [

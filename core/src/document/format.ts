@@ -30,12 +30,12 @@ const NOTATION = 'in the notation of docs/notation.md';
 
 const STEP_SIZE_INDEX: Rule = numberRule(
   (x) => Number.isSafeInteger(x) && x >= 0 && x < MOST_RUNGS,
-  `the number of a rung, from 0 to ${MOST_RUNGS - 1}`,
+  `the index of a step size, from 0 to ${MOST_RUNGS - 1}`,
   {
     type: 'integer',
     minimum: 0,
     maximum: MOST_RUNGS - 1,
-    description: 'a rung of the ladder, counted from 0',
+    description: 'a step size of the study, counted from 0',
   },
 );
 

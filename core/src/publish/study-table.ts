@@ -116,7 +116,7 @@ function comparisonText({ comparison }: StudyReport): readonly string[] {
             String(need.steps),
             significant(need.h, 4),
           ]),
-          ...short.map((method) => [method, 'does not come so far', '', '']),
+          ...short.map((method) => [method, 'not reached', '', '']),
         ],
       ),
       ...(equalStep === null ? [] : [`at h = ${stepSizeText(equalStep.h)}: ${list(equalStep.errors)}`]),

@@ -199,7 +199,7 @@ function doInstruction(step: Step, instruction: Instruction): void {
           each((j) => (instruction.guess === 'present' ? (present[j] ?? NaN) : 0)),
         );
       for (const inner of instruction.values) doInstruction(step, inner);
-      throw new LeftTheNumbers(line, "Newton's method leaves the numbers on its way");
+      throw new LeftTheNumbers(line, "Newton's iterates become infinite or undefined");
     }
   }
 }

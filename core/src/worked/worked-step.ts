@@ -235,9 +235,7 @@ export function workedStep(
   if (here === undefined || next === undefined)
     throw new Refusal(
       'grid',
-      stopped === null
-        ? `there is no step from ${n} to ${n + 1}`
-        : `the run left the numbers in step ${stopped.step}`,
+      stopped === null ? `there is no step from ${n} to ${n + 1}` : `the run stops in step ${stopped.step}`,
     );
   const h = stepSizeAt(grid, n);
   const place = run.layout.places[0]?.[component] ?? component;

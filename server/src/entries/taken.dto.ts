@@ -74,16 +74,16 @@ export class TakenQueryDto implements Omit<Asked, 'what' | 'as'> {
   @Text('significant digits')
   digits?: string;
 
-  @Text('columns of rows by their names, with commas between them', 2000)
+  @Text('columns of the step table by name, separated by commas', 2000)
   columns?: string;
 
-  @Text('every how manieth grid point has a row')
+  @Text('print every k-th grid point')
   every?: string;
 
-  @Flag('a byte order mark before CSV')
+  @Flag('UTF-8 BOM before CSV (for spreadsheet programs)')
   bom?: boolean;
 
-  @Flag('LaTeX or HTML to be put into a document')
+  @Flag('LaTeX or HTML as a fragment')
   part?: boolean;
 
   @Text('a step that is worked out among the formulas')

@@ -22,7 +22,7 @@ export class JobDto {
   @ApiProperty({ description: 'the part of all steps that is done, from 0 to 1' })
   part: number;
 
-  @ApiProperty({ description: 'rungs of all methods that are finished while it runs' })
+  @ApiProperty({ description: 'step sizes of all methods that are finished while it runs' })
   rungs: number;
 
   @ApiProperty({ type: String, nullable: true, description: 'why it failed, in words' })

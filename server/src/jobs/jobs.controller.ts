@@ -53,7 +53,7 @@ export class JobsController {
   @Get(':id/runs')
   @Header('Content-Type', 'application/json; charset=utf-8')
   @ApiOkResponse({
-    description: 'one entry a method, with one entry a rung',
+    description: 'one entry per method, with one entry per step size',
     schema: { type: 'array', items: { type: 'object', additionalProperties: true } },
   })
   @ApiErrors('not-found')

@@ -34,7 +34,7 @@ test.each<[string, unknown]>([
   ['a document that is none', { ...ENTRY, document: { ...STUDY, ladder: 3 } }],
   ['a version that is no number', { ...ENTRY, version: '3' }],
 ])('%s is an error, not a broken page', (_, value) => {
-  expect(() => readEntry(value, 'study')).toThrow('the server answered something that cannot be read');
+  expect(() => readEntry(value, 'study')).toThrow('the response of the server cannot be read');
 });
 
 test('a good answer is its data', async () => {
@@ -62,5 +62,5 @@ test('an answer of something else between, and no answer at all', async () => {
   await expect(between).rejects.toMatchObject({ code: 'internal', message: 'the server answered 502' });
   const none = answerOf(Promise.reject<{ response: Response }>(new TypeError('fetch failed')));
   await expect(none).rejects.toBeInstanceOf(ApiFailure);
-  await expect(none).rejects.toMatchObject({ code: 'unreachable', message: 'the server does not answer' });
+  await expect(none).rejects.toMatchObject({ code: 'unreachable', message: 'the server does not respond' });
 });

@@ -54,7 +54,7 @@ function isErrorBody(value: unknown): value is Schemas['ApiErrorBody'] {
 /** The data of a call; an error of the server, or of the way to it, becomes an ApiFailure. */
 export async function answerOf<T>(call: Promise<Called<T>>): Promise<T | undefined> {
   const { data, error, response } = await call.catch(() => {
-    throw new ApiFailure('unreachable', 'the server does not answer');
+    throw new ApiFailure('unreachable', 'the server does not respond');
   });
   if (response.ok) return data;
   if (isErrorBody(error)) throw new ApiFailure(error.code, error.message, error.current);
@@ -77,7 +77,7 @@ export function readEntry<K extends Kind>(value: unknown, kind: K): Entry<Docume
     if (reading.ok && isOfKind(reading.document, kind) && typeof version === 'number')
       return { id, version, updatedAt, shownAt: shownAt ?? null, document: reading.document };
   }
-  throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
+  throw new ApiFailure('unreadable', 'the response of the server cannot be read');
 }
 
 const ALL = { study: '/api/studies', problem: '/api/problems', method: '/api/methods' } as const;
@@ -128,14 +128,14 @@ export async function listEntries(kind: Kind, shelf: Shelf, from: number): Promi
   const query = { from, count: LISTED, bin: shelf === 'bin' };
   const body: unknown = await answerOf(server.GET(allOf(kind), { params: { query } }));
   if (areRows(body)) return body;
-  throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
+  throw new ApiFailure('unreadable', 'the response of the server cannot be read');
 }
 
 /** What is stored of an entry, character for character, also where it cannot be read as a document. */
 export async function storedText(kind: Kind, id: string): Promise<string> {
   const path = `${allOf(kind)}/${encodeURIComponent(id)}/file`;
   const response = await fetch(path).catch(() => {
-    throw new ApiFailure('unreachable', 'the server does not answer');
+    throw new ApiFailure('unreachable', 'the server does not respond');
   });
   if (!response.ok) throw new ApiFailure('internal', `the server answered ${response.status}`);
   return response.text();
@@ -156,7 +156,7 @@ export async function loadShown(at: string): Promise<DocumentOf<'study'>> {
   const body = await answerOf(server.GET('/api/shown/{at}', { params: { path: { at } } }));
   const reading = readDocument(body?.document);
   if (reading.ok && isOfKind(reading.document, 'study')) return reading.document;
-  throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
+  throw new ApiFailure('unreadable', 'the response of the server cannot be read');
 }
 
 /** Logs this browser in with the key of the link that the server printed. */

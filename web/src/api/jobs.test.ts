@@ -86,7 +86,7 @@ test.each([
   [
     'too long',
     'it took more than 900 seconds',
-    'it took more than 900 seconds on the server; take fewer or coarser rungs',
+    'it took more than 900 seconds on the server; use fewer or larger step sizes',
   ],
   ['failed', 'out of memory', 'out of memory'],
   ['failed', null, 'the server gave no reason'],
@@ -110,7 +110,7 @@ test('a stream that broke for good is given up, one that is opened again is not'
   source.hear.get('error')?.({ data: '' });
   source.readyState = FakeSource.CLOSED;
   source.hear.get('error')?.({ data: '' });
-  await expect(job.runs).rejects.toThrow('the server does not answer');
+  await expect(job.runs).rejects.toThrow('the server does not respond');
 });
 
 test('runs that are no runs of this study are not taken', async () => {
@@ -121,7 +121,7 @@ test('runs that are no runs of this study are not taken', async () => {
     () => undefined,
   );
   FakeSource.last!.say('done', 1);
-  await expect(job.runs).rejects.toThrow('the server answered something that cannot be read');
+  await expect(job.runs).rejects.toThrow('the response of the server cannot be read');
 });
 
 test('a job is ended on the server', async () => {

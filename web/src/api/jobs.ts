@@ -21,7 +21,7 @@ function isJob(value: unknown): value is Job {
 
 function readJob(value: unknown): Job {
   if (isJob(value)) return value;
-  throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
+  throw new ApiFailure('unreadable', 'the response of the server cannot be read');
 }
 
 /** Whether an answer holds the runs of the methods of a study. */
@@ -40,7 +40,7 @@ function isOver({ state }: Job): boolean {
 function reason({ state, why }: Job): string {
   if (state === 'cancelled') return 'cancelled';
   const known = why ?? 'the server gave no reason';
-  return state === 'too long' ? `${known} on the server; take fewer or coarser rungs` : known;
+  return state === 'too long' ? `${known} on the server; use fewer or larger step sizes` : known;
 }
 
 /** Listens to a job until it is over. */
@@ -57,7 +57,7 @@ function listen(job: Job, progress: (now: Job) => void): { over: Promise<Job>; l
     });
     source.addEventListener('error', () => {
       // a stream that broke is opened again by the browser; one that cannot be is given up
-      if (source.readyState === EventSource.CLOSED) fail(new Error('the server does not answer'));
+      if (source.readyState === EventSource.CLOSED) fail(new Error('the server does not respond'));
     });
   });
   return {
@@ -99,7 +99,7 @@ export async function followJob(
     if (last.state !== 'done') throw new Error(reason(last));
     const all = await runsOf(job.id, methods);
     if (all.length === methods) return all;
-    throw new ApiFailure('unreadable', 'the server answered something that cannot be read');
+    throw new ApiFailure('unreadable', 'the response of the server cannot be read');
   });
   return { id: job.id, runs, leave };
 }

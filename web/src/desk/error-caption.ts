@@ -5,8 +5,8 @@ import { type ErrorChoice, isRelative } from '@schritt/core/study';
 export function errorCaption(problem: Pick<Problem, 'end' | 'independent'>, choice: ErrorChoice): string {
   const { at, of } = choice;
   const what = `${isRelative(choice) ? 'relative ' : ''}error${of === 'norm' ? '' : ` of ${of}`}`;
-  if (at === 'local') return `${what} of one step`;
-  if (at === 'max') return `largest ${what}`;
-  if (at === 'rms') return `${what}, root mean square`;
+  if (at === 'local') return `local ${what}`;
+  if (at === 'max') return `maximum ${what}`;
+  if (at === 'rms') return `RMS ${what}`;
   return `${what} at ${problem.independent} = ${stepSizeText(at === 'end' ? problem.end : at.t)}`;
 }

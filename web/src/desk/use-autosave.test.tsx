@@ -101,12 +101,12 @@ test('versions follow one another, and one request goes at a time', async () => 
 
 test('a failure is told and tried again by hand or by the next change', async () => {
   const hook = page();
-  replace.mockRejectedValueOnce(new ApiFailure('unreachable', 'the server does not answer'));
+  replace.mockRejectedValueOnce(new ApiFailure('unreachable', 'the server does not respond'));
   hook.rerender({ document: text('two') });
   await wait();
   expect(hook.result.current.state).toEqual({
     kind: 'failed',
-    why: 'the server does not answer',
+    why: 'the server does not respond',
     isKept: true,
   });
   await act(async () => hook.result.current.retry());
@@ -188,7 +188,7 @@ describe('until the server has it', () => {
 
   test('it is tried again by itself, with growing pauses, and at once when the network is back', async () => {
     const hook = page();
-    replace.mockRejectedValue(new ApiFailure('unreachable', 'the server does not answer'));
+    replace.mockRejectedValue(new ApiFailure('unreachable', 'the server does not respond'));
     hook.rerender({ document: text('two') });
     await wait();
     expect(replace).toHaveBeenCalledTimes(1);
@@ -212,12 +212,12 @@ describe('until the server has it', () => {
     async (isKept) => {
       jest.mocked(keepUnsaved).mockResolvedValue(isKept);
       const hook = page();
-      replace.mockRejectedValueOnce(new ApiFailure('unreachable', 'the server does not answer'));
+      replace.mockRejectedValueOnce(new ApiFailure('unreachable', 'the server does not respond'));
       hook.rerender({ document: text('two') });
       await wait();
       expect(hook.result.current.state).toEqual({
         kind: 'failed',
-        why: 'the server does not answer',
+        why: 'the server does not respond',
         isKept,
       });
     },

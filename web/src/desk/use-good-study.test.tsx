@@ -127,7 +127,7 @@ test('what the errors are, in words', () => {
   expect(errorCaption(problem, { at: { t: 0.25 }, of: 'u', scale: 'digits' })).toBe(
     'relative error of u at x = 0.25',
   );
-  expect(errorCaption(problem, { at: 'max', of: 'norm', scale: 'relative' })).toBe('largest relative error');
+  expect(errorCaption(problem, { at: 'max', of: 'norm', scale: 'relative' })).toBe('maximum relative error');
   expect(errorCaption(problem, { at: 'rms', of: 'u', scale: 'places' })).toBe('error of u, root mean square');
   expect(errorCaption(problem, { at: 'local', of: 'norm', scale: 'absolute' })).toBe('error of one step');
 });

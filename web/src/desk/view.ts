@@ -10,13 +10,13 @@ export type LensName =
 
 export const LENSES: readonly { readonly name: LensName; readonly label: string }[] = [
   { name: 'order', label: 'Order' },
-  { name: 'cost', label: 'Cost' },
+  { name: 'cost', label: 'Work' },
   { name: 'solution', label: 'Solution' },
   { name: 'error', label: 'Error' },
   { name: 'phase', label: 'Phase' },
   { name: 'profile', label: 'Profile' },
-  { name: 'conserved', label: 'Conserved' },
-  { name: 'slopes', label: 'Slopes' },
+  { name: 'conserved', label: 'Invariants' },
+  { name: 'slopes', label: 'Direction field' },
   { name: 'stability', label: 'Stability' },
 ];
 
@@ -34,9 +34,9 @@ export type Area = 'large' | 'beside';
 export type Panel = 'beside' | 'table' | 'words';
 
 export const PANELS: readonly { readonly name: Panel; readonly label: string; readonly key: string }[] = [
-  { name: 'beside', label: 'second picture', key: 'p' },
+  { name: 'beside', label: 'second plot', key: 'p' },
   { name: 'table', label: 'table', key: 'r' },
-  { name: 'words', label: 'words', key: 'w' },
+  { name: 'words', label: 'findings', key: 'w' },
 ];
 
 /** The panels for a lecture hall, unless others are chosen. */

@@ -82,10 +82,10 @@ test('the name of the editor may change while it stands', () => {
 });
 
 test.each([
-  [{ from: 2, to: 4, text: 'h*k1' }, 'write h*k1'],
-  [{ from: 2, to: 2, text: 'solve ' }, 'put in solve'],
-  [{ from: 2, to: 9, text: '' }, 'leave it out'],
-  [{ from: 2, to: 9, text: `y = ${'a'.repeat(60)}` }, `write y = ${'a'.repeat(40)} …`],
+  [{ from: 2, to: 4, text: 'h*k1' }, 'Replace with h*k1'],
+  [{ from: 2, to: 2, text: 'solve ' }, 'Insert solve'],
+  [{ from: 2, to: 9, text: '' }, 'Remove'],
+  [{ from: 2, to: 9, text: `y = ${'a'.repeat(60)}` }, `Replace with y = ${'a'.repeat(40)} …`],
 ])('a repair %o has the button "%s"', (repair, label) => {
   expect(repairLabel(repair)).toBe(label);
 });
@@ -110,9 +110,9 @@ test('the button of a repair writes it, and what was written is told', () => {
   expect(screen.getAllByRole('button').map(({ textContent }) => textContent)).toEqual([
     'Notation',
     '1:1 two readings',
-    'write y[n+1]',
-    'write y[n] + 1',
+    'Replace with y[n+1]',
+    'Replace with y[n] + 1',
   ]);
-  fireEvent.click(screen.getByRole('button', { name: 'write y[n+1]' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Replace with y[n+1]' }));
   expect(onChange).toHaveBeenCalledWith('y[n+1] = y');
 });

@@ -38,9 +38,9 @@ const LONGEST = 44;
 /** What the button of a repair says. */
 export function repairLabel({ from, to, text }: Repair): string {
   const written = text.trim().replaceAll('\n', ' ');
-  if (written === '') return 'leave it out';
+  if (written === '') return 'Remove';
   const shown = written.length > LONGEST ? `${written.slice(0, LONGEST)} …` : written;
-  return from === to ? `put in ${shown}` : `write ${shown}`;
+  return from === to ? `Insert ${shown}` : `Replace with ${shown}`;
 }
 
 function mend(view: EditorView, { from, to, text }: Repair): void {

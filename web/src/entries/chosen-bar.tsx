@@ -32,10 +32,10 @@ export function ChosenBar({ kind, chosen, again, onNone }: ChosenBarProps): Reac
     for (const [i, { id }] of chosen.entries()) download(names[i] ?? '', await storedText(kind, id));
   });
   return (
-    <div className="chosen-bar" role="group" aria-label="Chosen entries">
-      <span>{chosen.length} chosen</span>
+    <div className="chosen-bar" role="group" aria-label="Selected entries">
+      <span>{chosen.length} selected</span>
       <Button size="small" type="text" onClick={save}>
-        {chosen.length === 1 ? 'Save as a file' : 'Save as files'}
+        {chosen.length === 1 ? 'Download' : 'Download all'}
       </Button>
       <Button
         size="small"
@@ -45,10 +45,10 @@ export function ChosenBar({ kind, chosen, again, onNone }: ChosenBarProps): Reac
           onNone();
         }}
       >
-        {chosen.length === 1 ? 'Delete it' : `Delete all ${chosen.length}`}
+        {chosen.length === 1 ? 'Delete' : `Delete all ${chosen.length}`}
       </Button>
       <Button size="small" type="text" onClick={onNone}>
-        Choose none
+        Clear selection
       </Button>
     </div>
   );

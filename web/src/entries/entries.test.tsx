@@ -87,8 +87,8 @@ test('an entry whose text cannot be shown is a row as any other: it is saved as 
       })}
     />,
   );
-  expect(screen.getByText(/Its text cannot be shown/)).toBeTruthy();
-  await userEvent.click(screen.getByRole('button', { name: 'Save as file' }));
+  expect(screen.getByText(/The preview cannot be shown/)).toBeTruthy();
+  await userEvent.click(screen.getByRole('button', { name: 'Download' }));
   expect(made.map(({ size }) => size)).toEqual([18]);
 });
 

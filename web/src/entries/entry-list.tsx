@@ -79,7 +79,8 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
     const { document } = reading;
     const fits = (d: typeof document): d is DocumentOf<K> => d.kind === kind;
     if (fits(document)) await store(document, true);
-    else notices.failed(`${chosen.name} holds a ${document.kind}; open it on its own page`);
+    else
+      notices.failed(`${chosen.name} contains a ${document.kind}; open it from the ${document.kind}s page`);
   };
 
   return (
@@ -95,7 +96,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
                 return false;
               }}
             >
-              <Button>Open a file</Button>
+              <Button>Open file</Button>
             </Upload>
             {otherNew?.((document) => void store(document, true))}
             <Button type="primary" onClick={() => void store(blank, true)}>
@@ -106,7 +107,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
       />
       <main className="entry-list">
         <div className="list-head">
-          <h1>{isBin ? `${heading} in the bin` : heading}</h1>
+          <h1>{isBin ? `Deleted ${heading.toLowerCase()}` : heading}</h1>
           {chosen.length > 0 && !isBin && (
             <ChosenBar
               kind={kind}
@@ -135,7 +136,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
             description={
               sought === ''
                 ? empty
-                : `None of the ${more === null ? '' : `${rows?.length ?? 0} that are shown `}holds “${sought}”.`
+                : `No match for “${sought}”${more === null ? '' : ` among the ${rows?.length ?? 0} shown`}.`
             }
           />
         )}

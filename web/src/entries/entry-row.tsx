@@ -93,7 +93,7 @@ function EntryActions<K extends Kind>({
         Copy
       </Button>
       <Button size="small" type="text" onClick={save}>
-        Save as file
+        Download
       </Button>
       <Button size="small" type="text" onClick={() => void moveToBin(kind, [row], again, notices)}>
         Delete
@@ -122,7 +122,7 @@ export function entryColumns<K extends Kind>(list: EntryListOptions<K>): TableCo
       width: 530,
       render: (_, row) => (
         <span className="entry-preview">
-          <ErrorBoundary what="Its text" of={row.version}>
+          <ErrorBoundary what="The preview" of={row.version}>
             {list.preview(row)}
           </ErrorBoundary>
         </span>

@@ -49,7 +49,7 @@ export function EntryTable({
                 columnWidth: 40,
                 selectedRowKeys: [...chosen],
                 onChange: (keys) => onChoose?.(new Set(keys.map(String))),
-                getCheckboxProps: ({ title }) => ({ 'aria-label': `Choose ${title || 'Untitled'}` }),
+                getCheckboxProps: ({ title }) => ({ 'aria-label': `Select ${title || 'Untitled'}` }),
               },
             })}
       />

@@ -21,12 +21,12 @@ export function FromText({ onStudy }: { readonly onStudy: (document: StudyDocume
   };
   return (
     <>
-      <Button onClick={() => setOpen(true)}>From a text</Button>
+      <Button onClick={() => setOpen(true)}>New from text</Button>
       <Modal
-        title="A study from a text"
+        title="New study from text"
         open={open}
         onCancel={() => setOpen(false)}
-        okText="Make the study"
+        okText="Create"
         okButtonProps={{ disabled: study === null }}
         onOk={make}
         destroyOnHidden
@@ -49,8 +49,8 @@ export function FromText({ onStudy }: { readonly onStudy: (document: StudyDocume
         ) : (
           <p className="quiet" role="status">
             {study === null
-              ? 'An equation, its initial values and an interval; a remark with # in front becomes the title.'
-              : `“${study.title}”, with ${study.methods.map(({ title }) => title).join(', ')} to begin with`}
+              ? 'Enter an equation, its initial values and an interval. A comment line (#) becomes the title.'
+              : `“${study.title}” with ${study.methods.map(({ title }) => title).join(', ')}`}
           </p>
         )}
       </Modal>

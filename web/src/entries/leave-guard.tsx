@@ -20,10 +20,10 @@ export function LeaveGuard({ state, isSaved }: Pick<Autosave<unknown>, 'state' |
       okText="Leave"
       onOk={blocker.proceed}
     >
-      The server has not taken the last changes.{' '}
+      The last changes are not on the server.{' '}
       {state.kind === 'failed' && !state.isKept
-        ? 'This browser cannot keep them either: they are lost when you leave.'
-        : 'They stay in this browser and are offered when the page is opened again.'}
+        ? 'They are not stored in this browser either and are lost when you leave.'
+        : 'They are stored in this browser and are offered when the page is opened again.'}
     </Modal>
   );
 }

@@ -73,7 +73,7 @@ test('Undo restores what was moved to the bin', async () => {
 });
 
 test('where the list cannot be loaded again, Undo is offered all the same', async () => {
-  const offline = jest.fn().mockRejectedValue(new Error('the server does not answer'));
+  const offline = jest.fn().mockRejectedValue(new Error('the server does not respond'));
   await act(() => moveToBin('study', [row('a')], offline, notices).catch(() => undefined));
   expect(screen.getByRole('status').textContent).toContain('“Study a” moved to the bin.');
   expect(screen.getByRole('button', { name: 'Undo' })).toBeTruthy();

@@ -34,13 +34,13 @@ export function SaveStatus<D>({
     case 'shown':
       return (
         <span className="quiet" role="status">
-          Shown to you; what you change is not saved
+          Shared view: changes are not saved
         </span>
       );
     case 'gone':
       return (
         <span role="alert">
-          <span className="wrong">Deleted elsewhere, not saved</span>{' '}
+          <span className="wrong">Deleted in another tab; not saved</span>{' '}
           <Button
             size="small"
             onClick={() =>
@@ -50,7 +50,7 @@ export function SaveStatus<D>({
                 .catch(notices.failed)
             }
           >
-            Save as a new one
+            Save as new
           </Button>
         </span>
       );
@@ -58,7 +58,7 @@ export function SaveStatus<D>({
       return (
         <span role="alert">
           <span className="wrong" title={state.why}>
-            {state.isKept ? 'Not saved, kept in this browser' : 'Not saved, and not kept in this browser'}:{' '}
+            {state.isKept ? 'Not saved; kept in this browser' : 'Not saved, and not kept in this browser'}:{' '}
             {state.why}
           </span>{' '}
           <Button size="small" onClick={autosave.retry}>
@@ -69,9 +69,9 @@ export function SaveStatus<D>({
     case 'conflict':
       return (
         <span role="alert">
-          <span className="wrong">Changed elsewhere, not saved</span>{' '}
+          <span className="wrong">Edited in another tab; not saved</span>{' '}
           <Button size="small" onClick={autosave.keepMine}>
-            Keep mine
+            Overwrite
           </Button>{' '}
           <Button
             size="small"
@@ -80,7 +80,7 @@ export function SaveStatus<D>({
               autosave.tookTheirs(state.version, state.theirs);
             }}
           >
-            Take the other
+            Load the other version
           </Button>
         </span>
       );

@@ -18,12 +18,9 @@ export function ShowButton({
   const content =
     shownAt === null ? (
       <div className="show-link">
-        <p>
-          Whoever has the link can look at this study, step through it and try changes. Nothing they do is
-          saved.
-        </p>
+        <p>Anyone with the link can view this study, step through it and try changes. Nothing is saved.</p>
         <Button type="primary" onClick={reporting(async () => setShownAt(await showStudy(id)))}>
-          Make a link
+          Create link
         </Button>
       </div>
     ) : (
@@ -40,13 +37,13 @@ export function ShowButton({
             setShownAt(null);
           })}
         >
-          Show no more
+          Stop sharing
         </Button>
       </div>
     );
   return (
     <Popover trigger="click" placement="bottomRight" content={content}>
-      <Button>{shownAt === null ? 'Show' : 'Shown'}</Button>
+      <Button>{shownAt === null ? 'Share' : 'Shared'}</Button>
     </Popover>
   );
 }

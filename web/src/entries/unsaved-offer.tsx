@@ -16,7 +16,7 @@ export function UnsavedOffer<D>({
   if (left === null) return null;
   return (
     <p className="unsaved-offer" role="alert">
-      This browser holds changes of {WHEN.format(left.at)} that were never saved.{' '}
+      This browser has unsaved changes from {WHEN.format(left.at)}.{' '}
       <Button
         size="small"
         type="primary"
@@ -25,10 +25,10 @@ export function UnsavedOffer<D>({
           left.drop();
         }}
       >
-        Take them
+        Restore them
       </Button>{' '}
       <Button size="small" onClick={left.drop}>
-        Throw them away
+        Discard them
       </Button>
     </p>
   );

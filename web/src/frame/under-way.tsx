@@ -6,7 +6,7 @@ import type { Computed } from '../worker/use-work.ts';
 export function UnderWay<T>({
   computed,
   what,
-  kept = 'shown is what was there before',
+  kept = 'the previous results are shown',
 }: {
   readonly computed: Computed<T>;
   readonly what: string;
@@ -26,14 +26,14 @@ export function UnderWay<T>({
   return (
     <p className="quiet" role="status">
       Computing {what}
-      {elsewhere && (goOn === null ? ' on the server, where it goes on without this page' : ' on the server')}
-      : {Math.floor(100 * part)} %{' '}
+      {elsewhere && (goOn === null ? ' on the server, in the background' : ' on the server')}:{' '}
+      {Math.floor(100 * part)} %{' '}
       <Button size="small" onClick={cancel}>
         Cancel
       </Button>{' '}
       {goOn !== null && (
         <Button size="small" onClick={goOn}>
-          Go on without this page
+          Continue in background
         </Button>
       )}
     </p>

@@ -49,13 +49,11 @@ export function ConservedLens(): ReactNode {
       };
     });
     return {
-      title: `Drift of ${name} over ${independent}`,
+      title: `${name} − ${name}(0) vs ${independent}`,
       x: { scale: 'linear', mostTicks: 9, range: [rows[0]?.t ?? 0, rows.at(-1)?.t ?? 1] },
       y: { scale: 'linear', grace: 0.08, mostTicks: 7 },
       series,
-      overlays: [
-        { kind: 'caption', upper: `${name} less its first value`, lower: independent, falls: false },
-      ],
+      overlays: [{ kind: 'caption', upper: `${name} − ${name}(0)`, lower: independent, falls: false }],
       legend: good.keys.map((id) => {
         const mark = methodMark(palette, methods.placeOf(id));
         return { id, label: methods.titleOf(id), mark, color: mark.color };

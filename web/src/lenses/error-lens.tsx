@@ -46,7 +46,7 @@ export function ErrorLens(): ReactNode {
             aria-label="What runs are compared with"
             value={against ?? ''}
             options={[
-              { value: '', label: 'from the solution' },
+              { value: '', label: 'against the solution' },
               ...runs.map(({ id, label }) => ({ value: id, label: `from ${label}` })),
             ]}
             onChange={(id) => setScale((now) => ({ ...now, against: id === '' ? null : id }))}
@@ -58,8 +58,8 @@ export function ErrorLens(): ReactNode {
       {picture !== null && !isKnown && (
         <p className="quiet nothing">
           {against === null
-            ? 'No error to be shown: the solution of this component is not known, or every error is null.'
-            : 'No difference to be shown: these runs have no grid point in common, or agree in all digits.'}
+            ? 'No error to show: the solution of this component is not known, or all errors are zero.'
+            : 'No difference to show: these runs share no grid point or agree in all digits.'}
         </p>
       )}
     </>

@@ -64,7 +64,7 @@ export function LensFrame({ area }: { readonly area: Area }): ReactNode {
         {area === 'large' ? (
           <Tabs
             size="small"
-            aria-label="Large picture"
+            aria-label="Main plot"
             activeKey={own}
             items={offered.map(({ name, label: text }) => ({ key: name, label: text }))}
             onChange={(name) => {
@@ -78,7 +78,7 @@ export function LensFrame({ area }: { readonly area: Area }): ReactNode {
               size="small"
               popupMatchSelectWidth={false}
               variant="borderless"
-              aria-label="Picture beside"
+              aria-label="Second plot"
               value={own}
               options={offered.map(({ name, label: text }) => ({ value: name, label: text }))}
               onChange={choose}
@@ -87,8 +87,8 @@ export function LensFrame({ area }: { readonly area: Area }): ReactNode {
               type="text"
               size="small"
               className="swap"
-              title="Make this the large picture"
-              aria-label="Make this the large picture"
+              title="Swap plots"
+              aria-label="Swap plots"
               onClick={() => setView({ large: beside, beside: large })}
             >
               ⇤

@@ -48,12 +48,12 @@ export function RungChoices(): ReactNode {
   if (view.ticked.length === 0) return null;
   return (
     <span className="rung-choices">
-      <span className="quiet">rungs of</span>
+      <span className="quiet">step sizes of</span>
       <Select
         size="small"
         popupMatchSelectWidth={false}
         variant="borderless"
-        aria-label="Method whose rungs are drawn"
+        aria-label="Method whose step sizes are drawn"
         value={Math.min(view.method, Math.max(0, good.keys.length - 1))}
         options={good.keys.map((key, place) => ({ value: place, label: methods.titleOf(key) }))}
         onChange={(method) => setView({ method })}

@@ -67,12 +67,12 @@ test('fitted lines run over their windows, and slopes of the promised orders sta
 
 test('ticks are powers of ten or plain numbers, and a point says what it is', () => {
   const { x, y, tip, title } = orderPicture(VIEW, [], []);
-  expect(title).toBe('Order: error at t = 2 over h, both logarithmic');
+  expect(title).toBe('Order: error at t = 2 vs h, log-log');
   expect([1, 0.1, 0.2, 1e-5].map((value) => x.tick?.(value))).toEqual(['1', '0.1', '0.2', '10⁻⁵']);
   expect([1e-2, 2e-3, 1].map((value) => y.tick?.(value))).toEqual(['10⁻²', '2·10⁻³', '10⁰']);
   expect(tip?.('Euler', { x: 0.125, y: 0.0123456 })).toBe('Euler: error 1.235e-2 at h = 0.125');
   const costs = orderPicture({ ...VIEW, over: 'evaluations' }, [], []);
-  expect(costs.title).toBe('Cost: error at t = 2 over evaluations, both logarithmic');
+  expect(costs.title).toBe('Work: error at t = 2 vs evaluations, log-log');
   expect(costs.tip?.('Heun', { x: 2048, y: 1e-5 })).toBe('Heun: error 1.000e-5 for 2,048 evaluations');
 });
 
@@ -136,7 +136,7 @@ test('the line of the solution is named for what it is, and is left out where no
   expect(solutionSeries(runView(4, 'reference'), [0])[0]).toMatchObject({ label: 'reference', points });
   expect(solutionSeries(runView(4, null), [0]).map(({ kind }) => kind)).toEqual(['dots']);
   const { title, x, tip, legend } = solutionPicture(runView(4, 'exact', [HEUN]), 'x', false);
-  expect(title).toBe('Solution: level over x');
+  expect(title).toBe('Solution: level vs x');
   expect(x.range).toEqual([0, 1]);
   expect(legend.map(({ label }) => label)).toEqual(['exact', 'Euler', 'Heun']);
   // what is said of a point: the other runs and the solution at the same time, and none where they have no point

@@ -121,7 +121,7 @@ export function orderPicture(
   series: readonly Series[],
   overlays: readonly Overlay[],
 ): Picture {
-  const title = `${over === 'h' ? 'Order' : 'Cost'}: ${caption} over ${over}, both logarithmic`;
+  const title = `${over === 'h' ? 'Order' : 'Work'}: ${caption} vs ${over}, log-log`;
   const legend = keyed.result.methods.map(({ title: label }, i) => {
     const id = keyed.keys[i] ?? '';
     const mark = methodMark(palette, placeOf(id));

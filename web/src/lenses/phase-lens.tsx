@@ -36,7 +36,7 @@ export function PhaseLens(): ReactNode {
           options={options.filter(({ value }) => value !== across)}
           onChange={setUp}
         />
-        <span className="quiet">over</span>
+        <span className="quiet">vs</span>
         <Select
           size="small"
           popupMatchSelectWidth={false}
@@ -47,7 +47,7 @@ export function PhaseLens(): ReactNode {
           onChange={component.choose}
         />
         <Checkbox checked={equal} onChange={(event) => setEqual(event.target.checked)}>
-          equal scale
+          equal axes
         </Checkbox>
         <RungChoices />
       </div>

@@ -96,7 +96,7 @@ export function truthItem({ curves, palette }: RunView, components: readonly num
     ...(reference === undefined
       ? {}
       : {
-          remark: `no exact solution is typed; a reference with an error of about ${short(reference.error, 1)}`,
+          remark: `no exact solution is given; reference solution with an error of about ${short(reference.error, 1)}`,
         }),
   };
 }

@@ -50,7 +50,7 @@ export function slopesPicture(
     },
   ];
   return {
-    title: `Slopes of step ${worked.n} to ${worked.n + 1}: ${name} over ${independent}`,
+    title: `Direction field and step ${worked.n} to ${worked.n + 1}: ${name} vs ${independent}`,
     x: { scale: 'linear', range: [t - 0.35 * h, t + 1.6 * h], mostTicks: 6 },
     y: { scale: 'linear', range: [low - room, high + room], mostTicks: 6 },
     series: [

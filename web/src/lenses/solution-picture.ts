@@ -142,7 +142,7 @@ export function solutionPicture(
       ? []
       : [{ id: 'measured', label: 'measured', mark: measuredMark(view.palette), color: view.palette.ink }];
   return {
-    title: `Solution: ${name === '' ? 'all components' : name} over ${independent}`,
+    title: `Solution: ${name === '' ? 'all components' : name} vs ${independent}`,
     x: { scale: 'linear', range: [curves.t[0] ?? 0, curves.t.at(-1) ?? 1], mostTicks: 9 },
     y: { scale: 'linear', grace: 0.06, mostTicks: 7 },
     series: [...solutionSeries(view, components), ...points],

@@ -57,10 +57,10 @@ export function StabilityLens(): ReactNode {
             {largest === null
               ? ''
               : largest === Infinity
-                ? '; no h is too large'
+                ? '; stable for every h'
                 : largest > 0
                   ? `; stable up to h = ${short(largest, 4)}`
-                  : '; it grows at every h'}
+                  : '; unstable for every h'}
           </span>
         )}
       </div>

@@ -15,7 +15,7 @@ function FormulaPreview({ text }: { readonly text: string }): ReactNode {
   const lines = useMemo(() => (good === null ? null : methodTex(good)), [good]);
   const known = LIBRARY.find((method) => method.text === text);
   if (text.length > LONGEST) return <code>{text.split('\n', 1)[0]?.slice(0, 80)} …</code>;
-  if (lines === null) return hasErrors(now) ? <span className="wrong">a text with errors</span> : null;
+  if (lines === null) return hasErrors(now) ? <span className="wrong">text with errors</span> : null;
   return (
     <span className="formula-preview">
       {lines.map((line, i) => (
@@ -38,7 +38,7 @@ export function MethodsPage(): ReactNode {
     <EntryList
       kind="method"
       heading="Methods"
-      empty="No method yet. A method is a formula that takes y over one step of size h."
+      empty="No methods yet. A method is a formula that advances y by one step of size h."
       path="/methods"
       blank={{ schritt: 1, kind: 'method', title: 'New method', text: 'k1 = f(t, y)\ny[n+1] = y + h*k1\n' }}
       newLabel="New method"

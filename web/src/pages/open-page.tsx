@@ -19,7 +19,7 @@ export function OpenPage(): ReactNode {
   return (
     <MessagePage
       status="info"
-      title="Open the link that the server printed when it started; it ends in the key."
+      title="Open the link that the server printed at start. It ends with the key."
     />
   );
 }

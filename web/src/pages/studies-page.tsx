@@ -39,7 +39,7 @@ export function StudiesPage(): ReactNode {
     <EntryList
       kind="study"
       heading="Studies"
-      empty="No study yet. A study is one problem, some methods and a ladder of step sizes."
+      empty="No studies yet. A study is a problem, its methods and their step sizes."
       path="/studies"
       blank={BLANK}
       newLabel="New study"

@@ -71,8 +71,8 @@ function Below({
           </ErrorBoundary>
         )}
         {words && (
-          <aside className="sentences" aria-label="In words">
-            <ErrorBoundary what="What it comes to" of={depth}>
+          <aside className="sentences" aria-label="Findings">
+            <ErrorBoundary what="The findings" of={depth}>
               <Findings />
               <Comparison />
             </ErrorBoundary>
@@ -168,12 +168,12 @@ export function StudyDesk(props: {
                     <UndoButtons undo={undo} redo={redo} />
                     <Button
                       aria-pressed={view.inClass}
-                      title="Large type and few panels, for a lecture hall (c)"
+                      title="Large type and few panels (c)"
                       onClick={() => setView({ inClass: true })}
                     >
-                      Class view
+                      Presentation view
                     </Button>
-                    <Button aria-label="Keys of this page" title="Keys (?)" onClick={showKeys}>
+                    <Button aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)" onClick={showKeys}>
                       ?
                     </Button>
                     <TakeAwayButton />
@@ -206,20 +206,20 @@ export function StudyDesk(props: {
                 </ErrorBoundary>
               </div>
               {!view.inClass && (
-                <ErrorBoundary what="The statement" of={study}>
+                <ErrorBoundary what="The panel" of={study}>
                   <Statement />
                 </ErrorBoundary>
               )}
               {isOlder && (
                 <p className="older-note" role="status">
-                  from the text before: the one that stands there has errors
+                  Showing the last valid input; the current text has errors.
                 </p>
               )}
-              <ErrorBoundary what="The large picture" of={study}>
+              <ErrorBoundary what="The main plot" of={study}>
                 <Lens area="large" key={String(view.inClass)} />
               </ErrorBoundary>
               {shows('beside') && (
-                <ErrorBoundary what="The picture beside" of={study}>
+                <ErrorBoundary what="The second plot" of={study}>
                   <Lens area="beside" key={String(view.inClass)} />
                 </ErrorBoundary>
               )}

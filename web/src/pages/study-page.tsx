@@ -25,7 +25,7 @@ export function StudyPage(): ReactNode {
                   void storedText('study', id).then((text) => download('stored.schritt.json', text))
                 }
               >
-                Save what is stored
+                Download stored text
               </Button>
             </>
           )}

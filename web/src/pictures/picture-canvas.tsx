@@ -75,25 +75,20 @@ export function PictureCanvas({ picture, switches, onPoint, onChoose }: PictureC
         </canvas>
         <div className="picture-tools">
           {zoom !== null && (
-            <Button
-              size="small"
-              className="back"
-              onClick={reset}
-              title="The whole picture again (double click, or 0)"
-            >
-              whole
+            <Button size="small" className="back" onClick={reset} title="Reset zoom (double click, or 0)">
+              Reset zoom
             </Button>
           )}
-          <Button size="small" onClick={() => void png()} title="Save this picture as PNG">
+          <Button size="small" onClick={() => void png()} title="Download this plot as PNG">
             PNG
           </Button>
-          <Button size="small" onClick={svg} title="Save this picture as vectors (SVG)">
+          <Button size="small" onClick={svg} title="Download this plot as SVG">
             SVG
           </Button>
           <Button
             size="small"
             onClick={() => download(`${name}.csv`, new Blob([pictureData(visible)], { type: 'text/csv' }))}
-            title="Save the points of this picture as comma-separated values"
+            title="Download the points of this plot as CSV"
           >
             CSV
           </Button>

@@ -55,8 +55,8 @@ export function StepRuler(): ReactNode {
       <div className="step-ruler" ref={host}>
         <p className="quiet">
           {problem === null
-            ? 'The text of the problem has errors; there is nothing to run yet.'
-            : 'No step sizes yet: add one at the left.'}
+            ? 'The problem has errors; nothing can be computed yet.'
+            : 'No step sizes yet. Add one on the left.'}
         </p>
       </div>
     );
@@ -211,7 +211,7 @@ export function StepRuler(): ReactNode {
           const isChosen = index === now.rung;
           return (
             <g key={index} className="peg" data-rung={index}>
-              <title>{`h = ${stepSizeText(grid.h)}, ${grid.steps} steps${grid.divides ? '' : '; the step asked for does not divide the interval'}`}</title>
+              <title>{`h = ${stepSizeText(grid.h)}, ${grid.steps} steps${grid.divides ? '' : '; the requested h does not divide the interval'}`}</title>
               <line x1={x} x2={x} y1={42} y2={AXIS} className="tick" />
               {(order.length < 16 || view.ticked.includes(index)) && (
                 <rect
@@ -227,7 +227,7 @@ export function StepRuler(): ReactNode {
                   }}
                   onDoubleClick={(event) => event.stopPropagation()}
                 >
-                  <title>Draw the run of this rung together with that of the chosen one (t)</title>
+                  <title>Draw this step size together with the chosen one (t)</title>
                 </rect>
               )}
               <circle
@@ -262,7 +262,7 @@ export function StepRuler(): ReactNode {
               if (now.rung !== null) remove(now.rung);
             }}
           >
-            ×<title>Remove this rung (Delete)</title>
+            ×<title>Remove this h (Delete)</title>
           </text>
         )}
         <text x={here} y={AXIS + 14} className="size chosen">

@@ -27,7 +27,7 @@ function Asked({ wished, keyed }: { readonly wished: number; readonly keyed: Key
   if (!isAsked)
     return (
       <Button type="link" size="small" onClick={() => setAsked(true)}>
-        which N theory asks for it
+        predicted N
       </Button>
     );
   return (
@@ -53,8 +53,8 @@ function Asked({ wished, keyed }: { readonly wished: number; readonly keyed: Key
                 </td>
                 <td className="quiet">
                   {found.measured === null
-                    ? 'too many to try'
-                    : `a run has ${significant(found.measured, 3)}`}
+                    ? 'too many steps to run'
+                    : `run: ${significant(found.measured, 3)}`}
                 </td>
               </tr>
             )
@@ -105,7 +105,7 @@ function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
               <th scope="row">
                 <Mark index={placeOf(keyOf(method))} /> {titleOf(keyOf(method))}
               </th>
-              <td title={atMost ? 'its coarsest rung is as good already' : 'from between its rungs'}>
+              <td title={atMost ? 'already reached at the largest h' : 'interpolated between its step sizes'}>
                 {atMost ? 'at most ' : ''}
                 {count(evaluations)}
               </td>
@@ -117,7 +117,7 @@ function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
               <th scope="row">
                 <Mark index={placeOf(keyOf(method))} /> {titleOf(keyOf(method))}
               </th>
-              <td colSpan={2}>no rung so exact</td>
+              <td colSpan={2}>not reached</td>
             </tr>
           ))}
         </tbody>

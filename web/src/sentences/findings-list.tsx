@@ -47,7 +47,7 @@ function Findings({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
   return (
     <div className="findings">
       {first.length > 0 && (
-        <section aria-label="What is wrong with the problem">
+        <section aria-label="Problem with the exact solution">
           <ul>{first.map((finding) => item(finding, null))}</ul>
         </section>
       )}
@@ -64,12 +64,12 @@ function Findings({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
                   size="small"
                   onClick={() => change(key, 'window of', ({ window: _, ...method }) => method)}
                 >
-                  window by hand: back to the rules
+                  fit range set manually: reset
                 </Button>
               )}
             </h3>
             {own.length === 0 ? (
-              <p className="quiet">nothing that is sure</p>
+              <p className="quiet">No conclusion yet</p>
             ) : (
               <ul>{own.map((finding) => item(finding, key))}</ul>
             )}

@@ -13,6 +13,6 @@ export function EquationPreview({ text }: { readonly text: string }): ReactNode 
   const { now, good } = useReading(problemReader, isLong ? '' : text);
   const equations = useMemo(() => (good === null ? null : problemTex(good).equations), [good]);
   if (isLong) return <code>{text.split('\n', 1)[0]?.slice(0, 80)} …</code>;
-  if (equations === null) return hasErrors(now) ? <span className="wrong">a text with errors</span> : null;
+  if (equations === null) return hasErrors(now) ? <span className="wrong">text with errors</span> : null;
   return <Tex tex={equations.slice(0, 2).join(',\\quad ')} />;
 }

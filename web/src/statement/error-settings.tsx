@@ -7,18 +7,18 @@ import './run-settings.css';
 type Where = 'end' | 'max' | 'rms' | 'local' | 'time';
 
 const WHERE = [
-  { value: 'end', label: 'error at the end' },
-  { value: 'time', label: 'error at a time' },
-  { value: 'max', label: 'largest error' },
-  { value: 'rms', label: 'root mean square' },
-  { value: 'local', label: 'error of one step' },
+  { value: 'end', label: 'global error at the end' },
+  { value: 'time', label: 'error at time t' },
+  { value: 'max', label: 'maximum error' },
+  { value: 'rms', label: 'RMS error' },
+  { value: 'local', label: 'local error' },
 ] satisfies readonly { value: Where; label: string }[];
 
 const SCALES = [
   { value: 'absolute', label: 'absolute' },
   { value: 'relative', label: 'relative' },
-  { value: 'digits', label: 'digits that agree' },
-  { value: 'places', label: 'decimal places' },
+  { value: 'digits', label: 'correct significant digits' },
+  { value: 'places', label: 'correct decimal places' },
 ] satisfies readonly { value: ErrorChoice['scale']; label: string }[];
 
 /** Components that can be chosen from a list. */
@@ -37,12 +37,12 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
   const [start, end] = [problem?.start ?? 0, problem?.end ?? 1];
   const components = problem === null ? [] : componentNames(problem).slice(0, MOST_LISTED);
   return (
-    <section className="run-settings" aria-label="How the error is taken">
+    <section className="run-settings" aria-label="Error settings">
       <h2 className="label">Error</h2>
       <Select
         size="small"
         popupMatchSelectWidth={false}
-        aria-label="Where the error is taken"
+        aria-label="Error measure"
         value={where}
         options={WHERE}
         onChange={(value) =>
@@ -71,8 +71,8 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
           aria-label="Component of the error"
           value={of}
           options={[
-            { value: 'norm', label: 'of all, Euclidean norm' },
-            ...components.map((name) => ({ value: name, label: `of ${name}` })),
+            { value: 'norm', label: 'all components, Euclidean norm' },
+            ...components.map((name) => ({ value: name, label: name })),
           ]}
           onChange={(value) => onChange({ ...error, of: value })}
         />
@@ -80,7 +80,7 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
       <Select
         size="small"
         popupMatchSelectWidth={false}
-        aria-label="How the error is told"
+        aria-label="Error scale"
         value={scale}
         options={SCALES}
         onChange={(value) => onChange({ ...error, scale: value })}

@@ -10,8 +10,8 @@ test('a list opens from its word, and leaves the keys there when it closes', () 
   const fetch = jest.fn(() => Promise.resolve());
   render(
     <FromLibrary
-      text="+ from the library"
-      label="Take a method from the library"
+      text="Add from library"
+      label="Add from library"
       fetch={fetch}
       list={(close) => (
         <button type="button" onClick={close}>
@@ -21,13 +21,13 @@ test('a list opens from its word, and leaves the keys there when it closes', () 
     />,
   );
   expect(screen.queryByText('the list')).toBeNull();
-  const word = screen.getByRole('button', { name: 'Take a method from the library' });
+  const word = screen.getByRole('button', { name: 'Add from library' });
   fireEvent.pointerEnter(word);
   expect(fetch).toHaveBeenCalled();
   fireEvent.click(word);
   fireEvent.click(screen.getByText('the list'));
   expect(screen.queryByText('the list')).toBeNull();
-  expect(document.activeElement?.textContent).toBe('+ from the library');
+  expect(document.activeElement?.textContent).toBe('Add from library');
 });
 
 test.each([

@@ -47,22 +47,22 @@ test.each<[Ladder, string, Ladder]>([
 });
 
 test.each<[Ladder, string, string]>([
-  [{ sizes: [0.5] }, '', 'write at least one, with commas between them'],
-  [{ sizes: [0.5] }, '0.5, -1', '-1 is no positive number'],
+  [{ sizes: [0.5] }, '', 'enter at least one; separate several by commas'],
+  [{ sizes: [0.5] }, '0.5, -1', '-1 must be a positive number'],
   [{ sizes: [0.5] }, '0.5, k', 'only numbers, pi and e can stand in a step size'],
-  [{ sizes: [0.5] }, Array.from({ length: 41 }, () => '1').join(), 'at most 40 rungs are possible'],
-  [{ counts: [4] }, '4, 2.5', '2.5 is no whole number from 1 on'],
+  [{ sizes: [0.5] }, Array.from({ length: 41 }, () => '1').join(), 'at most 40 step sizes are possible'],
+  [{ counts: [4] }, '4, 2.5', '2.5 must be a positive integer'],
   [
     { first: 0.5, factor: 2, rungs: 4 },
     '0.5, 2',
-    'write the first h, the factor between rungs and how many: 0.5, 2, 6',
+    'enter the initial h, the ratio and the number of step sizes: 0.5, 2, 6',
   ],
   [
     { first: 0.5, factor: 2, rungs: 4 },
     '0.5, 1, 6',
-    'the factor must be above 1; 2 halves h from rung to rung',
+    'the ratio must be greater than 1; 2 halves h each time',
   ],
-  [{ first: 0.5, factor: 2, rungs: 4 }, '0.5, 2, 41', 'at most 40 rungs are possible'],
+  [{ first: 0.5, factor: 2, rungs: 4 }, '0.5, 2, 41', 'at most 40 step sizes are possible'],
 ])('%j with %s is answered, and the ladder stays', (before, typed, message) => {
   const { field, onChange } = open(before);
   fireEvent.change(field, { target: { value: typed } });
@@ -73,6 +73,6 @@ test.each<[Ladder, string, string]>([
 test('one rung more at the fine end', () => {
   const onChange = jest.fn();
   render(<LadderEditor ladder={{ sizes: [0.5, 0.1] }} onChange={onChange} />);
-  fireEvent.click(screen.getByRole('button', { name: '+ finer' }));
+  fireEvent.click(screen.getByRole('button', { name: '+ halve h' }));
   expect(onChange).toHaveBeenCalledWith({ sizes: [0.5, 0.1, 0.02] });
 });

@@ -8,7 +8,7 @@ import './ladder-editor.css';
 type Form = 'regular' | 'sizes' | 'counts';
 
 const FORMS = [
-  { value: 'regular', label: 'first h and factor' },
+  { value: 'regular', label: 'initial h and ratio' },
   { value: 'sizes', label: 'list of h' },
   { value: 'counts', label: 'list of N' },
 ] satisfies readonly { value: Form; label: string }[];
@@ -24,14 +24,14 @@ function textOf(ladder: Ladder): string {
 
 function amount(text: string): Amount {
   const value = amountValue(text);
-  if (!(value > 0) || !Number.isFinite(value)) throw new Refusal('grid', `${text} is no positive number`);
+  if (!(value > 0) || !Number.isFinite(value)) throw new Refusal('grid', `${text} must be a positive number`);
   return String(Number(text)) === text ? Number(text) : text;
 }
 
 function count(text: string): number {
   const value = Number(text);
   if (!Number.isSafeInteger(value) || value < 1)
-    throw new Refusal('grid', `${text} is no whole number from 1 on`);
+    throw new Refusal('grid', `${text} must be a positive integer`);
   return value;
 }
 
@@ -41,17 +41,17 @@ function read(form: Form, text: string): Ladder {
     .split(',')
     .map((part) => part.trim())
     .filter((part) => part !== '');
-  if (parts.length === 0) throw new Refusal('grid', 'write at least one, with commas between them');
-  if (parts.length > MOST_RUNGS) throw new Refusal('grid', `at most ${MOST_RUNGS} rungs are possible`);
+  if (parts.length === 0) throw new Refusal('grid', 'enter at least one; separate several by commas');
+  if (parts.length > MOST_RUNGS) throw new Refusal('grid', `at most ${MOST_RUNGS} step sizes are possible`);
   if (form === 'sizes') return { sizes: parts.map(amount) };
   if (form === 'counts') return { counts: parts.map(count) };
   const [first, factor, rungs] = parts;
   if (first === undefined || factor === undefined || rungs === undefined || parts.length > 3)
-    throw new Refusal('grid', 'write the first h, the factor between rungs and how many: 0.5, 2, 6');
+    throw new Refusal('grid', 'enter the initial h, the ratio and the number of step sizes: 0.5, 2, 6');
   const by = amountValue(factor);
-  if (!(by > 1)) throw new Refusal('grid', 'the factor must be above 1; 2 halves h from rung to rung');
+  if (!(by > 1)) throw new Refusal('grid', 'the ratio must be greater than 1; 2 halves h each time');
   const many = count(rungs);
-  if (many > MOST_RUNGS) throw new Refusal('grid', `at most ${MOST_RUNGS} rungs are possible`);
+  if (many > MOST_RUNGS) throw new Refusal('grid', `at most ${MOST_RUNGS} step sizes are possible`);
   return { first: amount(first), factor: by, rungs: many };
 }
 
@@ -72,11 +72,11 @@ export function LadderEditor({
   const reading = draft === null ? null : attempt(() => read(draft.form, draft.text));
   const why = reading === null || reading.ok ? null : reading.refusal.message;
   return (
-    <section className="ladder-editor" aria-label="Ladder">
+    <section className="ladder-editor" aria-label="Step sizes">
       <div className="statement-head">
         <h2 className="label">Step sizes</h2>
         <Button size="small" type="text" onClick={() => onChange(withFinerRung(ladder))}>
-          + finer
+          + halve h
         </Button>
         <Button
           size="small"
@@ -90,7 +90,7 @@ export function LadderEditor({
       {draft === null ? (
         <p className="ladder-text">
           {'first' in ladder
-            ? `h from ${ladder.first}, divided by ${ladder.factor}, ${ladder.rungs} rungs`
+            ? `h from ${ladder.first}, ${ladder.factor === 2 ? 'halved' : `divided by ${ladder.factor}`}, ${ladder.rungs} step sizes`
             : `${'sizes' in ladder ? 'h' : 'N'} = ${textOf(ladder)}`}
         </p>
       ) : (

@@ -26,20 +26,20 @@ function Probe({ first }: { readonly first?: string }): ReactNode {
 }
 
 function type(text: string): void {
-  fireEvent.change(screen.getByRole('textbox', { name: 'Measured points in columns' }), {
+  fireEvent.change(screen.getByRole('textbox', { name: 'Data in columns' }), {
     target: { value: text },
   });
 }
 
 test('points are typed after a click, counted, and errors told with their places', async () => {
   render(<Probe />);
-  await userEvent.click(screen.getByRole('button', { name: '+ measured points' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Add data' }));
   type('0;4\n1;x');
   expect(screen.getByText('line 2, column 3: x is no number; leave the cell empty')).toBeTruthy();
   type('0;4\n1;3,3');
   expect(screen.getByText(/2 points/)).toBeTruthy();
   await userEvent.click(screen.getByRole('button', { name: 'Done' }));
-  expect(screen.getByText(/2 measured points/)).toBeTruthy();
+  expect(screen.getByText(/2 data points/)).toBeTruthy();
   expect(last).toBe('0;4\n1;3,3');
 });
 
@@ -49,9 +49,9 @@ test('points come from a file, and are taken out again', async () => {
   const file = new File(['t,level\n0,4\n2,2.7\n3,2.2\n'], 'lake.csv', { type: 'text/csv' });
   // the files of the tests have no text of their own
   Object.assign(file, { text: () => Promise.resolve('t,level\n0,4\n2,2.7\n3,2.2\n') });
-  await userEvent.upload(screen.getByLabelText('File of measured points'), file);
+  await userEvent.upload(screen.getByLabelText('Data file'), file);
   expect(await screen.findByText(/3 points/)).toBeTruthy();
-  await userEvent.click(screen.getByRole('button', { name: 'Take them out' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Remove' }));
   expect(last).toBeUndefined();
   await userEvent.keyboard('{Escape}');
 });

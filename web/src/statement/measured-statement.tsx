@@ -28,21 +28,21 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
   if (!open)
     return measured === undefined ? (
       <Button className="add-note" size="small" type="text" onClick={() => setOpen(true)}>
-        + measured points
+        Add data
       </Button>
     ) : (
       <p className="measured quiet">
-        {reading.ok ? `${count(points)} measured points` : 'measured points that cannot be read'}{' '}
+        {reading.ok ? `${count(points)} data point${points === 1 ? '' : 's'}` : 'data that cannot be read'}{' '}
         <Button type="link" size="small" onClick={() => setOpen(true)}>
           edit
         </Button>
       </p>
     );
   return (
-    <section className="measured" aria-label="Measured points">
+    <section className="measured" aria-label="Data">
       <Input.TextArea
         autoFocus
-        aria-label="Measured points in columns"
+        aria-label="Data in columns"
         placeholder={`t, ${components.slice(0, 3).join(', ')}\n0, ...`}
         maxLength={LONGEST_MEASURED}
         value={measured ?? ''}
@@ -54,8 +54,8 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
       />
       {reading.ok ? (
         <p className="quiet">
-          Columns as a spreadsheet copies them: the time, then{' '}
-          {components.length === 1 ? components[0] : 'a column a component'}; {count(points)} points.
+          Columns as copied from a spreadsheet: time, then{' '}
+          {components.length === 1 ? components[0] : 'one column per component'}; {count(points)} points.
         </p>
       ) : (
         <ul className="wrong">
@@ -71,16 +71,16 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
         type="file"
         accept=".csv,.tsv,.txt,text/csv,text/plain"
         hidden
-        aria-label="File of measured points"
+        aria-label="Data file"
         onChange={(event) => void load(event)}
       />
       <div className="measured-buttons">
         <Button size="small" onClick={() => file.current?.click()}>
-          From a file
+          From file
         </Button>
         {measured !== undefined && (
           <Button size="small" onClick={() => onChange(undefined)}>
-            Take them out
+            Remove
           </Button>
         )}
         <Button size="small" type="primary" onClick={() => setOpen(false)}>

@@ -12,8 +12,8 @@ export function MethodLibrary({
 }): ReactNode {
   return (
     <FromLibrary
-      text="+ from the library"
-      label="Take a method from the library"
+      text="Add from library"
+      label="Add from library"
       fetch={fetch}
       list={(close) => <MethodSearch onTake={onTake} onClose={close} />}
     />

@@ -31,7 +31,7 @@ export function MethodSearch({
   );
   return (
     <SearchList
-      label="Take a method from the library"
+      label="Add from library"
       width={440}
       options={options}
       onClose={onClose}

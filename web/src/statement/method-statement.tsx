@@ -81,8 +81,8 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
         {open ? (
           <>
             {onKeep !== null && (
-              <Button size="small" type="text" onClick={onKeep} title="Keep this method in the library">
-                Keep
+              <Button size="small" type="text" onClick={onKeep} title="Save this method to the library">
+                Save to library
               </Button>
             )}
             <Button size="small" type="text" onClick={onRemove}>
@@ -97,7 +97,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
             <span className="quiet cost">
               {proved !== null && `${proved} · `}
               {cost !== null &&
-                `${cost} f ${read.good !== null && isImplicit(read.good.value) ? 'an iteration' : 'a step'}`}
+                `${cost} f-evaluation${cost === 1 ? '' : 's'} per ${read.good !== null && isImplicit(read.good.value) ? 'iteration' : 'step'}`}
             </span>
             <Button size="small" type="text" onClick={() => openAt(0)} aria-label={`Edit ${title}`}>
               Edit
@@ -127,7 +127,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
       {!open && errors.length > 0 && (
         <p className="wrong stale" role="status">
           The text has {errors.length === 1 ? 'an error' : `${errors.length} errors`}
-          {read.good === null ? ' and is left out.' : '; shown is the last good one.'}
+          {read.good === null ? ' and is skipped.' : '; showing the last valid one.'}
         </p>
       )}
     </section>

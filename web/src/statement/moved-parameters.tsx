@@ -20,7 +20,7 @@ export function MovedParameters(): ReactNode {
   if (!isOpen && !isMoved)
     return (
       <Button type="link" size="small" onClick={() => setOpen(true)}>
-        sliders for {typed.parameters.length === 1 ? typed.parameters[0]?.name : 'the parameters'}
+        Sliders for {typed.parameters.length === 1 ? typed.parameters[0]?.name : 'the parameters'}
       </Button>
     );
   const write = (): void => {
@@ -33,7 +33,7 @@ export function MovedParameters(): ReactNode {
       <ParameterSliders problem={typed} values={parameters} onChange={setParameters} onWrite={write} />
       {!isMoved && (
         <Button type="link" size="small" onClick={() => setOpen(false)}>
-          without sliders
+          Hide sliders
         </Button>
       )}
     </>

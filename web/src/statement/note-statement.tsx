@@ -14,7 +14,7 @@ export function NoteStatement({ note, onChange }: NoteStatementProps): ReactNode
   if (!open)
     return note === undefined ? (
       <Button className="add-note" size="small" type="text" onClick={() => setOpen(true)}>
-        + a note
+        Add note
       </Button>
     ) : (
       <section className="note" aria-label="Note">

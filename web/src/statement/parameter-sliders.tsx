@@ -28,10 +28,10 @@ export function ParameterSliders({ problem, values, onChange, onWrite }: Paramet
         {moved && (
           <>
             <Button size="small" onClick={onWrite}>
-              Write into the text
+              Write to text
             </Button>
             <Button size="small" type="text" onClick={() => onChange({})}>
-              Put back
+              Reset
             </Button>
           </>
         )}

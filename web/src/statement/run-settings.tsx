@@ -12,9 +12,9 @@ const PRECISIONS = [
 ] satisfies readonly { value: Precision; label: string }[];
 
 const LAST_STEPS = [
-  { value: 'fit', label: 'the nearest h that divides' },
-  { value: 'shorten', label: 'a shorter last step' },
-  { value: 'overrun', label: 'past the end' },
+  { value: 'fit', label: 'adjust h to fit' },
+  { value: 'shorten', label: 'shorten the last step' },
+  { value: 'overrun', label: 'overshoot' },
 ] satisfies readonly { value: LastStep; label: string }[];
 
 interface RunSettingsProps {
@@ -31,7 +31,7 @@ export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
     return reading?.ok === true && reading.value.depth > 0;
   });
   const starts = [
-    { value: '', label: 'as each method says' },
+    { value: '', label: 'as specified by the method' },
     { value: 'exact', label: 'exact values' },
     ...[...new Set([...methods.map((m) => m.title), 'Euler', 'Heun', 'RK4'])].map((title) => ({
       value: title,
@@ -41,8 +41,8 @@ export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
   const setStart = ({ start: previous, ...rest }: WorkingStudy, value: string): WorkingStudy =>
     value === '' ? rest : { ...rest, start: value };
   return (
-    <section className="run-settings" aria-label="Runs">
-      <h2 className="label">Runs</h2>
+    <section className="run-settings" aria-label="Run settings">
+      <h2 className="label">Run settings</h2>
       <Select
         size="small"
         popupMatchSelectWidth={false}

@@ -59,7 +59,7 @@ export function StatementColumn(): ReactNode {
   };
   const keep = ({ title, text }: WorkingMethod): void =>
     void createEntry('method', { schritt: 1, kind: 'method', title, text })
-      .then(() => notices.done(`“${title}” is in the library.`))
+      .then(() => notices.done(`“${title}” was saved to the library.`))
       .catch(notices.failed);
   const fold = (
     <Button
@@ -67,8 +67,8 @@ export function StatementColumn(): ReactNode {
       size="small"
       className="fold"
       aria-expanded={!view.folded}
-      aria-label={view.folded ? 'Unfold the statement' : 'Fold the statement away'}
-      title={`${view.folded ? 'Show the statement' : 'Fold the statement away'} (s)`}
+      aria-label={view.folded ? 'Show panel' : 'Hide panel'}
+      title={`${view.folded ? 'Show panel' : 'Hide panel'} (s)`}
       onClick={() => setView({ folded: !view.folded })}
     >
       {view.folded ? '›' : '‹'}
@@ -137,7 +137,7 @@ export function StatementColumn(): ReactNode {
           type="text"
           onClick={() => add(`Method ${study.methods.length + 1}`, BLANK, true)}
         >
-          + write a method
+          New method
         </Button>
         <MethodLibrary onTake={(title, text) => add(title, text, false)} />
       </div>

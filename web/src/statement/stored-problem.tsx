@@ -18,12 +18,12 @@ export function StoredProblem({
   if (rows === null || rows.length === 0) return null;
   return (
     <FromLibrary
-      text="take a stored problem"
-      label="Take a stored problem"
+      text="Load a saved problem"
+      label="Load a saved problem"
       fetch={fetch}
       list={(close) => (
         <SearchList
-          label="Take a stored problem"
+          label="Load a saved problem"
           width={300}
           options={rows.map(({ id, title }) => ({ value: id, label: title, told: '', formula: null }))}
           onClose={close}

@@ -24,7 +24,7 @@ export function ClassPanels(): ReactNode {
       <Button
         type="text"
         size="small"
-        title="Back to the whole page (c)"
+        title="Leave the presentation view (c)"
         onClick={() => setView({ inClass: false })}
       >
         ×

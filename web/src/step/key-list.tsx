@@ -6,7 +6,7 @@ import './key-list.css';
 /** The keys of the page. */
 export function KeyList({ onClose }: { readonly onClose: () => void }): ReactNode {
   return (
-    <Modal title="Keys" open onCancel={onClose} footer={null} width={560}>
+    <Modal title="Keyboard shortcuts" open onCancel={onClose} footer={null} width={560}>
       <dl className="key-list">
         {KEYS.map(({ keys, says }) => (
           <div key={keys}>

@@ -32,7 +32,7 @@ function StepSize(): ReactNode {
         <Button
           type="text"
           className="large-step-size"
-          title="Type another step size, or N = 40"
+          title="Enter another step size, or N = 40"
           onClick={() => setDraft(`h = ${stepSizeText(grid.h)}`)}
         >
           {`h = ${stepSizeText(grid.h)}`}
@@ -69,7 +69,11 @@ export function StepHead(): ReactNode {
   const steps = grid?.steps ?? 0;
   const n = Math.min(view.n, Math.max(0, steps - 1));
   const path: readonly { readonly depth: Depth; readonly text: string; readonly title: string }[] = [
-    { depth: 'study', text: `${rows.length} rungs`, title: 'How does the error fall with h? (key 1)' },
+    {
+      depth: 'study',
+      text: `${rows.length} step size${rows.length === 1 ? '' : 's'}`,
+      title: 'How does the error fall with h? (key 1)',
+    },
     {
       depth: 'run',
       text: `${steps} ${steps === 1 ? 'step' : 'steps'}`,
@@ -81,7 +85,7 @@ export function StepHead(): ReactNode {
     <div className="step-now">
       <StepSize />
       {grid !== null && (
-        <nav className="depth-path" aria-label="Depth">
+        <nav className="depth-path" aria-label="Level">
           {path.map(({ depth, text, title }, i) => (
             <span key={depth}>
               {i > 0 && <span className="quiet"> › </span>}
@@ -102,7 +106,7 @@ export function StepHead(): ReactNode {
       {grid !== null &&
         (addAsRung !== null ? (
           <Button type="text" size="small" className="add-rung" onClick={addAsRung}>
-            + as a rung
+            Add this h
           </Button>
         ) : grid.divides ? null : (
           <p className="quiet">{stepSizeText(grid.wished)} does not divide the interval</p>

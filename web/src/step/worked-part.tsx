@@ -63,24 +63,24 @@ export function WorkedPart(): ReactNode {
         </span>
         <span className="worked-buttons">
           <Button size="small" type="text" disabled={view.n <= 0} onClick={() => go(view.n - 1)} title="← ">
-            ‹ previous
+            ‹ Previous
           </Button>
           <Button size="small" type="text" disabled={view.n >= last} onClick={() => go(view.n + 1)} title="→">
-            next ›
+            Next ›
           </Button>
         </span>
       </div>
       <UnderWay computed={step} what="the step" />
       {step.why !== null && <p className="wrong">{step.why}</p>}
       {value?.worked.byStarter === true && (
-        <p>The first steps of this formula, which reaches back, are done by another method.</p>
+        <p>The first steps of this multistep formula are taken by a one-step method.</p>
       )}
       {shown.map((line, i) => (
         <div key={i} className={i === shown.length - 1 && !isWhole ? 'worked-line now' : 'worked-line'}>
           <Formula tex={lineTex(line)} />
           {line.solved && line.residual !== null && line.residual > CLEAR && (
             <span className="quiet">
-              found by Newton’s method, off by <PowerNumber value={line.residual} />
+              by Newton’s method, residual <PowerNumber value={line.residual} />
             </span>
           )}
         </div>

@@ -18,9 +18,9 @@ test('a shorter last step is a grid point too', () => {
 });
 
 test.each([
-  ['', 'write some times, such as 0.5, 1, ..., 8'],
-  ['..., 8', 'write ... between rising times, such as 0.5, 1, ..., 8'],
-  ['1, 0.5, ..., 8', 'write ... between rising times, such as 0.5, 1, ..., 8'],
+  ['', 'enter times, such as 0.5, 1, ..., 8'],
+  ['..., 8', 'use ... between increasing times, such as 0.5, 1, ..., 8'],
+  ['1, 0.5, ..., 8', 'use ... between increasing times, such as 0.5, 1, ..., 8'],
   ['0, 1, ..., 1e9', 'at most 400 times are possible'],
 ])('%s is answered', (text, why) => {
   expect(timesAsked(text, GRID)).toEqual({ why });

@@ -37,13 +37,13 @@ function timesOf(text: string): readonly number[] {
     const step = before === undefined || last === undefined ? NaN : last - before;
     const end = next === undefined ? NaN : amountValue(next);
     if (last === undefined || !(step > 0) || !(end > last))
-      throw new Refusal('grid', 'write ... between rising times, such as 0.5, 1, ..., 8');
+      throw new Refusal('grid', 'use ... between increasing times, such as 0.5, 1, ..., 8');
     for (let k = 1; last + k * step < end - 1e-9 * step; k += 1) {
       if (times.length >= MOST_POINTS) break;
       times.push(last + k * step);
     }
   }
-  if (times.length === 0) throw new Refusal('grid', 'write some times, such as 0.5, 1, ..., 8');
+  if (times.length === 0) throw new Refusal('grid', 'enter times, such as 0.5, 1, ..., 8');
   if (times.length > MOST_POINTS) throw new Refusal('grid', `at most ${MOST_POINTS} times are possible`);
   return times;
 }

@@ -19,19 +19,19 @@ export function RowsPages({ from, every, steps, onGo }: RowsPagesProps): ReactNo
   return (
     <nav className="pages" aria-label="Rows shown">
       <Button size="small" disabled={from === 0} onClick={() => onGo(0)}>
-        first
+        First
       </Button>
       <Button size="small" disabled={from === 0} onClick={() => onGo(Math.max(0, from - page))}>
-        before
+        Previous
       </Button>
       <span className="quiet">
-        from n = {count(from)} of {count(steps)}
+        rows from n = {count(from)} of {count(steps)}
       </span>
       <Button size="small" disabled={from >= last} onClick={() => onGo(Math.min(last, from + page))}>
-        next
+        Next
       </Button>
       <Button size="small" disabled={from >= last} onClick={() => onGo(last)}>
-        last
+        Last
       </Button>
     </nav>
   );

@@ -111,8 +111,8 @@ export function RunPart(): ReactNode {
           aria-label="Methods whose rows are shown"
           value={method < 0 ? 'all' : key}
           options={[
-            { value: 'all', label: 'all side by side' },
-            ...own.map(({ key: value, title }) => ({ value, label: `${title}, every stage` })),
+            { value: 'all', label: 'all methods' },
+            ...own.map(({ key: value, title }) => ({ value, label: `${title}, all stages` })),
           ]}
           onChange={setKey}
         />
@@ -134,8 +134,11 @@ export function RunPart(): ReactNode {
           options={[
             ...[1, 2, 4, 5, 10, 16, 20, 50, 100, 1000]
               .filter((k) => k === 1 || k < steps)
-              .map((value) => ({ value, label: value === 1 ? 'every row' : `every ${value}th row` })),
-            { value: TIMES, label: 'at times ...' },
+              .map((value) => ({
+                value,
+                label: value === 1 ? 'every row' : `every ${value}${value === 2 ? 'nd' : 'th'} row`,
+              })),
+            { value: TIMES, label: 'at given times' },
           ]}
           onChange={setStride}
         />
@@ -181,7 +184,7 @@ export function RunPart(): ReactNode {
       {byTimes !== null && 'why' in byTimes && <p className="wrong">{byTimes.why}</p>}
       {byTimes !== null && 'points' in byTimes && byTimes.between.length > 0 && (
         <p className="quiet">
-          no grid points of this step size:{' '}
+          not grid points of this step size:{' '}
           {byTimes.between
             .slice(0, 12)
             .map((t) => `${independent} = ${short(t, 6)}`)
@@ -212,7 +215,7 @@ export function RunPart(): ReactNode {
               (why, i) =>
                 why !== null && (
                   <p key={own[i]?.key ?? i} className="wrong">
-                    {own[i]?.title} left the numbers in {why}.
+                    {own[i]?.title} stops in {why}.
                   </p>
                 ),
             )}

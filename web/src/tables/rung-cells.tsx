@@ -29,11 +29,11 @@ export const RUNG_COLUMNS: readonly { readonly value: RungColumn; readonly label
   { value: 'error', label: 'error' },
   { value: 'ratio', label: 'ratio' },
   { value: 'order', label: 'order' },
-  { value: 'three-rung order', label: 'order from three rungs' },
-  { value: 'extrapolated', label: 'extrapolated value' },
+  { value: 'three-rung order', label: 'order from three step sizes' },
+  { value: 'extrapolated', label: 'Richardson extrapolation' },
   { value: 'estimate', label: 'estimated error' },
   { value: 'evaluations', label: 'evaluations' },
-  { value: 'a step', label: 'evaluations a step, or Newton iterations' },
+  { value: 'a step', label: 'evaluations per step, or Newton iterations' },
   { value: 'ms', label: 'milliseconds' },
 ];
 
@@ -46,10 +46,10 @@ export const RUNG_VIEWS: readonly {
   { value: 'errors', label: 'Errors', columns: ['error', 'ratio', 'order'] },
   {
     value: 'differences',
-    label: 'Without exact',
+    label: 'No exact solution',
     columns: ['three-rung order', 'extrapolated', 'estimate'],
   },
-  { value: 'cost', label: 'Cost', columns: ['evaluations', 'a step', 'ms'] },
+  { value: 'cost', label: 'Work', columns: ['evaluations', 'a step', 'ms'] },
 ];
 
 /** Milliseconds below which a time says more of the clock than of the run. */
@@ -63,7 +63,7 @@ export function rungHeading(column: RungColumn, scale: ErrorChoice['scale'], imp
     case 'three-rung order':
       return 'order';
     case 'a step':
-      return implicit ? 'Newton' : 'a step';
+      return implicit ? 'Newton' : 'per step';
     default:
       return column;
   }
@@ -96,7 +96,7 @@ function ErrorText({
       );
     return (
       <span className="wrong" title={`step ${step} at ${independent} = ${t}, ${stage}: ${why}`}>
-        left, {independent} = {short(t, 3)}
+        stopped, {independent} = {short(t, 3)}
       </span>
     );
   }
@@ -194,11 +194,11 @@ function RungButtons({ rung, title, color, windowEnd, onStrike, onWindow }: Rung
         type="button"
         className={windowEnd ? 'window-bar window-end' : 'window-bar'}
         style={{ color }}
-        aria-label={`Move the window of ${title} to ${h}`}
+        aria-label={`Set the fit range of ${title} to ${h}`}
         title={
           windowEnd
-            ? 'An end of the window: drag it, or click to let this rung go'
-            : 'Move the nearer end of the window here'
+            ? 'End of the fit range: drag it, or click to exclude this step size'
+            : 'Set the nearer end of the fit range here'
         }
         onPointerDown={(event) => event.currentTarget.releasePointerCapture(event.pointerId)}
         onPointerEnter={(event) => {
@@ -212,9 +212,9 @@ function RungButtons({ rung, title, color, windowEnd, onStrike, onWindow }: Rung
       <button
         type="button"
         className="strike-button"
-        aria-label={`${isStruck ? 'Count' : 'Strike out'} ${title} at ${h}`}
+        aria-label={`${isStruck ? 'Include' : 'Exclude'} ${title} at ${h}`}
         aria-pressed={isStruck}
-        title={isStruck ? 'Count this rung again' : 'Strike this rung out'}
+        title={isStruck ? 'Include this step size' : 'Exclude this step size'}
         onClick={(event) => {
           event.stopPropagation();
           onStrike();

@@ -125,8 +125,8 @@ export function RungTable({
                 <button
                   type="button"
                   className="plain-button"
-                  aria-label={`Remove the rung h = ${stepSizeText(first.h)}`}
-                  title="Remove this rung"
+                  aria-label={`Remove h = ${stepSizeText(first.h)}`}
+                  title="Remove this h"
                   onClick={(event) => {
                     event.stopPropagation();
                     edit('ladder', (now) => withoutRungAt(now, rung));

@@ -28,13 +28,13 @@ function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
         <Checkbox
           checked={asParts}
           onChange={() => setAsParts((now) => !now)}
-          title="Write every h as the part of the interval that it is"
+          title="Write every h as a fraction of the interval"
         >
-          h as a part
+          h as a fraction
         </Checkbox>
         <FullNumberText full={full} />
         {view === 'differences' && (
-          <span className="quiet">from three successive rungs, without any exact solution</span>
+          <span className="quiet">from three successive step sizes, without an exact solution</span>
         )}
       </div>
       <RungTable keyed={keyed} columns={columns} asParts={asParts} onClick={onClick} />
@@ -48,13 +48,13 @@ export function TablePart(): ReactNode {
   // where nothing can be run nothing is under way
   if (good.document === null)
     return (
-      <section className="table-part" aria-label="Rungs">
-        <p className="quiet">No rungs: the text of the problem has errors.</p>
+      <section className="table-part" aria-label="Step sizes and errors">
+        <p className="quiet">No results: the problem has errors.</p>
       </section>
     );
   return (
-    <section className="table-part" aria-label="Rungs">
-      <UnderWay computed={results} what="the study" kept="shown is what there was of it" />
+    <section className="table-part" aria-label="Step sizes and errors">
+      <UnderWay computed={results} what="the study" kept="partial results are shown" />
       <UnderWay computed={curves} what="the curves" />
       {chosen.rungs.map((rung) =>
         rung.ok ? null : (

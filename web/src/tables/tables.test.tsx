@@ -165,18 +165,18 @@ describe('the table of rungs', () => {
     const { told, edits, desk } = table();
     fireEvent.click(screen.getAllByRole('row')[4]!);
     expect(told.choose).toHaveBeenCalledWith(2);
-    fireEvent.click(screen.getByRole('button', { name: 'Strike out Euler at h = 0.05' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Exclude Euler at h = 0.05' }));
     expect(edits[0]?.made.methods[0]?.struck).toEqual([2]);
-    fireEvent.click(screen.getByRole('button', { name: 'Count Heun at h = 0.1' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Include Heun at h = 0.1' }));
     expect(edits[1]?.made.methods[1]?.struck).toEqual([]);
-    fireEvent.click(screen.getByRole('button', { name: 'Move the window of Heun to h = 0.025' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Set the fit range of Heun to h = 0.025' }));
     expect(told.window).toHaveBeenCalledWith(desk.study.methods[1]!.key, 3);
     expect(told.choose).toHaveBeenCalledTimes(1);
   });
 
   test('a rung is removed, with strikes of others moved along', () => {
     const { edits } = table();
-    fireEvent.click(screen.getByRole('button', { name: 'Remove the rung h = 0.266667' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Remove h = 0.266667' }));
     expect(edits[0]?.made.ladder).toEqual({ sizes: [0.1, 0.05, 0.025] });
     expect(edits[0]?.made.methods[1]?.struck).toEqual([0]);
   });
@@ -379,12 +379,12 @@ describe('findings', () => {
     const { desk, told } = stage();
     show(desk, <FindingsList />);
     const own = screen.getByRole('region', { name: 'Findings on Heun' });
-    expect(own.textContent).toContain('struck out by hand: h = 0.1');
+    expect(own.textContent).toContain('Excluded manually: h = 0.1.');
     const whole = screen.getByRole('region', { name: 'Findings on the study' });
     expect(whole.textContent).toContain('h = 0.3 does not divide the interval');
-    fireEvent.mouseEnter(within(own).getByText(/struck out by hand/));
+    fireEvent.mouseEnter(within(own).getByText(/Excluded manually/));
     expect(told.point).toHaveBeenLastCalledWith({ key: desk.study.methods[1]!.key, rows: [1] });
-    fireEvent.mouseLeave(within(own).getByText(/struck out by hand/));
+    fireEvent.mouseLeave(within(own).getByText(/Excluded manually/));
     expect(told.point).toHaveBeenLastCalledWith(null);
   });
 
@@ -432,7 +432,7 @@ describe('the step ruler', () => {
   test('without rungs it says so', () => {
     const { desk } = stage();
     show({ ...desk, chosen: { ...desk.chosen, rungs: [], rows: [], grid: null, now: null } }, <StepRuler />);
-    expect(screen.getByText('No step sizes yet: add one at the left.')).toBeTruthy();
+    expect(screen.getByText('No step sizes yet. Add one on the left.')).toBeTruthy();
   });
 });
 

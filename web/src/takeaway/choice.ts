@@ -95,12 +95,12 @@ interface Option<V> {
 
 export const WHATS: readonly Option<What>[] = [
   { value: 'rungs', label: 'Errors and orders' },
-  { value: 'cost', label: 'Cost' },
-  { value: 'comparison', label: 'Comparison' },
-  { value: 'rows', label: 'Rows of a run' },
-  { value: 'program', label: 'Program of a run' },
-  { value: 'sheet', label: 'Sheet that calculates' },
-  { value: 'picture', label: 'Picture' },
+  { value: 'cost', label: 'Work' },
+  { value: 'comparison', label: 'Efficiency' },
+  { value: 'rows', label: 'Step table' },
+  { value: 'program', label: 'Code' },
+  { value: 'sheet', label: 'Live spreadsheet' },
+  { value: 'picture', label: 'Plot' },
   { value: 'formulas', label: 'Formulas' },
   { value: 'handout', label: 'Handout' },
 ];
@@ -122,7 +122,7 @@ export const PROGRAMS: readonly Option<LanguageName>[] = [
 
 export const PICTURES_OF: readonly Option<PictureName>[] = [
   { value: 'order', label: 'Order' },
-  { value: 'cost', label: 'Cost' },
+  { value: 'cost', label: 'Work' },
   { value: 'solution', label: 'Solution' },
   { value: 'error', label: 'Error over time' },
 ];
@@ -135,7 +135,7 @@ export const HANDOUTS_AS: readonly Option<HandoutFormat>[] = [
 
 export const SIZES: readonly Option<PlotSize>[] = [
   { value: 'slide', label: 'Slide' },
-  { value: 'column', label: 'Column' },
+  { value: 'column', label: 'Paper' },
 ];
 
 export const INKS: readonly Option<PlotInk>[] = [
@@ -149,7 +149,7 @@ export const PICTURES_AS: readonly Option<PictureFormat>[] = [
 ];
 
 export const HANDOUTS_OF: readonly Option<HandoutChoices['of']>[] = [
-  { value: 'rows', label: 'Rows of a run' },
+  { value: 'rows', label: 'Step table' },
   { value: 'rungs', label: 'Errors and orders' },
 ];
 

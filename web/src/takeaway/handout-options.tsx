@@ -12,7 +12,7 @@ function Variants({ handout, change }: Choosing): ReactNode {
   return (
     <>
       <label>
-        <span>Numbers that differ from sheet to sheet</span>
+        <span>Individual parameters</span>
         <Input
           value={variants}
           placeholder="k in 0.2, 0.25, ..., 0.6; start in 1..5"
@@ -43,7 +43,7 @@ function Variants({ handout, change }: Choosing): ReactNode {
               onChange={(value) => change({ seed: value ?? 1 })}
             />
           </label>
-          <span className="quiet">the same seed gives the same sheets again</span>
+          <span className="quiet">the same seed gives the same sheets</span>
         </div>
       )}
     </>
@@ -63,11 +63,11 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
           onChange={(value) => change({ of: value })}
         />
         <Segmented
-          aria-label="Sheet or solution"
+          aria-label="Worksheet or answer key"
           value={solved ? 'solution' : 'sheet'}
           options={[
-            { value: 'sheet', label: 'Sheet' },
-            { value: 'solution', label: 'Solution' },
+            { value: 'sheet', label: 'Worksheet' },
+            { value: 'solution', label: 'Answer key' },
           ]}
           onChange={(value) => change({ solved: value === 'solution' })}
         />
@@ -81,7 +81,7 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
         )}
       </div>
       <label>
-        <span>Task, in your own words</span>
+        <span>Instructions</span>
         <Input.TextArea
           maxLength={5000}
           value={task}
@@ -99,7 +99,7 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
       </label>
       <div className="taken-options">
         <label>
-          digits asked for{' '}
+          digits required{' '}
           <InputNumber
             size="small"
             min={1}
@@ -110,11 +110,11 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
           />
         </label>
         <Checkbox checked={coefficients} onChange={(event) => change({ coefficients: event.target.checked })}>
-          leave out the numbers of the formula
+          hide coefficients
         </Checkbox>
         {as !== 'xlsx' && (
           <Checkbox checked={room} onChange={(event) => change({ room: event.target.checked })}>
-            room for the picture
+            space for plot
           </Checkbox>
         )}
       </div>

@@ -40,14 +40,14 @@ function Chosen({ first }: { readonly first: Choice }): ReactNode {
 test('a handout takes its task, its blanks, its variants and what it is', async () => {
   render(<Handout />);
   expect(screen.queryByLabelText('sheets')).toBeNull();
-  fireEvent.change(screen.getByLabelText('Task, in your own words'), { target: { value: 'By hand.' } });
+  fireEvent.change(screen.getByLabelText('Instructions'), { target: { value: 'By hand.' } });
   fireEvent.change(screen.getByLabelText('Blanks'), { target: { value: 'columns k1' } });
-  fireEvent.change(screen.getByLabelText('Numbers that differ from sheet to sheet'), {
+  fireEvent.change(screen.getByLabelText('Individual parameters'), {
     target: { value: 'k in 1..3' },
   });
   fireEvent.change(screen.getByLabelText('sheets'), { target: { value: '12' } });
-  await userEvent.click(screen.getByLabelText('leave out the numbers of the formula'));
-  await userEvent.click(screen.getByText('Solution'));
+  await userEvent.click(screen.getByLabelText('hide coefficients'));
+  await userEvent.click(screen.getByText('Answer key'));
   await userEvent.click(screen.getByText('Letter'));
   await userEvent.click(screen.getByText('Errors and orders'));
   expect(handout).toEqual({
@@ -66,24 +66,24 @@ test('a handout takes its task, its blanks, its variants and what it is', async 
 test('a spreadsheet has neither paper nor room for a picture', () => {
   render(<Handout first={{ ...FIRST.handout, as: 'xlsx' }} />);
   expect(screen.queryByText('Letter')).toBeNull();
-  expect(screen.queryByLabelText('room for the picture')).toBeNull();
+  expect(screen.queryByLabelText('space for plot')).toBeNull();
 });
 
 test('each kind offers what it can be told, and nothing else', async () => {
   const { rerender } = render(<Chosen key="csv" first={FIRST} />);
-  await userEvent.click(screen.getByLabelText('byte order mark'));
+  await userEvent.click(screen.getByLabelText('UTF-8 BOM (for spreadsheet programs)'));
   expect(choice.mark).toBe(true);
   rerender(<Chosen key="tex" first={{ ...FIRST, table: 'tex' }} />);
-  expect(screen.queryByLabelText('byte order mark')).toBeNull();
-  await userEvent.click(screen.getByLabelText('to be put into a document'));
+  expect(screen.queryByLabelText('UTF-8 BOM (for spreadsheet programs)')).toBeNull();
+  await userEvent.click(screen.getByLabelText('fragment only'));
   expect(choice.part).toBe(true);
   rerender(<Chosen key="picture" first={{ ...FIRST, what: 'picture', pictureAs: 'png' }} />);
   await userEvent.click(screen.getByText('Black and white'));
-  await userEvent.click(screen.getByText('Column'));
+  await userEvent.click(screen.getByText('Paper'));
   fireEvent.change(screen.getByLabelText('times as large'), { target: { value: '4' } });
   expect(choice).toMatchObject({ ink: 'black', size: 'column', scale: 4 });
   rerender(<Chosen key="formulas" first={{ ...FIRST, what: 'formulas' }} />);
-  await userEvent.click(screen.getByLabelText('the chosen step worked out'));
+  await userEvent.click(screen.getByLabelText('with the chosen step worked out'));
   expect(choice.worked).toBe(false);
 });
 

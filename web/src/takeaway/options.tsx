@@ -85,28 +85,28 @@ export function Options({ choice, change }: Choosing): ReactNode {
               value={every}
               onChange={(value) => change({ every: value ?? 1 })}
             />{' '}
-            steps a row
+            steps per row
           </label>
         </>
       )}
       {isTable && table === 'csv' && (
         <Checkbox checked={mark} onChange={(event) => change({ mark: event.target.checked })}>
-          byte order mark
+          UTF-8 BOM (for spreadsheet programs)
         </Checkbox>
       )}
       {what === 'formulas' && (
         <Checkbox checked={worked} onChange={(event) => change({ worked: event.target.checked })}>
-          the chosen step worked out
+          with the chosen step worked out
         </Checkbox>
       )}
       {((isTable && (table === 'tex' || table === 'html')) || what === 'formulas') && (
         <Checkbox checked={part} onChange={(event) => change({ part: event.target.checked })}>
-          to be put into a document
+          fragment only
         </Checkbox>
       )}
       {what === 'sheet' && (
         <span className="quiet">
-          the method over the whole ladder, with live formulas: change h or a parameter and all follows
+          all step sizes of the method with live formulas: change h or a parameter and the sheet follows
         </span>
       )}
     </div>

@@ -8,11 +8,8 @@ export function TakeAwayButton(): ReactNode {
   const [isOpen, setOpen] = useState(false);
   return (
     <>
-      <Button
-        title="Tables, programs, sheets, pictures and handouts to take along"
-        onClick={() => setOpen(true)}
-      >
-        Take away
+      <Button title="Tables, code, spreadsheets, plots and handouts" onClick={() => setOpen(true)}>
+        Export
       </Button>
       {isOpen && (
         <Suspense fallback={null}>

@@ -88,12 +88,12 @@ export function TakeAway({ onClose }: { readonly onClose: () => void }): ReactNo
   const notices = useNotices();
   const save = async (): Promise<void> => {
     const file = await savedFile(choice, taken).catch(() => null);
-    if (file === null) notices.failed('this browser could not draw the picture; save it as SVG');
+    if (file === null) notices.failed('this browser cannot draw the plot; download it as SVG');
     else download(takenName(study.title, choice), file);
   };
   return (
     <Modal
-      title="Take away"
+      title="Export"
       open
       onCancel={onClose}
       footer={null}
@@ -105,7 +105,7 @@ export function TakeAway({ onClose }: { readonly onClose: () => void }): ReactNo
         <Select
           size="small"
           popupMatchSelectWidth={false}
-          aria-label="What to take away"
+          aria-label="What to export"
           value={choice.what}
           options={[...WHATS]}
           onChange={(what) => change({ what })}
@@ -158,7 +158,7 @@ export function TakeAway({ onClose }: { readonly onClose: () => void }): ReactNo
           </Button>
         )}
         <Button type="primary" disabled={text === null} onClick={() => void save()}>
-          Save as a file
+          Download
         </Button>
       </div>
     </Modal>

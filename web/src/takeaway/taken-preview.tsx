@@ -31,7 +31,7 @@ export function TakenPreview({
   if (text === null)
     return (
       <p className={why === null ? 'quiet' : 'taken-why'} role="status">
-        {why ?? 'being written'}
+        {why ?? 'Preparing …'}
       </p>
     );
   if (choice.what === 'picture')

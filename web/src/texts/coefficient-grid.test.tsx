@@ -46,7 +46,7 @@ test('what is typed into the grid becomes the text when told to, and is put back
   const cell = screen.getByRole('textbox', { name: 'b 1' });
   await userEvent.clear(cell);
   await userEvent.type(cell, '1/4');
-  await userEvent.click(screen.getByRole('button', { name: 'Put back' }));
+  await userEvent.click(screen.getByRole('button', { name: 'Reset' }));
   expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'b 1' }).value).toBe('1/2');
   await userEvent.clear(screen.getByRole('textbox', { name: 'b 2' }));
   await userEvent.type(screen.getByRole('textbox', { name: 'b 2' }), '3/4');
@@ -67,14 +67,14 @@ test('a stage more is a row and a column of zeros', async () => {
 });
 
 test.each([
-  [HEUN, 'order 2', 'Order 2, proved from the text: 5 conditions were looked at.'],
-  ['y[n+1] = y + h/2*f(t, y)', 'order 0', 'Order 0, proved from the text: 2 conditions were looked at.'],
+  [HEUN, 'order 2', 'Order 2, proved from the text: 5 conditions checked.'],
+  ['y[n+1] = y + h/2*f(t, y)', 'order 0', 'Order 0, proved from the text: 2 conditions checked.'],
   [
     'start with RK4\ny[n+1] = -4*y + 5*y[n-1] + h*(4*f[n] + 2*f[n-1])',
     'not stable',
-    'It does not converge. The formula is of order 3, but an error in it grows from step to step at any h.',
+    'Does not converge. The formula has order 3, but it is not zero-stable: errors grow from step to step for every h.',
   ],
-  ['k1 = f(t, y)\ny[n+1] = y + k1', null, 'No order can be proved while some term has a wrong power of h.'],
+  ['k1 = f(t, y)\ny[n+1] = y + k1', null, 'No order can be proved: a term has the wrong power of h.'],
 ])('of\n%s\nis said: %s', (text, short, long) => {
   expect(provedText(method(text))).toBe(short);
   const { container } = render(<OrderProof inspection={inspectMethod(method(text))} />);

@@ -109,7 +109,7 @@ export function CoefficientGrid({
   return (
     <section aria-label="Coefficients">
       <div className="statement-head">
-        <h2 className="label">{tableau === null ? 'Coefficients' : 'Tableau'}</h2>
+        <h2 className="label">{tableau === null ? 'Coefficients' : 'Butcher tableau'}</h2>
         {tableau !== null && (
           <>
             <Button
@@ -136,7 +136,7 @@ export function CoefficientGrid({
               Write as text
             </Button>
             <Button size="small" type="text" onClick={() => setDraft(null)}>
-              Put back
+              Reset
             </Button>
           </>
         )}

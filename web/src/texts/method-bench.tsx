@@ -5,11 +5,11 @@ import { PowerNumber } from '../math/power-number.tsx';
 import { type Ask, useComputed } from '../worker/use-work.ts';
 
 const VERDICT: { readonly [V in BenchResult['verdict']]: string } = {
-  exact: 'exact but for rounding',
+  exact: 'exact up to rounding',
   agrees: 'as proved',
   parts: 'below the proved order',
-  unknown: 'observed alone',
-  grows: 'errors do not fall',
+  unknown: 'observed only',
+  grows: 'errors do not decrease',
 };
 
 /** How a method does on a fixed battery of problems with known solutions: observed beside proved order. */
@@ -20,8 +20,8 @@ export function MethodBench({ text }: { readonly text: string }): ReactNode {
   );
   const { value } = useComputed(ask);
   return (
-    <section aria-label="Test bench">
-      <h2 className="label">Test bench</h2>
+    <section aria-label="Convergence tests">
+      <h2 className="label">Convergence tests</h2>
       {value === null ? (
         <p className="quiet">Running …</p>
       ) : (
@@ -31,7 +31,7 @@ export function MethodBench({ text }: { readonly text: string }): ReactNode {
               <th scope="col">problem</th>
               <th scope="col">proved</th>
               <th scope="col">observed</th>
-              <th scope="col">least error</th>
+              <th scope="col">smallest error</th>
               <th scope="col">verdict</th>
             </tr>
           </thead>

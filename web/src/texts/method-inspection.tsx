@@ -133,7 +133,7 @@ export function MethodInspection({
         <h2 className="label">Method</h2>
         <MethodTypeset method={method} />
         <p className="quiet">
-          {inspection === null ? '' : `${inspection.kind ?? 'of no known form'}; `}
+          {inspection === null ? '' : `${inspection.kind ?? 'not of a known form'}; `}
           {cost} evaluation
           {cost === 1 ? '' : 's'} of {method.form === 'first order' ? 'f' : 'a'}{' '}
           {isImplicit(method) ? "an iteration of Newton's method" : 'a step'}

@@ -68,8 +68,8 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
       <p>
         No order can be proved
         {inspection.kind === null
-          ? `: the formula is of no known form (${inspection.why?.why ?? ''}). Only trial tells what it does.`
-          : ' while some term has a wrong power of h.'}
+          ? `: the formula is not of a known form (${inspection.why?.why ?? ''}). Use the convergence tests.`
+          : ': a term has the wrong power of h.'}
       </p>
     );
   const [first, ...others] = order.failing;
@@ -78,7 +78,7 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
       <p className="proved-order">
         <b>
           {order.zero?.stable === false
-            ? 'It does not converge.'
+            ? 'Does not converge.'
             : `Order ${Math.max(0, order.order)}${order.atLeast ? ' or more' : ''}`}
         </b>
         {orderWithoutVelocity !== null && orderWithoutVelocity.order !== order.order
@@ -86,8 +86,8 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
           : ''}
         {order.zero?.stable === false ? '' : ', proved from the text: '}
         {order.zero?.stable === false
-          ? ` The formula is of order ${order.order}, but an error in it grows from step to step at any h.`
-          : `${order.looked} conditions were looked at.`}
+          ? ` The formula has order ${order.order}, but it is not zero-stable: errors grow from step to step for every h.`
+          : `${order.looked} conditions checked.`}
       </p>
       {order.failing.length > 1 && order.failing.every(({ tree }) => tree !== null) && (
         <Collapse
@@ -96,7 +96,7 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
           items={[
             {
               key: 'principal',
-              label: `the principal error: ${order.failing.length} trees of order ${first?.order}`,
+              label: `principal error: ${order.failing.length} trees of order ${first?.order}`,
               children: (
                 <ul className="principal">
                   {order.failing.slice(0, MOST_TREES).map((condition, i) => (
@@ -116,8 +116,10 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
           {first.tree !== null && <DrawnTree tree={first.tree} />}
           <div>
             <span className="quiet">
-              {order.order < 0 ? 'What fails' : `What fails of order ${first.order}`}
-              {others.length > 0 ? `, the first of ${order.failing.length}` : ''}:{' '}
+              {order.order < 0
+                ? 'Unsatisfied condition'
+                : `First unsatisfied condition of order ${first.order}`}
+              {others.length > 0 ? ` (1 of ${order.failing.length})` : ''}:{' '}
             </span>
             <Tex tex={conditionTex(first, tableau !== null)} />
           </div>

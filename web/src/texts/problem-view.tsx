@@ -19,16 +19,16 @@ import { Derivatives } from './derivatives.tsx';
 import './problem-view.css';
 
 const ORIGIN = {
-  exact: 'the exact solution',
-  taylor: 'a reference solution, by Taylor series of order 24',
-  'fine steps': 'a solution by RK4 in many small steps, good enough for a picture',
+  exact: 'exact solution',
+  taylor: 'reference solution (Taylor series of order 24)',
+  'fine steps': 'approximate solution (RK4 with small steps)',
 } as const;
 
 /** Why a solution ends before the end of the interval; a time follows. */
 const ENDING = {
-  leaves: 'it becomes infinite near',
-  singular: 'the right-hand side is singular near',
-  stuck: 'it was computed up to',
+  leaves: 'becomes infinite near',
+  singular: 'right-hand side singular near',
+  stuck: 'computed up to',
 } as const;
 
 function shownNames(problem: Problem): readonly string[] {
@@ -67,7 +67,7 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
         <ProblemTypeset problem={problem} />
         {reduced && (
           <>
-            <h2 className="label">Understood as</h2>
+            <h2 className="label">As a first-order system</h2>
             <div className="typeset">
               <div className="formula">
                 <Tex tex={aligned(systemTex(problem))} />

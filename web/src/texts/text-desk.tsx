@@ -121,7 +121,7 @@ export function TextDesk<K extends 'problem' | 'method', T>(props: TextDeskProps
           {hasErrors(reading) && good !== null && (
             <p className="wrong">Showing the last valid input; the current text has errors.</p>
           )}
-          <ErrorBoundary what="What was understood" of={value.text}>
+          <ErrorBoundary what="The preview of the text" of={value.text}>
             {good !== null && children(good, { title: value.title, onText })}
           </ErrorBoundary>
         </section>

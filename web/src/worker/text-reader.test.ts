@@ -67,7 +67,9 @@ test('texts are read one after another, and one that fails has an error that say
   asked[0]!.fail(new Error('it took longer than 60 seconds and was stopped'));
   expect(await first).toMatchObject({
     ok: false,
-    errors: [{ line: 1, message: 'this text was not read: it took longer than 60 seconds and was stopped' }],
+    errors: [
+      { line: 1, message: 'this text could not be read: it took longer than 60 seconds and was stopped' },
+    ],
   });
   await settled();
   asked[1]!.answer({ ok: true, value: 'u' });

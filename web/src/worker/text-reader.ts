@@ -84,7 +84,7 @@ export class TextReader<T> {
       const why = thrown instanceof Error ? thrown.message : String(thrown);
       return {
         ok: false,
-        errors: [{ line: 1, column: 1, length: 1, message: `this text was not read: ${why}` }],
+        errors: [{ line: 1, column: 1, length: 1, message: `this text could not be read: ${why}` }],
       };
     });
     this.#kept.set(text, reading);

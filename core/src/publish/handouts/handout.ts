@@ -101,7 +101,7 @@ function runTable(study: Study, of: HandoutOf & { readonly kind: 'rows' }, digit
   const run = compileWithStart(study.problem, method.method, study.start);
   const { rows, stopped } = rowsOf(run, grid, 0, grid.steps + 1);
   if (stopped !== null)
-    throw new Refusal('form', `${method.title} leaves the numbers in step ${stopped.step}: ${stopped.why}`);
+    throw new Refusal('form', `${method.title} stops in step ${stopped.step}: ${stopped.why}`);
   const whole = rowTable('', run, rows, null, digits);
   const names = new Set(componentNames(study.problem));
   const isShown = (column: string): boolean =>

@@ -145,7 +145,7 @@ export function studyWorkbook(
     rungs.push({
       run: {
         name: `Run ${i}`,
-        title: `${oneLine(title)}: ${oneLine(chosen.title)}, rung ${i}`,
+        title: `${oneLine(title)}: ${oneLine(chosen.title)}, step size ${i}`,
         h: `h_${i}`,
         steps: `N_${i}`,
         rows,
@@ -162,7 +162,10 @@ export function studyWorkbook(
     before = grid;
   }
   if (rungs.length === 0)
-    throw new Refusal('grid', `no rung of this study can be a sheet; ${left[0] ?? 'there are none'}`);
+    throw new Refusal(
+      'grid',
+      `no step size of this study can be written as a spreadsheet; ${left[0] ?? 'there are none'}`,
+    );
   const ladderPart = ladderSheet(
     problem,
     cells,

@@ -5,15 +5,15 @@ import type { FactOf, FindingKind } from './facts.ts';
 import type { Course, Figures, Promise, Ranged, ReferenceFigures } from './figures.ts';
 import { large, number, steps, time } from './finding-words.ts';
 
-const SLIP = 'look for a forgotten h, a wrong index or a wrong weight';
+const SLIP = 'check for a missing h, a wrong index or a wrong weight';
 
 /** Kinks of the rate along the solution, as the end of a sentence; '' where there are none. */
 function kinksText(kinks: readonly number[], independent: string): string {
   const [first, second, ...more] = [...new Set(kinks.map(time))];
   if (first === undefined) return '';
-  if (second === undefined) return `; the rate has a kink or a jump at ${independent} = ${first}`;
+  if (second === undefined) return `; the right-hand side has a kink or jump at ${independent} = ${first}`;
   const rest = more.length > 0 ? ` and ${more.length} more` : '';
-  return `; the rate has kinks or jumps at ${independent} = ${first}, ${second}${rest}`;
+  return `; the right-hand side has kinks or jumps at ${independent} = ${first}, ${second}${rest}`;
 }
 
 /** A pair of complex eigenvalues. */
@@ -46,15 +46,15 @@ function slopeText(slope: number, standardError: number): string {
 }
 
 const GOES = {
-  rising: ', rising',
-  falling: ', falling',
+  rising: ', increasing',
+  falling: ', decreasing',
   steady: '',
   'up and down': ', up and down',
 } as const;
 
 /** The orders from rung to rung and where they go. */
 function courseText({ orders, goes }: Course): string {
-  return `from rung to rung ${orders.map((order) => fixed(order, 2)).join(', ')}${GOES[goes]}`;
+  return `between successive h: ${orders.map((order) => fixed(order, 2)).join(', ')}${GOES[goes]}`;
 }
 
 /** That an order agrees with what it is held against. */
@@ -62,11 +62,11 @@ function agreesText({ value, promised, by }: Promise & Ranged): string {
   const which = Math.abs(value - promised) > 0.05 ? ` for small h: ${promised}` : '';
   switch (by) {
     case 'theory here':
-      return `as theory says on this problem${which}`;
+      return `as predicted for this problem${which}`;
     case 'proof':
-      return `as the formula promises${which}`;
+      return `as expected${which}`;
     case 'trial':
-      return `as trial runs of the formula show${which}`;
+      return `as observed on test problems${which}`;
   }
 }
 
@@ -74,11 +74,11 @@ function agreesText({ value, promised, by }: Promise & Ranged): string {
 function promiseText({ promised, by }: Promise): string {
   switch (by) {
     case 'theory here':
-      return `theory says ${promised} on this problem`;
+      return `${promised} is predicted for this problem`;
     case 'proof':
-      return `the formula promises ${promised}`;
+      return `${promised} is expected`;
     case 'trial':
-      return `trial runs of the formula show ${promised}`;
+      return `${promised} is observed on test problems`;
   }
 }
 
@@ -89,9 +89,9 @@ function lostText(figures: Figures['order lost']): string {
     case 'kinks':
       return `${lost}${kinksText(cause.kinks, cause.independent)}`;
     case 'starter':
-      return `${lost}; it is started with ${cause.name}, whose local error is of order ${cause.order + 1}`;
+      return `${lost}; the starting method ${cause.name} has a local error of order ${cause.order + 1}`;
     case 'decay':
-      return `${lost}; the finest h is still ${number(cause.times)} times 1/${time(cause.rate)}, the time of the fastest decay`;
+      return `${lost}; the smallest h is still ${number(cause.times)} times the fastest time constant 1/${time(cause.rate)}`;
     case 'unknown':
       return lost;
   }
@@ -100,35 +100,37 @@ function lostText(figures: Figures['order lost']): string {
 function formulaText({ diverges, by, root }: Figures['formula']): string {
   if (by === 'trial')
     return diverges
-      ? `the errors of the formula as typed grow as h falls, on a test system too: it is not stable; ${SLIP}`
-      : `the formula as typed does not converge, on a test system either: ${SLIP}`;
-  if (!diverges) return `the formula as typed is of order 0, as is proved from its text: ${SLIP}`;
+      ? `errors grow as h decreases, also on a test system: the method as typed is unstable; ${SLIP}`
+      : `the method as typed does not converge, not even on a test system: ${SLIP}`;
+  if (!diverges) return `the method as typed has order 0 (proved from its text): ${SLIP}`;
   const why =
     root !== null && root > 1.000_01
-      ? `it has a root of size ${number(root)} outside of the unit circle`
-      : 'it has a double root on the unit circle';
-  return `the formula as typed is not stable for any h, as is proved from its text: ${why}, so that its errors grow as h falls; ${SLIP}`;
+      ? `a root of modulus ${number(root)} lies outside the unit circle`
+      : 'a double root lies on the unit circle';
+  return `the method as typed is not zero-stable (proved from its text): ${why}, and errors grow as h decreases; ${SLIP}`;
 }
 
 const ENDINGS = {
-  leaves: 'the solution leaves the numbers',
-  singular: 'the rates have no series',
-  stuck: 'it takes too many steps',
+  leaves: 'the solution overflows',
+  singular: 'the right-hand side has no Taylor series',
+  stuck: 'too many steps are needed',
 } as const;
 
 function referenceText(figures: ReferenceFigures): string {
   switch (figures.kind) {
     case 'none':
-      return `no exact solution is given, and no reference can be made: the rates have no series at ${figures.independent} = ${time(figures.start)}; see the columns that need none`;
+      return `no exact solution is given, and no reference can be computed: the right-hand side has no Taylor series at ${figures.independent} = ${time(figures.start)}; see the columns that need no exact solution`;
     case 'reached':
-      return `from N = ${count(figures.steps)} on errors are those of the reference, which is exact to ${number(figures.error)} only`;
+      return `from N = ${count(figures.steps)} on, the error of the reference dominates; it is accurate to ${number(figures.error)}`;
     case 'whole': {
       const { by, error, broken, independent, ended } = figures;
-      const how = by === 'taylor' ? 'Taylor series of order 24' : 'RK4 in many small steps';
-      const kinks = broken ? ', broken at every kink or jump of the rate' : '';
+      const how = by === 'taylor' ? 'Taylor series of order 24' : 'RK4 with small steps';
+      const kinks = broken ? ', restarted at every kink or jump of the right-hand side' : '';
       const until =
-        ended === null ? '' : `; it ends at ${independent} = ${time(ended.t)}, where ${ENDINGS[ended.why]}`;
-      return `no exact solution is given; errors are against a reference by ${how}${kinks}, exact to about ${number(error)} of its size${until}`;
+        ended === null
+          ? ''
+          : `; the reference ends at ${independent} = ${time(ended.t)}: ${ENDINGS[ended.why]}`;
+      return `no exact solution is given; errors are relative to a reference solution (${how}${kinks}; relative accuracy about ${number(error)})${until}`;
     }
   }
 }
@@ -137,33 +139,31 @@ function referenceText(figures: ReferenceFigures): string {
 const AMPLIFIED = 1000;
 
 function floorText({ steps: n, rounding, error, roundings, least }: Figures['floor']): string {
-  const amplified =
-    roundings > AMPLIFIED * Math.sqrt(n)
-      ? `, which is ${large(roundings)} times one rounding of the solution`
-      : '';
-  return `from N = ${count(n)} on a good part of the error is rounding: about ${number(rounding)}${amplified}, beside an error of ${number(error)} there; the least error of the table is ${number(least.error)}, at N = ${count(least.steps)}`;
+  const amplified = roundings > AMPLIFIED * Math.sqrt(n) ? `, amplified ${large(roundings)} times` : '';
+  return `from N = ${count(n)} on, rounding error dominates: about ${number(rounding)}${amplified}, compared with an error of ${number(error)}; the smallest error is ${number(least.error)} at N = ${count(least.steps)}`;
 }
 
 function leftText({ sizes, step, t, stage, why, independent }: Figures['left the numbers']): string {
   return step === 0
     ? `cannot be run at ${steps(sizes)}: ${why}`
-    : `leaves the numbers at ${steps(sizes)}: in step ${count(step)} from ${independent} = ${time(t)}, ${stage}: ${why}`;
+    : `stops at ${steps(sizes)}: step ${count(step)} from ${independent} = ${time(t)}, ${stage}: ${why}`;
 }
 
 function comparisonText({ wished, needs, short }: Figures['comparison']): string {
   const list = needs.map(({ title, evaluations, atMost }, i) => {
     const least = atMost ? 'at most' : 'about';
-    const why = atMost ? ' (its coarsest rung is as good already)' : '';
+    const why = atMost ? ' (already reached at the largest h)' : '';
     return `${title} ${i === 0 ? 'needs ' : ''}${least} ${count(evaluations)}${i === 0 ? ' evaluations' : ''}${why}`;
   });
   const verb = short.length === 1 ? 'does' : 'do';
-  const missing = short.length === 0 ? '' : `; ${short.join(', ')} ${verb} not come so far`;
+  const missing = short.length === 0 ? '' : `; ${short.join(', ')} ${verb} not reach it`;
   return `for an error of ${time(wished)}, ${list.join(', ')}${missing}`;
 }
 
 /** The sentence of each kind of finding, from its figures alone. */
 const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string } = {
-  'wrong exact': (figures) => `${exactCheckSentence(figures, figures.check)}; no method is judged by it`,
+  'wrong exact': (figures) =>
+    `${exactCheckSentence(figures, figures.check)}; errors are not assessed against it`,
   refused: ({ why }) => `cannot be run on this problem: ${why}`,
   'left the numbers': leftText,
   formula: formulaText,
@@ -171,44 +171,46 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     `order ${rangeText(figures)}, ${agreesText(figures)}${figures.goes === 'steady' ? '' : `; ${courseText(figures)}`}`,
   'no order': (figures) => {
     const range =
-      figures.range === null ? 'no order can be told' : `order ${rangeText(figures.range)} so far`;
+      figures.range === null
+        ? 'the order cannot be estimated yet'
+        : `order ${rangeText(figures.range)} so far`;
     return `${range}: ${courseText(figures)}; ${promiseText(figures)}${kinksText(figures.kinks, figures.independent)}`;
   },
   slope: ({ order, standardError, count: rungs }) =>
-    `slope by least squares ${slopeText(order, standardError)} over ${rungs} rungs`,
+    `least-squares slope ${slopeText(order, standardError)} over ${rungs} step sizes`,
   'two rungs': ({ order }) =>
-    `slope ${fixed(order, 2)} between the two rungs that count; an order takes a third`,
+    `slope ${fixed(order, 2)} from two step sizes only; an order estimate needs three`,
   'better than promised': (figures) => `order ${rangeText(figures)} here, where ${promiseText(figures)}`,
   predicted: ({ h, off, order, constant }) =>
-    `at h = ${stepSizeText(h)} the error is within ${percent(off)} of its leading term as theory says it, ${number(constant)} h${order === 1 ? '' : raised(order)}`,
+    `at h = ${stepSizeText(h)} the error is within ${percent(off)} of the predicted leading term ${number(constant)} h${order === 1 ? '' : raised(order)}`,
   'leading sign': ({ independent, t }) =>
-    `the leading term of the error changes its sign near ${independent} = ${significantTime(t)}: errors there are small by chance`,
+    `the leading term of the error changes sign near ${independent} = ${significantTime(t)}; the error passes through zero there`,
   'leading zero': ({ order, general }) =>
-    `the leading term is zero on this problem: order ${order} is what theory says here, and ${general} in general`,
+    `the leading term vanishes on this problem: order ${order} is predicted here, ${general} in general`,
   'order lost': lostText,
   'not yet': (figures) =>
-    `${courseText(figures)}; at h = ${stepSizeText(figures.h)} the error is ${large(figures.times)} times its leading term, which is of order ${figures.order}: other terms still rule it`,
+    `${courseText(figures)}; at h = ${stepSizeText(figures.h)} the error is ${large(figures.times)} times the leading term of order ${figures.order}: not yet in the asymptotic range`,
   unstable: ({ sizes, limit, decay, growth, h }) => {
     const grows =
       growth === null
         ? ''
-        : `: at h = ${stepSizeText(h)} an error of it is multiplied by ${number(growth)} a step`;
+        : `: at h = ${stepSizeText(h)} an error in this mode is multiplied by ${number(growth)} per step`;
     return limit === 0
-      ? `the formula is stable at no h for a decay, here of rate ${time(decay)}${grows}`
-      : `${steps(sizes)} ${sizes.length === 1 ? 'is' : 'are'} beyond the stability limit ${time(limit)}/${time(decay)} = ${time(limit / decay)}`;
+      ? `the method is unstable for every h on a decay, here of rate ${time(decay)}${grows}`
+      : `${steps(sizes)} ${sizes.length === 1 ? 'exceeds' : 'exceed'} the stability limit ${time(limit)}/${time(decay)} = ${time(limit / decay)}`;
   },
   oscillation: ({ sizes, re, im, growth, h }) =>
-    `at ${steps(sizes)} the motion of eigenvalue ${eigenvalueText(re, im)} is outside the stability region: at h = ${stepSizeText(h)} an error of it is multiplied by ${number(growth)} a step, though the motion itself does not grow`,
+    `at ${steps(sizes)}, h times the eigenvalue ${eigenvalueText(re, im)} lies outside the stability region: at h = ${stepSizeText(h)} an error in this mode is multiplied by ${number(growth)} per step, although the mode itself does not grow`,
   large: ({ sizes, error, swing }) =>
-    `at ${steps(sizes)} the error is larger than the solution itself: up to ${number(error)}, and the solution comes to ${time(swing)}`,
+    `at ${steps(sizes)} the error is larger than the solution: up to ${number(error)}, and the solution reaches ${time(swing)}`,
   damped: ({ sizes, times, steps: all }) =>
-    `at ${steps(sizes)} Newton's method converges only where its corrections are halved: ${times === 1 ? 'once' : `${count(times)} times`} in ${count(all)} ${all === 1 ? 'step' : 'steps'}`,
+    `at ${steps(sizes)} Newton's method converges only with damping: ${times === 1 ? 'once' : `${count(times)} times`} in ${count(all)} ${all === 1 ? 'step' : 'steps'}`,
   leap: ({ sizes, leap: { step, t, h, component, from, to }, independent }) =>
-    `at ${steps(sizes)} Newton's method takes a solution that does not grow out of the values before: in step ${count(step)}${sizes.length > 1 ? ` at h = ${stepSizeText(sizes[0] ?? NaN)}` : ''}, from ${independent} = ${time(t)}, ${component} leaps from ${number(from)} to ${number(to)} as the size of that step passes ${number(h)}`,
+    `at ${steps(sizes)} Newton's method converges to another solution branch: in step ${count(step)}${sizes.length > 1 ? ` at h = ${stepSizeText(sizes[0] ?? NaN)}` : ''}, from ${independent} = ${time(t)}, ${component} jumps from ${number(from)} to ${number(to)} where the step size passes ${number(h)}`,
   coarse: ({ sizes }) =>
-    `${steps(sizes)} ${sizes.length === 1 ? 'is' : 'are'} not yet on the expansion of the error that the finer rungs show, and ${sizes.length === 1 ? 'does' : 'do'} not count for the slope`,
+    `${steps(sizes)} ${sizes.length === 1 ? 'is' : 'are'} not yet in the asymptotic range and excluded from the fit`,
   'same grid': ({ sizes, h }) =>
-    `${steps(sizes)} ${sizes.length === 1 ? 'comes' : 'come'} to the same grid as another rung, h = ${stepSizeText(h)}, which counts once`,
+    `${steps(sizes)} ${sizes.length === 1 ? 'gives' : 'give'} the same grid as h = ${stepSizeText(h)} and ${sizes.length === 1 ? 'is' : 'are'} excluded from the fit`,
   'typed derivative': (figures) => typedCheckSentence(figures, { ...figures, agrees: false }),
   'last step': ({ remark, more }) =>
     more === 0
@@ -216,19 +218,25 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
       : `${remark}; ${more === 1 ? 'one more does' : `${more} more do`} not divide it either`,
   time: ({ sizes, remark }) => `at ${steps(sizes)}: ${remark}`,
   sign: ({ between: [one, other] }) =>
-    `the error changes its sign between h = ${stepSizeText(one)} and ${stepSizeText(other)}, so that it is small near there by chance`,
+    `the error changes sign between h = ${stepSizeText(one)} and ${stepSizeText(other)}; it passes through zero there`,
   'near zero': ({ independent, t, value }) =>
-    `the exact value at ${independent} = ${time(t)} is ${number(value)}, next to zero: relative errors there say little`,
+    `the exact value at ${independent} = ${time(t)} is ${number(value)}, close to zero, where the relative error means little`,
   floor: floorText,
   reference: referenceText,
-  'rounding only': () => 'the errors are of the size of rounding at every h',
+  'rounding only': () => 'rounding error dominates at every h',
   'no relative error': ({ independent, t }) =>
-    `the solution is 0 at ${independent} = ${time(t)}: a relative error has no value there, and so neither its maximum nor its mean has one`,
-  struck: ({ sizes }) => `struck out by hand: ${steps(sizes)}`,
+    `the solution is 0 at ${independent} = ${time(t)}: the relative error is undefined there, and so are its maximum and mean`,
+  struck: ({ sizes }) => `excluded manually: ${steps(sizes)}`,
   comparison: comparisonText,
 };
 
+/** A text as a sentence: with a capital, unless it begins with a symbol such as `h = 0.5`, and a full stop. */
+function asSentence(text: string): string {
+  const begun = /^\w+ =/.test(text) ? text : text.charAt(0).toUpperCase() + text.slice(1);
+  return begun.endsWith('.') ? begun : `${begun}.`;
+}
+
 /** A fact in words: the one place where findings become sentences. */
 export function sentenceOf<K extends FindingKind>({ kind, figures }: FactOf<K>): string {
-  return SENTENCES[kind](figures);
+  return asSentence(SENTENCES[kind](figures));
 }
