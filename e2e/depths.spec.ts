@@ -131,5 +131,5 @@ test('a picture is drawn out by the wheel and brought back, and saved as a pictu
     page.waitForEvent('download'),
     large.getByRole('button', { name: 'PNG' }).click(),
   ]);
-  expect(png.suggestedFilename()).toBe('Order-error-at-t-8-over-h-both-logarithmic.png');
+  expect(png.suggestedFilename()).toBe('Order-error-at-t-8-vs-h-log-log.png');
 });

@@ -51,7 +51,7 @@ test('a study shows what theory says: the leading error dashed, its N for a wish
   await expect(page.locator('.findings')).toContainText('of the predicted leading term');
   await page.getByRole('button', { name: 'predicted N' }).click();
   const asked = page.locator('.asked-steps tr').filter({ hasText: 'Euler' });
-  await expect(asked).toContainText('a run has 0.00499');
+  await expect(asked).toContainText('run: 0.00499');
   await asked.getByRole('button').click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('h = 0.0394089');
   await page.getByRole('tab', { name: 'Stability' }).click();

@@ -113,8 +113,8 @@ export function ProblemStatement({
       {errors.length > 0 && read.good !== null && (
         <p className="wrong stale" role="status">
           {open
-            ? 'Numbers and pictures are still those of the last good text.'
-            : `The text has ${errors.length === 1 ? 'an error' : `${errors.length} errors`}; shown is the last good one.`}
+            ? 'Showing results of the last valid text.'
+            : `The text has ${errors.length === 1 ? 'an error' : `${errors.length} errors`}; showing the last valid one.`}
         </p>
       )}
       {children}
