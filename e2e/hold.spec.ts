@@ -74,7 +74,7 @@ test('a study is shown at a link: one can look and try, and nothing is saved', a
   await page.reload();
   await expect(title).toHaveValue('Battery of the weather station');
   await page.goto('/shown/nothing');
-  await expect(page.getByText('nothing is shown at this address')).toBeVisible();
+  await expect(page.getByText('this study is not shared')).toBeVisible();
 });
 
 test('texts made to freeze a list leave it as it is; each can be saved as a file and deleted', async ({

@@ -115,7 +115,7 @@ test('a study is made of a pasted text, and measured points are drawn beside its
   await page.getByRole('button', { name: 'Add data' }).click();
   const points = page.getByLabel('Data in columns');
   await points.fill('t;ice\n0;2\n1;x');
-  await expect(page.getByText('line 3, column 3: x is no number')).toBeVisible();
+  await expect(page.getByText('line 3, column 3: x is not a number')).toBeVisible();
   await points.fill('t;ice\n0;2\n1;2,6\n3;3,7');
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByText('3 data points')).toBeVisible();

@@ -111,7 +111,7 @@ test.each<[ExportOptions, string]>([
   [{ what: 'picture', picture: 'solution' }, 'give either h'],
   [{ what: 'sheet', method: 'Heun' }, 'there is no method "Heun" in this study; there are Euler, AB2'],
   [{ what: 'formulas', step: '9', steps: '3' }, 'there is no step from 9 to 10'],
-  [{ what: 'handout', blanks: 'everything' }, 'no blank'],
+  [{ what: 'handout', blanks: 'everything' }, 'not a blank'],
   [{ what: 'handout', variants: 'q in 1..3' }, 'no parameter and no initial value q'],
 ])('what does not go together is refused in words: %j', async (options, words) => {
   const refused = await exported(options).then(

@@ -27,7 +27,7 @@ async function answerInParts(work: () => AsyncIterable<string | Uint8Array>): Pr
   try {
     for await (const part of work()) {
       if (typeof part === 'string') process.stdout.write(visible(part));
-      else if (process.stdout.isTTY) throw new Failure(['this is no text: name a file with --out']);
+      else if (process.stdout.isTTY) throw new Failure(['this is not text: name a file with --out']);
       else process.stdout.write(part);
     }
   } catch (thrown) {

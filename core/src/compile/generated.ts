@@ -32,7 +32,7 @@ export function generatedFunction<T extends (...inputs: never[]) => unknown>(
   };
   const make = new Function(...Object.keys(known), `"use strict"; return ${source};`);
   const made: unknown = Reflect.apply(make, null, Object.values(known));
-  if (!isFunction<T>(made)) throw new Error('the generated source is no function');
+  if (!isFunction<T>(made)) throw new Error('the generated source is not a function');
   return made;
 }
 

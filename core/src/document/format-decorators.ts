@@ -1,12 +1,11 @@
 import {
-  ArrayMaxSize,
-  IsArray,
   IsIn,
   IsString,
   MaxLength,
   registerDecorator,
-  type ValidationArguments,
+  ValidateIf,
   ValidateNested,
+  type ValidationArguments,
 } from 'class-validator';
 import { JSONSchema } from 'class-validator-jsonschema';
 import { Type } from 'class-transformer';
@@ -92,24 +91,46 @@ export function referenceTo({ name }: new () => object): { readonly $ref: string
   return { $ref: DEFINITIONS + name };
 }
 
+/** Whether a value is an object and no list. */
+export function isObject(value: unknown): value is object {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+/** That a value is an object and no list. */
+function objectRule(wanted: string): Rule {
+  return { name: 'object', fault: (value) => (isObject(value) ? null : `must be ${wanted}`), schema: {} };
+}
+
+/** A field that a file may leave out; null is a value like any other. */
+export function Optional(): FieldDecorator {
+  return (target, key) =>
+    ValidateIf((object: object) =>
+      Object.entries(object).some(([own, value]) => own === key && value !== undefined),
+    )(target, key);
+}
+
+/**
+ * An object that is checked by its own class, and is one: a validator passes over what is missing, null or a list.
+ *
+ * @param wanted what it must be, in words
+ */
+export function Nested(schema: () => Schema, wanted = 'an object'): FieldDecorator {
+  return all(Follows(objectRule(wanted)), ValidateNested(), JSONSchema(schema));
+}
+
 /** An object of a class. */
 export function ObjectOf(type: () => new () => object): FieldDecorator {
   return all(
-    ValidateNested({ message: 'must be an object' }),
+    Nested(() => referenceTo(type())),
     Type(type),
-    JSONSchema(() => referenceTo(type())),
   );
 }
 
 /** A list of at most so many objects of a class. */
 export function ObjectsOf(type: () => new () => object, max: number): FieldDecorator {
   return all(
-    IsArray({ message: 'must be a list' }),
-    ArrayMaxSize(max, {
-      message: ({ value }) =>
-        `has ${Array.isArray(value) ? value.length : 0} entries; at most ${max} are possible`,
-    }),
-    ValidateNested({ each: true, message: 'must be objects' }),
+    ListOf(objectRule('an object'), max),
+    ValidateNested({ each: true }),
     Type(type),
     JSONSchema(() => ({ type: 'array', maxItems: max, items: referenceTo(type()) })),
   );

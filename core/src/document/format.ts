@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import { plainToInstance, Transform } from 'class-transformer';
-import { Equals, IsOptional, ValidateNested } from 'class-validator';
+import { Equals } from 'class-validator';
 import { JSONSchema } from 'class-validator-jsonschema';
 import { PRECISIONS, type Precision } from '../compile/precision.ts';
 import { LAST_STEPS, type LastStep } from '../run/grid.ts';
@@ -9,11 +9,14 @@ import { type Amount, amountFault, type Ladder, LONGEST_AMOUNT, MOST_RUNGS } fro
 import { LONGEST_TEXT } from '../text/place.ts';
 import {
   Follows,
+  isObject,
   ListOf,
+  Nested,
   numberRule,
   ObjectOf,
   ObjectsOf,
   OneOf,
+  Optional,
   referenceTo,
   type Rule,
   Text,
@@ -84,8 +87,8 @@ export class FitWindow {
 @Closed()
 export class MethodInStudy extends TitledText {
   /** Rungs that do not count. */
-  @IsOptional() @ListOf(STEP_SIZE_INDEX, MOST_RUNGS) readonly struck?: readonly number[];
-  @IsOptional() @ObjectOf(() => FitWindow) readonly window?: FitWindow;
+  @Optional() @ListOf(STEP_SIZE_INDEX, MOST_RUNGS) readonly struck?: readonly number[];
+  @Optional() @ObjectOf(() => FitWindow) readonly window?: FitWindow;
 }
 
 /** A ladder by step sizes. */
@@ -139,10 +142,6 @@ function ladderClass(value: object): new () => object {
   return Object.entries(LADDERS).find(([field]) => Object.hasOwn(value, field))?.[1] ?? LadderByFactor;
 }
 
-function isObject(value: unknown): value is object {
-  return typeof value === 'object' && value !== null && !Array.isArray(value);
-}
-
 const TIMES = ERROR_TIMES.map((time) => `"${time}"`).join(', ');
 
 /** Whether a value is an object of one field, a finite number t. */
@@ -169,9 +168,9 @@ const TIME_OF_ERROR: Rule = {
 /** The error of a file; what it leaves out is taken from the default. */
 @Closed()
 class ErrorInStudy {
-  @IsOptional() @Follows(TIME_OF_ERROR) readonly at?: ErrorChoice['at'];
-  @IsOptional() @Text(LONGEST_TITLE, 'norm, or the name of a component') readonly of?: string;
-  @IsOptional() @OneOf(ERROR_SCALES) readonly scale?: ErrorChoice['scale'];
+  @Optional() @Follows(TIME_OF_ERROR) readonly at?: ErrorChoice['at'];
+  @Optional() @Text(LONGEST_TITLE, 'norm, or the name of a component') readonly of?: string;
+  @Optional() @OneOf(ERROR_SCALES) readonly scale?: ErrorChoice['scale'];
 }
 
 @Closed()
@@ -203,21 +202,23 @@ export class StudyDocument extends Head {
   @Transform(({ value }: { readonly value: unknown }) =>
     isObject(value) ? plainToInstance(ladderClass(value), value) : value,
   )
-  @ValidateNested({ message: 'must be an object with sizes, counts, or first, factor and rungs' })
-  @JSONSchema(() => ({ oneOf: [...Object.values(LADDERS), LadderByFactor].map(referenceTo) }))
+  @Nested(
+    () => ({ oneOf: [...Object.values(LADDERS), LadderByFactor].map(referenceTo) }),
+    'an object with sizes, counts, or first, factor and rungs',
+  )
   readonly ladder!: Ladder;
-  @IsOptional() @OneOf(LAST_STEPS) readonly lastStep?: LastStep;
-  @IsOptional() @ObjectOf(() => ErrorInStudy) readonly error?: ErrorInStudy;
+  @Optional() @OneOf(LAST_STEPS) readonly lastStep?: LastStep;
+  @Optional() @ObjectOf(() => ErrorInStudy) readonly error?: ErrorInStudy;
   /** What does the first steps of formulas that reach back, instead of what they name. */
-  @IsOptional() @Text(LONGEST_TITLE, 'a method by name, or exact') readonly start?: string;
-  @IsOptional() @OneOf(PRECISIONS) readonly precision?: Precision;
+  @Optional() @Text(LONGEST_TITLE, 'a method by name, or exact') readonly start?: string;
+  @Optional() @OneOf(PRECISIONS) readonly precision?: Precision;
   /** What to look at, in the words of who made the study. */
-  @IsOptional() @Text(LONGEST_NOTE, 'what to look at, for people') readonly note?: string;
-  @IsOptional()
+  @Optional() @Text(LONGEST_NOTE, 'what to look at, for people') readonly note?: string;
+  @Optional()
   @Text(LONGEST_MEASURED, 'measured points in columns: the time, then components')
   readonly measured?: string;
   /** The error at which the costs of methods are compared; without it one that all of them reach. */
-  @IsOptional() @Follows(POSITIVE) readonly wished?: number;
+  @Optional() @Follows(POSITIVE) readonly wished?: number;
 }
 
 /** The class of each kind of document. */

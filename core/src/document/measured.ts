@@ -98,7 +98,7 @@ export function readMeasured(text: string, components: readonly string[]): Measu
       if (field === '') return;
       const value = numberOf(field, commaIsPoint);
       if (Number.isNaN(value))
-        complain(i + 1, column, field.length, `${field} is no number; leave the cell empty`);
+        complain(i + 1, column, field.length, `${field} is not a number; leave the cell empty`);
       else if (points[j] === undefined)
         complain(
           i + 1,

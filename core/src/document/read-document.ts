@@ -23,8 +23,10 @@ function refused(place: string, message: string): DocumentReading {
 /** The faults of validated objects with their places, those of fields inside of fields included. */
 export function faultsOf(errors: readonly ValidationError[], around = '', isList = false): DocumentError[] {
   return errors.flatMap(({ property, value, constraints = {}, children = [] }) => {
-    const place = isList ? `${around}[${property}]` : around === '' ? property : `${around}.${property}`;
-    const own = Object.entries(constraints).map(([name, message]) => ({
+    // a field may have an empty name
+    const own = property === '' ? '""' : property;
+    const place = isList ? `${around}[${own}]` : around === '' ? own : `${around}.${own}`;
+    const found = Object.entries(constraints).map(([name, message]) => ({
       place,
       message:
         name === 'whitelistValidation'
@@ -34,7 +36,7 @@ export function faultsOf(errors: readonly ValidationError[], around = '', isList
             : message,
     }));
     // of a value that is wrong as a whole nothing is said of its fields
-    return own.length > 0 ? own.slice(0, 1) : faultsOf(children, place, Array.isArray(value));
+    return found.length > 0 ? found.slice(0, 1) : faultsOf(children, place, Array.isArray(value));
   });
 }
 

@@ -43,7 +43,7 @@ function square<L extends Leaf>(x: Tree<L>): Tree<L> {
  *
  * @param leaf the derivatives of names
  * @param origin what to say where it grows too large
- * @throws PlaceError for a call that is no function of the notation, and where the derivative grows too large
+ * @throws PlaceError for a call that is not a function of the notation, and where the derivative grows too large
  */
 export function derivative<L extends Leaf>(
   expression: Tree<L>,

@@ -211,7 +211,7 @@ export function rewrite(expression: Expression, change: (node: Expression) => Ex
  * The same tree with every name bound to its meaning.
  *
  * @param leaf the meaning of a name
- * @param called what stands for a call that is no function of the notation; null where it is one
+ * @param called what stands for a call that is not a function of the notation; null where it is one
  */
 export function bind<M extends Leaf>(
   expression: Expression,

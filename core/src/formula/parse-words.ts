@@ -5,7 +5,7 @@ import { FUNCTIONS } from './functions.ts';
 
 /** What to say of a token that cannot stand where it does. */
 export function unexpected(token: Token): string {
-  if (token.text === ')' || token.text === ']') return `this ${token.text} closes nothing`;
+  if (token.text === ')' || token.text === ']') return `unmatched ${token.text}`;
   if (token.text === '[')
     return 'square brackets hold an index, as in u[i]; around a formula they are round: ( and )';
   if (token.kind === 'comma') return 'a comma stands only between the inputs of a function';

@@ -174,7 +174,7 @@ export class Parser {
     return { kind: 'name', name: token.text, primes, at: spanning(token.at, last.at) };
   }
 
-  /** Whether a name in front of a bracket is called; what is no function is reported and read as if it were one. */
+  /** Whether a name in front of a bracket is called; what is not a function is reported and read as if it were one. */
   #callable(token: Token): boolean {
     if (!this.#grammar.calls(token.text) && !FUNCTIONS.has(token.text))
       refuseCall(token, this.#tokens, this.#next, this.#grammar);

@@ -47,8 +47,9 @@ function refusedCall(token: Token, inside: string, grammar: Grammar): string {
   if ((small === 'f' || small === 'a') && grammar.calls(small))
     return `${token.text} is not known, but ${small} is; names are case-sensitive`;
   const product = `to multiply write ${token.text}*(${inside})`;
-  if (CONSTANTS.has(token.text) || token.text.length === 1) return `${token.text} is no function; ${product}`;
-  return `there is no function ${token.text}${functionHint(token.text) || `; ${product}`}`;
+  if (CONSTANTS.has(token.text) || token.text.length === 1)
+    return `${token.text} is not a function; ${product}`;
+  return `there is not a function ${token.text}${functionHint(token.text) || `; ${product}`}`;
 }
 
 /** Complains of a name in front of the bracket at `open` that cannot be called. */

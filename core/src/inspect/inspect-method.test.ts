@@ -148,9 +148,9 @@ test('a root outside the circle, and a double one on it, are no convergence, wha
 });
 
 test.each([
-  ['y[n+1] = y + h*if(t < 1, 0, 1)*f(t, y)', 'a choice is no linear form'],
+  ['y[n+1] = y + h*if(t < 1, 0, 1)*f(t, y)', 'a choice is not linear'],
   ['y[n+1] = y + h*f(t, y)*f(t, y)/y', 'two values of the solution are multiplied'],
-  ['y[n+1] = y + h*exp(h)*f(t, y)', 'exp of h or of a value of the solution is no linear form'],
+  ['y[n+1] = y + h*exp(h)*f(t, y)', 'exp of h or of a value of the solution is not linear'],
 ])('%s is of no known form, and says why', (text, why) => {
   const reading = parseMethod(text);
   if (!reading.ok) return;

@@ -20,7 +20,7 @@ export interface Stability extends StabilityLimits {
 
 /** What can be proved of a method from its text, without running it. */
 export interface Inspection {
-  /** Null where the text is no linear form: then only trial tells. */
+  /** Null where the text is not linear: then only trial tells. */
   readonly kind: MethodKind | null;
   readonly why: NotLinear | null;
   readonly linear: LinearMethod | null;

@@ -56,7 +56,7 @@ test.each([
   ],
   ['y[n+1] = y[i]', '1:10 an index here is n, n+1 or n less a whole number, as in y[n-1]'],
   ['y[n+1] = y + n*f(t, y)', '1:14 the step number n stands only in an index, as in y[n+1]'],
-  ["y[n+1] = y + h*y'", "1:16 y' has no meaning here; a derivative of the rate is written f'(t, y)"],
+  ["y[n+1] = y + h*y'", "1:16 y' is not allowed here; a derivative of the rate is written f'(t, y)"],
   [
     "x[n+1] = x + h*v\nv[n+1] = v + h*a'(t, x, v)",
     '2:16 derivatives are made of f alone; write the method for y, with f and its derivatives',

@@ -89,7 +89,7 @@ function shapeOfName(name: string, primes: number, at: Span, names: MethodNames)
   if (primes > 0)
     throw new PlaceError(
       at,
-      `${primed(name, primes)} has no meaning here; a derivative of the rate is written f'(t, y)`,
+      `${primed(name, primes)} is not allowed here; a derivative of the rate is written f'(t, y)`,
     );
   if (shape !== undefined) return shape;
   if (name === 't' || name === 'h') return 'scalar';
@@ -152,7 +152,7 @@ function shapeOfIndexed(node: Expression & { readonly kind: 'indexed' }, names: 
   } else
     throw new PlaceError(
       node.at,
-      `${node.name}[...] has no meaning here; only y, f and t are kept from earlier steps`,
+      `${node.name}[...] is not allowed here; only y, f and t are kept from earlier steps`,
     );
   throw new PlaceError(node.at, 'a formula reaches one step ahead, to n+1');
 }

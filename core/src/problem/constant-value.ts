@@ -17,6 +17,6 @@ export function constantValue(expression: Expression, known: ReadonlyMap<string,
     throw new PlaceError(node.at, 'only numbers and parameters can stand here');
   };
   const value = evaluate(expression, leaf);
-  if (!Number.isFinite(value)) throw new PlaceError(expression.at, `this is no finite number (${value})`);
+  if (!Number.isFinite(value)) throw new PlaceError(expression.at, `this is not a finite number (${value})`);
   return value;
 }

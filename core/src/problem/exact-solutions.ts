@@ -82,7 +82,7 @@ function indexedAlike(
 ): Expression {
   const { range } = unknown;
   if (range === null) {
-    if (index !== null) throw new PlaceError(index.at, `${unknown.name} is no family, so it takes no index`);
+    if (index !== null) throw new PlaceError(index.at, `${unknown.name} is not a family and takes no index`);
     return value;
   }
   if (index?.kind !== 'name' || index.name !== range.variable || variable !== range.variable)

@@ -122,7 +122,7 @@ function* valuesOf(
   const over = block.unknown.range;
   if (over === null) {
     if (target.index !== null || range !== null)
-      throw new PlaceError(target.at, `${target.name} is no family, so it takes no index`);
+      throw new PlaceError(target.at, `${target.name} is not a family and takes no index`);
     yield [block.offset, constantValue(value, known)];
     return;
   }
@@ -152,7 +152,10 @@ function* valuesOf(
   for (; position <= last; position += 1) {
     const number = evaluate(value, leaf);
     if (!Number.isFinite(number))
-      throw new PlaceError(value.at, `at ${variable ?? 'this index'} = ${position} this is no finite number`);
+      throw new PlaceError(
+        value.at,
+        `at ${variable ?? 'this index'} = ${position} this is not a finite number`,
+      );
     yield [block.offset + position - over.from, number];
   }
 }

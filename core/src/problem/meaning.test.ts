@@ -62,7 +62,7 @@ test.each([
   [`${SLUICE}0 <= t <= 2`, '5:1 the interval is given twice'],
   [
     "y' = -y\ny(0) = 1\n1 <= t <= 0",
-    '3:1 the interval is empty: 1 is not below 0; the smaller end stands at the left',
+    '3:1 the start of the interval must be less than its end; 1 is not less than 0',
   ],
   ["y' = -y\n0 <= t <= 1", '2:12 the initial value of y is missing; add a line y(0) = ...'],
   ["y' = y''\ny(0) = 1\n0 <= t <= 1", "the initial value of y' is missing; add a line y'(0) = ..."],

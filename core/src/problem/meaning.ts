@@ -106,12 +106,12 @@ export class Meanings {
     if (block === undefined || range === null)
       throw new PlaceError(
         leaf.at,
-        `${leaf.name} is no family, so it takes no index; a family is written u[i]' = ... for i = 1..n`,
+        `${leaf.name} is not a family and takes no index; a family is written u[i]' = ... for i = 1..n`,
       );
     const { scale, shift } = affine(leaf.index, variable, (name) => {
       const value = this.#constants.get(name.name);
       if (value === undefined || name.primes > 0)
-        throw new PlaceError(name.at, `${name.name} is no constant that could stand in an index`);
+        throw new PlaceError(name.at, `${name.name} is not a constant; an index must be constant`);
       return value;
     });
     if (!Number.isInteger(shift) || (scale !== 0 && scale !== 1))

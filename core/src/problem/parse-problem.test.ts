@@ -36,12 +36,12 @@ test.each([
   ["y' = 0,5*y", '1:6+3 decimals take a point, not a comma: write 0.5'],
   ["y' = y**2", '1:7+2 a power is written ^, not **'],
   ["y' = 2*(y + 1", '1:8+1 this bracket is never closed: a ) is missing'],
-  ["y' = y)", '1:7+1 this ) closes nothing'],
+  ["y' = y)", '1:7+1 unmatched )'],
   ["y' = k*y\nK = 1", '1:6+1 k is not known, but K is; names are case-sensitive'],
   ["y' = 3 + ", '1:9+1 the formula breaks off here: a number, a name or ( is missing'],
   ["y' = max(1)", '1:6+6 max takes 2 or more inputs, not 1'],
-  ["y' = arctan(y)", '1:6+6 there is no function arctan; write atan'],
-  ["y' = 1/0*k\nk = 1/0", '2:5+3 this is no finite number (Infinity)'],
+  ["y' = arctan(y)", '1:6+6 there is not a function arctan; write atan'],
+  ["y' = 1/0*k\nk = 1/0", '2:5+3 this is not a finite number (Infinity)'],
 ])('%s', (text, expected) => {
   expect(errors(text + REST)).toEqual([expected]);
 });
@@ -53,7 +53,7 @@ test('all errors of a text are reported, each at its place', () => {
     '1:15+1 x is not known; give it a value on a line of its own, such as x = 1',
     '2:6+1 inside a formula y is written alone: write y, not y(t); to multiply write y*(t)',
     '3:5+3 decimals take a point, not a comma: write 1.5',
-    '5:1+12 the interval is empty: 0 is not below -1; the smaller end stands at the left',
+    '5:1+12 the start of the interval must be less than its end; 0 is not less than -1',
   ]);
 });
 

@@ -173,7 +173,7 @@ function readInterval(
   if (!(start < end))
     complaints.add(
       first.at,
-      `the interval is empty: ${start} is not below ${end}; the smaller end stands at the left`,
+      `the start of the interval must be less than its end; ${start} is not less than ${end}`,
     );
   return { independent: variable, start, end };
 }

@@ -48,7 +48,7 @@ describe('equations in any form', () => {
     ],
     [
       "y' + t = y' + y\ny(0) = 1\n0 <= t <= 1",
-      "y' cancels out of this equation, so it says nothing about it",
+      "y' cancels out of this equation, so the equation does not determine it",
     ],
     [
       "a' = b'\nb' = a'\na(0) = 1\nb(0) = 1\n0 <= t <= 1",

@@ -43,7 +43,10 @@ export function solveFor(
   if (!r.ok) throw notLinear(r.part, of);
   const slope = simple.subtract(l.slope, r.slope);
   if (constantOf(slope) === 0)
-    throw new PlaceError(at, `${written(of)} cancels out of this equation, so it says nothing about it`);
+    throw new PlaceError(
+      at,
+      `${written(of)} cancels out of this equation, so the equation does not determine it`,
+    );
   return { rate: simple.divide(simple.subtract(r.rest, l.rest), slope), rearranged: true };
 }
 

@@ -237,5 +237,5 @@ function readPlain(line: Line, range: ForRange | null, grammar: Grammar): Statem
   const relations = topLevel(tokens, (token) => token.kind === 'relation');
   if (relations.length > 0) return readInterval(line, grammar, relations);
   parseAll(tokens, at, grammar);
-  throw new PlaceError(at, "this line says nothing: an = is missing, as in y' = -y or k = 2");
+  throw new PlaceError(at, "cannot read this line: an = is missing, as in y' = -y or k = 2");
 }

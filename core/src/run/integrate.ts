@@ -171,7 +171,7 @@ function startStep(at: RunState): void {
     else (layout.places[of === 'v' ? 1 : 0] ?? []).forEach((place, j) => (state[to + j] = past[place]!));
   }
   if (!finite(state, shape.size)) {
-    at.stopped = { step: at.n + 1, t, stage: 'start', why: 'the exact solution is no finite number there' };
+    at.stopped = { step: at.n + 1, t, stage: 'start', why: 'the exact solution is not finite there' };
     return;
   }
   at.n += 1;

@@ -97,7 +97,7 @@ test.each<[string, string, string, number, Partial<Stop>]>([
     "y' = sqrt(y)\ny(0) = 0\n0 <= t <= 1",
     "y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y)",
     4,
-    { step: 1, why: "f' is no finite number for y" },
+    { step: 1, why: "f' is not finite for y" },
   ],
   [
     'equations that have no solution',

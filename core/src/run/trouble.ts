@@ -158,7 +158,7 @@ function doInstruction(step: Step, instruction: Instruction): void {
       const bad = values.findIndex((value) => !Number.isFinite(value));
       const shown = primed('f', instruction.order);
       if (bad >= 0)
-        throw new LeftTheNumbers(line, `${shown} is no finite number for ${componentName(run.problem, bad)}`);
+        throw new LeftTheNumbers(line, `${shown} is not finite for ${componentName(run.problem, bad)}`);
       vectors.set(instruction.into, values);
       return;
     }
@@ -225,7 +225,7 @@ function newtonTrouble(
 
 /**
  * Does one step by interpretation, with the arithmetic of the generated loop, and tells the first operation
- * whose result is no finite number although its inputs are.
+ * whose result is not finite although its inputs are.
  *
  * @param before the state at the start of the step
  * @param after the state that the generated loop made of it

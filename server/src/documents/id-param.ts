@@ -3,8 +3,5 @@ import { ApiError } from '../errors/api-error.ts';
 
 /** The id in an address; anything that is none is told as not found. */
 export function IdParam(): ParameterDecorator {
-  return Param(
-    'id',
-    new ParseUUIDPipe({ exceptionFactory: () => new ApiError('not-found', 'this is no id of an entry') }),
-  );
+  return Param('id', new ParseUUIDPipe({ exceptionFactory: () => new ApiError('not-found', 'not found') }));
 }

@@ -214,7 +214,7 @@ export class EntriesService {
   /** The document behind a link. */
   async shown(shownAt: string): Promise<Document> {
     const entry = await this.#entries.findOneBy({ shownAt });
-    if (entry === null) throw new ApiError('not-found', 'nothing is shown at this address');
+    if (entry === null) throw new ApiError('not-found', 'this study is not shared');
     return documentOf(entry);
   }
 

@@ -33,7 +33,7 @@ export class ReportService {
 
   async #study(id: string): Promise<StudyDocument> {
     const { document } = await this.#entries.read('study', id);
-    if (document.kind !== 'study') throw new ApiError('not-found', 'this is no study');
+    if (document.kind !== 'study') throw new ApiError('not-found', 'this is not a study');
     return document;
   }
 

@@ -24,7 +24,7 @@ export class ErrorFilter implements ExceptionFilter {
     if (thrown instanceof ApiError) return thrown;
     if (thrown instanceof HttpException) {
       const status = thrown.getStatus();
-      if (status === 404) return new ApiError('not-found', 'there is nothing at this address');
+      if (status === 404) return new ApiError('not-found', 'not found');
       if (status === 413) return new ApiError('too-large', TOO_LARGE);
       if (status < 500) return new ApiError('bad-request', thrown.message);
     }

@@ -33,7 +33,7 @@ test.each<[string, unknown, number, string, string]>([
     'stale-version',
     'changed elsewhere',
   ],
-  ['no such address', new NotFoundException(), 404, 'not-found', 'there is nothing at this address'],
+  ['no such address', new NotFoundException(), 404, 'not-found', 'not found'],
   ['too much', new HttpException('x', 413), 413, 'too-large', 'The request body is too large.'],
   [
     'too much, by the reader of bodies',

@@ -35,7 +35,7 @@ test('points are typed after a click, counted, and errors told with their places
   render(<Probe />);
   await userEvent.click(screen.getByRole('button', { name: 'Add data' }));
   type('0;4\n1;x');
-  expect(screen.getByText('line 2, column 3: x is no number; leave the cell empty')).toBeTruthy();
+  expect(screen.getByText('line 2, column 3: x is not a number; leave the cell empty')).toBeTruthy();
   type('0;4\n1;3,3');
   expect(screen.getByText(/2 points/)).toBeTruthy();
   await userEvent.click(screen.getByRole('button', { name: 'Done' }));

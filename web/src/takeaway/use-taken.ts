@@ -39,6 +39,6 @@ export function useTaken(choice: Choice, method: number): Taken {
   const { value, part: underWay, why } = useComputed(ask);
   if (isOwn) return { ...NOTHING, text: own, why: own === null ? 'the study has no numbers yet' : null };
   if (why !== null) return { ...NOTHING, why };
-  if (ask === null) return { ...NOTHING, why: h === null ? 'there is no step size' : 'a text has errors' };
+  if (ask === null) return { ...NOTHING, why: h === null ? 'there is not a step size' : 'a text has errors' };
   return underWay === null && value !== null ? { ...value, why: null } : NOTHING;
 }

@@ -156,5 +156,5 @@ test('a function of what is steady is not written out, nor one that has no such 
 });
 
 test('only a function can be made of generated source', () => {
-  expect(() => generatedFunction('3')).toThrow('the generated source is no function');
+  expect(() => generatedFunction('3')).toThrow('the generated source is not a function');
 });

@@ -38,7 +38,7 @@ export interface LinearMethod {
   readonly implicit: boolean;
 }
 
-/** Why a text is no linear form. */
+/** Why a text is not linear. */
 export interface NotLinear {
   readonly why: string;
   readonly span: Span;

@@ -139,7 +139,7 @@ class LinearReader {
       case 'call':
         return this.#call(node);
       case 'if':
-        throw new NoForm('a choice is no linear form', node.at);
+        throw new NoForm('a choice is not linear', node.at);
     }
   }
 
@@ -205,7 +205,7 @@ class LinearReader {
       if (a.t.value !== 0 || b.t.value !== 0) {
         const [withT, other] = a.t.value !== 0 ? [a, b] : [b, a];
         const by = constantIn(other);
-        if (by === null) throw new NoForm('t is multiplied by something that is no plain number', span);
+        if (by === null) throw new NoForm('t is multiplied by something that is not a plain number', span);
         const factor = monomial(by);
         return scalar(multiplyPowers(withT.powers, factor), over(withT.t, over(UNIT, by)));
       }
@@ -246,7 +246,7 @@ class LinearReader {
     const inputs = node.inputs.map((input) => constantIn(this.#value(input)));
     const values = inputs.flatMap((amount) => (amount === null ? [] : [amount.value]));
     if (values.length < inputs.length)
-      throw new NoForm(`${name} of h or of a value of the solution is no linear form`, node.at);
+      throw new NoForm(`${name} of h or of a value of the solution is not linear`, node.at);
     const made = applyFunction(name, values);
     const isWhole = inputs.every((amount) => amount?.exact != null) && Number.isInteger(made);
     return scalar(monomial(isWhole ? amountOf(made) : inexactly(made)));

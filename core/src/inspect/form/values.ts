@@ -101,6 +101,6 @@ export function power(base: Value, exponent: Value, span: Span): Value {
     return scalar(made);
   }
   const plain = constantIn(base);
-  if (plain === null) throw new NoForm('h is raised to a power that is no whole number', span);
+  if (plain === null) throw new NoForm('h is raised to a power that is not an integer', span);
   return scalar(monomial(inexactly(pow(plain.value, by))));
 }

@@ -27,7 +27,7 @@ function pointsFor({ above }: StabilityPolynomial): number {
 export function boxFor({ real, imaginary, aStable }: StabilityLimits): Box {
   if (aStable) return { left: -8, right: 8, bottom: -6, top: 6 };
   const deep = Number.isFinite(real) ? Math.max(real, 0.5) : 8;
-  const high = Number.isFinite(imaginary) ? Math.max(imaginary, 0.6 * deep, 0.5) : 6;
+  const high = Number.isFinite(imaginary) ? Math.max(imaginary, 0.9 * deep, 0.5) : 6;
   return { left: -1.35 * deep, right: 0.5 * deep, bottom: -1.35 * high, top: 1.35 * high };
 }
 

@@ -1,4 +1,7 @@
 import { findInLibrary } from '../../method/library/find-method.ts';
+import { LIBRARY } from '../../method/library/library.ts';
+import type { Method } from '../../method/method.ts';
+import { parseMethod } from '../../method/parse-method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import { inspectMethod } from '../inspect-method.ts';
 import { complex } from './complex.ts';
@@ -6,6 +9,12 @@ import { boxFor, regionEdge } from './region.ts';
 import { eigenvalues, largestStep, spectrumAlong } from './spectrum.ts';
 
 const polynomialOf = (title: string) => inspectMethod(findInLibrary(title)!).stability!.polynomial;
+
+function parsedMethod(text: string): Method {
+  const reading = parseMethod(text);
+  if (!reading.ok) throw new Error('a text of the library');
+  return reading.value;
+}
 
 test('the Jacobian of a damped oscillator has the eigenvalues of its characteristic equation', () => {
   // r^2 + 0.3 r + 2.89 = 0
@@ -53,3 +62,21 @@ test("the edge of Euler's region is the circle about -1", () => {
   expect(pieces.length).toBeGreaterThan(60);
   for (const [x, y] of pieces) expect(Math.hypot(x + 1, y)).toBeCloseTo(1, 2);
 });
+
+test.each(LIBRARY.map((method) => [method.title, method] as const))(
+  'the picture of %s shows its whole region where that is bounded',
+  (_, method) => {
+    const { stability } = inspectMethod(parsedMethod(method.text));
+    if (stability === null || stability.aStable || !Number.isFinite(stability.real)) return;
+    const box = boxFor(stability);
+    const near = (box.top - box.bottom) / 100;
+    for (const [x1, y1, x2, y2] of regionEdge(stability.polynomial, box))
+      for (const [x, y] of [
+        [x1, y1],
+        [x2, y2],
+      ] as const) {
+        expect(Math.abs(y)).toBeLessThan(box.top - near);
+        expect(x).toBeGreaterThan(box.left + near);
+      }
+  },
+);

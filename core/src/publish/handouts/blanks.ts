@@ -68,7 +68,7 @@ export function parseBlanks(text: string): Blanks {
     if (found === undefined)
       throw new Refusal(
         'form',
-        `"${part}" is no blank; write columns k1, k2 or rows after 2 or cells 3 k1, 4 k1 or coefficients`,
+        `"${part}" is not a blank; write columns k1, k2 or rows after 2 or cells 3 k1, 4 k1 or coefficients`,
       );
     const { columns, after, cells } = found;
     const list = (written: string): readonly string[] =>
@@ -84,7 +84,7 @@ export function parseBlanks(text: string): Blanks {
         cells: list(cells).map((cell) => {
           const [, row, column] = /^(\d+)\s+(.+)$/.exec(cell) ?? [];
           if (row === undefined || column === undefined)
-            throw new Refusal('form', `"${cell}" is no cell; write its row and its column, as in 3 k1`);
+            throw new Refusal('form', `"${cell}" is not a cell; write its row and its column, as in 3 k1`);
           return { row: Number(row), column };
         }),
       };

@@ -73,9 +73,9 @@ test('blanks are rows behind the first, columns, cells and numbers of the formul
 });
 
 test.each([
-  ['nothing I know', 'is no blank; write columns k1, k2'],
+  ['nothing I know', 'is not a blank; write columns k1, k2'],
   ['columns q', 'there is no column q; there are n, t, w, error'],
-  ['cells w', 'is no cell; write its row and its column'],
+  ['cells w', 'is not a cell; write its row and its column'],
 ])('blanks %j are refused with what to write', (blanks, words) => {
   expect(refusal(() => made({ blanks }))).toContain(words);
 });

@@ -67,7 +67,7 @@ export function parseChoices(text: string): readonly Choices[] {
       if (name === undefined || values === undefined)
         throw new Refusal(
           'form',
-          `"${part}" is no list of values; write k in 0.2, 0.25, ..., 0.6 or start in 1..5`,
+          `"${part}" is not a list of values; write k in 0.2, 0.25, ..., 0.6 or start in 1..5`,
         );
       const list = valuesOf(name, values);
       if (list.some((value) => value === '')) throw new Refusal('form', `${name}: a value is missing`);

@@ -114,7 +114,7 @@ const DIALECT: Dialect = {
         : ['  printf("h,N,error,order\\n");', '  double last_h = 0.0, last_error = 0.0;']),
       '  for (int i = 1; i < argc; i++) {',
       '    double h = atof(argv[i]);',
-      '    if (!(h > 0.0)) { fprintf(stderr, "%s is no step size\\n", argv[i]); return 1; }',
+      '    if (!(h > 0.0)) { fprintf(stderr, "%s is not a step size\\n", argv[i]); return 1; }',
       `    const double length = ${signed(end)} - start, quotient = length/h;`,
       '    long steps = quotient < 1.5 ? 1 : (long)floor(quotient + 0.5);',
       '    if (fabs(quotient - (double)steps) > 1e-12*(double)steps) h = length/(double)steps;',

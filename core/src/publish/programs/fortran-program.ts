@@ -112,7 +112,7 @@ function mainLines(parts: ProgramParts, components: readonly string[]): readonly
       ...indented([
         'call get_command_argument(i, text)',
         'read (text, *, iostat=status) h',
-        "if (status /= 0 .or. .not. h > 0.0d0) error stop 'this is no step size'",
+        "if (status /= 0 .or. .not. h > 0.0d0) error stop 'this is not a step size'",
         `quotient = (${signed(end)} - start)/h`,
         'steps = max(1, nint(quotient))',
         `if (abs(quotient - real(steps, dp)) > 1.0d-12*real(steps, dp)) h = (${signed(end)} - start)/real(steps, dp)`,

@@ -104,7 +104,7 @@ const DIALECT: Dialect = {
       `  console.log(${exact === null ? JSON.stringify(['h', 'N', ...names].join(',')) : "'h,N,error,order'"});`,
       ...(exact === null ? [] : ['  let last = null;']),
       '  for (let h of sizes) {',
-      '    if (!(h > 0)) { console.error(`${h} is no step size`); process.exit(1); }',
+      '    if (!(h > 0)) { console.error(`${h} is not a step size`); process.exit(1); }',
       `    const length = ${signed(end)} - start, quotient = length/h;`,
       '    const steps = Math.max(1, Math.floor(quotient + 0.5));',
       '    if (Math.abs(quotient - steps) > 1e-12*steps) h = length/steps;',

@@ -201,7 +201,7 @@ export function pythonProgram(parts: ProgramParts): string {
       'for h in map(float, sys.argv[1:]):',
       ...indented([
         'if not h > 0.0:',
-        '    sys.exit(f"{h} is no step size")',
+        '    sys.exit(f"{h} is not a step size")',
         `length = ${signed(end)} - start`,
         'quotient = length/h',
         'steps = max(1, math.floor(quotient + 0.5))',

@@ -150,7 +150,10 @@ test.each<[string, string]>([
     said('last step', { remark: 'h = 0.3 does not', more: 2 }),
     'h = 0.3 does not; 2 more do not divide it either.',
   ],
-  [said('time', { sizes: [0.3], remark: 't = 1 is no grid point' }), 'At h = 0.3: t = 1 is no grid point.'],
+  [
+    said('time', { sizes: [0.3], remark: 't = 1 is not a grid point' }),
+    'At h = 0.3: t = 1 is not a grid point.',
+  ],
   [
     said('sign', { between: [0.25, 0.125] }),
     'The error changes sign between h = 0.25 and 0.125; it passes through zero there.',

@@ -41,8 +41,8 @@ function timeRemark({ problem, error }: Study, { taken }: RungRun): string | nul
   if (typeof error.at !== 'object' || taken?.t == null || taken.how === 'grid') return null;
   const { independent } = problem;
   return taken.how === 'between'
-    ? `${independent} = ${short(error.at.t, 6)} is no grid point: the value there is that of a polynomial through the points about it`
-    : `${independent} = ${short(error.at.t, 6)} is no grid point: the error is taken at ${independent} = ${short(taken.t, 6)}, the nearest one, since there are too few points for a polynomial that is exact enough`;
+    ? `${independent} = ${short(error.at.t, 6)} is not a grid point: the value there is that of a polynomial through the points about it`
+    : `${independent} = ${short(error.at.t, 6)} is not a grid point: the error is taken at ${independent} = ${short(taken.t, 6)}, the nearest one, since there are too few points for a polynomial that is exact enough`;
 }
 
 /** What is to be said of where a rung ends and where its error is taken; null where all is as it was asked for. */

@@ -109,7 +109,9 @@ test('a time between grid points: by a polynomial through more points the higher
   const nearest = rung({ error: { at: { t: 0.95 } }, methods: [rk4], ladder: { counts: [2] } });
   expect(nearest.taken).toMatchObject({ how: 'nearest', t: 1 });
   expect(nearest.leftOut).toEqual({ kind: 'other time' });
-  expect(nearest.remark).toContain('t = 0.95 is no grid point: the error is taken at t = 1, the nearest one');
+  expect(nearest.remark).toContain(
+    't = 0.95 is not a grid point: the error is taken at t = 1, the nearest one',
+  );
 });
 
 test.each([

@@ -144,7 +144,7 @@ const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], me
   ],
   [
     'k1 = f(t,y)\ny[n+1] = y + h(k1 + k1)/2',
-    ['2:14 h is no function; to multiply write h*(k1+k1)'],
+    ['2:14 h is not a function; to multiply write h*(k1+k1)'],
     'k1 = f(t,y)\ny[n+1] = y + h*(k1 + k1)/2',
   ],
   [
@@ -154,7 +154,7 @@ const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], me
   ],
   [
     'k1 = f(t,y)\ny[n+1] = y + h{k1 + k1}/2',
-    ['2:14 h is no function; to multiply write h*(k1+k1)'],
+    ['2:14 h is not a function; to multiply write h*(k1+k1)'],
     'k1 = f(t,y)\ny[n+1] = y + h*{k1 + k1}/2',
   ],
   [
@@ -338,7 +338,7 @@ const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], me
     'y[n+1] = y + 0.5*h*f(t, y)',
   ],
   ['y[n+1] = y + h*f(t, y', ['1:17 this bracket is never closed: a ) is missing'], null],
-  ['y[n+1] = y + h*f(t, y))', ['1:23 this ) closes nothing'], null],
+  ['y[n+1] = y + h*f(t, y))', ['1:23 unmatched )'], null],
   ['y[n+1] = y + h*f(t y)', ['1:16 f takes the time and the value: f(t, y)'], null],
   ['y[n+1] y + h*f(t, y)', ['1:1 an = is missing: a line is written k1 = ... or y[n+1] = ...'], null],
   ['y[n+1] = = y + h*f(t, y)', ['1:10 a statement has one = only'], null],
@@ -607,7 +607,7 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "y' = y' \ny(0) = 1\n0 <= t <= 2",
-    ["1:1 y' cancels out of this equation, so it says nothing about it"],
+    ["1:1 y' cancels out of this equation, so the equation does not determine it"],
     null,
   ],
   [
@@ -669,7 +669,7 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "y' = arctan(t)\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 there is no function arctan; write atan'],
+    ['1:6 there is not a function arctan; write atan'],
     "y' = atan(t)\ny(0) = 1\n0 <= t <= 2",
   ],
   [

@@ -63,7 +63,7 @@ export function lastStep({ result: { rungs } }: MethodCase): FactOf<'last step'>
   return { kind: 'last step', rungs: which, tone: 'trouble', figures: firstRemark(rungs, which) };
 }
 
-/** An error at a time that is no grid point of some rungs: those of which the same is to be said together. */
+/** An error at a time that is not a grid point of some rungs: those of which the same is to be said together. */
 export function elsewhere({ study, result: { rungs } }: MethodCase): readonly FactOf<'time'>[] {
   if (typeof study.error.at !== 'object') return [];
   const which = indices(rungs, (rung) => rung.taken !== null && rung.taken.how !== 'grid');
