@@ -94,17 +94,19 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
           </>
         ) : (
           <>
-            <span className="quiet cost">
-              {proved !== null && `${proved} · `}
-              {cost !== null &&
-                `${cost} f-evaluation${cost === 1 ? '' : 's'} per ${read.good !== null && isImplicit(read.good.value) ? 'iteration' : 'step'}`}
-            </span>
             <Button size="small" type="text" onClick={() => openAt(0)} aria-label={`Edit ${title}`}>
               Edit
             </Button>
           </>
         )}
       </div>
+      {!open && (
+        <p className="quiet cost">
+          {proved !== null && `${proved} · `}
+          {cost !== null &&
+            `${cost} f-evaluation${cost === 1 ? '' : 's'} per ${read.good !== null && isImplicit(read.good.value) ? 'iteration' : 'step'}`}
+        </p>
+      )}
       {open && (
         <LazyMethodEditor
           label={`the method ${title}`}
