@@ -128,8 +128,8 @@ test('what the errors are, in words', () => {
     'relative error of u at x = 0.25',
   );
   expect(errorCaption(problem, { at: 'max', of: 'norm', scale: 'relative' })).toBe('maximum relative error');
-  expect(errorCaption(problem, { at: 'rms', of: 'u', scale: 'places' })).toBe('error of u, root mean square');
-  expect(errorCaption(problem, { at: 'local', of: 'norm', scale: 'absolute' })).toBe('error of one step');
+  expect(errorCaption(problem, { at: 'rms', of: 'u', scale: 'places' })).toBe('RMS error of u');
+  expect(errorCaption(problem, { at: 'local', of: 'norm', scale: 'absolute' })).toBe('local error');
 });
 
 test('changes are undone with keys, but not while one types', () => {
