@@ -44,22 +44,25 @@ function bandOf(problem: Problem): number {
   return Math.min(band, problem.size);
 }
 
-/**
- * About how many seconds Gaussian elimination takes for the equations of one step, dense or, with families, banded.
- *
- * @param together values that are solved for together, each with all components of the problem
- */
-export function eliminationSeconds(problem: Problem, together: number): number {
-  const equations = together * problem.size;
-  const band = Math.min(equations, together * bandOf(problem) + together - 1);
-  // a band as wide as the system is a dense one
-  const operations = Math.min(2 * equations * band * (band + 1), equations ** 3 / 3);
-  return operations * ELIMINATION;
+/** What an iteration of Newton's method on the equations of one step takes. */
+export interface NewtonCost {
+  /** Seconds of Gaussian elimination, dense or, with families, banded, about. */
+  readonly elimination: number;
+  /** Evaluations of each formula for the Jacobian, one for a column at the most. */
+  readonly evaluations: number;
 }
 
-/** Evaluations of each formula of the equations of a step that their Jacobian takes, one for a column at the most. */
-export function jacobianEvaluations(problem: Problem, together: number): number {
-  return together * Math.min(problem.size, 2 * bandOf(problem) + 1);
+/** @param together values that are solved for together, each with all components of the problem */
+export function newtonCost(problem: Problem, together: number): NewtonCost {
+  const reach = bandOf(problem);
+  const equations = together * problem.size;
+  const band = Math.min(equations, together * reach + together - 1);
+  // a band as wide as the system is a dense one
+  const operations = Math.min(2 * equations * band * (band + 1), equations ** 3 / 3);
+  return {
+    elimination: operations * ELIMINATION,
+    evaluations: together * Math.min(problem.size, 2 * reach + 1),
+  };
 }
 
 /** About how many seconds one evaluation of the right-hand side takes, all components together. */

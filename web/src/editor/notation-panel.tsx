@@ -50,6 +50,7 @@ export function NotationPanel({ of, onClose, onInsert }: NotationPanelProps): Re
                 <Button
                   type="text"
                   size="small"
+                  className="example-button"
                   title="Put this into the text"
                   onClick={() => onInsert(text)}
                 >

@@ -86,7 +86,6 @@ export function LensFrame({ area }: { readonly area: Area }): ReactNode {
             <Button
               type="text"
               size="small"
-              className="swap"
               title="Swap plots"
               aria-label="Swap plots"
               onClick={() => setView({ large: beside, beside: large })}

@@ -27,7 +27,7 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
   };
   if (!open)
     return measured === undefined ? (
-      <Button className="add-note" size="small" type="text" onClick={() => setOpen(true)}>
+      <Button size="small" type="text" onClick={() => setOpen(true)}>
         Add data
       </Button>
     ) : (

@@ -13,7 +13,7 @@ export function NoteStatement({ note, onChange }: NoteStatementProps): ReactNode
   const [open, setOpen] = useState(false);
   if (!open)
     return note === undefined ? (
-      <Button className="add-note" size="small" type="text" onClick={() => setOpen(true)}>
+      <Button size="small" type="text" onClick={() => setOpen(true)}>
         Add note
       </Button>
     ) : (

@@ -105,7 +105,7 @@ export function StepHead(): ReactNode {
       )}
       {grid !== null &&
         (addAsRung !== null ? (
-          <Button type="text" size="small" className="add-rung" onClick={addAsRung}>
+          <Button type="text" size="small" onClick={addAsRung}>
             Add this h
           </Button>
         ) : grid.divides ? null : (

@@ -1,4 +1,5 @@
 import { stepExpression, stepSizeText } from '@schritt/core/notation';
+import { Button } from 'antd';
 import { Fragment, type MouseEvent, type ReactNode } from 'react';
 import { Mark } from '../pictures/mark.tsx';
 import type { KeyedResult } from '../desk/use-results.ts';
@@ -122,9 +123,9 @@ export function RungTable({
                 );
               })}
               <td className="remove">
-                <button
-                  type="button"
-                  className="plain-button"
+                <Button
+                  type="text"
+                  size="small"
                   aria-label={`Remove h = ${stepSizeText(first.h)}`}
                   title="Remove this h"
                   onClick={(event) => {
@@ -133,7 +134,7 @@ export function RungTable({
                   }}
                 >
                   ×
-                </button>
+                </Button>
               </td>
             </tr>
           );

@@ -1,10 +1,10 @@
 /** Where an error is taken, besides at a time. */
 export const ERROR_TIMES = ['end', 'max', 'rms', 'local'] as const;
 
-/** How an error is told. */
+/** How an error is expressed. */
 export const ERROR_SCALES = ['absolute', 'relative', 'digits', 'places'] as const;
 
-/** Where and of what the error of a run is taken, and how it is told. */
+/** Where and of what the error of a run is taken, and how it is expressed. */
 export interface ErrorChoice {
   /**
    * At the end; at a time; the maximum over the grid; the root mean square over it; or `local`: after one step from

@@ -1,7 +1,7 @@
 import { layLadder, stepsOf } from './ladder.ts';
 import { promisedEvaluations } from './cost.ts';
 import type { Method } from '../../method/method.ts';
-import { eliminationSeconds, jacobianEvaluations, rateSeconds } from '../../compile/rate-cost.ts';
+import { newtonCost, rateSeconds } from '../../compile/rate-cost.ts';
 import { estimatedReferenceSeconds } from '../../reference/reference-cost.ts';
 import { branchesOf } from '../../reference/switches.ts';
 import { startsFromSolution, type Study } from './study.ts';
@@ -36,9 +36,9 @@ export function estimatedSeconds(study: Study): number {
   const iterations = branchesOf(problem) === null ? ITERATIONS.smooth : ITERATIONS.kinks;
   return methods.reduce((sum, { method }) => {
     const { plain, implicit } = promisedEvaluations(method);
-    const together = solvedTogether(method);
-    const evaluations = plain + iterations * implicit * (1 + jacobianEvaluations(problem, together));
-    const solved = implicit > 0 ? iterations * eliminationSeconds(problem, together) : 0;
+    const newton = newtonCost(problem, solvedTogether(method));
+    const evaluations = plain + iterations * implicit * (1 + newton.evaluations);
+    const solved = implicit > 0 ? iterations * newton.elimination : 0;
     const run = steps * (evaluations * rate + solved + (looks + 1) * problem.size * SECONDS_PER_STEP);
     return sum + run + (plain + implicit) * SECONDS_TO_COMPILE;
   }, reference);

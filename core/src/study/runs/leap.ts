@@ -1,4 +1,4 @@
-import { eliminationSeconds, rateSeconds } from '../../compile/rate-cost.ts';
+import { newtonCost, rateSeconds } from '../../compile/rate-cost.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
 import { componentName } from '../../problem/problem.ts';
 import { branchesOf } from '../../reference/switches.ts';
@@ -100,7 +100,7 @@ function solutionSeconds({ program, problem }: CompiledRun): number {
     (most, one) => (one.kind === 'solve' ? Math.max(most, one.unknowns.length) : most),
     0,
   );
-  return eliminationSeconds(problem, most);
+  return newtonCost(problem, most).elimination;
 }
 
 /** The first leap among the looked at steps of a run. */
