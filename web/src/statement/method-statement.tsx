@@ -70,6 +70,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
         {open ? (
           <Input
             size="small"
+            className="title-field"
             value={title}
             maxLength={200}
             aria-label="Title of the method"
