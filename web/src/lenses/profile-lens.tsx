@@ -68,7 +68,9 @@ export function ProfileLens(): ReactNode {
           min={0}
           max={Math.max(1, steps)}
           value={n}
-          ariaLabelForHandle={`Time of the profile: grid point n`}
+          ariaLabelForHandle="Time of the profile: grid point n"
+          // see the sliders of parameters: a tooltip cannot follow keys that come fast
+          tooltip={{ open: false }}
           onChange={(next) => setView({ n: next })}
         />
         <span className="value">{`${independent} = ${short(value?.t ?? grid?.start ?? 0, 5)}`}</span>

@@ -48,6 +48,9 @@ export function ParameterSliders({ problem, values, onChange, onWrite }: Paramet
               step={(high - low) / 200}
               value={now}
               ariaLabelForHandle={name}
+              // the value is shown beside it; a tooltip that follows the handle re-renders several times per key and, when
+              // keys come faster than it settles, exceeds React's limit of nested updates
+              tooltip={{ open: false }}
               onChange={(next) => onChange({ ...values, [name]: rounded(next, 4) })}
             />
             <span className="value">{short(now, 5)}</span>
