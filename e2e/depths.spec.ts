@@ -82,7 +82,7 @@ test('a step is played by keys, line by line, and the next one comes by an arrow
   await expect(page.getByRole('dialog', { name: 'Keyboard shortcuts' })).toBeVisible();
 });
 
-test('any picture can be made the large one, and h is typed', async ({ page }) => {
+test('any plot can be made the large one, and h is typed', async ({ page }) => {
   await openStudy(page, 'Sway of the gondola');
   await page.getByRole('tab', { name: 'Phase' }).click();
   await expect(page.getByRole('img', { name: "Phase: x' over x" })).toBeVisible();
@@ -96,24 +96,24 @@ test('any picture can be made the large one, and h is typed', async ({ page }) =
   await expect(page).toHaveURL(/N=50/);
 });
 
-test('a picture is drawn out by the wheel and brought back, and saved as a picture and as its data', async ({
+test('a plot is drawn out by the wheel and brought back, and saved as a plot and as its data', async ({
   page,
 }) => {
   await openStudy(page, 'Sluice of the snow lake');
-  const picture = page.getByRole('img', { name: /^Order: error at t = 8 vs h/ });
+  const plot = page.getByRole('img', { name: /^Order: error at t = 8 vs h/ });
   const whole = page.getByRole('button', { name: 'Reset zoom' });
-  await picture.hover();
+  await plot.hover();
   await expect(whole).toHaveCount(0);
   await page.mouse.wheel(0, -300);
   await expect(whole).toBeVisible();
   await whole.click();
   await expect(whole).toHaveCount(0);
-  await picture.press('+');
+  await plot.press('+');
   await expect(whole).toBeVisible();
-  await picture.press('0');
+  await plot.press('0');
   await expect(whole).toHaveCount(0);
 
-  await picture.hover();
+  await plot.hover();
   const large = page.getByRole('region', { name: 'Order' });
   const [data] = await Promise.all([
     page.waitForEvent('download'),
@@ -132,4 +132,40 @@ test('a picture is drawn out by the wheel and brought back, and saved as a pictu
     large.getByRole('button', { name: 'PNG' }).click(),
   ]);
   expect(png.suggestedFilename()).toBe('Order-error-at-t-8-vs-h-log-log.png');
+});
+
+test('every plot is saved as it stands: its curves, its axes and its legend, each once', async ({ page }) => {
+  await openStudy(page, 'Sluice of the snow lake');
+  const svgOf = async (tab: string): Promise<string> => {
+    await page.getByRole('tab', { name: tab, exact: true }).click();
+    const panel = page.getByRole('region', { name: tab, exact: true });
+    await expect(panel.locator('canvas')).toBeVisible();
+    await panel.locator('canvas').hover();
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      panel.getByRole('button', { name: 'SVG' }).click(),
+    ]);
+    return (await readFile(await file.path(), 'utf8')).replaceAll('&#160;', ' ');
+  };
+  const words = (svg: string): readonly string[] =>
+    [...svg.matchAll(/<text[^>]*>([^<]*)<\/text>/g)].map(([, word = '']) => word);
+  const times = (all: readonly string[], word: string): number => all.filter((one) => one === word).length;
+  for (const tab of ['Order', 'Work', 'Solution', 'Error']) {
+    const all = words(await svgOf(tab));
+    for (const name of ['Euler', 'Heun', 'RK4']) expect(times(all, name), `${name} in ${tab}`).toBe(1);
+  }
+  // what is switched off is in neither
+  const solution = page.getByRole('region', { name: 'Solution', exact: true });
+  await page.getByRole('tab', { name: 'Solution', exact: true }).click();
+  await solution.getByRole('button', { name: 'Heun' }).click();
+  const shown = await svgOf('Solution');
+  expect(times(words(shown), 'Heun')).toBe(0);
+  // the line of the solution, through hundreds of points
+  expect(shown).toMatch(/<path[^>]* d="[^"]{3000,}"/);
+  // the slope of Euler's stage and the step along it
+  expect(await svgOf('Direction field')).toMatch(/<path[^>]*stroke="#B5490F"[^>]*stroke-width="3"/i);
+  const region = await svgOf('Stability');
+  expect(words(region)).toContain('Re z');
+  // its edge is many pieces
+  expect(region.match(/<path[^>]*stroke="#B5490F"/gi)?.length).toBeGreaterThan(60);
 });

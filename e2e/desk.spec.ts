@@ -115,9 +115,7 @@ test('entries chosen together go into the bin together, and come out of it', asy
   await expect(page.getByRole('checkbox', { name: /^Select (Battery|Gondola)$/ })).not.toHaveCount(0);
 });
 
-test('on paper a study is its statement, pictures, table and sentences, in ink on white', async ({
-  page,
-}) => {
+test('on paper a study is its statement, plots, table and sentences, in ink on white', async ({ page }) => {
   await page.emulateMedia({ colorScheme: 'dark' });
   await openStudy(page, 'Sluice of the snow lake');
   await page.emulateMedia({ media: 'print', colorScheme: 'dark' });

@@ -81,7 +81,7 @@ test('the step ruler is moved with keys and moves the whole page', async ({ page
   await openStudy(page, 'Frost line in the soil');
   const ruler = page.getByRole('slider', { name: 'Step size' });
   await ruler.focus();
-  // h grows to the right, as in the picture of the order
+  // h grows to the right, as in the plot of the order
   await page.keyboard.press('End');
   await expect(page.getByRole('heading', { name: 'h = 2' })).toBeVisible();
   await page.keyboard.press('ArrowLeft');

@@ -61,7 +61,7 @@ async function saved(page: Page): Promise<{ readonly name: string; readonly byte
   return { name: file.suggestedFilename(), bytes: await readFile(await file.path()) };
 }
 
-test('a sheet that calculates, a picture and a handout with its solution are saved', async ({ page }) => {
+test('a sheet that calculates, a plot and a handout with its solution are saved', async ({ page }) => {
   await openStudy(page, 'Sluice of the snow lake');
   await takeAway(page, 'Live spreadsheet');
   await expect(page.getByLabel('Preview')).toContainText('=IF($A5="","",(C4 + h_1*(-k*');
@@ -74,10 +74,10 @@ test('a sheet that calculates, a picture and a handout with its solution are sav
   await page.getByText('Black and white').click();
   await page.getByRole('dialog').getByText('PNG', { exact: true }).click();
   await expect(page.getByRole('img', { name: 'Preview' })).toBeVisible();
-  const picture = await saved(page);
-  expect(picture.bytes.subarray(1, 4).toString()).toBe('PNG');
+  const plot = await saved(page);
+  expect(plot.bytes.subarray(1, 4).toString()).toBe('PNG');
   // 85 mm at 96 points an inch, twice as large
-  expect(picture.bytes.readUInt32BE(16)).toBe(642);
+  expect(plot.bytes.readUInt32BE(16)).toBe(642);
 
   await choose(page, 'What to export', 'Handout');
   await page.getByLabel('Instructions').fill('Work out the lake by hand.');

@@ -35,8 +35,8 @@ export function install() {
   run('npm', ['ci', '--no-audit', '--no-fund']);
 }
 
-/** Builds core, cli and server where a source is newer than the last build. */
-export function buildNode(parts = ['core', 'cli', 'server'], quiet = false) {
+/** Builds core, plot, cli and server where a source is newer than the last build. */
+export function buildNode(parts = ['core', 'plot', 'cli', 'server'], quiet = false) {
   const stale = parts.some((part) => {
     const mark = join(root, part, 'dist/.tsbuildinfo');
     return !existsSync(mark) || newest(join(root, part), SKIP) > statSync(mark).mtimeMs;
@@ -60,7 +60,11 @@ export function apiTypes() {
 export function buildWeb() {
   apiTypes();
   const mark = join(root, 'web/dist/index.html');
-  const sources = Math.max(newest(join(root, 'web'), SKIP), newest(join(root, 'core/src'), SKIP));
+  const sources = Math.max(
+    newest(join(root, 'web'), SKIP),
+    newest(join(root, 'core/src'), SKIP),
+    newest(join(root, 'plot/src'), SKIP),
+  );
   if (existsSync(mark) && statSync(mark).mtimeMs >= sources) return;
   run('npm', ['run', '--silent', 'build', '-w', 'web']);
 }

@@ -203,7 +203,8 @@ try {
     for (const fault of faults.slice(0, 10)) console.log('  ', fault.slice(0, 400));
   }
 } finally {
-  rmSync(folder, { recursive: true, force: true });
+  // a server that a failure left behind may still write for a moment
+  rmSync(folder, { recursive: true, force: true, maxRetries: 20, retryDelay: 200 });
 }
 if (size !== 'short')
   writeFileSync(

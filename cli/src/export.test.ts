@@ -74,14 +74,16 @@ test('rows are written some at a time, the chosen columns alone, to a file as we
   expect(readFileSync(out, 'utf8')).toBe(`\ufeff${parts.join('')}`);
 });
 
-test('programs, sheets, pictures, formulas and handouts are what their names say', async () => {
+test('programs, sheets, plots, formulas and handouts are what their names say', async () => {
   const program = await exported({ what: 'program', method: 'AB2', h: '0.5' });
   expect(program).toContain('# Frost: AB2');
   expect(program).toContain('def first_step(n, h):');
   expect((await bytes({ what: 'sheet', method: 'AB2' })).subarray(0, 2).toString()).toBe('PK');
-  expect(await exported({ what: 'picture' })).toMatch(/^<svg .*<title>Frost: error at the end over h</s);
+  expect(await exported({ what: 'plot' })).toMatch(
+    /^<svg .*<title>Frost. Order: error.* vs h, log-log</s,
+  );
   const size = async (scale: string): Promise<readonly [number, number]> => {
-    const png = await bytes({ what: 'picture', as: 'png', picture: 'solution', steps: '6', scale });
+    const png = await bytes({ what: 'plot', as: 'png', plot: 'solution', steps: '6', scale });
     expect(png.subarray(1, 4).toString()).toBe('PNG');
     return [png.readUInt32BE(16), png.readUInt32BE(20)];
   };
@@ -94,7 +96,9 @@ test('programs, sheets, pictures, formulas and handouts are what their names say
   expect(formulas).toMatch(/y_\{1\} &= .*&= 3 /s);
   const handout = { what: 'handout', of: 'rows', method: 'Euler', h: '1', blanks: 'cells 2 s' } as const;
   expect((await exported(handout)).match(/<td class="blank">/g)).toHaveLength(1);
-  expect(await exported({ ...handout, key: true })).toContain('<td class="answer">3</td>');
+  const key = await exported({ ...handout, key: true, room: true });
+  expect(key).toContain('<td class="answer">3</td>');
+  expect(key).toMatch(/<div class="drawn">\n<svg [^]*<\/svg>\n\n<\/div>/);
 });
 
 test.each<[ExportOptions, string]>([
@@ -107,8 +111,8 @@ test.each<[ExportOptions, string]>([
   [{ what: 'rows', method: 'Euler', steps: '3', columns: 's,q' }, 'there is no column q; there are s, f'],
   [{ what: 'rows', as: 'md', method: 'Euler', steps: '300000' }, 'writes CSV of any length'],
   [{ what: 'rows', as: 'md', method: 'Euler', steps: '3', digits: '18' }, 'from 1 to 17'],
-  [{ what: 'picture', as: 'png', scale: '5' }, 'scale takes a whole number from 1 to 4'],
-  [{ what: 'picture', picture: 'solution' }, 'give either h'],
+  [{ what: 'plot', as: 'png', scale: '5' }, 'scale takes a whole number from 1 to 4'],
+  [{ what: 'plot', plot: 'solution' }, 'give either h'],
   [{ what: 'sheet', method: 'Heun' }, 'there is no method "Heun" in this study; there are Euler, AB2'],
   [{ what: 'formulas', step: '9', steps: '3' }, 'there is no step from 9 to 10'],
   [{ what: 'handout', blanks: 'everything' }, 'not a blank'],

@@ -1,4 +1,4 @@
-import { HANDOUTS_OF, PAPERS, PICTURES, PLOT_INKS, PLOT_SIZES } from '@schritt/core/document';
+import { HANDOUTS_OF, PAPERS, PLOTS, PLOT_INKS, PLOT_SIZES } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/notation';
 import { Command, Option } from 'commander';
 import { checkCommand } from './commands/check.ts';
@@ -103,7 +103,7 @@ program
   .option('--bom', 'UTF-8 BOM before CSV (for spreadsheet programs)')
   .option('--part', 'LaTeX or HTML as a fragment')
   .option('--step <n>', 'formulas: also work out this step')
-  .addOption(new Option('--picture <picture>', 'plots: which one').choices(PICTURES))
+  .addOption(new Option('--plot <plot>', 'plots: which one').choices(PLOTS))
   .addOption(new Option('--size <size>', 'plots: size').choices(PLOT_SIZES))
   .addOption(new Option('--ink <ink>', 'plots: colours').choices(PLOT_INKS))
   .option('--scale <factor>', 'plots as PNG: scale factor, 1 to 4')

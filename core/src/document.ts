@@ -33,16 +33,23 @@ export {
   wishOf,
 } from './publish/asked.ts';
 export { type Cell, csv } from './publish/csv.ts';
-export { type Paper, PAPERS, type Typeset } from './publish/handouts/handout-html.ts';
+export { drawnPage, type PagePart, type Paper, PAPERS, type Typeset } from './publish/handouts/handout-html.ts';
 export type { HandoutRequest } from './publish/handouts/make-handouts.ts';
-export { PLOT_INKS, PLOT_SIZES, type PlotInk, type PlotSize } from './publish/pictures/plot.ts';
-export { PICTURES, type PictureName } from './publish/pictures/picture-svg.ts';
+export {
+  PLOT_INKS,
+  PLOT_SIZES,
+  type PlotData,
+  type PlotInk,
+  type PlotName,
+  PLOTS,
+  type PlotSize,
+} from './publish/plot-data.ts';
 export { plainTable } from './publish/plain-table.ts';
 export { LANGUAGES, type LanguageName } from './publish/programs/language.ts';
 export { rowsTable, stageComponents, vectorNames } from './publish/rows-table.ts';
 export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
-export { HANDOUT_FORMATS, type HandoutFormat, takeAway, type Wanted } from './publish/take-away.ts';
+export { HANDOUT_FORMATS, type HandoutFormat, type Taken, takeAway, type Wanted } from './publish/take-away.ts';
 export { rowTable } from './publish/tables/row-table.ts';
 export { STUDY_TABLES, type StudyTable, studyTable } from './publish/tables/study-tables.ts';
 export { isTableFormat, TABLE_FORMATS, type Table, type TableFormat } from './publish/tables/table.ts';

@@ -53,6 +53,7 @@ import {
   type Study,
   workedStep,
 } from '@schritt/core/study';
+import { drawnFile } from '@schritt/plot/node';
 import { xlsx } from '@schritt/core/sheets';
 import katex from 'katex';
 import type { Case } from './cases.ts';
@@ -64,7 +65,7 @@ const MAX_MESSAGE = 500;
 /** Estimated seconds of a study that is run; a longer one is work for a server, with a watchdog of its own. */
 const MAX_SECONDS = 0.05;
 
-/** Of so many cases one goes through what takes long: a picture of the solution, a region, convergence tests, a file. */
+/** Of so many cases one goes through what takes long: a plot of the solution, a region, convergence tests, a file. */
 const EVERY = { portrait: 3, region: 5, bench: 60, sheet: 40 };
 
 /** What does not hold of a case. */
@@ -138,7 +139,7 @@ const EXPORTS: Readonly<Record<(typeof TAKEN_WHATS)[number], Omit<Asked, 'what'>
   rows: { steps: '4' },
   program: { steps: '4' },
   sheet: {},
-  picture: { picture: 'order' },
+  plot: { plot: 'order' },
   formulas: { step: '0', steps: '4' },
   handout: { of: 'rungs', key: true },
 };
@@ -150,9 +151,10 @@ function exports(document: StudyDocument, study: Study, phase: Phase, turn: numb
   phase(`export of ${what} as ${as}`, () => {
     const asked = { ...EXPORTS[what], what, as, method: document.methods[0]?.title ?? '' };
     const wanted = wantedFrom(document.title, study, asked);
-    return takeAway(document, study, wanted, (tex, wide) =>
+    const made = takeAway(document, study, wanted, (tex, wide) =>
       katex.renderToString(tex, typesetOptions(wide, 'mathml')),
     );
+    return made.kind === 'workbook' ? made : drawnFile(made, as, 1);
   });
 }
 
@@ -251,7 +253,7 @@ export async function throughAllPhases({ problem, methods, setup }: Case, turn: 
     const book = phase('sheet', () =>
       takeAway(document, study, wantedFrom('Fuzz', study, { what: 'sheet' }), String),
     );
-    if (book !== null && typeof book !== 'string') await xlsx(book);
+    if (book?.kind === 'workbook') await xlsx(book.workbook);
   }
   return { faults, slowest };
 }

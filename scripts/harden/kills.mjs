@@ -22,7 +22,10 @@ export async function killServer(data, kills, seed) {
     const server = await startServer(data, 4791);
     slowest = Math.max(slowest, performance.now() - from);
     for (const [id, { version, title }] of last) {
-      const { status, body } = await send(server.address, 'GET', `/api/studies/${id}`);
+      const { status, body } = await send(server.address, 'GET', `/api/studies/${id}`).catch(async (why) => {
+        await server.stop('SIGKILL');
+        throw new Error(`the server does not answer: ${server.said().slice(-2000)}`, { cause: why });
+      });
       // a save that was under way may have come through as well
       const isThere = status === 200 && (body.version > version || body.document.title === title);
       if (!isThere) lost += 1;

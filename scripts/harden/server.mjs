@@ -15,9 +15,12 @@ export async function startServer(data, port, settings = {}) {
   const address = `http://127.0.0.1:${port}`;
   const from = performance.now();
   for (;;) {
-    if (child.exitCode !== null) throw new Error(`the server ended: ${said}`);
+    if (child.exitCode !== null || child.signalCode !== null) throw new Error(`the server ended: ${said}`);
     if (said.includes('Schritt is at')) break;
-    if (performance.now() - from > 20_000) throw new Error(`the server does not start: ${said}`);
+    if (performance.now() - from > 20_000) {
+      child.kill('SIGKILL');
+      throw new Error(`the server does not start: ${said}`);
+    }
     await new Promise((done) => setTimeout(done, 10));
   }
   return {

@@ -28,11 +28,7 @@ export function isStudyTable(what: What): what is StudyTable {
 
 /** The format of what is written. */
 export function formatOf({ what, as }: ExportOptions): string {
-  const known: readonly string[] = isStudyTable(what)
-    ? TABLE_FORMATS
-    : what === 'picture'
-      ? ['svg', 'png']
-      : FORMATS_OF[what];
+  const known: readonly string[] = isStudyTable(what) ? TABLE_FORMATS : FORMATS_OF[what];
   const format = as ?? known[0] ?? '';
   if (known.includes(format)) return format;
   throw new Failure([`${what} can be written as ${known.join(', ')}, not as ${format}`]);

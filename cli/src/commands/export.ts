@@ -1,4 +1,3 @@
-import { createRequire } from 'node:module';
 import { writeFileSync } from 'node:fs';
 import {
   columnsOf,
@@ -50,17 +49,6 @@ function* csvRows(
   }
 }
 
-/** A picture as pixels; its words in a face that comes along. */
-async function png(svg: string, scale: number): Promise<Uint8Array> {
-  const { Resvg } = await import('@resvg/resvg-js');
-  const fonts = createRequire(import.meta.url).resolve('katex/dist/fonts/KaTeX_SansSerif-Regular.ttf');
-  const drawn = new Resvg(svg, {
-    fitTo: { mode: 'zoom', value: scale },
-    font: { fontFiles: [fonts], defaultFontFamily: 'KaTeX_SansSerif', sansSerifFamily: 'KaTeX_SansSerif' },
-  });
-  return drawn.render().asPng();
-}
-
 /** A study or a run in a format to be taken away, in parts. */
 async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<string | Uint8Array> {
   const format = formatOf(options);
@@ -82,16 +70,18 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
     );
     return;
   }
-  const as = format === 'png' ? 'svg' : format;
-  const wanted = wantedFrom(document.title, study, { ...options, what, as });
+  const wanted = wantedFrom(document.title, study, { ...options, what, as: format });
   // what most commands do without is loaded where it is wanted
   const { default: katex } = await import('katex');
   const made = takeAway(document, study, wanted, (tex, wide) =>
     katex.renderToString(tex, typesetOptions(wide, 'mathml')),
   );
-  if (typeof made !== 'string') yield await (await import('@schritt/core/sheets')).xlsx(made);
-  else if (format === 'png') yield await png(made, wholeOf('scale', options.scale, [1, 4], 1));
-  else yield made;
+  if (made.kind === 'workbook') {
+    yield await (await import('@schritt/core/sheets')).xlsx(made.workbook);
+    return;
+  }
+  const { drawnFile } = await import('@schritt/plot/node');
+  yield drawnFile(made, format, wholeOf('scale', options.scale, [1, 4], 1));
 }
 
 /** Writes a study or a run in some format, to a file or to whoever prints it. */

@@ -18,8 +18,9 @@ const { study } = opened;
 
 test('what is not said is what most want', () => {
   expect(wantedFrom('Sluice', study, { what: 'sheet' })).toEqual({ what: 'sheet', method: 0, wish: null });
-  expect(wantedFrom('Sluice', study, { what: 'picture' })).toMatchObject({
-    picture: 'order',
+  expect(wantedFrom('Sluice', study, { what: 'plot' })).toMatchObject({
+    plot: 'order',
+    method: null,
     size: 'slide',
     ink: 'colour',
   });

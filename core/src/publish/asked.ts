@@ -3,14 +3,13 @@ import { amountValue } from '../study/runs/ladder.ts';
 import type { Study } from '../study/runs/study.ts';
 import { Refusal } from '../text/refusal.ts';
 import type { Paper } from './handouts/handout-html.ts';
-import type { PictureName } from './pictures/picture-svg.ts';
-import type { PlotInk, PlotSize } from './pictures/plot.ts';
+import type { PlotInk, PlotName, PlotSize } from './plot-data.ts';
 import { LANGUAGES, type LanguageName } from './programs/language.ts';
 import { isTableFormat, TABLE_FORMATS } from './tables/table.ts';
 import { HANDOUT_FORMATS, type HandoutFormat, type Wanted } from './take-away.ts';
 
 /** What can be taken away beside the tables of a study. */
-export const TAKEN_WHATS = ['rows', 'program', 'sheet', 'picture', 'formulas', 'handout'] as const;
+export const TAKEN_WHATS = ['rows', 'program', 'sheet', 'plot', 'formulas', 'handout'] as const;
 export type TakenWhat = (typeof TAKEN_WHATS)[number];
 
 export const HANDOUTS_OF = ['rungs', 'rows'] as const;
@@ -20,7 +19,7 @@ export const FORMATS_OF = {
   rows: TABLE_FORMATS,
   program: ['py', 'c', 'js', 'f90'],
   sheet: ['xlsx'],
-  picture: ['svg'],
+  plot: ['svg', 'png'],
   formulas: ['tex'],
   handout: HANDOUT_FORMATS,
 } as const satisfies Readonly<Record<TakenWhat, readonly string[]>>;
@@ -41,7 +40,7 @@ export interface Asked {
   readonly bom?: boolean;
   readonly part?: boolean;
   readonly step?: string;
-  readonly picture?: PictureName;
+  readonly plot?: PlotName;
   readonly size?: PlotSize;
   readonly ink?: PlotInk;
   readonly of?: (typeof HANDOUTS_OF)[number];
@@ -149,13 +148,13 @@ export function wantedFrom(title: string, study: Study, asked: Asked): Wanted {
     case 'sheet':
       if (format !== 'xlsx') throw wrong;
       return { what, method: placeOf(study, asked, false), wish: givenWish(asked) };
-    case 'picture': {
-      if (format !== 'svg') throw wrong;
-      const { picture = 'order', size = 'slide', ink = 'colour' } = asked;
-      // errors and cost are those of the ladder
-      const isOfRun = picture === 'solution' || picture === 'error';
+    case 'plot': {
+      const { plot = 'order', size = 'slide', ink = 'colour' } = asked;
+      // errors and work are those of all step sizes
+      const isOfRun = plot === 'solution' || plot === 'error';
       const wish = isOfRun ? wishOf(asked) : { steps: 1 };
-      return { what, picture, size, ink, method: placeOf(study, asked, false), wish };
+      const method = asked.method === undefined ? null : placeOf(study, asked, false);
+      return { what, plot, size, ink, method, wish };
     }
     case 'formulas': {
       if (format !== 'tex') throw wrong;
@@ -184,7 +183,7 @@ export function wantedFrom(title: string, study: Study, asked: Asked): Wanted {
           task: asked.task ?? '',
           blanks: asked.blanks ?? 'rows after 2',
           digits: digitsOf(asked) ?? SHEET_DIGITS,
-          picture: asked.room ?? false,
+          plot: asked.room ?? false,
           choices: asked.variants ?? '',
           sheets: wholeOf('sheets', asked.sheets, [1, 500], 1),
           seed: wholeOf('seed', asked.seed, [0, 2 ** 31], 1),

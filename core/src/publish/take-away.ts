@@ -6,11 +6,11 @@ import type { Study } from '../study/runs/study.ts';
 import { count } from '../text/number-text.ts';
 import { Refusal } from '../text/refusal.ts';
 import { formulasTex } from './formulas-tex.ts';
-import { handoutHtml, type Paper, type Typeset } from './handouts/handout-html.ts';
+import { handoutHtml, type PagePart, type Paper, type Typeset } from './handouts/handout-html.ts';
 import { handoutTex } from './handouts/handout-tex.ts';
 import { handoutWorkbook } from './handouts/handout-workbook.ts';
 import { type HandoutRequest, makeHandouts } from './handouts/make-handouts.ts';
-import { type PictureRequest, pictureSvg } from './pictures/picture-svg.ts';
+import { type PlotData, plotData, type PlotInk, type PlotRequest, type PlotSize } from './plot-data.ts';
 import type { LanguageName } from './programs/language.ts';
 import { programOf } from './programs/program-of.ts';
 import { studyWorkbook } from './sheets/study-workbook.ts';
@@ -29,7 +29,7 @@ interface OneRun {
   readonly wish: Wish;
 }
 
-/** What is to be taken away of a study beside its own tables: rows, programs, sheets, pictures, formulas, handouts. */
+/** What is to be taken away of a study beside its own tables: rows, programs, sheets, plots, formulas, handouts. */
 export type Wanted =
   | (OneRun & {
       readonly what: 'rows';
@@ -43,7 +43,7 @@ export type Wanted =
   | (OneRun & { readonly what: 'program'; readonly as: LanguageName })
   /** One method over the ladder, or at one step size. */
   | { readonly what: 'sheet'; readonly method: number; readonly wish: Wish | null }
-  | (PictureRequest & { readonly what: 'picture' })
+  | (PlotRequest & { readonly what: 'plot'; readonly size: PlotSize; readonly ink: PlotInk })
   /** With a step worked out where n is given. */
   | (OneRun & { readonly what: 'formulas'; readonly n: number | null; readonly part: boolean })
   | {
@@ -53,6 +53,13 @@ export type Wanted =
       readonly solved: boolean;
       readonly paper: Paper;
     };
+
+/** What comes of it: a text, sheets for `xlsx`, or what is still to be drawn: a plot, or a page with plots in it. */
+export type Taken =
+  | { readonly kind: 'text'; readonly text: string }
+  | { readonly kind: 'workbook'; readonly workbook: Workbook }
+  | { readonly kind: 'plot'; readonly plot: PlotData; readonly size: PlotSize; readonly ink: PlotInk }
+  | { readonly kind: 'page'; readonly parts: readonly PagePart[] };
 
 /** Most rows of one text. */
 const MOST_ROWS = 200_000;
@@ -73,42 +80,49 @@ function rowsText(title: string, study: Study, wanted: Wanted & { readonly what:
   return writeTable(table, wanted.as, wanted.options);
 }
 
+function textOf(text: string): Taken {
+  return { kind: 'text', text };
+}
+
+function workbookOf(workbook: Workbook): Taken {
+  return { kind: 'workbook', workbook };
+}
+
 /**
- * A study or a run in a format to be taken away: a text, or sheets that `xlsx` writes.
+ * A study or a run in a format to be taken away.
  *
  * @param study the document, opened
  * @param typeset sets formulas of pages
  * @throws Refusal with the reason for what cannot be taken away
  */
-export function takeAway(
-  document: StudyDocument,
-  study: Study,
-  wanted: Wanted,
-  typeset: Typeset,
-): string | Workbook {
+export function takeAway(document: StudyDocument, study: Study, wanted: Wanted, typeset: Typeset): Taken {
   const { title } = document;
   const gridOf = (wish: Wish): ReturnType<typeof layGrid> =>
     layGrid(study.problem.start, study.problem.end, wish, study.lastStep);
   switch (wanted.what) {
     case 'rows':
-      return rowsText(title, study, wanted);
+      return textOf(rowsText(title, study, wanted));
     case 'program':
-      return programOf(title, study, wanted.method, gridOf(wanted.wish), wanted.as);
+      return textOf(programOf(title, study, wanted.method, gridOf(wanted.wish), wanted.as));
     case 'sheet':
-      return studyWorkbook(title, study, wanted.method, wanted.wish === null ? null : [gridOf(wanted.wish)]);
-    case 'picture':
-      return pictureSvg(title, study, wanted);
+      return workbookOf(
+        studyWorkbook(title, study, wanted.method, wanted.wish === null ? null : [gridOf(wanted.wish)]),
+      );
+    case 'plot': {
+      const { size, ink } = wanted;
+      return { kind: 'plot', plot: plotData(title, study, wanted), size, ink };
+    }
     case 'formulas': {
       const { method, wish, n, part } = wanted;
-      return formulasTex(title, study, n === null ? null : { method, grid: gridOf(wish), n }, part);
+      return textOf(formulasTex(title, study, n === null ? null : { method, grid: gridOf(wish), n }, part));
     }
     case 'handout': {
       const { as, solved, paper } = wanted;
       const { handouts, keys } = makeHandouts(document, wanted.request);
-      if (as === 'html') return handoutHtml(handouts, solved, paper, typeset, keys);
+      if (as === 'html') return { kind: 'page', parts: handoutHtml(handouts, solved, paper, typeset, keys) };
       return as === 'tex'
-        ? handoutTex(handouts, solved, paper, keys)
-        : handoutWorkbook(handouts, solved, keys);
+        ? textOf(handoutTex(handouts, solved, paper, keys))
+        : workbookOf(handoutWorkbook(handouts, solved, keys));
     }
   }
 }

@@ -161,7 +161,7 @@ export class StudiesController extends EntriesController {
     return text;
   }
 
-  /** A run of a study, its pictures, formulas, sheets and handouts as files. */
+  /** A run of a study, its plots, formulas, sheets and handouts as files. */
   @Get(':id/taken/:what/:as')
   @ApiOkResponse({
     description: 'the file, as docs/taking-away.md describes it',

@@ -300,7 +300,7 @@ test('tables of a stored study are answered as files, and nothing typed becomes 
   expect(String(handout.body)).not.toContain('<script>');
   const unknown = await taken('program/c?method=Heun&steps=4').expect(400);
   expect(JSON.stringify(unknown.body)).toContain('there is no method');
-  await taken('picture/svg?size=huge').expect(400);
+  await taken('plot/svg?size=huge').expect(400);
   const wrong = await api().get(`/api/studies/${id}/tables/rows/csv`).expect(400);
   expect(JSON.stringify(wrong.body)).toContain('the table must be one of rungs, cost, comparison');
 });

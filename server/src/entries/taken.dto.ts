@@ -3,7 +3,7 @@ import {
   FORMATS_OF,
   HANDOUTS_OF,
   PAPERS,
-  PICTURES,
+  PLOTS,
   PLOT_INKS,
   PLOT_SIZES,
   TAKEN_WHATS,
@@ -89,10 +89,10 @@ export class TakenQueryDto implements Omit<Asked, 'what' | 'as'> {
   @Text('a step that is worked out among the formulas')
   step?: string;
 
-  @Word(PICTURES, 'which picture')
-  picture?: (typeof PICTURES)[number];
+  @Word(PLOTS, 'which plot')
+  plot?: (typeof PLOTS)[number];
 
-  @Word(PLOT_SIZES, 'what a picture is for')
+  @Word(PLOT_SIZES, 'what a plot is for')
   size?: (typeof PLOT_SIZES)[number];
 
   @Word(PLOT_INKS, 'in colour, or in black and white')
@@ -107,7 +107,7 @@ export class TakenQueryDto implements Omit<Asked, 'what' | 'as'> {
   @Text('blanks of a handout: columns k1, k2; rows after 2; cells 3 k1; coefficients', 2000)
   blanks?: string;
 
-  @Flag('room for a picture on a handout')
+  @Flag('room for a plot on a handout')
   room?: boolean;
 
   @Text('numbers of the problem in variants: k in 0.2, 0.25, ..., 0.6', 2000)

@@ -39,11 +39,13 @@ async function taken(document: StudyDocument, study: Study, asked: Asked): Promi
     const made = takeAway(document, study, wanted, (tex, wide) =>
       katex.renderToString(tex, typesetOptions(wide, 'mathml')),
     );
-    const content =
-      typeof made === 'string'
-        ? new TextEncoder().encode(made)
-        : await (await import('@schritt/core/sheets')).xlsx(made);
-    return { kind: 'taken', content };
+    if (made.kind === 'workbook') {
+      const { xlsx } = await import('@schritt/core/sheets');
+      return { kind: 'taken', content: await xlsx(made.workbook) };
+    }
+    const { drawnFile } = await import('@schritt/plot/node');
+    const file = drawnFile(made, asked.as ?? 'svg', 1);
+    return { kind: 'taken', content: typeof file === 'string' ? new TextEncoder().encode(file) : file };
   } catch (thrown) {
     if (thrown instanceof Refusal) return { kind: 'refused', why: thrown.message };
     throw thrown;

@@ -1,12 +1,12 @@
 import type { ErrorChoice, Grid, Rung } from '@schritt/core/study';
 import type { ParameterValues, Problem } from '@schritt/core/notation';
+import type { KeyedCurves, KeyedResult } from '@schritt/plot';
 import { createContext, useContext } from 'react';
 import { createStore, type StoreApi, useStore } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
 import type { Computed } from '../worker/use-work.ts';
 import type { GoodStudy } from './use-good-study.ts';
 import type { Editing } from './use-history.ts';
-import type { KeyedCurves, KeyedResult } from './use-results.ts';
 import type { View } from './view.ts';
 import type { WorkingMethod, WorkingStudy } from './working-study.ts';
 

@@ -1,9 +1,9 @@
-import type { RunWish } from '../worker/messages.ts';
+import type { RunWish } from '@schritt/core/study';
 import type { ChosenStep } from './desk.ts';
 import type { View } from './view.ts';
 
 /**
- * The runs that pictures show: of every method at the chosen step size; or, where further rungs are ticked, of one
+ * The runs that plots show: of every method at the chosen step size; or, where further rungs are ticked, of one
  * method at those and at the chosen one, coarse ones first.
  */
 export function drawnRuns(

@@ -2,7 +2,6 @@
 import type { StudyDocument } from '@schritt/core/document';
 import { act, renderHook } from '@testing-library/react';
 import { useCallback, useState } from 'react';
-import { errorCaption } from './error-caption.ts';
 import { useChosenStep } from './use-chosen-step.ts';
 import { useGoodStudy } from './use-good-study.ts';
 import { useHistory } from './use-history.ts';
@@ -119,17 +118,6 @@ describe('the chosen step size', () => {
     hook.rerender({ value: { ...study, ladder: { sizes: [0.5, 1e-12, 0.25] } } });
     expect(hook.result.current).toMatchObject({ rows: [0, 2], rung: 2 });
   });
-});
-
-test('what the errors are, in words', () => {
-  const problem = { end: 6, independent: 'x' };
-  expect(errorCaption(problem, { at: 'end', of: 'norm', scale: 'absolute' })).toBe('error at x = 6');
-  expect(errorCaption(problem, { at: { t: 0.25 }, of: 'u', scale: 'digits' })).toBe(
-    'relative error of u at x = 0.25',
-  );
-  expect(errorCaption(problem, { at: 'max', of: 'norm', scale: 'relative' })).toBe('maximum relative error');
-  expect(errorCaption(problem, { at: 'rms', of: 'u', scale: 'places' })).toBe('RMS error of u');
-  expect(errorCaption(problem, { at: 'local', of: 'norm', scale: 'absolute' })).toBe('local error');
 });
 
 test('changes are undone with keys, but not while one types', () => {

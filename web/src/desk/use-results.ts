@@ -1,14 +1,13 @@
 import type { StudyDocument } from '@schritt/core/document';
-import type { StudyResult } from '@schritt/core/study';
+import type { RunWish } from '@schritt/core/study';
+import type { KeyedCurves, KeyedResult } from '@schritt/plot';
 import { useMemo, useRef } from 'react';
 import type {
-  Curves,
   Profile,
   ProfileWish,
   Region,
   RowsWindow,
   RowsWish,
-  RunWish,
   SideRows,
   SideWish,
   Spectrum,
@@ -18,12 +17,6 @@ import type {
 import { Computer, Superseded } from '../worker/computer.ts';
 import { StudyComputer } from '../worker/study-computer.ts';
 import { type Ask, type Computed, type Tell, useComputed, useWork } from '../worker/use-work.ts';
-
-/** The results of a study together with the keys of the methods they belong to. */
-export interface KeyedResult {
-  readonly result: StudyResult;
-  readonly keys: readonly string[];
-}
 
 /** Runs the study on workers, or on the server if it is long, whenever it changes; finished rungs are shown as they come. */
 export function useResults(document: StudyDocument | null, keys: readonly string[]): Computed<KeyedResult> {
@@ -37,12 +30,6 @@ export function useResults(document: StudyDocument | null, keys: readonly string
     };
   }, [document, keys]);
   return useWork(() => new StudyComputer(), work);
-}
-
-/** Curves together with the keys of the methods they belong to. */
-export interface KeyedCurves {
-  readonly curves: Curves;
-  readonly keys: readonly string[];
 }
 
 /** Milliseconds that what is no number waits. */

@@ -1,16 +1,16 @@
 import type { ParameterValues } from '@schritt/core/notation';
-import { errorChoice } from '@schritt/core/study';
+import { errorCaption, errorChoice } from '@schritt/core/study';
+import type { KeyedResult } from '@schritt/plot';
 import { useCallback, useLayoutEffect, useMemo, useState } from 'react';
 import type { StoreApi } from 'zustand';
 import { createDesk, type Desk, type DeskMethods, type DeskWork } from './desk.ts';
-import { errorCaption } from './error-caption.ts';
 import { drawnRuns } from './drawn-runs.ts';
 import { useChosenStep } from './use-chosen-step.ts';
 import { useGoodStudy } from './use-good-study.ts';
 import type { Editing } from './use-history.ts';
 import { useReading } from './use-reading.ts';
 import { problemReader } from '../worker/text-reader.ts';
-import { type KeyedResult, useCurves, useTheory, useResults } from './use-results.ts';
+import { useCurves, useTheory, useResults } from './use-results.ts';
 import { useView } from './use-view.ts';
 import { movedWindow, withParameters, type WorkingMethod, type WorkingStudy } from './working-study.ts';
 

@@ -36,7 +36,7 @@ test('what an address says that there is none of is passed over', () => {
   expect(readView(odd)).toEqual(FIRST_VIEW);
 });
 
-test('a picture that shows something else is not zoomed, and neither is one of another depth', () => {
+test('a plot that shows something else is not zoomed, and neither is one of another depth', () => {
   const zoom = { x: [0, 1], y: [0, 1] } as const;
   const view: View = { ...FIRST_VIEW, zooms: { large: zoom, beside: zoom } };
   expect(changedView(view, { large: 'error' }).zooms).toEqual({ large: null, beside: zoom });

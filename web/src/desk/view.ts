@@ -1,10 +1,10 @@
 import { rounded } from '@schritt/core/notation';
-import { isDrawable, type Zoom } from '../pictures/zoom.ts';
+import { isDrawable, type Zoom } from '../plots/zoom.ts';
 
 /** How deep one looks: at the whole ladder, at the run of one step size, at one step of it. */
 export type Depth = 'study' | 'run' | 'step';
 
-/** What a picture shows. */
+/** What a plot shows. */
 export type LensName =
   'order' | 'cost' | 'solution' | 'error' | 'phase' | 'profile' | 'conserved' | 'slopes' | 'stability';
 
@@ -20,17 +20,17 @@ export const LENSES: readonly { readonly name: LensName; readonly label: string 
   { name: 'stability', label: 'Stability' },
 ];
 
-/** The large picture and the one beside it, unless others are chosen. */
+/** The large plot and the one beside it, unless others are chosen. */
 export const USUAL: Readonly<Record<Depth, { readonly large: LensName; readonly beside: LensName }>> = {
   study: { large: 'order', beside: 'solution' },
   run: { large: 'solution', beside: 'error' },
   step: { large: 'slopes', beside: 'solution' },
 };
 
-/** The two places that hold a picture. */
+/** The two places that hold a plot. */
 export type Area = 'large' | 'beside';
 
-/** What stands on the page for a lecture hall beside the large picture. */
+/** What stands on the page for a lecture hall beside the large plot. */
 export type Panel = 'beside' | 'table' | 'words';
 
 export const PANELS: readonly { readonly name: Panel; readonly label: string; readonly key: string }[] = [
@@ -64,7 +64,7 @@ export interface View {
   readonly component: number;
   /** Whether the solution is shown with all components together. */
   readonly together: boolean;
-  /** Where a person has zoomed to; null for a picture as it was made. */
+  /** Where a person has zoomed to; null for a plot as it was made. */
   readonly zooms: Readonly<Record<Area, Zoom | null>>;
   /** Whether the statement is folded away. */
   readonly folded: boolean;
@@ -120,7 +120,7 @@ function zoomOf(text: string | null): Zoom | null {
   return isDrawable(zoom) ? zoom : null;
 }
 
-/** Enough digits for a picture, few enough for an address. */
+/** Enough digits for a plot, few enough for an address. */
 function zoomText(zoom: Zoom | null): string | null {
   return zoom && [...zoom.x, ...zoom.y].map((end) => String(rounded(end, 6))).join(' ');
 }
@@ -146,7 +146,7 @@ export function readView(address: URLSearchParams): View {
   };
 }
 
-/** A view after a change: a picture that shows something else is not zoomed, and neither is one of another depth. */
+/** A view after a change: a plot that shows something else is not zoomed, and neither is one of another depth. */
 export function changedView(view: View, change: Partial<View>): View {
   const { large, beside } = view.zooms;
   const isOther = change.depth !== undefined && change.depth !== view.depth;

@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { type EntryRow, type Kind, storedText } from '../api/client.ts';
-import { download } from '../pictures/download.ts';
+import { download } from '../plots/download.ts';
 import { useNotices } from '../frame/use-notices.tsx';
 import { moveToBin } from './entry-row.tsx';
 import { fileName } from './files.ts';

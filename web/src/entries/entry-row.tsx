@@ -12,7 +12,7 @@ import {
 } from '../api/client.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { type Notices, useNotices } from '../frame/use-notices.tsx';
-import { download } from '../pictures/download.ts';
+import { download } from '../plots/download.ts';
 import { changedAt } from './changed-at.ts';
 import { fileName } from './files.ts';
 

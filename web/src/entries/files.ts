@@ -1,5 +1,5 @@
 import { fixed } from '@schritt/core/notation';
-import { plainName } from '../pictures/plain-name.ts';
+import { plainName } from '../plots/plain-name.ts';
 
 /** Largest file that is read: far more than any document has. */
 const LARGEST = 2_000_000;

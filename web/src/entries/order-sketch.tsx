@@ -2,7 +2,7 @@ import { rounded } from '@schritt/core/notation';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import useSWR from 'swr';
 import { type ErrorsOfMethod, loadErrors } from '../api/study-errors.ts';
-import { methodMark } from '../theme/tokens.ts';
+import { methodMark } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';
 
 const WIDTH = 76;

@@ -2,13 +2,12 @@ import { exponential, short } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { useSide } from '../desk/use-results.ts';
-import { PictureCanvas } from '../pictures/picture-canvas.tsx';
-import type { Picture, Series } from '../pictures/picture.ts';
-import { methodMark } from '../theme/tokens.ts';
+import { PlotCanvas } from '../plots/plot-canvas.tsx';
+import { markersOf, type Plot, type Series } from '@schritt/plot';
+import { methodMark } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';
-import { markersOf } from './run-view.ts';
 
-/** Points of a run that the picture shows, about. */
+/** Points of a run that the plot shows, about. */
 const POINTS = 400;
 
 /** How far the first conserved quantity has drifted from its value at the start, over time. */
@@ -31,7 +30,7 @@ export function ConservedLens(): ReactNode {
     return { wish: { h }, from: 0, count: Math.floor(steps / every) + 1, every, points: null, component: 0 };
   }, [h, name, steps]);
   const side = useSide(good.document, window);
-  const picture = useMemo((): Picture | null => {
+  const plot = useMemo((): Plot | null => {
     if (side.value === null || name === null) return null;
     const { rows } = side.value;
     const series = good.keys.map((key, i): Series => {
@@ -69,6 +68,6 @@ export function ConservedLens(): ReactNode {
         The problem names no quantity that should stay: add a line such as conserved E = x^2 + v^2.
       </p>
     );
-  if (picture === null) return <div className="picture" />;
-  return <PictureCanvas picture={picture} switches={switches} />;
+  if (plot === null) return <div className="plot" />;
+  return <PlotCanvas plot={plot} switches={switches} />;
 }

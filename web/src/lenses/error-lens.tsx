@@ -1,11 +1,10 @@
 import { Checkbox, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';
-import { PictureCanvas } from '../pictures/picture-canvas.tsx';
-import type { Picture } from '../pictures/picture.ts';
-import { errorPicture, type ErrorScale } from './error-picture.ts';
+import { PlotCanvas } from '../plots/plot-canvas.tsx';
+import { errorPlot, type ErrorScale, type Plot } from '@schritt/plot';
 import { ComponentChoices, RungChoices } from './lens-head.tsx';
-import { useRunView } from './run-view.ts';
+import { useRunView } from './use-run-view.ts';
 
 /** The errors of every run over time, or the differences of runs from one of them. */
 export function ErrorLens(): ReactNode {
@@ -17,11 +16,11 @@ export function ErrorLens(): ReactNode {
   const isThere = runs.length > 1 && runs.some(({ id }) => id === wanted.against);
   const against = isThere ? wanted.against : null;
   const scale = useMemo(() => ({ ...wanted, against }), [wanted, against]);
-  const picture = useMemo(
-    (): Picture | null => view && errorPicture(view, independent, scale),
+  const plot = useMemo(
+    (): Plot | null => view && errorPlot(view, independent, scale),
     [view, independent, scale],
   );
-  const isKnown = picture?.series.some(({ points }) => points.some(({ y }) => !Number.isNaN(y))) ?? false;
+  const isKnown = plot?.series.some(({ points }) => points.some(({ y }) => !Number.isNaN(y))) ?? false;
   return (
     <>
       <div className="lens-ways">
@@ -54,8 +53,8 @@ export function ErrorLens(): ReactNode {
         )}
         <RungChoices />
       </div>
-      {picture !== null && isKnown && <PictureCanvas picture={picture} switches={switches} />}
-      {picture !== null && !isKnown && (
+      {plot !== null && isKnown && <PlotCanvas plot={plot} switches={switches} />}
+      {plot !== null && !isKnown && (
         <p className="quiet nothing">
           {against === null
             ? 'No error to show: the solution of this component is not known, or all errors are zero.'

@@ -2,8 +2,8 @@ import { Button, Select, Tabs } from 'antd';
 import { lazy, type ReactNode, Suspense, useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { type Area, type LensName, LENSES, USUAL } from '../desk/view.ts';
-import { ZoomContext } from '../pictures/use-zoom.ts';
-import type { Zoom } from '../pictures/zoom.ts';
+import { ZoomContext } from '../plots/use-zoom.ts';
+import type { Zoom } from '../plots/zoom.ts';
 import { ConservedLens } from './conserved-lens.tsx';
 import { ErrorLens } from './error-lens.tsx';
 import { OrderLens } from './order-lens.tsx';
@@ -32,7 +32,7 @@ const SHOWN: { readonly [L in LensName]: () => ReactNode } = {
   ),
 };
 
-/** The large picture or the one beside it, through any lens; both change places by a button. */
+/** The large plot or the one beside it, through any lens; both change places by a button. */
 export function LensFrame({ area }: { readonly area: Area }): ReactNode {
   const { view, setView, problem } = useDesk('view', 'setView', 'problem');
   const usual = USUAL[view.depth];

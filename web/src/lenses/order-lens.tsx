@@ -1,15 +1,16 @@
 import { type ReactNode, useMemo } from 'react';
 import { type Pointed, useDesk } from '../desk/desk.ts';
-import { PictureCanvas } from '../pictures/picture-canvas.tsx';
-import type { Overlay, Series } from '../pictures/picture.ts';
-import { usePalette } from '../theme/use-palette.ts';
+import { PlotCanvas } from '../plots/plot-canvas.tsx';
 import {
   type ErrorsOver,
   orderOverlays,
-  orderPicture,
+  orderPlot,
   orderSeries,
+  type Overlay,
   predictedSeries,
-} from './order-picture.ts';
+  type Series,
+} from '@schritt/plot';
+import { usePalette } from '../theme/use-palette.ts';
 
 /** Radius of the markers of rungs that a sentence speaks of. */
 const POINTED = 7.5;
@@ -60,11 +61,11 @@ export function OrderLens({ over }: { readonly over: ErrorsOver }): ReactNode {
   );
   const fixed = useMemo(() => (view === null ? [] : orderOverlays(view)), [view]);
   const h = chosen.grid?.h ?? null;
-  const picture = useMemo(() => {
+  const plot = useMemo(() => {
     if (view === null) return null;
     const band: readonly Overlay[] = h === null || over !== 'h' ? [] : [{ kind: 'band', x: h }];
-    return orderPicture(view, drawn, [...band, ...fixed]);
+    return orderPlot(view, drawn, [...band, ...fixed]);
   }, [view, drawn, fixed, h, over]);
-  if (picture === null) return <div className="picture" />;
-  return <PictureCanvas picture={picture} switches={switches} onChoose={chosen.chooseRow} />;
+  if (plot === null) return <div className="plot" />;
+  return <PlotCanvas plot={plot} switches={switches} onChoose={chosen.chooseRow} />;
 }

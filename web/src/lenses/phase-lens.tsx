@@ -1,11 +1,11 @@
 import { Checkbox, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';
-import { PictureCanvas } from '../pictures/picture-canvas.tsx';
-import type { Picture } from '../pictures/picture.ts';
+import { PlotCanvas } from '../plots/plot-canvas.tsx';
+import type { Plot } from '@schritt/plot';
 import { RungChoices } from './lens-head.tsx';
-import { phasePicture } from './phase-picture.ts';
-import { useRunView } from './run-view.ts';
+import { phasePlot } from './phase-plot.ts';
+import { useRunView } from './use-run-view.ts';
 
 /** Two components of every run against one another. */
 export function PhaseLens(): ReactNode {
@@ -17,12 +17,12 @@ export function PhaseLens(): ReactNode {
   const [equal, setEqual] = useState(true);
   const across = Math.min(component.wanted, Math.max(0, names.length - 1));
   const height = up !== null && up < names.length && up !== across ? up : across === 0 ? 1 : 0;
-  const picture = useMemo(
-    (): Picture | null => view && phasePicture(view, [across, height], equal),
+  const plot = useMemo(
+    (): Plot | null => view && phasePlot(view, [across, height], equal),
     [view, across, height, equal],
   );
   if (names.length < 2)
-    return <p className="quiet nothing">A phase picture needs two components; this problem has one.</p>;
+    return <p className="quiet nothing">A phase plot needs two components; this problem has one.</p>;
   const options = names.map((label, value) => ({ value, label }));
   return (
     <>
@@ -51,7 +51,7 @@ export function PhaseLens(): ReactNode {
         </Checkbox>
         <RungChoices />
       </div>
-      {picture !== null && <PictureCanvas picture={picture} switches={switches} />}
+      {plot !== null && <PlotCanvas plot={plot} switches={switches} />}
     </>
   );
 }

@@ -1,8 +1,8 @@
 import type { Portrait } from '@schritt/core/study';
 import { type ReactNode, useMemo } from 'react';
-import { PictureCanvas } from '../pictures/picture-canvas.tsx';
-import type { Picture, Series } from '../pictures/picture.ts';
-import type { Palette } from '../theme/tokens.ts';
+import { PlotCanvas } from '../plots/plot-canvas.tsx';
+import type { Plot, Series } from '@schritt/plot';
+import type { Palette } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';
 
 interface PortraitLensProps {
@@ -34,8 +34,8 @@ function timeSeries({ portrait, names }: PortraitLensProps, palette: Palette): r
   }));
 }
 
-/** The solution of a problem as a picture, with the field of its rates behind it. */
-export function portraitPicture(props: PortraitLensProps, palette: Palette): Picture {
+/** The solution of a problem as a plot, with the field of its rates behind it. */
+export function portraitPlot(props: PortraitLensProps, palette: Palette): Plot {
   const { portrait, names, independent, view } = props;
   const { t, values, field } = portrait;
   const isPlane = view === 'plane';
@@ -57,9 +57,9 @@ export function portraitPicture(props: PortraitLensProps, palette: Palette): Pic
 /** The solution of a problem, with the field of its rates behind it. */
 export function PortraitLens({ portrait, names, independent, view }: PortraitLensProps): ReactNode {
   const palette = usePalette();
-  const picture = useMemo(
-    () => portraitPicture({ portrait, names, independent, view }, palette),
+  const plot = useMemo(
+    () => portraitPlot({ portrait, names, independent, view }, palette),
     [portrait, names, independent, view, palette],
   );
-  return <PictureCanvas picture={picture} />;
+  return <PlotCanvas plot={plot} />;
 }

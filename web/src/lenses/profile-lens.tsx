@@ -3,10 +3,10 @@ import { Segmented, Slider } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { useProfile } from '../desk/use-results.ts';
-import { PictureCanvas } from '../pictures/picture-canvas.tsx';
-import { methodMark } from '../theme/tokens.ts';
+import { PlotCanvas } from '../plots/plot-canvas.tsx';
+import { methodMark } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';
-import { profilePicture } from './profile-picture.ts';
+import { profilePlot } from './profile-plot.ts';
 
 /** A family of unknowns over its index, at a time that a slider chooses. */
 export function ProfileLens(): ReactNode {
@@ -34,10 +34,10 @@ export function ProfileLens(): ReactNode {
     [wished, n, shown, hasFamily],
   );
   const { value, why } = useProfile(good.document, wish);
-  const picture = useMemo(
+  const plot = useMemo(
     () =>
       value &&
-      profilePicture(
+      profilePlot(
         value,
         good.keys.map((id) => ({
           id,
@@ -76,7 +76,7 @@ export function ProfileLens(): ReactNode {
         <span className="value">{`${independent} = ${short(value?.t ?? grid?.start ?? 0, 5)}`}</span>
       </div>
       {why !== null && <p className="wrong nothing">{why}</p>}
-      {picture !== null && <PictureCanvas picture={picture} switches={switches} />}
+      {plot !== null && <PlotCanvas plot={plot} switches={switches} />}
     </>
   );
 }

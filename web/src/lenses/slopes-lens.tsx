@@ -2,10 +2,10 @@ import { componentNames } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { useWorkedStep } from '../desk/use-worked-step.ts';
-import { PictureCanvas } from '../pictures/picture-canvas.tsx';
-import { methodMark } from '../theme/tokens.ts';
+import { PlotCanvas } from '../plots/plot-canvas.tsx';
+import { methodMark } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';
-import { slopesPicture } from './slopes-picture.ts';
+import { slopesPlot } from './slopes-plot.ts';
 
 /** The chosen step: where its stages looked at the slope, and the step that was taken. */
 export function SlopesLens(): ReactNode {
@@ -19,13 +19,13 @@ export function SlopesLens(): ReactNode {
   const { value, why } = useWorkedStep();
   const palette = usePalette();
   const names = useMemo(() => (problem === null ? [] : componentNames(problem)), [problem]);
-  const picture = useMemo(() => {
+  const plot = useMemo(() => {
     if (value === null) return null;
     const { lines, looks } = value.worked;
     const given = played === null ? lines : lines.slice(0, played);
     const stages = given.filter(({ gives }) => gives !== null && !gives.endsWith('[n+1]')).length;
     const isWhole = played === null || played >= lines.length;
-    return slopesPicture(value, {
+    return slopesPlot(value, {
       independent,
       name: names[value.component] ?? '',
       color: methodMark(palette, methods.placeOf(good.keys[value.method] ?? '')).color,
@@ -36,7 +36,7 @@ export function SlopesLens(): ReactNode {
   return (
     <>
       {why !== null && <p className="wrong nothing">{why}</p>}
-      {picture === null ? <div className="picture" /> : <PictureCanvas picture={picture} />}
+      {plot === null ? <div className="plot" /> : <PlotCanvas plot={plot} />}
     </>
   );
 }

@@ -1,11 +1,10 @@
 import { readMeasured } from '@schritt/core/document';
 import { type ReactNode, useCallback, useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
-import { PictureCanvas } from '../pictures/picture-canvas.tsx';
-import type { Picture, Point } from '../pictures/picture.ts';
+import { PlotCanvas } from '../plots/plot-canvas.tsx';
+import { type Plot, type Point, solutionPlot } from '@schritt/plot';
 import { ComponentChoices, RungChoices } from './lens-head.tsx';
-import { useRunView } from './run-view.ts';
-import { solutionPicture } from './solution-picture.ts';
+import { useRunView } from './use-run-view.ts';
 
 /** Dots of every run over the exact line; pointing at a dot marks its time everywhere. */
 export function SolutionLens(): ReactNode {
@@ -34,11 +33,11 @@ export function SolutionLens(): ReactNode {
   }, [text, components]);
   const together = shownView.together && names.length > 1;
   const plain = useMemo(
-    (): Picture | null => view && solutionPicture(view, independent, together, measured),
+    (): Plot | null => view && solutionPlot(view, independent, together, measured),
     [view, independent, together, measured],
   );
-  const picture = useMemo(
-    (): Picture | null =>
+  const plot = useMemo(
+    (): Plot | null =>
       plain && marked !== null
         ? { ...plain, overlays: [{ kind: 'band', x: marked }, ...plain.overlays] }
         : plain,
@@ -53,10 +52,10 @@ export function SolutionLens(): ReactNode {
         />
         <RungChoices />
       </div>
-      {picture === null ? (
-        <div className="picture" />
+      {plot === null ? (
+        <div className="plot" />
       ) : (
-        <PictureCanvas picture={picture} switches={switches} onPoint={point} />
+        <PlotCanvas plot={plot} switches={switches} onPoint={point} />
       )}
     </>
   );

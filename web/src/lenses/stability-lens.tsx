@@ -4,10 +4,10 @@ import { Select } from 'antd';
 import { type ReactNode, useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { useRegion, useSpectrum } from '../desk/use-results.ts';
-import { PictureCanvas } from '../pictures/picture-canvas.tsx';
-import { methodMark } from '../theme/tokens.ts';
+import { PlotCanvas } from '../plots/plot-canvas.tsx';
+import { methodMark } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';
-import { stabilityPicture } from './stability-picture.ts';
+import { stabilityPlot } from './stability-plot.ts';
 
 /** The stability region of a method, with h times the eigenvalues of the problem along the run drawn into it. */
 export function StabilityLens(): ReactNode {
@@ -25,14 +25,14 @@ export function StabilityLens(): ReactNode {
     () => (z: Complex) => (polynomial === null ? NaN : growthAt(polynomial, z)),
     [polynomial],
   );
-  const picture = useMemo(() => {
+  const plot = useMemo(() => {
     if (region.value === null) return null;
     const mark = methodMark(palette, methods.placeOf(key));
     const own =
       h === null || spectrum === null || spectrum.eigenvalues.length === 0
         ? null
         : { label: title, mark, eigenvalues: spectrum.eigenvalues, h };
-    return stabilityPicture(title, region.value, own, growth, palette);
+    return stabilityPlot(title, region.value, own, growth, palette);
   }, [region.value, palette, methods, key, h, spectrum, title, growth]);
   const worst =
     h === null || spectrum === null
@@ -64,13 +64,13 @@ export function StabilityLens(): ReactNode {
           </span>
         )}
       </div>
-      {picture !== null && <PictureCanvas picture={picture} />}
+      {plot !== null && <PlotCanvas plot={plot} />}
       {region.why !== null && (
         <p className="wrong" role="alert">
           The stability region could not be computed: {region.why}.
         </p>
       )}
-      {picture === null && region.why === null && region.part === null && (
+      {plot === null && region.why === null && region.part === null && (
         <p className="quiet nothing">The region of this formula is not known from its text.</p>
       )}
     </>

@@ -5,7 +5,7 @@ import { EntryList } from '../entries/entry-list.tsx';
 import { FromText } from '../entries/from-text.tsx';
 import { OrderSketch } from '../entries/order-sketch.tsx';
 import { EquationPreview } from '../statement/equation-preview.tsx';
-import { Mark } from '../pictures/mark.tsx';
+import { Mark } from '../plots/mark.tsx';
 
 const BLANK: StudyDocument = {
   schritt: 1,

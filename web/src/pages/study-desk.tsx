@@ -53,7 +53,7 @@ const Worked = memo(WorkedPart);
 const Findings = memo(FindingsList);
 const Comparison = memo(ComparisonPart);
 
-/** What stands under the pictures, by how deep one looks. */
+/** What stands under the plots, by how deep one looks. */
 function Below({
   depth,
   shows,

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { ApiFailure, storedText } from '../api/client.ts';
 import { useEntry } from '../api/use-entries.ts';
-import { download } from '../pictures/download.ts';
+import { download } from '../plots/download.ts';
 import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
 import { StudyDesk } from './study-desk.tsx';
 

@@ -1,4 +1,4 @@
-/** A logarithmic scale of step sizes: fine at the left, coarse at the right, as in the picture of the order. */
+/** A logarithmic scale of step sizes: fine at the left, coarse at the right, as in the plot of the order. */
 export interface RulerScale {
   readonly coarsest: number;
   readonly finest: number;

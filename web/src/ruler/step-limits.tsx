@@ -1,6 +1,6 @@
 import { stepSizeText } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
-import { methodMark } from '../theme/tokens.ts';
+import { methodMark } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';
 import { placeOfSize, type RulerScale } from './scale.ts';
 

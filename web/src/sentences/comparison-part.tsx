@@ -3,9 +3,9 @@ import type { WishedSteps } from '@schritt/core/study';
 import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { type Ask, useComputed } from '../worker/use-work.ts';
-import { Mark } from '../pictures/mark.tsx';
+import { Mark } from '../plots/mark.tsx';
 import { useDesk } from '../desk/desk.ts';
-import type { KeyedResult } from '../desk/use-results.ts';
+import type { KeyedResult } from '@schritt/plot';
 
 /** Which method gives a wished error with the fewest evaluations. */
 export function ComparisonPart(): ReactNode {

@@ -1,11 +1,11 @@
 import type { Finding } from '@schritt/core/study';
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import { Mark } from '../pictures/mark.tsx';
+import { Mark } from '../plots/mark.tsx';
 import { useDesk } from '../desk/desk.ts';
-import { methodMark } from '../theme/tokens.ts';
+import type { KeyedResult } from '@schritt/plot';
+import { methodMark } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';
-import type { KeyedResult } from '../desk/use-results.ts';
 import './findings-list.css';
 
 const SIGNS: Readonly<Record<Finding['tone'], string>> = { good: '✓', trouble: '!', plain: '·' };

@@ -10,7 +10,7 @@ import { type ReactNode, useMemo, useState } from 'react';
 import { LazyMethodEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
-import { Mark } from '../pictures/mark.tsx';
+import { Mark } from '../plots/mark.tsx';
 import { type Read, wasNeverGood } from '../desk/use-good-study.ts';
 import './statement.css';
 

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { type Panel, PANELS, USUAL_PANELS } from '../desk/view.ts';
 
-/** Which panels stand beside the large picture in a lecture hall; by click, or by key. */
+/** Which panels stand beside the large plot in a lecture hall; by click, or by key. */
 export function ClassPanels(): ReactNode {
   const { view, setView } = useDesk('view', 'setView');
   const shown = view.panels ?? USUAL_PANELS[view.depth];

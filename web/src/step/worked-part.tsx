@@ -7,7 +7,7 @@ import { useWorkedStep } from '../desk/use-worked-step.ts';
 import { UnderWay } from '../frame/under-way.tsx';
 import { Formula } from '../math/formula.tsx';
 import { PowerNumber } from '../math/power-number.tsx';
-import { Mark } from '../pictures/mark.tsx';
+import { Mark } from '../plots/mark.tsx';
 import './worked-part.css';
 
 /** A residual above this is told: below it is rounding. */

@@ -1,11 +1,11 @@
 import { stepExpression, stepSizeText } from '@schritt/core/notation';
 import { Button } from 'antd';
 import { Fragment, type MouseEvent, type ReactNode } from 'react';
-import { Mark } from '../pictures/mark.tsx';
-import type { KeyedResult } from '../desk/use-results.ts';
+import { Mark } from '../plots/mark.tsx';
+import type { KeyedResult } from '@schritt/plot';
+import { methodMark } from '@schritt/plot/palette';
 import { useDesk } from '../desk/desk.ts';
 import { strike, withoutRungAt } from '../desk/working-study.ts';
-import { methodMark } from '../theme/tokens.ts';
 import { usePalette } from '../theme/use-palette.ts';
 import { RungCells, type RungColumn, rungHeading } from './rung-cells.tsx';
 import './rung-table.css';

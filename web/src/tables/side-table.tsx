@@ -1,6 +1,6 @@
 import { Fragment, type MouseEvent, type ReactNode } from 'react';
 import { PowerNumber } from '../math/power-number.tsx';
-import { Mark } from '../pictures/mark.tsx';
+import { Mark } from '../plots/mark.tsx';
 import type { SideRows } from '../worker/messages.ts';
 import { StepValue } from './number-format.tsx';
 import './rung-table.css';

@@ -2,7 +2,7 @@ import { Checkbox, Segmented } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { UnderWay } from '../frame/under-way.tsx';
 import { useDesk } from '../desk/desk.ts';
-import type { KeyedResult } from '../desk/use-results.ts';
+import type { KeyedResult } from '@schritt/plot';
 import { ColumnChoice } from './column-choice.tsx';
 import { FullNumberText, useFullNumber } from './full-number.tsx';
 import { RUNG_COLUMNS, RUNG_VIEWS, type RungColumn } from './rung-cells.tsx';
@@ -42,7 +42,7 @@ function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
   );
 }
 
-/** The table under the pictures, with what is to be said of the work that it waits for. */
+/** The table under the plots, with what is to be said of the work that it waits for. */
 export function TablePart(): ReactNode {
   const { results, curves, chosen, good } = useDesk('results', 'curves', 'chosen', 'good');
   // where nothing can be run nothing is under way

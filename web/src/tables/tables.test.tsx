@@ -4,7 +4,7 @@ import { errorChoice, layLadder, runStudy } from '@schritt/core/study';
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
 import { memo, type ReactNode } from 'react';
 import { createDesk, type Desk, DeskContext, useDesk } from '../desk/desk.ts';
-import type { KeyedResult } from '../desk/use-results.ts';
+import type { KeyedResult } from '@schritt/plot';
 import { FIRST_VIEW } from '../desk/view.ts';
 import { type WorkingStudy, workOn } from '../desk/working-study.ts';
 import { ComparisonPart } from '../sentences/comparison-part.tsx';

@@ -2,20 +2,20 @@ import type {
   HandoutFormat,
   LanguageName,
   Paper,
-  PictureName,
+  PlotName,
   PlotInk,
   PlotSize,
   StudyTable,
   TableFormat,
   Wanted,
 } from '@schritt/core/document';
-import { plainName } from '../pictures/plain-name.ts';
+import { plainName } from '../plots/plain-name.ts';
 
 /** What can be taken away: of the study, or of the chosen run. */
 export type What = StudyTable | Wanted['what'];
 
-/** Formats of a picture. */
-export type PictureFormat = 'svg' | 'png';
+/** Formats of a plot. */
+export type PlotFormat = 'svg' | 'png';
 
 /** What a sheet for students is like. */
 export interface HandoutChoices {
@@ -46,10 +46,10 @@ export interface Choice {
   readonly every: number;
   readonly mark: boolean;
   readonly part: boolean;
-  readonly picture: PictureName;
+  readonly plot: PlotName;
   readonly size: PlotSize;
   readonly ink: PlotInk;
-  readonly pictureAs: PictureFormat;
+  readonly plotAs: PlotFormat;
   /** How many times as large pixels are made. */
   readonly scale: number;
   /** Whether the chosen step stands worked out among the formulas. */
@@ -66,10 +66,10 @@ export const FIRST: Choice = {
   every: 1,
   mark: false,
   part: false,
-  picture: 'order',
+  plot: 'order',
   size: 'slide',
   ink: 'colour',
-  pictureAs: 'svg',
+  plotAs: 'svg',
   scale: 2,
   worked: true,
   handout: {
@@ -100,7 +100,7 @@ export const WHATS: readonly Option<What>[] = [
   { value: 'rows', label: 'Step table' },
   { value: 'program', label: 'Code' },
   { value: 'sheet', label: 'Live spreadsheet' },
-  { value: 'picture', label: 'Plot' },
+  { value: 'plot', label: 'Plot' },
   { value: 'formulas', label: 'Formulas' },
   { value: 'handout', label: 'Handout' },
 ];
@@ -120,9 +120,9 @@ export const PROGRAMS: readonly Option<LanguageName>[] = [
   { value: 'f90', label: 'Fortran' },
 ];
 
-export const PICTURES_OF: readonly Option<PictureName>[] = [
+export const PLOTS_OF: readonly Option<PlotName>[] = [
   { value: 'order', label: 'Order' },
-  { value: 'cost', label: 'Work' },
+  { value: 'work', label: 'Work' },
   { value: 'solution', label: 'Solution' },
   { value: 'error', label: 'Error over time' },
 ];
@@ -143,7 +143,7 @@ export const INKS: readonly Option<PlotInk>[] = [
   { value: 'black', label: 'Black and white' },
 ];
 
-export const PICTURES_AS: readonly Option<PictureFormat>[] = [
+export const PLOTS_AS: readonly Option<PlotFormat>[] = [
   { value: 'svg', label: 'SVG' },
   { value: 'png', label: 'PNG' },
 ];
@@ -159,20 +159,20 @@ export const PAPERS: readonly Option<Paper>[] = [
 ];
 
 /** Whether a choice is of one run, with its method. */
-export function isOfMethod({ what, picture, handout }: Choice): boolean {
-  if (what === 'picture') return picture === 'solution';
+export function isOfMethod({ what, plot, handout }: Choice): boolean {
+  if (what === 'plot') return plot === 'solution';
   if (what === 'handout') return handout.of === 'rows';
   return what === 'rows' || what === 'program' || what === 'sheet' || what === 'formulas';
 }
 
 /** Whether a choice is of one step size. */
-export function isOfStep({ what, picture, handout, worked }: Choice): boolean {
+export function isOfStep({ what, plot, handout, worked }: Choice): boolean {
   switch (what) {
     case 'rows':
     case 'program':
       return true;
-    case 'picture':
-      return picture === 'solution' || picture === 'error';
+    case 'plot':
+      return plot === 'solution' || plot === 'error';
     case 'handout':
       return handout.of === 'rows';
     case 'formulas':
@@ -183,14 +183,14 @@ export function isOfStep({ what, picture, handout, worked }: Choice): boolean {
 }
 
 /** The ending of a file's name. */
-export function formatOf({ what, table, language, pictureAs, handout }: Choice): string {
+export function formatOf({ what, table, language, plotAs, handout }: Choice): string {
   switch (what) {
     case 'program':
       return language;
     case 'sheet':
       return 'xlsx';
-    case 'picture':
-      return pictureAs;
+    case 'plot':
+      return plotAs;
     case 'formulas':
       return 'tex';
     case 'handout':

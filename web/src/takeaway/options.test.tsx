@@ -63,7 +63,7 @@ test('a handout takes its task, its blanks, its variants and what it is', async 
   });
 });
 
-test('a spreadsheet has neither paper nor room for a picture', () => {
+test('a spreadsheet has neither paper nor room for a plot', () => {
   render(<Handout first={{ ...FIRST.handout, as: 'xlsx' }} />);
   expect(screen.queryByText('Letter')).toBeNull();
   expect(screen.queryByLabelText('space for plot')).toBeNull();
@@ -77,7 +77,7 @@ test('each kind offers what it can be told, and nothing else', async () => {
   expect(screen.queryByLabelText('UTF-8 BOM (for spreadsheet programs)')).toBeNull();
   await userEvent.click(screen.getByLabelText('fragment only'));
   expect(choice.part).toBe(true);
-  rerender(<Chosen key="picture" first={{ ...FIRST, what: 'picture', pictureAs: 'png' }} />);
+  rerender(<Chosen key="plot" first={{ ...FIRST, what: 'plot', plotAs: 'png' }} />);
   await userEvent.click(screen.getByText('Black and white'));
   await userEvent.click(screen.getByText('Paper'));
   fireEvent.change(screen.getByLabelText('times as large'), { target: { value: '4' } });
@@ -90,13 +90,15 @@ test('each kind offers what it can be told, and nothing else', async () => {
 test('a page is shown in a frame in which nothing runs; why there is none is told', () => {
   const page: Choice = { ...FIRST, what: 'handout' };
   const { rerender } = render(
-    <TakenPreview choice={page} taken={{ text: '<p>sheet</p>', bytes: null, why: null }} />,
+    <TakenPreview choice={page} taken={{ text: '<p>sheet</p>', bytes: null, still: null, why: null }} />,
   );
   const frame = screen.getByTitle('Preview');
   expect(frame.getAttribute('sandbox')).toBe('allow-same-origin allow-modals');
   expect(frame.getAttribute('srcdoc')).toBe('<p>sheet</p>');
-  rerender(<TakenPreview choice={FIRST} taken={{ text: null, bytes: null, why: 'it is too long' }} />);
+  rerender(
+    <TakenPreview choice={FIRST} taken={{ text: null, bytes: null, still: null, why: 'it is too long' }} />,
+  );
   expect(screen.getByRole('status').textContent).toBe('it is too long');
-  rerender(<TakenPreview choice={FIRST} taken={{ text: 'a\nb', bytes: null, why: null }} />);
+  rerender(<TakenPreview choice={FIRST} taken={{ text: 'a\nb', bytes: null, still: null, why: null }} />);
   expect(screen.getByLabelText('Preview').textContent).toBe('a\nb');
 });

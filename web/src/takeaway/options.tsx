@@ -1,21 +1,21 @@
 import { Checkbox, Input, InputNumber, Segmented } from 'antd';
 import type { ReactNode } from 'react';
-import { type Choice, INKS, PICTURES_OF, SIZES } from './choice.ts';
+import { type Choice, INKS, PLOTS_OF, SIZES } from './choice.ts';
 
 export interface Choosing {
   readonly choice: Choice;
   readonly change: (part: Partial<Choice>) => void;
 }
 
-function PictureOptions({ choice, change }: Choosing): ReactNode {
-  const { picture, size, ink, pictureAs, scale } = choice;
+function PlotOptions({ choice, change }: Choosing): ReactNode {
+  const { plot, size, ink, plotAs, scale } = choice;
   return (
     <>
       <Segmented
-        aria-label="Picture"
-        value={picture}
-        options={[...PICTURES_OF]}
-        onChange={(value) => change({ picture: value })}
+        aria-label="Plot"
+        value={plot}
+        options={[...PLOTS_OF]}
+        onChange={(value) => change({ plot: value })}
       />
       <Segmented
         aria-label="Size"
@@ -29,7 +29,7 @@ function PictureOptions({ choice, change }: Choosing): ReactNode {
         options={[...INKS]}
         onChange={(value) => change({ ink: value })}
       />
-      {pictureAs === 'png' && (
+      {plotAs === 'png' && (
         <label>
           times as large{' '}
           <InputNumber
@@ -52,7 +52,7 @@ export function Options({ choice, change }: Choosing): ReactNode {
   const isTable = what === 'rungs' || what === 'cost' || what === 'comparison' || what === 'rows';
   return (
     <div className="taken-options">
-      {what === 'picture' && <PictureOptions choice={choice} change={change} />}
+      {what === 'plot' && <PlotOptions choice={choice} change={change} />}
       {table !== 'csv' && (what === 'rungs' || what === 'rows') && (
         <label>
           digits{' '}

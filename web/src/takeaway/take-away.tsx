@@ -2,14 +2,14 @@ import { count, stepSizeText } from '@schritt/core/notation';
 import { Button, Modal, Segmented, Select } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';
-import { download } from '../pictures/download.ts';
+import { download } from '../plots/download.ts';
 import {
   type Choice,
   FIRST,
   HANDOUTS_AS,
   isOfMethod,
   isOfStep,
-  PICTURES_AS,
+  PLOTS_AS,
   PROGRAMS,
   TABLES,
   takenName,
@@ -35,13 +35,13 @@ function Format({ choice, change }: Choosing): ReactNode {
           onChange={(language) => change({ language })}
         />
       );
-    case 'picture':
+    case 'plot':
       return (
         <Segmented
           aria-label="Format"
-          value={choice.pictureAs}
-          options={[...PICTURES_AS]}
-          onChange={(pictureAs) => change({ pictureAs })}
+          value={choice.plotAs}
+          options={[...PLOTS_AS]}
+          onChange={(plotAs) => change({ plotAs })}
         />
       );
     case 'handout':

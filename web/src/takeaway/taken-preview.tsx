@@ -19,7 +19,7 @@ function Lines({ text }: { readonly text: string }): ReactNode {
   );
 }
 
-/** What will be taken: a picture or a page as it looks, everything else as text. */
+/** What will be taken: a plot or a page as it looks, everything else as text. */
 export function TakenPreview({
   choice,
   taken,
@@ -34,10 +34,10 @@ export function TakenPreview({
         {why ?? 'Preparing …'}
       </p>
     );
-  if (choice.what === 'picture')
+  if (choice.what === 'plot')
     return (
       <img
-        className="taken-picture"
+        className="taken-plot"
         alt="Preview"
         src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`}
       />

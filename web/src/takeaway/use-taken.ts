@@ -1,9 +1,9 @@
 import { type StudyDocument, studyReport, studyTable, writeTable } from '@schritt/core/document';
 import { useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
-import type { TakenFile } from '../worker/taken.ts';
 import { type Ask, useComputed } from '../worker/use-work.ts';
 import { type Choice, isOfStep } from './choice.ts';
+import type { Drawn, Still } from './drawn.ts';
 import { wantedOf } from './wanted.ts';
 
 /** What a choice comes to: the text and the file, or why there is none; neither while it is made. */
@@ -11,12 +11,14 @@ export interface Taken {
   readonly text: string | null;
   /** The bytes of a file that is no text. */
   readonly bytes: Uint8Array<ArrayBuffer> | null;
+  /** What the text was drawn from; null where it is no plot. */
+  readonly still: Still | null;
   readonly why: string | null;
 }
 
-const NOTHING: Taken = { text: null, bytes: null, why: null };
+const NOTHING: Taken = { text: null, bytes: null, still: null, why: null };
 
-/** Tables of the study from the numbers of the page; everything else from a worker. */
+/** Tables of the study from the numbers of the page; everything else from a worker, drawn here where it is a plot. */
 export function useTaken(choice: Choice, method: number): Taken {
   const { good, results, study, chosen, view } = useDesk('good', 'results', 'study', 'chosen', 'view');
   const { what, table, digits, mark, part } = choice;
@@ -30,11 +32,16 @@ export function useTaken(choice: Choice, method: number): Taken {
   const h = chosen.grid?.wished ?? null;
   const { document }: { readonly document: StudyDocument | null } = good;
   const { n } = view;
-  const ask = useMemo((): Ask<TakenFile> | null => {
+  const ask = useMemo((): Ask<Drawn> | null => {
     if (isOwn || document === null || (h === null && isOfStep(choice))) return null;
     const wanted = wantedOf(study.title, choice, { method, h: h ?? 1, n });
     if (wanted === null) return null;
-    return (computer, progress) => computer.ask('taken', { document, wanted }, progress);
+    return async (computer, progress) => {
+      const file = await computer.ask('taken', { document, wanted }, progress);
+      // what draws is loaded when it is first wanted
+      const { drawn } = await import('./drawn.ts');
+      return drawn(file);
+    };
   }, [isOwn, document, h, choice, method, n, study.title]);
   const { value, part: underWay, why } = useComputed(ask);
   if (isOwn) return { ...NOTHING, text: own, why: own === null ? 'the study has no numbers yet' : null };

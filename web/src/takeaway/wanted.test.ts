@@ -1,5 +1,5 @@
 import { openStudy, takeAway } from '@schritt/core/document';
-import { type Choice, FIRST, formatOf, isOfMethod, isOfStep, WHATS } from './choice.ts';
+import { type Choice, FIRST, isOfMethod, isOfStep, WHATS } from './choice.ts';
 import { wantedOf } from './wanted.ts';
 
 const DOCUMENT = {
@@ -23,7 +23,8 @@ test('everything that can be chosen beside the tables of the study can be made a
       continue;
     }
     const made = takeAway(DOCUMENT, opened.study, wanted, (tex) => tex);
-    expect(typeof made).toBe(formatOf({ ...FIRST, what }) === 'xlsx' ? 'object' : 'string');
+    const kinds = { sheet: 'workbook', plot: 'plot', handout: 'page', rows: 'text' };
+    expect(made.kind).toBe(Object.entries(kinds).find(([of]) => of === what)?.[1] ?? 'text');
   }
 });
 
@@ -61,8 +62,8 @@ test('a method and a step size are asked for where they matter', () => {
   ];
   expect(of({ what: 'rungs' })).toEqual([false, false]);
   expect(of({ what: 'sheet' })).toEqual([true, false]);
-  expect(of({ what: 'picture', picture: 'order' })).toEqual([false, false]);
-  expect(of({ what: 'picture', picture: 'error' })).toEqual([false, true]);
-  expect(of({ what: 'picture', picture: 'solution' })).toEqual([true, true]);
+  expect(of({ what: 'plot', plot: 'order' })).toEqual([false, false]);
+  expect(of({ what: 'plot', plot: 'error' })).toEqual([false, true]);
+  expect(of({ what: 'plot', plot: 'solution' })).toEqual([true, true]);
   expect(of({ what: 'handout', handout: { ...FIRST.handout, of: 'rungs' } })).toEqual([false, false]);
 });

@@ -16,7 +16,7 @@ function columnsOf(text: string): readonly string[] | null {
 
 /** What a choice asks for; null for the tables of the study, which the page has. */
 export function wantedOf(title: string, choice: Choice, { method, h, n }: ChosenRun): Wanted | null {
-  const { what, table, language, digits, columns, every, mark, part, picture, size, ink, handout } = choice;
+  const { what, table, language, digits, columns, every, mark, part, plot, size, ink, handout } = choice;
   const run = { method, wish: { h } };
   switch (what) {
     case 'rows':
@@ -25,8 +25,8 @@ export function wantedOf(title: string, choice: Choice, { method, h, n }: Chosen
       return { ...run, what, as: language };
     case 'sheet':
       return { what, method, wish: null };
-    case 'picture':
-      return { ...run, what, picture, size, ink };
+    case 'plot':
+      return { ...run, what, plot, size, ink };
     case 'formulas':
       return { ...run, what, n: choice.worked ? n : null, part };
     case 'handout': {
@@ -42,7 +42,7 @@ export function wantedOf(title: string, choice: Choice, { method, h, n }: Chosen
           task,
           blanks: coefficients ? `${blanks}; coefficients` : blanks,
           digits: handout.digits,
-          picture: room,
+          plot: room,
           choices: variants,
           sheets,
           seed,

@@ -2,9 +2,9 @@ import { type Complex, growthAt, type Inspection, zTex } from '@schritt/core/ins
 import { evaluationsPerStep, isImplicit, type Method, short } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { useRegion } from '../desk/use-results.ts';
-import { stabilityPicture } from '../lenses/stability-picture.ts';
+import { stabilityPlot } from '../lenses/stability-plot.ts';
 import { Tex } from '../math/tex.tsx';
-import { PictureCanvas } from '../pictures/picture-canvas.tsx';
+import { PlotCanvas } from '../plots/plot-canvas.tsx';
 import { usePalette } from '../theme/use-palette.ts';
 import { MethodTypeset } from '../statement/method-statement.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
@@ -49,10 +49,10 @@ function Stability({
   const palette = usePalette();
   const region = useRegion(inspection.stability === null ? null : text).value;
   const { stability } = inspection;
-  const picture = useMemo(() => {
+  const plot = useMemo(() => {
     if (region === null || stability === null) return null;
     const growth = (z: Complex): number => growthAt(stability.polynomial, z);
-    return stabilityPicture(title, region, null, growth, palette);
+    return stabilityPlot(title, region, null, growth, palette);
   }, [region, stability, title, palette]);
   if (stability === null) return null;
   const tex = polynomialTex(inspection);
@@ -68,9 +68,9 @@ function Stability({
         On the real axis {limitText(stability.real)}, on the imaginary axis {limitText(stability.imaginary)}
         {stability.lStable ? '; L-stable' : stability.aStable ? '; A-stable' : ''}.
       </p>
-      {picture !== null && (
-        <div className="region-picture">
-          <PictureCanvas picture={picture} />
+      {plot !== null && (
+        <div className="region-plot">
+          <PlotCanvas plot={plot} />
         </div>
       )}
     </section>

@@ -86,12 +86,12 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
           ))}
         {why !== null && <p className="wrong">{why}</p>}
       </div>
-      <section className="problem-picture" aria-label="Picture">
+      <section className="problem-plot" aria-label="Plot">
         <div className="lens-head">
           <h2>{shown === 'plane' ? 'Plane' : 'Solution'}</h2>
           {canPlane && (
             <Segmented<typeof view>
-              aria-label="Picture"
+              aria-label="Plot"
               size="small"
               options={[
                 { value: 'time', label: `over ${problem.independent}` },

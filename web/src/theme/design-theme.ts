@@ -1,6 +1,5 @@
 import { theme, type ThemeConfig } from 'antd';
-import { mixed } from './mixed.ts';
-import { type Palette, SANS } from './tokens.ts';
+import { mixed, type Palette, SANS } from '@schritt/plot/palette';
 
 /**
  * The look as tokens of the component library: paper, ink, hairlines, no shadows.

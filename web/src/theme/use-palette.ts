@@ -1,5 +1,5 @@
 import { createContext, useContext, useSyncExternalStore } from 'react';
-import { DARK, LIGHT, type Palette } from './tokens.ts';
+import { DARK, LIGHT, type Palette } from '@schritt/plot/palette';
 
 const DARK_SCHEME = '(prefers-color-scheme: dark)';
 const PRINT = 'print';

@@ -11,7 +11,9 @@ import {
 import {
   checkTyped,
   conclude,
+  curvesOf,
   estimatedSeconds,
+  limitsOf,
   methodSigns,
   type MethodRun,
   type MethodSign,
@@ -21,13 +23,11 @@ import {
   type Study,
   wishedSteps,
 } from '@schritt/core/study';
-import { curvesOf } from './curves.ts';
 import type { Answers, Done, Kind, Message, ProblemView, Questions, Request } from './messages.ts';
 import { methodOf, regionOf, spectrumOf } from './stability.ts';
 import { profileOf } from './profile.ts';
 import { provedTexts } from './proved.ts';
 import { rowsWindow } from './rows.ts';
-import { limitsOf } from './truth-curve.ts';
 import { sideRows } from './side-rows.ts';
 import { stepView } from './step-view.ts';
 

@@ -2,57 +2,20 @@ import type { StudyDocument, Wanted } from '@schritt/core/document';
 import type { Box, Complex, EdgePiece, Inspection, Stability, TestBench } from '@schritt/core/inspect';
 import type { Method, ParameterValues, Problem, Reading } from '@schritt/core/notation';
 import type {
+  Curves,
   MethodRun,
   Portrait,
   Row,
   RungRun,
+  RunWish,
   Stroke,
   StudyResult,
-  Thinned,
+  TruthCurve,
   WishedSteps,
   Wish,
   WorkedStep,
 } from '@schritt/core/study';
 import type { TakenFile } from './taken.ts';
-
-/** Which run is drawn: of which method, at which step size. */
-export interface RunWish {
-  readonly method: number;
-  readonly wish: Wish;
-}
-
-/** The points of one run, thinned for a picture without losing an extreme. */
-export interface Trajectory extends RunWish {
-  /** One a component. */
-  readonly components: readonly Thinned[];
-  /** Steps of the run, so that a picture can tell points from a line. */
-  readonly steps: number;
-  /** Time at which the run left the numbers; null where it came to its end. */
-  readonly stoppedAt: number | null;
-  /** The solution at the points of each component; null where neither an exact one nor a reference is known. */
-  readonly truth: readonly (readonly number[] | null)[];
-  /** The leading term of the error of each component over time; null where theory does not say it. */
-  readonly leading: { readonly t: readonly number[]; readonly values: readonly (readonly number[])[] } | null;
-}
-
-/** What a run is compared with in pictures: `reference` where no exact solution of the component is typed. */
-export interface TruthCurve {
-  readonly kind: 'exact' | 'reference';
-  /** Estimated error of a reference, relative to the largest component; 0 for an exact solution. */
-  readonly error: number;
-  /** At the times of the curves; NaN where a reference does not reach. */
-  readonly values: readonly number[];
-}
-
-/** Curves for the pictures of runs. */
-export interface Curves {
-  /** One a run, in the order in which they were asked for. */
-  readonly runs: readonly Trajectory[];
-  readonly t: readonly number[];
-  /** One a component; null where nothing is known. */
-  readonly truth: readonly (TruthCurve | null)[];
-  readonly components: readonly string[];
-}
 
 /** All elements of a family at one grid point. */
 export interface Profile {
@@ -203,7 +166,7 @@ export interface Questions {
   readonly bench: { readonly text: string };
   /** Which steps theory asks for a wished error, and what runs with them come to. */
   readonly wished: { readonly document: StudyDocument; readonly wished: number };
-  /** Something to be taken away: a run, a sheet, a picture, formulas, a handout. */
+  /** Something to be taken away: a run, a sheet, a plot, formulas, a handout. */
   readonly taken: { readonly document: StudyDocument; readonly wanted: Wanted };
 }
 

@@ -1,9 +1,8 @@
 import { runKey, type StudyDocument } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/notation';
-import { layGrid, type Study, timeAt } from '@schritt/core/study';
+import { layGrid, type Study, timeAt, truthOfPlaces } from '@schritt/core/study';
 import type { Profile, ProfileWish } from './messages.ts';
 import { rowsAt } from './rows.ts';
-import { truthOfPlaces } from './truth-curve.ts';
 
 /** All elements of a family at one grid point, for every method, beside the solution there. */
 export function profileOf(study: Study, document: StudyDocument, { wish, n, family }: ProfileWish): Profile {

@@ -1,7 +1,6 @@
 import { openStudy, type StudyDocument } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/notation';
-import type { Study } from '@schritt/core/study';
-import { curvesOf } from './curves.ts';
+import { curvesOf, type Study } from '@schritt/core/study';
 import { profileOf } from './profile.ts';
 import type { RowsWindow, RowsWish } from './messages.ts';
 import { rowsWindow as windowOf } from './rows.ts';

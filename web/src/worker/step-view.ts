@@ -9,7 +9,7 @@ import {
 } from '@schritt/core/study';
 import type { StepView, StepWish } from './messages.ts';
 
-/** Strokes of the field along each side of the picture of a step. */
+/** Strokes of the field along each side of the plot of a step. */
 const FIELD = { across: 13, down: 9 };
 /** How much more than the step is shown, as a part of it. */
 const AROUND = 0.8;

@@ -1,12 +1,11 @@
-import { type StudyDocument, takeAway, type Wanted } from '@schritt/core/document';
+import { type StudyDocument, type Taken, takeAway, type Wanted } from '@schritt/core/document';
 import { typesetOptions } from '@schritt/core/notation';
 import type { Study } from '@schritt/core/study';
 
-/** What was taken away: as text, and for sheets the bytes of the file besides a text of what is in it. */
-export interface TakenFile {
-  readonly text: string;
-  readonly bytes: Uint8Array<ArrayBuffer> | null;
-}
+/** What a worker makes of what is to be taken away: a workbook as the bytes of its file, with a text of what is in it. */
+export type TakenFile =
+  | Exclude<Taken, { readonly kind: 'workbook' }>
+  | { readonly kind: 'workbook'; readonly text: string; readonly bytes: Uint8Array<ArrayBuffer> };
 
 /** Makes what is to be taken away; what sets formulas and writes sheets is loaded when it is first wanted. */
 export async function takenFile(document: StudyDocument, study: Study, wanted: Wanted): Promise<TakenFile> {
@@ -18,7 +17,8 @@ export async function takenFile(document: StudyDocument, study: Study, wanted: W
     wanted,
     (tex, wide) => katex?.renderToString(tex, typesetOptions(wide, 'mathml')) ?? '',
   );
-  if (typeof made === 'string') return { text: made, bytes: null };
+  if (made.kind !== 'workbook') return made;
   const { workbookText, xlsx } = await import('@schritt/core/sheets');
-  return { text: workbookText(made), bytes: new Uint8Array(await xlsx(made)) };
+  const { workbook } = made;
+  return { kind: 'workbook', text: workbookText(workbook), bytes: new Uint8Array(await xlsx(workbook)) };
 }

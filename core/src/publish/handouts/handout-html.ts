@@ -1,4 +1,4 @@
-import { plotSvg } from '../pictures/plot-svg.ts';
+import type { PlotData } from '../plot-data.ts';
 import type { Cell } from '../csv.ts';
 import { cellText } from '../tables/cell-text.ts';
 import type { Column, Table } from '../tables/table.ts';
@@ -10,6 +10,14 @@ import type { Keys } from './keys.ts';
 /** The sizes of paper that a page is set for. */
 export const PAPERS = ['A4', 'Letter'] as const;
 export type Paper = (typeof PAPERS)[number];
+
+/** A line of a page, or a plot that stands between two lines. */
+export type PagePart = string | PlotData;
+
+/** The page as a text, with its plots drawn. */
+export function drawnPage(parts: readonly PagePart[], draw: (plot: PlotData) => string): string {
+  return parts.map((part) => (typeof part === 'string' ? part : draw(part))).join('\n');
+}
 
 /** Sets a formula in TeX as markup for a page; `wide` on a line of its own. */
 export type Typeset = (tex: string, wide: boolean) => string;
@@ -53,7 +61,7 @@ function tableHtml(table: Table, blank: Handout['blank'], solved: boolean): read
   return htmlTable(table, (value, of, r, i) => cellHtml(value, of, blank[r]?.[i] === true, solved));
 }
 
-function sheetHtml(handout: Handout, solved: boolean, typeset: Typeset): readonly string[] {
+function sheetHtml(handout: Handout, solved: boolean, typeset: Typeset): readonly PagePart[] {
   const { title, number, task, problem, methods, hidesNumbers, table, blank, digits, plot } = handout;
   const hidden = (tex: string): string => {
     if (!hidesNumbers) return tex;
@@ -75,11 +83,7 @@ function sheetHtml(handout: Handout, solved: boolean, typeset: Typeset): readonl
     '</div>',
     ...(asked && !solved ? [`<p>Fill in the blanks to ${digits} significant digits.</p>`] : []),
     ...tableHtml(table, blank, solved),
-    ...(plot === null
-      ? []
-      : solved
-        ? [`<div class="drawn">${plotSvg(plot, 'column', 'colour')}</div>`]
-        : ['<div class="room"></div>']),
+    ...(plot === null ? [] : solved ? ['<div class="drawn">', plot, '</div>'] : ['<div class="room"></div>']),
     '</section>',
   ];
 }
@@ -89,6 +93,7 @@ function sheetHtml(handout: Handout, solved: boolean, typeset: Typeset): readonl
  * keys behind them where there are several.
  *
  * @param typeset sets formulas, such as KaTeX does as MathML
+ * @returns lines of the page, with the numbers of a plot wherever one is to be drawn
  */
 export function handoutHtml(
   handouts: readonly Handout[],
@@ -96,7 +101,7 @@ export function handoutHtml(
   paper: Paper,
   typeset: Typeset,
   keys: Keys | null,
-): string {
+): readonly PagePart[] {
   const title = handouts[0]?.title ?? '';
   return [
     '<!doctype html>',
@@ -111,5 +116,5 @@ export function handoutHtml(
     '</body>',
     '</html>',
     '',
-  ].join('\n');
+  ];
 }

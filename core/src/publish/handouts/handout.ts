@@ -9,9 +9,7 @@ import { runStudy } from '../../study/run-study.ts';
 import type { Study } from '../../study/runs/study.ts';
 import { rounded, stepSizeText } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
-import { orderPlot } from '../pictures/study-plots.ts';
-import { solutionPlot } from '../pictures/run-plots.ts';
-import type { Plot } from '../pictures/plot.ts';
+import { type PlotData, runPlotData, studyPlotData } from '../plot-data.ts';
 import type { Cell } from '../csv.ts';
 import { studyReport } from '../study-report.ts';
 import { rowTable } from '../tables/row-table.ts';
@@ -38,8 +36,8 @@ export interface HandoutChoice {
   readonly blanks: Blanks;
   /** Significant digits that are asked for. */
   readonly digits: number;
-  /** Whether there is room for a picture. */
-  readonly picture: boolean;
+  /** Whether there is room for a plot. */
+  readonly plot: boolean;
 }
 
 /** A sheet for students, and all that belongs to its solution, before it is written in a format. */
@@ -58,8 +56,8 @@ export interface Handout {
   readonly table: Table;
   readonly blank: readonly (readonly boolean[])[];
   readonly digits: number;
-  /** What belongs into the room for a picture; null without one. */
-  readonly plot: Plot | null;
+  /** What belongs into the room for a plot; null without one. */
+  readonly plot: PlotData | null;
 }
 
 /** Most rows of a table on a sheet. */
@@ -72,19 +70,21 @@ function plainTime(t: Cell | undefined): Cell {
   return typeof t === 'number' ? rounded(t, 6) : (t ?? null);
 }
 
-/** The table of a sheet, and what belongs into the room for a picture. */
+/** The table of a sheet, and what belongs into the room for a plot. */
 function contentOf(study: Study, choice: HandoutChoice): Pick<Handout, 'table' | 'plot'> {
-  const { of, title, digits, picture } = choice;
+  const { of, title, digits } = choice;
   if (of.kind === 'rungs') {
     const result = runStudy(study);
     return {
       table: rungTable(studyReport(title, study.problem, result), ['error', 'ratio', 'order'], digits),
-      plot: picture ? orderPlot(title, study, result) : null,
+      plot: choice.plot ? studyPlotData('order', title, study, result) : null,
     };
   }
   return {
     table: runTable(study, of, digits),
-    plot: picture ? solutionPlot(title, study, of.method, of.grid) : null,
+    plot: choice.plot
+      ? runPlotData('solution', title, study, { method: of.method, wish: { steps: of.grid.steps } })
+      : null,
   };
 }
 

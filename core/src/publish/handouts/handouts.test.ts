@@ -8,7 +8,7 @@ import type { StudyDocument } from '../../document/document.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { xlsx } from '../sheets/xlsx.ts';
 import { parseBlanks } from './blanks.ts';
-import { handoutHtml } from './handout-html.ts';
+import { drawnPage, handoutHtml } from './handout-html.ts';
 import { handoutTex } from './handout-tex.ts';
 import { allowed, handoutWorkbook } from './handout-workbook.ts';
 import { cutAtNumbers, withNumbers } from './hidden-numbers.ts';
@@ -39,7 +39,7 @@ function made(request: Partial<HandoutRequest> = {}, document = STUDY): Handouts
     task: '',
     blanks: 'rows after 2',
     digits: 4,
-    picture: false,
+    plot: false,
     choices: '',
     sheets: 1,
     seed: 1,
@@ -55,6 +55,11 @@ function refusal(work: () => unknown): string {
     throw thrown;
   }
   return 'made';
+}
+
+/** The sheets as a page on which plots are only named. */
+function page(...given: Parameters<typeof handoutHtml>): string {
+  return drawnPage(handoutHtml(...given), ({ kind }) => `<svg>${kind}</svg>`);
 }
 
 const typeset = (tex: string): string => `<math>${tex.replaceAll('&', '').replaceAll('<', '')}</math>`;
@@ -89,9 +94,9 @@ test('the numbers of a formula are left out, those of indices and of other formu
   ]);
   expect(withNumbers(tex, (text) => text)).toBe(tex);
   const { handouts } = made({ blanks: 'coefficients', of: { kind: 'rungs' } });
-  const sheet = handoutHtml(handouts, false, 'A4', typeset, null);
+  const sheet = page(handouts, false, 'A4', typeset, null);
   expect(sheet).toContain('\\frac{h}{\\text{\\_\\_\\_}}');
-  expect(handoutHtml(handouts, true, 'A4', typeset, null)).toContain('\\frac{h}{\\textcolor{#B5490F}{2}}');
+  expect(page(handouts, true, 'A4', typeset, null)).toContain('\\frac{h}{\\textcolor{#B5490F}{2}}');
   // nor does the text of the method tell them where formulas are not set
   expect(JSON.stringify(handoutWorkbook(handouts, false, null))).not.toContain('h/2');
 });
@@ -101,8 +106,8 @@ test('a sheet does not tell what its solution tells', () => {
   const answers = ['2', '1', '0.5000'];
   const { handouts, keys } = made({ task: NASTY, title: NASTY });
   for (const paper of ['A4', 'Letter'] as const) {
-    const sheet = handoutHtml(handouts, false, paper, typeset, keys);
-    const solved = handoutHtml(handouts, true, paper, typeset, keys);
+    const sheet = page(handouts, false, paper, typeset, keys);
+    const solved = page(handouts, true, paper, typeset, keys);
     expect(sheet.match(/<td class="blank">/g)).toHaveLength(6);
     expect(sheet).not.toContain('class="answer"');
     expect(sheet).not.toContain('exp(');
@@ -116,7 +121,7 @@ test('pdflatex sets sheets and solutions, of rungs and of rows, whatever their t
   const folder = mkdtempSync(join(tmpdir(), 'schritt-handouts-'));
   try {
     const some: readonly Partial<HandoutRequest>[] = [
-      { title: NASTY, task: NASTY, picture: true, blanks: 'rows after 2; coefficients' },
+      { title: NASTY, task: NASTY, plot: true, blanks: 'rows after 2; coefficients' },
       { of: { kind: 'rungs' }, choices: 'k in 0.4, 0.5', sheets: 2 },
     ];
     some.forEach((request, i) => {
@@ -240,8 +245,8 @@ test('every variant has its number, its key, and a line in the table of all keys
     expect(sheet.problem.join()).toContain(`k = ${Number(k)}`);
     expect(sheet.table.rows[4]![2]).toBe(w);
   }
-  expect(handoutHtml(handouts, true, 'A4', typeset, keys)).toContain('All keys');
-  expect(handoutHtml(handouts, false, 'A4', typeset, keys)).not.toContain('All keys');
+  expect(page(handouts, true, 'A4', typeset, keys)).toContain('All keys');
+  expect(page(handouts, false, 'A4', typeset, keys)).not.toContain('All keys');
 });
 
 test.each<[string, Partial<HandoutRequest>, string]>([

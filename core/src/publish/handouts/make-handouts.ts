@@ -26,7 +26,7 @@ export interface HandoutRequest {
   /** As `parseBlanks` reads them. */
   readonly blanks: string;
   readonly digits: number;
-  readonly picture: boolean;
+  readonly plot: boolean;
   /** As `parseChoices` reads them; '' for one sheet without variants. */
   readonly choices: string;
   readonly sheets: number;
@@ -53,7 +53,7 @@ function opened(document: StudyDocument): Study {
  * @throws Refusal for what cannot be read or run: blanks, lists of values, numbers that the problem does not take
  */
 export function makeHandouts(document: StudyDocument, request: HandoutRequest): Handouts {
-  const { title, task, digits, picture } = request;
+  const { title, task, digits, plot } = request;
   const blanks = parseBlanks(request.blanks);
   const make = (study: Study, number: number | null): Handout => {
     const of: HandoutOf =
@@ -65,7 +65,7 @@ export function makeHandouts(document: StudyDocument, request: HandoutRequest): 
             grid: layGrid(study.problem.start, study.problem.end, request.of.wish, study.lastStep),
             columns: request.of.columns,
           };
-    return makeHandout(study, { of, title, task, blanks, digits, picture }, number);
+    return makeHandout(study, { of, title, task, blanks, digits, plot }, number);
   };
   const first = opened(document);
   const choices = parseChoices(request.choices);

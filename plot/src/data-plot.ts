@@ -1,0 +1,43 @@
+import type { PlotData, PlotInk } from '@schritt/core/document';
+import { calmed } from './calm.ts';
+import { errorPlot } from './error-plot.ts';
+import { orderOverlays, orderPlot, orderSeries, type OrderView, predictedSeries } from './order-plot.ts';
+import { BLACK, type Palette, PRINT } from './palette.ts';
+import type { Plot } from './plot.ts';
+import { drawnAs, type RunView } from './run-view.ts';
+import { solutionPlot } from './solution-plot.ts';
+
+/** The palette that a plot is printed in. */
+export function paletteOf(ink: PlotInk): Palette {
+  return ink === 'black' ? BLACK : PRINT;
+}
+
+/** A plot of numbers that were worked out for it, as the page shows it. */
+export function plotOf(data: PlotData, palette: Palette): Plot {
+  if ('result' in data) {
+    const { title, caption, result } = data;
+    const view: OrderView = {
+      keyed: { result, keys: result.methods.map((_, i) => String(i)) },
+      placeOf: Number,
+      over: data.kind === 'order' ? 'h' : 'evaluations',
+      caption,
+      palette,
+    };
+    const plot = orderPlot(view, [...predictedSeries(view), ...orderSeries(view)], orderOverlays(view));
+    return calmed({ ...plot, title: `${title}. ${plot.title}` });
+  }
+  const { title, independent, methods, curves } = data;
+  const keyed = { curves, keys: methods.map((_, i) => String(i)) };
+  const view: RunView = {
+    curves,
+    ...drawnAs(keyed, Number, (key) => methods[Number(key)] ?? '', palette),
+    component: 0,
+    palette,
+  };
+  const together = curves.runs.length === 1 && curves.components.length > 1;
+  const plot =
+    data.kind === 'solution'
+      ? solutionPlot(view, independent, together)
+      : errorPlot(view, independent, { logarithmic: true, relative: false, against: null });
+  return calmed({ ...plot, title: `${title}. ${plot.title}` });
+}

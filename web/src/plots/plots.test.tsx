@@ -1,0 +1,88 @@
+/** @jest-environment jsdom */
+import type { Plot } from '@schritt/plot';
+import { DARK, LIGHT, methodMark } from '@schritt/plot/palette';
+import { render } from '@testing-library/react';
+import { Chart } from 'chart.js';
+import { PaletteContext } from '../theme/use-palette.ts';
+import { PlotCanvas } from './plot-canvas.tsx';
+
+jest.mock('chart.js', () => {
+  const Fake = Object.assign(
+    jest
+      .fn()
+      .mockImplementation(
+        (_canvas: unknown, config: { data: object; options: object; plugins: object[] }) => ({
+          ...config,
+          draw: jest.fn(),
+          update: jest.fn(),
+          destroy: jest.fn(),
+        }),
+      ),
+    { register: jest.fn(), defaults: { font: {} } },
+  );
+  return { Chart: Fake, Interaction: { modes: {} } };
+});
+
+const made = jest.mocked<jest.Mock>(Object.assign(Chart));
+
+const PLOT: Plot = {
+  title: 'Solution: level over t',
+  x: { scale: 'linear', range: [0, 2] },
+  y: { scale: 'logarithmic', grace: 0.06, tick: (value) => `(${value})` },
+  series: [
+    { kind: 'line', id: 'exact', label: 'exact', points: [{ x: 0, y: 1 }], color: '#000000', width: 1.4 },
+    {
+      kind: 'dots',
+      id: 'e',
+      label: 'Euler',
+      points: [
+        { x: 0, y: 1 },
+        { x: 1, y: 2 },
+      ],
+      mark: { ...methodMark(LIGHT, 0), filled: true },
+      radius: 4,
+      joined: 0.8,
+      pale: [false, true],
+      ground: '#ffffff',
+    },
+  ],
+  overlays: [],
+  tip: (label, { x, y }) => `${label} ${x} ${y}`,
+  legend: [],
+};
+
+beforeEach(() => made.mockClear());
+
+test('the chart is made once; a mark that moves is only drawn again, new series are put in', () => {
+  const page = render(<PlotCanvas plot={PLOT} />);
+  const canvas = page.getByRole('img', { name: 'Solution: level over t' });
+  const chart = made.mock.results[0]?.value;
+  const marked: Plot = { ...PLOT, overlays: [{ kind: 'band', x: 1 }] };
+  page.rerender(<PlotCanvas plot={marked} />);
+  expect([chart.draw.mock.calls.length, chart.update.mock.calls.length]).toEqual([1, 0]);
+  page.rerender(<PlotCanvas plot={{ ...marked, series: [...PLOT.series] }} />);
+  expect(chart.update.mock.calls).toEqual([['none']]);
+  page.rerender(
+    <PaletteContext value={DARK}>
+      <PlotCanvas plot={PLOT} />
+    </PaletteContext>,
+  );
+  expect(made.mock.calls.length).toBeLessThanOrEqual(2);
+  expect(canvas.tagName).toBe('CANVAS');
+  page.unmount();
+  expect(chart.destroy).toHaveBeenCalledTimes(1);
+});
+
+test('events are those of the moment, not of the one when the chart was made', () => {
+  const [first, second] = [jest.fn(), jest.fn()];
+  const page = render(<PlotCanvas plot={PLOT} onPoint={first} onChoose={first} />);
+  page.rerender(<PlotCanvas plot={PLOT} onPoint={second} onChoose={second} />);
+  const { options } = made.mock.results[0]!.value;
+  const chart = { data: { datasets: [{ data: [] }, { data: [{ x: 3, y: 4 }] }] } };
+  options.onHover(null, [{ datasetIndex: 1, index: 0 }], chart);
+  options.onHover(null, [], chart);
+  options.onClick(null, [{ datasetIndex: 1, index: 5 }]);
+  options.onClick(null, []);
+  expect(first).not.toHaveBeenCalled();
+  expect(second.mock.calls).toEqual([[{ x: 3, y: 4 }], [null], [5]]);
+});

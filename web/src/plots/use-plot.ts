@@ -1,0 +1,99 @@
+import { Chart } from 'chart.js';
+import { type RefObject, useEffect, useRef } from 'react';
+import { usePalette } from '../theme/use-palette.ts';
+import { datasetsOf, drawOverlays, equalise, optionsOf, type Plot, type PlotEvents } from '@schritt/plot';
+
+/** Whether two plots differ in what lies over or under their series alone. */
+function onlyOverlaysDiffer(before: Plot, now: Plot): boolean {
+  return before.series === now.series && before.x === now.x && before.y === now.y && before.tip === now.tip;
+}
+
+/** Pixels that the numbers beside a plot take, about. */
+const AXIS = 50;
+
+/** Pixels of the screen that a pixel of a canvas is: a page that is enlarged is as sharp as one that is not. */
+function sharpness(canvas: HTMLCanvasElement): number {
+  // not every browser tells it
+  const zoom: unknown = canvas.currentCSSZoom;
+  return window.devicePixelRatio * (typeof zoom === 'number' ? zoom : 1);
+}
+
+/**
+ * Draws a plot on a canvas. The chart is made once; a new plot is put into it, and one whose overlays alone are
+ * new, such as a mark that follows the pointer, is only drawn again.
+ */
+export function usePlot(canvas: RefObject<HTMLCanvasElement | null>, plot: Plot, events: PlotEvents): void {
+  const chart = useRef<Chart<'scatter'> | null>(null);
+  const palette = usePalette();
+  const now = useRef({ plot, palette, events });
+  useEffect(() => {
+    now.current.events = events;
+  });
+
+  useEffect(() => {
+    if (canvas.current === null) return undefined;
+    const first = now.current;
+    const overlays = (made: Chart, behind: boolean): void =>
+      drawOverlays(made, now.current.plot.overlays, now.current.palette, behind);
+    const host = canvas.current;
+    const made = new Chart<'scatter'>(host, {
+      type: 'scatter',
+      data: { datasets: datasetsOf(first.plot, host.clientWidth - AXIS) },
+      options: {
+        ...optionsOf(first.plot, first.palette, () => now.current.events),
+        devicePixelRatio: sharpness(host),
+      },
+      plugins: [
+        {
+          id: 'overlays',
+          beforeDatasetsDraw: (of) => overlays(of, true),
+          afterDatasetsDraw: (of) => overlays(of, false),
+        },
+        {
+          id: 'room',
+          resize: (of) => {
+            of.data.datasets = datasetsOf(now.current.plot, host.clientWidth - AXIS);
+            // the room is known only after a first layout; ends that are set once stay until the next plot
+            if (now.current.plot.equal === true) setTimeout(() => laid(of), 0);
+          },
+        },
+      ],
+    });
+    const laid = (of: Chart): void => {
+      if (chart.current !== made) return;
+      of.options.scales =
+        optionsOf(now.current.plot, now.current.palette, () => now.current.events).scales ?? {};
+      of.update('none');
+      equalise(of);
+      of.update('none');
+    };
+    if (first.plot.equal === true) setTimeout(() => laid(made), 0);
+    chart.current = made;
+    return () => {
+      chart.current = null;
+      made.destroy();
+    };
+  }, [canvas]);
+
+  useEffect(() => {
+    const before = now.current;
+    const made = chart.current;
+    const host = canvas.current;
+    if (made === null || host === null) return;
+    if (before.plot === plot && before.palette === palette) return;
+    now.current = { ...before, plot, palette };
+    if (before.palette === palette && onlyOverlaysDiffer(before.plot, plot)) {
+      made.draw();
+      return;
+    }
+    made.data.datasets = datasetsOf(plot, host.clientWidth - AXIS);
+    made.options = {
+      ...optionsOf(plot, palette, () => now.current.events),
+      devicePixelRatio: sharpness(host),
+    };
+    made.update('none');
+    if (plot.equal !== true) return;
+    equalise(made);
+    made.update('none');
+  }, [canvas, plot, palette]);
+}
