@@ -11,8 +11,8 @@ export default {
   // the tests run as CommonJS, and this package offers that by its file alone
   moduleNameMapper: {
     '^d3-format$': '<rootDir>/node_modules/d3-format/dist/d3-format.js',
-    // styles say nothing to a test
-    '\\.css$': '<rootDir>/scripts/no-styles.cjs',
+    // styles and fonts say nothing to a test
+    '\\.(css|woff2\\?inline)$': '<rootDir>/scripts/no-styles.cjs',
   },
   // of packages that are ES modules alone
   transformIgnorePatterns: ['/node_modules/(?!hucre/)'],

@@ -1,14 +1,19 @@
 import { asCanvas, drawStill, type Plot, type Sheet, svgOf } from '@schritt/plot';
 import type { Palette } from '@schritt/plot/palette';
 import { Element } from 'svgcanvas';
+import { PLOT_FACES } from './plot-fonts.ts';
 
-/** A plot as SVG. */
-export function plotSvg(plot: Plot, palette: Palette, sheet: Sheet): string {
+/**
+ * A plot as SVG.
+ *
+ * @param faces the style sheet with its faces; '' for a plot within a page
+ */
+export function plotSvg(plot: Plot, palette: Palette, sheet: Sheet, faces = PLOT_FACES): string {
   let recorder = new Element({ width: 1, height: 1 });
   const make = (width: number, height: number): HTMLCanvasElement =>
     asCanvas((recorder = new Element({ width, height })));
   return drawStill(plot, palette, sheet, 1, make, () =>
-    svgOf(recorder.getContext('2d').getSerializedSvg(true), plot.title, sheet),
+    svgOf(recorder.getContext('2d').getSerializedSvg(true), plot.title, sheet, faces),
   );
 }
 

@@ -34,7 +34,8 @@ async function pageText(parts: readonly PagePart[]): Promise<string> {
       continue;
     }
     await pause();
-    lines.push(plotSvg(plotOf(part, PRINT), PRINT, SHEETS.column));
+    // a style sheet in a plot would hold for the whole page, whose text has more faces
+    lines.push(plotSvg(plotOf(part, PRINT), PRINT, SHEETS.column, ''));
   }
   return lines.join('\n');
 }
