@@ -11,7 +11,7 @@ import { buildNode, install, root } from './fresh.mjs';
 install();
 buildNode(['core']);
 const entries = await Promise.all(
-  ['notation', 'study', 'document'].map((name) => import(join(root, `core/dist/${name}.js`))),
+  ['notation', 'study', 'document', 'format'].map((name) => import(join(root, `core/dist/${name}.js`))),
 );
 const core = Object.assign({}, ...entries);
 const folder = mkdtempSync(join(tmpdir(), 'schritt-bench-'));

@@ -26,7 +26,7 @@ const SEED = 1_000_000;
 
 async function loadCore() {
   const entries = await Promise.all(
-    ['notation', 'study', 'document'].map((name) => import(join(root, `core/dist/${name}.js`))),
+    ['notation', 'study', 'document', 'format'].map((name) => import(join(root, `core/dist/${name}.js`))),
   );
   return Object.assign({}, ...entries);
 }

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { readDocumentText } from '@schritt/core/document';
+import { readDocumentText } from '@schritt/core/format';
 import { Refusal } from '@schritt/core/notation';
 import { Ajv } from 'ajv';
 import { checkCommand } from './commands/check.ts';

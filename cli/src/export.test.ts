@@ -79,9 +79,7 @@ test('programs, sheets, plots, formulas and handouts are what their names say', 
   expect(program).toContain('# Frost: AB2');
   expect(program).toContain('def first_step(n, h):');
   expect((await bytes({ what: 'sheet', method: 'AB2' })).subarray(0, 2).toString()).toBe('PK');
-  expect(await exported({ what: 'plot' })).toMatch(
-    /^<svg .*<title>Frost. Order: error.* vs h, log-log</s,
-  );
+  expect(await exported({ what: 'plot' })).toMatch(/^<svg .*<title>Frost. Order: error.* vs h, log-log</s);
   const size = async (scale: string): Promise<readonly [number, number]> => {
     const png = await bytes({ what: 'plot', as: 'png', plot: 'solution', steps: '6', scale });
     expect(png.subarray(1, 4).toString()).toBe('PNG');

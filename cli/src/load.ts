@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { type Document, openStudy, readDocumentText, type StudyDocument } from '@schritt/core/document';
+import { type Document, openStudy, type StudyDocument } from '@schritt/core/document';
+import { readDocumentText } from '@schritt/core/format';
 import type { TextError } from '@schritt/core/notation';
 import type { Study } from '@schritt/core/study';
 import { Failure } from './failure.ts';

@@ -1,4 +1,4 @@
-// What others use of files: documents in and out, studies opened from them, and tables of what they come to.
+// What others use of documents: studies opened from them, and tables of what they come to.
 export type {
   Document,
   MethodDocument,
@@ -7,7 +7,6 @@ export type {
   StudyDocument,
 } from './document/document.ts';
 export { LONGEST_NOTE, LONGEST_TITLE } from './document/document-limits.ts';
-export { DOCUMENT_LIMITS, jsonExcess, type JsonLimits, reservedKey } from './document/json-limits.ts';
 export {
   LONGEST_MEASURED,
   type MeasuredReading,
@@ -15,10 +14,7 @@ export {
   readMeasured,
 } from './document/measured.ts';
 export { openStudy, type TextErrors } from './document/open-study.ts';
-export { documentInstance, headFault } from './document/document-class.ts';
-export { type DocumentError, faultsOf, readDocument, readDocumentText } from './document/read-document.ts';
 export { runKey, studyKey } from './document/run-key.ts';
-export { documentSchema, documentSchemas } from './document/schema.ts';
 export {
   type Asked,
   columnsOf,
@@ -33,7 +29,13 @@ export {
   wishOf,
 } from './publish/asked.ts';
 export { type Cell, csv } from './publish/csv.ts';
-export { drawnPage, type PagePart, type Paper, PAPERS, type Typeset } from './publish/handouts/handout-html.ts';
+export {
+  drawnPage,
+  type PagePart,
+  type Paper,
+  PAPERS,
+  type Typeset,
+} from './publish/handouts/handout-html.ts';
 export type { HandoutRequest } from './publish/handouts/make-handouts.ts';
 export {
   PLOT_INKS,
@@ -49,7 +51,13 @@ export { LANGUAGES, type LanguageName } from './publish/programs/language.ts';
 export { rowsTable, stageComponents, vectorNames } from './publish/rows-table.ts';
 export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
-export { HANDOUT_FORMATS, type HandoutFormat, type Taken, takeAway, type Wanted } from './publish/take-away.ts';
+export {
+  HANDOUT_FORMATS,
+  type HandoutFormat,
+  type Taken,
+  takeAway,
+  type Wanted,
+} from './publish/take-away.ts';
 export { rowTable } from './publish/tables/row-table.ts';
 export { STUDY_TABLES, type StudyTable, studyTable } from './publish/tables/study-tables.ts';
 export { isTableFormat, TABLE_FORMATS, type Table, type TableFormat } from './publish/tables/table.ts';

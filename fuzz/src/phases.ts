@@ -2,7 +2,6 @@ import {
   type Asked,
   FORMATS_OF,
   openStudy,
-  readDocument,
   runKey,
   type StudyDocument,
   studyReport,
@@ -12,6 +11,7 @@ import {
   wantedFrom,
   writeTable,
 } from '@schritt/core/document';
+import { readDocument } from '@schritt/core/format';
 import {
   boxFor,
   conditionTex,

@@ -6,13 +6,15 @@ import '@fontsource/source-serif-4/600.css';
 import './theme/base.css';
 import { warmUp } from './worker/hire.ts';
 
-/** Workers that a study asks first: for its runs, for what they mean, and for curves. */
-const FIRST_WORKERS = 3;
+/** Workers that a study asks first: for its numbers, and for curves. More would be parsed at the cost of the page. */
+const FIRST_WORKERS = 2;
 
 // the page that the address asks for is fetched beside the frame, not after it
 const { pathname } = window.location;
-if (/^\/studies\/./.test(pathname)) {
+const study = /^\/studies\/([\w-]+)$/.exec(pathname)?.[1];
+if (study !== undefined) {
   warmUp(FIRST_WORKERS);
+  void import('./api/use-entries.ts').then(({ askEarly }) => askEarly('study', study));
   void import('./pages/study-page.tsx');
 } else if (pathname === '/studies' || pathname === '/') void import('./pages/studies-page.tsx');
 void import('./main.tsx');

@@ -40,7 +40,8 @@ export function faultsOf(errors: readonly ValidationError[], around = '', isList
   });
 }
 
-function withPresentLadder(document: Document): Document {
+/** A document in the present way of writing it, where it is in an older one. */
+export function presentDocument(document: Document): Document {
   return document.kind === 'study' ? { ...document, ladder: presentLadder(document.ladder) } : document;
 }
 
@@ -55,7 +56,7 @@ export function readDocument(value: unknown): DocumentReading {
     validateSync(instance, { whitelist: true, forbidNonWhitelisted: true, stopAtFirstError: true }),
   );
   if (errors.length > 0) return { ok: false, errors };
-  return { ok: true, document: withPresentLadder(instance) };
+  return { ok: true, document: presentDocument(instance) };
 }
 
 /** Reads the text of a `*.schritt.json` file. */

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { type Document, readDocumentText } from '@schritt/core/document';
+import type { Document } from '@schritt/core/document';
+import { readDocumentText } from '@schritt/core/format';
 import { LIBRARY } from '@schritt/core/notation';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
 import { DataSource } from 'typeorm';

@@ -1,4 +1,4 @@
-import { documentSchemas as schemas } from '@schritt/core/document';
+import { documentSchemas as schemas } from '@schritt/core/format';
 
 /** Where an OpenAPI document keeps named parts. */
 const PREFIX = '#/components/schemas/';

@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { documentSchema, faultsOf } from '@schritt/core/document';
+import { documentSchema, faultsOf } from '@schritt/core/format';
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
 import { CreateEntryDto, ReplaceEntryDto } from '../entries/entry.dto.ts';

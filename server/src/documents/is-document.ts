@@ -1,5 +1,5 @@
 import { applyDecorators } from '@nestjs/common';
-import { documentInstance, headFault } from '@schritt/core/document';
+import { documentInstance, headFault } from '@schritt/core/format';
 import { Transform } from 'class-transformer';
 import { ValidateBy, ValidateNested } from 'class-validator';
 

@@ -1,5 +1,6 @@
 import { randomBytes } from 'node:crypto';
-import { type Document, readDocument } from '@schritt/core/document';
+import type { Document } from '@schritt/core/document';
+import { presentDocument, readDocument } from '@schritt/core/format';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { LRUCache } from 'lru-cache';
@@ -9,11 +10,6 @@ import { Entry } from './entry.entity.ts';
 import type { EntryDto, EntryListDto, EntryRowDto } from './entry.dto.ts';
 import { stored } from './excerpt.ts';
 
-/** Whether a stored value is a document, in the present way of writing it or an older one. */
-function isDocument(value: unknown): value is Document {
-  return readDocument(value).ok;
-}
-
 function parsed(text: string): unknown {
   try {
     return JSON.parse(text);
@@ -22,10 +18,10 @@ function parsed(text: string): unknown {
   }
 }
 
-/** The document of a stored row, as it was sent. */
+/** The document of a stored row, in the present way of writing it where it is in an older one. */
 function documentOf({ document }: Pick<Entry, 'document'>): Document {
-  const written = parsed(document);
-  if (isDocument(written)) return written;
+  const reading = readDocument(parsed(document));
+  if (reading.ok) return reading.document;
   throw new ApiError(
     'damaged',
     'what is stored of this entry is damaged; save it as a file to see what is left of it',
@@ -41,7 +37,7 @@ function dto(entry: Entry, document = documentOf(entry)): EntryDto {
     version,
     updatedAt: entry.updatedAt.toISOString(),
     shownAt,
-    document,
+    document: presentDocument(document),
   };
 }
 

@@ -14,7 +14,7 @@ const SLUICE = {
   title: 'Sluice',
   problem: { title: 'Sluice', text: "level' = -sqrt(level)" },
   methods: [],
-  ladder: { steps: [0.5, 'pi/8'] },
+  ladder: { sizes: [0.5, 'pi/8'] },
 };
 
 let folder: string;
@@ -36,6 +36,14 @@ beforeEach(async () => {
 afterEach(async () => {
   await app.close();
   rmSync(folder, { recursive: true });
+});
+
+test('a study in an older way of writing is answered in the present one', async () => {
+  const older = { ...SLUICE, ladder: { steps: [0.5, 'pi/8'] } };
+  const created = await api().post('/api/studies').send({ document: older }).expect(201);
+  expect(created.body.document).toEqual(SLUICE);
+  const read = await api().get(`/api/studies/${created.body.id}`).expect(200);
+  expect(read.body.document).toEqual(SLUICE);
 });
 
 test('create, read, replace, delete; a stale replacement gets 409 with the present entry and changes nothing', async () => {

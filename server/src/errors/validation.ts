@@ -1,5 +1,5 @@
 import { ValidationPipe } from '@nestjs/common';
-import { faultsOf } from '@schritt/core/document';
+import { faultsOf } from '@schritt/core/format';
 import { ApiError } from './api-error.ts';
 
 /** Faults that one answer reports. */

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
-import { readDocumentText, type StudyDocument, studyKey } from '@schritt/core/document';
+import { type StudyDocument, studyKey } from '@schritt/core/document';
+import { readDocumentText } from '@schritt/core/format';
 import type { MethodRun } from '@schritt/core/study';
 import {
   Inject,

@@ -28,9 +28,18 @@ afterAll(async () => {
   rmSync(folder, { recursive: true });
 });
 
+/** What a browser on another machine gets, by way of a proxy. */
 async function asked(name: string, encoding: string): Promise<Response> {
-  return fetch(`${base}/${name}`, { headers: { 'accept-encoding': encoding } });
+  return fetch(`${base}/${name}`, {
+    headers: { 'accept-encoding': encoding, 'x-forwarded-for': '192.0.2.7' },
+  });
 }
+
+test('a browser on this machine gets files as they are', async () => {
+  const answer = await fetch(`${base}/app-abc.js`, { headers: { 'accept-encoding': 'gzip, br' } });
+  expect(answer.headers.get('content-encoding')).toBeNull();
+  expect(await answer.text()).toBe(SOURCE);
+});
 
 test.each([
   ['br', 'br'],

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type NextFunction, type Request, type RequestHandler, type Response } from 'express';
+import { isLoopback } from '../settings.ts';
 import { WORKER_POLICY } from './content-security.ts';
 
 /** The files in which compiled loops are made, by the name that the build gives them. */
@@ -16,9 +17,20 @@ function besideApi(handler: RequestHandler): RequestHandler {
   };
 }
 
-/** Compresses the files of the page; answers of the API are small, or streams that must not wait. */
+/**
+ * Compresses the files of the page for readers on other machines: on this one it takes longer than it saves. Answers of
+ * the API are small, or streams that must not wait.
+ */
 export function compressedPages(): RequestHandler {
-  return besideApi(compression());
+  return besideApi(
+    compression({
+      filter: (request, response) => {
+        const { remoteAddress = '' } = request.socket;
+        const isNear = isLoopback(remoteAddress) && request.headers['x-forwarded-for'] === undefined;
+        return !isNear && compression.filter(request, response);
+      },
+    }),
+  );
 }
 
 /** Serves the built files; names with a digest of the content are kept by browsers for good. */

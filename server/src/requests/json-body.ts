@@ -7,7 +7,7 @@ import {
   SetMetadata,
 } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
-import { DOCUMENT_LIMITS, jsonExcess, type JsonLimits, reservedKey } from '@schritt/core/document';
+import { DOCUMENT_LIMITS, jsonExcess, type JsonLimits, reservedKey } from '@schritt/core/format';
 import express, { type Request, type Response } from 'express';
 import type { Observable } from 'rxjs';
 import { ApiError } from '../errors/api-error.ts';

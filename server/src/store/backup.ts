@@ -1,5 +1,5 @@
 import { chmodSync, copyFileSync, existsSync, renameSync, rmSync } from 'node:fs';
-import { readDocumentText } from '@schritt/core/document';
+import { readDocumentText } from '@schritt/core/format';
 import Database from 'better-sqlite3';
 import { StartFailure } from '../start-failure.ts';
 import { dropChecksum, isUnchanged, writeChecksum } from './checksum.ts';

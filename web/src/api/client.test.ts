@@ -31,7 +31,7 @@ test.each<[string, unknown]>([
   ['nothing', null],
   ['no entry', { id: 'a' }],
   ['another kind', { ...ENTRY, document: { schritt: 1, kind: 'method', title: '', text: '' } }],
-  ['a document that is none', { ...ENTRY, document: { ...STUDY, ladder: 3 } }],
+  ['a document that is none', { ...ENTRY, document: null }],
   ['a version that is no number', { ...ENTRY, version: '3' }],
 ])('%s is an error, not a broken page', (_, value) => {
   expect(() => readEntry(value, 'study')).toThrow('the response of the server cannot be read');

@@ -1,5 +1,5 @@
 import { LIBRARY } from '@schritt/core/notation';
-import useSWR, { type SWRResponse } from 'swr';
+import useSWR, { preload, type SWRResponse } from 'swr';
 import useSWRInfinite from 'swr/infinite';
 import {
   type DocumentOf,
@@ -53,9 +53,19 @@ export function useEntries(kind: Kind, shelf: Shelf = 'list'): Listed {
   };
 }
 
+function entryKey(kind: Kind, id: string): readonly [string, Kind, string] {
+  return ['entry', kind, id];
+}
+
+/** Asks for an entry before the page that shows it is there. */
+export function askEarly(kind: Kind, id: string): void {
+  // a failure is told by the page, which finds it where it asks itself
+  preload(entryKey(kind, id), () => loadEntry(kind, id)).catch(() => undefined);
+}
+
 /** One entry as it was when the page opened; from then on the page's own copy counts. */
 export function useEntry<K extends Kind>(kind: K, id: string): SWRResponse<Entry<DocumentOf<K>>, Error> {
-  return useSWR<Entry<DocumentOf<K>>, Error>(['entry', kind, id], () => loadEntry(kind, id), {
+  return useSWR<Entry<DocumentOf<K>>, Error>(entryKey(kind, id), () => loadEntry(kind, id), {
     revalidateOnFocus: false,
     revalidateOnReconnect: false,
     revalidateIfStale: false,

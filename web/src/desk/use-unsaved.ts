@@ -1,4 +1,3 @@
-import { readDocument } from '@schritt/core/document';
 import { useEffect, useState } from 'react';
 import type { DocumentOf, Entry, Kind } from '../api/client.ts';
 import { dropUnsaved, findUnsaved } from './unsaved.ts';
@@ -21,9 +20,12 @@ export function useUnsaved<K extends Kind>(
   const [stored] = useState(() => JSON.stringify(entry?.document ?? null));
   useEffect(() => {
     if (id === null) return undefined;
-    let isHere = true;
-    void findUnsaved(kind, id).then((found) => {
-      if (!isHere || found === null) return;
+    const leave = new AbortController();
+    void findUnsaved(kind, id).then(async (found) => {
+      if (found === null) return;
+      // what checks documents is loaded where there is one to check
+      const { readDocument } = await import('@schritt/core/format');
+      if (leave.signal.aborted) return;
       const reading = readDocument(found.document);
       const fits = (document: { readonly kind: Kind }): document is DocumentOf<K> => document.kind === kind;
       if (!reading.ok || !fits(reading.document) || JSON.stringify(reading.document) === stored) {
@@ -33,7 +35,7 @@ export function useUnsaved<K extends Kind>(
       setLeft({ document: reading.document, at: found.at });
     });
     return () => {
-      isHere = false;
+      leave.abort();
     };
   }, [kind, id, stored]);
   if (left === null || id === null) return null;

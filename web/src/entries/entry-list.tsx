@@ -1,4 +1,3 @@
-import { readDocumentText } from '@schritt/core/document';
 import { Button, Empty, Input, Skeleton, Upload } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -66,6 +65,8 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
       return null;
     });
     if (text === null) return;
+    // what checks documents is loaded with the first file
+    const { readDocumentText } = await import('@schritt/core/format');
     const reading = readDocumentText(text);
     if (!reading.ok) {
       notices.failed(

@@ -27,3 +27,43 @@ export function fitLine(line: HTMLElement, told: (scale: number) => void): void 
   if (waiting.size === 0) queueMicrotask(fitAll);
   waiting.set(line, told);
 }
+
+const resized = new Map<Element, Set<() => void>>();
+let observer: ResizeObserver | null = null;
+
+function call(element: Element): void {
+  for (const changed of resized.get(element) ?? []) changed();
+}
+
+/** One observer for all lines: what is asked of several of them in one frame is answered by one layout. */
+function sharedObserver(): ResizeObserver {
+  if (observer !== null) return observer;
+  // fonts that come later are of another width; to wait for `fonts.ready` would lay out the page each time
+  document.fonts.addEventListener('loadingdone', () => {
+    for (const element of resized.keys()) call(element);
+  });
+  observer = new ResizeObserver((entries) => {
+    for (const { target } of entries) call(target);
+  });
+  return observer;
+}
+
+/**
+ * Calls back when an element has a size, whenever it has another one, and when fonts have come.
+ *
+ * @returns what ends it
+ */
+export function whenLaidOut(element: Element, changed: () => void): () => void {
+  const all = resized.get(element) ?? new Set();
+  resized.set(element, all.add(changed));
+  // a size that is known is told once more
+  sharedObserver().unobserve(element);
+  sharedObserver().observe(element);
+  return () => {
+    const left = resized.get(element);
+    left?.delete(changed);
+    if (left?.size !== 0) return;
+    resized.delete(element);
+    observer?.unobserve(element);
+  };
+}

@@ -4,6 +4,30 @@ import { fitting } from './fit-lines.ts';
 import { breakable, Formula } from './formula.tsx';
 import { Tex } from './tex.tsx';
 
+/** A page that is laid out at once, and whose fonts come when they are said to. */
+const page = {
+  fonts: {
+    status: 'loaded',
+    addEventListener: (_: string, come: () => void): void => {
+      page.come = come;
+    },
+  },
+  come: (): void => undefined,
+};
+
+beforeAll(() => {
+  Object.defineProperty(document, 'fonts', { configurable: true, value: page.fonts });
+  Object.assign(globalThis, {
+    ResizeObserver: class {
+      constructor(readonly changed: (entries: readonly { readonly target: Element }[]) => void) {}
+      observe(target: Element): void {
+        this.changed([{ target }]);
+      }
+      unobserve(): void {}
+    },
+  });
+});
+
 test.each([
   [100, 200, 1],
   [200, 200, 1],
@@ -25,7 +49,7 @@ test('brackets that grow keep a line together, others do not', () => {
 test('a long formula is broken inside of its brackets, and set smaller', async () => {
   const width = jest.spyOn(HTMLElement.prototype, 'scrollWidth', 'get').mockReturnValue(400);
   const room = jest.spyOn(HTMLElement.prototype, 'clientWidth', 'get').mockReturnValue(320);
-  Object.defineProperty(document, 'fonts', { configurable: true, value: { ready: Promise.resolve() } });
+  page.fonts.status = 'loaded';
   let container: HTMLElement | null = null;
   await act(async () => {
     ({ container } = render(<Formula tex="x \left(\frac{a}{b} + c\right)" />));
@@ -40,26 +64,15 @@ test('a long formula is broken inside of its brackets, and set smaller', async (
 test('a formula is not broken by the width of a face that stands in for its own', async () => {
   const width = jest.spyOn(HTMLElement.prototype, 'scrollWidth', 'get').mockReturnValue(400);
   const room = jest.spyOn(HTMLElement.prototype, 'clientWidth', 'get').mockReturnValue(320);
-  let come = (): void => undefined;
-  const ready = new Promise<void>((done) => {
-    come = done;
-  });
-  const fonts = { ready, status: 'loading' };
-  Object.defineProperty(document, 'fonts', { configurable: true, value: fonts });
-  Object.assign(globalThis, {
-    ResizeObserver: class {
-      observe(): void {}
-      disconnect(): void {}
-    },
-  });
+  page.fonts.status = 'loading';
   const { container } = render(<Formula tex="y \left(\frac{a}{b} + c\right)" />);
   const shown = (): string => container.querySelector('annotation')?.textContent ?? '';
   await act(() => Promise.resolve());
   expect(shown()).toContain('\\left(');
   await act(async () => {
-    fonts.status = 'loaded';
-    come();
-    await ready;
+    page.fonts.status = 'loaded';
+    page.come();
+    await Promise.resolve();
   });
   expect(shown()).toContain('\\bigl(');
   width.mockRestore();

@@ -1,5 +1,5 @@
 import { type ReactNode, useLayoutEffect, useRef, useState } from 'react';
-import { fitLine } from './fit-lines.ts';
+import { fitLine, whenLaidOut } from './fit-lines.ts';
 import { Tex } from './tex.tsx';
 import './formula.css';
 
@@ -23,13 +23,8 @@ export function Formula({ tex }: { readonly tex: string }): ReactNode {
         // another face stands in until its own is there, and is wider
         if (scale < BROKEN && document.fonts.status !== 'loading') setBroken(tex);
       });
-    fit();
-    if (typeof ResizeObserver === 'undefined') return undefined;
-    const observer = new ResizeObserver(fit);
-    if (host.parentElement !== null) observer.observe(host.parentElement);
-    // fonts that come later are of another width
-    void document.fonts.ready.then(fit);
-    return () => observer.disconnect();
+    // the first call comes in the same frame, after layout: asking for widths here would lay the page out once a formula
+    return host.parentElement === null ? undefined : whenLaidOut(host.parentElement, fit);
   }, [tex, broken]);
   return (
     <div ref={line} className="formula">
