@@ -52,6 +52,13 @@ export interface DeskMethods {
   readonly moveWindow: (key: string, rung: number) => void;
 }
 
+/** What of a problem decides which plots there are of it. */
+export interface ProblemShape {
+  readonly size: number;
+  readonly hasFamily: boolean;
+  readonly hasInvariants: boolean;
+}
+
 /** What is open and what is computed from it. */
 export interface DeskWork {
   readonly study: WorkingStudy;
@@ -62,6 +69,8 @@ export interface DeskWork {
   readonly setParameters: (values: ParameterValues) => void;
   /** The last good problem; null before there was one. */
   readonly problem: Problem | null;
+  /** Another object only where it is another shape. */
+  readonly shape: ProblemShape;
   readonly independent: string;
   readonly error: ErrorChoice;
   /** What the errors are, in words. */

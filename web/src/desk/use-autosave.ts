@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useSWRConfig } from 'swr';
 import {
   ApiFailure,
@@ -160,26 +160,29 @@ export function useAutosave<K extends Kind>(
     [save],
   );
 
-  return {
-    state,
+  return useMemo(
+    () => ({
+      state,
 
-    isSaved: () => id === null || wanted.current === saved.current,
-    retry: () => void save(),
-    keepMine: () => {
-      if (state.kind === 'conflict') resume(state.version);
-    },
-    tookTheirs: (at, theirs) => {
-      saved.current = theirs;
-      wanted.current = theirs;
-      if (id !== null) void dropUnsaved(kind, id);
-      setState({ kind: 'saved' });
-      resume(at);
-    },
-    saveAsNew: async () => {
-      const made = await createEntry(kind, wanted.current);
-      saved.current = wanted.current;
-      if (id !== null) void dropUnsaved(kind, id);
-      return made.id;
-    },
-  };
+      isSaved: () => id === null || wanted.current === saved.current,
+      retry: () => void save(),
+      keepMine: () => {
+        if (state.kind === 'conflict') resume(state.version);
+      },
+      tookTheirs: (at, theirs) => {
+        saved.current = theirs;
+        wanted.current = theirs;
+        if (id !== null) void dropUnsaved(kind, id);
+        setState({ kind: 'saved' });
+        resume(at);
+      },
+      saveAsNew: async () => {
+        const made = await createEntry(kind, wanted.current);
+        saved.current = wanted.current;
+        if (id !== null) void dropUnsaved(kind, id);
+        return made.id;
+      },
+    }),
+    [state, kind, id, save, resume],
+  );
 }

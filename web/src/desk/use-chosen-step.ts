@@ -15,27 +15,29 @@ export function useChosenStep(
   change: (change: Partial<View>) => void,
 ): ChosenStep {
   const { ladder, lastStep = 'fit' } = study;
+  // most changes of a problem leave its interval, and with it the step sizes, as they are
+  const [start, end] = [problem?.start ?? null, problem?.end ?? null];
   const rungs = useMemo(
-    () => (problem === null ? [] : layLadder(ladder, problem.start, problem.end, lastStep)),
-    [problem, ladder, lastStep],
+    () => (start === null || end === null ? [] : layLadder(ladder, start, end, lastStep)),
+    [start, end, ladder, lastStep],
   );
   const rows = useMemo(() => rungs.flatMap((rung, i) => (rung.ok ? [i] : [])), [rungs]);
   const chosen = rows.includes(wanted) ? wanted : (rows.filter((i) => i < wanted).at(-1) ?? rows[0] ?? 0);
   const rung = rungs[chosen];
   const grid = useMemo(() => {
-    if (free !== null && problem !== null) return layGrid(problem.start, problem.end, { steps: free });
+    if (free !== null && start !== null && end !== null) return layGrid(start, end, { steps: free });
     return rung?.ok === true ? rung.grid : null;
-  }, [free, problem, rung]);
+  }, [free, start, end, rung]);
   const choose = useCallback((rung: number) => change({ rung, steps: null, n: 0 }), [change]);
   const chooseSteps = useCallback((steps: number) => change({ steps, n: 0 }), [change]);
   const chooseRow = useCallback((row: number) => choose(rows[row] ?? 0), [rows, choose]);
   const addAsRung = useMemo(() => {
-    if (free === null || problem === null || grid === null) return null;
+    if (free === null || start === null || end === null || grid === null) return null;
     return () => {
-      edit('ladder', (now) => withRungOf(now, free, problem.end - problem.start));
+      edit('ladder', (now) => withRungOf(now, free, end - start));
       choose(rungs.filter((other) => other.ok && other.grid.h > grid.h).length);
     };
-  }, [free, problem, grid, rungs, edit, choose]);
+  }, [free, start, end, grid, rungs, edit, choose]);
   return useMemo(
     () => ({
       rungs,

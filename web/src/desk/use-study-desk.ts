@@ -1,7 +1,7 @@
 import type { ParameterValues } from '@schritt/core/notation';
 import { errorCaption, errorChoice } from '@schritt/core/study';
 import type { KeyedResult } from '@schritt/plot';
-import { useCallback, useLayoutEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { StoreApi } from 'zustand';
 import { createDesk, type Desk, type DeskMethods, type DeskWork } from './desk.ts';
 import { drawnRuns } from './drawn-runs.ts';
@@ -38,8 +38,14 @@ function useMethods(
       })),
     [edit],
   );
+  // what numbers come to is asked for when a window is moved, and makes no other functions of these
+  const latest = useRef({ keyed, rows });
+  useEffect(() => {
+    latest.current = { keyed, rows };
+  }, [keyed, rows]);
   const moveWindow = useCallback(
     (key: string, rung: number) => {
+      const { keyed, rows } = latest.current;
       const fit = keyed?.result.methods[keyed.keys.indexOf(key)]?.fit ?? null;
       const ruled = fit === null ? null : { from: rows[fit.from] ?? 0, to: rows[fit.to] ?? 0 };
       change(key, 'window of', (method) => {
@@ -47,7 +53,7 @@ function useMethods(
         return window === null ? method : { ...method, window: movedWindow(window, rung) };
       });
     },
-    [change, keyed, rows],
+    [change],
   );
   return useMemo(() => ({ placeOf, titleOf, change, moveWindow }), [placeOf, titleOf, change, moveWindow]);
 }
@@ -80,6 +86,10 @@ function useDeskWork(study: WorkingStudy, edit: Editing<WorkingStudy>['edit']): 
     [view.component, chooseComponent],
   );
   const error = useMemo(() => errorChoice(study.error), [study.error]);
+  const size = problem?.size ?? 1;
+  const hasFamily = problem?.unknowns.some(({ range }) => range !== null) ?? false;
+  const hasInvariants = (problem?.conserved.length ?? 0) > 0;
+  const shape = useMemo(() => ({ size, hasFamily, hasInvariants }), [size, hasFamily, hasInvariants]);
   return {
     study,
     edit,
@@ -87,6 +97,7 @@ function useDeskWork(study: WorkingStudy, edit: Editing<WorkingStudy>['edit']): 
     parameters,
     setParameters,
     problem,
+    shape,
     independent: problem?.independent ?? 't',
     error,
     caption: problem === null ? '' : errorCaption(problem, error),

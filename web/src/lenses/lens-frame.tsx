@@ -34,7 +34,7 @@ const SHOWN: { readonly [L in LensName]: () => ReactNode } = {
 
 /** The large plot or the one beside it, through any lens; both change places by a button. */
 export function LensFrame({ area }: { readonly area: Area }): ReactNode {
-  const { view, setView, problem } = useDesk('view', 'setView', 'problem');
+  const { view, setView, shape } = useDesk('view', 'setView', 'shape');
   const usual = USUAL[view.depth];
   const [large, beside] = [view.large ?? usual.large, view.beside ?? usual.beside];
   const own = area === 'large' ? large : beside;
@@ -45,9 +45,9 @@ export function LensFrame({ area }: { readonly area: Area }): ReactNode {
   const offered = LENSES.filter(
     ({ name }) =>
       name === own ||
-      ((name !== 'phase' || (problem?.size ?? 1) > 1) &&
-        (name !== 'profile' || problem?.unknowns.some(({ range }) => range !== null) === true) &&
-        (name !== 'conserved' || (problem?.conserved.length ?? 0) > 0)),
+      ((name !== 'phase' || shape.size > 1) &&
+        (name !== 'profile' || shape.hasFamily) &&
+        (name !== 'conserved' || shape.hasInvariants)),
   );
   const { zooms } = view;
   const kept = useMemo(

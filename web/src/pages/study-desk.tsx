@@ -4,8 +4,8 @@ import { memo, type ReactNode, useCallback, useMemo, useState } from 'react';
 import type { Entry } from '../api/client.ts';
 import { DeskContext, type DeskWork } from '../desk/desk.ts';
 import { IsKeptContext } from '../desk/is-kept.ts';
-import { useAutosave } from '../desk/use-autosave.ts';
-import { useHistory } from '../desk/use-history.ts';
+import { type Autosave, useAutosave } from '../desk/use-autosave.ts';
+import { type Editing, useHistory } from '../desk/use-history.ts';
 import { hasErrors } from '../desk/use-reading.ts';
 import { keepUnsaved } from '../desk/unsaved.ts';
 import { useUnsaved } from '../desk/use-unsaved.ts';
@@ -13,7 +13,7 @@ import { useStep } from '../desk/use-results.ts';
 import { useStudyDesk } from '../desk/use-study-desk.ts';
 import { WorkedStepContext } from '../desk/use-worked-step.ts';
 import { type Depth, type Panel, USUAL, USUAL_PANELS } from '../desk/view.ts';
-import { documentOf, workOn } from '../desk/working-study.ts';
+import { documentOf, workOn, type WorkingStudy } from '../desk/working-study.ts';
 import { LeaveGuard } from '../entries/leave-guard.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
 import { ShowButton } from '../entries/show-button.tsx';
@@ -42,6 +42,7 @@ import './class-view.css';
 import './study-sheet.css';
 
 // parts are rendered again when a field of the desk changes that they follow, not with the page
+const Bar = memo(StudyBar);
 const Head = memo(StepHead);
 const Panels = memo(ClassPanels);
 const Ruler = memo(StepRuler);
@@ -52,6 +53,56 @@ const Rows = memo(RunPart);
 const Worked = memo(WorkedPart);
 const Findings = memo(FindingsList);
 const Comparison = memo(ComparisonPart);
+
+interface StudyBarProps extends Pick<Editing<WorkingStudy>, 'edit' | 'undo' | 'redo'> {
+  readonly title: string;
+  readonly autosave: Autosave<StudyDocument>;
+  readonly onTake: (other: StudyDocument) => void;
+  readonly setView: DeskWork['setView'];
+  readonly showKeys: () => void;
+  readonly entry: Entry<StudyDocument> | null;
+}
+
+/** The bar at the top of a study: its title, and what is done with all of it. */
+function StudyBar({
+  title,
+  edit,
+  undo,
+  redo,
+  autosave,
+  onTake,
+  setView,
+  showKeys,
+  entry,
+}: StudyBarProps): ReactNode {
+  return (
+    <TopBar
+      title={
+        <Input
+          variant="borderless"
+          value={title}
+          maxLength={LONGEST_TITLE}
+          aria-label="Title of the study"
+          onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
+        />
+      }
+      actions={
+        <>
+          <SaveStatus autosave={autosave} onTake={onTake} path="/studies" />
+          <UndoButtons undo={undo} redo={redo} />
+          <Button title="Large type and few panels (c)" onClick={() => setView({ inClass: true })}>
+            Presentation view
+          </Button>
+          <Button aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)" onClick={showKeys}>
+            ?
+          </Button>
+          <TakeAwayButton />
+          {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
+        </>
+      }
+    />
+  );
+}
 
 /** What stands under the plots, by how deep one looks. */
 function Below({
@@ -134,7 +185,7 @@ export function StudyDesk(props: {
   const document = useMemo(() => (study === first ? opened : documentOf(study)), [study, first, opened]);
   const autosave = useAutosave('study', entry, document);
   const left = useUnsaved('study', entry);
-  const take = (other: StudyDocument): void => edit('other copy', () => workOn(other));
+  const take = useCallback((other: StudyDocument) => edit('other copy', () => workOn(other)), [edit]);
   const { store, work } = useStudyDesk(study, edit);
   usePageTitle(study.title);
   const step = useStepOf(work);
@@ -152,34 +203,16 @@ export function StudyDesk(props: {
         <WorkedStepContext value={step}>
           <div className="page-frame">
             {!view.inClass && (
-              <TopBar
-                title={
-                  <Input
-                    variant="borderless"
-                    value={study.title}
-                    maxLength={LONGEST_TITLE}
-                    aria-label="Title of the study"
-                    onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
-                  />
-                }
-                actions={
-                  <>
-                    <SaveStatus autosave={autosave} onTake={take} path="/studies" />
-                    <UndoButtons undo={undo} redo={redo} />
-                    <Button
-                      aria-pressed={view.inClass}
-                      title="Large type and few panels (c)"
-                      onClick={() => setView({ inClass: true })}
-                    >
-                      Presentation view
-                    </Button>
-                    <Button aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)" onClick={showKeys}>
-                      ?
-                    </Button>
-                    <TakeAwayButton />
-                    {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
-                  </>
-                }
+              <Bar
+                title={study.title}
+                edit={edit}
+                undo={undo}
+                redo={redo}
+                autosave={autosave}
+                onTake={take}
+                setView={setView}
+                showKeys={showKeys}
+                entry={entry}
               />
             )}
             {keysShown && <KeyList onClose={() => setKeysShown(false)} />}

@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Shape } from './mark.tsx';
 import type { LegendItem } from '@schritt/plot';
 import './legend.css';
@@ -10,14 +10,22 @@ export interface Switches {
   readonly toggle: (id: string) => void;
 }
 
-/** The curves of a plot by name; a click switches one off and on again. */
-export function Legend({
-  items,
-  switches: { hidden, toggle },
-}: {
+interface LegendProps {
   readonly items: readonly LegendItem[];
   readonly switches: Switches;
-}): ReactNode {
+}
+
+/** Whether two legends show the same: plots are made anew for every number, and most have the legend of the last. */
+function isSame(before: LegendProps, now: LegendProps): boolean {
+  return (
+    before.switches.hidden === now.switches.hidden &&
+    before.switches.toggle === now.switches.toggle &&
+    JSON.stringify(before.items) === JSON.stringify(now.items)
+  );
+}
+
+/** The curves of a plot by name; a click switches one off and on again. */
+export const Legend = memo(function Legend({ items, switches: { hidden, toggle } }: LegendProps): ReactNode {
   if (items.length < 2) return null;
   return (
     <div className="legend" role="group" aria-label="Curves">
@@ -44,4 +52,4 @@ export function Legend({
       ))}
     </div>
   );
-}
+}, isSame);

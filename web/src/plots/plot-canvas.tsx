@@ -1,12 +1,8 @@
-import type { PlotSize } from '@schritt/core/document';
-import { calmed, type Plot, type PlotEvents, type Sheet, SHEETS } from '@schritt/plot';
-import { Button, Select } from 'antd';
-import { type ReactNode, useMemo, useRef, useState } from 'react';
-import { useNotices } from '../frame/use-notices.tsx';
-import { usePalette } from '../theme/use-palette.ts';
-import { download } from './download.ts';
+import { calmed, type Plot, type PlotEvents } from '@schritt/plot';
+import { Button } from 'antd';
+import { type ReactNode, useEffect, useMemo, useRef } from 'react';
 import { Legend, type Switches } from './legend.tsx';
-import { plotCsv, plotName } from './plot-files.ts';
+import { PlotTools } from './plot-tools.tsx';
 import { plotWords } from './plot-words.ts';
 import { usePlot } from './use-plot.ts';
 import { useZoom } from './use-zoom.ts';
@@ -27,29 +23,6 @@ function withoutHidden(plot: Plot, hidden: ReadonlySet<string>): Plot {
   };
 }
 
-/** Height that a legend below a plot takes, in pixels. */
-const LEGEND = 28;
-
-/** Pixels of a PNG for each pixel of 1/96 inch of a paper: 384 an inch. */
-const PRINTED = 4;
-
-/** How large a plot is saved: as it stands, or for a slide or a column of a paper. */
-type FileSize = 'shown' | PlotSize;
-
-const FILE_SIZES: readonly { readonly value: FileSize; readonly label: string }[] = [
-  { value: 'shown', label: 'As shown' },
-  { value: 'slide', label: 'Slide' },
-  { value: 'column', label: 'Paper' },
-];
-
-/** The sheet of a plot that is saved as it stands. */
-function sheetOf(canvas: HTMLCanvasElement, { legend }: Plot): Sheet {
-  const width = canvas.clientWidth;
-  const height = canvas.clientHeight + (legend.length > 1 ? LEGEND : 0);
-  const svg = { width: String(width), height: String(height) };
-  return { width, height, scale: Math.max(2, window.devicePixelRatio), svg };
-}
-
 interface PlotCanvasProps extends PlotEvents {
   readonly plot: Plot;
   /** What the legend has switched off; without it there is no legend. */
@@ -60,7 +33,6 @@ interface PlotCanvasProps extends PlotEvents {
 export function PlotCanvas({ plot, switches, onPoint, onChoose }: PlotCanvasProps): ReactNode {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { zoom, reset } = useZoom(canvas);
-  const palette = usePalette();
   const hidden = switches?.hidden;
   const visible = useMemo(() => (hidden === undefined ? plot : withoutHidden(plot, hidden)), [plot, hidden]);
   const shown = useMemo(
@@ -76,20 +48,10 @@ export function PlotCanvas({ plot, switches, onPoint, onChoose }: PlotCanvasProp
     [visible, zoom],
   );
   usePlot(canvas, shown, { onPoint, onChoose });
-  const [size, setSize] = useState<FileSize>('shown');
-  const notices = useNotices();
-  const name = plotName(plot);
-  const save = async (format: 'png' | 'svg'): Promise<void> => {
-    if (canvas.current === null) return;
-    const sheet = size === 'shown' ? sheetOf(canvas.current, shown) : SHEETS[size];
-    const { plotPng, plotSvg } = await import('./draw-plot.ts');
-    const made =
-      format === 'png'
-        ? await plotPng(shown, palette, sheet, size === 'column' ? PRINTED : 1)
-        : new Blob([plotSvg(shown, palette, sheet)], { type: 'image/svg+xml' });
-    if (made === null) notices.failed('this browser cannot draw the plot; download it as SVG');
-    else download(`${name}.${format}`, made);
-  };
+  const latest = useRef({ shown, visible });
+  useEffect(() => {
+    latest.current = { shown, visible };
+  });
   return (
     <>
       {switches !== undefined && <Legend items={plot.legend} switches={switches} />}
@@ -103,28 +65,7 @@ export function PlotCanvas({ plot, switches, onPoint, onChoose }: PlotCanvasProp
               Reset zoom
             </Button>
           )}
-          <Select<FileSize>
-            size="small"
-            className="plot-size"
-            aria-label="Size of the file"
-            popupMatchSelectWidth={false}
-            value={size}
-            options={[...FILE_SIZES]}
-            onChange={setSize}
-          />
-          <Button size="small" onClick={() => void save('png')} title="Download this plot as PNG">
-            PNG
-          </Button>
-          <Button size="small" onClick={() => void save('svg')} title="Download this plot as SVG">
-            SVG
-          </Button>
-          <Button
-            size="small"
-            onClick={() => download(`${name}.csv`, new Blob([plotCsv(visible)], { type: 'text/csv' }))}
-            title="Download the points of this plot as CSV"
-          >
-            CSV
-          </Button>
+          <PlotTools canvas={canvas} latest={latest} />
         </div>
       </div>
     </>

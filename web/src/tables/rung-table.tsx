@@ -10,6 +10,12 @@ import { usePalette } from '../theme/use-palette.ts';
 import { RungCells, type RungColumn, rungHeading } from './rung-cells.tsx';
 import './rung-table.css';
 
+/** A step size as the part of the interval that it is; the number itself where it is none. */
+function SizeAsPart({ h, steps }: { readonly h: number; readonly steps: number }): ReactNode {
+  const { problem } = useDesk('problem');
+  return (problem === null ? null : stepExpression(problem, steps)?.text) ?? stepSizeText(h);
+}
+
 /** The rungs of a study against its methods. */
 export function RungTable({
   keyed,
@@ -30,8 +36,7 @@ export function RungTable({
     edit,
     error,
     independent,
-    problem,
-  } = useDesk('methods', 'chosen', 'pointed', 'edit', 'error', 'independent', 'problem');
+  } = useDesk('methods', 'chosen', 'pointed', 'edit', 'error', 'independent');
   const { placeOf, titleOf, change, moveWindow } = own;
   const { rows } = chosen;
   const { scale } = error;
@@ -42,10 +47,6 @@ export function RungTable({
     [],
   );
   const implicit = methods.some(({ rungs }) => rungs.some(({ cost }) => cost.newton > 0));
-  const sizeText = ({ h, steps, divides }: (typeof lead)[number]): string => {
-    const part = asParts && divides && problem !== null ? stepExpression(problem, steps) : null;
-    return part?.text ?? stepSizeText(h);
-  };
   const isUnjudged = keyed.result.findings.some(({ kind }) => kind === 'wrong exact');
   const isPointed = (key: string, row: number): boolean =>
     pointed !== null && (pointed.key === null || pointed.key === key) && pointed.rows.includes(row);
@@ -95,7 +96,13 @@ export function RungTable({
               onClick={() => chosen.choose(rung)}
             >
               <th scope="row" title={first.remark ?? String(first.h)}>
-                <span data-full={String(first.h)}>{sizeText(first)}</span>
+                <span data-full={String(first.h)}>
+                  {asParts && first.divides ? (
+                    <SizeAsPart h={first.h} steps={first.steps} />
+                  ) : (
+                    stepSizeText(first.h)
+                  )}
+                </span>
                 {!first.divides && <span className="off"> ≈</span>}
               </th>
               <td className="quiet">{first.steps}</td>

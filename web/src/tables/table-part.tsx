@@ -1,5 +1,5 @@
 import { Checkbox, Segmented } from 'antd';
-import { type ReactNode, useState } from 'react';
+import { memo, type ReactNode, useState } from 'react';
 import { UnderWay } from '../frame/under-way.tsx';
 import { useDesk } from '../desk/desk.ts';
 import type { KeyedResult } from '@schritt/plot';
@@ -8,8 +8,8 @@ import { FullNumberText, useFullNumber } from './full-number.tsx';
 import { RUNG_COLUMNS, RUNG_VIEWS, type RungColumn } from './rung-cells.tsx';
 import { RungTable } from './rung-table.tsx';
 
-/** The rungs of the study against its methods. */
-function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
+/** The rungs of the study against its methods; what is under way does not touch them. */
+const Table = memo(function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
   const [columns, setColumns] = useState<readonly RungColumn[]>(RUNG_VIEWS[0]?.columns ?? ['error']);
   const [asParts, setAsParts] = useState(false);
   const { full, onClick } = useFullNumber();
@@ -40,7 +40,7 @@ function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
       <RungTable keyed={keyed} columns={columns} asParts={asParts} onClick={onClick} />
     </>
   );
-}
+});
 
 /** The table under the plots, with what is to be said of the work that it waits for. */
 export function TablePart(): ReactNode {

@@ -66,6 +66,7 @@ function stage(more: Partial<Desk> = {}): Stage {
   const [, second] = rungs;
   const grid = second?.ok === true ? second.grid : null;
   const desk: Desk = {
+    shape: { size: problem.size, hasFamily: false, hasInvariants: false },
     study,
     edit: (about, make) => edits.push({ about, made: make(study) }),
     good: {
