@@ -9,7 +9,7 @@ import {
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { paletteOf, plotOf } from './data-plot.ts';
 import { drawnFile, plotPng, plotSvg } from './node.ts';
-import { BLACK, methodMark, PRINT } from './palette.ts';
+import { BLACK, DARK, LIGHT, methodMark, PRINT } from './palette.ts';
 import type { Plot } from './plot.ts';
 import { SHEETS } from './still.ts';
 
@@ -134,8 +134,10 @@ test('black and white has no colour; markers and greys tell twelve methods apart
     );
   expect(greys(black)).toEqual([]);
   expect(new Set(greys(colour))).toContain('B5490F');
-  const marks = Array.from({ length: 12 }, (_, i) => methodMark(BLACK, i));
-  expect(new Set(marks.map(({ color, shape }) => `${color} ${shape}`)).size).toBe(12);
+  for (const palette of [BLACK, LIGHT, DARK]) {
+    const marks = Array.from({ length: 12 }, (_, i) => methodMark(palette, i));
+    expect(new Set(marks.map(({ color, shape }) => `${color} ${shape}`)).size).toBe(12);
+  }
   expect(paletteOf('black')).toBe(BLACK);
 });
 

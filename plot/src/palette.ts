@@ -78,13 +78,17 @@ export interface MethodMark {
   readonly filled: boolean;
 }
 
+/** How far the colours of methods behind the sixth go towards ink: where all markers are filled, they tell them apart. */
+const SECOND = 0.5;
+
 /** The mark of the method at a place in its study. */
 export function methodMark(palette: Palette, index: number): MethodMark {
-  const i = index % MARKERS.length;
+  const own = palette.methods[index % palette.methods.length] ?? palette.ink;
+  const isSecond = Math.floor(index / MARKERS.length) % 2 === 1;
   return {
-    color: palette.methods[index % palette.methods.length] ?? palette.ink,
-    shape: MARKERS[i] ?? 'circle',
-    filled: Math.floor(index / MARKERS.length) % 2 === 1,
+    color: isSecond && palette.methods.length === MARKERS.length ? mixed(own, palette.ink, SECOND) : own,
+    shape: MARKERS[index % MARKERS.length] ?? 'circle',
+    filled: isSecond,
   };
 }
 /** A colour between two, both as `#rrggbb`: the first where `part` is 0, the second where it is 1. */
