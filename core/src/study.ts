@@ -15,6 +15,7 @@ export { conclude } from './study/conclude.ts';
 export { type Curves, curvesOf, type RunWish, type Trajectory } from './study/curves.ts';
 export { errorCaption } from './study/error-caption.ts';
 export type { Finding } from './study/findings/facts.ts';
+export { type SplitFindings, splitFindings } from './study/findings/main-findings.ts';
 export { leadingOf } from './study/judge/predicted.ts';
 export { leftOutText } from './study/judge/left-out-text.ts';
 export type { RungResult } from './study/judge/method-result.ts';

@@ -1,6 +1,6 @@
-import type { Finding } from '@schritt/core/study';
+import { type Finding, splitFindings } from '@schritt/core/study';
 import { Button } from 'antd';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Mark } from '../plots/mark.tsx';
 import { useDesk } from '../desk/desk.ts';
 import type { KeyedResult } from '@schritt/plot';
@@ -14,6 +14,29 @@ const SIGNS: Readonly<Record<Finding['tone'], string>> = { good: '✓', trouble:
 export function FindingsList(): ReactNode {
   const { results } = useDesk('results');
   return results.value === null ? null : <Findings keyed={results.value} />;
+}
+
+/** The findings of one method: three lines at most, and the others when they are asked for. */
+function OwnFindings({
+  findings,
+  item,
+}: {
+  readonly findings: readonly Finding[];
+  readonly item: (finding: Finding) => ReactNode;
+}): ReactNode {
+  const [isOpen, setOpen] = useState(false);
+  const { main, details } = splitFindings(findings);
+  return (
+    <>
+      {main.length === 0 && <p className="quiet">No conclusion yet</p>}
+      <ul>{(isOpen ? findings : main).map(item)}</ul>
+      {details.length > 0 && (
+        <Button type="link" size="small" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          {isOpen ? 'Hide details' : `Details (${details.length})`}
+        </Button>
+      )}
+    </>
+  );
 }
 
 function Findings({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
@@ -68,11 +91,7 @@ function Findings({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
                 </Button>
               )}
             </h3>
-            {own.length === 0 ? (
-              <p className="quiet">No conclusion yet</p>
-            ) : (
-              <ul>{own.map((finding) => item(finding, key))}</ul>
-            )}
+            <OwnFindings findings={own} item={(finding) => item(finding, key)} />
           </section>
         );
       })}

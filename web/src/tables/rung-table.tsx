@@ -1,4 +1,4 @@
-import { stepExpression, stepSizeText } from '@schritt/core/notation';
+import { fixed, stepExpression, stepSizeText } from '@schritt/core/notation';
 import { Button } from 'antd';
 import { Fragment, type MouseEvent, type ReactNode } from 'react';
 import { Mark } from '../plots/mark.tsx';
@@ -36,7 +36,8 @@ export function RungTable({
     edit,
     error,
     independent,
-  } = useDesk('methods', 'chosen', 'pointed', 'edit', 'error', 'independent');
+    setPointed,
+  } = useDesk('methods', 'chosen', 'pointed', 'setPointed', 'edit', 'error', 'independent');
   const { placeOf, titleOf, change, moveWindow } = own;
   const { rows } = chosen;
   const { scale } = error;
@@ -147,6 +148,32 @@ export function RungTable({
           );
         })}
       </tbody>
+      {columns.includes('error') && methods.some(({ fit }) => fit !== null) && (
+        <tfoot>
+          <tr>
+            <th scope="row" colSpan={2}>
+              least-squares slope
+            </th>
+            {methods.map(({ fit }, i) => (
+              <td
+                key={keyed.keys[i]}
+                colSpan={columns.length}
+                className="first"
+                onMouseEnter={() => fit !== null && setPointed({ key: keyed.keys[i] ?? '', rows: fit.rungs })}
+                onMouseLeave={() => setPointed(null)}
+              >
+                {fit !== null && (
+                  <>
+                    <span className="slope">{fixed(fit.order, 2)}</span>{' '}
+                    <span className="quiet">over {fit.rungs.length} step sizes</span>
+                  </>
+                )}
+              </td>
+            ))}
+            <td />
+          </tr>
+        </tfoot>
+      )}
     </table>
   );
 }

@@ -380,13 +380,17 @@ describe('findings', () => {
     const { desk, told } = stage();
     show(desk, <FindingsList />);
     const own = screen.getByRole('region', { name: 'Findings on Heun' });
-    expect(own.textContent).toContain('Excluded manually: h = 0.1.');
     const whole = screen.getByRole('region', { name: 'Findings on the study' });
     expect(whole.textContent).toContain('h = 0.3 does not divide the interval');
-    fireEvent.mouseEnter(within(own).getByText(/Excluded manually/));
-    expect(told.point).toHaveBeenLastCalledWith({ key: desk.study.methods[1]!.key, rows: [1] });
-    fireEvent.mouseLeave(within(own).getByText(/Excluded manually/));
+    const excluded = within(whole).getByText(/Excluded manually: Heun at h = 0.1\./);
+    fireEvent.mouseEnter(excluded);
+    expect(told.point).toHaveBeenLastCalledWith({ key: null, rows: [1] });
+    fireEvent.mouseLeave(excluded);
     expect(told.point).toHaveBeenLastCalledWith(null);
+    const lines = within(own).getAllByRole('listitem');
+    expect(lines.length).toBeLessThanOrEqual(3);
+    fireEvent.mouseEnter(lines[0]!);
+    expect(told.point.mock.lastCall?.[0]).toMatchObject({ key: desk.study.methods[1]!.key });
   });
 
   test('a wished error is taken when it is one, and taken back when it is nothing', () => {

@@ -33,6 +33,14 @@ interface Sizes {
   readonly sizes: readonly number[];
 }
 
+/** Step sizes that are excluded from the fits of a study, those of methods that exclude the same ones together. */
+interface Excluded {
+  readonly of: readonly (Sizes & {
+    /** Titles of the methods; none where it holds for every method that was run. */
+    readonly titles: readonly string[];
+  })[];
+}
+
 /** Why an order is lost, where that is sure. */
 export type Cause =
   | ({ readonly kind: 'kinks' } & Kinked)
@@ -80,8 +88,6 @@ export interface Figures {
   };
   readonly 'as promised': Ranged & Promise & Course;
   readonly 'no order': Course & Promise & Kinked & { readonly range: Ranged | null };
-  /** The slope by least squares over the rungs that count. */
-  readonly slope: { readonly order: number; readonly standardError: number; readonly count: number };
   readonly 'two rungs': { readonly order: number };
   readonly 'better than promised': Ranged & Promise;
   readonly 'order lost': Ranged & Promise & { readonly cause: Cause };
@@ -115,7 +121,7 @@ export interface Figures {
   readonly damped: Sizes & { readonly times: number; readonly steps: number };
   /** The first leap at the first of the rungs. */
   readonly leap: Sizes & { readonly leap: Leap; readonly independent: string };
-  readonly coarse: Sizes;
+  readonly coarse: Excluded;
   readonly 'same grid': Sizes & { readonly h: number };
   readonly 'typed derivative': {
     readonly derivative: string;
@@ -141,7 +147,7 @@ export interface Figures {
   readonly reference: ReferenceFigures;
   readonly 'rounding only': Readonly<Record<string, never>>;
   readonly 'no relative error': { readonly independent: string; readonly t: number };
-  readonly struck: Sizes;
+  readonly struck: Excluded;
   readonly comparison: {
     readonly wished: number;
     readonly needs: readonly {

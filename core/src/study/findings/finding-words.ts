@@ -27,3 +27,13 @@ export function steps(sizes: readonly number[]): string {
   if (more.length === 0) return `h = ${first ?? ''} and ${second}`;
   return `h = ${first ?? ''}, ${second} and ${more.length === 1 ? 'one' : more.length} more`;
 }
+
+/** `Euler`, `Euler and Heun`, `Euler, Heun and 3 more methods`. */
+export function titleList(titles: readonly string[]): string {
+  const [first = '', second, ...more] = titles;
+  if (second === undefined) return first;
+  if (more.length === 0) return `${first} and ${second}`;
+  return more.length === 1
+    ? `${first}, ${second} and ${more.join()}`
+    : `${first}, ${second} and ${more.length} more methods`;
+}

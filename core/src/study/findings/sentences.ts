@@ -3,7 +3,7 @@ import { typedCheckSentence } from '../../reference/check-typed.ts';
 import { count, fixed, raised, rangeText, rounded, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
 import type { Course, Figures, Promise, Ranged, ReferenceFigures } from './figures.ts';
-import { large, number, steps, time } from './finding-words.ts';
+import { large, number, steps, time, titleList } from './finding-words.ts';
 
 const SLIP = 'check for a missing h, a wrong index or a wrong weight';
 
@@ -35,14 +35,6 @@ function percent(part: number): string {
 /** A time that is known to about three digits. */
 function significantTime(t: number): string {
   return time(rounded(t, 3));
-}
-
-/** A slope with its standard error, to the digits that this allows: 2.00 ± 0.01. */
-function slopeText(slope: number, standardError: number): string {
-  const digits = standardError < 0.005 ? 3 : standardError < 0.3 ? 2 : 1;
-  const unit = Number(`1e-${digits}`);
-  const error = Math.max(1, Math.ceil(standardError / unit - 1e-9)) * unit;
-  return `${fixed(slope, digits)} ± ${fixed(error, digits)}`;
 }
 
 const GOES = {
@@ -149,6 +141,15 @@ function leftText({ sizes, step, t, stage, why, independent }: Figures['left the
     : `stops at ${steps(sizes)}: step ${count(step)} from ${independent} = ${time(t)}, ${stage}: ${why}`;
 }
 
+/** Excluded step sizes, with the methods of which they are where they are not of all: `Euler and Heun at h = 2`. */
+function excludedText(of: Figures['coarse']['of']): string {
+  return of
+    .map(({ titles, sizes }) =>
+      titles.length === 0 ? steps(sizes) : `${titleList(titles)} at ${steps(sizes)}`,
+    )
+    .join('; ');
+}
+
 function comparisonText({ wished, needs, short }: Figures['comparison']): string {
   const list = needs.map(({ title, evaluations, atMost }, i) => {
     const least = atMost ? 'at most' : 'about';
@@ -176,8 +177,6 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
         : `order ${rangeText(figures.range)} so far`;
     return `${range}: ${courseText(figures)}; ${promiseText(figures)}${kinksText(figures.kinks, figures.independent)}`;
   },
-  slope: ({ order, standardError, count: rungs }) =>
-    `least-squares slope ${slopeText(order, standardError)} over ${rungs} step sizes`,
   'two rungs': ({ order }) =>
     `slope ${fixed(order, 2)} from two step sizes only; an order estimate needs three`,
   'better than promised': (figures) => `order ${rangeText(figures)} here, where ${promiseText(figures)}`,
@@ -207,8 +206,7 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     `at ${steps(sizes)} Newton's method converges only with damping: ${times === 1 ? 'once' : `${count(times)} times`} in ${count(all)} ${all === 1 ? 'step' : 'steps'}`,
   leap: ({ sizes, leap: { step, t, h, component, from, to }, independent }) =>
     `at ${steps(sizes)} Newton's method converges to another solution branch: in step ${count(step)}${sizes.length > 1 ? ` at h = ${stepSizeText(sizes[0] ?? NaN)}` : ''}, from ${independent} = ${time(t)}, ${component} jumps from ${number(from)} to ${number(to)} where the step size passes ${number(h)}`,
-  coarse: ({ sizes }) =>
-    `${steps(sizes)} ${sizes.length === 1 ? 'is' : 'are'} not yet in the asymptotic range and excluded from the fit`,
+  coarse: ({ of }) => `outside the asymptotic range and excluded from the fit: ${excludedText(of)}`,
   'same grid': ({ sizes, h }) =>
     `${steps(sizes)} ${sizes.length === 1 ? 'gives' : 'give'} the same grid as h = ${stepSizeText(h)} and ${sizes.length === 1 ? 'is' : 'are'} excluded from the fit`,
   'typed derivative': (figures) => typedCheckSentence(figures, { ...figures, agrees: false }),
@@ -226,7 +224,7 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
   'rounding only': () => 'rounding error dominates at every h',
   'no relative error': ({ independent, t }) =>
     `the solution is 0 at ${independent} = ${time(t)}: the relative error is undefined there, and so are its maximum and mean`,
-  struck: ({ sizes }) => `excluded manually: ${steps(sizes)}`,
+  struck: ({ of }) => `excluded manually: ${excludedText(of)}`,
   comparison: comparisonText,
 };
 

@@ -166,13 +166,6 @@ export function noOrder(of: MethodCase): FactOf<'no order'> | null {
   return { kind: 'no order', rungs, tone: 'plain', figures };
 }
 
-/** The slope by least squares, with its standard error: how errors scatter about a line, and no range for an order. */
-export function slope({ result: { fit } }: MethodCase): FactOf<'slope'> | null {
-  if (fit?.standardError == null) return null;
-  const { order, standardError, rungs } = fit;
-  return { kind: 'slope', rungs, tone: 'plain', figures: { order, standardError, count: rungs.length } };
-}
-
 /** Two rungs give a slope, and nothing to check it by. */
 export function twoRungs({ result }: MethodCase): FactOf<'two rungs'> | null {
   const [coarse, fine, ...more] = clearRungs(result.rungs);

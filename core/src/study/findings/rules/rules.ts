@@ -7,7 +7,6 @@ import {
   noOrder,
   notYet,
   orderLost,
-  slope,
   twoRungs,
 } from './order-rules.ts';
 import { leadingSign, leadingZero, predicted } from './predicted-rules.ts';
@@ -51,11 +50,10 @@ export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   'leading sign': { ofMethod: leadingSign },
   'order lost': { ofMethod: orderLost },
   'not yet': { ofMethod: notYet },
-  slope: { ofMethod: slope },
   unstable: { ofMethod: unstable },
   oscillation: { ofMethod: oscillation },
   large: { ofMethod: large },
-  coarse: { ofMethod: coarse },
+  coarse: { ofStudy: coarse },
   'typed derivative': { ofStudy: typedWrong },
   'last step': { ofMethod: lastStep, ofStudy: mended },
   time: { eachOfMethod: elsewhere },
@@ -66,6 +64,6 @@ export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   floor: { ofMethod: floor },
   reference: { ofMethod: referenceReached, ofStudy: reference },
   'rounding only': { ofMethod: roundingOnly },
-  struck: { ofMethod: struck },
+  struck: { ofStudy: struck },
   comparison: { ofStudy: comparison },
 };

@@ -26,13 +26,42 @@ export function leftTheNumbers({ study, result }: MethodCase): readonly FactOf<'
   });
 }
 
+/** Some rungs of each method of a study as one fact of it; methods with the same step sizes are named together. */
+function excluded<K extends 'coarse' | 'struck'>(
+  kind: K,
+  of: StudyCase,
+  rungsOf: (of: MethodCase) => readonly number[],
+): readonly (Omit<FactOf<'coarse' | 'struck'>, 'kind'> & { readonly kind: K })[] {
+  const groups = new Map<string, { readonly titles: string[]; readonly sizes: readonly number[] }>();
+  const all = new Set<number>();
+  let ran = 0;
+  for (const [i, result] of of.methods.entries()) {
+    const method = of.study.methods[i];
+    if (method === undefined || result.refused !== null) continue;
+    ran += 1;
+    const which = rungsOf({ ...of, method, result });
+    if (which.length === 0) continue;
+    which.forEach((rung) => all.add(rung));
+    const sizes = sizesOf(result.rungs, which);
+    const group = groups.get(sizes.join()) ?? { titles: [], sizes };
+    group.titles.push(result.title);
+    groups.set(sizes.join(), group);
+  }
+  if (groups.size === 0) return [];
+  const named = [...groups.values()].map(({ titles, sizes }) => ({
+    titles: titles.length === ran ? [] : titles,
+    sizes,
+  }));
+  return [{ kind, rungs: [...all].sort((a, b) => a - b), tone: 'plain', figures: { of: named } }];
+}
+
 /** Coarse rungs that are not on the expansion of the finer ones, and that are not unstable. */
-export function coarse(of: MethodCase): FactOf<'coarse'> | null {
-  const { rungs } = of.result;
-  const told = toldUnstable(of);
-  const which = indices(rungs, (rung) => rung.leftOut?.kind === 'coarse').filter((i) => !told.includes(i));
-  if (which.length === 0) return null;
-  return { kind: 'coarse', rungs: which, tone: 'plain', figures: { sizes: sizesOf(rungs, which) } };
+export function coarse(of: StudyCase): readonly FactOf<'coarse'>[] {
+  return excluded('coarse', of, (one) => {
+    const told = toldUnstable(one);
+    const which = indices(one.result.rungs, (rung) => rung.leftOut?.kind === 'coarse');
+    return which.filter((i) => !told.includes(i));
+  });
 }
 
 /** Rungs whose step sizes come to one grid: they count once. */
@@ -47,10 +76,10 @@ export function sameGrid({ methods }: StudyCase): readonly FactOf<'same grid'>[]
 }
 
 /** Rungs that a person struck out. */
-export function struck({ result: { rungs } }: MethodCase): FactOf<'struck'> | null {
-  const which = indices(rungs, (rung) => rung.leftOut?.kind === 'struck');
-  if (which.length === 0) return null;
-  return { kind: 'struck', rungs: which, tone: 'plain', figures: { sizes: sizesOf(rungs, which) } };
+export function struck(of: StudyCase): readonly FactOf<'struck'>[] {
+  return excluded('struck', of, ({ result: { rungs } }) =>
+    indices(rungs, (rung) => rung.leftOut?.kind === 'struck'),
+  );
 }
 
 /** Rungs that ended past the interval, each with what that does to its error. */
