@@ -5,11 +5,11 @@ export { systemRates } from './compile/rates.ts';
 export type { Precision } from './compile/precision.ts';
 export { stateFunction } from './compile/state-function.ts';
 export { checkTyped, typedCheckSentence } from './reference/check-typed.ts';
-export { MOST_SHOWN, type Portrait, portrait, type Stroke } from './reference/portrait.ts';
+export { MAX_SHOWN, type Portrait, portrait, type Stroke } from './reference/portrait.ts';
 export { exactSolution } from './run/exact-solution.ts';
 export { type Grid, type LastStep, layGrid, timeAt, type Wish } from './run/grid.ts';
 export { begin, goTo, integrate } from './run/integrate.ts';
-export { keepRun, type LongRun, MOST_KEPT, rowsAgain, type Thinned } from './run/long-run.ts';
+export { keepRun, type LongRun, MAX_KEPT, rowsAgain, type Thinned } from './run/long-run.ts';
 export { type Row, type Rows, rowsOf } from './run/rows.ts';
 export { conclude } from './study/conclude.ts';
 export { type Curves, curvesOf, type RunWish, type Trajectory } from './study/curves.ts';
@@ -28,7 +28,7 @@ export {
   amountValue,
   type Ladder,
   layLadder,
-  MOST_RUNGS,
+  MAX_RUNGS,
   type Rung,
   stepsOf,
 } from './study/runs/ladder.ts';

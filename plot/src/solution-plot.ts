@@ -5,7 +5,7 @@ import type { MethodMark, Palette } from './palette.ts';
 import { markersOf, runDots, runLegend, type RunView, truthItem } from './run-view.ts';
 
 /** Lines of what is said of a point, at most. */
-const MOST_LINES = 9;
+const MAX_LINES = 9;
 
 /** The components that are shown: the chosen one, or all of them together. */
 export function shownComponents({ curves, component }: RunView, together: boolean): readonly number[] {
@@ -74,7 +74,7 @@ function valuesAt(
       `${label}: ${name} = ${short(y, 8)} at ${independent} = ${short(x, 6)}`,
       ...others,
       ...(truth === undefined ? [] : [`${kind}: ${short(truth, 8)}`]),
-    ].slice(0, MOST_LINES);
+    ].slice(0, MAX_LINES);
   };
 }
 

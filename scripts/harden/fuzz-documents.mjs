@@ -2,7 +2,7 @@ import { random } from './random.mjs';
 import { randomFile } from './documents.mjs';
 
 /** Milliseconds that reading a file may take. */
-const MOST = 200;
+const MAX = 200;
 
 /** Reads one file, opens it where it is a study, and lays its ladder. */
 function look(core, text, faults) {
@@ -35,11 +35,10 @@ export function fuzzDocuments(core, documents, count, seed, patience = 1) {
     try {
       const first = look(core, text, faults);
       // where it is long it is looked at again, since something else may have had the machine
-      const took =
-        first.took > MOST * patience ? Math.min(first.took, look(core, text, []).took) : first.took;
+      const took = first.took > MAX * patience ? Math.min(first.took, look(core, text, []).took) : first.took;
       if (first.isDocument) good += 1;
       worst = Math.max(worst, took);
-      if (took > MOST * patience) faults.push({ what: `took ${took.toFixed(0)} ms`, text });
+      if (took > MAX * patience) faults.push({ what: `took ${took.toFixed(0)} ms`, text });
     } catch (thrown) {
       if (!(thrown instanceof core.Refusal)) faults.push({ what: String(thrown), text });
     }

@@ -69,7 +69,7 @@ export interface CompileOptions {
 }
 
 /** Up to this many components every one of them is a local number; beyond it, arrays and inner loops. */
-const MOST_LOCAL = 16;
+const MAX_LOCAL = 16;
 
 /**
  * Compiles a problem and a method to a loop in the text's own order of operations.
@@ -158,7 +158,7 @@ export function generateLoop(
       `this method multiplies values or types derivatives out, which is for one equation of first order, and the problem has ${problem.size} components; f'(t, y) and f_y(t, y)*f(t, y) are for systems, too`,
     );
   const program = lower(method, problem.size === 1);
-  const generate = problem.size <= MOST_LOCAL ? localLoop : arrayLoop;
+  const generate = problem.size <= MAX_LOCAL ? localLoop : arrayLoop;
   return { program, loop: generate(problem, program, precision) };
 }
 

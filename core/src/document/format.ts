@@ -5,7 +5,7 @@ import { JSONSchema } from 'class-validator-jsonschema';
 import { PRECISIONS, type Precision } from '../compile/precision.ts';
 import { LAST_STEPS, type LastStep } from '../run/grid.ts';
 import { type ErrorChoice, ERROR_SCALES, ERROR_TIMES } from '../study/runs/error-choice.ts';
-import { type Amount, amountFault, type Ladder, LONGEST_AMOUNT, MOST_RUNGS } from '../study/runs/ladder.ts';
+import { type Amount, amountFault, type Ladder, LONGEST_AMOUNT, MAX_RUNGS } from '../study/runs/ladder.ts';
 import { LONGEST_TEXT } from '../text/place.ts';
 import {
   Follows,
@@ -32,12 +32,12 @@ const Closed = (): ClassDecorator => JSONSchema({ additionalProperties: false })
 const NOTATION = 'in the notation of docs/notation.md';
 
 const STEP_SIZE_INDEX: Rule = numberRule(
-  (x) => Number.isSafeInteger(x) && x >= 0 && x < MOST_RUNGS,
-  `the index of a step size, from 0 to ${MOST_RUNGS - 1}`,
+  (x) => Number.isSafeInteger(x) && x >= 0 && x < MAX_RUNGS,
+  `the index of a step size, from 0 to ${MAX_RUNGS - 1}`,
   {
     type: 'integer',
     minimum: 0,
-    maximum: MOST_RUNGS - 1,
+    maximum: MAX_RUNGS - 1,
     description: 'a step size of the study, counted from 0',
   },
 );
@@ -87,20 +87,20 @@ export class FitWindow {
 @Closed()
 export class MethodInStudy extends TitledText {
   /** Rungs that do not count. */
-  @Optional() @ListOf(STEP_SIZE_INDEX, MOST_RUNGS) readonly struck?: readonly number[];
+  @Optional() @ListOf(STEP_SIZE_INDEX, MAX_RUNGS) readonly struck?: readonly number[];
   @Optional() @ObjectOf(() => FitWindow) readonly window?: FitWindow;
 }
 
 /** A ladder by step sizes. */
 @Closed()
 class LadderBySizes {
-  @ListOf(AMOUNT, MOST_RUNGS) readonly sizes!: readonly Amount[];
+  @ListOf(AMOUNT, MAX_RUNGS) readonly sizes!: readonly Amount[];
 }
 
 /** A ladder by numbers of steps. */
 @Closed()
 class LadderByCounts {
-  @ListOf(STEPS, MOST_RUNGS) readonly counts!: readonly number[];
+  @ListOf(STEPS, MAX_RUNGS) readonly counts!: readonly number[];
 }
 
 /** A ladder by the largest step size, divided again and again by a factor. */
@@ -111,9 +111,9 @@ class LadderByFactor {
   readonly factor!: number;
   @Follows(
     numberRule(
-      (x) => Number.isSafeInteger(x) && x >= 1 && x <= MOST_RUNGS,
-      `a whole number from 1 to ${MOST_RUNGS}`,
-      { type: 'integer', minimum: 1, maximum: MOST_RUNGS },
+      (x) => Number.isSafeInteger(x) && x >= 1 && x <= MAX_RUNGS,
+      `a whole number from 1 to ${MAX_RUNGS}`,
+      { type: 'integer', minimum: 1, maximum: MAX_RUNGS },
     ),
   )
   readonly rungs!: number;
@@ -122,13 +122,13 @@ class LadderByFactor {
 /** Step sizes by the name that older files have for them. */
 @Closed()
 class LadderBySteps {
-  @ListOf(AMOUNT, MOST_RUNGS) readonly steps!: readonly Amount[];
+  @ListOf(AMOUNT, MAX_RUNGS) readonly steps!: readonly Amount[];
 }
 
 /** Numbers of steps by the name that older files have for them. */
 @Closed()
 class LadderByIntervals {
-  @ListOf(STEPS, MOST_RUNGS) readonly intervals!: readonly number[];
+  @ListOf(STEPS, MAX_RUNGS) readonly intervals!: readonly number[];
 }
 
 const LADDERS = {

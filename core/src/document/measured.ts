@@ -12,9 +12,9 @@ export type MeasuredReading =
 
 /** Longest text of measured points, and most points. */
 export const LONGEST_MEASURED = 200_000;
-const MOST_POINTS = 5_000;
+const MAX_POINTS = 5_000;
 /** Most errors that are told of. */
-const MOST_ERRORS = 20;
+const MAX_ERRORS = 20;
 
 interface Field {
   readonly text: string;
@@ -61,7 +61,7 @@ function numberOf(text: string, commaIsPoint: boolean): number {
 export function readMeasured(text: string, components: readonly string[]): MeasuredReading {
   const errors: TextError[] = [];
   const complain = (line: number, column: number, length: number, message: string): void => {
-    if (errors.length < MOST_ERRORS) errors.push({ line, column, length: Math.max(1, length), message });
+    if (errors.length < MAX_ERRORS) errors.push({ line, column, length: Math.max(1, length), message });
   };
   const lines = text.split(/\r?\n/);
   const first = lines.findIndex((line) => line.trim() !== '' && !line.trimStart().startsWith('#'));
@@ -109,8 +109,8 @@ export function readMeasured(text: string, components: readonly string[]): Measu
       else {
         points[j].push({ t, value });
         count += 1;
-        if (count === MOST_POINTS + 1)
-          complain(i + 1, 1, line.length, `at most ${MOST_POINTS} points are drawn`);
+        if (count === MAX_POINTS + 1)
+          complain(i + 1, 1, line.length, `at most ${MAX_POINTS} points are drawn`);
       }
     });
   }

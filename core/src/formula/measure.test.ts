@@ -1,5 +1,5 @@
 import { binary, type Expression, name, number } from './expression.ts';
-import { bounded, measure, MOST_TERMS } from './measure.ts';
+import { bounded, measure, MAX_TERMS } from './measure.ts';
 
 /** x doubled so many times, every half shared. */
 function doubled(times: number): Expression {
@@ -18,7 +18,7 @@ test('what is too large or too deep is complained of at its place, with what to 
   expect(() => bounded(doubled(12), origin)).toThrow('this grows to more than 4,000 terms; write it shorter');
   let sum: Expression = number(0);
   for (let i = 0; i < 1500; i += 1) sum = binary('+', sum, name('x'));
-  expect(measure(sum).terms).toBeLessThan(MOST_TERMS);
+  expect(measure(sum).terms).toBeLessThan(MAX_TERMS);
   expect(() => bounded(sum, origin)).not.toThrow();
   expect(() => bounded(binary('+', sum, name('x')), { ...origin, remedy: 'cut it' })).toThrow(
     'this grows to more than 1,500 operations in a row; cut it',

@@ -11,7 +11,7 @@ export interface Measure {
 }
 
 /** Most terms of a formula that was made from others; one that is typed is bounded by the length of a text. */
-export const MOST_TERMS = 4_000;
+export const MAX_TERMS = 4_000;
 /** Longest way from the root of a formula to a leaf; a sum of n terms is n deep. */
 export const DEEPEST_TREE = 1_500;
 
@@ -50,12 +50,12 @@ export interface Origin {
 /**
  * A formula that was made from others, when it can be worked with.
  *
- * @throws PlaceError where it has more than MOST_TERMS terms or is deeper than DEEPEST_TREE
+ * @throws PlaceError where it has more than MAX_TERMS terms or is deeper than DEEPEST_TREE
  */
 export function bounded<T extends Tree<Leaf>>(tree: T, { at, what, remedy = 'write it shorter' }: Origin): T {
   const { terms, depth } = measure(tree);
-  if (terms > MOST_TERMS)
-    throw new PlaceError(at, `${what} grows to more than ${count(MOST_TERMS)} terms; ${remedy}`);
+  if (terms > MAX_TERMS)
+    throw new PlaceError(at, `${what} grows to more than ${count(MAX_TERMS)} terms; ${remedy}`);
   if (depth > DEEPEST_TREE)
     throw new PlaceError(
       at,

@@ -6,12 +6,12 @@ import { CONSTANTS, FUNCTIONS, functionHint, otherFunction } from './functions.t
 import { refuseLog } from './parse-words.ts';
 
 /** Tokens of an input that a message repeats, at most. */
-const MOST_SHOWN = 12;
+const MAX_SHOWN = 12;
 
 /** What stands in the bracket that opens at a place, for a message; '...' where that is long or has no end. */
 function inputsText(tokens: readonly Token[], open: number): string {
   const close = closingOf(tokens, open);
-  if (close < 0 || close - open >= MOST_SHOWN) return '...';
+  if (close < 0 || close - open >= MAX_SHOWN) return '...';
   return tokens
     .slice(open + 1, close)
     .map(({ text }) => (text === ',' ? ', ' : text))

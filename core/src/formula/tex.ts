@@ -221,7 +221,7 @@ function set(node: Expression): Piece {
 }
 
 /** Most terms of a formula that is set; more fill no page that anyone reads. */
-const MOST_SET = 3_000;
+const MAX_SET = 3_000;
 
 /**
  * A formula in TeX, as a mathematician would set it: fractions, roots, powers, no needless brackets. One of more than
@@ -229,6 +229,6 @@ const MOST_SET = 3_000;
  */
 export function texOf(expression: Expression): string {
   const { terms } = measure(expression);
-  if (terms > MOST_SET) return `\\text{a formula of ${count(terms)} terms}`;
+  if (terms > MAX_SET) return `\\text{a formula of ${count(terms)} terms}`;
   return signed(pieceOf(expression));
 }

@@ -1,5 +1,5 @@
 import { type Expression, partsOf } from '../formula/expression.ts';
-import { MOST_TERMS } from '../formula/measure.ts';
+import { MAX_TERMS } from '../formula/measure.ts';
 import { count } from '../text/number-text.ts';
 import { PlaceError } from '../text/place.ts';
 import { givenText, type MethodStatement, valuesOf } from './method.ts';
@@ -31,10 +31,10 @@ export function refuseLargeMethod(statements: readonly MethodStatement[]): void 
     }
     total += size;
     // what is typed out is bounded by the length of a text
-    if (size > MOST_TERMS && size > typed)
+    if (size > MAX_TERMS && size > typed)
       throw new PlaceError(
         statement.at,
-        `this line has more than ${count(MOST_TERMS)} operations once the functions and Jacobians it uses are written out; use fewer of them`,
+        `this line has more than ${count(MAX_TERMS)} operations once the functions and Jacobians it uses are written out; use fewer of them`,
       );
     if (total > MAX_METHOD_TERMS)
       throw new PlaceError(

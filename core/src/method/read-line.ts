@@ -41,7 +41,7 @@ const ALWAYS_RESERVED: ReadonlySet<string> = new Set([
   'for',
 ]);
 /** Most values that one `solve` finds together. */
-const MOST_SOLVED = 8;
+const MAX_SOLVED = 8;
 
 function refuseName(name: string, form: Method['form']): string | null {
   if (VARIABLES[form].some((variable) => variable === name))
@@ -157,8 +157,8 @@ export function readLine(line: Line, grammar: Grammar, form: Method['form']): Ra
       at,
       `${given.length} names stand on the left and ${parts.length} formulas on the right`,
     );
-  if (given.length > MOST_SOLVED)
-    throw new PlaceError(at, `solve finds at most ${MOST_SOLVED} values together`);
+  if (given.length > MAX_SOLVED)
+    throw new PlaceError(at, `solve finds at most ${MAX_SOLVED} values together`);
   const values = parts.map((part) => new Parser(part, end, grammar).whole());
   return { kind: isSolve ? 'solve' : 'let', given, values, line };
 }

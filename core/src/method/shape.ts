@@ -27,8 +27,8 @@ export interface MethodNames {
 }
 
 /** Deepest history and highest derivative that a text may use. */
-const MOST_BACK = 20;
-const MOST_PRIMES = 30;
+const MAX_BACK = 20;
+const MAX_PRIMES = 30;
 
 /**
  * The shape of an expression of a method: scalars and vectors add to their like, a vector is scaled by
@@ -135,7 +135,7 @@ function shapeOfIndexed(node: Expression & { readonly kind: 'indexed' }, names: 
       node.at,
       `an index here is n, n+1 or n less a whole number, as in ${node.name}[n-1]`,
     );
-  if (back > MOST_BACK) throw new PlaceError(node.at, `a formula reaches at most ${MOST_BACK} steps back`);
+  if (back > MAX_BACK) throw new PlaceError(node.at, `a formula reaches at most ${MAX_BACK} steps back`);
   const refusal = otherForm(node.name, names.form);
   if (refusal !== null) throw new PlaceError(node.at, refusal);
   if (node.name === 't') {
@@ -254,7 +254,7 @@ function shapeOfCall(
       node.at,
       'derivatives are made of f alone; write the method for y, with f and its derivatives',
     );
-  if (node.primes > MOST_PRIMES) throw new PlaceError(node.at, `derivatives go up to order ${MOST_PRIMES}`);
+  if (node.primes > MAX_PRIMES) throw new PlaceError(node.at, `derivatives go up to order ${MAX_PRIMES}`);
   const [time, ...values] = node.inputs;
   if (time === undefined || values.length !== (node.name === 'a' ? 2 : 1))
     throw new PlaceError(

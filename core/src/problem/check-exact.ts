@@ -28,7 +28,7 @@ const POINTS = 97;
 /** Elements of a family at which it is taken, at most. */
 const ELEMENTS = 40;
 /** About how many values of terms are taken in all; long equations are checked at fewer times and elements. */
-const MOST_VALUES = 1_000_000;
+const MAX_VALUES = 1_000_000;
 /** Fewest times and elements all the same. */
 const FEWEST = 5;
 
@@ -185,7 +185,7 @@ function residualOf(
     return value;
   };
 
-  const places = placesToLook(unknown, MOST_VALUES / unknowns.size / pointWork(unknown, exact));
+  const places = placesToLook(unknown, MAX_VALUES / unknowns.size / pointWork(unknown, exact));
   const elements = sample(sizeOf(unknown), places.elements);
   for (let i = 0; i < places.times; i += 1) {
     // away from both ends, where roots and quotients may be singular

@@ -7,11 +7,11 @@ import { attempt } from '../text/refusal.ts';
 import { hasFamilies, type Problem, type Unknown } from './problem.ts';
 
 /** Highest derivative that is shown, above the rate. */
-const MOST_ORDERS = 3;
+const MAX_ORDERS = 3;
 /** Terms of a derivative that is shown; a longer one is only told of. */
-const MOST_TERMS = 60;
+const MAX_TERMS = 60;
 /** Unknowns for which derivatives are shown. */
-const MOST_UNKNOWNS = 4;
+const MAX_UNKNOWNS = 4;
 
 /** The derivative of an expression along the solutions, with y' for the derivative of y. */
 function alongSolution(expression: Expression, problem: Problem): Expression {
@@ -26,11 +26,11 @@ function alongSolution(expression: Expression, problem: Problem): Expression {
 function derivativesOf(unknown: Unknown, problem: Problem): readonly string[] {
   const lines: string[] = [];
   let value = unknown.highest;
-  for (let order = unknown.order + 1; order <= unknown.order + MOST_ORDERS; order += 1) {
+  for (let order = unknown.order + 1; order <= unknown.order + MAX_ORDERS; order += 1) {
     const made = attempt(() => alongSolution(value, problem));
     if (!made.ok) break;
     value = made.value;
-    if (measure(value).terms > MOST_TERMS) break;
+    if (measure(value).terms > MAX_TERMS) break;
     lines.push(`${texSymbol(unknown.name, order)} = ${texOf(value)}`);
   }
   return lines;
@@ -44,6 +44,6 @@ function derivativesOf(unknown: Unknown, problem: Problem): readonly string[] {
  * @example derivativesTex(problem) // for y' = t - 2*y the first is "y'' = 1 - 2 y'"
  */
 export function derivativesTex(problem: Problem): readonly string[] {
-  if (problem.unknowns.length > MOST_UNKNOWNS || hasFamilies(problem)) return [];
+  if (problem.unknowns.length > MAX_UNKNOWNS || hasFamilies(problem)) return [];
   return problem.unknowns.flatMap((unknown) => derivativesOf(unknown, problem));
 }

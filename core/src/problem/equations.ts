@@ -5,12 +5,12 @@ import { type Expression, number, rewrite, walk } from '../formula/expression.ts
 import { type Complaints, PlaceError } from '../text/place.ts';
 import { affine } from './meaning.ts';
 import { constantValue } from './constant-value.ts';
-import { MOST_COMPONENTS, type Range, type Unknown } from './problem.ts';
+import { MAX_COMPONENTS, type Range, type Unknown } from './problem.ts';
 import { type HighestDerivative, isDerivative, solveFor, written } from './solve-equation.ts';
 import type { ForRange, Statement } from './statement.ts';
 
 /** Most terms of all equations of a problem together, once they are solved. */
-const MOST_TERMS_IN_ALL = 50_000;
+const MAX_TERMS_IN_ALL = 50_000;
 const NOWHERE = { from: 0, to: 1 };
 
 type Equation = Statement & { readonly kind: 'equation' };
@@ -46,10 +46,10 @@ export function buildUnknowns(
     (sum, u) => sum + u.order * (u.range === null ? 1 : u.range.to - u.range.from + 1),
     0,
   );
-  if (total > MOST_COMPONENTS) {
+  if (total > MAX_COMPONENTS) {
     complaints.add(
       equations.find((e) => e.range !== null)?.at ?? equations[0]!.at,
-      `this problem has ${count(total)} components; at most ${count(MOST_COMPONENTS)} are possible`,
+      `this problem has ${count(total)} components; at most ${count(MAX_COMPONENTS)} are possible`,
     );
     return [];
   }
@@ -220,10 +220,10 @@ function withoutOtherHighest(
     const rate = complaints.attempt(() => {
       const found = resolve(unknown, [unknown.name]);
       total += found === unknown.highest ? 0 : measure(found).terms;
-      if (total > MOST_TERMS_IN_ALL)
+      if (total > MAX_TERMS_IN_ALL)
         throw new PlaceError(
           at,
-          `from here on the equations grow to more than ${count(MOST_TERMS_IN_ALL)} terms when they are solved for ${written(unknown)}`,
+          `from here on the equations grow to more than ${count(MAX_TERMS_IN_ALL)} terms when they are solved for ${written(unknown)}`,
         );
       return found;
     });

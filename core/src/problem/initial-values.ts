@@ -11,7 +11,7 @@ import type { Statement } from './statement.ts';
 type Value = Statement & { readonly kind: 'value' };
 
 /** Most operations for all initial values of a problem: 30 for each of 20,000 elements. */
-const MOST_OPERATIONS = 600_000;
+const MAX_OPERATIONS = 600_000;
 
 /** The initial values of all components; missing, doubled and misplaced ones are complained of. */
 export function readInitialValues(
@@ -28,10 +28,10 @@ export function readInitialValues(
   let spent = 0;
   const spend = (operations: number, at: Span): void => {
     spent += operations;
-    if (spent > MOST_OPERATIONS)
+    if (spent > MAX_OPERATIONS)
       throw new PlaceError(
         at,
-        `the initial values take ${count(spent)} operations up to here; at most ${count(MOST_OPERATIONS)} are done`,
+        `the initial values take ${count(spent)} operations up to here; at most ${count(MAX_OPERATIONS)} are done`,
       );
   };
   for (const statement of statements) {

@@ -91,7 +91,7 @@ export interface Problem {
 }
 
 /** The largest number of components of a problem. */
-export const MOST_COMPONENTS = 20_000;
+export const MAX_COMPONENTS = 20_000;
 
 /** How an element of a family is written: `u[3]`, `u[i]'`. */
 export function elementName(block: Block, index: number | string): string {

@@ -62,17 +62,17 @@ export type Taken =
   | { readonly kind: 'page'; readonly parts: readonly PagePart[] };
 
 /** Most rows of one text. */
-const MOST_ROWS = 200_000;
+const MAX_ROWS = 200_000;
 
 function rowsText(title: string, study: Study, wanted: Wanted & { readonly what: 'rows' }): string {
   const chosen = study.methods[wanted.method];
   if (chosen === undefined) throw new Refusal('missing', `this study has no method ${wanted.method}`);
   const grid = layGrid(study.problem.start, study.problem.end, wanted.wish, study.lastStep);
   const shown = Math.floor(grid.steps / wanted.every) + 1;
-  if (shown > MOST_ROWS)
+  if (shown > MAX_ROWS)
     throw new Refusal(
       'grid',
-      `a table has at most ${count(MOST_ROWS)} rows; schritt export writes CSV of any length`,
+      `a table has at most ${count(MAX_ROWS)} rows; schritt export writes CSV of any length`,
     );
   const run = compileWithStart(study.problem, chosen.method, study.start);
   const { rows } = rowsOf(run, grid, 0, shown, undefined, wanted.every);

@@ -26,7 +26,7 @@ const POINTS = 97;
 /** Fewest times all the same. */
 const FEWEST = 5;
 /** About how many operations the Taylor series of one comparison take; large systems are compared at fewer times. */
-const MOST_OPERATIONS = 1_000_000;
+const MAX_OPERATIONS = 1_000_000;
 /** Components times squared order of a series, beyond which nothing is compared. */
 const LARGEST = 40_000;
 /** A difference below this, relative to the larger of the two, is rounding. */
@@ -34,14 +34,14 @@ const ROUNDING = 1e-9;
 
 /** Of the reference solution along which they are compared, and the most steps it may take: they are compared as far as it comes. */
 const TOLERANCE = 1e-18;
-const MOST_STEPS = 300;
+const MAX_STEPS = 300;
 
 /** The states of the solution, exact where it is known in full and by reference where not. */
 function solutionOf(problem: Problem): (t: number, state: Float64Array) => void {
   const exact = exactSolution(problem);
   const places = Array.from({ length: problem.size }, (_, j) => j);
   if (!places.every((place) => exact.known(place)))
-    return taylorSolution(problem, TOLERANCE, { branches: branchesOf(problem), most: MOST_STEPS }).at;
+    return taylorSolution(problem, TOLERANCE, { branches: branchesOf(problem), most: MAX_STEPS }).at;
   return (t, state) => places.forEach((place) => (state[place] = exact.value(place, t)));
 }
 
@@ -53,7 +53,7 @@ function checkOne(problem: Problem, typed: TypedDerivative, at: ReturnType<typeo
   const series = jetFunction(problem, order);
   const state = new Float64Array(problem.size);
   const out = new Float64Array((order + 1) * problem.size);
-  const looks = Math.floor(MOST_OPERATIONS / (problem.size * order ** 2));
+  const looks = Math.floor(MAX_OPERATIONS / (problem.size * order ** 2));
   const times = Math.max(FEWEST, Math.min(POINTS, looks));
   const points = Array.from({ length: times }, (_, i) => {
     // away from both ends, where roots and quotients may be singular

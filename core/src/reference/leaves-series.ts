@@ -50,7 +50,7 @@ export function leavesAt(piece: Piece, size: number, rates: Rates, state: Float6
 }
 
 /** Components of larger systems are not looked at. */
-const MOST_LOOKED_AT = 50;
+const MAX_LOOKED_AT = 50;
 /** A change of a value that is none, beside the largest, and how much faster than the solution it must not grow. */
 const NUDGE = 1e-12;
 const TORN = 1e4;
@@ -60,7 +60,7 @@ const TORN = 1e4;
  * does at 0, and y' = -sqrt(y) does not.
  */
 export function isTorn(rates: Rates, t: number, state: Float64Array, slope: number): boolean {
-  if (state.length > MOST_LOOKED_AT) return false;
+  if (state.length > MAX_LOOKED_AT) return false;
   const own = rates(t, state).slice();
   const scale = state.reduce((most, value) => Math.max(most, Math.abs(value)), 0);
   const nudge = NUDGE * (scale > 0 ? scale : 1);

@@ -27,7 +27,7 @@ export interface Stroke {
 
 const POINTS = 400;
 /** Components that a picture shows at most. */
-export const MOST_SHOWN = 12;
+export const MAX_SHOWN = 12;
 const COLUMNS = 26;
 const ROWS = 16;
 
@@ -65,7 +65,7 @@ function fieldOf(problem: Problem, values: readonly (readonly number[])[]): read
 /** The solution of a problem, exact where it is known and by reference where not, with the direction field. */
 export function portrait(problem: Problem): Portrait {
   const { start, end, size } = problem;
-  const shown = Math.min(size, MOST_SHOWN);
+  const shown = Math.min(size, MAX_SHOWN);
   const places = Array.from({ length: shown }, (_, i) =>
     shown === size ? i : Math.round((i * (size - 1)) / (shown - 1)),
   );

@@ -1,10 +1,10 @@
-import { MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
+import { MAX_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
 import type { Problem } from '../problem/problem.ts';
 import { ORDER } from './piece.ts';
 import { fineStepsSeconds } from './reference-solution.ts';
 import { branchesOf, switchOperations } from './switches.ts';
 import { seriesOperations } from '../compile/jets/series-size.ts';
-import { firstStep, MOST_PIECES } from './taylor-solution.ts';
+import { firstStep, MAX_PIECES } from './taylor-solution.ts';
 
 /** Seconds that one operation of a series takes to be generated and compiled, and to be run. */
 const SECONDS_TO_COMPILE = 2.5e-6;
@@ -24,12 +24,12 @@ const PIECES_WITH_KINKS = 2_000;
  * which tells how stiff the problem is. The steps may become longer or shorter later.
  */
 export function estimatedReferenceSeconds(problem: Problem, until = problem.end): number {
-  if (problem.size > MOST_JET_COMPONENTS) return fineStepsSeconds(problem);
+  if (problem.size > MAX_JET_COMPONENTS) return fineStepsSeconds(problem);
   const operations = seriesOperations(problem, ORDER);
   const pieces =
     operations > MAX_TRIED
       ? ASSUMED_PIECES
-      : Math.min(MOST_PIECES, Math.ceil((until - problem.start) / firstStep(problem)));
+      : Math.min(MAX_PIECES, Math.ceil((until - problem.start) / firstStep(problem)));
   const assumed = branchesOf(problem) === null ? pieces : Math.max(pieces, PIECES_WITH_KINKS);
   const piece =
     (operations + switchOperations(problem)) * SECONDS_TO_RUN +

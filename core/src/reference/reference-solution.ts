@@ -8,7 +8,7 @@ import { systemRates } from '../compile/rates.ts';
 import { layGrid, timeAt } from '../run/grid.ts';
 import { hermite, type Knot } from '../run/hermite.ts';
 import { begin, goTo } from '../run/integrate.ts';
-import { MOST_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
+import { MAX_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
 import { ORDER } from './piece.ts';
 import { seriesOperations } from '../compile/jets/series-size.ts';
 import { branchesOf, switchOperations } from './switches.ts';
@@ -106,7 +106,7 @@ export function fineStepsSeconds(problem: Problem): number {
  */
 export function drawnSolution(problem: Problem): Reference {
   const series = seriesOperations(problem, ORDER);
-  if (problem.size > MOST_JET_COMPONENTS || series > SERIES_DRAWN)
+  if (problem.size > MAX_JET_COMPONENTS || series > SERIES_DRAWN)
     return {
       kind: 'fine steps',
       solution: fineSteps(problem, problem.end, 1, workWithin(problem, SECONDS_DRAWN)),

@@ -26,7 +26,7 @@ export interface DenseSolution {
 }
 
 /** Pieces of a solution, after which it gives up. */
-export const MOST_PIECES = 20_000;
+export const MAX_PIECES = 20_000;
 
 /** Largest size of coefficient k over all components. */
 function largest(coefficients: Float64Array, size: number, k: number): number {
@@ -96,9 +96,9 @@ function firstSwitch(piece: Piece, size: number, branches: Branches, state: Floa
 
 /** A step over a time without series, as a part of the interval, and the most that such steps may add to the error. */
 const OVER = 1e-11;
-const MOST_DOUBT = 1e-9;
+const MAX_DOUBT = 1e-9;
 /** Such steps, at most. */
-const MOST_OVER = 200;
+const MAX_OVER = 200;
 /** A change of slope that is none but rounding. */
 const STRAIGHT = 1e-17;
 /** Steps shorter than that, as a part of the interval, go nowhere. */
@@ -108,7 +108,7 @@ const SHORTEST = 1e-13;
  * switch to and fro without end come no further.
  */
 const MAX_CHATTER = 200;
-const LEAST_PROGRESS = 1e-6;
+const MIN_PROGRESS = 1e-6;
 /** Changes of branch of one solution, at most. */
 const MAX_SWITCHES = 5_000;
 /** A solution that has become so many times as large leaves the numbers. */
@@ -145,7 +145,7 @@ export function taylorSolution(
     until: end = problem.end,
     jet = jetFunction(problem, ORDER),
     branches = null,
-    most = MOST_PIECES,
+    most = MAX_PIECES,
   } = options;
   const state = Float64Array.from(problem.initial);
   const rates = systemRates(problem);
@@ -179,8 +179,8 @@ export function taylorSolution(
       length = Math.max(least, length / 8);
     const added = change(length);
     over += 1;
-    if (!Number.isFinite(added) || !(t + length > t) || over > MOST_OVER) return false;
-    if (!(doubt + added <= MOST_DOUBT * Math.max(scale, moves)) || isTorn(rates, t, state, scale / (end - t)))
+    if (!Number.isFinite(added) || !(t + length > t) || over > MAX_OVER) return false;
+    if (!(doubt + added <= MAX_DOUBT * Math.max(scale, moves)) || isTorn(rates, t, state, scale / (end - t)))
       return false;
     doubt += added;
     const coefficients = new Float64Array((ORDER + 1) * size);
@@ -231,7 +231,7 @@ export function taylorSolution(
     chatter = isCut ? { ...chatter, pieces: chatter.pieces + 1 } : { from: t, pieces: 0 };
     if (switches.length > MAX_SWITCHES) ending = 'stuck';
     if (chatter.pieces < MAX_CHATTER) continue;
-    if (t - chatter.from < LEAST_PROGRESS * (end - start)) ending = 'stuck';
+    if (t - chatter.from < MIN_PROGRESS * (end - start)) ending = 'stuck';
     chatter = { from: t, pieces: 0 };
   }
   return {

@@ -1,5 +1,5 @@
 import { Refusal } from '../text/refusal.ts';
-import { layGrid, MOST_STEPS, stepSizeAt, timeAt } from './grid.ts';
+import { layGrid, MAX_STEPS, stepSizeAt, timeAt } from './grid.ts';
 
 test.each([
   // written so that no binary number is exact, and still meant to divide
@@ -54,7 +54,7 @@ test.each([
   [{ h: Infinity }, 'the step size must be a positive number, not Infinity'],
   [{ steps: 0 }, 'the number of steps must be a whole number from 1 on, not 0'],
   [{ steps: 2.5 }, 'the number of steps must be a whole number from 1 on, not 2.5'],
-  [{ steps: MOST_STEPS + 1 }, 'this step size needs 100,000,001 steps; at most 100,000,000 are done'],
+  [{ steps: MAX_STEPS + 1 }, 'this step size needs 100,000,001 steps; at most 100,000,000 are done'],
   [{ h: 1e-9 }, 'this step size needs 1,000,000,000 steps; at most 100,000,000 are done'],
 ])('%j is refused: %s', (wish, message) => {
   expect(() => layGrid(0, 1, wish)).toThrow(new Refusal('grid', message));

@@ -19,7 +19,7 @@ export interface Grid {
 }
 
 /** Most steps of one run. */
-export const MOST_STEPS = 1e8;
+export const MAX_STEPS = 1e8;
 
 /** A wished step size or number of steps: one of both. */
 export type Wish = { readonly h: number } | { readonly steps: number };
@@ -30,7 +30,7 @@ export type Wish = { readonly h: number } | { readonly steps: number };
  * divides, `shorten` makes the last step shorter, and `overrun` stops at the first point past the end.
  *
  * @param start, end the interval, in units of the independent variable
- * @throws Refusal where the wish is no positive number or needs more than MOST_STEPS steps
+ * @throws Refusal where the wish is no positive number or needs more than MAX_STEPS steps
  */
 export function layGrid(start: number, end: number, wish: Wish, lastStep: LastStep = 'fit'): Grid {
   const length = end - start;
@@ -64,7 +64,7 @@ function nearestCount(length: number, h: number): number {
 }
 
 function checkSteps(steps: number): void {
-  if (steps > MOST_STEPS)
+  if (steps > MAX_STEPS)
     throw new Refusal('grid', `this step size needs ${count(steps)} steps; at most 100,000,000 are done`);
 }
 

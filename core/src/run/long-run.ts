@@ -13,7 +13,7 @@ export interface Thinned {
 export interface LongRun {
   readonly run: CompiledRun;
   readonly grid: Grid;
-  /** One for each of the first components, at most MOST_KEPT. */
+  /** One for each of the first components, at most MAX_KEPT. */
   readonly components: readonly Thinned[];
   /** Points to go on from, in the order of the grid; the first is the start. */
   readonly checkpoints: readonly RunState[];
@@ -23,10 +23,10 @@ export interface LongRun {
 /** Points that are kept of a component, about. */
 export const KEPT_POINTS = 4_000;
 /** Components whose points are kept; of a larger system the first ones. */
-export const MOST_KEPT = 12;
+export const MAX_KEPT = 12;
 /** Numbers that all checkpoints of a run may hold together, and how many there are at most. */
 const CHECKPOINT_ROOM = 2_000_000;
-const MOST_CHECKPOINTS = 500;
+const MAX_CHECKPOINTS = 500;
 /** Work between two signs of life, in component steps. */
 const SLICE = 400_000;
 
@@ -39,10 +39,10 @@ const SLICE = 400_000;
  */
 export function* keepRun(run: CompiledRun, grid: Grid): Generator<number, LongRun> {
   const at = begin(run, grid);
-  const count = Math.min(run.shape.size, MOST_KEPT);
+  const count = Math.min(run.shape.size, MAX_KEPT);
   const stretch = grid.steps <= KEPT_POINTS ? 1 : Math.ceil(grid.steps / (KEPT_POINTS / 2));
   const checkpointEvery = Math.ceil(
-    grid.steps / Math.max(2, Math.min(MOST_CHECKPOINTS, Math.floor(CHECKPOINT_ROOM / run.shape.length))),
+    grid.steps / Math.max(2, Math.min(MAX_CHECKPOINTS, Math.floor(CHECKPOINT_ROOM / run.shape.length))),
   );
   const kept = Array.from({ length: count }, (_, j) => ({ t: [timeAt(grid, 0)], values: [at.state[j]!] }));
   const checkpoints: RunState[] = [copyOf(at)];

@@ -1,7 +1,7 @@
 import { compileWithStart } from '../compile/compile-with-start.ts';
 import { componentNames } from '../problem/problem.ts';
 import { layGrid, type Wish } from '../run/grid.ts';
-import { keepRun, MOST_KEPT, type Thinned } from '../run/long-run.ts';
+import { keepRun, MAX_KEPT, type Thinned } from '../run/long-run.ts';
 import { Refusal } from '../text/refusal.ts';
 import { leadingOf } from './judge/predicted.ts';
 import type { Study } from './runs/study.ts';
@@ -42,13 +42,13 @@ export interface Curves {
 const POINTS = 600;
 
 /** Most components whose leading error is drawn. */
-const MOST_LED = 12;
+const MAX_LED = 12;
 
 /** The leading term of the error over time, at one step size; null where theory does not give it. */
 function leadingTerm(study: Study, method: number, h: number): Trajectory['leading'] {
   const { problem, methods } = study;
   const chosen = methods[method];
-  if (chosen === undefined || problem.size > MOST_LED) return null;
+  if (chosen === undefined || problem.size > MAX_LED) return null;
   const places = componentNames(problem).map((_, j) => j);
   const leading = leadingOf(study, truthOf(problem, places, problem.end), chosen, problem.end);
   if (leading === null) return null;
@@ -97,6 +97,6 @@ export function* curvesOf(study: Study, runs: readonly RunWish[]): Generator<num
   }
   const { start, end } = problem;
   const t = Array.from({ length: POINTS + 1 }, (_, i) => start + ((end - start) * i) / POINTS);
-  const components = componentNames(problem).slice(0, Math.min(problem.size, MOST_KEPT));
+  const components = componentNames(problem).slice(0, Math.min(problem.size, MAX_KEPT));
   return { runs: curves, t, truth: components.map((_, j) => truth.curve(j, t)), components };
 }

@@ -13,7 +13,7 @@ export interface TruthCurve {
 }
 
 /** Components of the largest problem for which a plot waits for a reference. */
-const MOST_REFERRED = 200;
+const MAX_REFERRED = 200;
 
 /** What the components of a problem are compared with in plots. */
 export interface TruthOfPlaces {
@@ -29,7 +29,7 @@ export function truthOfPlaces(problem: Problem): TruthOfPlaces {
     const known = found.get(place);
     if (known !== undefined) return known;
     const block = problem.blocks.find((b) => place >= b.offset && place < b.offset + b.size);
-    const isDear = block?.exact == null && problem.size > MOST_REFERRED;
+    const isDear = block?.exact == null && problem.size > MAX_REFERRED;
     const truth = isDear ? null : truthOf(problem, [place], problem.end);
     found.set(place, truth);
     return truth;
@@ -51,6 +51,6 @@ export function truthOfPlaces(problem: Problem): TruthOfPlaces {
 /** The stability limits of the methods of a study; none is looked for where that takes a dear reference. */
 export function limitsOf(study: Study): readonly (number | null)[] {
   const { problem, methods } = study;
-  if (!hasExact(problem) && problem.size > MOST_REFERRED) return methods.map(() => null);
+  if (!hasExact(problem) && problem.size > MAX_REFERRED) return methods.map(() => null);
   return stepLimits(study);
 }

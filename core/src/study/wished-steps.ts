@@ -16,7 +16,7 @@ export interface WishedSteps {
 }
 
 /** Steps beyond which a run is not tried. */
-const MOST_STEPS = 2_000_000;
+const MAX_STEPS = 2_000_000;
 
 /**
  * Says beforehand which h gives a wished error, by the leading term of the error, and checks it by a run.
@@ -34,7 +34,7 @@ export function wishedSteps(study: Study, wished: number): readonly (WishedSteps
     const steps = Math.ceil((problem.end - problem.start) / h - 1e-9);
     if (!Number.isFinite(steps) || steps < 1) return null;
     const size = (problem.end - problem.start) / steps;
-    if (steps > MOST_STEPS) return { steps, h: size, measured: null };
+    if (steps > MAX_STEPS) return { steps, h: size, measured: null };
     const run = finish(methodSigns({ ...study, ladder: { counts: [steps] } }, i));
     return { steps, h: size, measured: run.rungs[0]?.taken?.error ?? null };
   });

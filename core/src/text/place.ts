@@ -69,7 +69,7 @@ export function placeOf(starts: readonly number[], offset: number): { line: numb
 const MAX_MESSAGE = 400;
 
 /** Most complaints about one text. */
-export const MOST_COMPLAINTS = 100;
+export const MAX_COMPLAINTS = 100;
 
 function shortened(message: string): string {
   return message.length <= MAX_MESSAGE ? message : `${message.slice(0, MAX_MESSAGE)}...`;
@@ -94,7 +94,7 @@ export class Complaints {
 
   /** Whether no more are told of: a reader may stop looking. */
   get full(): boolean {
-    return this.#found.size >= MOST_COMPLAINTS;
+    return this.#found.size >= MAX_COMPLAINTS;
   }
 
   add(at: Span, message: string, repairs: readonly Repair[] = []): void {

@@ -54,7 +54,7 @@ export interface WorkedStep {
 }
 
 /** Runs that a formula which reaches back may ask for, at most. */
-const MOST_BACK = 20;
+const MAX_BACK = 20;
 
 function valueTex(value: number): string {
   return texNumber(rounded(value, DIGITS));
@@ -228,7 +228,7 @@ export function workedStep(
   component: number,
 ): WorkedStep {
   if (!(n >= 0 && n < grid.steps)) throw new Refusal('grid', `there is no step from ${n} to ${n + 1}`);
-  const first = Math.max(0, n - Math.min(MOST_BACK, method.depth));
+  const first = Math.max(0, n - Math.min(MAX_BACK, method.depth));
   const { rows, stopped } = rowsOf(run, grid, first, n - first + 2);
   const here = rows.find((row) => row.n === n);
   const next = rows.find((row) => row.n === n + 1);

@@ -72,13 +72,13 @@ export interface ListPart {
 }
 
 /** Lists that are kept as they were answered last, until something is written. */
-const MOST_LISTS = 50;
+const MAX_LISTS = 50;
 
 /** Stores documents; a replacement that was made from an older version changes nothing. */
 @Injectable()
 export class EntriesService {
   readonly #entries: Repository<Entry>;
-  readonly #lists = new LRUCache<string, Promise<Buffer>>({ max: MOST_LISTS });
+  readonly #lists = new LRUCache<string, Promise<Buffer>>({ max: MAX_LISTS });
 
   constructor(@InjectRepository(Entry) entries: Repository<Entry>) {
     this.#entries = entries;

@@ -27,7 +27,7 @@ export class ReplaceEntryDto extends CreateEntryDto {
 }
 
 /** Entries of a page of a list, at most. */
-export const MOST_LISTED = 200;
+export const MAX_LISTED = 200;
 
 const asNumber = Transform(({ value }: { readonly value: unknown }) =>
   typeof value === 'string' && /^\d{1,9}$/.test(value) ? Number(value) : value,
@@ -50,14 +50,14 @@ export class ListQueryDto {
   @ApiProperty({
     required: false,
     default: 100,
-    maximum: MOST_LISTED,
+    maximum: MAX_LISTED,
     description: 'entries to answer, at most',
   })
   @IsOptional()
   @asNumber
   @IsInt()
   @Min(1)
-  @Max(MOST_LISTED)
+  @Max(MAX_LISTED)
   count?: number;
 
   @ApiProperty({ required: false, default: false, description: 'whether the list is that of the bin' })

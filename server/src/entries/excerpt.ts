@@ -3,7 +3,7 @@ import type { Document } from '@schritt/core/document';
 /** Characters of a text that a list shows. */
 export const LONGEST_EXCERPT = 1200;
 /** Methods that a list names. */
-const MOST_METHODS = 6;
+const MAX_METHODS = 6;
 
 /** What is stored of a document besides itself, for lists. */
 export interface Stored {
@@ -16,7 +16,7 @@ export interface Stored {
 /** A document as it is stored. */
 export function stored(document: Document): Stored {
   const text = document.kind === 'study' ? document.problem.text : document.text;
-  const methods = document.kind === 'study' ? document.methods.slice(0, MOST_METHODS) : [];
+  const methods = document.kind === 'study' ? document.methods.slice(0, MAX_METHODS) : [];
   return {
     title: document.title,
     document: JSON.stringify(document),

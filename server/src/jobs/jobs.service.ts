@@ -34,12 +34,12 @@ interface End {
 }
 
 /** Finished jobs that are kept, and the bytes of all their results; the oldest go. */
-const MOST_KEPT = 200;
-const MOST_BYTES_KEPT = 256e6;
+const MAX_KEPT = 200;
+const MAX_BYTES_KEPT = 256e6;
 /** Jobs that wait or run at once. */
-const MOST_OPEN = 100;
+const MAX_OPEN = 100;
 /** Times that a job is begun. */
-const MOST_BEGUN = 2;
+const MAX_BEGUN = 2;
 
 /** The key of a study's runs, short enough to be looked up. */
 function keyOf(document: StudyDocument): string {
@@ -84,7 +84,7 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
       const why =
         document === null
           ? 'the stored study is damaged'
-          : job.begun >= MOST_BEGUN
+          : job.begun >= MAX_BEGUN
             ? 'the server stopped twice while it ran this study; it is not started again'
             : null;
       if (document === null || why !== null) await this.#jobs.update(job.id, { state: 'failed', why });
@@ -106,8 +106,8 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
       order: { createdAt: 'DESC' },
     });
     if (known !== null) return this.#dto(known);
-    if (this.#active.size >= MOST_OPEN)
-      throw new ApiError('busy', `${MOST_OPEN} studies wait already; try again when some of them are done`);
+    if (this.#active.size >= MAX_OPEN)
+      throw new ApiError('busy', `${MAX_OPEN} studies wait already; try again when some of them are done`);
     const job = await this.#jobs.save(
       this.#jobs.create({ key, state: 'waiting', document: JSON.stringify(document), why: null }),
     );
@@ -215,7 +215,7 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     let bytes = 0;
     const old = finished.filter((job, i) => {
       bytes += job.bytes;
-      return i >= MOST_KEPT || bytes > MOST_BYTES_KEPT;
+      return i >= MAX_KEPT || bytes > MAX_BYTES_KEPT;
     });
     if (old.length > 0) await this.#jobs.delete(old.map(({ id }) => id));
   }

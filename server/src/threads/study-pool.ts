@@ -9,7 +9,7 @@ import type { MethodAnswer, MethodTask, Sign } from './run-method.worker.ts';
 import { ranOutOfMemory, resourceLimits, THREAD_OPTIONS, type ThreadOptions } from './thread-options.ts';
 
 /** Bytes that the results of one job may take. */
-const MOST_BYTES = 32e6;
+const MAX_BYTES = 32e6;
 
 /** A job that was ended because of what it needs: a sentence for the person who asked for it. */
 export class JobRefusal extends Error {
@@ -62,11 +62,11 @@ export class StudyPool implements OnModuleDestroy {
         tell(part);
       });
       try {
-        const task = { document, method, port: port2, mostBytes: MOST_BYTES / document.methods.length };
+        const task = { document, method, port: port2, mostBytes: MAX_BYTES / document.methods.length };
         const run = await pool.run(task, { signal: ends, transferList: [port2] });
         if (run === null)
           throw new JobRefusal(
-            `its results take more than ${MOST_BYTES / 1e6} megabytes; take fewer rungs, methods or components`,
+            `its results take more than ${MAX_BYTES / 1e6} megabytes; take fewer rungs, methods or components`,
           );
         runs[method] = run;
         tell(1);

@@ -187,7 +187,7 @@ export async function createEntry<K extends Kind>(
 }
 
 /** Longest body that a browser sends on when its page is gone. */
-const MOST_KEPT_ALIVE = 60_000;
+const MAX_KEPT_ALIVE = 60_000;
 
 export async function replaceEntry<K extends Kind>(
   kind: K,
@@ -197,7 +197,7 @@ export async function replaceEntry<K extends Kind>(
 ): Promise<Entry<DocumentOf<K>>> {
   const body = { version, document };
   // keepalive lets a save that is under way outlive the page; browsers allow it for small bodies only
-  const keepalive = JSON.stringify(body).length < MOST_KEPT_ALIVE;
+  const keepalive = JSON.stringify(body).length < MAX_KEPT_ALIVE;
   return readEntry(
     await answerOf(server.PUT(oneOf(kind), { params: { path: { id } }, body, keepalive })),
     kind,

@@ -7,7 +7,7 @@ export interface History<T> {
   readonly last: { readonly about: string; readonly at: number } | null;
 }
 
-const MOST_PAST = 200;
+const MAX_PAST = 200;
 /** Milliseconds within which typing in one place counts as one change. */
 const ONE_CHANGE = 1500;
 
@@ -19,7 +19,7 @@ export function startHistory<T>(present: T): History<T> {
 export function change<T>(history: History<T>, present: T, about: string, at: number): History<T> {
   if (present === history.present) return history;
   const goesOn = history.last !== null && history.last.about === about && at - history.last.at < ONE_CHANGE;
-  const past = goesOn ? history.past : [...history.past, history.present].slice(-MOST_PAST);
+  const past = goesOn ? history.past : [...history.past, history.present].slice(-MAX_PAST);
   return { past, present, future: [], last: { about, at } };
 }
 

@@ -106,11 +106,11 @@ function lens(text: string | null): LensName | null {
 }
 
 /** Most rungs that are drawn together. */
-const MOST_TICKED = 12;
+const MAX_TICKED = 12;
 
 function wholes(text: string | null): readonly number[] {
   const found = (text ?? '').split(' ').flatMap((part) => whole(part) ?? []);
-  return [...new Set(found)].sort((a, b) => a - b).slice(0, MOST_TICKED);
+  return [...new Set(found)].sort((a, b) => a - b).slice(0, MAX_TICKED);
 }
 
 /** A zoom as four numbers: the ends of the horizontal axis, then of the vertical one. */

@@ -22,7 +22,7 @@ const SCALES = [
 ] satisfies readonly { value: ErrorChoice['scale']; label: string }[];
 
 /** Components that can be chosen from a list. */
-const MOST_LISTED = 200;
+const MAX_LISTED = 200;
 
 interface ErrorSettingsProps {
   readonly problem: Problem | null;
@@ -35,7 +35,7 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
   const { at, of, scale } = error;
   const where: Where = typeof at === 'object' ? 'time' : at;
   const [start, end] = [problem?.start ?? 0, problem?.end ?? 1];
-  const components = problem === null ? [] : componentNames(problem).slice(0, MOST_LISTED);
+  const components = problem === null ? [] : componentNames(problem).slice(0, MAX_LISTED);
   return (
     <section className="run-settings" aria-label="Error settings">
       <h2 className="label">Error</h2>

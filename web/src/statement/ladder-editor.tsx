@@ -1,5 +1,5 @@
 import { attempt, Refusal } from '@schritt/core/notation';
-import { type Amount, amountValue, type Ladder, MOST_RUNGS } from '@schritt/core/study';
+import { type Amount, amountValue, type Ladder, MAX_RUNGS } from '@schritt/core/study';
 import { Button, Input, Segmented } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { withFinerRung } from '../desk/working-study.ts';
@@ -42,7 +42,7 @@ function read(form: Form, text: string): Ladder {
     .map((part) => part.trim())
     .filter((part) => part !== '');
   if (parts.length === 0) throw new Refusal('grid', 'enter at least one; separate several by commas');
-  if (parts.length > MOST_RUNGS) throw new Refusal('grid', `at most ${MOST_RUNGS} step sizes are possible`);
+  if (parts.length > MAX_RUNGS) throw new Refusal('grid', `at most ${MAX_RUNGS} step sizes are possible`);
   if (form === 'sizes') return { sizes: parts.map(amount) };
   if (form === 'counts') return { counts: parts.map(count) };
   const [first, factor, rungs] = parts;
@@ -51,7 +51,7 @@ function read(form: Form, text: string): Ladder {
   const by = amountValue(factor);
   if (!(by > 1)) throw new Refusal('grid', 'the ratio must be greater than 1; 2 halves h each time');
   const many = count(rungs);
-  if (many > MOST_RUNGS) throw new Refusal('grid', `at most ${MOST_RUNGS} step sizes are possible`);
+  if (many > MAX_RUNGS) throw new Refusal('grid', `at most ${MAX_RUNGS} step sizes are possible`);
   return { first: amount(first), factor: by, rungs: many };
 }
 

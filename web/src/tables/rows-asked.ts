@@ -2,7 +2,7 @@ import { attempt, Refusal } from '@schritt/core/notation';
 import { amountValue, type Grid, timeAt } from '@schritt/core/study';
 
 /** Rows of a list of times at most. */
-const MOST_POINTS = 400;
+const MAX_POINTS = 400;
 /** How far a time may be from a grid point, as a part of h, and still be that point. */
 const NEAR = 1e-6;
 
@@ -39,12 +39,12 @@ function timesOf(text: string): readonly number[] {
     if (last === undefined || !(step > 0) || !(end > last))
       throw new Refusal('grid', 'use ... between increasing times, such as 0.5, 1, ..., 8');
     for (let k = 1; last + k * step < end - 1e-9 * step; k += 1) {
-      if (times.length >= MOST_POINTS) break;
+      if (times.length >= MAX_POINTS) break;
       times.push(last + k * step);
     }
   }
   if (times.length === 0) throw new Refusal('grid', 'enter times, such as 0.5, 1, ..., 8');
-  if (times.length > MOST_POINTS) throw new Refusal('grid', `at most ${MOST_POINTS} times are possible`);
+  if (times.length > MAX_POINTS) throw new Refusal('grid', `at most ${MAX_POINTS} times are possible`);
   return times;
 }
 

@@ -21,7 +21,7 @@ import {
 } from './steps-table.tsx';
 
 /** Components that can be chosen at most: those whose curves are kept. */
-const MOST_COMPONENTS = 12;
+const MAX_COMPONENTS = 12;
 /** What stands for a list of times among the strides. */
 const TIMES = 0;
 
@@ -78,7 +78,7 @@ export function RunPart(): ReactNode {
   const side = useSide(good.document, sideWish);
   const rows = useRows(good.document, rowsWish);
   const names = useMemo(
-    () => (problem === null ? [] : componentNames(problem).slice(0, MOST_COMPONENTS)),
+    () => (problem === null ? [] : componentNames(problem).slice(0, MAX_COMPONENTS)),
     [problem],
   );
   const own = good.keys.map((one) => ({

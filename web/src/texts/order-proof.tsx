@@ -6,7 +6,7 @@ import { Tex } from '../math/tex.tsx';
 type Failing = NonNullable<Inspection['order']>['failing'][number];
 
 /** Trees that are drawn, at most. */
-const MOST_TREES = 60;
+const MAX_TREES = 60;
 
 /** Pixels between two levels of a tree, and its margin. */
 const LEVEL = 17;
@@ -99,7 +99,7 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
               label: `principal error: ${order.failing.length} trees of order ${first?.order}`,
               children: (
                 <ul className="principal">
-                  {order.failing.slice(0, MOST_TREES).map((condition, i) => (
+                  {order.failing.slice(0, MAX_TREES).map((condition, i) => (
                     <li key={i}>
                       {condition.tree !== null && <DrawnTree tree={condition.tree} />}
                       <Tex tex={principalTex(condition)} />

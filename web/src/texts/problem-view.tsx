@@ -6,7 +6,7 @@ import {
   systemTex,
   short,
 } from '@schritt/core/notation';
-import { MOST_SHOWN } from '@schritt/core/study';
+import { MAX_SHOWN } from '@schritt/core/study';
 import { Segmented } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Tex } from '../math/tex.tsx';
@@ -33,10 +33,10 @@ const ENDING = {
 
 function shownNames(problem: Problem): readonly string[] {
   const names = componentNames(problem);
-  if (names.length <= MOST_SHOWN) return names;
+  if (names.length <= MAX_SHOWN) return names;
   return Array.from(
-    { length: MOST_SHOWN },
-    (_, i) => names[Math.round((i * (names.length - 1)) / (MOST_SHOWN - 1))] ?? '',
+    { length: MAX_SHOWN },
+    (_, i) => names[Math.round((i * (names.length - 1)) / (MAX_SHOWN - 1))] ?? '',
   );
 }
 

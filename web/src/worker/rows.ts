@@ -19,14 +19,14 @@ import { LRUCache } from 'lru-cache';
 import type { RowsWindow, RowsWish } from './messages.ts';
 
 /** Components that a table of steps shows at most; the first ones of a large system. */
-const MOST_SHOWN = 8;
+const MAX_SHOWN = 8;
 
 /** Runs whose checkpoints are kept: those of all methods side by side, and some to go back to. */
-const MOST_KEPT = 12;
+const MAX_KEPT = 12;
 /** Runs of fewer steps are done again from the start in no time. */
 const SHORT = 20_000;
 
-const kept = new LRUCache<string, LongRun>({ max: MOST_KEPT });
+const kept = new LRUCache<string, LongRun>({ max: MAX_KEPT });
 
 /** A run that was kept under a key, or the same kept now. */
 function keptRun(key: string, run: CompiledRun, grid: Grid): LongRun {
@@ -93,8 +93,8 @@ export function rowsWindow(study: Study, window: RowsWish, key: string): RowsWin
   const run = compiled(study, window.method);
   const { rows, stopped, grid } = rowsOfRun(study, run, window, key);
   const all = componentNames(problem);
-  const components = all.slice(0, MOST_SHOWN);
-  const shown = stageComponents(run, all).slice(0, MOST_SHOWN);
+  const components = all.slice(0, MAX_SHOWN);
+  const shown = stageComponents(run, all).slice(0, MAX_SHOWN);
   const names = run.program.stages.flatMap(({ name, shape }) =>
     shape === 'scalar' ? [name] : vectorNames(name, shown),
   );
@@ -105,10 +105,10 @@ export function rowsWindow(study: Study, window: RowsWish, key: string): RowsWin
     conserved: problem.conserved.map(({ name }) => name),
     rows: rows.map((row) => ({
       ...row,
-      values: row.values.slice(0, MOST_SHOWN),
-      slopes: row.slopes.slice(0, MOST_SHOWN),
-      exact: row.exact.slice(0, MOST_SHOWN),
-      stages: row.stages?.map((stage) => stage.slice(0, MOST_SHOWN)) ?? null,
+      values: row.values.slice(0, MAX_SHOWN),
+      slopes: row.slopes.slice(0, MAX_SHOWN),
+      exact: row.exact.slice(0, MAX_SHOWN),
+      stages: row.stages?.map((stage) => stage.slice(0, MAX_SHOWN)) ?? null,
     })),
     steps: grid.steps,
     stopped: stopped === null ? null : `step ${stopped.step}, ${stopped.stage}: ${stopped.why}`,

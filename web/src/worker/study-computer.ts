@@ -13,7 +13,7 @@ export interface SoFar {
 }
 
 /** Runs of methods that are remembered, so that a change runs again only what depends on it. */
-const MOST_REMEMBERED = 60;
+const MAX_REMEMBERED = 60;
 /** Milliseconds between two looks at a study that is not finished. */
 const LOOK = 250;
 
@@ -35,7 +35,7 @@ interface Task {
 export class StudyComputer {
   readonly #runners: readonly Computer[];
   readonly #judge = new Computer();
-  readonly #known = new LRUCache<string, MethodRun>({ max: MOST_REMEMBERED });
+  readonly #known = new LRUCache<string, MethodRun>({ max: MAX_REMEMBERED });
   #job: FollowedJob | null = null;
   /** Jobs that a newer study made void before the server had told of them. */
   readonly #void = new Set<string>();

@@ -16,10 +16,10 @@ import { type Coefficient, orZero } from './series.ts';
 export type JetFunction = (t: number, y: ArrayLike<number>, out: Float64Array) => void;
 
 /** Above this many intermediate values they are kept in an array: a function can hold only so many of its own. */
-const MOST_LOCALS = 50_000;
+const MAX_LOCALS = 50_000;
 
 /** Most components for which jets are made: their code is written out component by component. */
-export const MOST_JET_COMPONENTS = 1_000;
+export const MAX_JET_COMPONENTS = 1_000;
 
 /** Compiled series, by problem and order. */
 const known = new WeakMap<Problem, Map<number, JetFunction>>();
@@ -87,7 +87,7 @@ export function solutionJets(
  *
  * Source: A. Griewank, A. Walther, Evaluating Derivatives (2nd ed., 2008), chapter 13.
  *
- * @throws Refusal for more than MOST_JET_COMPONENTS components
+ * @throws Refusal for more than MAX_JET_COMPONENTS components
  */
 export function jetFunction(problem: Problem, order: number): JetFunction {
   const orders = known.get(problem) ?? new Map<number, JetFunction>();
@@ -99,12 +99,12 @@ export function jetFunction(problem: Problem, order: number): JetFunction {
 
 function compiledJets(problem: Problem, order: number): JetFunction {
   const { size } = problem;
-  if (size > MOST_JET_COMPONENTS)
-    throw new Refusal('size', `Taylor series are made for up to ${MOST_JET_COMPONENTS} components`);
+  if (size > MAX_JET_COMPONENTS)
+    throw new Refusal('size', `Taylor series are made for up to ${MAX_JET_COMPONENTS} components`);
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
   const at = Array.from({ length: size }, (_, j) => scopes.keep(readPiece(`Y[${j}]`, false)));
   const { solution } = solutionJets(problem, order, namePiece('t'), at, (piece) => scopes.keep(piece));
-  const isLarge = scopes.count > MOST_LOCALS;
+  const isLarge = scopes.count > MAX_LOCALS;
   const nameOf: NameOf = isLarge ? (kept) => (kept.steady ? localName(kept) : `V[${kept.id}]`) : localName;
   const body = [
     ...linesOf(scopes.before),

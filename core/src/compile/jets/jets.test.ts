@@ -1,6 +1,6 @@
 import { parseProblem } from '../../problem/parse-problem.ts';
 import { Refusal } from '../../text/refusal.ts';
-import { jetFunction, MOST_JET_COMPONENTS } from './jet-function.ts';
+import { jetFunction, MAX_JET_COMPONENTS } from './jet-function.ts';
 
 const ORDER = 9;
 
@@ -122,7 +122,7 @@ test('a large system keeps its values in an array, with the same series', () => 
 });
 
 test('systems that are too large are refused', () => {
-  const n = MOST_JET_COMPONENTS + 1;
+  const n = MAX_JET_COMPONENTS + 1;
   const reading = parseProblem(`u[i]' = -u[i] for i = 1..${n}\nu[i](0) = 1 for i = 1..${n}\n0 <= t <= 1`);
   if (!reading.ok) throw new Error('a text of the test');
   const { value } = reading;

@@ -9,13 +9,13 @@ import { type Coefficient, convolve, derived, one, scaled, sum } from './series.
 type Power = Binary<Bound<RateLeaf>>;
 
 /** Largest whole exponent that is done by repeated squaring. */
-const MOST_SQUARED = 64;
+const MAX_SQUARED = 64;
 
 /** Coefficient k of a power. */
 export function powerSeries(jets: Jets, node: Power, k: number): Coefficient {
   const { left, right } = node;
   const exponent = constantOf(right);
-  if (exponent !== null && Number.isInteger(exponent) && exponent >= 0 && exponent <= MOST_SQUARED)
+  if (exponent !== null && Number.isInteger(exponent) && exponent >= 0 && exponent <= MAX_SQUARED)
     return exponent === 0 ? one(k) : wholePower(jets, left, exponent, k);
   const isSteady = Array.from({ length: k }, (_, j) => jets.coefficient(right, j + 1)).every(
     (c) => c === null,

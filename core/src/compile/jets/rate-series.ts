@@ -18,7 +18,7 @@ import { type Coefficient, orZero } from './series.ts';
 export type RateSeries = (t: number, shift: number, Y: ArrayLike<number>, out: Float64Array) => void;
 
 /** Most components for which such series are made. */
-export const MOST_SERIES_COMPONENTS = 60;
+export const MAX_SERIES_COMPONENTS = 60;
 
 /** Series are wanted again for every method of a study, and for every Jacobian. */
 const known = memoize<RateSeries>(40);
@@ -26,12 +26,12 @@ const known = memoize<RateSeries>(40);
 /**
  * Generates the series of the rates of a problem along any series of the state, as straight-line code.
  *
- * @throws Refusal for more than MOST_SERIES_COMPONENTS components
+ * @throws Refusal for more than MAX_SERIES_COMPONENTS components
  */
 export function rateSeries(problem: Problem, order: number): RateSeries {
   const { size } = problem;
-  if (size > MOST_SERIES_COMPONENTS)
-    throw new Refusal('size', `series of rates are made for up to ${MOST_SERIES_COMPONENTS} components`);
+  if (size > MAX_SERIES_COMPONENTS)
+    throw new Refusal('size', `series of rates are made for up to ${MAX_SERIES_COMPONENTS} components`);
   return known(problemKey(problem, order), () => generated(problem, order));
 }
 

@@ -78,7 +78,7 @@ export function compileKernel<B>(
     const own = node.kind === 'binary' && node.operator === '^' ? 1 : 0;
     return childrenOf(node).reduce((sum, part) => sum + powers(part), own);
   };
-  if (!isPlainThroughout(expression) || powers(expression) > MOST_ASIDE) return null;
+  if (!isPlainThroughout(expression) || powers(expression) > MAX_ASIDE) return null;
   return new KernelCode(element, scalar, moves).compile(expression);
 }
 
@@ -124,7 +124,7 @@ class KernelCode<B> {
       address: first + 1,
       pairs: first + 2,
       asideTwo: first + 2 + this.#scalars.length,
-      asideOne: first + 2 + this.#scalars.length + MOST_ASIDE,
+      asideOne: first + 2 + this.#scalars.length + MAX_ASIDE,
     };
     const spread = this.#scalars.flatMap((_, k) => [
       ...OP.get(layout.scalars + k),
@@ -141,8 +141,8 @@ class KernelCode<B> {
     ];
     const locals = vector([
       [...unsigned(2), TYPE.i32],
-      [...unsigned(this.#scalars.length + MOST_ASIDE), TYPE.v128],
-      [...unsigned(MOST_ASIDE), TYPE.f64],
+      [...unsigned(this.#scalars.length + MAX_ASIDE), TYPE.v128],
+      [...unsigned(MAX_ASIDE), TYPE.f64],
     ]);
     const content = [...locals, ...body, ...OP.end];
     return {
@@ -285,7 +285,7 @@ class KernelCode<B> {
 /** Pairs of elements that one turn of the first loop does. */
 const UNROLLED = 2;
 /** Most powers within one formula. */
-const MOST_ASIDE = 64;
+const MAX_ASIDE = 64;
 
 /** Where things stand among the locals of a kernel. */
 interface Layout {

@@ -25,7 +25,7 @@ export interface BandedParts {
 }
 
 /** Largest number of matrix entries that is set up. */
-const MOST_ENTRIES = 4e6;
+const MAX_ENTRIES = 4e6;
 
 /**
  * Newton's method with a banded Jacobian: columns that no row shares are found together, by moving all their
@@ -45,7 +45,7 @@ export function bandedNewton(parts: BandedParts): {
   const n = q * width;
   const wide = q * band + q - 1;
   const stride = 3 * wide + 1;
-  if (stride * n > MOST_ENTRIES)
+  if (stride * n > MAX_ENTRIES)
     throw new Refusal(
       'size',
       `implicit formulas need systems whose components depend on near neighbours; here ${n} unknowns reach ${wide} places`,

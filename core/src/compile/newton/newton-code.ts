@@ -21,10 +21,10 @@ export interface NewtonParts {
 }
 
 /** Iterations after which Newton's method is given up. */
-const MOST_ITERATIONS = 50;
+const MAX_ITERATIONS = 50;
 
 /** A correction below this is no number to speak of, whatever it is added to. */
-const LEAST = 1e-300;
+const MIN = 1e-300;
 
 /** When a correction counts as lost in rounding, and when one that grows again may be taken for that. */
 function tolerances(single: boolean): { readonly epsilon: number; readonly nearly: number } {
@@ -42,7 +42,7 @@ interface Damping {
 }
 
 /** Evaluations after which damped iterations are given up. */
-const MOST_DAMPED = 400;
+const MAX_DAMPED = 400;
 
 /**
  * Where the iteration fails it begins again from the first guess, damped; where that fails, too, it is left: the state
@@ -101,8 +101,8 @@ export function halveWhereNotSmaller(id: number, moveBack: readonly string[]): r
 export function goOnOrEnd(single: boolean, fail: readonly string[]): readonly string[] {
   const { epsilon, nearly } = tolerances(single);
   return [
-    `if (moved <= Math.max(${epsilon} * reach, ${epsilon / 64} * scale) + ${LEAST} || (moved >= before && moved <= ${nearly} * (round > 2 ? Math.max(reach, scale) : reach))) break;`,
-    `if (!(moved < Infinity) || round >= (damped ? ${MOST_DAMPED} : ${MOST_ITERATIONS})) {`,
+    `if (moved <= Math.max(${epsilon} * reach, ${epsilon / 64} * scale) + ${MIN} || (moved >= before && moved <= ${nearly} * (round > 2 ? Math.max(reach, scale) : reach))) break;`,
+    `if (!(moved < Infinity) || round >= (damped ? ${MAX_DAMPED} : ${MAX_ITERATIONS})) {`,
     ...fail,
     '}',
     'before = moved;',

@@ -5,7 +5,7 @@ import { isAtom, type KeptPiece, keptPiece, type Piece, readPiece } from './piec
 import type { Block, Statement } from './statement.ts';
 
 /** Most operations of a step that are written out; loops over a family count once. */
-const MOST_OPERATIONS = 600_000;
+const MAX_OPERATIONS = 600_000;
 
 /** How code is generated. */
 export interface ScopeOptions {
@@ -93,10 +93,10 @@ export class Scopes {
 
   #spend(operations: number): void {
     this.#spent += operations;
-    if (this.#spent > MOST_OPERATIONS)
+    if (this.#spent > MAX_OPERATIONS)
       throw new Refusal(
         'size',
-        `one step of this method on this problem takes more than ${count(MOST_OPERATIONS)} operations, written out; take fewer components, stages or derivatives`,
+        `one step of this method on this problem takes more than ${count(MAX_OPERATIONS)} operations, written out; take fewer components, stages or derivatives`,
       );
   }
 

@@ -1,5 +1,5 @@
 import { jetFunction } from '../../compile/jets/jet-function.ts';
-import { MOST_SERIES_COMPONENTS, rateSeries } from '../../compile/jets/rate-series.ts';
+import { MAX_SERIES_COMPONENTS, rateSeries } from '../../compile/jets/rate-series.ts';
 import type { Problem } from '../../problem/problem.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { type ProvedOrder, weightOfSlopes } from '../order/prove-order.ts';
@@ -24,9 +24,9 @@ export type SolutionAt = (t: number, out: Float64Array) => void;
 const MORE = 2;
 /** Places at which local errors are made, at first and at most; and parts of the interval in which e is followed. */
 const PLACES = 64;
-const MOST_PLACES = 4096;
+const MAX_PLACES = 4096;
 const PARTS = 32;
-const MOST_PARTS = 8192;
+const MAX_PARTS = 8192;
 /** How near e in so many parts and in twice as many must be, relative to its largest value. */
 const ENOUGH = 2e-4;
 /** How near a cubic through every second local error must be to those between, likewise. */
@@ -132,7 +132,7 @@ function smoothErrors(
 ): Local | null {
   const series = localSeries(method, problem, first + MORE, solution);
   let found: Found | null = null;
-  for (let places = PLACES; series !== null && places <= MOST_PLACES; places *= 2) {
+  for (let places = PLACES; series !== null && places <= MAX_PLACES; places *= 2) {
     found = localErrors(series, problem, first, end, places, found);
     const local = found === null ? null : lowest(found, first);
     if (local === null || isClose(local.values, problem.size)) return local;
@@ -227,13 +227,13 @@ export function leadingError(
   end = problem.end,
 ): LeadingError | null {
   const { size, start } = problem;
-  if (size > MOST_SERIES_COMPONENTS || proof.atLeast || proof.order < 1 || proof.zero?.stable === false)
+  if (size > MAX_SERIES_COMPONENTS || proof.atLeast || proof.order < 1 || proof.zero?.stable === false)
     return null;
   const weight = weightOfSlopes(method).value;
   const local = smoothErrors(method, problem, proof.order + 1, solution, end);
   if (local === null) return null;
   let before: Float64Array | null = null;
-  for (let parts = PARTS; parts <= MOST_PARTS; parts *= 2) {
+  for (let parts = PARTS; parts <= MAX_PARTS; parts *= 2) {
     const values = globalError(problem, local, weight, solution, end, parts);
     if (!values.every((value) => Number.isFinite(value))) {
       before = null;

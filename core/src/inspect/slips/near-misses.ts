@@ -28,13 +28,13 @@ export interface NearMiss {
 }
 
 /** Changes that are shown, at most. */
-const MOST = 4;
+const MAX = 4;
 /** Largest denominator of a number that is proposed. */
-const MOST_DENOMINATOR = 1440;
+const MAX_DENOMINATOR = 1440;
 /** How far a number may be changed, relative to itself. */
 const FARTHEST = 2;
 /** Literals and names that are tried, at most: a longer text has no near misses said of it. */
-const MOST_TRIED = 60;
+const MAX_TRIED = 60;
 
 /** A coefficient of a text: a number as it stands there, or the 1 before a name that has none. */
 interface Literal {
@@ -148,7 +148,7 @@ function shortFraction(x: number): { readonly text: string; readonly value: numb
     rest = inverse - whole;
     [top, topBefore] = [whole * top + topBefore, top];
     [below, belowBefore] = [whole * below + belowBefore, below];
-    if (!(below <= MOST_DENOMINATOR)) return null;
+    if (!(below <= MAX_DENOMINATOR)) return null;
   }
   if (!Number.isFinite(top)) return null;
   return { text: below === 1 ? String(top) : `${top}/${below}`, value: top / below };
@@ -201,7 +201,7 @@ export function nearMisses(method: Method, linear: LinearMethod, proof: ProvedOr
   };
   const slopes = linear.stages.flatMap(({ name: own }) => (own === null ? [] : [own]));
   const literals = [...literalsOf(method), ...bareSlopes(method, slopes)];
-  if (literals.length > MOST_TRIED) return [];
+  if (literals.length > MAX_TRIED) return [];
   for (const literal of literals)
     for (const root of rootsFor(method, literal, condition)) {
       const short = shortFraction(root);
@@ -232,5 +232,5 @@ export function nearMisses(method: Method, linear: LinearMethod, proof: ProvedOr
   return found
     .filter(({ order }) => order === best)
     .filter((miss, i, all) => all.findIndex((one) => one.message === miss.message) === i)
-    .slice(0, MOST);
+    .slice(0, MAX);
 }

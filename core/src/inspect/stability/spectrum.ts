@@ -5,7 +5,7 @@ import { growthAt } from './stability-limits.ts';
 import type { StabilityPolynomial } from './stability-polynomial.ts';
 
 /** Most components whose eigenvalues are found. */
-export const MOST_EIGENVALUES = 8;
+export const MAX_EIGENVALUES = 8;
 
 /** The Jacobian of the rates at a time and state, row by row. */
 export function jacobianAt(problem: Problem, t: number, state: ArrayLike<number>): readonly Float64Array[] {
@@ -58,7 +58,7 @@ export function spectrumAlong(
   solution: (place: number, t: number) => number,
   times: readonly number[],
 ): readonly Complex[] {
-  if (problem.size > MOST_EIGENVALUES) return [];
+  if (problem.size > MAX_EIGENVALUES) return [];
   return times.flatMap((t) => {
     const state = Array.from({ length: problem.size }, (_, j) => solution(j, t));
     const matrix = state.every((value) => Number.isFinite(value)) ? jacobianAt(problem, t, state) : null;

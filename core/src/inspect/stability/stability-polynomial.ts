@@ -17,7 +17,7 @@ export interface StabilityPolynomial {
 const ONE: ZPolynomial = [UNIT];
 
 /** Most stages that wait for one another. */
-const MOST_IMPLICIT = 6;
+const MAX_IMPLICIT = 6;
 
 /** What stands in a row of a linear system for the stages: stage factors, and kept values. */
 interface Row {
@@ -93,7 +93,7 @@ export function stabilityPolynomial(method: LinearMethod): StabilityPolynomial |
     }
   }
   const left = [...waiting];
-  if (left.length > MOST_IMPLICIT) return null;
+  if (left.length > MAX_IMPLICIT) return null;
   const rows = left.map((i) => {
     const at = stages[i]?.at;
     return at !== undefined && 'y' in at ? rowOf(at.y, method, resolved) : null;

@@ -61,7 +61,7 @@ export interface Handout {
 }
 
 /** Most rows of a table on a sheet. */
-const MOST_ROWS = 60;
+const MAX_ROWS = 60;
 
 /** The column of the times, which are given and need no more digits than they have. */
 const TIME = 1;
@@ -93,10 +93,10 @@ function runTable(study: Study, of: HandoutOf & { readonly kind: 'rows' }, digit
   const { grid } = of;
   const method = study.methods[of.method];
   if (method === undefined) throw new Refusal('missing', `this study has no method ${of.method}`);
-  if (grid.steps >= MOST_ROWS)
+  if (grid.steps >= MAX_ROWS)
     throw new Refusal(
       'grid',
-      `a sheet has at most ${MOST_ROWS} rows, and this run has ${grid.steps + 1}; take a larger h`,
+      `a sheet has at most ${MAX_ROWS} rows, and this run has ${grid.steps + 1}; take a larger h`,
     );
   const run = compileWithStart(study.problem, method.method, study.start);
   const { rows, stopped } = rowsOf(run, grid, 0, grid.steps + 1);

@@ -9,7 +9,7 @@ export interface Keys {
 }
 
 /** Most blanks of a sheet that stand in the table of all keys; of more the last ones do. */
-const MOST = 12;
+const MAX = 12;
 
 interface Answer {
   readonly title: string;
@@ -22,7 +22,7 @@ function answersOf({ table, blank }: Handout): readonly Answer[] {
       blank[r]?.[i] === true ? [{ title: `${table.columns[i]?.title ?? ''}, row ${r + 1}`, cell }] : [],
     ),
   );
-  return all.slice(-MOST);
+  return all.slice(-MAX);
 }
 
 /** The numbers that each sheet has in its problem, and what belongs into its blanks: up to twelve, the last ones. */

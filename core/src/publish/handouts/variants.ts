@@ -14,8 +14,8 @@ export interface Choices {
 export type Variant = readonly { readonly name: string; readonly value: string }[];
 
 /** Most values of one name, and most sheets. */
-const MOST_VALUES = 1000;
-const MOST_SHEETS = 500;
+const MAX_VALUES = 1000;
+const MAX_SHEETS = 500;
 
 function decimals(text: string): number {
   return /\.(\d+)$/.exec(text)?.[1]?.length ?? 0;
@@ -28,7 +28,7 @@ function inSteps(name: string, first: string, step: number, last: string, digits
   const isEven = Math.abs(from + (count - 1) * step - to) < 1e-9 * Math.max(1, Math.abs(to));
   if (!Number.isFinite(count) || count < 1 || !isEven)
     throw new Refusal('form', `${name}: the steps from ${first} do not come to ${last}`);
-  if (count > MOST_VALUES) throw new Refusal('size', `${name} has more than ${MOST_VALUES} values`);
+  if (count > MAX_VALUES) throw new Refusal('size', `${name} has more than ${MAX_VALUES} values`);
   return Array.from({ length: count }, (_, i) => fixed(from + i * step, digits));
 }
 
@@ -110,8 +110,8 @@ export function withVariant(problem: Problem, variant: Variant): string {
  * As many variants as there are sheets: all different as long as there are enough of them, and the same for the same seed.
  */
 export function variantsOf(choices: readonly Choices[], sheets: number, seed: number): readonly Variant[] {
-  if (!Number.isSafeInteger(sheets) || sheets < 1 || sheets > MOST_SHEETS)
-    throw new Refusal('size', `the number of sheets must be a whole number from 1 to ${MOST_SHEETS}`);
+  if (!Number.isSafeInteger(sheets) || sheets < 1 || sheets > MAX_SHEETS)
+    throw new Refusal('size', `the number of sheets must be a whole number from 1 to ${MAX_SHEETS}`);
   const all = choices.reduce((count, { values }) => count * values.length, 1);
   const chance = chanceFrom(seed);
   const at = (index: number): Variant => {

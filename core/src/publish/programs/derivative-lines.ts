@@ -14,8 +14,8 @@ import type { RateContext } from './rate-lines.ts';
 import { writeFormula } from './write-formula.ts';
 
 /** Most components whose derivatives are written out, and most lines of one. */
-const MOST_COMPONENTS = 8;
-const MOST_LINES = 400;
+const MAX_COMPONENTS = 8;
+const MAX_LINES = 400;
 
 /** Functions of the notation by the names under which generated code calls them. */
 const NOTATION: ReadonlyMap<string, string> = new Map([...FUNCTIONS].map(([name, { code }]) => [code, name]));
@@ -116,8 +116,8 @@ export function partialLines(
 }
 
 function checkSize(size: number): void {
-  if (size > MOST_COMPONENTS)
-    throw new Refusal('size', `derivatives of f are written out for up to ${MOST_COMPONENTS} components`);
+  if (size > MAX_COMPONENTS)
+    throw new Refusal('size', `derivatives of f are written out for up to ${MAX_COMPONENTS} components`);
 }
 
 /**
@@ -181,11 +181,8 @@ function writtenOut(
   const statements = [...scopes.before, ...scopes.statements].flatMap((statement) =>
     statement.kind === 'keep' ? [statement] : [],
   );
-  if (statements.length > MOST_LINES)
-    throw new Refusal(
-      'size',
-      `a derivative of this problem takes more than ${MOST_LINES} lines, written out`,
-    );
+  if (statements.length > MAX_LINES)
+    throw new Refusal('size', `a derivative of this problem takes more than ${MAX_LINES} lines, written out`);
   const called = new Map<string, string>();
   const numbers: string[] = [];
   const nameOf = (id: number, steady: boolean): string => {

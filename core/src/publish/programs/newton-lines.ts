@@ -30,7 +30,7 @@ export interface NewtonParts {
 export const NEWTON_NUMBERS = ['before', 'reach', 'moved', 'scale'] as const;
 
 /** A number beyond all others, and the smallest correction that is one. */
-const [HUGE, LEAST] = [1e300, 1e-300];
+const [HUGE, MIN] = [1e300, 1e-300];
 /** When a correction is lost in rounding, and when one that grows again may be taken for that. */
 const [EPSILON, NEARLY] = [2 ** -51, 1e-9];
 
@@ -143,7 +143,7 @@ export function newtonLines(parts: NewtonParts): readonly Line[] {
             {
               left: 'moved',
               relation: '<=',
-              right: `${max(`${number(EPSILON)}*reach`, `${number(EPSILON / 64)}*scale`)} + ${number(LEAST)}`,
+              right: `${max(`${number(EPSILON)}*reach`, `${number(EPSILON / 64)}*scale`)} + ${number(MIN)}`,
             },
           ],
         },

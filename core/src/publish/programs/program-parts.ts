@@ -23,7 +23,7 @@ export interface ProgramRequest {
 }
 
 /** Largest system that a program is written for. */
-const MOST_COMPONENTS = 1000;
+const MAX_COMPONENTS = 1000;
 
 /**
  * The parts of a program for one language.
@@ -38,8 +38,8 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
       'grid',
       'a program takes steps of one size; choose a step size that divides the interval',
     );
-  if (problem.size > MOST_COMPONENTS)
-    throw new Refusal('size', `a program is written for up to ${MOST_COMPONENTS} components`);
+  if (problem.size > MAX_COMPONENTS)
+    throw new Refusal('size', `a program is written for up to ${MAX_COMPONENTS} components`);
   if (method.form === 'second order' && !isSecondOrder(problem))
     throw new Refusal('form', "this method is for equations x'' = a(t, x, x')");
   if (method.depth > 0 && (starter === null || starter.method.depth > 0))

@@ -12,7 +12,7 @@ import { writeFormula } from './write-formula.ts';
 /** A text that can stand anywhere in a formula. */
 const ATOM = /^\w+$/;
 /** Most unknowns of one solve. */
-const MOST_UNKNOWNS = 200;
+const MAX_UNKNOWNS = 200;
 
 /** The name of a value that is kept. */
 export function keptName(of: string, back: number): string {
@@ -190,10 +190,10 @@ export class StepWriter {
     const count = unknowns.length * this.#width;
     if (this.#program.form !== 'first order')
       throw new Refusal('form', 'a program has no implicit formulas in x and v');
-    if (count > MOST_UNKNOWNS)
+    if (count > MAX_UNKNOWNS)
       throw new Refusal(
         'size',
-        `a program solves for up to ${MOST_UNKNOWNS} numbers, and this one would for ${count}`,
+        `a program solves for up to ${MAX_UNKNOWNS} numbers, and this one would for ${count}`,
       );
     if (this.solves && (count === 1) !== (this.rooms.length === 0))
       throw new Refusal('form', 'a program does not solve for one number and for several in one step');

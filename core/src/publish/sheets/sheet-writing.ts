@@ -1,7 +1,7 @@
 import type { Writing } from '../programs/language.ts';
 
 /** Digits of a number that a spreadsheet reads from a formula; it drops those behind. */
-const MOST_DIGITS = 15;
+const MAX_DIGITS = 15;
 
 function digitsOf(text: string): number {
   return text.replace(/[.-]/g, '').replace(/^0+/, '').length;
@@ -12,7 +12,7 @@ export function shortNumber(value: number): string | null {
   const text = String(value);
   // not every spreadsheet reads a power of ten in a formula
   if (text.includes('e')) return null;
-  if (digitsOf(text) <= MOST_DIGITS) return text;
+  if (digitsOf(text) <= MAX_DIGITS) return text;
   for (let below = 2; below <= 1000; below += 1) {
     const above = Math.round(value * below);
     if (above !== 0 && Math.abs(above) < 1e6 && above / below === value) return `(${above}/${below})`;

@@ -17,9 +17,9 @@ import { stepColumns, type StepColumns } from './step-columns.ts';
 import type { Workbook } from './workbook.ts';
 
 /** Most rows of one run, most components, and most cells of formulas of a file. */
-const MOST_ROWS = 20_000;
-const MOST_COMPONENTS = 8;
-const MOST_CELLS = 600_000;
+const MAX_ROWS = 20_000;
+const MAX_COMPONENTS = 8;
+const MAX_CELLS = 600_000;
 /** Fewest rows that a run gets, so that its h may be made smaller. */
 const FEWEST_ROWS = 40;
 
@@ -48,12 +48,12 @@ function errorOf({ error }: Study): ErrorOf {
 }
 
 function rowsFor({ steps }: Grid): number {
-  return Math.max(steps + 1, Math.min(MOST_ROWS + 1, Math.max(FEWEST_ROWS, 2 * steps + 1)));
+  return Math.max(steps + 1, Math.min(MAX_ROWS + 1, Math.max(FEWEST_ROWS, 2 * steps + 1)));
 }
 
 /** Why a rung has no sheet of its own; null where it has one. */
 function whyLeft(grid: Grid): string | null {
-  if (grid.steps > MOST_ROWS) return `more than ${count(MOST_ROWS)} steps`;
+  if (grid.steps > MAX_ROWS) return `more than ${count(MAX_ROWS)} steps`;
   // what does not divide is made to fit, shortened or overrun: only the first changes h
   if (!grid.divides && grid.h === grid.wished) return 'its last step is of another size';
   return null;
@@ -79,10 +79,10 @@ export function studyWorkbook(
   const { problem, start, error, ladder, lastStep } = study;
   if (start.precision === 'single')
     throw new Refusal('form', 'a spreadsheet is in double precision, and this study is in single');
-  if (problem.size > MOST_COMPONENTS)
+  if (problem.size > MAX_COMPONENTS)
     throw new Refusal(
       'size',
-      `a sheet is made for up to ${MOST_COMPONENTS} components, and this problem has ${problem.size}`,
+      `a sheet is made for up to ${MAX_COMPONENTS} components, and this problem has ${problem.size}`,
     );
   if (chosen.method.form === 'second order' && !isSecondOrder(problem))
     throw new Refusal('form', "this method is for equations x'' = a(t, x, x')");
@@ -129,7 +129,7 @@ export function studyWorkbook(
   const byCounts = 'counts' in ladder && grids === null;
   const rungs: SheetRung[] = [];
   const left: string[] = [];
-  let room = MOST_CELLS;
+  let room = MAX_CELLS;
   let before: Grid | null = null;
   for (const grid of laid) {
     const rows = rowsFor(grid);

@@ -14,7 +14,7 @@ const VERDICTS: ReadonlySet<FindingKind> = new Set<FindingKind>([
 ]);
 
 /** Lines of a method that are in sight. */
-const MOST = 3;
+const MAX = 3;
 
 /** The findings of one method, those in sight before those behind them; each in the order in which they were found. */
 export interface SplitFindings {
@@ -36,7 +36,7 @@ export function splitFindings(findings: readonly Finding[]): SplitFindings {
       .map((finding, i) => ({ finding, i, weighs: weight(finding) }))
       .filter(({ weighs }) => weighs > 0)
       .sort((a, b) => b.weighs - a.weighs || a.i - b.i)
-      .slice(0, MOST)
+      .slice(0, MAX)
       .map(({ finding }) => finding),
   );
   return {

@@ -5,7 +5,7 @@ import type { Truth } from '../runs/truth.ts';
 /** Looks along the interval for a change of branch. */
 const LOOKS = 500;
 /** Larger systems are not looked at. */
-const MOST_COMPONENTS = 50;
+const MAX_COMPONENTS = 50;
 
 /** Times that differ: a branch that is entered and left within rounding is one switch. */
 function apart(times: readonly number[], margin: number): readonly number[] {
@@ -19,7 +19,7 @@ export function kinkTimes(problem: Problem, truth: Truth): readonly number[] {
   const margin = 1e-12 * (end - start);
   const inside = (t: number): boolean => t > start + margin && t < end - margin;
   if (truth.kind === 'taylor') return apart(truth.switches.filter(inside), margin);
-  const branches = size > MOST_COMPONENTS ? null : branchesOf(problem);
+  const branches = size > MAX_COMPONENTS ? null : branchesOf(problem);
   if (branches === null) return [];
   const state = new Float64Array(size);
   const at = (t: number): string => {

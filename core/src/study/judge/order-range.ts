@@ -10,7 +10,7 @@ export interface OrderRange {
 }
 
 /** Terms of ln e = ln C + p ln h + a h + b h^2 + ...: how many of them are looked at. */
-const MOST_TERMS = 5;
+const MAX_TERMS = 5;
 /** A range is so many times as wide as the estimates about it are apart, to each side. */
 const WIDER = 3;
 /** Part of the last change of the order from rung to rung that is taken for what is still to come, at least. */
@@ -23,7 +23,7 @@ const DEVIATIONS = 3;
 /** A finest error with more than this part of rounding is passed over, where others are left. */
 const NOISY = 1 / 500;
 /** Half of the narrowest range. */
-const LEAST = 0.01;
+const MIN = 0.01;
 /** Half of the widest range that is told. */
 const WIDEST = 0.5;
 
@@ -62,7 +62,7 @@ export function orderRange(errors: readonly UncertainError[]): OrderRange | null
   const points = fromClear([...errors].sort((a, b) => a.h - b.h));
   if (points.length < 3) return null;
   let best: { readonly order: number; readonly half: number; readonly count: number } | null = null;
-  const most = Math.min(MOST_TERMS, points.length);
+  const most = Math.min(MAX_TERMS, points.length);
   const fine = Array.from({ length: most + 1 }, (_, m) => (m < 2 ? null : orderThrough(points.slice(0, m))));
   const coarser = Array.from({ length: most + 1 }, (_, m) =>
     m < 2 || m + 1 > points.length ? null : orderThrough(points.slice(1, m + 1)),
@@ -75,7 +75,7 @@ export function orderRange(errors: readonly UncertainError[]): OrderRange | null
       other === null ? [] : [Math.abs(other.value - own.value) * (k === 2 ? 0.3 : 1)],
     );
     if (distances.length === 0) continue;
-    const half = Math.max(WIDER * Math.max(...distances), still) + DEVIATIONS * own.noise + LEAST;
+    const half = Math.max(WIDER * Math.max(...distances), still) + DEVIATIONS * own.noise + MIN;
     if (best === null || half < best.half) best = { order: own.value, half, count: m + 1 };
   }
   if (best === null || best.half > WIDEST) return null;

@@ -5,7 +5,7 @@ import {
   type SolutionAt,
 } from '../../inspect/leading/leading-error.ts';
 import { inspectMethod } from '../../inspect/inspect-method.ts';
-import { MOST_SERIES_COMPONENTS } from '../../compile/jets/rate-series.ts';
+import { MAX_SERIES_COMPONENTS } from '../../compile/jets/rate-series.ts';
 import { norm } from '../../run/norm.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { problemKey } from '../../problem/problem-key.ts';
@@ -67,7 +67,7 @@ function isTrusted(problem: Problem, truth: Truth): boolean {
 
 const solutions = memoize<SolutionAt>(4);
 /** Most times at which a solution is kept. */
-const MOST_TIMES = 20_000;
+const MAX_TIMES = 20_000;
 
 /** The solution of a problem; all methods of a study ask for it at the same times. */
 function solutionOf(problem: Problem, truth: Truth): SolutionAt {
@@ -76,7 +76,7 @@ function solutionOf(problem: Problem, truth: Truth): SolutionAt {
     const states = new Map<number, Float64Array>();
     return (t, out) => {
       const state = states.get(t) ?? Float64Array.from({ length: problem.size }, (_, j) => truth.value(j, t));
-      if (states.size < MOST_TIMES) states.set(t, state);
+      if (states.size < MAX_TIMES) states.set(t, state);
       out.set(state);
     };
   });
@@ -84,7 +84,7 @@ function solutionOf(problem: Problem, truth: Truth): SolutionAt {
 
 function made(study: Study, truth: Truth, method: StudyMethod, until: number): LeadingError | null {
   const { problem } = study;
-  if (problem.size > MOST_SERIES_COMPONENTS) return null;
+  if (problem.size > MAX_SERIES_COMPONENTS) return null;
   const { linear } = inspectMethod(method.method);
   const proof = proofFor(method.method, problem);
   if (linear === null || proof === null || !isWellStarted(method, study, proof.order)) return null;

@@ -23,8 +23,8 @@ function distance(a: ArrayLike<number>, b: ArrayLike<number>, places: readonly n
 }
 
 /** Orders between which one is looked for. */
-const LEAST = 0.05;
-const MOST = 30;
+const MIN = 0.05;
+const MAX = 30;
 
 /**
  * Solves (h1^p - h2^p)/(h2^p - h3^p) = d12/d23 for p; the left side grows with p. For steps of one ratio r it is
@@ -35,8 +35,8 @@ function orderOf(h1: number, h2: number, h3: number, quotient: number): number |
   if (Math.abs(r / (h2 / h3) - 1) < 1e-12) return ln(quotient) / ln(r);
   // divided by h2^p, so that no power leaves the numbers
   const side = (p: number): number => (pow(r, p) - 1) / (1 - pow(h3 / h2, p));
-  let low = LEAST;
-  let high = MOST;
+  let low = MIN;
+  let high = MAX;
   if (!(side(low) < quotient && quotient < side(high))) return null;
   for (let i = 0; i < 100; i += 1) {
     const middle = (low + high) / 2;
@@ -68,7 +68,7 @@ export function extrapolate(
   const second = distance(middle.values, fine.values, places);
   if (!(second > unit) || !(first > unit) || !Number.isFinite(first)) return null;
   const order = orderOf(coarse.h, middle.h, fine.h, first / second);
-  if (order === null || !(order > LEAST) || order > MOST) return null;
+  if (order === null || !(order > MIN) || order > MAX) return null;
   const factor = 1 / (pow(middle.h / fine.h, order) - 1);
   return {
     order,

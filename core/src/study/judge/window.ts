@@ -52,7 +52,7 @@ const OFF = 0.15;
 /** How far, in ln e, it may lie off the leading term of that expansion. */
 const OFF_LEADING = 0.7;
 /** Finer rungs that an expansion goes through, at most. */
-const MOST_TERMS = 4;
+const MAX_TERMS = 4;
 
 /**
  * Decides for every rung whether it counts for the slope, and if not, why. The rules, in this order:
@@ -124,7 +124,7 @@ function onExpansion(points: readonly UncertainError[]): number {
   let count = 3;
   for (; count < points.length; count += 1) {
     const { h, error } = points[count]!;
-    const finer = points.slice(Math.max(0, count - MOST_TERMS), count);
+    const finer = points.slice(Math.max(0, count - MAX_TERMS), count);
     const [whole, leading] = [logarithmAt(finer, h), logarithmAt(finer, h, true)];
     if (whole === null || leading === null) break;
     if (Math.abs(ln(error) - whole.value) > OFF + 2 * whole.noise) break;

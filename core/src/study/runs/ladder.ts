@@ -8,7 +8,7 @@ import { type Report, tokenize } from '../../text/token.ts';
 import { type Grid, type LastStep, layGrid, type Wish } from '../../run/grid.ts';
 
 /** Most rungs of a ladder. */
-export const MOST_RUNGS = 40;
+export const MAX_RUNGS = 40;
 /** Longest expression for a step size. */
 export const LONGEST_AMOUNT = 200;
 

@@ -26,15 +26,15 @@ const LOOKS = 12;
 const LEAPS = 0.02;
 const HALVINGS = 40;
 /** A change at so small a part of the step is a steep slope. */
-const LEAST = 1e-6;
+const MIN = 1e-6;
 /** Steps of one run that are looked at, and the work of a run, in component steps, beyond which none is. */
-const MOST_STEPS = 40;
-const MOST_WORK = 20_000;
+const MAX_STEPS = 40;
+const MAX_WORK = 20_000;
 /** Evaluations of the right-hand side that the looks at one run take, about, and seconds that they may take. */
 const EVALUATIONS = 15_000;
 /** Systems of linear equations that these looks solve, about. */
 const SOLUTIONS = 8_000;
-const MOST_SECONDS = 0.1;
+const MAX_SECONDS = 0.1;
 
 /** The largest size of every component among states. */
 function sizesOf(states: readonly Float64Array[], size: number): readonly number[] {
@@ -89,7 +89,7 @@ function leapOf(at: RunState): Leap | null {
     else [low, before] = [middle, value];
   }
   const { part, place } = change(before, behind, sizes);
-  if (part < LEAPS || low < LEAST) return null;
+  if (part < LEAPS || low < MIN) return null;
   const component = componentName(run.problem, place);
   return { step: n + 1, t, h: high * full, component, from: before[place]!, to: behind[place]! };
 }
@@ -106,7 +106,7 @@ function solutionSeconds({ program, problem }: CompiledRun): number {
 /** The first leap among the looked at steps of a run. */
 function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
   const at = begin(run, grid);
-  const every = Math.ceil(grid.steps / MOST_STEPS);
+  const every = Math.ceil(grid.steps / MAX_STEPS);
   for (let n = run.program.depth; n < grid.steps; n += every) {
     goTo(at, n);
     if (at.stopped !== null) return null;
@@ -123,6 +123,6 @@ function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
 export function leapFinder(run: CompiledRun): (grid: Grid) => Leap | null {
   const solves = run.program.instructions.some(({ kind }) => kind === 'solve');
   const seconds = EVALUATIONS * rateSeconds(run.problem) + SOLUTIONS * solutionSeconds(run);
-  if (!solves || seconds > MOST_SECONDS || branchesOf(run.problem) !== null) return () => null;
-  return (grid) => (grid.steps * run.shape.size > MOST_WORK ? null : firstLeap(run, grid));
+  if (!solves || seconds > MAX_SECONDS || branchesOf(run.problem) !== null) return () => null;
+  return (grid) => (grid.steps * run.shape.size > MAX_WORK ? null : firstLeap(run, grid));
 }

@@ -47,7 +47,7 @@ const STILL_THERE = 10;
 /** Component steps from which on one run beside it is enough. */
 const LONG = 2e4;
 /** Component steps beyond which a run is not done again for this. */
-const MOST = 1e7;
+const MAX = 1e7;
 
 /** Rounding that was measured at a number of steps. */
 interface Seen {
@@ -229,7 +229,7 @@ export function* measuredRounding(
     const least = found[i];
     if (one.taken === null || least == null) continue;
     const { error, size } = one.taken;
-    if (steps * study.problem.size > MOST) {
+    if (steps * study.problem.size > MAX) {
       // too long to be done again: rounding goes on as it was seen to
       const seen: Seen | null = floor ?? first;
       if (seen !== null) found[i] = Math.max(least, seen.size * Math.sqrt(steps / seen.steps));

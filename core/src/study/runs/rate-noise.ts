@@ -21,7 +21,7 @@ export interface RateNoise {
 const CANCELS = 100;
 /** Times at which the rates are looked at, and components of each block. */
 const LOOKS = 16;
-const MOST_ELEMENTS = 12;
+const MAX_ELEMENTS = 12;
 
 const UNIT = 2 ** -53;
 
@@ -45,7 +45,7 @@ function noiseOf(problem: Problem, truth: Truth): RateNoise {
     return found.ok && Number.isFinite(found.value.error) ? found.value.error : 0;
   };
   const elements = problem.blocks.flatMap((block) => {
-    const stride = Math.ceil(block.size / MOST_ELEMENTS);
+    const stride = Math.ceil(block.size / MAX_ELEMENTS);
     return Array.from({ length: Math.ceil(block.size / stride) }, (_, i) => ({
       tree: trees.at(block.rate, block, i * stride),
       weight: Math.sqrt(stride),
@@ -62,7 +62,7 @@ function noiseOf(problem: Problem, truth: Truth): RateNoise {
   const span = Math.min(1, problem.end - problem.start);
   if (rates < CANCELS * UNIT * (size / span)) rates = 0;
   const exactAt = (t: number, places: readonly number[]): number =>
-    truth.kind !== 'exact' || places.length > MOST_ELEMENTS
+    truth.kind !== 'exact' || places.length > MAX_ELEMENTS
       ? 0
       : norm(
           places.map((place) => {

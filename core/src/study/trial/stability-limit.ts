@@ -11,7 +11,7 @@ import { memoize } from '../../text/memoize.ts';
 const DECAY = "y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)";
 /** Steps after which a growing mode of a method is seen. */
 const STEPS = 400;
-const MOST = 200;
+const MAX = 200;
 
 function staysSmall(run: CompiledRun, z: number): boolean {
   const at = begin(run, { start: 0, h: z, steps: STEPS, shorter: null, wished: z, divides: true });
@@ -50,7 +50,7 @@ function findLimit(method: Method): number | null {
   while (staysSmall(run, high)) {
     low = high;
     high += Math.max(0.05, high / 20);
-    if (high > MOST) return null;
+    if (high > MAX) return null;
   }
   for (let i = 0; i < 40; i += 1) {
     const middle = (low + high) / 2;

@@ -41,7 +41,7 @@ const SUSPECT: Readonly<Record<TextKind, RegExp>> = {
 };
 
 /** Rewritings of one line, at most: a line may hold several of one kind. */
-const MOST = 20;
+const MAX = 20;
 /** Longest line that is looked at; nobody types a longer one. */
 const LONGEST = 400;
 
@@ -59,7 +59,7 @@ export function ownForm(line: string, kind: TextKind): OwnLine | null {
   let at: readonly number[] = Array.from({ length: typed.length + 1 }, (_, i) => i);
   let foreign: Foreign | null = null;
   let isChanged = false;
-  for (let round = 0; round < MOST; round += 1) {
+  for (let round = 0; round < MAX; round += 1) {
     const change = firstChange(text, kind);
     if (change === null) break;
     isChanged = true;

@@ -16,7 +16,7 @@ const SURE = 0.25;
 /** Orders from rung to rung that change by less than that are steady. */
 const STEADY = 0.02;
 /** Where there are kinks, a lower order is none. */
-const LEAST_BY_KINKS = 0.5;
+const MIN_BY_KINKS = 0.5;
 /** A step of so many times of the fastest decay is not small for it. */
 const NOT_SMALL = 0.5;
 /** An error so many times its leading term is ruled by other terms. */
@@ -140,7 +140,7 @@ export function orderLost(of: MethodCase): FactOf<'order lost'> | null {
   if (found === null || found.order.high > found.promise.promised) return null;
   const { value, low, high, rungs } = found.order;
   // a step that holds a kink at one place of a grid for several rungs shows no order at all
-  if (of.kinks().length > 0 && value < LEAST_BY_KINKS) return null;
+  if (of.kinks().length > 0 && value < MIN_BY_KINKS) return null;
   const figures = { value, low, high, ...found.promise, cause: causeOf(of, low, high) };
   return { kind: 'order lost', rungs, tone: 'trouble', figures };
 }
