@@ -9,7 +9,7 @@ export interface Ranged {
 }
 
 /** What an order is held against. */
-export interface Promise {
+export interface ExpectedOrder {
   readonly promised: number;
   /** Whether theory says it of this problem alone, it is proved of the formula, or trial runs showed it. */
   readonly by: 'theory here' | 'proof' | 'trial';
@@ -86,11 +86,11 @@ export interface Figures {
     /** Size of the largest root of the formula on y' = 0, where that is why. */
     readonly root: number | null;
   };
-  readonly 'as promised': Ranged & Promise & Course;
-  readonly 'no order': Course & Promise & Kinked & { readonly range: Ranged | null };
+  readonly 'as promised': Ranged & ExpectedOrder & Course;
+  readonly 'no order': Course & ExpectedOrder & Kinked & { readonly range: Ranged | null };
   readonly 'two rungs': { readonly order: number };
-  readonly 'better than promised': Ranged & Promise;
-  readonly 'order lost': Ranged & Promise & { readonly cause: Cause };
+  readonly 'better than promised': Ranged & ExpectedOrder;
+  readonly 'order lost': Ranged & ExpectedOrder & { readonly cause: Cause };
   /** The leading term of the error is not yet what rules at the finest h: how many times it the error is. */
   readonly 'not yet': Course & { readonly order: number; readonly h: number; readonly times: number };
   readonly oscillation: {

@@ -2,7 +2,7 @@ import { exactCheckSentence } from '../../problem/check-exact.ts';
 import { typedCheckSentence } from '../../reference/check-typed.ts';
 import { count, fixed, raised, rangeText, rounded, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
-import type { Course, Figures, Promise, Ranged, ReferenceFigures } from './figures.ts';
+import type { Course, Figures, ExpectedOrder, Ranged, ReferenceFigures } from './figures.ts';
 import { large, number, steps, time, titleList } from './finding-words.ts';
 
 const SLIP = 'check for a missing h, a wrong index or a wrong weight';
@@ -50,7 +50,7 @@ function courseText({ orders, goes }: Course): string {
 }
 
 /** That an order agrees with what it is held against. */
-function agreesText({ value, promised, by }: Promise & Ranged): string {
+function agreesText({ value, promised, by }: ExpectedOrder & Ranged): string {
   const which = Math.abs(value - promised) > 0.05 ? ` for small h: ${promised}` : '';
   switch (by) {
     case 'theory here':
@@ -63,7 +63,7 @@ function agreesText({ value, promised, by }: Promise & Ranged): string {
 }
 
 /** What an order is held against, as the end of "where". */
-function promiseText({ promised, by }: Promise): string {
+function expectedOrderText({ promised, by }: ExpectedOrder): string {
   switch (by) {
     case 'theory here':
       return `${promised} is predicted for this problem`;
@@ -76,7 +76,7 @@ function promiseText({ promised, by }: Promise): string {
 
 function lostText(figures: Figures['order lost']): string {
   const { cause } = figures;
-  const lost = `order ${rangeText(figures)}, where ${promiseText(figures)}`;
+  const lost = `order ${rangeText(figures)}, where ${expectedOrderText(figures)}`;
   switch (cause.kind) {
     case 'kinks':
       return `${lost}${kinksText(cause.kinks, cause.independent)}`;
@@ -175,11 +175,12 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
       figures.range === null
         ? 'the order cannot be estimated yet'
         : `order ${rangeText(figures.range)} so far`;
-    return `${range}: ${courseText(figures)}; ${promiseText(figures)}${kinksText(figures.kinks, figures.independent)}`;
+    return `${range}: ${courseText(figures)}; ${expectedOrderText(figures)}${kinksText(figures.kinks, figures.independent)}`;
   },
   'two rungs': ({ order }) =>
     `slope ${fixed(order, 2)} from two step sizes only; an order estimate needs three`,
-  'better than promised': (figures) => `order ${rangeText(figures)} here, where ${promiseText(figures)}`,
+  'better than promised': (figures) =>
+    `order ${rangeText(figures)} here, where ${expectedOrderText(figures)}`,
   predicted: ({ h, off, order, constant }) =>
     `at h = ${stepSizeText(h)} the error is within ${percent(off)} of the predicted leading term ${number(constant)} h${order === 1 ? '' : raised(order)}`,
   'leading sign': ({ independent, t }) =>

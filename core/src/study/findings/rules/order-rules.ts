@@ -7,9 +7,9 @@ import type { MethodResult } from '../../judge/method-result.ts';
 import { proofFor, promisedOrder } from '../../trial/promised-order.ts';
 import type { MethodCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
-import type { Cause, Course, Promise } from '../figures.ts';
+import type { Cause, Course, ExpectedOrder } from '../figures.ts';
 
-/** A range wider than that, and that part of the order, agrees with no promise. */
+/** A range wider than that, and that part of the order, agrees with no expected order. */
 const TELLS = { least: 0.3, part: 0.08 } as const;
 /** A range narrower than that is told as an order that is not the promised one. */
 const SURE = 0.25;
@@ -44,7 +44,7 @@ function courseOf(result: MethodResult): Course | null {
 }
 
 /** What theory says of the order: on this problem, or of the formula; null where it says nothing. */
-function promiseOf({ promised, predicted }: MethodResult): Promise | null {
+function expectedOrderOf({ promised, predicted }: MethodResult): ExpectedOrder | null {
   if (promised.kind !== 'order' || promised.order <= 0) return null;
   const isHere = predicted !== null && predicted.order !== promised.order;
   return isHere
@@ -68,41 +68,44 @@ function isRuled(result: MethodResult): boolean {
 
 /** An order whose range holds what theory says. */
 export function asPromised({ result, kinks }: MethodCase): FactOf<'as promised'> | null {
-  const [promise, course, { order }] = [promiseOf(result), courseOf(result), result];
-  if (promise === null || course === null || order === null || !isRuled(result)) return null;
+  const [expected, course, { order }] = [expectedOrderOf(result), courseOf(result), result];
+  if (expected === null || course === null || order === null || !isRuled(result)) return null;
   const { value, low, high, rungs } = order;
   const agrees =
-    low <= promise.promised &&
-    promise.promised <= high &&
-    high - low <= TELLS.least + TELLS.part * promise.promised;
+    low <= expected.promised &&
+    expected.promised <= high &&
+    high - low <= TELLS.least + TELLS.part * expected.promised;
   if (!agrees) return null;
   // where a kink lies within its step decides over an error: orders that go up and down agree with nothing
   if (course.goes !== 'steady' && kinks().length > 0) return null;
-  return { kind: 'as promised', rungs, tone: 'good', figures: { value, low, high, ...promise, ...course } };
+  return { kind: 'as promised', rungs, tone: 'good', figures: { value, low, high, ...expected, ...course } };
 }
 
 /** A sure order that is not what theory says of the formula, where theory does not say what it is on this problem. */
 function another({
   result,
-}: MethodCase): { readonly order: NonNullable<MethodResult['order']>; readonly promise: Promise } | null {
-  const [promise, { order }] = [promiseOf(result), result];
-  if (promise === null || order === null || result.predicted !== null) return null;
-  const differs = promise.promised < order.low || promise.promised > order.high;
+}: MethodCase): {
+  readonly order: NonNullable<MethodResult['order']>;
+  readonly expected: ExpectedOrder;
+} | null {
+  const [expected, { order }] = [expectedOrderOf(result), result];
+  if (expected === null || order === null || result.predicted !== null) return null;
+  const differs = expected.promised < order.low || expected.promised > order.high;
   return differs && order.high - order.low <= SURE && courseOf(result)?.goes === 'steady'
-    ? { order, promise }
+    ? { order, expected }
     : null;
 }
 
 /** An order above that of the formula. */
 export function betterThanPromised(of: MethodCase): FactOf<'better than promised'> | null {
   const found = another(of);
-  if (found === null || found.order.low < found.promise.promised) return null;
+  if (found === null || found.order.low < found.expected.promised) return null;
   const { value, low, high, rungs } = found.order;
   return {
     kind: 'better than promised',
     rungs,
     tone: 'plain',
-    figures: { value, low, high, ...found.promise },
+    figures: { value, low, high, ...found.expected },
   };
 }
 
@@ -137,11 +140,11 @@ function causeOf(of: MethodCase, low: number, high: number): Cause {
 /** An order below that of the formula. */
 export function orderLost(of: MethodCase): FactOf<'order lost'> | null {
   const found = another(of);
-  if (found === null || found.order.high > found.promise.promised) return null;
+  if (found === null || found.order.high > found.expected.promised) return null;
   const { value, low, high, rungs } = found.order;
   // a step that holds a kink at one place of a grid for several rungs shows no order at all
   if (of.kinks().length > 0 && value < MIN_BY_KINKS) return null;
-  const figures = { value, low, high, ...found.promise, cause: causeOf(of, low, high) };
+  const figures = { value, low, high, ...found.expected, cause: causeOf(of, low, high) };
   return { kind: 'order lost', rungs, tone: 'trouble', figures };
 }
 
@@ -156,13 +159,13 @@ export function notYet({ result }: MethodCase): FactOf<'not yet'> | null {
 /** Three rungs or more that show no order, or none that agrees with theory or is sure to be another. */
 export function noOrder(of: MethodCase): FactOf<'no order'> | null {
   const { study, result, kinks } = of;
-  const [promise, course, { order }] = [promiseOf(result), courseOf(result), result];
-  if (promise === null || course === null) return null;
+  const [expected, course, { order }] = [expectedOrderOf(result), courseOf(result), result];
+  if (expected === null || course === null) return null;
   if (asPromised(of) !== null || betterThanPromised(of) !== null || orderLost(of) !== null) return null;
   if (notYet(of) !== null) return null;
   const rungs = clearPlaces(result.rungs);
   const range = order && { value: order.value, low: order.low, high: order.high };
-  const figures = { ...course, ...promise, range, kinks: kinks(), independent: study.problem.independent };
+  const figures = { ...course, ...expected, range, kinks: kinks(), independent: study.problem.independent };
   return { kind: 'no order', rungs, tone: 'plain', figures };
 }
 
