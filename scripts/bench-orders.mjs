@@ -16,15 +16,15 @@ const KINDS = [
 /** A table: kind of method, studies, stated, held, median and 90 % of the widths. */
 export async function benchOrders() {
   const of = (file) => import(join(root, 'core/dist', file));
-  const { chanceFrom } = await of('elementary/chance.js');
+  const { randomFrom } = await of('elementary/random.js');
   const { randomStudy } = await of('trust/random-study.js');
   const { coverage } = await of('trust/order-coverage.js');
   const { openStudy } = await of('document/open-study.js');
   const { runStudy } = await of('study/run-study.js');
-  const chance = chanceFrom(SEED);
+  const random = randomFrom(SEED);
   const seen = [];
   while (seen.length < STUDIES) {
-    const document = randomStudy(chance);
+    const document = randomStudy(random);
     const opened = openStudy(document);
     if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
     for (const one of coverage(runStudy(opened.study))) seen.push({ ...one, text: document.methods[0].text });

@@ -1,7 +1,7 @@
 import type { StudyDocument } from '../document/document.ts';
 import { LIBRARY } from '../method/library/library.ts';
-import type { Chance } from '../elementary/chance.ts';
-import { between, oneOf } from './chance.ts';
+import type { Random } from '../elementary/random.ts';
+import { between, oneOf } from './random-choice.ts';
 
 type At = NonNullable<NonNullable<StudyDocument['error']>['at']>;
 
@@ -30,14 +30,14 @@ function doubling(first: number, rungs: number): StudyDocument['ladder'] {
   return { counts: Array.from({ length: rungs }, (_, i) => first * 2 ** i) };
 }
 
-function problemOf(chance: Chance, hard: Hardship): string {
-  const c = between(chance, 0.5, 2);
+function problemOf(random: Random, hard: Hardship): string {
+  const c = between(random, 0.5, 2);
   switch (hard) {
     case 'floor':
     case 'single':
     case 'slip':
     case 'coarse':
-      return oneOf(chance, [
+      return oneOf(random, [
         `y' = -${c}*y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-${c}*t)`,
         `y' = y*(1 - y)\ny(0) = 0.25\n0 <= t <= 2\ny(t) = 1/(1 + 3*exp(-t))`,
         `y' = -${c}*y^2\ny(0) = 1\n0 <= t <= 2\ny(t) = 1/(1 + ${c}*t)`,
@@ -46,22 +46,22 @@ function problemOf(chance: Chance, hard: Hardship): string {
     case 'growth':
       return `y' = ${5 + 3 * c}*(y - 1/(1 + t)) - 1/(1 + t)^2\ny(0) = 1\n0 <= t <= 2\ny(t) = 1/(1 + t)`;
     case 'stiff':
-      return `p' = -${20 * c}*(p - cos(t)) - sin(t)\np(0) = ${between(chance, 0, 1) < 0.5 ? 1 : 0.5}\n0 <= t <= 1.5`;
+      return `p' = -${20 * c}*(p - cos(t)) - sin(t)\np(0) = ${between(random, 0, 1) < 0.5 ? 1 : 0.5}\n0 <= t <= 1.5`;
     case 'oscillation':
       return `x' = ${20 * c}*v\nv' = -${20 * c}*x\nx(0) = 1\nv(0) = 0\n0 <= t <= 1\nx(t) = cos(${20 * c}*t)\nv(t) = -sin(${20 * c}*t)`;
     case 'kink':
-      return `y' = abs(t - ${between(chance, 0.3, 0.7)}) - y\ny(0) = 1\n0 <= t <= 1`;
+      return `y' = abs(t - ${between(random, 0.3, 0.7)}) - y\ny(0) = 1\n0 <= t <= 1`;
     case 'jump':
-      return `y' = if(t < ${between(chance, 0.3, 0.7)}, ${c}, 3) - y\ny(0) = 1\n0 <= t <= 1`;
+      return `y' = if(t < ${between(random, 0.3, 0.7)}, ${c}, 3) - y\ny(0) = 1\n0 <= t <= 1`;
     case 'far':
       return `y' = -${c}*y + t - 100000\ny(100000) = 1\n100000 <= t <= 100002`;
   }
 }
 
-function ladderOf(chance: Chance, hard: Hardship): StudyDocument['ladder'] {
+function ladderOf(random: Random, hard: Hardship): StudyDocument['ladder'] {
   switch (hard) {
     case 'coarse':
-      return { counts: [1, 2, 3, 4, 5, 6, 8].slice(0, 4 + Math.floor(4 * chance())) };
+      return { counts: [1, 2, 3, 4, 5, 6, 8].slice(0, 4 + Math.floor(4 * random())) };
     case 'floor':
       return doubling(8, 9);
     case 'single':
@@ -69,7 +69,7 @@ function ladderOf(chance: Chance, hard: Hardship): StudyDocument['ladder'] {
     case 'growth':
       return doubling(8, 8);
     default:
-      return doubling(5 + Math.floor(8 * chance()), 6);
+      return doubling(5 + Math.floor(8 * random()), 6);
   }
 }
 
@@ -89,25 +89,25 @@ const SLIPS: readonly (readonly [string, string])[] = [
 ];
 
 /** A study of a kind that is easily judged wrongly: floors, growth, stiffness, kinks, jumps, coarse ladders, slips. */
-export function hardStudy(chance: Chance): HardStudy {
-  const hard = oneOf(chance, HARDSHIPS);
+export function hardStudy(random: Random): HardStudy {
+  const hard = oneOf(random, HARDSHIPS);
   const usable = LIBRARY.filter(({ text }) => !/\b[xv]\[n\+1\]/.test(text) && !text.includes("f'"));
   const explicit = usable.filter(({ text }) => !text.includes('solve'));
-  const method = oneOf(chance, hard === 'floor' || hard === 'growth' ? explicit : usable);
-  const [title, text] = hard === 'slip' ? oneOf(chance, SLIPS) : [method.title, method.text];
-  const at = oneOf<At>(chance, ['end', 'end', 'max']);
+  const method = oneOf(random, hard === 'floor' || hard === 'growth' ? explicit : usable);
+  const [title, text] = hard === 'slip' ? oneOf(random, SLIPS) : [method.title, method.text];
+  const at = oneOf<At>(random, ['end', 'end', 'max']);
   return {
     hard,
     document: {
       schritt: 1,
       kind: 'study',
       title: `Hard: ${hard}`,
-      problem: { title: hard, text: problemOf(chance, hard) },
+      problem: { title: hard, text: problemOf(random, hard) },
       methods: [
         { title, text },
-        ...(chance() < 0.3 ? [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' }] : []),
+        ...(random() < 0.3 ? [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' }] : []),
       ],
-      ladder: ladderOf(chance, hard),
+      ladder: ladderOf(random, hard),
       error: { at, of: 'norm', scale: 'absolute' },
       ...(hard === 'single' ? { precision: 'single' as const } : {}),
     },

@@ -1,7 +1,7 @@
 import type { StudyDocument } from '../document/document.ts';
 import { LIBRARY } from '../method/library/library.ts';
-import type { Chance } from '../elementary/chance.ts';
-import { between, oneOf } from './chance.ts';
+import type { Random } from '../elementary/random.ts';
+import { between, oneOf } from './random-choice.ts';
 
 /** A solution and its derivatives, as they are typed. */
 interface Curve {
@@ -10,9 +10,9 @@ interface Curve {
   readonly bend: string;
 }
 
-function curve(chance: Chance): Curve {
-  const [a, w, c] = [between(chance, 1.2, 3), between(chance, 0.5, 3), between(chance, 0.2, 1.5)];
-  return oneOf<Curve>(chance, [
+function curve(random: Random): Curve {
+  const [a, w, c] = [between(random, 1.2, 3), between(random, 0.5, 3), between(random, 0.2, 1.5)];
+  return oneOf<Curve>(random, [
     { value: `(${a} + sin(${w}*t))`, slope: `${w}*cos(${w}*t)`, bend: `(-${w}^2*sin(${w}*t))` },
     { value: `(${a}*exp(-${c}*t))`, slope: `(-${a}*${c}*exp(-${c}*t))`, bend: `${a}*${c}^2*exp(-${c}*t)` },
     { value: `(${a} + ${c}*t + t^3/9)`, slope: `(${c} + t^2/3)`, bend: `2*t/3` },
@@ -35,9 +35,9 @@ function curve(chance: Chance): Curve {
 }
 
 /** A smooth function of t and one or two values, as it is typed. */
-function coupling(chance: Chance, y: string, z: string): string {
-  const c = between(chance, 0.1, 1.2);
-  return oneOf(chance, [
+function coupling(random: Random, y: string, z: string): string {
+  const c = between(random, 0.1, 1.2);
+  return oneOf(random, [
     `${c}*${y}`,
     `(-${c}*${y})`,
     `${c}*${y}*cos(2*t)`,
@@ -50,17 +50,17 @@ function coupling(chance: Chance, y: string, z: string): string {
 }
 
 /** A problem with a known solution: its rate is that of the solution, and a term that is zero along it. */
-function manufactured(chance: Chance): { readonly text: string; readonly names: readonly string[] } {
-  const end = between(chance, 0.8, 3, 1);
-  const [one, two] = [curve(chance), curve(chance)];
+function manufactured(random: Random): { readonly text: string; readonly names: readonly string[] } {
+  const end = between(random, 0.8, 3, 1);
+  const [one, two] = [curve(random), curve(random)];
   const interval = `0 <= t <= ${end}`;
   const at0 = (text: string): string => text.replace(/\bt\b/g, '0');
   const rate = (name: string, other: string, own: Curve, others: Curve, slope: string): string => {
-    const term = coupling(chance, 'Y', 'Z');
+    const term = coupling(random, 'Y', 'Z');
     const put = (y: string, z: string): string => term.replaceAll('Y', y).replaceAll('Z', z);
     return `${slope} + ${put(name, other)} - ${put(own.value, others.value)}`;
   };
-  switch (Math.floor(chance() * 4)) {
+  switch (Math.floor(random() * 4)) {
     case 0:
     case 1:
       return {
@@ -99,18 +99,18 @@ function manufactured(chance: Chance): { readonly text: string; readonly names: 
   }
 }
 
-function ladderOf(chance: Chance, heavy: boolean): StudyDocument['ladder'] {
-  const first = Math.floor(between(chance, 6, 16, 0));
-  const factor = oneOf(chance, [2, 2, 2, 1.5, 3]);
-  const rungs = Math.floor(between(chance, 4, heavy ? 6 : 8, 0));
+function ladderOf(random: Random, heavy: boolean): StudyDocument['ladder'] {
+  const first = Math.floor(between(random, 6, 16, 0));
+  const factor = oneOf(random, [2, 2, 2, 1.5, 3]);
+  const rungs = Math.floor(between(random, 4, heavy ? 6 : 8, 0));
   const counts = Array.from({ length: rungs }, (_, i) => Math.round(first * factor ** i)).filter(
     (n) => n <= (heavy ? 600 : 4000),
   );
   return { counts };
 }
 
-function errorOf(chance: Chance, names: readonly string[]): NonNullable<StudyDocument['error']> {
-  const at = oneOf<NonNullable<NonNullable<StudyDocument['error']>['at']>>(chance, [
+function errorOf(random: Random, names: readonly string[]): NonNullable<StudyDocument['error']> {
+  const at = oneOf<NonNullable<NonNullable<StudyDocument['error']>['at']>>(random, [
     'end',
     'end',
     'end',
@@ -118,25 +118,25 @@ function errorOf(chance: Chance, names: readonly string[]): NonNullable<StudyDoc
     'rms',
   ]);
   const scale =
-    at === 'end' ? oneOf<'absolute' | 'relative'>(chance, ['absolute', 'absolute', 'relative']) : 'absolute';
-  return { at, scale, of: oneOf(chance, ['norm', ...names]) };
+    at === 'end' ? oneOf<'absolute' | 'relative'>(random, ['absolute', 'absolute', 'relative']) : 'absolute';
+  return { at, scale, of: oneOf(random, ['norm', ...names]) };
 }
 
 /** A smooth study as a file: a problem with known solution, some methods of the library, a ladder, an error. */
-export function randomStudy(chance: Chance): StudyDocument {
-  const { text, names } = manufactured(chance);
+export function randomStudy(random: Random): StudyDocument {
+  const { text, names } = manufactured(random);
   const isSecond = names.includes("x'");
   const usable = LIBRARY.filter(({ text: formula }) => isSecond || !/^v\[n\+1\]|\bx\[n\+1\]/m.test(formula));
-  const method = oneOf(chance, usable);
+  const method = oneOf(random, usable);
   const heavy = method.text.includes('solve');
   return {
     schritt: 1,
     kind: 'study',
     title: 'A random study',
-    problem: { title: 'A random problem', text: chance() < 0.15 ? withoutExact(text) : text },
+    problem: { title: 'A random problem', text: random() < 0.15 ? withoutExact(text) : text },
     methods: [{ title: method.title, text: method.text }],
-    ladder: ladderOf(chance, heavy),
-    error: errorOf(chance, names),
+    ladder: ladderOf(random, heavy),
+    error: errorOf(random, names),
   };
 }
 

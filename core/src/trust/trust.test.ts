@@ -4,7 +4,7 @@ import { parseProblem } from '../problem/parse-problem.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
 import { runStudy } from '../study/run-study.ts';
 import type { Study } from '../study/runs/study.ts';
-import { chanceFrom } from '../elementary/chance.ts';
+import { randomFrom } from '../elementary/random.ts';
 import { falseClaims } from './claims.ts';
 import { fixedRun, toDouble } from './fixed-point.ts';
 import { hardStudy } from './hard-study.ts';
@@ -31,11 +31,11 @@ test('a run with rounding out of sight is that of exact fractions', () => {
 });
 
 test('of 300 random smooth studies no finding is false, and the order is in its range in 95 of 100', () => {
-  const chance = chanceFrom(2026);
+  const random = randomFrom(2026);
   const seen: Covered[] = [];
   const wrong: string[] = [];
   for (let i = 0; i < 300; i += 1) {
-    const study = opened(randomStudy(chance));
+    const study = opened(randomStudy(random));
     const result = runStudy(study);
     wrong.push(...falseClaims(study, result));
     seen.push(...coverage(result));
@@ -50,11 +50,11 @@ test('of 300 random smooth studies no finding is false, and the order is in its 
 }, 120_000);
 
 test('of 100 studies that are easily judged wrongly no finding is false', () => {
-  const chance = chanceFrom(2026);
+  const random = randomFrom(2026);
   const wrong: string[] = [];
   const kinds = new Set<string>();
   for (let i = 0; i < 100; i += 1) {
-    const study = opened(hardStudy(chance).document);
+    const study = opened(hardStudy(random).document);
     const result = runStudy(study);
     wrong.push(...falseClaims(study, result));
     for (const { kind } of result.findings) kinds.add(kind);
@@ -66,7 +66,7 @@ test('of 100 studies that are easily judged wrongly no finding is false', () => 
 }, 60_000);
 
 test('a false claim is found', () => {
-  const study = opened(hardStudy(chanceFrom(5)).document);
+  const study = opened(hardStudy(randomFrom(5)).document);
   const honest = runStudy(study);
   const method = honest.methods[0]!;
   const made = {

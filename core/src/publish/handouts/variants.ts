@@ -1,4 +1,4 @@
-import { chanceFrom } from '../../elementary/chance.ts';
+import { randomFrom } from '../../elementary/random.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { isExactSolution } from '../../problem/statement.ts';
 import { fixed } from '../../text/number-text.ts';
@@ -113,7 +113,7 @@ export function variantsOf(choices: readonly Choices[], sheets: number, seed: nu
   if (!Number.isSafeInteger(sheets) || sheets < 1 || sheets > MAX_SHEETS)
     throw new Refusal('size', `the number of sheets must be a whole number from 1 to ${MAX_SHEETS}`);
   const all = choices.reduce((count, { values }) => count * values.length, 1);
-  const chance = chanceFrom(seed);
+  const random = randomFrom(seed);
   const at = (index: number): Variant => {
     let rest = index;
     return choices.map(({ name, values }) => {
@@ -127,7 +127,7 @@ export function variantsOf(choices: readonly Choices[], sheets: number, seed: nu
   return Array.from({ length: sheets }, (_, i) => {
     const round = i % all;
     if (round === 0) moved.clear();
-    const other = round + Math.floor(chance() * (all - round));
+    const other = round + Math.floor(random() * (all - round));
     const chosen = moved.get(other) ?? other;
     moved.set(other, moved.get(round) ?? round);
     return at(chosen);

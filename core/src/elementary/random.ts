@@ -1,8 +1,8 @@
 /** Numbers that look random and are the same every time: a 32-bit generator of one multiplication. */
-export type Chance = () => number;
+export type Random = () => number;
 
 /** Source: G. Steele, S. Vigna, Computationally easy, spectrally good multipliers, Software 52 (2022) 443-458. */
-export function chanceFrom(seed: number): Chance {
+export function randomFrom(seed: number): Random {
   let state = seed >>> 0;
   return () => {
     state = (Math.imul(state, 0x915f77f5) + 0x6d2b79f5) >>> 0;
