@@ -4,7 +4,7 @@ import '@fontsource/source-serif-4/400.css';
 import '@fontsource/source-serif-4/400-italic.css';
 import '@fontsource/source-serif-4/600.css';
 import './theme/base.css';
-import { warmUp } from './worker/hire.ts';
+import { warmUp } from './worker/worker-pool.ts';
 
 /** Workers that a study asks first: for its numbers, and for curves. More would be parsed at the cost of the page. */
 const FIRST_WORKERS = 2;

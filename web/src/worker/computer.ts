@@ -1,4 +1,4 @@
-import { hireWorker } from './hire.ts';
+import { acquireWorker } from './worker-pool.ts';
 import type { RungRun } from '@schritt/core/study';
 import type { Answers, Done, Kind, Message, Questions } from './messages.ts';
 
@@ -128,7 +128,7 @@ export class Computer {
 
   #running(): Worker {
     if (this.#worker !== null) return this.#worker;
-    const worker = hireWorker();
+    const worker = acquireWorker();
     worker.addEventListener('message', (event: MessageEvent<Message>) => {
       const { data } = event;
       if (data.kind === 'progress') {

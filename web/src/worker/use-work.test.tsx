@@ -3,7 +3,7 @@ import { act, renderHook } from '@testing-library/react';
 import { Superseded } from './computer.ts';
 import { type Tell, useWork } from './use-work.ts';
 
-interface Hired {
+interface AcquiredWorker {
   readonly cancel: jest.Mock;
   readonly close: jest.Mock;
 }
@@ -14,14 +14,14 @@ interface Job {
   readonly fail: (why: Error) => void;
 }
 
-function hired(): Hired {
+function acquired(): AcquiredWorker {
   return { cancel: jest.fn(), close: jest.fn() };
 }
 
 /** A piece of work that a test ends when it likes. */
 function work(): {
   readonly job: () => Job;
-  readonly run: (worker: Hired, tell: Tell<string>) => Promise<string>;
+  readonly run: (worker: AcquiredWorker, tell: Tell<string>) => Promise<string>;
 } {
   let job: Job | null = null;
   return {
@@ -39,7 +39,7 @@ afterEach(() => {
 
 test('the last value stays until the next one is there', async () => {
   const [first, second] = [work(), work()];
-  const worker = hired();
+  const worker = acquired();
   const hook = renderHook(({ run }) => useWork(() => worker, run), { initialProps: { run: first.run } });
   expect(hook.result.current).toMatchObject({ value: null, part: 0 });
   await act(async () => first.job().done('one'));
@@ -54,7 +54,7 @@ test('the last value stays until the next one is there', async () => {
 
 test('work that says nothing is shown as under way after a moment, not at once', () => {
   const [first, second] = [work(), work()];
-  const worker = hired();
+  const worker = acquired();
   const hook = renderHook(({ run }) => useWork(() => worker, run), { initialProps: { run: first.run } });
   act(() => first.job().tell(1));
   hook.rerender({ run: second.run });
@@ -66,7 +66,7 @@ test('work that says nothing is shown as under way after a moment, not at once',
 
 test('a failure is told beside the last value; being superseded is none', async () => {
   const [first, second, third] = [work(), work(), work()];
-  const worker = hired();
+  const worker = acquired();
   const hook = renderHook(({ run }) => useWork(() => worker, run), { initialProps: { run: first.run } });
   await act(async () => first.job().done('one'));
   hook.rerender({ run: second.run });
@@ -79,7 +79,7 @@ test('a failure is told beside the last value; being superseded is none', async 
 
 test('cancelling ends the work and says so; the worker is closed with the page', async () => {
   const first = work();
-  const worker = hired();
+  const worker = acquired();
   const hook = renderHook(() => useWork(() => worker, first.run));
   act(() => hook.result.current.cancel());
   expect(worker.cancel).toHaveBeenCalledTimes(1);
@@ -88,8 +88,8 @@ test('cancelling ends the work and says so; the worker is closed with the page',
   expect(worker.close).toHaveBeenCalledTimes(1);
 });
 
-test('nobody is hired where there is nothing to do', () => {
-  const hire = jest.fn(hired);
-  renderHook(() => useWork(hire, null));
-  expect(hire).not.toHaveBeenCalled();
+test('no worker is acquired where there is nothing to do', () => {
+  const acquire = jest.fn(acquired);
+  renderHook(() => useWork(acquire, null));
+  expect(acquire).not.toHaveBeenCalled();
 });

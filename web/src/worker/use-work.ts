@@ -30,7 +30,7 @@ const SLOW = 150;
 
 /** Does a piece of work whenever it changes; the last value stays until the next one is there. */
 export function useWork<W extends Worker, T>(
-  hire: () => W,
+  acquire: () => W,
   work: ((worker: W, tell: Tell<T>) => Promise<T>) | null,
 ): Computed<T> {
   const [state, setState] = useState<Omit<Computed<T>, 'cancel' | 'goOn'>>({
@@ -40,7 +40,7 @@ export function useWork<W extends Worker, T>(
     elsewhere: false,
   });
   const worker = useRef<W | null>(null);
-  const hiring = useRef(hire);
+  const acquiring = useRef(acquire);
   // the work that was let go on
   const [goesOn, setGoesOn] = useState<typeof work>(null);
   useEffect(() => {
@@ -57,7 +57,7 @@ export function useWork<W extends Worker, T>(
   }, []);
   useEffect(() => {
     if (work === null) return;
-    worker.current ??= hiring.current();
+    worker.current ??= acquiring.current();
     const slow = setTimeout(() => setState((now) => ({ ...now, part: now.part ?? 0 })), SLOW);
     work(worker.current, (part, value = null, elsewhere = false) => {
       clearTimeout(slow);

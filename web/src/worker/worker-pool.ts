@@ -10,6 +10,6 @@ export function warmUp(count: number): void {
 }
 
 /** A worker that is up already, or a new one. */
-export function hireWorker(): Worker {
+export function acquireWorker(): Worker {
   return ready.shift() ?? made();
 }
