@@ -6,7 +6,7 @@ import { Logger } from 'nestjs-pino';
 import { sessionRequired } from './access/access.guard.ts';
 import { hostGuard } from './access/host-guard.ts';
 import { SessionsService } from './access/sessions.service.ts';
-import { turns } from './access/turns.ts';
+import { throttle } from './access/throttle.ts';
 import { AppModule, type ServerOptions } from './app.module.ts';
 import { documentSchemas } from './documents/document-schema.ts';
 import { ErrorFilter } from './errors/error.filter.ts';
@@ -42,7 +42,7 @@ export async function createServer(options: ServerOptions): Promise<NestExpressA
   // answers change too often for a digest of each to be worth its time
   app.set('etag', false);
   // in the order in which a request meets them
-  app.use(turns(), hostGuard(options.access), headers());
+  app.use(throttle(), hostGuard(options.access), headers());
   if (options.web !== null) app.use(compressedPages(), webFiles(options.web), webPages(options.web));
   app.use(wrongMethod(description));
   // other signals, such as SIGILL of a thread that broke, must end the process

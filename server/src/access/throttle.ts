@@ -7,7 +7,7 @@ const IN_ONE_TURN = 24;
  * Takes requests a few at a time. The event loop accepts one new connection a turn; were all requests of the others
  * answered in between, who comes when hundreds are there already would wait for seconds.
  */
-export function turns(): RequestHandler {
+export function throttle(): RequestHandler {
   const waiting: NextFunction[] = [];
   let isRunning = false;
   const run = (): void => {
