@@ -1,5 +1,5 @@
 import type { PlotData, PlotInk } from '@schritt/core/document';
-import { calmed } from './calm.ts';
+import { withoutRunaways } from './runaways.ts';
 import { errorPlot } from './error-plot.ts';
 import { orderOverlays, orderPlot, orderSeries, type OrderView, predictedSeries } from './order-plot.ts';
 import { BLACK, type Palette, PRINT } from './palette.ts';
@@ -24,7 +24,7 @@ export function plotOf(data: PlotData, palette: Palette): Plot {
       palette,
     };
     const plot = orderPlot(view, [...predictedSeries(view), ...orderSeries(view)], orderOverlays(view));
-    return calmed({ ...plot, title: `${title}. ${plot.title}` });
+    return withoutRunaways({ ...plot, title: `${title}. ${plot.title}` });
   }
   const { title, independent, methods, curves } = data;
   const keyed = { curves, keys: methods.map((_, i) => String(i)) };
@@ -39,5 +39,5 @@ export function plotOf(data: PlotData, palette: Palette): Plot {
     data.kind === 'solution'
       ? solutionPlot(view, independent, together)
       : errorPlot(view, independent, { logarithmic: true, relative: false, against: null });
-  return calmed({ ...plot, title: `${title}. ${plot.title}` });
+  return withoutRunaways({ ...plot, title: `${title}. ${plot.title}` });
 }

@@ -1,5 +1,5 @@
 // What others use of plots besides the palette: the model, what Chart.js takes, and the plots of studies and runs.
-export { calmed } from './calm.ts';
+export { withoutRunaways } from './runaways.ts';
 export { datasetsOf, optionsOf } from './chart.ts';
 export { paletteOf, plotOf } from './data-plot.ts';
 export { equalise } from './equal-units.ts';

@@ -51,7 +51,7 @@ function countedHeights(series: Series): readonly number[] {
 }
 
 /** The range of all curves that do not run away from the others; null where there are none. */
-function calmExtent(series: readonly Series[], isLogarithmic: boolean): Extent | null {
+function extentWithoutRunaways(series: readonly Series[], isLogarithmic: boolean): Extent | null {
   if (isLogarithmic) return extentOf(series.flatMap(countedHeights));
   const extents = series
     .flatMap((one) => {
@@ -90,10 +90,10 @@ function runawayOf(series: Series, { low, high }: Extent): Runaway | null {
  * A plot whose upright axis stays with the curves that belong together: one that ran away flattens none of the
  * others, and is an arrow at the edge with the value that it comes to.
  */
-export function calmed(plot: Plot): Plot {
+export function withoutRunaways(plot: Plot): Plot {
   if (plot.y.range !== undefined || plot.equal === true) return plot;
   const isLogarithmic = plot.y.scale === 'logarithmic';
-  const base = calmExtent(plot.series, isLogarithmic);
+  const base = extentWithoutRunaways(plot.series, isLogarithmic);
   if (base === null) return plot;
   const all = plot.series.flatMap((one) => one.points.map(({ y }: Point) => y));
   const whole = extentOf(isLogarithmic ? all.map(Math.log10) : all);

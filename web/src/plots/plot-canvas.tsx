@@ -1,4 +1,4 @@
-import { calmed, type Plot, type PlotEvents } from '@schritt/plot';
+import { withoutRunaways, type Plot, type PlotEvents } from '@schritt/plot';
 import { Button } from 'antd';
 import { type ReactNode, useEffect, useMemo, useRef } from 'react';
 import { Legend, type Switches } from './legend.tsx';
@@ -38,7 +38,7 @@ export function PlotCanvas({ plot, switches, onPoint, onChoose }: PlotCanvasProp
   const shown = useMemo(
     (): Plot =>
       zoom === null
-        ? calmed(visible)
+        ? withoutRunaways(visible)
         : {
             ...visible,
             x: { ...visible.x, range: zoom.x },
