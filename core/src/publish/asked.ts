@@ -35,7 +35,7 @@ export interface Asked {
   readonly digits?: string;
   /** With commas between them. */
   readonly columns?: string;
-  /** Every how manieth grid point has a row. */
+  /** every k-th grid point has a row. */
   readonly every?: string;
   readonly bom?: boolean;
   readonly part?: boolean;

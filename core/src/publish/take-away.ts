@@ -36,7 +36,7 @@ export type Wanted =
       readonly as: TableFormat;
       readonly digits: number | null;
       readonly columns: readonly string[] | null;
-      /** Every how manieth grid point has a row. */
+      /** every k-th grid point has a row. */
       readonly every: number;
       readonly options: TableOptions;
     })

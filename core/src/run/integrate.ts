@@ -5,7 +5,7 @@ import { type Grid, stepSizeAt, timeAt } from './grid.ts';
 import { ratesOf } from '../compile/rates.ts';
 import { LOOK_EVERY } from '../compile/look.ts';
 import { NEWTON } from '../compile/program/state.ts';
-import { findTrouble, type Stop } from './trouble.ts';
+import { findNonFinite, type Stop } from './non-finite.ts';
 
 /** How a run ended: the values at the last grid point reached. */
 export interface Outcome {
@@ -85,7 +85,7 @@ export function goTo(at: RunState, until: number): void {
       continue;
     }
     state.set(before);
-    stepUntilTrouble(at);
+    stepUntilNonFinite(at);
   }
 }
 
@@ -178,7 +178,7 @@ function startStep(at: RunState): void {
 }
 
 /** One step after another up to the one that leaves the numbers; the state stays at the last good point. */
-function stepUntilTrouble(at: RunState): void {
+function stepUntilNonFinite(at: RunState): void {
   const { run, grid, state } = at;
   const before = new Float64Array(state.length);
   for (;;) {
@@ -189,7 +189,7 @@ function stepUntilTrouble(at: RunState): void {
   }
   const t = timeAt(grid, at.n);
   const isShorter = stepSizeAt(grid, at.n) !== grid.h;
-  const found = findTrouble(run, before, state, {
+  const found = findNonFinite(run, before, state, {
     origin: isShorter ? t : grid.start,
     n: isShorter ? 0 : at.n,
     h: stepSizeAt(grid, at.n),

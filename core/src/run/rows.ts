@@ -4,7 +4,7 @@ import { conservedQuantities } from './conserved.ts';
 import { exactSolution } from './exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from './grid.ts';
 import { begin, goTo, type RunState } from './integrate.ts';
-import type { Stop } from './trouble.ts';
+import type { Stop } from './non-finite.ts';
 
 /** One grid point of a run, with the stages of the step that starts there. */
 export interface Row {

@@ -54,7 +54,7 @@ export function RunPart(): ReactNode {
   const run = `${h ?? ''}/${every}`;
   const method = good.keys.indexOf(key);
   const steps = grid?.steps ?? 0;
-  // the window goes with the chosen step until one leafs away from it
+  // the window goes with the chosen step until the page is turned
   const around = Math.max(0, view.depth === 'step' ? view.n - 4 : 0);
   const from = place.run === run ? place.from : around;
   const byTimes = useMemo(

@@ -42,7 +42,7 @@ export interface Choice {
   readonly digits: number | null;
   /** Columns of rows by their names, with commas between them; '' for all. */
   readonly columns: string;
-  /** Every how manieth grid point has a row. */
+  /** every k-th grid point has a row. */
   readonly every: number;
   readonly mark: boolean;
   readonly part: boolean;

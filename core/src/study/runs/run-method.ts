@@ -8,7 +8,7 @@ import { type ConservedQuantity, conservedQuantities, drift } from '../../run/co
 import { type Grid, timeAt } from '../../run/grid.ts';
 import { begin, copyOf, goTo, newtonWork, outcomeOf, type RunState } from '../../run/integrate.ts';
 import { travel } from '../../run/long-run.ts';
-import type { Stop } from '../../run/trouble.ts';
+import type { Stop } from '../../run/non-finite.ts';
 import { type Cost, costOf } from './cost.ts';
 import { errorOfRun, type Measure, measureOf, type RunError } from './error-measure.ts';
 import type { Rung } from './ladder.ts';

@@ -5,7 +5,7 @@ import { parseMethod } from '../method/parse-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
 import { layGrid } from './grid.ts';
 import { integrate } from './integrate.ts';
-import type { Stop } from './trouble.ts';
+import type { Stop } from './non-finite.ts';
 
 function stopOf(
   problemText: string,

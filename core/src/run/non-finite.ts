@@ -205,7 +205,7 @@ function doInstruction(step: Step, instruction: Instruction): void {
 }
 
 /** What the numbers about Newton's method say, where a solve has failed. */
-function newtonTrouble(
+function newtonFailure(
   run: CompiledRun,
   after: Float64Array,
 ): { readonly stage: string; readonly why: string } | null {
@@ -231,13 +231,13 @@ function newtonTrouble(
  * @param after the state that the generated loop made of it
  * @returns where it happened, or null where every operation stayed within the numbers
  */
-export function findTrouble(
+export function findNonFinite(
   run: CompiledRun,
   before: Float64Array,
   after: Float64Array,
   at: { readonly origin: number; readonly n: number; readonly h: number },
 ): { readonly stage: string; readonly why: string } | null {
-  const newton = newtonTrouble(run, after);
+  const newton = newtonFailure(run, after);
   if (newton !== null) return newton;
   const { program, layout, shape } = run;
   const vectors = new Map<Register, readonly number[]>();
