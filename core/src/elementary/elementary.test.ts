@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { cos, sin, tan } from './circular.ts';
+import { cos, sin, tan } from './trigonometric.ts';
 import { cosh, exp, sinh, tanh } from './exponential.ts';
 import { acos, asin, atan, atan2 } from './inverse.ts';
 import { ln, log10, log2 } from './logarithm.ts';

@@ -1,4 +1,4 @@
-import { cos, sin, tan } from '../elementary/circular.ts';
+import { cos, sin, tan } from '../elementary/trigonometric.ts';
 import { cosh, exp, POWERS, sinh, tanh } from '../elementary/exponential.ts';
 import { acos, asin, atan, atan2 } from '../elementary/inverse.ts';
 import { ln, log10, log2 } from '../elementary/logarithm.ts';

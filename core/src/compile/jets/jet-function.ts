@@ -105,7 +105,9 @@ function compiledJets(problem: Problem, order: number): JetFunction {
   const at = Array.from({ length: size }, (_, j) => scopes.keep(readPiece(`Y[${j}]`, false)));
   const { solution } = solutionJets(problem, order, namePiece('t'), at, (piece) => scopes.keep(piece));
   const isLarge = scopes.count > MAX_LOCALS;
-  const nameOf: NameOf = isLarge ? (kept) => (kept.steady ? localName(kept) : `V[${kept.id}]`) : localName;
+  const nameOf: NameOf = isLarge
+    ? (kept) => (kept.loopInvariant ? localName(kept) : `V[${kept.id}]`)
+    : localName;
   const body = [
     ...linesOf(scopes.before),
     ...linesOf(scopes.statements, nameOf),

@@ -1,4 +1,4 @@
-import { sin } from '../../elementary/circular.ts';
+import { sin } from '../../elementary/trigonometric.ts';
 import { pow } from '../../elementary/power.ts';
 import { parseMethod } from '../../method/parse-method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';

@@ -216,7 +216,7 @@ class KernelCode<B> {
   #value(node: Tree<Bound<B>>, layout: Layout, isTwo: boolean): Bytes {
     const value = (part: Tree<Bound<B>>): Bytes => this.#value(part, layout, isTwo);
     const lanes = (of: Lanes): Bytes => (isTwo ? of.two : of.one);
-    if (!this.#moves(node)) return this.#steady(node, layout, isTwo);
+    if (!this.#moves(node)) return this.#loopInvariant(node, layout, isTwo);
     switch (node.kind) {
       case 'negate':
         return [...value(node.of), ...lanes(LANES.negate)];
@@ -238,14 +238,14 @@ class KernelCode<B> {
       }
       case 'bound': {
         const leaf = this.#element(node.to);
-        return leaf === null ? this.#steady(node, layout, isTwo) : this.#leaf(leaf, layout, isTwo);
+        return leaf === null ? this.#loopInvariant(node, layout, isTwo) : this.#leaf(leaf, layout, isTwo);
       }
       case 'number':
-        return this.#steady(node, layout, isTwo);
+        return this.#loopInvariant(node, layout, isTwo);
     }
   }
 
-  #steady(node: Tree<Bound<B>>, layout: Layout, isTwo: boolean): Bytes {
+  #loopInvariant(node: Tree<Bound<B>>, layout: Layout, isTwo: boolean): Bytes {
     if (node.kind === 'number') return isTwo ? [...OP.f64(node.value), ...SPLAT] : OP.f64(node.value);
     return OP.get((isTwo ? layout.pairs : layout.scalars) + (this.#places.get(node) ?? 0));
   }

@@ -1,4 +1,4 @@
-import { LARGE, QUARTER, THIRD } from '../../elementary/circular.ts';
+import { LARGE, QUARTER, THIRD } from '../../elementary/trigonometric.ts';
 import { HALF_LN2, INVERSE_LN2, LN2_HIGH, LN2_LOW, MORE_LN2 } from '../../elementary/exponential.ts';
 import { ENOUGH, MEDIUM, PART_1, PART_1T, ROUNDER, TWO_OVER_PI } from '../../elementary/reduce.ts';
 
@@ -83,7 +83,7 @@ $e = 1 - $k - (0.5 * $z - $k - ($z * $r - $y * $l));
 }`;
 const FIRST_OF_SINE = -1.66666666666666324348e-1;
 
-function circular(small: Fragment, turn: string, sign: Fragment, call: string): Inlined {
+function trigonometric(small: Fragment, turn: string, sign: Fragment, call: string): Inlined {
   return inlined(
     code`let ${RESULT};
 { const $x = ${INPUT}, $t = Math.abs($x);
@@ -109,7 +109,7 @@ ${sign}
   );
 }
 
-const sine = circular(
+const sine = trigonometric(
   // the sum would take the sign of minus zero away
   code`${RESULT} = $x === 0 ? $x : $x + $z * $x * (${FIRST_OF_SINE} + $z * (${SIN_TAIL}));`,
   '$m',
@@ -117,7 +117,7 @@ const sine = circular(
   'sin',
 );
 
-const cosine = circular(
+const cosine = trigonometric(
   code`const $y = $x, $b = $t, $l = 0; let $e;
 ${COSINE}
 ${RESULT} = $e;`,

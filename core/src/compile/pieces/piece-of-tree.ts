@@ -13,13 +13,14 @@ export function constantPiece(value: number, { single }: Pick<Scopes, 'single'>)
 }
 
 /**
- * A tree as a piece of code, operation by operation in the text's own order. What is steady and no plain atom is put
+ * A tree as a piece of code, operation by operation in the text's own order. What is loop-invariant and no plain atom is put
  * aside, so that a loop computes it once, outside.
  *
  * @param leaf the piece for what a leaf is bound to
  */
 export function pieceOf<B>(tree: Tree<Bound<B>>, scopes: Scopes, leaf: (to: B) => Piece): Piece {
-  const hoisted = (piece: Piece): Piece => (piece.steady && !isAtom(piece) ? scopes.keep(piece) : piece);
+  const hoisted = (piece: Piece): Piece =>
+    piece.loopInvariant && !isAtom(piece) ? scopes.keep(piece) : piece;
   const shallow = (piece: Piece): Piece =>
     piece.kind === 'operation' && piece.depth >= MAX_DEPTH ? scopes.keep(piece) : piece;
   const done = (op: Op, ...inputs: readonly Piece[]): Piece => {
@@ -38,8 +39,10 @@ export function pieceOf<B>(tree: Tree<Bound<B>>, scopes: Scopes, leaf: (to: B) =
         if (node.operator === '^') return power(node.left, node.right);
         const left = value(node.left);
         const right = value(node.right);
-        const steady = left.steady && right.steady;
-        return steady ? done(node.operator, left, right) : done(node.operator, hoisted(left), hoisted(right));
+        const loopInvariant = left.loopInvariant && right.loopInvariant;
+        return loopInvariant
+          ? done(node.operator, left, right)
+          : done(node.operator, hoisted(left), hoisted(right));
       }
       case 'call': {
         const known = node.primes > 0 ? undefined : FUNCTIONS.get(node.name);

@@ -18,7 +18,7 @@ export type Op =
 export interface NumberPiece {
   readonly kind: 'number';
   readonly value: number;
-  readonly steady: true;
+  readonly loopInvariant: true;
   readonly key: string;
 }
 
@@ -26,7 +26,7 @@ export interface NumberPiece {
 export interface NamePiece {
   readonly kind: 'name';
   readonly name: string;
-  readonly steady: boolean;
+  readonly loopInvariant: boolean;
   readonly key: string;
 }
 
@@ -34,7 +34,7 @@ export interface NamePiece {
 export interface KeptPiece {
   readonly kind: 'kept';
   readonly id: number;
-  readonly steady: boolean;
+  readonly loopInvariant: boolean;
   readonly key: string;
 }
 
@@ -46,26 +46,26 @@ export interface Operation {
   readonly operations: number;
   /** Operations inside one another, this one included. */
   readonly depth: number;
-  readonly steady: boolean;
+  readonly loopInvariant: boolean;
   readonly key: string;
 }
 
 /**
  * A piece of generated code: what is computed, not how it is written; `print.ts` writes it, once, at the end.
- * `steady`: the same in every step of a loop. `key`: equal for pieces that compute the same in the same way.
+ * `loopInvariant`: the same in every step of a loop. `key`: equal for pieces that compute the same in the same way.
  */
 export type Piece = NumberPiece | NamePiece | KeptPiece | Operation;
 
 export function numberPiece(value: number): NumberPiece {
-  return { kind: 'number', value, steady: true, key: Object.is(value, -0) ? '-0' : String(value) };
+  return { kind: 'number', value, loopInvariant: true, key: Object.is(value, -0) ? '-0' : String(value) };
 }
 
-export function namePiece(name: string, steady = false): NamePiece {
-  return { kind: 'name', name, steady, key: name };
+export function namePiece(name: string, loopInvariant = false): NamePiece {
+  return { kind: 'name', name, loopInvariant, key: name };
 }
 
-export function keptPiece(id: number, steady: boolean): KeptPiece {
-  return { kind: 'kept', id, steady, key: steady ? `$s${id}` : `$v${id}` };
+export function keptPiece(id: number, loopInvariant: boolean): KeptPiece {
+  return { kind: 'kept', id, loopInvariant, key: loopInvariant ? `$s${id}` : `$v${id}` };
 }
 
 function opKey(op: Op): string {
@@ -76,29 +76,29 @@ function opKey(op: Op): string {
 
 export function operation(op: Op, ...inputs: readonly Piece[]): Operation {
   let key = `${opKey(op)}(`;
-  let steady = true;
+  let loopInvariant = true;
   let operations = 1;
   let depth = 1;
   for (let i = 0; i < inputs.length; i += 1) {
     const input = inputs[i]!;
     key += i === 0 ? input.key : `,${input.key}`;
-    steady &&= input.steady;
+    loopInvariant &&= input.loopInvariant;
     if (input.kind !== 'operation') continue;
     operations += input.operations;
     depth = Math.max(depth, input.depth + 1);
   }
-  return { kind: 'operation', op, inputs, operations, depth, steady, key: `${key})` };
+  return { kind: 'operation', op, inputs, operations, depth, loopInvariant, key: `${key})` };
 }
 
 /** An element of an array that is read once, and then has a name. */
-export function readPiece(element: string, steady: boolean): Operation {
+export function readPiece(element: string, loopInvariant: boolean): Operation {
   return {
     kind: 'operation',
     op: { read: element },
     inputs: [],
     operations: 1,
     depth: 1,
-    steady,
+    loopInvariant,
     key: element,
   };
 }

@@ -3,7 +3,7 @@ import { Parser } from '../../formula/parse.ts';
 import { PlaceError } from '../../text/place.ts';
 import { tokenize } from '../../text/token.ts';
 import { exp } from '../../elementary/exponential.ts';
-import { cos, sin } from '../../elementary/circular.ts';
+import { cos, sin } from '../../elementary/trigonometric.ts';
 import { generatedFunction } from '../generated.ts';
 import { keptPiece, namePiece, numberPiece, operation, readPiece } from './piece.ts';
 import { pieceOf } from './piece-of-tree.ts';
@@ -27,7 +27,7 @@ function tree(text: string) {
   return bind(parser.whole(), (leaf) => bound(leaf.name, leaf.name));
 }
 
-/** Pieces of a formula in a, b and the steady h, with the lines that they need. */
+/** Pieces of a formula in a, b and the loop-invariant h, with the lines that they need. */
 function written(
   text: string,
   options = PLAIN,
@@ -62,12 +62,12 @@ test('pieces that compute the same in the same way have one key, others have not
   expect(keptPiece(1, true).key).not.toBe(keptPiece(1, false).key);
 });
 
-test('an operation is steady where all of its inputs are', () => {
-  expect(operation('*', H, numberPiece(2)).steady).toBe(true);
-  expect(operation('*', H, A).steady).toBe(false);
+test('an operation is loop-invariant where all of its inputs are', () => {
+  expect(operation('*', H, numberPiece(2)).loopInvariant).toBe(true);
+  expect(operation('*', H, A).loopInvariant).toBe(false);
 });
 
-test('what is steady is computed once, before the loop', () => {
+test('what is loop-invariant is computed once, before the loop', () => {
   expect(written('h/2*(a + b)')).toEqual({
     before: ['const s0 = (h / 2);'],
     lines: [],
@@ -109,8 +109,8 @@ test('elements of arrays change under their names, so their pieces are never sha
   const scopes = new Scopes({ ...PLAIN, pure: false });
   const element = operation('*', namePiece('R1[j]'), namePiece('R1[j]'));
   expect(scopes.keep(element)).not.toBe(scopes.keep(element));
-  const steady = operation('*', H, H);
-  expect(scopes.keep(steady)).toBe(scopes.keep(steady));
+  const loopInvariant = operation('*', H, H);
+  expect(scopes.keep(loopInvariant)).toBe(scopes.keep(loopInvariant));
 });
 
 test('statements are printed with the names of the moment', () => {
@@ -147,7 +147,7 @@ test.each<[string, (x: number) => number]>([
     expect(made(special)).toBe(own(special));
 });
 
-test('a function of what is steady is not written out, nor one that has no such form', () => {
+test('a function of what is loop-invariant is not written out, nor one that has no such form', () => {
   const scopes = new Scopes({ ...PLAIN, inlines: true });
   expect(scopes.inlined('sin', H)).toBeNull();
   expect(scopes.inlined('tan', A)).toBeNull();

@@ -4,9 +4,9 @@ import type { KeptPiece, Operation, Piece } from './piece.ts';
 /** How a piece that was put aside is called. */
 export type NameOf = (kept: KeptPiece) => string;
 
-/** Local names: steady ones `s0`, `s1`, ..., others `v0`, `v1`, ... */
-export function localName({ id, steady }: KeptPiece): string {
-  return `${steady ? 's' : 'v'}${id}`;
+/** Local names: loop-invariant ones `s0`, `s1`, ..., others `v0`, `v1`, ... */
+export function localName({ id, loopInvariant }: KeptPiece): string {
+  return `${loopInvariant ? 's' : 'v'}${id}`;
 }
 
 const RELATIONS: Readonly<Record<Relation, string>> = {

@@ -23,13 +23,13 @@ interface OpenBlock {
 }
 
 /**
- * Puts pieces of code aside: steady ones before the loop over steps, others in the block that is being written. The
+ * Puts pieces of code aside: loop-invariant ones before the loop over steps, others in the block that is being written. The
  * same piece is put aside once as long as its name is in scope.
  */
 export class Scopes {
   readonly before: Statement[] = [];
   readonly single: boolean;
-  readonly #steady = new Map<string, KeptPiece>();
+  readonly #loopInvariant = new Map<string, KeptPiece>();
   readonly #blocks: OpenBlock[] = [{ statements: [], names: new Map() }];
   readonly #pure: boolean;
   readonly #inlines: boolean;
@@ -46,7 +46,7 @@ export class Scopes {
     return this.#blocks[0]!.statements;
   }
 
-  /** How many pieces that are not steady have been put aside. */
+  /** How many pieces that are not loop-invariant have been put aside. */
   get count(): number {
     return this.#count;
   }
@@ -59,7 +59,7 @@ export class Scopes {
   keep(value: Piece): Exclude<Piece, { kind: 'operation' }> {
     if (isAtom(value)) return value;
     this.#spend(value.operations);
-    if (value.steady) return this.#keepSteady(value);
+    if (value.loopInvariant) return this.#keepInvariant(value);
     const known = this.#pure ? this.#inScope(value.key) : null;
     if (known !== null) return known;
     const kept = this.#next(value.key);
@@ -70,7 +70,7 @@ export class Scopes {
   /** A function of one input, written out if it is one of those; null where it is to be called. */
   inlined(name: string, input: Piece): Piece | null {
     const of = INLINED.get(name);
-    if (of === undefined || !this.#inlines || input.steady) return null;
+    if (of === undefined || !this.#inlines || input.loopInvariant) return null;
     return this.#define(name, of, this.keep(input));
   }
 
@@ -100,11 +100,11 @@ export class Scopes {
       );
   }
 
-  #keepSteady(value: Piece): KeptPiece {
-    const known = this.#steady.get(value.key);
+  #keepInvariant(value: Piece): KeptPiece {
+    const known = this.#loopInvariant.get(value.key);
     if (known !== undefined) return known;
-    const kept = keptPiece(this.#steady.size, true);
-    this.#steady.set(value.key, kept);
+    const kept = keptPiece(this.#loopInvariant.size, true);
+    this.#loopInvariant.set(value.key, kept);
     this.before.push({ kind: 'keep', kept, value });
     return kept;
   }
@@ -114,7 +114,7 @@ export class Scopes {
     const known = this.#inScope(key);
     if (known !== null) return known;
     const coefficients = of.coefficients.map((place) =>
-      this.#keepSteady(readPiece(`COEFFICIENTS[${place}]`, true)),
+      this.#keepInvariant(readPiece(`COEFFICIENTS[${place}]`, true)),
     );
     const kept = this.#next(key);
     this.say({ kind: 'inlined', kept, of, input, coefficients });

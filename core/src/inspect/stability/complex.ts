@@ -1,4 +1,4 @@
-import { cos, sin } from '../../elementary/circular.ts';
+import { cos, sin } from '../../elementary/trigonometric.ts';
 
 /** A complex number. */
 export interface Complex {

@@ -21,7 +21,7 @@ const MAX_LINES = 400;
 const NOTATION: ReadonlyMap<string, string> = new Map([...FUNCTIONS].map(([name, { code }]) => [code, name]));
 
 /** A piece of code as a formula, operation by operation; names stand for themselves. */
-function treeOf(piece: Piece, nameOf: (id: number, steady: boolean) => string): Tree<Bound<string>> {
+function treeOf(piece: Piece, nameOf: (id: number, loopInvariant: boolean) => string): Tree<Bound<string>> {
   switch (piece.kind) {
     case 'number':
       return piece.value < 0 || Object.is(piece.value, -0)
@@ -30,7 +30,7 @@ function treeOf(piece: Piece, nameOf: (id: number, steady: boolean) => string): 
     case 'name':
       return bound(piece.name, piece.name);
     case 'kept':
-      return bound(nameOf(piece.id, piece.steady), piece.key);
+      return bound(nameOf(piece.id, piece.loopInvariant), piece.key);
     case 'operation': {
       const inputs = piece.inputs.map((input) => treeOf(input, nameOf));
       const [first, second, yes, no] = inputs;
@@ -185,8 +185,8 @@ function writtenOut(
     throw new Refusal('size', `a derivative of this problem takes more than ${MAX_LINES} lines, written out`);
   const called = new Map<string, string>();
   const numbers: string[] = [];
-  const nameOf = (id: number, steady: boolean): string => {
-    const key = `${steady ? 's' : 'v'}${id}`;
+  const nameOf = (id: number, loopInvariant: boolean): string => {
+    const key = `${loopInvariant ? 's' : 'v'}${id}`;
     const known = called.get(key);
     if (known !== undefined) return known;
     const made = names.make(`c${numbers.length + 1}`);
@@ -198,7 +198,7 @@ function writtenOut(
   const all = [
     ...statements.map(({ kept, value }) => {
       const written = text(value);
-      return { to: nameOf(kept.id, kept.steady), value: written };
+      return { to: nameOf(kept.id, kept.loopInvariant), value: written };
     }),
     ...results.map((piece, j) => ({ to: into(j), value: text(piece) })),
   ];
