@@ -82,9 +82,7 @@ export function asPromised({ result, kinks }: MethodCase): FactOf<'as promised'>
 }
 
 /** A sure order that is not what theory says of the formula, where theory does not say what it is on this problem. */
-function another({
-  result,
-}: MethodCase): {
+function another({ result }: MethodCase): {
   readonly order: NonNullable<MethodResult['order']>;
   readonly expected: ExpectedOrder;
 } | null {
