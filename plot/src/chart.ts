@@ -45,7 +45,7 @@ export const STYLES: Readonly<Record<MarkerShape, PointStyle>> = {
 const EDGE = 8;
 
 /** Lengths of a dash and of the gap behind it, in pixels. */
-export const DASH = [5, 4] as const;
+const DASH = [5, 4] as const;
 
 type Dataset = ChartDataset<'scatter', Point[]>;
 
@@ -94,9 +94,12 @@ function datasetOf(series: Series): Dataset {
   };
 }
 
-/** The datasets of a plot for a width in pixels. */
+/** Pixels that the numbers beside a plot take, about. */
+const AXIS = 50;
+
+/** The datasets of a plot on a canvas of a width in pixels. */
 export function datasetsOf(plot: Plot, width: number): Dataset[] {
-  return thinned(plot, width).map(datasetOf);
+  return thinned(plot, width - AXIS).map(datasetOf);
 }
 
 /** Pixels that the number of a tick needs, along each axis. */

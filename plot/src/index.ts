@@ -13,7 +13,7 @@ export {
   type OrderView,
   predictedSeries,
 } from './order-plot.ts';
-export { drawOverlays } from './overlays.ts';
+export { overlaysPlugin } from './overlays.ts';
 export type { Axis, LegendItem, Overlay, Plot, PlotEvents, Point, Series } from './plot.ts';
 export {
   drawnAs,

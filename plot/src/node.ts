@@ -59,7 +59,7 @@ export function plotSvg(plot: Plot, palette: Palette, sheet: Sheet): string {
 }
 
 /**
- * The file of what was taken away; of a workbook it is written by `xlsx`.
+ * The file of an export; of a workbook it is written by `xlsx`.
  *
  * @param scale how many times as large as its size says the PNG of a plot is
  */

@@ -1,7 +1,7 @@
-import type { Chart, Scale } from 'chart.js';
+import type { Chart, Plugin, Scale } from 'chart.js';
 import { type Palette, SANS, SERIF } from './palette.ts';
 import { type Box, boxOf, labelPlace, type Pixel } from './label-place.ts';
-import type { Fit, Note, Overlay, Runaway } from './plot.ts';
+import type { Fit, Note, Overlay, Plot, Runaway } from './plot.ts';
 
 interface Ground {
   readonly chart: Pick<Chart, 'chartArea' | 'data' | 'getDatasetMeta'>;
@@ -257,4 +257,23 @@ export function drawOverlays(
     draw({ chart, ctx, x, y, palette }, overlay);
     ctx.restore();
   }
+}
+
+/**
+ * Draws the overlays of a plot with its chart.
+ *
+ * @param now the plot and the palette at the moment of drawing
+ */
+export function overlaysPlugin(
+  now: () => { readonly plot: Plot; readonly palette: Palette },
+): Plugin<'scatter'> {
+  const drawNow = (chart: Chart, behind: boolean): void => {
+    const { plot, palette } = now();
+    drawOverlays(chart, plot.overlays, palette, behind);
+  };
+  return {
+    id: 'overlays',
+    beforeDatasetsDraw: (chart) => drawNow(chart, true),
+    afterDatasetsDraw: (chart) => drawNow(chart, false),
+  };
 }

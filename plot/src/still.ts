@@ -9,7 +9,7 @@ import {
 } from 'chart.js';
 import { datasetsOf, optionsOf, STYLES } from './chart.ts';
 import { equalise } from './equal-units.ts';
-import { drawOverlays } from './overlays.ts';
+import { overlaysPlugin } from './overlays.ts';
 import type { Palette } from './palette.ts';
 import type { Plot } from './plot.ts';
 
@@ -51,9 +51,6 @@ export function asCanvas(canvas: object): HTMLCanvasElement {
   return canvas;
 }
 
-/** Pixels that the numbers beside a plot take, about. */
-const AXIS = 50;
-
 /** The curves of the plot by name, with their markers. */
 function legendItems({ legend }: Plot): ChartLegendItem[] {
   return legend.map(({ label, mark, color }) => ({
@@ -78,7 +75,7 @@ function configuration(
     type: 'scatter',
     platform: BasicPlatform,
     // with styles of segments, lines are drawn without Path2D, which no canvas that records vectors knows
-    data: { datasets: datasetsOf(plot, width - AXIS).map((dataset) => ({ ...dataset, segment: {} })) },
+    data: { datasets: datasetsOf(plot, width).map((dataset) => ({ ...dataset, segment: {} })) },
     options: {
       ...options,
       responsive: false,
@@ -107,11 +104,7 @@ function configuration(
           ctx.fillRect(0, 0, across, height);
         },
       },
-      {
-        id: 'overlays',
-        beforeDatasetsDraw: (chart) => drawOverlays(chart, plot.overlays, palette, true),
-        afterDatasetsDraw: (chart) => drawOverlays(chart, plot.overlays, palette, false),
-      },
+      overlaysPlugin(() => ({ plot, palette })),
     ],
   };
 }

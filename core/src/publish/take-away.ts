@@ -29,7 +29,7 @@ interface OneRun {
   readonly wish: Wish;
 }
 
-/** What is to be taken away of a study beside its own tables: rows, programs, sheets, plots, formulas, handouts. */
+/** What can be exported of a study beside its own tables: rows, programs, sheets, plots, formulas, handouts. */
 export type Wanted =
   | (OneRun & {
       readonly what: 'rows';
@@ -89,7 +89,7 @@ function workbookOf(workbook: Workbook): Taken {
 }
 
 /**
- * A study or a run in a format to be taken away.
+ * A study or a run in a format for export.
  *
  * @param study the document, opened
  * @param typeset sets formulas of pages

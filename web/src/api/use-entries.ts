@@ -59,7 +59,7 @@ function entryKey(kind: Kind, id: string): readonly [string, Kind, string] {
 
 /** Asks for an entry before the page that shows it is there. */
 export function askEarly(kind: Kind, id: string): void {
-  // a failure is told by the page, which finds it where it asks itself
+  // the page reports a failure where it asks itself
   preload(entryKey(kind, id), () => loadEntry(kind, id)).catch(() => undefined);
 }
 

@@ -56,7 +56,7 @@ function sharedObserver(): ResizeObserver {
 export function whenLaidOut(element: Element, changed: () => void): () => void {
   const all = resized.get(element) ?? new Set();
   resized.set(element, all.add(changed));
-  // a size that is known is told once more
+  // a known size is reported once more
   sharedObserver().unobserve(element);
   sharedObserver().observe(element);
   return () => {

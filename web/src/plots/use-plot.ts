@@ -1,15 +1,12 @@
 import { Chart } from 'chart.js';
 import { type RefObject, useEffect, useRef } from 'react';
 import { usePalette } from '../theme/use-palette.ts';
-import { datasetsOf, drawOverlays, equalise, optionsOf, type Plot, type PlotEvents } from '@schritt/plot';
+import { datasetsOf, equalise, optionsOf, overlaysPlugin, type Plot, type PlotEvents } from '@schritt/plot';
 
 /** Whether two plots differ in what lies over or under their series alone. */
 function onlyOverlaysDiffer(before: Plot, now: Plot): boolean {
   return before.series === now.series && before.x === now.x && before.y === now.y && before.tip === now.tip;
 }
-
-/** Pixels that the numbers beside a plot take, about. */
-const AXIS = 50;
 
 /** Pixels of the screen that a pixel of a canvas is: a page that is enlarged is as sharp as one that is not. */
 function sharpness(canvas: HTMLCanvasElement): number {
@@ -33,26 +30,20 @@ export function usePlot(canvas: RefObject<HTMLCanvasElement | null>, plot: Plot,
   useEffect(() => {
     if (canvas.current === null) return undefined;
     const first = now.current;
-    const overlays = (made: Chart, behind: boolean): void =>
-      drawOverlays(made, now.current.plot.overlays, now.current.palette, behind);
     const host = canvas.current;
     const made = new Chart<'scatter'>(host, {
       type: 'scatter',
-      data: { datasets: datasetsOf(first.plot, host.clientWidth - AXIS) },
+      data: { datasets: datasetsOf(first.plot, host.clientWidth) },
       options: {
         ...optionsOf(first.plot, first.palette, () => now.current.events),
         devicePixelRatio: sharpness(host),
       },
       plugins: [
-        {
-          id: 'overlays',
-          beforeDatasetsDraw: (of) => overlays(of, true),
-          afterDatasetsDraw: (of) => overlays(of, false),
-        },
+        overlaysPlugin(() => now.current),
         {
           id: 'room',
           resize: (of) => {
-            of.data.datasets = datasetsOf(now.current.plot, host.clientWidth - AXIS);
+            of.data.datasets = datasetsOf(now.current.plot, host.clientWidth);
             // the room is known only after a first layout; ends that are set once stay until the next plot
             if (now.current.plot.equal === true) setTimeout(() => laid(of), 0);
           },
@@ -86,7 +77,7 @@ export function usePlot(canvas: RefObject<HTMLCanvasElement | null>, plot: Plot,
       made.draw();
       return;
     }
-    made.data.datasets = datasetsOf(plot, host.clientWidth - AXIS);
+    made.data.datasets = datasetsOf(plot, host.clientWidth);
     made.options = {
       ...optionsOf(plot, palette, () => now.current.events),
       devicePixelRatio: sharpness(host),

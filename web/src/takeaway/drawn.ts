@@ -4,7 +4,7 @@ import { type Palette, PRINT } from '@schritt/plot/palette';
 import { plotSvg } from '../plots/draw-plot.ts';
 import type { TakenFile } from '../worker/taken.ts';
 
-/** What was taken away, as a text; of a plot its SVG. */
+/** An export as a text; of a plot its SVG. */
 export interface Drawn {
   readonly text: string;
   /** The bytes of a file that is no text. */

@@ -1,4 +1,3 @@
-import { plotPng } from '../plots/draw-plot.ts';
 import type { Choice } from './choice.ts';
 import type { Taken } from './use-taken.ts';
 
@@ -13,6 +12,9 @@ export async function savedFile(choice: Choice, { text, bytes, still }: Taken): 
   if (text === null) return null;
   if (bytes !== null) return new Blob([bytes], { type: KINDS.xlsx });
   if (still === null) return new Blob([text], { type: KINDS.text });
-  if (choice.plotAs === 'png') return plotPng(still.plot, still.palette, still.sheet, choice.scale);
+  if (choice.plotAs === 'png') {
+    const { plotPng } = await import('../plots/draw-plot.ts');
+    return plotPng(still.plot, still.palette, still.sheet, choice.scale);
+  }
   return new Blob([text], { type: KINDS.svg });
 }

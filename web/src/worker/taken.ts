@@ -2,12 +2,12 @@ import { type StudyDocument, type Taken, takeAway, type Wanted } from '@schritt/
 import { typesetOptions } from '@schritt/core/notation';
 import type { Study } from '@schritt/core/study';
 
-/** What a worker makes of what is to be taken away: a workbook as the bytes of its file, with a text of what is in it. */
+/** What a worker makes of an export: a workbook as the bytes of its file, with a text of what is in it. */
 export type TakenFile =
   | Exclude<Taken, { readonly kind: 'workbook' }>
   | { readonly kind: 'workbook'; readonly text: string; readonly bytes: Uint8Array<ArrayBuffer> };
 
-/** Makes what is to be taken away; what sets formulas and writes sheets is loaded when it is first wanted. */
+/** Makes an export; what sets formulas and writes sheets is loaded when it is first wanted. */
 export async function takenFile(document: StudyDocument, study: Study, wanted: Wanted): Promise<TakenFile> {
   const needsFormulas = wanted.what === 'handout' && wanted.as === 'html';
   const katex = needsFormulas ? (await import('katex')).default : null;
