@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { derivative } from './derivative.ts';
 import { evaluate } from './evaluate.ts';
 import { type Expression, number } from './expression.ts';
@@ -93,44 +92,4 @@ test.each([
 
 test.each(['x*x', 'sin(x)', 'x^2', '1/x', 'if(x < 1, x, 2*x)'])('%s is not linear', (text) => {
   expect(linearIn(parse(text), (node) => node.kind === 'name' && node.name === 'x').ok).toBe(false);
-});
-
-test('a formula printed in the notation and read again has the same value to the last bit', () => {
-  const leaf = fc.oneof(
-    fc.double({ min: 0, max: 1e6, noNaN: true }).map((value): Expression => number(value)),
-    fc.constantFrom<Expression>(parse('x'), parse('a')),
-  );
-  const { tree } = fc.letrec<{ tree: Expression }>((tie) => ({
-    tree: fc.oneof(
-      { maxDepth: 6 },
-      leaf,
-      fc.record({
-        kind: fc.constant('binary' as const),
-        operator: fc.constantFrom('+' as const, '-' as const, '*' as const, '/' as const, '^' as const),
-        left: tie('tree'),
-        right: tie('tree'),
-        at: fc.constant({ from: 0, to: 0 }),
-      }),
-      fc.record({
-        kind: fc.constant('negate' as const),
-        of: tie('tree'),
-        at: fc.constant({ from: 0, to: 0 }),
-      }),
-      tie('tree').map((of): Expression => ({
-        kind: 'call',
-        name: 'cos',
-        primes: 0,
-        inputs: [of],
-        at: of.at,
-        nameAt: of.at,
-      })),
-    ),
-  }));
-  fc.assert(
-    fc.property(tree, (expression) => {
-      const again = parse(plainText(expression));
-      for (const x of [0.7, -2.5]) expect(at(again, x)).toBe(at(expression, x));
-    }),
-    { numRuns: 400 },
-  );
 });

@@ -1,50 +1,31 @@
 import { primed } from '../text/primes.ts';
-import type { Expression, Operator } from './expression.ts';
+import type { Expression, IndexedLeaf, NameLeaf } from './expression.ts';
+import { atom, printer, type TextPart, textLanguage, within } from './printer.ts';
 
-const TIGHTNESS: Readonly<Record<Operator, number>> = { '+': 1, '-': 1, '*': 2, '/': 2, '^': 4 };
-const SIGN = 3;
-const ATOM = 5;
-
-function tightness(expression: Expression): number {
-  switch (expression.kind) {
-    case 'binary':
-      return TIGHTNESS[expression.operator];
-    case 'negate':
-      return Math.min(SIGN, Math.max(TIGHTNESS['*'], tightness(expression.of)));
-    default:
-      return ATOM;
-  }
+function leafText(node: NameLeaf | IndexedLeaf): TextPart {
+  if (node.kind === 'name') return atom(primed(node.name, node.primes));
+  return atom(primed(`${node.name}[${plainText(node.index)}]`, node.primes));
 }
 
-function within(expression: Expression, least: number): string {
-  const text = plainText(expression);
-  return tightness(expression) < least ? `(${text})` : text;
-}
+const print = printer<TextPart, NameLeaf | IndexedLeaf>(
+  textLanguage({
+    number: String,
+    leaf: leafText,
+    signs: { '+': ' + ', '-': ' - ', '*': '*', '/': '/' },
+    power: (base, exponent) => ({
+      text: `${within(base, 'atom')}^${within(exponent, 'power')}`,
+      holds: 'power',
+    }),
+    call: ({ name, primes }, inputs) => `${primed(name, primes)}(${inputs.join(', ')})`,
+    choice: ({ relation, left, right, yes, no }) => `if(${left} ${relation} ${right}, ${yes}, ${no})`,
+  }),
+);
 
-/** A formula in the notation itself, with the brackets that its order of operations needs and no others. */
+/**
+ * A formula in the notation itself, with the brackets that its order of operations needs and no others.
+ *
+ * @example plainText(expression) // 'y + h/2*(k1 + k2)'
+ */
 export function plainText(expression: Expression): string {
-  switch (expression.kind) {
-    case 'number':
-      return String(expression.value);
-    case 'name':
-      return primed(expression.name, expression.primes);
-    case 'indexed':
-      return primed(`${expression.name}[${plainText(expression.index)}]`, expression.primes);
-    case 'negate':
-      return `-${within(expression.of, TIGHTNESS['*'])}`;
-    case 'binary': {
-      const { operator, left, right } = expression;
-      const own = TIGHTNESS[operator];
-      if (operator === '^') return `${within(left, ATOM)}^${within(right, SIGN)}`;
-      const spaced = own === 1 ? ` ${operator} ` : operator;
-      return `${within(left, own)}${spaced}${within(right, own + 1)}`;
-    }
-    case 'call':
-      return `${primed(expression.name, expression.primes)}(${expression.inputs.map(plainText).join(', ')})`;
-    case 'if': {
-      const { test, yes, no } = expression;
-      const condition = `${plainText(test.left)} ${test.relation} ${plainText(test.right)}`;
-      return `if(${condition}, ${plainText(yes)}, ${plainText(no)})`;
-    }
-  }
+  return print(expression).text;
 }

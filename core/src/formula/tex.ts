@@ -1,12 +1,11 @@
 import { count } from '../text/number-text.ts';
-import type { Expression, Relation } from './expression.ts';
+import type { Expression, IndexedLeaf, Leaf, NameLeaf, Relation } from './expression.ts';
 import { measure } from './measure.ts';
+import { isLooser, type Called, type Language, printer, type Tightness } from './printer.ts';
 import { texNumber, texSymbol } from './tex-names.ts';
 
-/** How tightly a piece of set mathematics holds together; a looser one inside a tighter one takes brackets. */
-type Tightness = 'sum' | 'product' | 'power' | 'atom';
-
-interface Piece {
+/** A part of a formula as TeX sets it. */
+interface TexPart {
   readonly tex: string;
   readonly holds: Tightness;
   /** A leading minus, kept apart so that a product can move it to its front. */
@@ -15,9 +14,13 @@ interface Piece {
   readonly numeral: boolean;
   /** Tall: brackets around it must grow. */
   readonly tall: boolean;
+  /** What it is where it is short enough to follow a function without brackets: one letter, a number, a number of letters. */
+  readonly short: 'letter' | 'number' | 'product' | null;
+  /** Primes stand behind it, so that a power takes brackets. */
+  readonly primed: boolean;
+  /** For a named function of one input: its symbol and the input, so that a power can stand between them. */
+  readonly named: { readonly symbol: string; readonly input: string } | null;
 }
-
-const ORDER: Readonly<Record<Tightness, number>> = { sum: 0, product: 1, power: 2, atom: 3 };
 
 const RELATION_TEX: Readonly<Record<Relation, string>> = {
   '<': '<',
@@ -48,20 +51,30 @@ const FUNCTION_TEX: ReadonlyMap<string, string> = new Map([
   ['atan2', '\\operatorname{atan2}'],
 ]);
 
-function piece(tex: string, holds: Tightness, more: Partial<Omit<Piece, 'tex' | 'holds'>> = {}): Piece {
-  return { tex, holds, minus: false, numeral: false, tall: false, ...more };
+function part(tex: string, holds: Tightness, more: Partial<Omit<TexPart, 'tex' | 'holds'>> = {}): TexPart {
+  return {
+    tex,
+    holds,
+    minus: false,
+    numeral: false,
+    tall: false,
+    short: null,
+    primed: false,
+    named: null,
+    ...more,
+  };
 }
 
-function signed(from: Piece): string {
+function signed(from: TexPart): string {
   return from.minus ? `-${from.tex}` : from.tex;
 }
 
-function bracket(from: Piece): string {
+function bracket(from: TexPart): string {
   return from.tall ? `\\left(${signed(from)}\\right)` : `(${signed(from)})`;
 }
 
-function atLeast(from: Piece, holds: Tightness): string {
-  return from.minus || ORDER[from.holds] < ORDER[holds] ? bracket(from) : from.tex;
+function within(from: TexPart, least: Tightness): string {
+  return from.minus || isLooser(from.holds, least) ? bracket(from) : from.tex;
 }
 
 /** Two factors side by side, with a sign of multiplication only where they would run together. */
@@ -74,151 +87,145 @@ function beside(left: string, right: string, leftIsNumeral: boolean): string {
   return runsOn.test(left) || runsOn.test(right) ? `${left}\\,${right}` : `${left} ${right}`;
 }
 
-function product(left: Piece, right: Piece): Piece {
-  const first = atLeast({ ...left, minus: false }, 'product');
-  const second = atLeast(
-    right.holds === 'product' && !right.minus ? { ...right, holds: 'atom' } : right,
+function product(left: TexPart, right: TexPart): TexPart {
+  const first = within({ ...left, minus: false }, 'product');
+  const second = within(
+    right.holds === 'product' && !right.minus ? { ...right, holds: 'power' } : right,
     'product',
   );
-  return piece(beside(first, second, left.numeral), 'product', {
+  const isShort = (left.short === 'letter' || left.short === 'number') && right.short === 'letter';
+  return part(beside(first, second, left.numeral), 'product', {
     minus: left.minus,
     numeral: left.numeral && right.numeral,
     tall: left.tall || right.tall,
+    short: isShort ? 'product' : null,
   });
 }
 
-function quotient(left: Piece, right: Piece): Piece {
-  return piece(`\\frac{${left.tex}}{${signed(right)}}`, 'product', { minus: left.minus, tall: true });
+function quotient(left: TexPart, right: TexPart): TexPart {
+  return part(`\\frac{${left.tex}}{${signed(right)}}`, 'product', { minus: left.minus, tall: true });
 }
 
-function sum(operator: '+' | '-', left: Piece, right: Piece): Piece {
+function sum(operator: '+' | '-', left: TexPart, right: TexPart, space = ' '): TexPart {
   const flips = right.minus && right.holds !== 'sum';
   const shown = flips ? (operator === '+' ? '-' : '+') : operator;
   const needsBracket = right.holds === 'sum' && (operator === '-' || right.minus);
   const term = needsBracket ? bracket(right) : right.tex;
-  return piece(`${signed(left)} ${shown} ${term}`, 'sum', { tall: left.tall || right.tall });
+  return part(`${signed(left)}${space}${shown}${space}${term}`, 'sum', { tall: left.tall || right.tall });
 }
 
-function power(left: Piece, right: Piece, base: Expression): Piece {
+function negation(of: TexPart): TexPart {
+  if (of.holds === 'sum' || of.minus) return part(bracket(of), 'atom', { minus: true, tall: of.tall });
+  return { ...of, minus: true, short: null, named: null };
+}
+
+function power(base: TexPart, right: TexPart): TexPart {
   const exponent = `{${signed(right)}}`;
-  const named = base.kind === 'call' && base.primes === 0 ? FUNCTION_TEX.get(base.name) : undefined;
-  if (
-    named !== undefined &&
-    base.kind === 'call' &&
-    base.inputs.length === 1 &&
-    !named.includes('_') &&
-    base.name !== 'exp' &&
-    !right.minus
-  )
-    return piece(`${named}^${exponent}${input(base.inputs[0]!, pieceOf(base.inputs[0]!))}`, 'product', {
-      tall: left.tall,
+  if (base.named !== null && !right.minus)
+    return part(`${base.named.symbol}^${exponent}${base.named.input}`, 'product', { tall: base.tall });
+  const below = base.primed ? bracket(base) : within(base, 'atom');
+  return part(`${below}^${exponent}`, 'power', { tall: base.tall });
+}
+
+function numberPart(value: number): TexPart {
+  const tex = texNumber(value);
+  return part(tex, tex.includes('cdot') ? 'product' : tex.includes('^') ? 'power' : 'atom', {
+    numeral: true,
+    short: 'number',
+  });
+}
+
+/** Functions that TeX sets with signs around their input. */
+function surrounded(name: string, of: TexPart): TexPart | null {
+  const around = (left: string, right: string): TexPart =>
+    part(`${left}${signed(of)}${right}`, 'atom', { tall: of.tall });
+  switch (name) {
+    case 'sqrt':
+      return around('\\sqrt{', '}');
+    case 'cbrt':
+      return around('\\sqrt[3]{', '}');
+    case 'abs':
+      return around('\\left|', '\\right|');
+    case 'floor':
+      return around('\\left\\lfloor ', '\\right\\rfloor');
+    case 'exp':
+      return of.tex.includes('\\begin') ? null : part(`e^{${signed(of)}}`, 'power');
+    default:
+      return null;
+  }
+}
+
+/** A function of one input under its own symbol: without brackets around one letter or a number of letters. */
+function namedFunction(name: string, of: TexPart): TexPart | null {
+  const symbol = FUNCTION_TEX.get(name);
+  if (symbol === undefined) return null;
+  const isBare = (of.short === 'letter' || of.short === 'product') && !of.minus;
+  const input = isBare ? ` ${of.tex}` : bracket(of);
+  const takesPower = !symbol.includes('_') && name !== 'exp';
+  return part(`${symbol}${input}`, 'product', {
+    tall: of.tall,
+    named: takesPower ? { symbol, input } : null,
+  });
+}
+
+function list(inputs: readonly TexPart[]): TexPart {
+  return part(inputs.map(signed).join(', '), 'sum', { tall: inputs.some((p) => p.tall) });
+}
+
+function called({ name, primes }: Called, inputs: readonly TexPart[]): TexPart {
+  const [first, second] = inputs;
+  if (primes === 0 && first !== undefined && inputs.length === 1) {
+    const own = surrounded(name, first) ?? namedFunction(name, first);
+    if (own !== null) return own;
+  }
+  if (name === 'mod' && primes === 0 && first !== undefined && second !== undefined && inputs.length === 2)
+    return part(`${within(first, 'product')} \\bmod ${within(second, 'power')}`, 'sum');
+  const symbol = primes === 0 ? (FUNCTION_TEX.get(name) ?? texSymbol(name)) : texSymbol(name, primes);
+  const all = list(inputs);
+  return part(`${symbol}${bracket(all)}`, 'atom', { tall: all.tall });
+}
+
+/** TeX as a language, with what it makes of names. */
+function texLanguage<L extends Leaf>(leaf: (node: L) => TexPart): Language<TexPart, L> {
+  return {
+    number: numberPart,
+    leaf,
+    negation,
+    sum,
+    product,
+    quotient,
+    power,
+    call: called,
+    choice: ({ relation, left, right, yes, no }) => {
+      const when = `${signed(left)} ${RELATION_TEX[relation]} ${signed(right)}`;
+      const rows = `${signed(yes)} & \\text{if } ${when} \\\\ ${signed(no)} & \\text{otherwise}`;
+      return part(`\\begin{cases} ${rows} \\end{cases}`, 'atom', { tall: true });
+    },
+  };
+}
+
+/** How the index of a name is set. */
+export type IndexTex = (index: Expression) => string;
+
+function texPrinter(indexTex: IndexTex, space = ' '): (tree: Expression) => string {
+  const language = texLanguage((node: NameLeaf | IndexedLeaf) => {
+    const index = node.kind === 'indexed' ? indexTex(node.index) : null;
+    return part(texSymbol(node.name, node.primes, index), 'atom', {
+      short: node.kind === 'name' ? 'letter' : null,
+      primed: node.primes > 0,
     });
-  const primed = base.kind === 'name' || base.kind === 'indexed' ? base.primes > 0 : false;
-  const below = primed ? bracket(left) : atLeast(left, 'atom');
-  return piece(`${below}^${exponent}`, 'power', { tall: left.tall });
+  });
+  const print = printer({
+    ...language,
+    sum: (operator, left: TexPart, right: TexPart) => sum(operator, left, right, space),
+  });
+  return (tree) => signed(print(tree));
 }
 
-/** The input of a named function: without brackets where it is one letter or a number of letters. */
-function input(expression: Expression, set: Piece): string {
-  const plain =
-    expression.kind === 'name' ||
-    (expression.kind === 'binary' &&
-      expression.operator === '*' &&
-      (expression.left.kind === 'name' || expression.left.kind === 'number') &&
-      expression.right.kind === 'name');
-  return plain && !set.minus && set.holds !== 'sum' ? ` ${set.tex}` : bracket(set);
-}
+/** An index as it is typed, in one piece: `i-1`, `n+1`. */
+export const indexTex: IndexTex = texPrinter((index) => indexTex(index), '');
 
-function list(inputs: readonly Expression[]): Piece {
-  const pieces = inputs.map(pieceOf);
-  return piece(pieces.map(signed).join(', '), 'sum', { tall: pieces.some((p) => p.tall) });
-}
-
-function callPiece(node: Expression & { readonly kind: 'call' }): Piece {
-  const [first] = node.inputs;
-  if (node.primes === 0 && first !== undefined && node.inputs.length === 1) {
-    const inner = pieceOf(first);
-    switch (node.name) {
-      case 'sqrt':
-        return piece(`\\sqrt{${signed(inner)}}`, 'atom', { tall: inner.tall });
-      case 'cbrt':
-        return piece(`\\sqrt[3]{${signed(inner)}}`, 'atom', { tall: inner.tall });
-      case 'abs':
-        return piece(`\\left|${signed(inner)}\\right|`, 'atom', { tall: inner.tall });
-      case 'floor':
-        return piece(`\\left\\lfloor ${signed(inner)}\\right\\rfloor`, 'atom', { tall: inner.tall });
-      case 'exp':
-        if (!inner.tex.includes('\\begin')) return piece(`e^{${signed(inner)}}`, 'power');
-    }
-    const named = FUNCTION_TEX.get(node.name);
-    if (named !== undefined) return piece(`${named}${input(first, inner)}`, 'product', { tall: inner.tall });
-  }
-  if (node.name === 'mod' && node.primes === 0 && node.inputs.length === 2) {
-    const [a, b] = node.inputs.map(pieceOf);
-    return piece(`${atLeast(a!, 'product')} \\bmod ${atLeast(b!, 'power')}`, 'sum');
-  }
-  const symbol =
-    node.primes === 0
-      ? (FUNCTION_TEX.get(node.name) ?? texSymbol(node.name))
-      : texSymbol(node.name, node.primes);
-  const inputs = list(node.inputs);
-  return piece(`${symbol}${bracket(inputs)}`, 'atom', { tall: inputs.tall });
-}
-
-const known = new WeakMap<Expression, Piece>();
-
-/** The piece of a node, set once however often the node stands or is looked at. */
-function pieceOf(node: Expression): Piece {
-  const ready = known.get(node);
-  if (ready !== undefined) return ready;
-  const made = set(node);
-  known.set(node, made);
-  return made;
-}
-
-function set(node: Expression): Piece {
-  switch (node.kind) {
-    case 'number': {
-      const tex = texNumber(node.value);
-      return piece(tex, tex.includes('cdot') ? 'product' : tex.includes('^') ? 'power' : 'atom', {
-        numeral: true,
-      });
-    }
-    case 'name':
-      return piece(texSymbol(node.name, node.primes), 'atom');
-    case 'indexed':
-      return piece(texSymbol(node.name, node.primes, texOf(node.index).replaceAll(' ', '')), 'atom');
-    case 'negate': {
-      const of = pieceOf(node.of);
-      if (of.holds === 'sum') return piece(bracket(of), 'atom', { minus: true, tall: of.tall });
-      return of.minus ? piece(bracket(of), 'atom', { minus: true, tall: of.tall }) : { ...of, minus: true };
-    }
-    case 'binary': {
-      const left = pieceOf(node.left);
-      const right = pieceOf(node.right);
-      switch (node.operator) {
-        case '+':
-        case '-':
-          return sum(node.operator, left, right);
-        case '*':
-          return product(left, right);
-        case '/':
-          return quotient(left, right);
-        case '^':
-          return power(left, right, node.left);
-      }
-    }
-    // falls through: the inner switch is exhaustive
-    case 'call':
-      return callPiece(node);
-    case 'if': {
-      const { test } = node;
-      const when = `${texOf(test.left)} ${RELATION_TEX[test.relation]} ${texOf(test.right)}`;
-      const rows = `${texOf(node.yes)} & \\text{if } ${when} \\\\ ${texOf(node.no)} & \\text{otherwise}`;
-      return piece(`\\begin{cases} ${rows} \\end{cases}`, 'atom', { tall: true });
-    }
-  }
-}
+const print = texPrinter(indexTex);
 
 /** Most terms of a formula that is set; more fill no page that anyone reads. */
 const MAX_SET = 3_000;
@@ -226,9 +233,12 @@ const MAX_SET = 3_000;
 /**
  * A formula in TeX, as a mathematician would set it: fractions, roots, powers, no needless brackets. One of more than
  * 3,000 terms is only told of.
+ *
+ * @param index how an index is set, where not as it is typed
+ * @example texOf(expression) // 'y + \\frac{h}{2}\\,(k_{1} + k_{2})'
  */
-export function texOf(expression: Expression): string {
+export function texOf(expression: Expression, index: IndexTex | null = null): string {
   const { terms } = measure(expression);
   if (terms > MAX_SET) return `\\text{a formula of ${count(terms)} terms}`;
-  return signed(pieceOf(expression));
+  return (index === null ? print : texPrinter(index))(expression);
 }

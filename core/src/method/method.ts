@@ -81,8 +81,11 @@ export function givenText(given: Given): string {
 
 /** Whether a node is a value kept from an earlier step, or f there: `y[n-1]`, `f[n]`; the steps back, else null. */
 export function stepsBack(node: Expression): number | null {
-  if (node.kind !== 'indexed' || node.primes > 0) return null;
-  const { index } = node;
+  return node.kind !== 'indexed' || node.primes > 0 ? null : stepsBackBy(node.index);
+}
+
+/** How many steps back an index reaches: 0 for `n`, 1 for `n-1`, -1 for `n+1`; null for any other. */
+export function stepsBackBy(index: Expression): number | null {
   if (index.kind === 'name') return index.name === 'n' && index.primes === 0 ? 0 : null;
   if (index.kind !== 'binary' || index.left.kind !== 'name' || index.left.name !== 'n') return null;
   if (index.right.kind !== 'number' || !Number.isInteger(index.right.value)) return null;

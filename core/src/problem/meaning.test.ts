@@ -31,9 +31,9 @@ const SWAY = "q'' = -4*q - 0.2*q'\nq(0) = 1\nq'(0) = 0\n0 <= t <= 5";
 test('what the names of a problem mean', () => {
   const meanings = new Meanings(problem(SLUICE));
   expect(meanings.of(name('t'), null)).toEqual({ kind: 'time' });
-  expect(meanings.of(name('k'), null)).toEqual({ kind: 'constant', value: 0.35 });
+  expect(meanings.of(name('k'), null)).toEqual({ kind: 'constant', name: 'k', value: 0.35 });
   expect(meanings.of(name('level'), null)).toEqual({ kind: 'component', place: 0 });
-  expect(meanings.of(name('pi'), null)).toEqual({ kind: 'constant', value: Math.PI });
+  expect(meanings.of(name('pi'), null)).toEqual({ kind: 'constant', name: 'pi', value: Math.PI });
   expect(() => meanings.of(name('Level'), null)).toThrow(
     'Level is not known, but level is; names are case-sensitive',
   );

@@ -8,7 +8,8 @@ import { type Block, elementName, type Problem } from './problem.ts';
 /** What a leaf of a rate, an exact solution or a conserved quantity stands for. */
 export type LeafMeaning =
   | { readonly kind: 'time' }
-  | { readonly kind: 'constant'; readonly value: number }
+  /** A parameter or a constant of the notation, by its name. */
+  | { readonly kind: 'constant'; readonly name: string; readonly value: number }
   /** The index of the family around it, as a number. */
   | { readonly kind: 'position' }
   /** The one component of a block, or one fixed element of a family: a place in the state vector. */
@@ -96,7 +97,7 @@ export class Meanings {
     if (leaf.name === variable) return { kind: 'position' };
     if (leaf.name === this.#independent) return { kind: 'time' };
     const value = this.#constants.get(leaf.name);
-    if (value !== undefined) return { kind: 'constant', value };
+    if (value !== undefined) return { kind: 'constant', name: leaf.name, value };
     const { message, instead } = this.#unknownName(leaf.name);
     throw new PlaceError(leaf.at, message, instead === null ? [] : writing(leaf.at, instead));
   }

@@ -1,7 +1,7 @@
 import type { Expression } from '../formula/expression.ts';
 import { texSymbol } from '../formula/tex-names.ts';
 import { plainText } from '../formula/plain-text.ts';
-import { texOf } from '../formula/tex.ts';
+import { indexTex, texOf } from '../formula/tex.ts';
 import { elementName, type Problem } from './problem.ts';
 import { type ForRange, isExactSolution, type Statement, type Target } from './statement.ts';
 
@@ -10,7 +10,7 @@ function range(of: ForRange | null): string {
 }
 
 function target(of: Target, argument: Expression): string {
-  const index = of.index === null ? null : texOf(of.index).replaceAll(' ', '');
+  const index = of.index === null ? null : indexTex(of.index);
   return `${texSymbol(of.name, of.primes, index)}(${texOf(argument)})`;
 }
 
@@ -25,7 +25,7 @@ function statementTex(statement: Statement): string {
     case 'parameter':
       return `${texSymbol(statement.name)} = ${texOf(statement.value)}`;
     case 'given':
-      return `${texSymbol(statement.target.name, 0, texOf(statement.index).replaceAll(' ', ''))} = ${texOf(statement.value)}`;
+      return `${texSymbol(statement.target.name, 0, indexTex(statement.index))} = ${texOf(statement.value)}`;
     case 'conserved':
       return `${texSymbol(statement.name)} = ${texOf(statement.value)} = \\text{const}`;
   }

@@ -3,8 +3,8 @@ import { RateTrees } from '../compile/program/rate-tree.ts';
 import type { Expression } from '../formula/expression.ts';
 import { FUNCTIONS } from '../formula/functions.ts';
 import { texNumber, texSymbol } from '../formula/tex-names.ts';
-import { texOf } from '../formula/tex.ts';
-import { type Given, givenBy, type Method, valuesOf } from '../method/method.ts';
+import { indexTex, texOf } from '../formula/tex.ts';
+import { type Given, givenBy, type Method, stepsBackBy, valuesOf } from '../method/method.ts';
 import { exactSolution } from '../run/exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from '../run/grid.ts';
 import { rowsOf } from '../run/rows.ts';
@@ -71,12 +71,10 @@ function givenTex(given: Given, n: number): string {
 
 /** A formula with the numbers of the steps in its indices, as it is worked out at step n. */
 function formulaTex(value: Expression, n: number): string {
-  return texOf(value)
-    .replaceAll(/\b([ytfxv])_\{n\}/g, (_, name: string) => `${name}_{${n}}`)
-    .replaceAll(
-      /\b([ytfxv])_\{n([+-]\d+)\}/g,
-      (_, name: string, by: string) => `${name}_{${n + Number(by)}}`,
-    );
+  return texOf(value, (index) => {
+    const back = stepsBackBy(index);
+    return back === null ? indexTex(index) : String(n - back);
+  });
 }
 
 function residualOf(value: Value, again: Value | null): number | null {

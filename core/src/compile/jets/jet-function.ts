@@ -31,21 +31,29 @@ export interface SolutionJets {
   readonly rate: (component: number, k: number) => Coefficient;
 }
 
+/** Where series of solutions begin, and how their code is put together. */
+export interface SolutionStart {
+  readonly order: number;
+  readonly when: Piece;
+  /** Coefficients 0: the present values. */
+  readonly at: readonly Piece[];
+  /** Puts a piece aside. */
+  readonly declare: (piece: Piece) => Piece;
+  /** A constant as a coefficient; without it one of 0 leaves none. */
+  readonly constant?: (leaf: RateLeaf & { readonly kind: 'constant' }) => Coefficient;
+}
+
+function plainConstant({ value }: RateLeaf & { readonly kind: 'constant' }): Coefficient {
+  return value === 0 ? null : numberPiece(value);
+}
+
 /**
  * Series of the solutions of a problem up to an order: from y' = f(t, y), coefficient k+1 of y is coefficient k of f
  * divided by k+1.
- *
- * @param at coefficients 0: the present values
- * @param declare puts a piece aside
- * @param constant a constant as a piece
  */
 export function solutionJets(
   problem: Problem,
-  order: number,
-  when: Piece,
-  at: readonly Piece[],
-  declare: (piece: Piece) => Piece,
-  constant: (value: number) => Piece = numberPiece,
+  { order, when, at, declare, constant = plainConstant }: SolutionStart,
 ): SolutionJets {
   const trees = new RateTrees(problem);
   const solution: Coefficient[][] = at.map((piece) => [piece]);
@@ -54,7 +62,7 @@ export function solutionJets(
       case 'time':
         return k === 0 ? when : k === 1 ? ONE : null;
       case 'constant':
-        return k === 0 && to.value !== 0 ? constant(to.value) : null;
+        return k === 0 ? constant(to) : null;
       case 'component':
         return solution[to.place]?.[k] ?? null;
       default:
@@ -103,7 +111,12 @@ function compiledJets(problem: Problem, order: number): JetFunction {
     throw new Refusal('size', `Taylor series are made for up to ${MAX_JET_COMPONENTS} components`);
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
   const at = Array.from({ length: size }, (_, j) => scopes.keep(readPiece(`Y[${j}]`, false)));
-  const { solution } = solutionJets(problem, order, namePiece('t'), at, (piece) => scopes.keep(piece));
+  const { solution } = solutionJets(problem, {
+    order,
+    when: namePiece('t'),
+    at,
+    declare: (piece) => scopes.keep(piece),
+  });
   const isLarge = scopes.count > MAX_LOCALS;
   const nameOf: NameOf = isLarge
     ? (kept) => (kept.loopInvariant ? localName(kept) : `V[${kept.id}]`)

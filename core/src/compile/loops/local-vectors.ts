@@ -78,14 +78,13 @@ export class LocalVectors implements Vectors {
       );
     });
     const isByHand = byHand.every((typed) => typed !== null);
-    const { rate } = solutionJets(
-      this.#problem,
-      isByHand ? 0 : order,
+    const { rate } = solutionJets(this.#problem, {
+      order: isByHand ? 0 : order,
       when,
-      present,
-      (piece) => this.#declare(piece),
-      (value) => constantPiece(value, this.#scopes),
-    );
+      at: present,
+      declare: (piece) => this.#declare(piece),
+      constant: ({ value }) => (value === 0 ? null : constantPiece(value, this.#scopes)),
+    });
     const factor = numberPiece(factorial(order));
     this.#vectors.set(
       into,

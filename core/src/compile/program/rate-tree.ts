@@ -20,7 +20,8 @@ export type Moving =
 /** What a leaf of a problem's formula is, once its names are looked up and edge values are put in. */
 export type RateLeaf =
   | { readonly kind: 'time' }
-  | { readonly kind: 'constant'; readonly value: number }
+  /** A parameter or a constant of the notation by its name; null for a number that has none. */
+  | { readonly kind: 'constant'; readonly name: string | null; readonly value: number }
   /** The index of the running element: `from` for the first. */
   | { readonly kind: 'position'; readonly from: number }
   | Moving
@@ -35,7 +36,7 @@ function keyOf(leaf: RateLeaf): string {
     case 'time':
       return 'time';
     case 'constant':
-      return `constant ${leaf.value}`;
+      return `constant ${leaf.name ?? leaf.value}`;
     case 'position':
       return `position ${leaf.from}`;
     case 'component':
@@ -92,7 +93,9 @@ export class RateTrees {
         return leafTree(meaning);
       case 'position':
         return leafTree(
-          element === null ? { kind: 'position', from: first } : { kind: 'constant', value: first + element },
+          element === null
+            ? { kind: 'position', from: first }
+            : { kind: 'constant', name: null, value: first + element },
         );
       case 'given':
         return this.#bound(meaning.value, { block: null, element: 0 });
@@ -104,7 +107,7 @@ export class RateTrees {
           return leafTree({ kind: 'component', place: meaning.block.offset + index });
         const given = meaning.block.unknown.given.get(first + element + meaning.shift);
         return given === undefined
-          ? leafTree({ kind: 'constant', value: NaN })
+          ? leafTree({ kind: 'constant', name: null, value: NaN })
           : this.#bound(given, { block: null, element: 0 });
       }
     }

@@ -2,60 +2,21 @@ import { solutionJets } from '../../compile/jets/jet-function.ts';
 import { numberPiece, namePiece, operation, type Piece } from '../../compile/pieces/piece.ts';
 import { pieceOf } from '../../compile/pieces/piece-of-tree.ts';
 import { Scopes } from '../../compile/pieces/scopes.ts';
+import type { Statement } from '../../compile/pieces/statement.ts';
 import { type PartialKind, partialRate, type RateLeaf, RateTrees } from '../../compile/program/rate-tree.ts';
-import { binary, bound, type Bound, call, type Tree } from '../../formula/expression.ts';
 import { factorial } from '../../formula/factorial.ts';
-import { FUNCTIONS } from '../../formula/functions.ts';
+import { atom } from '../../formula/printer.ts';
 import { typedDerivative } from '../../problem/typed-derivatives.ts';
 import { Refusal } from '../../text/refusal.ts';
 import type { Line } from './language.ts';
 import type { Names } from './names.ts';
+import { keptIn, piecePart } from './piece-part.ts';
+import { programLanguage } from './program-language.ts';
 import type { RateContext } from './rate-lines.ts';
-import { writeFormula } from './write-formula.ts';
 
 /** Most components whose derivatives are written out, and most lines of one. */
 const MAX_COMPONENTS = 8;
 const MAX_LINES = 400;
-
-/** Functions of the notation by the names under which generated code calls them. */
-const NOTATION: ReadonlyMap<string, string> = new Map([...FUNCTIONS].map(([name, { code }]) => [code, name]));
-
-/** A piece of code as a formula, operation by operation; names stand for themselves. */
-function treeOf(piece: Piece, nameOf: (id: number, loopInvariant: boolean) => string): Tree<Bound<string>> {
-  switch (piece.kind) {
-    case 'number':
-      return piece.value < 0 || Object.is(piece.value, -0)
-        ? { kind: 'negate', of: { kind: 'number', value: -piece.value, at: NOWHERE }, at: NOWHERE }
-        : { kind: 'number', value: piece.value, at: NOWHERE };
-    case 'name':
-      return bound(piece.name, piece.name);
-    case 'kept':
-      return bound(nameOf(piece.id, piece.loopInvariant), piece.key);
-    case 'operation': {
-      const inputs = piece.inputs.map((input) => treeOf(input, nameOf));
-      const [first, second, yes, no] = inputs;
-      const { op } = piece;
-      if (first === undefined) return bound(piece.key, piece.key);
-      if (op === 'negate') return { kind: 'negate', of: first, at: NOWHERE };
-      if (typeof op === 'string')
-        return op === 'single' || second === undefined ? first : binary(op, first, second);
-      if ('call' in op)
-        return op.call === 'pow' && second !== undefined
-          ? binary('^', first, second)
-          : call(NOTATION.get(op.call) ?? op.call, inputs);
-      if ('read' in op || second === undefined || yes === undefined || no === undefined) return first;
-      return {
-        kind: 'if',
-        test: { relation: op.choose, left: first, right: second, at: NOWHERE },
-        yes,
-        no,
-        at: NOWHERE,
-      };
-    }
-  }
-}
-
-const NOWHERE = { from: 0, to: 0 };
 
 /** Lines, and the names of the numbers that they set. */
 export interface Written {
@@ -72,13 +33,13 @@ export interface DerivativeAt {
   readonly into: (component: number) => string;
 }
 
-/** A constant: a parameter by its name where one has that value. */
-function constantsOf({ problem, parameters }: RateContext): (value: number) => Piece {
-  return (value) => {
-    const own = problem.parameters.find((parameter) => Object.is(parameter.value, value));
-    const name = own === undefined ? undefined : parameters.get(own.name);
-    return name === undefined || value === 0 || value === 1 ? numberPiece(value) : namePiece(name, true);
-  };
+/** A constant: a parameter by its name in the program. */
+function constantPiece(
+  { parameters }: RateContext,
+  { name, value }: RateLeaf & { readonly kind: 'constant' },
+): Piece {
+  const own = name === null ? undefined : parameters.get(name);
+  return own === undefined ? numberPiece(value) : namePiece(own, true);
 }
 
 /**
@@ -97,11 +58,10 @@ export function partialLines(
   const { problem } = context;
   checkSize(problem.size);
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
-  const constant = constantsOf(context);
   const trees = new RateTrees(problem);
   const leaf = (to: RateLeaf): Piece => {
     if (to.kind === 'time') return namePiece(time);
-    if (to.kind === 'constant') return constant(to.value);
+    if (to.kind === 'constant') return constantPiece(context, to);
     const place = to.kind === 'component' ? present[to.place] : undefined;
     const moving = to.kind === 'tangent' && to.of.kind === 'component' ? along[to.of.place] : undefined;
     const name = place ?? moving;
@@ -139,7 +99,6 @@ export function derivativeLines(
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
   const when = namePiece(time);
   const at = present.map((name) => namePiece(name));
-  const constant = constantsOf(context);
   const trees = new RateTrees(problem);
   const byHand = problem.blocks.flatMap((block) => {
     const typed = typedDerivative(problem, block, order);
@@ -148,20 +107,19 @@ export function derivativeLines(
         ? null
         : pieceOf(trees.at(typed, block, element), scopes, (leaf) => {
             if (leaf.kind === 'time') return when;
-            if (leaf.kind === 'constant') return constant(leaf.value);
+            if (leaf.kind === 'constant') return constantPiece(context, leaf);
             return (leaf.kind === 'component' ? at[leaf.place] : undefined) ?? numberPiece(NaN);
           }),
     );
   });
   const isByHand = byHand.every((typed) => typed !== null);
-  const { rate } = solutionJets(
-    problem,
-    isByHand ? 0 : order,
+  const { rate } = solutionJets(problem, {
+    order: isByHand ? 0 : order,
     when,
     at,
-    (piece) => scopes.keep(piece),
-    constant,
-  );
+    declare: (piece) => scopes.keep(piece),
+    constant: (leaf) => constantPiece(context, leaf),
+  });
   const results = byHand.map((typed, j): Piece => {
     if (typed !== null) return typed;
     const piece = rate(j, order) ?? numberPiece(0);
@@ -170,7 +128,9 @@ export function derivativeLines(
   return writtenOut(scopes, results, into, context, names);
 }
 
-/** Lines of what was put aside, and of the results. */
+type KeepStatement = Extract<Statement, { readonly kind: 'keep' }>;
+
+/** Lines of what was put aside and is read, and of the results. */
 function writtenOut(
   scopes: Scopes,
   results: readonly Piece[],
@@ -178,52 +138,38 @@ function writtenOut(
   { writing, used }: RateContext,
   names: Names,
 ): Written {
-  const statements = [...scopes.before, ...scopes.statements].flatMap((statement) =>
-    statement.kind === 'keep' ? [statement] : [],
+  const kept = readBy(
+    results,
+    [...scopes.before, ...scopes.statements].flatMap((statement) =>
+      statement.kind === 'keep' ? [statement] : [],
+    ),
   );
-  if (statements.length > MAX_LINES)
+  if (kept.length > MAX_LINES)
     throw new Refusal('size', `a derivative of this problem takes more than ${MAX_LINES} lines, written out`);
-  const called = new Map<string, string>();
-  const numbers: string[] = [];
-  const nameOf = (id: number, loopInvariant: boolean): string => {
-    const key = `${loopInvariant ? 's' : 'v'}${id}`;
-    const known = called.get(key);
-    if (known !== undefined) return known;
-    const made = names.make(`c${numbers.length + 1}`);
-    called.set(key, made);
-    numbers.push(made);
-    return made;
-  };
-  const text = (piece: Piece): string => writeFormula(treeOf(piece, nameOf), writing, ({ to }) => to, used);
-  const all = [
-    ...statements.map(({ kept, value }) => {
-      const written = text(value);
-      return { to: nameOf(kept.id, kept.loopInvariant), value: written };
-    }),
-    ...results.map((piece, j) => ({ to: into(j), value: text(piece) })),
-  ];
-  const lines = wanted(all, results.length);
-  const set = new Set(lines.map(({ to }) => to));
+  const called = new Map(kept.map((statement, i) => [statement.kept.key, names.make(`c${i + 1}`)]));
+  const language = programLanguage<never>(writing, () => atom(''), used);
+  const set = (to: string, piece: Piece): Line => ({
+    kind: 'set',
+    to,
+    value: piecePart(piece, language, ({ key }) => called.get(key) ?? '').text,
+  });
   return {
-    lines: lines.map(({ to, value }) => ({ kind: 'set', to, value })),
-    numbers: numbers.filter((name) => set.has(name)),
+    lines: [
+      ...kept.map(({ kept: { key }, value }) => set(called.get(key) ?? '', value)),
+      ...results.map((piece, j) => set(into(j), piece)),
+    ],
+    numbers: [...called.values()],
   };
 }
 
-interface Setting {
-  readonly to: string;
-  readonly value: string;
-}
-
-/** The lines that the last ones rest on: series come in pairs, of which the last coefficient of one is not wanted. */
-function wanted(lines: readonly Setting[], last: number): readonly Setting[] {
-  const read = new Set<string>();
-  const kept: Setting[] = [];
-  for (let i = lines.length - 1; i >= 0; i -= 1) {
-    const line = lines[i]!;
-    if (i < lines.length - last && !read.has(line.to)) continue;
-    kept.push(line);
-    for (const [name] of line.value.matchAll(/[A-Za-z_]\w*/g)) read.add(name);
+/** What the results rest on: series come in pairs, of which the last coefficient of one is not read. */
+function readBy(results: readonly Piece[], statements: readonly KeepStatement[]): readonly KeepStatement[] {
+  const read = new Set(results.flatMap(keptIn));
+  const found: KeepStatement[] = [];
+  for (const statement of statements.toReversed()) {
+    if (!read.has(statement.kept.key)) continue;
+    found.push(statement);
+    for (const key of keptIn(statement.value)) read.add(key);
   }
-  return kept.reverse();
+  return found.reverse();
 }

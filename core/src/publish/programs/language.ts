@@ -1,17 +1,22 @@
-import type { Operator, Relation } from '../../formula/expression.ts';
+import type { PrintedChoice, TextPart } from '../../formula/printer.ts';
 
 /** A language that programs are written in. */
 export const LANGUAGES = ['c', 'py', 'js', 'f90'] as const;
 export type LanguageName = (typeof LANGUAGES)[number];
 
-/** How one language writes the parts of a formula. */
-export interface Writing {
+/** How a language writes the parts of a formula. */
+export interface FormulaWriting {
   /** A finite double that is at least 0, so that the same double is read back. */
   readonly number: (value: number) => string;
   /** A function of the notation on written inputs. */
   readonly call: (name: string, inputs: readonly string[]) => string;
-  readonly power: (base: string, exponent: string) => string;
-  readonly choice: (left: string, relation: Relation, right: string, yes: string, no: string) => string;
+  readonly power: (base: string, exponent: string) => TextPart;
+  /** A choice that can stand anywhere in a formula. */
+  readonly choice: (choice: PrintedChoice<string>) => string;
+}
+
+/** How a programming language writes formulas, vectors and counters. */
+export interface Writing extends FormulaWriting {
   /** Element i of a vector, i counted from 0. */
   readonly element: (vector: string, i: number) => string;
   /** The same where i is the counter of a loop from 0, plus a whole number. */
@@ -124,11 +129,3 @@ export interface ProgramParts {
   /** Functions whose last digit may be another in this language. */
   readonly functions: readonly string[];
 }
-
-/** An operator between two written pieces. */
-export const SIGNS: Readonly<Record<Exclude<Operator, '^'>, string>> = {
-  '+': ' + ',
-  '-': ' - ',
-  '*': '*',
-  '/': '/',
-};

@@ -80,7 +80,7 @@ export function newtonLines(parts: NewtonParts): readonly Line[] {
   const row = (index: string): string => `(${index})*${count} + column`;
   const correction = (index: string): string => (count === 1 ? 'right' : writing.at('right', index));
   const diagonal = (index: string, yes: string, no: string): string =>
-    writing.choice(index, '==', 'column', yes, no);
+    writing.choice({ left: index, relation: '==', right: 'column', yes, no });
   return [
     ...each((element, _, { name }) => [set(element(name), isSlope ? number(0) : element(present))]),
     set('before', number(HUGE)),
@@ -154,7 +154,7 @@ export function newtonLines(parts: NewtonParts): readonly Line[] {
             {
               left: 'moved',
               relation: '<=',
-              right: `${number(NEARLY)}*${writing.choice('round', '>', '2', max('reach', 'scale'), 'reach')}`,
+              right: `${number(NEARLY)}*${writing.choice({ left: 'round', relation: '>', right: '2', yes: max('reach', 'scale'), no: 'reach' })}`,
             },
           ],
         },

@@ -79,6 +79,19 @@ const SAME: readonly (readonly [problem: string, method: string, steps: number])
   ["y' = sqrt(y + t^2)/(1 + y) - k*y^3\nk = 0.7\ny(0) = 1\n0 <= t <= 2", 'Taylor 5', 16],
   ["level' = -k*sqrt(level)\nlevel'' = k^2/2\nk = 0.35\nlevel(0) = 4\n0 <= t <= 6", 'Taylor 2', 16],
   [SWITCH, 'RK4', 24],
+  // a sum that is put in where a product or a difference goes on
+  [
+    "y' = t^2 - y\ny(0) = 0.5\n0 <= t <= 2",
+    'd2(t, y) = 2*t - (t^2 - y)\ny[n+1] = y + h*f(t, y) + h^2/2*d2(t, y)',
+    16,
+  ],
+  [
+    "y' = t^2 - y\ny(0) = 0.5\n0 <= t <= 2",
+    'd(t, y) = y - t^2\nk = f(t, y) - d(t, y)/(1 + h) - d(t + h, y - h*d(t, y))\ny[n+1] = y + h/3*k',
+    16,
+  ],
+  // parameters of one value, and one that is 0
+  ["y' = -a*y + b*t - c*y^2\na = 0.7\nb = 0.7\nc = 0\ny(0) = 1\n0 <= t <= 2", 'Taylor 3', 12],
   ["y' = mod(3*t, 1) - floor(y)/7 - (-y)^3/9\ny(0) = 1\n0 <= t <= 2", 'Ralston 2', 16],
 ];
 
@@ -210,6 +223,18 @@ describe.each(LANGUAGES)('%s', (language) => {
     expect(rows[0]![3]).toBe('');
     expect(Number(rows[1]![3])).toBeCloseTo(Math.log(errors[0]! / errors[1]!) / Math.log(2), 5);
   }, 30_000);
+});
+
+test('a derivative that is written out keeps every parameter under its own name, whatever its value', () => {
+  const p = problem("y' = -p*y + q*t - s*y^2\np = 0.7\nq = 0.7\ns = 0\ny(0) = 1\n0 <= t <= 2");
+  const of = method('Taylor 3');
+  const grid = layGrid(0, 2, { steps: 8 });
+  const text = writeProgram(
+    { title: 'P', problem: p, method: of, methodTitle: 'Taylor 3', starter: null, grid },
+    'js',
+  );
+  const step = text.slice(text.indexOf('function step('), text.indexOf('function advance('));
+  expect(['p', 'q', 's'].map((name) => new RegExp(`\\b${name}\\b`).test(step))).toEqual([true, true, true]);
 });
 
 test('what no program is made of is refused with the reason', () => {

@@ -1,16 +1,16 @@
 import type { Instruction, Program, SolveInstruction } from '../../compile/program/program.ts';
 import { type Register, type StepLeaf, stepTangent, type StepTree } from '../../compile/program/step-tree.ts';
+import type { Bound } from '../../formula/expression.ts';
+import { atom, printer, type TextPart, within } from '../../formula/printer.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { derivativeLines, partialLines } from './derivative-lines.ts';
 import type { Line, Room } from './language.ts';
 import { Names } from './names.ts';
 import { NEWTON_NUMBERS, newtonLines, type Unknown } from './newton-lines.ts';
 import type { RateContext } from './rate-lines.ts';
+import { numberPart, programLanguage } from './program-language.ts';
 import { registerReads } from './register-reads.ts';
-import { writeFormula } from './write-formula.ts';
 
-/** A text that can stand anywhere in a formula. */
-const ATOM = /^\w+$/;
 /** Most unknowns of one solve. */
 const MAX_UNKNOWNS = 200;
 
@@ -36,7 +36,7 @@ export class StepWriter {
   readonly #counts: ReadonlyMap<Register, number>;
   readonly #scalars = new Set<Register>();
   /** Formulas of one use that stand where they are used. */
-  readonly #inlined = new Map<Register, string>();
+  readonly #inlined = new Map<Register, TextPart>();
   readonly #stages: ReadonlyMap<Register, string>;
   /** Names of how registers move, where something is solved for. */
   #tangents = new Map<Register, string>();
@@ -62,7 +62,7 @@ export class StepWriter {
 
   /** What stands for a register after the step. */
   text(register: Register): string {
-    return this.#inlined.get(register) ?? this.#nameOf(register, false);
+    return this.#inlined.get(register)?.text ?? this.#nameOf(register, false);
   }
 
   #nameOf(register: Register, isScalar: boolean, otherwise = 'at'): string {
@@ -82,32 +82,39 @@ export class StepWriter {
     (isScalar || this.#context.isOne ? this.numbers : this.arrays).push(name);
   }
 
-  #leaf(to: StepLeaf): string {
+  #leaf(to: StepLeaf): TextPart {
     const { writing, isOne } = this.#context;
     switch (to.kind) {
       case 'time':
         this.usesTime = true;
-        return to.offset === 0 ? 't' : `(start + ${writing.counted('n', to.offset)}*h)`;
+        return to.offset === 0
+          ? atom('t')
+          : { text: `start + ${writing.counted('n', to.offset)}*h`, holds: 'sum' };
       case 'step':
-        return 'h';
+        return atom('h');
       case 'constant':
-        return to.value < 0 ? `(-${writing.number(-to.value)})` : writing.number(to.value);
+        return numberPart(to.value, writing);
       case 'register': {
         const inner = this.#inlined.get(to.register);
         if (inner !== undefined) return inner;
         const own = this.#nameOf(to.register, false);
-        return isOne || this.#scalars.has(to.register) ? own : writing.running(own, 'j', 0);
+        return atom(isOne || this.#scalars.has(to.register) ? own : writing.running(own, 'j', 0));
       }
       case 'tangent': {
         const own = this.#tangents.get(to.register) ?? '';
-        return isOne ? own : writing.running(own, 'j', 0);
+        return atom(isOne ? own : writing.running(own, 'j', 0));
       }
     }
   }
 
-  #formula(tree: StepTree): string {
+  #part(tree: StepTree): TextPart {
     const { writing, used } = this.#context;
-    return writeFormula(tree, writing, ({ to }) => this.#leaf(to), used);
+    const language = programLanguage(writing, ({ to }: Bound<StepLeaf>) => this.#leaf(to), used);
+    return printer<TextPart, Bound<StepLeaf>>(language)(tree);
+  }
+
+  #formula(tree: StepTree): string {
+    return this.#part(tree).text;
   }
 
   /** A number or every element of a vector set to a formula. */
@@ -130,13 +137,13 @@ export class StepWriter {
       case 'typed': {
         const { into, value } = instruction;
         const isScalar = instruction.kind === 'combine' && instruction.shape === 'scalar';
-        const text = this.#formula(value);
+        const part = this.#part(value);
         const isUsedOnce = this.#counts.get(into) === 1 && !this.#program.next.includes(into);
         if (this.#context.isOne && !this.#stages.has(into) && isUsedOnce) {
-          this.#inlined.set(into, text);
+          this.#inlined.set(into, part);
           return [];
         }
-        return [this.#set(this.#nameOf(into, isScalar), text, isScalar)];
+        return [this.#set(this.#nameOf(into, isScalar), part.text, isScalar)];
       }
       case 'rate': {
         const { into, time, at } = instruction;
@@ -158,16 +165,12 @@ export class StepWriter {
   #derivative(instruction: Instruction & { readonly kind: 'derivative' | 'partial' }): readonly Line[] {
     const { at, into, time } = instruction;
     const { isOne, writing } = this.#context;
-    const [from, to, when] = [
-      this.#nameOf(at, false),
-      this.#nameOf(into, false, 'slope'),
-      this.#formula(time),
-    ];
+    const [from, to] = [this.#nameOf(at, false), this.#nameOf(into, false, 'slope')];
     const elements = (vector: string): readonly string[] =>
       Array.from({ length: this.#width }, (_, j) => (isOne ? vector : writing.element(vector, j)));
     const goal = elements(to);
     const where = {
-      time: ATOM.test(when) ? when : `(${when})`,
+      time: within(this.#part(time), 'atom'),
       present: elements(from),
       into: (j: number): string => goal[j] ?? to,
     };

@@ -1,4 +1,5 @@
 import type { Relation } from '../../formula/expression.ts';
+import { atom } from '../../formula/printer.ts';
 import type { LanguageName, Writing } from './language.ts';
 
 /** A counter and a whole number: `j`, `j + 1`, `j - 2`. */
@@ -35,12 +36,12 @@ const C_NAMES: Readonly<Record<string, string>> = {
 const C: Writing = {
   ...LIKE_C,
   number: decimal,
-  power: (base, exponent) => `pow(${base}, ${exponent})`,
+  power: (base, exponent) => atom(`pow(${base}, ${exponent})`),
   call: (name, inputs) => {
     const own = C_NAMES[name] ?? name;
     return name === 'min' || name === 'max' ? nested(own, inputs) : `${own}(${inputs.join(', ')})`;
   },
-  choice: (left, relation, right, yes, no) => `(${left} ${relation} ${right} ? ${yes} : ${no})`,
+  choice: ({ left, relation, right, yes, no }) => `(${left} ${relation} ${right} ? ${yes} : ${no})`,
   counted: (counter, ahead) => (ahead === 0 ? `(double)${counter}` : `(double)(${shifted(counter, ahead)})`),
 };
 
@@ -49,24 +50,24 @@ const PYTHON_OWN: ReadonlySet<string> = new Set(['abs', 'min', 'max', 'sign', 'm
 const PYTHON: Writing = {
   ...LIKE_C,
   number: decimal,
-  power: (base, exponent) => `math.pow(${base}, ${exponent})`,
+  power: (base, exponent) => atom(`math.pow(${base}, ${exponent})`),
   call: (name, inputs) => {
     const own = name === 'ln' ? 'math.log' : PYTHON_OWN.has(name) ? name : `math.${name}`;
     return `${own}(${inputs.join(', ')})`;
   },
-  choice: (left, relation, right, yes, no) => `(${yes} if ${left} ${relation} ${right} else ${no})`,
+  choice: ({ left, relation, right, yes, no }) => `(${yes} if ${left} ${relation} ${right} else ${no})`,
   counted: (counter, ahead) => `float(${shifted(counter, ahead)})`,
 };
 
 const JAVASCRIPT: Writing = {
   ...LIKE_C,
   number: String,
-  power: (base, exponent) => `Math.pow(${base}, ${exponent})`,
+  power: (base, exponent) => atom(`Math.pow(${base}, ${exponent})`),
   call: (name, inputs) => {
     const own = name === 'ln' ? 'Math.log' : name === 'mod' ? 'mod' : `Math.${name}`;
     return `${own}(${inputs.join(', ')})`;
   },
-  choice: (left, relation, right, yes, no) =>
+  choice: ({ left, relation, right, yes, no }) =>
     `(${left} ${relation === '==' ? '===' : relation === '!=' ? '!==' : relation} ${right} ? ${yes} : ${no})`,
   counted: (counter, ahead) => (ahead === 0 ? counter : `(${shifted(counter, ahead)})`),
 };
@@ -94,9 +95,9 @@ const FORTRAN: Writing = {
     const text = decimal(value);
     return text.includes('e') ? text.replace('e', 'd') : `${text}d0`;
   },
-  power: (base, exponent) => `(${base})**(${exponent})`,
+  power: (base, exponent) => ({ text: `(${base})**(${exponent})`, holds: 'power' }),
   call: (name, inputs) => `${FORTRAN_NAMES[name] ?? name}(${inputs.join(', ')})`,
-  choice: (left, relation, right, yes, no) =>
+  choice: ({ left, relation, right, yes, no }) =>
     `merge(${yes}, ${no}, ${left} ${FORTRAN_RELATION[relation]} ${right})`,
   at: (vector, index) => `${vector}(${index} + 1)`,
   element: (vector, i) => `${vector}(${i + 1})`,

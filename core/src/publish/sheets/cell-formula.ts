@@ -36,10 +36,3 @@ export function writerOf(formula: CellFormula): (row: number) => string {
       .map((part) => (typeof part === 'string' ? part : `${part.letters}${row + part.ahead + 1}`))
       .join('');
 }
-
-const ATOM = /^(?:[\w.]+|⟦\d+:-?\d+⟧)$/;
-
-/** A formula that can stand anywhere in another one. */
-export function bracketed(formula: CellFormula): CellFormula {
-  return ATOM.test(formula) ? formula : `(${formula})`;
-}

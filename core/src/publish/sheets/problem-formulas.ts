@@ -1,14 +1,14 @@
-import type { Expression, IndexedLeaf, NameLeaf } from '../../formula/expression.ts';
-import { Meanings } from '../../problem/meaning.ts';
+import { type RateLeaf, RateTrees } from '../../compile/program/rate-tree.ts';
+import type { Bound, Expression } from '../../formula/expression.ts';
+import { atom, printer, type TextPart } from '../../formula/printer.ts';
 import type { Block, Problem } from '../../problem/problem.ts';
-import type { Writing } from '../programs/language.ts';
-import { writeFormula } from '../programs/write-formula.ts';
-import { bracketed, type CellFormula } from './cell-formula.ts';
+import type { FormulaWriting } from '../programs/language.ts';
+import { numberPart, programLanguage } from '../programs/program-language.ts';
 
 /** What stands for the time and the components in a formula. */
 export interface Standing {
-  readonly time: CellFormula;
-  readonly component: (place: number) => CellFormula;
+  readonly time: TextPart;
+  readonly component: (place: number) => TextPart;
 }
 
 /** Formulas of a problem for one element of a block; null for a formula that belongs to none. */
@@ -17,55 +17,41 @@ export type ProblemFormula = (
   block: Block | null,
   element: number,
   standing: Standing,
-) => CellFormula;
+) => TextPart;
+
+/** Stands where there is no value. */
+export const MISSING: TextPart = atom('NA()');
 
 const NAMED: Readonly<Record<string, string>> = { pi: 'PI()', π: 'PI()', e: 'EXP(1)' };
 
 /**
  * Writes formulas of a problem as a spreadsheet reads them: parameters by the names of their cells.
  *
- * @param used is told every function whose last digit may be another in a spreadsheet
+ * @param used is called with every function whose last digit may be another in a spreadsheet
  */
 export function problemFormulas(
   problem: Problem,
-  writing: Pick<Writing, 'number' | 'power' | 'call' | 'choice'>,
+  writing: FormulaWriting,
   parameters: ReadonlyMap<string, string>,
   used: (name: string) => void,
 ): ProblemFormula {
-  const meanings = new Meanings(problem);
-  const signed = (value: number): string =>
-    value < 0 ? `(-${writing.number(-value)})` : writing.number(value);
-  const write: ProblemFormula = (expression, block, element, standing) => {
-    const range = block?.unknown.range ?? null;
-    const first = range?.from ?? 0;
-    const leaf = (node: NameLeaf | IndexedLeaf): string => {
-      if (node.kind === 'name' && node.primes === 0 && node.name !== range?.variable) {
-        const own = parameters.get(node.name);
-        if (own !== undefined) return own;
+  const trees = new RateTrees(problem);
+  const leaf = (to: RateLeaf, standing: Standing): TextPart => {
+    switch (to.kind) {
+      case 'time':
+        return standing.time;
+      case 'constant': {
+        const own = to.name === null ? undefined : (parameters.get(to.name) ?? NAMED[to.name]);
+        return own === undefined ? numberPart(to.value, writing) : atom(own);
       }
-      const meaning = meanings.of(node, range?.variable ?? null);
-      switch (meaning.kind) {
-        case 'time':
-          return bracketed(standing.time);
-        case 'constant':
-          return (node.kind === 'name' ? NAMED[node.name] : undefined) ?? signed(meaning.value);
-        case 'position':
-          return signed(first + element);
-        case 'component':
-          return bracketed(standing.component(meaning.place));
-        case 'given':
-          return bracketed(write(meaning.value, null, 0, standing));
-        case 'neighbour': {
-          const at = first + element + meaning.shift;
-          const { unknown, offset, size } = meaning.block;
-          const index = at - (unknown.range?.from ?? 0);
-          if (index >= 0 && index < size) return bracketed(standing.component(offset + index));
-          const given = unknown.given.get(at);
-          return given === undefined ? 'NA()' : bracketed(write(given, null, 0, standing));
-        }
-      }
-    };
-    return writeFormula(expression, writing, leaf, used);
+      case 'component':
+        return standing.component(to.place);
+      default:
+        return MISSING;
+    }
   };
-  return write;
+  return (expression, block, element, standing) => {
+    const language = programLanguage(writing, ({ to }: Bound<RateLeaf>) => leaf(to, standing), used);
+    return printer<TextPart, Bound<RateLeaf>>(language)(trees.at(expression, block, element));
+  };
 }

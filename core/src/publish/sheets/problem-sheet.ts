@@ -1,12 +1,13 @@
 import type { Expression } from '../../formula/expression.ts';
 import { evaluate } from '../../formula/evaluate.ts';
 import { CONSTANTS } from '../../formula/functions.ts';
+import type { TextPart } from '../../formula/printer.ts';
 import { blockAt, componentNames, type Problem } from '../../problem/problem.ts';
 import { isExactSolution } from '../../problem/statement.ts';
 import { attempt } from '../../text/refusal.ts';
-import type { Writing } from '../programs/language.ts';
+import type { FormulaWriting } from '../programs/language.ts';
 import { oneLine } from '../tables/cell-text.ts';
-import { problemFormulas, type ProblemFormula } from './problem-formulas.ts';
+import { MISSING, problemFormulas, type ProblemFormula } from './problem-formulas.ts';
 import { CellNames } from './sheet-names.ts';
 import { sheetWriting } from './sheet-writing.ts';
 import { cell, type CellContent, EMPTY, type NamedCell, type Sheet, type SheetCell } from './workbook.ts';
@@ -20,7 +21,7 @@ export interface ProblemCells {
   readonly end: string;
   /** One a component. */
   readonly initial: readonly string[];
-  readonly writing: Pick<Writing, 'number' | 'power' | 'call' | 'choice'>;
+  readonly writing: FormulaWriting;
   readonly formula: ProblemFormula;
   readonly used: (name: string) => void;
   /** Functions whose last digit may be another in a spreadsheet. */
@@ -80,12 +81,12 @@ export function problemCells(problem: Problem): ProblemCells {
   });
   const own = new Map(problem.parameters.map(({ name }) => [name, names.make(name)]));
   const formula = problemFormulas(problem, writing, own, used);
-  const nowhere = { time: 'NA()', component: (): string => 'NA()' };
+  const nowhere = { time: MISSING, component: (): TextPart => MISSING };
   /** A formula where it gives the number that the problem has, and else that number. */
   const content = (expression: Expression | null, value: number): CellContent => {
     if (expression === null || expression.kind === 'number') return value;
     if (!Object.is(valueOf(problem, expression), value)) return value;
-    return { formula: formula(expression, null, 0, nowhere), result: value };
+    return { formula: formula(expression, null, 0, nowhere).text, result: value };
   };
   const interval = problem.statements.find((statement) => statement.kind === 'interval');
   const { independent } = problem;

@@ -1,9 +1,11 @@
+import { atom, type TextPart } from '../../formula/printer.ts';
 import { blockAt, componentNames, hasExact, type Problem } from '../../problem/problem.ts';
 import type { Grid } from '../../run/grid.ts';
 import { norm } from '../../run/norm.ts';
 import type { Row } from '../../run/rows.ts';
 import { vectorNames } from '../rows-table.ts';
 import { cellAt, type CellFormula, fromBelow, writerOf } from './cell-formula.ts';
+import { MISSING } from './problem-formulas.ts';
 import type { ProblemCells } from './problem-sheet.ts';
 import type { RunPlaces, StageSource, StepColumns } from './step-columns.ts';
 import { cell, type CellLook, EMPTY, formulaCell, type Sheet, type SheetCell } from './workbook.ts';
@@ -112,8 +114,8 @@ export function runSheet(request: RunRequest, run: OneRun): Sheet {
   const exactOf = (place: number): CellFormula => {
     const block = blockAt(problem, place);
     if (block?.exact == null) return 'NA()';
-    const standing = { time: cellAt(columns.t), component: (): string => 'NA()' };
-    return cells.formula(block.exact, block, place - block.offset, standing);
+    const standing = { time: atom(cellAt(columns.t)), component: (): TextPart => MISSING };
+    return cells.formula(block.exact, block, place - block.offset, standing).text;
   };
   const made: SheetColumn[] = [
     {

@@ -1,4 +1,5 @@
-import type { Writing } from '../programs/language.ts';
+import { atom } from '../../formula/printer.ts';
+import type { FormulaWriting } from '../programs/language.ts';
 
 /** Digits of a number that a spreadsheet reads from a formula; it drops those behind. */
 const MAX_DIGITS = 15;
@@ -28,12 +29,10 @@ const NAMES: Readonly<Record<string, string>> = { ln: 'LN', log10: 'LOG10' };
  *
  * @param longNumber the name of a cell that holds a number with more digits than formulas keep
  */
-export function sheetWriting(
-  longNumber: (value: number) => string,
-): Pick<Writing, 'number' | 'power' | 'call' | 'choice'> {
+export function sheetWriting(longNumber: (value: number) => string): FormulaWriting {
   return {
     number: (value) => shortNumber(value) ?? longNumber(value),
-    power: (base, exponent) => `POWER(${base},${exponent})`,
+    power: (base, exponent) => atom(`POWER(${base},${exponent})`),
     call: (name, inputs) => {
       const [x = '', y = ''] = inputs;
       switch (name) {
@@ -51,7 +50,7 @@ export function sheetWriting(
           return `${NAMES[name] ?? name.toUpperCase()}(${inputs.join(',')})`;
       }
     },
-    choice: (left, relation, right, yes, no) => {
+    choice: ({ left, relation, right, yes, no }) => {
       const sign = relation === '==' ? '=' : relation === '!=' ? '<>' : relation;
       return `IF(${left}${sign}${right},${yes},${no})`;
     },

@@ -5,11 +5,13 @@ import type { Register, StepLeaf, StepTree } from '../../compile/program/step-tr
 import type { Method } from '../../method/method.ts';
 import { componentNames, type Problem } from '../../problem/problem.ts';
 import { Refusal } from '../../text/refusal.ts';
-import type { Writing } from '../programs/language.ts';
-import { writeFormula } from '../programs/write-formula.ts';
+import type { Bound } from '../../formula/expression.ts';
+import { atom, printer, type TextPart } from '../../formula/printer.ts';
+import type { FormulaWriting } from '../programs/language.ts';
+import { numberPart, programLanguage } from '../programs/program-language.ts';
 import { vectorNames } from '../rows-table.ts';
-import { bracketed, cellAt, type CellFormula } from './cell-formula.ts';
-import type { ProblemFormula } from './problem-formulas.ts';
+import { cellAt, type CellFormula } from './cell-formula.ts';
+import { MISSING, type ProblemFormula } from './problem-formulas.ts';
 
 /** Where the columns of every sheet of a run stand. */
 export interface RunPlaces {
@@ -48,7 +50,7 @@ export interface StepContext {
   readonly from: number;
   readonly start: string;
   readonly h: string;
-  readonly writing: Pick<Writing, 'number' | 'power' | 'call' | 'choice'>;
+  readonly writing: FormulaWriting;
   readonly formula: ProblemFormula;
   readonly used: (name: string) => void;
 }
@@ -69,7 +71,7 @@ class Laying {
   readonly columns: StageColumn[] = [];
   readonly #of: StepContext;
   readonly #program: Program;
-  readonly #known = new Map<Register, readonly CellFormula[]>();
+  readonly #known = new Map<Register, readonly TextPart[]>();
   readonly #names: readonly string[];
 
   constructor(of: StepContext, program: Program, width: number, names: readonly string[]) {
@@ -78,8 +80,8 @@ class Laying {
     this.#names = names;
     const { component } = of.places;
     const layout = layOut(of.problem, program);
-    const cells = (vector: number, ahead: number): readonly CellFormula[] =>
-      (layout.places[vector] ?? []).map((place) => cellAt(component(place), ahead));
+    const cells = (vector: number, ahead: number): readonly TextPart[] =>
+      (layout.places[vector] ?? []).map((place) => atom(cellAt(component(place), ahead)));
     program.present.forEach((register, i) => this.#known.set(register, cells(i, 0)));
     // f[n] stands in the first columns of a formula that keeps it
     const slopes = program.presentRate === null ? 0 : width;
@@ -87,56 +89,58 @@ class Laying {
       this.#known.set(
         register,
         kept === 'f'
-          ? Array.from({ length: slopes }, (_, j) => cellAt(of.from + j, -back))
+          ? Array.from({ length: slopes }, (_, j) => atom(cellAt(of.from + j, -back)))
           : cells(kept === 'v' ? 1 : 0, -back),
       );
     if (program.presentRate !== null)
       this.#rate(program.presentRate, 'f', this.#presentTime(), program.present);
   }
 
-  lay(): readonly (readonly CellFormula[])[] {
+  lay(): readonly (readonly TextPart[])[] {
     for (const instruction of this.#program.instructions) this.#do(instruction);
-    return this.#program.next.map((register) => this.#of_(register));
+    return this.#program.next.map((register) => this.#partsOf(register));
   }
 
-  #of_(register: Register): readonly CellFormula[] {
+  #partsOf(register: Register): readonly TextPart[] {
     return this.#known.get(register) ?? [];
   }
 
-  #presentTime(): CellFormula {
-    return cellAt(this.#of.places.t);
+  #presentTime(): TextPart {
+    return atom(cellAt(this.#of.places.t));
   }
 
-  /** Puts formulas into columns, and makes the cells what a register is. */
+  /** Puts formulas into columns under these titles, and makes the cells what a register is. */
   #put(
     register: Register,
-    name: string,
-    formulas: readonly CellFormula[],
-    isScalar: boolean,
+    titles: readonly string[],
+    formulas: readonly TextPart[],
     source: (component: number) => StageSource | null,
   ): void {
-    const titles = isScalar ? [name] : vectorNames(name, this.#names);
     this.#known.set(
       register,
-      formulas.map((formula, j) => {
-        this.columns.push({ title: titles[j] ?? name, formula, source: source(j) });
-        return cellAt(this.#of.from + this.columns.length - 1);
+      formulas.map(({ text }, j) => {
+        this.columns.push({ title: titles[j] ?? '', formula: text, source: source(j) });
+        return atom(cellAt(this.#of.from + this.columns.length - 1));
       }),
     );
   }
 
-  #set(register: Register, formulas: readonly CellFormula[], isScalar: boolean): void {
+  #titles(name: string, isScalar: boolean): readonly string[] {
+    return isScalar ? [name] : vectorNames(name, this.#names);
+  }
+
+  #set(register: Register, formulas: readonly TextPart[], isScalar: boolean): void {
     const index = this.#program.stages.findIndex((known) => known.register === register);
     const stage = this.#program.stages[index];
     const isNext = this.#program.next.includes(register);
     if (stage !== undefined && !isNext)
-      this.#put(register, stage.name, formulas, isScalar, (component) => ({
+      this.#put(register, this.#titles(stage.name, isScalar), formulas, (component) => ({
         kind: 'stage',
         index,
         component,
       }));
-    else if (!isNext && formulas.some(({ length }) => length > LONG))
-      this.#put(register, 'part', formulas, isScalar, () => null);
+    else if (!isNext && formulas.some(({ text }) => text.length > LONG))
+      this.#put(register, this.#titles('part', isScalar), formulas, () => null);
     else this.#known.set(register, formulas);
   }
 
@@ -161,14 +165,14 @@ class Laying {
     }
   }
 
-  #rate(into: Register, name: string | null, time: CellFormula, at: readonly Register[]): void {
+  #rate(into: Register, name: string | null, time: TextPart, at: readonly Register[]): void {
     const { problem, formula } = this.#of;
     const layout = layOut(problem, this.#program);
     const standing = {
       time,
-      component: (place: number): CellFormula => {
+      component: (place: number): TextPart => {
         const { vector, index } = layout.of[place] ?? { vector: 0, index: 0 };
-        return this.#of_(at[vector] ?? 0)[index] ?? 'NA()';
+        return this.#partsOf(at[vector] ?? 0)[index] ?? MISSING;
       },
     };
     const rates = layout.rated.flatMap(({ block }) =>
@@ -176,32 +180,39 @@ class Laying {
     );
     const moving = layout.places.at(-1) ?? [];
     if (name !== null)
-      this.#put(into, name, rates, false, (component) => ({ kind: 'slope', place: moving[component] ?? 0 }));
+      this.#put(into, this.#titles(name, false), rates, (component) => ({
+        kind: 'slope',
+        place: moving[component] ?? 0,
+      }));
     else this.#set(into, rates, false);
   }
 
-  #tree(tree: StepTree, component: number): CellFormula {
+  #tree(tree: StepTree, component: number): TextPart {
     const { writing, used } = this.#of;
-    return writeFormula(tree, writing, ({ to }) => this.#leaf(to, component), used);
+    const language = programLanguage(writing, ({ to }: Bound<StepLeaf>) => this.#leaf(to, component), used);
+    return printer<TextPart, Bound<StepLeaf>>(language)(tree);
   }
 
-  #leaf(to: StepLeaf, component: number): CellFormula {
+  #leaf(to: StepLeaf, component: number): TextPart {
     const { places, start, h, writing } = this.#of;
     switch (to.kind) {
       case 'time':
         return to.offset === 0
           ? this.#presentTime()
-          : `(${start}+(${cellAt(places.n)}${to.offset > 0 ? '+' : ''}${to.offset})*${h})`;
+          : {
+              text: `${start}+(${cellAt(places.n)}${to.offset > 0 ? '+' : ''}${to.offset})*${h}`,
+              holds: 'sum',
+            };
       case 'step':
-        return h;
+        return atom(h);
       case 'constant':
-        return to.value < 0 ? `(-${writing.number(-to.value)})` : writing.number(to.value);
+        return numberPart(to.value, writing);
       case 'register': {
-        const known = this.#of_(to.register);
-        return bracketed(known[component] ?? known[0] ?? 'NA()');
+        const known = this.#partsOf(to.register);
+        return known[component] ?? known[0] ?? MISSING;
       }
       case 'tangent':
-        return 'NA()';
+        return MISSING;
     }
   }
 }
@@ -222,6 +233,6 @@ export function stepColumns(method: Method, of: StepContext): StepColumns {
   return {
     depth: program.depth,
     columns: laying.columns,
-    next: layout.of.map(({ vector, index }) => made[vector]?.[index] ?? 'NA()'),
+    next: layout.of.map(({ vector, index }) => (made[vector]?.[index] ?? MISSING).text),
   };
 }
