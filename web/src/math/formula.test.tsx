@@ -1,7 +1,8 @@
 /** @jest-environment jsdom */
 import { act, render } from '@testing-library/react';
 import { fitting } from './fit-lines.ts';
-import { breakable, Formula } from './formula.tsx';
+import { Formula } from './formula.tsx';
+import { texHtml } from './tex-html.ts';
 import { Tex } from './tex.tsx';
 
 /** A page that is laid out at once, and whose fonts come when they are said to. */
@@ -40,10 +41,16 @@ test.each([
   expect(fitting(width, room)).toBe(scale);
 });
 
-test('brackets that grow keep a line together, others do not', () => {
-  expect(breakable('a \\left(b + \\left|c\\right|\\right) \\leftarrow')).toBe(
-    'a \\bigl(b + \\bigl|c\\bigr|\\bigr) \\leftarrow',
+test('brackets that grow keep a line together, small ones do not', () => {
+  const tex = 'a \\left(b + \\left|\\frac{c}{d}\\right|\\right) \\leftarrow';
+  const small = texHtml(tex, 'small') ?? '';
+  expect(small).toBe(
+    texHtml('a \\bigl(b + \\bigl|\\frac{c}{d}\\bigr|\\bigr) \\leftarrow')?.replace(
+      /(<annotation[^>]*>)[^<]*/,
+      `$1${tex}`,
+    ),
   );
+  expect(small).not.toBe(texHtml(tex));
 });
 
 test('a long formula is broken inside of its brackets, and set smaller', async () => {
@@ -55,7 +62,9 @@ test('a long formula is broken inside of its brackets, and set smaller', async (
     ({ container } = render(<Formula tex="x \left(\frac{a}{b} + c\right)" />));
     await Promise.resolve();
   });
-  expect(container!.querySelector('annotation')?.textContent).toBe('x \\bigl(\\frac{a}{b} + c\\bigr)');
+  // a pair of brackets that grows is one group, which cannot be broken
+  expect(container!.querySelector('.minner')).toBeNull();
+  expect(container!.querySelector('annotation')?.textContent).toBe('x \\left(\\frac{a}{b} + c\\right)');
   expect(container!.querySelector<HTMLElement>('.formula')?.style.fontSize).toBe(`${0.8 * 0.985 * 100}%`);
   width.mockRestore();
   room.mockRestore();
@@ -66,15 +75,15 @@ test('a formula is not broken by the width of a face that stands in for its own'
   const room = jest.spyOn(HTMLElement.prototype, 'clientWidth', 'get').mockReturnValue(320);
   page.fonts.status = 'loading';
   const { container } = render(<Formula tex="y \left(\frac{a}{b} + c\right)" />);
-  const shown = (): string => container.querySelector('annotation')?.textContent ?? '';
+  const isWhole = (): boolean => container.querySelector('.minner') !== null;
   await act(() => Promise.resolve());
-  expect(shown()).toContain('\\left(');
+  expect(isWhole()).toBe(true);
   await act(async () => {
     page.fonts.status = 'loaded';
     page.come();
     await Promise.resolve();
   });
-  expect(shown()).toContain('\\bigl(');
+  expect(isWhole()).toBe(false);
   width.mockRestore();
   room.mockRestore();
 });

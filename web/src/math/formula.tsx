@@ -6,11 +6,6 @@ import './formula.css';
 /** Below this part of the usual type brackets no longer grow with what they hold, so that it can be broken. */
 const BROKEN = 0.9;
 
-/** The same formula with brackets of one size, inside of which a line may break. */
-export function breakable(tex: string): string {
-  return tex.replace(/\\left(?![a-z])/g, '\\bigl').replace(/\\right(?![a-z])/g, '\\bigr');
-}
-
 /** A formula in a line of its own: broken at its signs where it is too long, and set smaller where that is not enough. */
 export function Formula({ tex }: { readonly tex: string }): ReactNode {
   const line = useRef<HTMLDivElement>(null);
@@ -28,7 +23,7 @@ export function Formula({ tex }: { readonly tex: string }): ReactNode {
   }, [tex, broken]);
   return (
     <div ref={line} className="formula">
-      <Tex tex={broken === tex ? breakable(tex) : tex} />
+      <Tex tex={tex} brackets={broken === tex ? 'small' : 'growing'} />
     </div>
   );
 }
