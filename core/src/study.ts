@@ -16,6 +16,7 @@ export { type Curves, curvesOf, type RunWish, type Trajectory } from './study/cu
 export { errorCaption } from './study/error-caption.ts';
 export type { Finding } from './study/findings/facts.ts';
 export { type SplitFindings, splitFindings } from './study/findings/main-findings.ts';
+export { ERROR_MEASURES, MEASURE_NAMES, type MeasureName } from './study/measures/measures.ts';
 export { leadingOf } from './study/judge/predicted.ts';
 export { leftOutText } from './study/judge/left-out-text.ts';
 export type { RungResult } from './study/judge/method-result.ts';

@@ -4,7 +4,8 @@ import { Equals } from 'class-validator';
 import { JSONSchema } from 'class-validator-jsonschema';
 import { PRECISIONS, type Precision } from '../compile/precision.ts';
 import { LAST_STEPS, type LastStep } from '../run/grid.ts';
-import { type ErrorChoice, ERROR_SCALES, ERROR_TIMES } from '../study/runs/error-choice.ts';
+import { MEASURE_NAMES } from '../study/measures/measures.ts';
+import { type ErrorChoice, ERROR_SCALES } from '../study/runs/error-choice.ts';
 import { type Amount, amountFault, type Ladder, LONGEST_AMOUNT, MAX_RUNGS } from '../study/runs/ladder.ts';
 import { LONGEST_TEXT } from '../text/place.ts';
 import {
@@ -142,7 +143,7 @@ function ladderClass(value: object): new () => object {
   return Object.entries(LADDERS).find(([field]) => Object.hasOwn(value, field))?.[1] ?? LadderByFactor;
 }
 
-const TIMES = ERROR_TIMES.map((time) => `"${time}"`).join(', ');
+const TIMES = MEASURE_NAMES.map((time) => `"${time}"`).join(', ');
 
 /** Whether a value is an object of one field, a finite number t. */
 function isTime(value: unknown): boolean {
@@ -154,12 +155,12 @@ function isTime(value: unknown): boolean {
 const TIME_OF_ERROR: Rule = {
   name: 'timeOfError',
   fault: (value) =>
-    isTime(value) || ERROR_TIMES.some((time) => time === value)
+    isTime(value) || MEASURE_NAMES.some((time) => time === value)
       ? null
       : `must be one of ${TIMES}, or an object with a number t`,
   schema: {
     oneOf: [
-      { type: 'string', enum: [...ERROR_TIMES] },
+      { type: 'string', enum: [...MEASURE_NAMES] },
       { type: 'object', additionalProperties: false, required: ['t'], properties: { t: { type: 'number' } } },
     ],
   },

@@ -1,13 +1,13 @@
-import type { Problem } from '../problem/problem.ts';
 import { stepSizeText } from '../text/number-text.ts';
+import type { Captioned } from './measures/measure.ts';
+import { ERROR_MEASURES } from './measures/measures.ts';
 import { type ErrorChoice, isRelative } from './runs/error-choice.ts';
 
 /** What the errors of a study are, as plots say it. */
-export function errorCaption(problem: Pick<Problem, 'end' | 'independent'>, choice: ErrorChoice): string {
+export function errorCaption(problem: Captioned, choice: ErrorChoice): string {
   const { at, of } = choice;
   const what = `${isRelative(choice) ? 'relative ' : ''}error${of === 'norm' ? '' : ` of ${of}`}`;
-  if (at === 'local') return `local ${what}`;
-  if (at === 'max') return `maximum ${what}`;
-  if (at === 'rms') return `RMS ${what}`;
-  return `${what} at ${problem.independent} = ${stepSizeText(at === 'end' ? problem.end : at.t)}`;
+  return typeof at === 'object'
+    ? `${what} at ${problem.independent} = ${stepSizeText(at.t)}`
+    : ERROR_MEASURES[at].caption(what, problem);
 }

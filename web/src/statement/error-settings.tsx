@@ -1,18 +1,15 @@
 import { componentNames, type Problem } from '@schritt/core/notation';
-import type { ErrorChoice } from '@schritt/core/study';
+import { ERROR_MEASURES, type ErrorChoice, MEASURE_NAMES, type MeasureName } from '@schritt/core/study';
 import { InputNumber, Select } from 'antd';
 import type { ReactNode } from 'react';
 import './run-settings.css';
 
-type Where = 'end' | 'max' | 'rms' | 'local' | 'time';
+type Where = MeasureName | 'time';
 
-const WHERE = [
-  { value: 'end', label: 'global error at the end' },
+const WHERE: readonly { readonly value: Where; readonly label: string }[] = [
+  ...MEASURE_NAMES.map((name) => ({ value: name, label: ERROR_MEASURES[name].label })),
   { value: 'time', label: 'error at time t' },
-  { value: 'max', label: 'maximum error' },
-  { value: 'rms', label: 'RMS error' },
-  { value: 'local', label: 'local error' },
-] satisfies readonly { value: Where; label: string }[];
+];
 
 const SCALES = [
   { value: 'absolute', label: 'absolute' },
@@ -44,7 +41,7 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
         popupMatchSelectWidth={false}
         aria-label="Error measure"
         value={where}
-        options={WHERE}
+        options={[...WHERE]}
         onChange={(value) =>
           onChange({ ...error, at: value === 'time' ? { t: start + (end - start) / 2 } : value })
         }

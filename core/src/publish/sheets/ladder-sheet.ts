@@ -1,5 +1,6 @@
 import { ln } from '../../elementary/logarithm.ts';
 import { componentNames, type Problem } from '../../problem/problem.ts';
+import type { EndMeasure, GridMeasure } from '../../study/measures/measure.ts';
 import { shortNumber } from './sheet-writing.ts';
 import type { ProblemCells } from './problem-sheet.ts';
 import { FIRST_ROW, type OneRun, type RunColumns } from './run-sheet.ts';
@@ -16,8 +17,8 @@ import {
 
 export const LADDER_SHEET = 'Ladder';
 
-/** How the errors of runs become one number each. */
-export type ErrorOf = 'end' | 'max' | 'rms';
+/** Error measures that a sheet has formulas for. */
+export type SheetMeasure = EndMeasure | GridMeasure;
 
 /** A rung in the sheet: its run, and how its grid was asked for. */
 export interface SheetRung {
@@ -78,17 +79,31 @@ function orderOf(rungs: readonly SheetRung[], i: number): number | null {
   return ratio === null || !(ratio > 0) ? null : ln(ratio) / ln(before / own);
 }
 
+/** What the sheet of the ladder is made of. */
+export interface LadderRequest {
+  readonly problem: Problem;
+  readonly cells: ProblemCells;
+  readonly columns: RunColumns;
+  readonly title: string;
+  readonly rungs: readonly SheetRung[];
+  readonly measure: SheetMeasure;
+  /** The head of the column of errors. */
+  readonly errorTitle: string;
+  /** What is said of the step sizes that have no sheet. */
+  readonly left: readonly string[];
+}
+
 /** The sheet of the ladder: values at the end, errors, ratios and orders as formulas over the sheets of the runs. */
-export function ladderSheet(
-  problem: Problem,
-  cells: ProblemCells,
-  columns: RunColumns,
-  title: string,
-  rungs: readonly SheetRung[],
-  errorOf: ErrorOf,
-  errorTitle: string,
-  left: readonly string[],
-): { readonly sheet: Sheet; readonly names: readonly NamedCell[] } {
+export function ladderSheet({
+  problem,
+  cells,
+  columns,
+  title,
+  rungs,
+  measure,
+  errorTitle,
+  left,
+}: LadderRequest): { readonly sheet: Sheet; readonly names: readonly NamedCell[] } {
   const components = componentNames(problem);
   const { error } = columns;
   const errorColumn = 5 + components.length;
@@ -115,13 +130,8 @@ export function ladderSheet(
     const own = cellAddress(row, errorColumn);
     const before = cellAddress(row - 1, errorColumn);
     const both = (formula: string): string => `IF(AND(ISNUMBER(${before}),ISNUMBER(${own})),${formula},"")`;
-    const taken = (column: number): string => {
-      if (errorOf === 'end') return atEnd(column);
-      const all = range(column);
-      return errorOf === 'max'
-        ? `IF(${fits},MAX(${all}),"")`
-        : `IF(${fits},SQRT(SUMSQ(${all})/COUNT(${all})),"")`;
-    };
+    const taken = (column: number): string =>
+      measure.kind === 'end' ? atEnd(column) : `IF(${fits},${measure.sheet(range(column))},"")`;
     const ratio = cellAddress(row, errorColumn + 1);
     const sizes = `${cellAddress(row - 1, H_COLUMN)}/${cellAddress(row, H_COLUMN)}`;
     return [

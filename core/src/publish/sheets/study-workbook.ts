@@ -3,14 +3,16 @@ import { hasExact, isSecondOrder } from '../../problem/problem.ts';
 import { compileWithStart } from '../../compile/compile-with-start.ts';
 import type { Grid } from '../../run/grid.ts';
 import { type Row, rowsOf } from '../../run/rows.ts';
-import { isRelative } from '../../study/runs/error-choice.ts';
+import { errorCaption } from '../../study/error-caption.ts';
+import { summarize } from '../../study/measures/measure.ts';
+import { isRelative, measureOf } from '../../study/runs/error-choice.ts';
 import { layLadder } from '../../study/runs/ladder.ts';
 import type { Study } from '../../study/runs/study.ts';
 import { placesOf } from '../../study/runs/truth.ts';
 import { count } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { oneLine } from '../tables/cell-text.ts';
-import { type ErrorOf, isHalfOf, ladderSheet, type SheetRung } from './ladder-sheet.ts';
+import { isHalfOf, ladderSheet, type SheetMeasure, type SheetRung } from './ladder-sheet.ts';
 import { problemCells } from './problem-sheet.ts';
 import { errorOfRow, type RowError, runColumns, type RunRequest, runSheet } from './run-sheet.ts';
 import { stepColumns, type StepColumns } from './step-columns.ts';
@@ -39,11 +41,12 @@ function chainOf(study: Study, title: string, method: Method): { title: string; 
   return chain;
 }
 
-function errorOf({ error }: Study): ErrorOf {
-  if (error.at === 'end' || error.at === 'max' || error.at === 'rms') return error.at;
+function sheetMeasure({ error }: Study): SheetMeasure {
+  const measure = measureOf(error);
+  if (measure !== null && measure.kind !== 'local') return measure;
   throw new Refusal(
     'form',
-    'a sheet has the error at the end, its maximum or its mean; choose one of these for the study',
+    'a spreadsheet has the error at the end, the maximum error or the RMS error; choose one of these for the study',
   );
 }
 
@@ -88,7 +91,7 @@ export function studyWorkbook(
     throw new Refusal('form', "this method is for equations x'' = a(t, x, x')");
   const of = placesOf(problem, error.of);
   if ('message' in of) throw new Refusal('form', of.message);
-  const taken = errorOf(study);
+  const measure = sheetMeasure(study);
   const methods = chainOf(study, chosen.title, chosen.method);
   const exactStart = (methods.at(-1)?.method.depth ?? 0) > 0;
   if (exactStart && !hasExact(problem))
@@ -157,7 +160,7 @@ export function studyWorkbook(
       isHalf:
         before !== null &&
         (byCounts ? grid.steps === 2 * before.steps : isHalfOf(grid.wished, before.wished)),
-      error: stopped === null ? errorOfRun(request.error, known, taken) : null,
+      error: stopped === null ? errorOfRun(request.error, known, measure) : null,
     });
     before = grid;
   }
@@ -166,16 +169,16 @@ export function studyWorkbook(
       'grid',
       `no step size of this study can be written as a spreadsheet; ${left[0] ?? 'there are none'}`,
     );
-  const ladderPart = ladderSheet(
+  const ladderPart = ladderSheet({
     problem,
     cells,
     columns,
-    `${oneLine(title)}: ${oneLine(chosen.title)}`,
+    title: `${oneLine(title)}: ${oneLine(chosen.title)}`,
     rungs,
-    taken,
-    `${taken === 'end' ? 'error at the end' : taken === 'max' ? 'largest error' : 'root mean square error'}${isRelative(error) ? ', relative' : ''}`,
+    measure,
+    errorTitle: errorCaption(problem, error),
     left,
-  );
+  });
   const runs = rungs.map(({ run }) => {
     const own = chain.map(({ prefix, steps }) => ({ prefix, steps: withStepSize(steps, run.h) }));
     return runSheet({ ...request, chain: own }, run);
@@ -202,14 +205,14 @@ export function studyWorkbook(
 }
 
 /** The error of a run from those of its rows. */
-function errorOfRun(error: RowError, rows: readonly Row[], taken: ErrorOf): number | null {
+function errorOfRun(error: RowError, rows: readonly Row[], measure: SheetMeasure): number | null {
   const last = rows.at(-1);
   if (last === undefined) return null;
-  if (taken === 'end') return errorOfRow(error, last);
-  const all = rows.map((row) => errorOfRow(error, row) ?? NaN);
-  return taken === 'max'
-    ? Math.max(...all)
-    : Math.sqrt(all.reduce((sum, one) => sum + one * one, 0) / all.length);
+  if (measure.kind === 'end') return errorOfRow(error, last);
+  return summarize(
+    measure,
+    rows.map((row) => errorOfRow(error, row) ?? NaN),
+  );
 }
 
 /** Stands for the name of the step size in formulas that several runs share. */

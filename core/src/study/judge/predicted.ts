@@ -11,7 +11,8 @@ import type { Problem } from '../../problem/problem.ts';
 import { problemKey } from '../../problem/problem-key.ts';
 import { attempt } from '../../text/refusal.ts';
 import { memoize } from '../../text/memoize.ts';
-import { isRelative } from '../runs/error-choice.ts';
+import { summarize } from '../measures/measure.ts';
+import { gridMeasureOf, isRelative } from '../runs/error-choice.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
 import { proofFor } from '../trial/promised-order.ts';
@@ -146,17 +147,14 @@ export function predictedOf(study: Study, truth: Truth, method: StudyMethod): Pr
     norm(places.map((at) => leadingAt(leading, at, t))) > NONE * largest;
   const general = proof.order;
   const [place] = places;
-  if (error.at === 'max' || error.at === 'rms') {
+  const measure = gridMeasureOf(error);
+  if (measure !== null) {
     const count = leading.values.length / leading.size - 1;
     const parts = Array.from(
       { length: count + 1 },
       (_, i) => leading.start + ((leading.end - leading.start) * i) / count,
     );
-    const all = parts.map(errorAt).filter((value) => Number.isFinite(value));
-    const constant =
-      error.at === 'max'
-        ? Math.max(...all)
-        : Math.sqrt(all.reduce((sum, value) => sum + value * value, 0) / all.length);
+    const constant = summarize(measure, parts.map(errorAt).filter(Number.isFinite));
     if (parts.every((t) => !isThere(t))) return null;
     return { order: leading.order, constant, signed: null, general, changesSign: null };
   }

@@ -1,16 +1,13 @@
-/** Where an error is taken, besides at a time. */
-export const ERROR_TIMES = ['end', 'max', 'rms', 'local'] as const;
+import { ERROR_MEASURES, type MeasureName } from '../measures/measures.ts';
+import type { ErrorMeasure, GridMeasure } from '../measures/measure.ts';
 
 /** How an error is expressed. */
 export const ERROR_SCALES = ['absolute', 'relative', 'digits', 'places'] as const;
 
 /** Where and of what the error of a run is taken, and how it is expressed. */
 export interface ErrorChoice {
-  /**
-   * At the end; at a time; the maximum over the grid; the root mean square over it; or `local`: after one step from
-   * exact values.
-   */
-  readonly at: (typeof ERROR_TIMES)[number] | { readonly t: number };
+  /** An error measure by its name, or a time at which the error is taken. */
+  readonly at: MeasureName | { readonly t: number };
   /** `norm`, the Euclidean norm over all components, or the name of one. */
   readonly of: string;
   /**
@@ -25,6 +22,17 @@ const DEFAULT_ERROR: ErrorChoice = { at: 'end', of: 'norm', scale: 'absolute' };
 /** The error that a file asks for, with what it leaves out filled in. */
 export function errorChoice(given: Partial<ErrorChoice> | undefined): ErrorChoice {
   return { ...DEFAULT_ERROR, ...given };
+}
+
+/** The error measure of a choice; null for the error at a time. */
+export function measureOf({ at }: ErrorChoice): ErrorMeasure | null {
+  return typeof at === 'object' ? null : ERROR_MEASURES[at];
+}
+
+/** The measure over the whole grid that is chosen; null for an error at one point. */
+export function gridMeasureOf(choice: ErrorChoice): GridMeasure | null {
+  const measure = measureOf(choice);
+  return measure?.kind === 'grid' ? measure : null;
 }
 
 /** Whether an error is told relative to the size of the exact value. */

@@ -4,8 +4,8 @@ import { hermite, type Knot } from '../../run/hermite.ts';
 import { goTo, type RunState } from '../../run/integrate.ts';
 import { travel } from '../../run/long-run.ts';
 import { systemRates } from '../../compile/rates.ts';
-import type { ErrorChoice } from './error-choice.ts';
-import { isRelative } from './error-choice.ts';
+import type { GridMeasure } from '../measures/measure.ts';
+import { type ErrorChoice, isRelative, measureOf } from './error-choice.ts';
 import type { Truth } from './truth.ts';
 
 /** An error at one time, with the size of what it is an error of. */
@@ -17,11 +17,11 @@ export interface PointError {
   readonly size: number;
 }
 
-/** How errors are taken at a time and state. */
-export type Measure = (t: number, state: ArrayLike<number>) => PointError;
+/** The error at a time and state. */
+export type PointErrors = (t: number, state: ArrayLike<number>) => PointError;
 
 /** The error of some components at a time and state: absolute, or relative to the size of the exact values. */
-export function measureOf(truth: Truth, places: readonly number[], choice: ErrorChoice): Measure {
+export function pointErrors(truth: Truth, places: readonly number[], choice: ErrorChoice): PointErrors {
   const relative = isRelative(choice);
   return (t, state) => {
     let sum = 0;
@@ -60,13 +60,8 @@ function knotsFor(order: number): number {
 const ON_GRID = 1e-9;
 
 /** The error at a time that need be no grid point; the run goes on to the grid point after it. */
-function* errorAt(
-  at: RunState,
-  problem: Problem,
-  measure: Measure,
-  t: number,
-  order: number | null,
-): Generator<number, RunError | null> {
+function* errorAtTime(at: RunState, t: number, taking: ErrorTaking): Generator<number, RunError | null> {
+  const { problem, errorAt, order } = taking;
   const { grid } = at;
   const place = Math.min(grid.steps, Math.max(0, (t - grid.start) / grid.h));
   const nearest = Math.round(place);
@@ -76,7 +71,7 @@ function* errorAt(
     yield* travel(at, nearest);
     const reached = timeAt(grid, at.n);
     return at.stopped === null
-      ? { ...measure(reached, at.state), t: reached, how: onGrid ? 'grid' : 'nearest' }
+      ? { ...errorAt(reached, at.state), t: reached, how: onGrid ? 'grid' : 'nearest' }
       : null;
   }
   const rates = systemRates(problem);
@@ -88,55 +83,61 @@ function* errorAt(
     const [time, values] = [timeAt(grid, n), at.state.slice(0, problem.size)];
     knots.push({ t: time, values, slopes: rates(time, values) });
   }
-  return { ...measure(t, hermite(knots, t)), t, how: 'between' };
+  return { ...errorAt(t, hermite(knots, t)), t, how: 'between' };
 }
 
-/** The largest error over the grid, or the root mean square of all. */
-function* errorOverGrid(at: RunState, measure: Measure, isMean: boolean): Generator<number, RunError> {
+/** The errors at all grid points as one number. */
+function* errorOverGrid(
+  at: RunState,
+  errorAt: PointErrors,
+  measure: GridMeasure,
+): Generator<number, RunError> {
   const { grid } = at;
-  let largest = 0;
-  let squares = 0;
+  const summary = measure.begin();
   let size = 0;
   for (;;) {
-    const here = measure(timeAt(grid, at.n), at.state);
-    largest = Number.isNaN(here.error) ? NaN : Math.max(largest, here.error);
-    squares += here.error * here.error;
+    const here = errorAt(timeAt(grid, at.n), at.state);
+    summary.add(here.error);
     size = Math.max(size, here.size);
     if (at.n === grid.steps || at.stopped !== null) break;
     goTo(at, at.n + 1);
     if (at.n % 20_000 === 0) yield 20_000;
   }
-  const error = isMean ? Math.sqrt(squares / (at.n + 1)) : largest;
-  return { error, signed: null, size, t: null, how: 'grid' };
+  return { error: summary.value(), signed: null, size, t: null, how: 'grid' };
+}
+
+/** Which error of a run is taken. */
+export interface ErrorTaking {
+  readonly problem: Problem;
+  readonly errorAt: PointErrors;
+  readonly choice: ErrorChoice;
+  /**
+   * The order of the method, as far as it is known: it decides how many points a polynomial goes through that is good enough
+   * for an error at a given time.
+   */
+  readonly order: number | null;
 }
 
 /**
- * Runs to the end and answers the chosen error; null where the run left the numbers before it could be taken, or
- * nothing is known to compare with. Yields the steps that were done, many times a second.
- *
- * @param order the order of the method, as far as it is known: it decides how many points a polynomial goes
- *   through that is good enough for an error at a given time
+ * Runs to the end and answers the chosen error; null where the values became infinite or undefined before it could be
+ * taken, or nothing is known to compare with. Yields the steps that were done, many times a second.
  */
-export function* errorOfRun(
-  at: RunState,
-  problem: Problem,
-  measure: Measure,
-  choice: ErrorChoice,
-  order: number | null,
-): Generator<number, RunError | null> {
+export function* errorOfRun(at: RunState, taking: ErrorTaking): Generator<number, RunError | null> {
+  const { errorAt, choice } = taking;
   const { grid } = at;
+  const measure = measureOf(choice);
   let result: RunError | null;
-  if (choice.at === 'max' || choice.at === 'rms')
-    result = yield* errorOverGrid(at, measure, choice.at === 'rms');
+  if (measure?.kind === 'grid') result = yield* errorOverGrid(at, errorAt, measure);
   else if (typeof choice.at === 'object') {
-    result = yield* errorAt(at, problem, measure, choice.at.t, order);
+    result = yield* errorAtTime(at, choice.at.t, taking);
     yield* travel(at, grid.steps);
   } else {
-    yield* travel(at, choice.at === 'local' ? Math.min(grid.steps, at.run.program.depth + 1) : grid.steps);
+    const isLocal = measure?.kind === 'local';
+    yield* travel(at, isLocal ? Math.min(grid.steps, at.run.program.depth + 1) : grid.steps);
     const t = timeAt(grid, at.n);
-    result = { ...measure(t, at.state), t, how: 'grid' };
+    result = { ...errorAt(t, at.state), t, how: 'grid' };
   }
-  // an error at a time that was reached stands, even if the run left the numbers later
+  // an error at a time that was reached stands, even if the values became infinite later
   const isReached = at.stopped === null || (typeof choice.at === 'object' && result !== null);
   return !isReached || result === null || Number.isNaN(result.error) ? null : result;
 }

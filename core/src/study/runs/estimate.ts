@@ -1,3 +1,4 @@
+import { gridMeasureOf } from './error-choice.ts';
 import { layLadder, stepsOf } from './ladder.ts';
 import { promisedEvaluations } from './cost.ts';
 import type { Method } from '../../method/method.ts';
@@ -28,7 +29,7 @@ function solvedTogether({ statements }: Method): number {
 export function estimatedSeconds(study: Study): number {
   const { problem, methods, ladder, lastStep, error } = study;
   const steps = stepsOf(layLadder(ladder, problem.start, problem.end, lastStep));
-  const looks = error.at === 'max' || error.at === 'rms' ? LOOK : 0;
+  const looks = gridMeasureOf(error) === null ? 0 : LOOK;
   // first steps from the solution ask for all components, whatever the error is of
   const places = placesOf(problem, startsFromSolution(study) ? 'norm' : error.of);
   const reference = 'message' in places || isExact(problem, places) ? 0 : estimatedReferenceSeconds(problem);

@@ -11,7 +11,7 @@ import { ln } from '../../elementary/logarithm.ts';
 import { attempt } from '../../text/refusal.ts';
 import { logarithmAt } from './expansion.ts';
 import { isRelative } from './error-choice.ts';
-import { errorOfRun, type Measure, type RunError } from './error-measure.ts';
+import { errorOfRun, type PointErrors, type RunError } from './error-measure.ts';
 import { type RateNoise, rateNoise } from './rate-noise.ts';
 import type { Study } from './study.ts';
 import type { Truth } from './truth.ts';
@@ -23,6 +23,19 @@ export interface Measured {
   readonly values: readonly number[];
   /** Null where it has no error, so that there is nothing to measure. */
   readonly taken: RunError | null;
+}
+
+/** Which method's rounding is looked for, and in which error. */
+export interface RoundingCase {
+  readonly study: Study;
+  readonly truth: Truth;
+  readonly method: Method;
+  readonly start: StartChoice;
+  readonly errorAt: PointErrors;
+  /** Of the components that the error is of. */
+  readonly places: readonly number[];
+  /** The order of the method, as far as it is known. */
+  readonly order: number | null;
 }
 
 /** The same method on the same problem, with other rounding. */
@@ -56,7 +69,7 @@ interface Seen {
 }
 
 /** The double run beside a single one; else runs in other units. */
-function twinsOf(study: Study, method: Method, start: StartChoice): readonly (() => Twin | null)[] {
+function twinsOf({ study, method, start }: RoundingCase): readonly (() => Twin | null)[] {
   const { problem } = study;
   const made = (of: Problem, scales: Scales, choice: StartChoice): Twin | null => {
     const run = attempt(() => compileWithStart(of, method, choice));
@@ -102,9 +115,7 @@ interface Found {
 function* runTwin(
   twin: Twin,
   { grid }: Measured,
-  study: Study,
-  measure: Measure,
-  order: number | null,
+  { study, errorAt, order }: RoundingCase,
 ): Generator<number, Found | null> {
   const { time } = twin.scales;
   const begun = attempt(() =>
@@ -120,18 +131,17 @@ function* runTwin(
   const at: RunState = begun.value;
   const choice =
     typeof study.error.at === 'object' ? { ...study.error, at: { t: study.error.at.t * time } } : study.error;
-  const taken = yield* errorOfRun(
-    at,
-    twin.problem,
-    (t, state) => measure(t / time, back(twin, state)),
+  const taken = yield* errorOfRun(at, {
+    problem: twin.problem,
+    errorAt: (t, state) => errorAt(t / time, back(twin, state)),
     choice,
     order,
-  );
+  });
   return taken === null ? null : { ...taken, values: back(twin, at.state) };
 }
 
 /** How far apart two runs are by the error they are asked for. */
-function apart(one: Found, other: Found, study: Study, places: readonly number[], size: number): number {
+function apart(one: Found, other: Found, { study, places }: RoundingCase, size: number): number {
   if (one.signed !== null && other.signed !== null) return Math.abs(one.signed - other.signed);
   if (study.error.at !== 'end') return Math.abs(one.error - other.error);
   let squares = 0;
@@ -200,24 +210,18 @@ function isClear(runs: readonly Measured[]): boolean {
  * that cancel round alike in all units: what they do is added by running error bounds.
  *
  * @param runs of one method, in any order of h
- * @param places of the components that the error is of
  * @returns the size of rounding in each error; null where there is none
  */
 export function* measuredRounding(
-  study: Study,
-  truth: Truth,
-  method: Method,
-  start: StartChoice,
+  of: RoundingCase,
   runs: readonly Measured[],
-  measure: Measure,
-  places: readonly number[],
-  order: number | null,
 ): Generator<number, readonly (number | null)[]> {
+  const { study, truth, places } = of;
   const noise = rateNoise(study.problem, truth);
   const found = runs.map((one) => (one.taken === null ? null : leastRounding(study, noise, one, places)));
   if (study.error.at === 'local' || isClear(runs)) return found;
   const twins: (Twin | null)[] = [];
-  const makers = twinsOf(study, method, start);
+  const makers = twinsOf(of);
   const twin = (i: number): Twin | null =>
     twins.length > i ? twins[i]! : (twins[i] = makers[i]?.() ?? null);
   const bySteps = runs.map((_, i) => i).sort((a, b) => runs[a]!.grid.steps - runs[b]!.grid.steps);
@@ -248,11 +252,11 @@ export function* measuredRounding(
     for (let k = 0; k < count; k += 1) {
       const other = twin(k);
       if (other === null) return found;
-      const made = yield* runTwin(other, one, study, measure, order);
+      const made = yield* runTwin(other, one, of);
       if (made !== null) all.push(made);
     }
     if (all.length < 2) continue;
-    const distance = (a: Found, b: Found): number => apart(a, b, study, places, size);
+    const distance = (a: Found, b: Found): number => apart(a, b, of, size);
     // beside a run in double, a single one is off by all of the distance
     const isSingle = study.start.precision === 'single';
     const own = Math.max(least, isSingle ? distance(all[0]!, all[1]!) : spread(all, distance));

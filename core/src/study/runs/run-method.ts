@@ -10,7 +10,7 @@ import { begin, copyOf, goTo, newtonWork, outcomeOf, type RunState } from '../..
 import { travel } from '../../run/long-run.ts';
 import type { Stop } from '../../run/non-finite.ts';
 import { type Cost, costOf } from './cost.ts';
-import { errorOfRun, type Measure, measureOf, type RunError } from './error-measure.ts';
+import { errorOfRun, type PointErrors, pointErrors, type RunError } from './error-measure.ts';
 import type { Rung } from './ladder.ts';
 import { type Leap, leapFinder } from './leap.ts';
 import { measuredRounding } from './measured-rounding.ts';
@@ -105,35 +105,44 @@ function notRun(rung: number, grid: Grid, why: string): RungRun {
 }
 
 /** The error at the end of the interval of a run that goes past it: its last step once more, made to end there. */
-function errorAtEnd(beforeLast: RunState, study: Study, measure: Measure): number | null {
+function errorAtEnd(beforeLast: RunState, study: Study, errorAt: PointErrors): number | null {
   const { grid } = beforeLast;
   const { end } = study.problem;
   const shorter = end - timeAt(grid, grid.steps - 1);
   const at: RunState = { ...copyOf(beforeLast), grid: { ...grid, shorter } };
   goTo(at, grid.steps);
-  return at.stopped === null ? measure(end, at.state).error : null;
+  return at.stopped === null ? errorAt(end, at.state).error : null;
+}
+
+/** What the runs of one method at all step sizes have in common. */
+interface MethodCase {
+  readonly study: Study;
+  readonly run: CompiledRun;
+  /** Null where nothing is known to compare with. */
+  readonly errorAt: PointErrors | null;
+  /** The order of the method, where the error is taken at a time and it is known. */
+  readonly order: number | null;
+  readonly quantities: readonly ConservedQuantity[];
+  readonly leapOf: (grid: Grid) => Leap | null;
 }
 
 function* runRung(
-  study: Study,
-  run: CompiledRun,
+  { study, run, errorAt, order, quantities, leapOf }: MethodCase,
   { rung, grid }: { readonly rung: number; readonly grid: Grid },
-  measure: Measure | null,
-  order: number | null,
-  quantities: readonly ConservedQuantity[],
-  leapOf: (grid: Grid) => Leap | null,
 ): Generator<MethodProgress, RungRun> {
   const begun = attempt(() => begin(run, grid));
   if (!begun.ok) return notRun(rung, grid, begun.refusal.message);
   const at = begun.value;
   const from = seconds();
   let atEnd: number | null = null;
-  if (measure !== null && study.error.at === 'end' && overruns(grid, study) && run.program.depth === 0) {
+  if (errorAt !== null && study.error.at === 'end' && overruns(grid, study) && run.program.depth === 0) {
     yield* signs(travel(at, grid.steps - 1));
-    if (at.stopped === null) atEnd = errorAtEnd(at, study, measure);
+    if (at.stopped === null) atEnd = errorAtEnd(at, study, errorAt);
   }
   const taken = yield* signs(
-    measure === null ? toTheEnd(at) : errorOfRun(at, study.problem, measure, study.error, order),
+    errorAt === null
+      ? toTheEnd(at)
+      : errorOfRun(at, { problem: study.problem, errorAt, choice: study.error, order }),
   );
   const cost = costOf(at, seconds() - from);
   const { values, t, stopped } = outcomeOf(at);
@@ -218,22 +227,22 @@ export function* methodSteps(
     return refusedRun(title, rungs, compiled.refusal.message);
   }
   const run = compiled.value;
-  const measure = truth === null || 'message' in places ? null : measureOf(truth, places, error);
+  const errorAt = truth === null || 'message' in places ? null : pointErrors(truth, places, error);
   const promised = typeof error.at === 'object' ? promisedOrder(method, problem) : null;
   const order = promised?.kind === 'order' ? promised.order : null;
   const quantities = conservedQuantities(problem);
-  const leapOf = leapFinder(run);
+  const common: MethodCase = { study, run, errorAt, order, quantities, leapOf: leapFinder(run) };
   const results: RungRun[] = [];
   for (const one of laid) {
-    const result = yield* runRung(study, run, one, measure, order, quantities, leapOf);
+    const result = yield* runRung(common, one);
     results.push(result);
     yield { steps: 0, finished: result };
   }
-  if (measure === null || truth === null || 'message' in places)
+  if (errorAt === null || truth === null || 'message' in places)
     return { title, rungs: results, refused: null };
   const measured = results.map((result, i) => ({ ...result, grid: laid[i]!.grid }));
   const found = yield* signs(
-    quietly(measuredRounding(study, truth, method, start, measured, measure, places, order)),
+    quietly(measuredRounding({ study, truth, method, start, errorAt, places, order }, measured)),
   );
   return {
     title,

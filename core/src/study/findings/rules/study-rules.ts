@@ -1,6 +1,6 @@
 import { checkTyped } from '../../../reference/check-typed.ts';
 import { exactCheck } from '../../judge/exact-check.ts';
-import { isRelative } from '../../runs/error-choice.ts';
+import { gridMeasureOf, isRelative } from '../../runs/error-choice.ts';
 import { placesOf } from '../../runs/truth.ts';
 import { firstRemark, indices, type StudyCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
@@ -64,7 +64,7 @@ export function noRelativeError({
   methods,
 }: StudyCase): readonly FactOf<'no relative error'>[] {
   const { problem, error } = study;
-  if (!isRelative(error) || (error.at !== 'max' && error.at !== 'rms')) return [];
+  if (!isRelative(error) || gridMeasureOf(error) === null) return [];
   const run = methods.flatMap(({ rungs }) => rungs).filter(({ stopped }) => stopped === null);
   if (run.length === 0 || run.some((rung) => rung.error !== null)) return [];
   const places = placesOf(problem, error.of);
