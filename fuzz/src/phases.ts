@@ -170,7 +170,7 @@ function aboutStudy(document: StudyDocument, study: Study, phase: Phase, turn: n
     const grid = phase('grid', () => layGrid(problem.start, problem.end, { steps: 4 }, lastStep));
     if (grid === null || isLong) continue;
     phase(`rows of ${title}`, () => rowsOf(run, grid, 0, 5));
-    phase(`worked step of ${title}`, () => workedStep(run, method, grid, 1, 0));
+    phase(`worked step of ${title}`, () => workedStep(run, grid, 1, 0));
   }
   if (isLong) return;
   const result = phase('study', () => {

@@ -196,6 +196,11 @@ function rebuilt<L extends Leaf, M extends Leaf>(
   }
 }
 
+/** The same tree with other trees in place of its leaves. */
+export function mapLeaves<B, M extends Leaf>(tree: Tree<Bound<B>>, leaf: (to: B) => Tree<M>): Tree<M> {
+  return tree.kind === 'bound' ? leaf(tree.to) : rebuilt(tree, (part) => mapLeaves(part, leaf));
+}
+
 /** The same tree with some nodes exchanged: where `change` answers null the node stays and its parts are asked. */
 export function rewrite(expression: Expression, change: (node: Expression) => Expression | null): Expression {
   const again = (node: Expression): Expression => {

@@ -45,7 +45,7 @@ function stepPart(study: Study, { method: place, grid, n }: StepWanted): readonl
   return [
     `\\section*{${texText(chosen.title)}, h = ${texText(stepSizeText(grid.h))}: step from $n = ${n}$ to ${n + 1}}`,
     ...places.slice(0, 8).flatMap((at, component) => {
-      const { lines, byStarter } = workedStep(run, chosen.method, grid, n, component);
+      const { lines, byStarter } = workedStep(run, grid, n, component);
       const heading = places.length > 1 ? [`\\noindent ${texText(names[at] ?? '')}`] : [];
       if (byStarter)
         return [...heading, '\\noindent This step is done by the method of the first steps.\\par'];

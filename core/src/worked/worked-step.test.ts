@@ -24,7 +24,7 @@ function method(text: string): Method {
 function worked(of: Problem, text: string, steps: number, n: number, component = 0): WorkedStep {
   const read = method(text);
   const run = compileWithStart(of, read, { find: findInLibrary, instead: null });
-  return workedStep(run, read, layGrid(of.start, of.end, { steps }), n, component);
+  return workedStep(run, layGrid(of.start, of.end, { steps }), n, component);
 }
 
 const SLUICE = problem(
@@ -87,7 +87,7 @@ test.each(LIBRARY.map(({ title, text }) => [title, text] as const))(
       const read = method(text);
       const run = compileWithStart(SWAY, read, { find: findInLibrary, instead: null });
       const grid = layGrid(0, 2, { steps: 20 });
-      const step = workedStep(run, read, grid, 12, component);
+      const step = workedStep(run, grid, 12, component);
       const { rows } = rowsOf(run, grid, 12, 2);
       expect(step.to).toBe(rows[1]?.values[component]);
       expect(step.lines.length).toBeGreaterThan(0);

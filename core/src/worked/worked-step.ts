@@ -1,18 +1,27 @@
 import type { CompiledRun } from '../compile/compile.ts';
+import type { Instruction, Kept, ProgramLine } from '../compile/program/program.ts';
 import { RateTrees } from '../compile/program/rate-tree.ts';
-import type { Expression } from '../formula/expression.ts';
-import { FUNCTIONS } from '../formula/functions.ts';
+import type { Register, StepTree } from '../compile/program/step-tree.ts';
+import {
+  type Bound,
+  type Expression,
+  mapLeaves,
+  meaningsOf,
+  number,
+  type Tree,
+} from '../formula/expression.ts';
 import { texNumber, texSymbol } from '../formula/tex-names.ts';
 import { indexTex, texOf } from '../formula/tex.ts';
-import { type Given, givenBy, type Method, stepsBackBy, valuesOf } from '../method/method.ts';
+import { type Given, givenText, stepsBackBy } from '../method/method.ts';
 import { exactSolution } from '../run/exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from '../run/grid.ts';
-import { rowsOf } from '../run/rows.ts';
+import { type Row, rowsOf } from '../run/rows.ts';
+import { rateLeafValue, StepInterpreter } from '../run/step-interpreter.ts';
 import { rounded } from '../text/number-text.ts';
 import { Refusal } from '../text/refusal.ts';
-import { DIGITS, rateWithNumbers, withNumbers } from './put-in.ts';
-import { stateOf, stepValues, type StepValues } from './step-values.ts';
-import { componentOf, type Value, valueOf } from './values.ts';
+
+/** Digits of numbers that are put into a formula. */
+const DIGITS = 7;
 
 /** One line of a step that is worked out: the formula, numbers put in, and the value. */
 export interface WorkedLine {
@@ -77,137 +86,206 @@ function formulaTex(value: Expression, n: number): string {
   });
 }
 
-function residualOf(value: Value, again: Value | null): number | null {
-  if (again === null) return null;
-  const width = typeof value === 'number' ? 1 : value.length;
-  return Math.max(
-    ...Array.from({ length: width }, (_, j) => Math.abs(componentOf(value, j) - componentOf(again, j))),
+/** The value of a register in a run: a number, or one a component. */
+type Value = readonly number[];
+
+function residualOf(value: Value, again: Value): number {
+  return Math.max(...value.map((own, j) => Math.abs(own - (again[j] ?? NaN))));
+}
+
+/** A number as it is put into a formula: rounded, and negative ones as such, so that they get brackets. */
+function shown(value: number): Tree<never> {
+  return number(rounded(value, DIGITS));
+}
+
+/** A formula in TeX with numbers in place of its leaves; null where one has no finite value. */
+function numbersTex<B>(tree: Tree<Bound<B>>, leaf: (to: B) => number): string | null {
+  if (!meaningsOf(tree).every((to) => Number.isFinite(leaf(to)))) return null;
+  return texOf(mapLeaves(tree, (to) => shown(leaf(to))));
+}
+
+/** All instructions of a step, those of implicit lines among them. */
+function flat(instructions: readonly Instruction[]): readonly Instruction[] {
+  return instructions.flatMap((instruction) =>
+    instruction.kind === 'solve' ? [...flat(instruction.values), instruction] : [instruction],
   );
 }
 
+type RateInstruction = Instruction & { readonly kind: 'rate' };
+
 class StepWriter {
   readonly #run: CompiledRun;
-  readonly #method: Method;
-  readonly #own: StepValues;
+  readonly #n: number;
+  readonly #step: StepInterpreter;
+  readonly #values: (register: Register) => Value | null;
   readonly #component: number;
   readonly #trees: RateTrees;
-  readonly lines: WorkedLine[] = [];
-  readonly looks: Look[] = [];
+  readonly #instructions: readonly Instruction[];
 
-  constructor(run: CompiledRun, method: Method, own: StepValues, component: number) {
+  /**
+   * @param step the step interpreted, which knows what every register holds
+   * @param values what the run itself has for stages and new values
+   */
+  constructor(
+    { run, n, component }: { readonly run: CompiledRun; readonly n: number; readonly component: number },
+    step: StepInterpreter,
+    values: (register: Register) => Value | null,
+  ) {
     this.#run = run;
-    this.#method = method;
-    this.#own = own;
+    this.#n = n;
+    this.#step = step;
+    this.#values = values;
     this.#component = component;
     this.#trees = new RateTrees(run.problem);
+    this.#instructions = flat(run.program.instructions);
   }
 
-  work(): void {
-    for (const statement of this.#method.statements) {
-      if (statement.kind === 'function') continue;
-      const values = valuesOf(statement);
-      givenBy(statement).forEach((given, i) => {
-        const value = values[i];
-        if (value !== undefined) this.#line(given, value, statement.kind === 'solve');
-      });
-    }
+  lines(): readonly WorkedLine[] {
+    return this.#run.program.lines.flatMap((line) => this.#line(line));
   }
 
-  #isCall(name: string): boolean {
-    return !FUNCTIONS.has(name) && name !== 'if';
-  }
-
-  #line(given: Given, formula: Expression, solved: boolean): void {
-    const gives = given.kind === 'name' ? given.name : `${given.variable}[n+1]`;
-    const name = givenTex(given, this.#own.n);
-    const value = this.#own.given(given);
-    if (value === null) return;
-    this.#lookAtCalls(formula, gives);
-    const rate = this.#rateLine(formula);
-    const numbers = rate ?? this.#numbersOf(formula);
-    const own = componentOf(value, this.#component);
-    this.lines.push({
-      gives,
-      tex: [
-        name,
-        formulaTex(formula, this.#own.n),
-        // a rate that is just another component has nothing to be put in
-        ...(numbers === null || numbers === valueTex(own) ? [] : [numbers]),
-        valueTex(own),
-      ],
-      value: own,
-      solved,
-      residual: residualOf(value, valueOf(formula, this.#own.names)),
+  /** Where the calls of f have looked. */
+  looks(): readonly Look[] {
+    const { program } = this.#run;
+    if (program.form !== 'first order') return [];
+    return this.#instructions.flatMap((instruction): Look[] => {
+      if (instruction.kind !== 'rate' || instruction.into === program.presentRate) return [];
+      const { into, time, at, line } = instruction;
+      const own = program.lines.find(({ register, source }) => register === into && source.kind === 'call');
+      return [
+        {
+          label: own === undefined ? 'f' : givenText(own.given),
+          t: this.#step.formula(time, 0, line),
+          value: this.#step.valueAt(at[0] ?? into, this.#component),
+          slope: this.#step.valueAt(into, this.#component),
+        },
+      ];
     });
   }
 
-  #numbersOf(formula: Expression): string | null {
-    const made = withNumbers(formula, this.#component, this.#own.names, (name) => this.#isCall(name));
-    return made === null || formula.kind === 'number' ? null : texOf(made);
+  #line({ given, register, source, value, isSolved }: ProgramLine): readonly WorkedLine[] {
+    const found = this.#values(register);
+    if (found === null) return [];
+    const own = componentOf(found, this.#component);
+    const rate = source.kind === 'call' ? this.#rateInto(register) : null;
+    const numbers = rate === null ? this.#numbersOf(value) : this.#rateNumbers(rate);
+    const again = found.map((_, j) => this.#step.formula(value, j, ''));
+    return [
+      ...(rate === null ? [] : this.#places(rate)),
+      {
+        gives: givenText(given),
+        tex: [
+          givenTex(given, this.#n),
+          formulaTex(source, this.#n),
+          // a rate that is just another component has nothing to be put in
+          ...(numbers === null || numbers === valueTex(own) ? [] : [numbers]),
+          valueTex(own),
+        ],
+        value: own,
+        solved: isSolved,
+        residual: residualOf(found, again),
+      },
+    ];
   }
 
-  /** A line that is just f at some place: first that place, where it has to be worked out, then the rate with numbers. */
-  #rateLine(formula: Expression): string | null {
-    if (formula.kind !== 'call' || (formula.name !== 'f' && formula.name !== 'a') || formula.primes > 0)
-      return null;
-    const [time, ...places] = formula.inputs;
-    if (time === undefined) return null;
-    for (const place of places) this.#place(place);
-    const when = valueOf(time, this.#own.names);
-    const values = places.map((place) => valueOf(place, this.#own.names));
-    if (typeof when !== 'number' || !values.every((value) => value !== null)) return null;
-    const state = stateOf(this.#run, values);
-    const { rated } = this.#run.layout;
-    const found = rated.find(
+  #rateInto(register: Register): RateInstruction | null {
+    const found = this.#instructions.find(
+      (instruction) => instruction.kind === 'rate' && instruction.into === register,
+    );
+    return found?.kind === 'rate' ? found : null;
+  }
+
+  #numbersOf(value: StepTree): string | null {
+    if (value.kind === 'number') return null;
+    return numbersTex(value, (leaf) => this.#step.leafValue(leaf, this.#component));
+  }
+
+  /** The rate of the component that is shown, with numbers put in. */
+  #rateNumbers({ time, at, line }: RateInstruction): string | null {
+    const found = this.#run.layout.rated.find(
       ({ block, offset }) => this.#component >= offset && this.#component < offset + block.size,
     );
     if (found === undefined) return null;
     const tree = this.#trees.at(found.block.rate, found.block, this.#component - found.offset);
-    return texOf(
-      rateWithNumbers(tree, (to) => {
-        if (to.kind === 'time') return when;
-        if (to.kind === 'constant') return to.value;
-        return to.kind === 'component' ? (state[to.place] ?? NaN) : NaN;
-      }),
+    const when = this.#step.formula(time, 0, line);
+    return numbersTex(
+      tree,
+      rateLeafValue(this.#run, { when, at: at.map((register) => this.#step.vector(register)) }),
     );
   }
 
-  /** The place at which f is taken, where it is more than a name. */
-  #place(place: Expression): void {
-    if (place.kind === 'name' || place.kind === 'indexed') return;
-    const value = valueOf(place, this.#own.names);
-    const numbers = this.#numbersOf(place);
-    if (value === null || numbers === null) return;
-    const own = componentOf(value, this.#component);
-    this.lines.push({
-      gives: null,
-      tex: [formulaTex(place, this.#own.n), numbers, valueTex(own)],
-      value: own,
-      solved: false,
-      residual: 0,
+  /** The places at which f is taken, where they are more than a name. */
+  #places({ at, typedAt }: RateInstruction): readonly WorkedLine[] {
+    return typedAt.flatMap((typed, i): WorkedLine[] => {
+      const register = at[i];
+      if (register === undefined || typed.kind === 'name' || typed.kind === 'indexed') return [];
+      const own = this.#step.valueAt(register, this.#component);
+      const made = this.#instructions.find(
+        (instruction) => instruction.kind === 'combine' && instruction.into === register,
+      );
+      const numbers = made?.kind === 'combine' ? this.#numbersOf(made.value) : null;
+      if (!Number.isFinite(own)) return [];
+      return [
+        {
+          gives: null,
+          tex: [formulaTex(typed, this.#n), ...(numbers === null ? [] : [numbers]), valueTex(own)],
+          value: own,
+          solved: false,
+          residual: 0,
+        },
+      ];
     });
   }
+}
 
-  /** Where the calls of f in a formula have looked. */
-  #lookAtCalls(formula: Expression, gives: string): void {
-    const visit = (node: Expression): void => {
-      if (node.kind === 'call' && node.name === 'f' && node.primes === 0) {
-        const [time, place] = node.inputs.map((input) => valueOf(input, this.#own.names));
-        const slope = valueOf(node, this.#own.names);
-        if (typeof time === 'number' && place != null && slope !== null)
-          this.looks.push({
-            label: node === formula ? gives : 'f',
-            t: time,
-            value: componentOf(place, this.#component),
-            slope: componentOf(slope, this.#component),
-          });
-      }
-      if (node.kind === 'call') node.inputs.forEach(visit);
-      else if (node.kind === 'binary') [node.left, node.right].forEach(visit);
-      else if (node.kind === 'negate') visit(node.of);
-    };
-    visit(formula);
+function componentOf(value: Value, component: number): number {
+  return value[value.length === 1 ? 0 : component] ?? NaN;
+}
+
+/** What the registers of a step hold before it and after it, by the rows of a run. */
+class RowRegisters {
+  readonly #run: CompiledRun;
+  readonly #rows: readonly Row[];
+  readonly #here: Row;
+  readonly #next: Row;
+
+  constructor(run: CompiledRun, rows: readonly Row[], here: Row, next: Row) {
+    this.#run = run;
+    this.#rows = rows;
+    this.#here = here;
+    this.#next = next;
   }
+
+  /** Present values and those kept from steps before. */
+  before(): ReadonlyMap<Register, Value> {
+    const { program, layout } = this.#run;
+    const moving = layout.places.at(-1) ?? [];
+    const at = (row: Row | undefined, of: Kept['of']): Value =>
+      of === 'f'
+        ? moving.map((place) => row?.slopes[place] ?? NaN)
+        : (layout.places[of === 'v' ? 1 : 0] ?? []).map((place) => row?.values[place] ?? NaN);
+    const present = program.present.map((register, i): [Register, Value] => [
+      register,
+      at(this.#here, i === 1 ? 'v' : 'y'),
+    ]);
+    const kept = program.kept.map(({ of, back, register }): [Register, Value] => [
+      register,
+      at(
+        this.#rows.find(({ n }) => n === this.#here.n - back),
+        of,
+      ),
+    ]);
+    return new Map([...present, ...kept]);
+  }
+
+  /** Stages and new values; null for a register that is neither. */
+  readonly after = (register: Register): Value | null => {
+    const { program, layout } = this.#run;
+    const next = program.next.indexOf(register);
+    if (next >= 0) return (layout.places[next] ?? []).map((place) => this.#next.values[place] ?? NaN);
+    const stage = program.stages.findIndex((known) => known.register === register);
+    return this.#here.stages?.[stage] ?? null;
+  };
 }
 
 /**
@@ -218,15 +296,9 @@ class StepWriter {
  * @param component which component is shown, by its place in the vectors of the method
  * @throws Refusal as `begin`, and where there is no such step
  */
-export function workedStep(
-  run: CompiledRun,
-  method: Method,
-  grid: Grid,
-  n: number,
-  component: number,
-): WorkedStep {
+export function workedStep(run: CompiledRun, grid: Grid, n: number, component: number): WorkedStep {
   if (!(n >= 0 && n < grid.steps)) throw new Refusal('grid', `there is no step from ${n} to ${n + 1}`);
-  const first = Math.max(0, n - Math.min(MAX_BACK, method.depth));
+  const first = Math.max(0, n - Math.min(MAX_BACK, run.program.depth));
   const { rows, stopped } = rowsOf(run, grid, first, n - first + 2);
   const here = rows.find((row) => row.n === n);
   const next = rows.find((row) => row.n === n + 1);
@@ -239,18 +311,36 @@ export function workedStep(
   const place = run.layout.places[0]?.[component] ?? component;
   const exact = exactSolution(run.problem);
   const exactAt = (t: number): number | null => (exact.known(place) ? exact.value(place, t) : null);
-  const worker = new StepWriter(run, method, stepValues(run, method, rows, here, next, h), component);
   const byStarter = n < run.program.depth;
-  if (!byStarter) worker.work();
+  const writer = byStarter ? null : stepWriter(run, grid, { rows, here, next }, component);
   return {
     n,
     t: here.t,
     h,
-    lines: worker.lines,
-    looks: worker.looks,
+    lines: writer?.lines() ?? [],
+    looks: writer?.looks() ?? [],
     from: here.values[place] ?? NaN,
     to: next.values[place] ?? NaN,
     exact: [exactAt(here.t), exactAt(timeAt(grid, n + 1))],
     byStarter,
   };
+}
+
+/** The step between two rows of a run, interpreted with what the run has found for implicit lines. */
+function stepWriter(
+  run: CompiledRun,
+  grid: Grid,
+  { rows, here, next }: { readonly rows: readonly Row[]; readonly here: Row; readonly next: Row },
+  component: number,
+): StepWriter {
+  const registers = new RowRegisters(run, rows, here, next);
+  const h = stepSizeAt(grid, here.n);
+  const isShorter = h !== grid.h;
+  const step = new StepInterpreter({
+    run,
+    place: { origin: isShorter ? here.t : grid.start, n: isShorter ? 0 : here.n, h },
+    vectors: registers.before(),
+    unknown: (_, register) => registers.after(register) ?? [],
+  }).step();
+  return new StepWriter({ run, n: here.n, component }, step, registers.after);
 }

@@ -43,6 +43,6 @@ export function stepView(study: Study, { method, wish, n, component }: StepWish)
   const grid = layGrid(problem.start, problem.end, wish, lastStep);
   const step = Math.min(Math.max(0, n), grid.steps - 1);
   const own = Math.min(component, run.layout.width - 1);
-  const worked = workedStep(run, chosen.method, grid, step, own);
+  const worked = workedStep(run, grid, step, own);
   return { worked, steps: grid.steps, method, component: own, field: fieldAround(study, { worked }) };
 }

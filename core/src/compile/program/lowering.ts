@@ -32,7 +32,7 @@ import {
 } from './step-tree.ts';
 
 import { type Around, applied, holdsOperator, type Operator, operatorOf } from './operators.ts';
-import type { Instruction, Kept, Program, Stage, ValueShape } from './program.ts';
+import type { Instruction, Kept, Program, ProgramLine, Stage, ValueShape } from './program.ts';
 
 /**
  * Lowers a method to instructions: every call of f becomes one of its own, in the order of the text,
@@ -51,6 +51,7 @@ class Lowering {
   readonly #method: Method;
   readonly #variables: readonly Variable[];
   readonly #stages: Stage[] = [];
+  readonly #lines: ProgramLine[] = [];
   readonly #named = new Map<string, Register>();
   readonly #kept: Kept[] = [];
   readonly #next = new Map<Variable, Register>();
@@ -81,6 +82,7 @@ class Lowering {
         into: this.#presentRate,
         time: timeTree(0),
         at: this.#present,
+        typedAt: [],
         line: 'f[n]',
       });
     }
@@ -91,6 +93,7 @@ class Lowering {
     return {
       form,
       instructions: this.#instructions,
+      lines: this.#lines,
       present: this.#present,
       next: this.#variables.map((variable) => this.#next.get(variable) ?? 0),
       stages: this.#stages,
@@ -131,7 +134,10 @@ class Lowering {
       return;
     }
     const single = shape === 'scalar' ? 'scalar' : 'vector';
-    this.#give(given, this.#place(this.#expand(value, line), single, line), single);
+    const expanded = this.#expand(value, line);
+    const register = this.#place(expanded, single, line);
+    this.#lines.push({ given, register, source: value, value: expanded, isSolved: false });
+    this.#give(given, register, single);
   }
 
   #give(given: Given, register: Register, shape: ValueShape): void {
@@ -150,7 +156,13 @@ class Lowering {
     statement.given.forEach((given, i) => this.#give(given, unknowns[i]!, 'vector'));
     const outer = this.#instructions;
     this.#instructions = [];
-    const results = statement.values.map((value) => this.#place(this.#expand(value, line), 'vector', line));
+    const results = statement.values.map((source, i) => {
+      const value = this.#expand(source, line);
+      const given = statement.given[i];
+      if (given !== undefined)
+        this.#lines.push({ given, register: unknowns[i] ?? 0, source, value, isSolved: true });
+      return this.#place(value, 'vector', line);
+    });
     const values = this.#instructions;
     this.#instructions = outer;
     const isValue =
@@ -262,7 +274,7 @@ class Lowering {
       });
     else if (node.primes > 0)
       this.#instructions.push({ kind: 'derivative', order: node.primes, into, time: when, at: first, line });
-    else this.#instructions.push({ kind: 'rate', into, time: when, at, line });
+    else this.#instructions.push({ kind: 'rate', into, time: when, at, typedAt: values, line });
     return registerTree(into);
   }
 

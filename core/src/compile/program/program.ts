@@ -1,4 +1,5 @@
-import type { Method, Shape, Variable } from '../../method/method.ts';
+import type { Expression } from '../../formula/expression.ts';
+import type { Given, Method, Shape, Variable } from '../../method/method.ts';
 import type { Register, StepTree } from './step-tree.ts';
 
 /** What a register holds: a number, or one value for each component. */
@@ -20,6 +21,8 @@ export type Instruction =
       readonly into: Register;
       readonly time: StepTree;
       readonly at: readonly Register[];
+      /** The values at which it is taken, as they are typed; none for f[n], which stands for itself. */
+      readonly typedAt: readonly Expression[];
       readonly line: string;
     }
   | {
@@ -74,6 +77,18 @@ export interface Stage {
   readonly register: Register;
 }
 
+/** A formula of the text that gives a value, in the order of the text. */
+export interface ProgramLine {
+  readonly given: Given;
+  /** What holds the value. */
+  readonly register: Register;
+  /** The formula as it is typed, with its place in the text, and over registers. */
+  readonly source: Expression;
+  readonly value: StepTree;
+  /** Whether the value is solved for, because its formula holds it. */
+  readonly isSolved: boolean;
+}
+
 /** A value kept from step to step: variable or f at n - back. */
 export interface Kept {
   readonly of: Variable | 'f';
@@ -85,6 +100,7 @@ export interface Kept {
 export interface Program {
   readonly form: Method['form'];
   readonly instructions: readonly Instruction[];
+  readonly lines: readonly ProgramLine[];
   /** Registers of the present values: y, or x and v. */
   readonly present: readonly Register[];
   /** Registers of the new values after the last instruction, in the same order. */
