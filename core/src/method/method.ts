@@ -4,6 +4,9 @@ import type { Span } from '../text/place.ts';
 /** A number, one value for each component, or a Jacobian that waits for the vector it is applied to. */
 export type Shape = 'scalar' | 'vector' | 'operator';
 
+/** Shapes by the node of a formula. */
+export type Shapes = ReadonlyMap<Expression, Shape>;
+
 /** What a step brings forward: y, or position and velocity. */
 export type Variable = 'y' | 'x' | 'v';
 
@@ -44,6 +47,8 @@ export interface Method {
   readonly form: 'first order' | 'second order';
   /** In the order of the text. */
   readonly statements: readonly MethodStatement[];
+  /** The shape of every node of its formulas, found when the text was read. */
+  readonly shapes: Shapes;
   /** How many steps back its formula reaches; 0 for a one-step method. */
   readonly depth: number;
   /** The name of the method of its first steps; null where none is named. */

@@ -8,7 +8,7 @@ import { writtenLines } from '../writing/written-lines.ts';
 import { refuseLargeMethod } from './method-size.ts';
 import { givenBy, type Method, type MethodStatement, partialOf, stepsBack, valuesOf } from './method.ts';
 import { functionOf, type RawStatement, readLine, readStart, VARIABLES } from './read-line.ts';
-import { hasDerivatives, understand, type Understood } from './understand.ts';
+import { hasDerivatives, type ReadLines, understand, type Understood } from './understand.ts';
 
 /** Whether a line of the text gives a name itself, which then means that. */
 function isGiven(lines: readonly Line[], name: string): boolean {
@@ -58,28 +58,13 @@ function formOf(lines: readonly Line[]): Method['form'] {
  * What the lines say: for systems where they can be read so. Where they hold partial derivatives and multiply values they
  * are for one equation.
  */
-function meaningOf(
-  text: string,
-  raw: readonly RawStatement[],
-  form: Method['form'],
-  lost: ReadonlySet<string>,
-  complaints: Complaints,
-): Understood & { readonly oneEquation: boolean } {
-  const hasAny = hasDerivatives(raw);
-  if (!hasAny || complaints.any)
-    return { ...understood(understand(raw, form, hasAny, lost, complaints)), oneEquation: hasAny };
+function meaningOf(text: string, lines: ReadLines, complaints: Complaints): Understood {
+  const hasAny = hasDerivatives(lines.raw);
+  if (!hasAny || complaints.any) return understand(lines, hasAny, complaints);
   const tried = new Complaints(text);
-  const isTyped = raw.some(({ kind }) => kind === 'function');
-  const forSystems = understand(raw, form, isTyped, lost, tried);
-  const oneEquation = tried.any || isTyped;
-  return {
-    ...understood(oneEquation ? understand(raw, form, true, lost, complaints) : forSystems),
-    oneEquation,
-  };
-}
-
-function understood({ statements, nexts }: Understood): Understood {
-  return { statements, nexts };
+  const isTyped = lines.raw.some(({ kind }) => kind === 'function');
+  const forSystems = understand(lines, isTyped, tried);
+  return tried.any || isTyped ? understand(lines, true, complaints) : forSystems;
 }
 
 function depthOf(statements: readonly MethodStatement[]): number {
@@ -147,7 +132,7 @@ export function parseMethod(text: string): Reading<Method> {
     });
     if (isRead === null) for (const name of namesAtLeft(line)) lost.add(name);
   }
-  const { statements, nexts, oneEquation } = meaningOf(text, raw, form, lost, complaints);
+  const { statements, nexts, shapes, oneEquation } = meaningOf(text, { raw, form, lost }, complaints);
   const end = text.trimEnd().length;
   if (!complaints.any)
     for (const variable of VARIABLES[form])
@@ -163,5 +148,5 @@ export function parseMethod(text: string): Reading<Method> {
   if (!complaints.any) complaints.attempt(() => refuseLargeMethod(statements));
   const depth = depthOf(statements);
   if (complaints.any) return { ok: false, errors: complaints.list() };
-  return { ok: true, value: { text, form, statements, depth, startWith, oneEquation } };
+  return { ok: true, value: { text, form, statements, shapes, depth, startWith, oneEquation } };
 }

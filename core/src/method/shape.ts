@@ -24,6 +24,8 @@ export interface MethodNames {
   readonly from: number;
   /** Names of lines that could not be read: what uses them is not at fault. */
   readonly lost: ReadonlySet<string>;
+  /** Takes the shape of every node. */
+  readonly shapes: Map<Expression, Shape>;
 }
 
 /** Deepest history and highest derivative that a text may use. */
@@ -38,6 +40,11 @@ const MAX_PRIMES = 30;
  */
 export function shapeOf(expression: Expression, names: MethodNames): Shape {
   const of = (node: Expression): Shape => {
+    const shape = shapeOfNode(node);
+    names.shapes.set(node, shape);
+    return shape;
+  };
+  const shapeOfNode = (node: Expression): Shape => {
     switch (node.kind) {
       case 'number':
         return 'scalar';

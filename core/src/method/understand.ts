@@ -8,6 +8,7 @@ import {
   type MethodStatement,
   partialOf,
   type Shape,
+  type Shapes,
   type Variable,
 } from './method.ts';
 import type { RawStatement } from './read-line.ts';
@@ -20,12 +21,16 @@ type RawFormula = Exclude<RawStatement, RawFunction>;
 export interface Understood {
   readonly statements: readonly MethodStatement[];
   readonly nexts: ReadonlySet<Variable>;
+  readonly shapes: Shapes;
+  /** Whether they were read for one equation, whose values multiply like numbers. */
+  readonly oneEquation: boolean;
 }
 
 /** Gives every line its shape, in the order of the text. */
-class Understanding implements Understood {
+class Understanding {
   readonly statements: MethodStatement[] = [];
   readonly nexts = new Set<Variable>();
+  readonly shapes = new Map<Expression, Shape>();
   readonly #lets = new Map<string, Shape>();
   readonly #functions = new Set<string>();
   readonly #form: Method['form'];
@@ -72,6 +77,7 @@ class Understanding implements Understood {
       own,
       from: at.from,
       lost: this.#lost,
+      shapes: this.shapes,
     };
     return this.#complaints.attempt(() => shapeOf(value, names));
   }
@@ -107,6 +113,7 @@ class Understanding implements Understood {
         own: null,
         from: line.at.from,
         lost: this.#lost,
+        shapes: this.shapes,
       });
     });
     this.#functions.add(name);
@@ -171,16 +178,18 @@ export function hasDerivatives(raw: readonly RawStatement[]): boolean {
   );
 }
 
-/**
- * Finds what the lines of a method mean, for systems or for one equation; what is wrong goes to the complaints.
- *
- * @param lost names that lines give which could not be read
- */
+/** The lines of a method, one by one. */
+export interface ReadLines {
+  readonly raw: readonly RawStatement[];
+  readonly form: Method['form'];
+  /** Names that lines give which could not be read. */
+  readonly lost: ReadonlySet<string>;
+}
+
+/** Finds what the lines of a method mean, for systems or for one equation; what is wrong goes to the complaints. */
 export function understand(
-  raw: readonly RawStatement[],
-  form: Method['form'],
+  { raw, form, lost }: ReadLines,
   oneEquation: boolean,
-  lost: ReadonlySet<string>,
   complaints: Complaints,
 ): Understood {
   const understanding = new Understanding(form, oneEquation, lost, complaints);
@@ -190,5 +199,6 @@ export function understand(
     for (const { given } of statement.given) if (given.kind === 'name') lastGiven.set(given.name, i);
   });
   raw.forEach((statement, i) => understanding.read(statement, (name) => (lastGiven.get(name) ?? -1) > i));
-  return understanding;
+  const { statements, nexts, shapes } = understanding;
+  return { statements, nexts, shapes, oneEquation };
 }

@@ -20,7 +20,6 @@ import {
   valuesOf,
   type Variable,
 } from '../../method/method.ts';
-import { shapeOf } from '../../method/shape.ts';
 import {
   bareRegister,
   constantTree,
@@ -190,29 +189,12 @@ class Lowering {
     );
   }
 
-  #shape(expression: Expression): Shape {
-    return shapeOf(expression, {
-      form: this.#method.form,
-      lets: new Map<string, Shape>([
-        ...this.#stages.map(({ name, shape }): [string, Shape] => [name, shape]),
-        ...[...this.#operators.keys()].map((name): [string, Shape] => [name, 'operator']),
-      ]),
-      nexts: new Set(this.#next.keys()),
-      functions: new Set(),
-      oneEquation: false,
-      isLater: () => false,
-      own: null,
-      from: 0,
-      lost: new Set(),
-    });
-  }
-
   /** What the code of Jacobians asks of the step around it. */
   #around(line: string): Around {
     return {
       expand: (part) => this.#expand(part, line),
       place: (value) => this.#place(value, 'vector', line),
-      isOperator: (part) => this.#shape(part) === 'operator',
+      isOperator: (part) => this.#method.shapes.get(part) === 'operator',
       named: this.#operators,
       jacobian: (node) => this.#jacobian(node, line),
       called: (node) => this.#called(node, line),

@@ -1,5 +1,5 @@
-import { type Expression, type NumberLeaf, rewrite } from '../../formula/expression.ts';
-import type { Method, MethodStatement } from '../../method/method.ts';
+import { type Expression, type NumberLeaf, partsOf, rewrite } from '../../formula/expression.ts';
+import { type Method, type MethodStatement, type Shape, valuesOf } from '../../method/method.ts';
 
 function changedStatement(
   statement: MethodStatement,
@@ -13,10 +13,27 @@ function changedStatement(
   }
 }
 
-/** The method with one node of its text exchanged; it is known by being the same object. */
+/** Gives the nodes of a changed tree the shapes of those that they stand for. */
+function addShapes(before: Expression, after: Expression, shapes: Map<Expression, Shape>): void {
+  if (before === after) return;
+  const shape = shapes.get(before);
+  if (shape !== undefined) shapes.set(after, shape);
+  const parts = partsOf(after);
+  partsOf(before).forEach((part, i) => addShapes(part, parts[i] ?? part, shapes));
+}
+
+/**
+ * The method with one node of its text exchanged for one of the same shape; the node is known by being the same object.
+ */
 export function withNode(method: Method, node: Expression, other: Expression): Method {
   const change = (one: Expression): Expression | null => (one === node ? other : null);
-  return { ...method, statements: method.statements.map((statement) => changedStatement(statement, change)) };
+  const shapes = new Map(method.shapes);
+  const statements = method.statements.map((statement) => {
+    const changed = changedStatement(statement, change);
+    valuesOf(statement).forEach((value, i) => addShapes(value, valuesOf(changed)[i] ?? value, shapes));
+    return changed;
+  });
+  return { ...method, statements, shapes };
 }
 
 /** A node as a literal number of a text: `3`, or `1/3` where both are literals. */
