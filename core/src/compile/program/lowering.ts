@@ -15,7 +15,6 @@ import {
   type Method,
   type MethodStatement,
   partialOf,
-  type Shape,
   stepsBack,
   valuesOf,
   type Variable,
@@ -25,8 +24,8 @@ import {
   constantTree,
   type Register,
   registerTree,
-  STEP_TREE,
   type StepTree,
+  stepTree,
   timeTree,
 } from './step-tree.ts';
 
@@ -83,10 +82,11 @@ class Lowering {
         at: this.#present,
         typedAt: [],
         line: 'f[n]',
+        span: { from: 0, to: 0 },
       });
     }
     for (const statement of statements)
-      if (statement.kind === 'let') this.#let(statement.given, statement.value, statement.shape);
+      if (statement.kind === 'let') this.#let(statement);
       else if (statement.kind === 'function') this.#functions.set(statement.name, statement);
       else this.#solve(statement);
     return {
@@ -126,7 +126,7 @@ class Lowering {
     return register;
   }
 
-  #let(given: Given, value: Expression, shape: Shape): void {
+  #let({ given, value, shape, at: span }: MethodStatement & { readonly kind: 'let' }): void {
     const line = givenText(given);
     if (shape === 'operator' && !this.#isOne && given.kind === 'name') {
       this.#operators.set(given.name, operatorOf(value, this.#around(line)));
@@ -135,7 +135,7 @@ class Lowering {
     const single = shape === 'scalar' ? 'scalar' : 'vector';
     const expanded = this.#expand(value, line);
     const register = this.#place(expanded, single, line);
-    this.#lines.push({ given, register, source: value, value: expanded, isSolved: false });
+    this.#lines.push({ given, span, register, source: value, value: expanded, isSolved: false });
     this.#give(given, register, single);
   }
 
@@ -152,6 +152,7 @@ class Lowering {
   #solve(statement: MethodStatement & { readonly kind: 'solve' }): void {
     const unknowns = statement.given.map(() => this.#registers++);
     const line = statement.given.map(givenText).join(', ');
+    const span = statement.at;
     statement.given.forEach((given, i) => this.#give(given, unknowns[i]!, 'vector'));
     const outer = this.#instructions;
     this.#instructions = [];
@@ -159,7 +160,7 @@ class Lowering {
       const value = this.#expand(source, line);
       const given = statement.given[i];
       if (given !== undefined)
-        this.#lines.push({ given, register: unknowns[i] ?? 0, source, value, isSolved: true });
+        this.#lines.push({ given, span, register: unknowns[i] ?? 0, source, value, isSolved: true });
       return this.#place(value, 'vector', line);
     });
     const values = this.#instructions;
@@ -167,7 +168,7 @@ class Lowering {
     const isValue =
       statement.given.some((given) => given.kind === 'next') || statement.values.some(holdsValue);
     const guess = isValue ? 'present' : 'zero';
-    this.#instructions.push({ kind: 'solve', unknowns, values, results, guess, line });
+    this.#instructions.push({ kind: 'solve', unknowns, values, results, guess, line, span });
   }
 
   /** The register of a value: its own where it is just a register, a new one otherwise. */
@@ -175,7 +176,7 @@ class Lowering {
     const bare = bareRegister(value);
     if (bare !== null) return bare;
     const into = this.#registers++;
-    this.#instructions.push({ kind: 'combine', into, shape, value, line });
+    this.#instructions.push({ kind: 'combine', into, shape, value, line, span: value.at });
     return into;
   }
 
@@ -206,19 +207,21 @@ class Lowering {
     const { times = 0, values = 1 } = partialOf(node.name) ?? {};
     return (along) => {
       const into = this.#registers++;
-      this.#instructions.push({ kind: 'partial', times, values, along, into, time, at, line });
-      return registerTree(into);
+      const span = node.at;
+      this.#instructions.push({ kind: 'partial', times, values, along, into, time, at, line, span });
+      return registerTree(into, span);
     };
   }
 
   #leaf(leaf: NameLeaf | IndexedLeaf): StepTree {
-    if (leaf.kind === 'indexed') return this.#indexed(leaf.name, stepsBack(leaf) ?? 0);
+    const { at } = leaf;
+    if (leaf.kind === 'indexed') return this.#indexed(leaf, stepsBack(leaf) ?? 0);
     const input = this.#inputs.get(leaf.name);
     if (input !== undefined) return input;
     const register = this.#named.get(leaf.name);
-    if (register !== undefined) return registerTree(register);
-    if (leaf.name === 't') return timeTree(0);
-    return leaf.name === 'h' ? STEP_TREE : constantTree(CONSTANTS.get(leaf.name) ?? NaN);
+    if (register !== undefined) return registerTree(register, at);
+    if (leaf.name === 't') return timeTree(0, at);
+    return leaf.name === 'h' ? stepTree(at) : constantTree(CONSTANTS.get(leaf.name) ?? NaN, at);
   }
 
   /** Time and value of a call of f or one of its derivatives. */
@@ -244,20 +247,13 @@ class Lowering {
     const into = this.#registers++;
     const [first] = at;
     if (first === undefined) return null;
+    const common = { into, time: when, line, span: node.at };
     if (partial !== null)
-      this.#instructions.push({
-        kind: 'partial',
-        ...partial,
-        along: null,
-        into,
-        time: when,
-        at: first,
-        line,
-      });
+      this.#instructions.push({ kind: 'partial', ...partial, along: null, at: first, ...common });
     else if (node.primes > 0)
-      this.#instructions.push({ kind: 'derivative', order: node.primes, into, time: when, at: first, line });
-    else this.#instructions.push({ kind: 'rate', into, time: when, at, typedAt: values, line });
-    return registerTree(into);
+      this.#instructions.push({ kind: 'derivative', order: node.primes, at: first, ...common });
+    else this.#instructions.push({ kind: 'rate', at, typedAt: values, ...common });
+    return registerTree(into, node.at);
   }
 
   /** A derivative that the text types out, its inputs put in for their names. */
@@ -277,17 +273,17 @@ class Lowering {
     const value = this.#expand(typed.value, typed.name);
     this.#inputs = around;
     const into = this.#registers++;
-    this.#instructions.push({ kind: 'typed', into, value, line: typed.name });
-    return registerTree(into);
+    this.#instructions.push({ kind: 'typed', into, value, line: typed.name, span: node.at });
+    return registerTree(into, node.at);
   }
 
-  #indexed(name: string, back: number): StepTree {
-    if (name === 't') return timeTree(-back);
-    if (back < 0) return registerTree(this.#named.get(`${name}[n+1]`) ?? 0);
+  #indexed({ name, at }: IndexedLeaf, back: number): StepTree {
+    if (name === 't') return timeTree(-back, at);
+    if (back < 0) return registerTree(this.#named.get(`${name}[n+1]`) ?? 0, at);
     if (name === 'f')
-      return registerTree(back === 0 ? (this.#presentRate ?? 0) : this.#keptRegister('f', back));
+      return registerTree(back === 0 ? (this.#presentRate ?? 0) : this.#keptRegister('f', back), at);
     const variable = this.#variables.find((v) => v === name) ?? 'y';
-    if (back === 0) return registerTree(this.#named.get(variable) ?? 0);
-    return registerTree(this.#keptRegister(variable, back));
+    if (back === 0) return registerTree(this.#named.get(variable) ?? 0, at);
+    return registerTree(this.#keptRegister(variable, back), at);
   }
 }

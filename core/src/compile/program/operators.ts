@@ -69,7 +69,7 @@ export function operatorOf(node: Expression, around: Around): Operator {
       return around.named.get(node.name) ?? (() => NEVER);
     case 'negate': {
       const of = operatorOf(node.of, around);
-      return (vector) => negate(of(vector));
+      return (vector) => negate(of(vector), node.at);
     }
     case 'call':
       return around.jacobian(node);
@@ -80,7 +80,7 @@ export function operatorOf(node: Expression, around: Around): Operator {
         return () => scalar;
       };
       const [left, right] = [part(node.left), part(node.right)];
-      return (vector) => binary(node.operator, left(vector), right(vector));
+      return (vector) => binary(node.operator, left(vector), right(vector), node.at);
     }
     default:
       return () => NEVER;

@@ -1,5 +1,6 @@
 import type { Expression } from '../../formula/expression.ts';
 import type { Given, Method, Shape, Variable } from '../../method/method.ts';
+import type { Span } from '../../text/place.ts';
 import type { Register, StepTree } from './step-tree.ts';
 
 /** What a register holds: a number, or one value for each component. */
@@ -14,6 +15,8 @@ export type Instruction =
       readonly shape: ValueShape;
       readonly value: StepTree;
       readonly line: string;
+      /** Where it stands in the text. */
+      readonly span: Span;
     }
   | {
       /** f (or a) at a time and a value (or a position and a velocity). */
@@ -24,6 +27,8 @@ export type Instruction =
       /** The values at which it is taken, as they are typed; none for f[n], which stands for itself. */
       readonly typedAt: readonly Expression[];
       readonly line: string;
+      /** Where it stands in the text. */
+      readonly span: Span;
     }
   | {
       /** The total derivative of f of an order from 1 on. */
@@ -33,6 +38,8 @@ export type Instruction =
       readonly time: StepTree;
       readonly at: Register;
       readonly line: string;
+      /** Where it stands in the text. */
+      readonly span: Span;
     }
   | {
       /** A partial derivative of f by t and y; for systems the one by y is applied to a vector. */
@@ -45,6 +52,8 @@ export type Instruction =
       readonly time: StepTree;
       readonly at: Register;
       readonly line: string;
+      /** Where it stands in the text. */
+      readonly span: Span;
     }
   | {
       /** A derivative that the text types out, at a time and value put in. */
@@ -52,6 +61,8 @@ export type Instruction =
       readonly into: Register;
       readonly value: StepTree;
       readonly line: string;
+      /** Where it stands in the text. */
+      readonly span: Span;
     }
   | SolveInstruction;
 
@@ -68,6 +79,8 @@ export interface SolveInstruction {
    */
   readonly guess: 'present' | 'zero';
   readonly line: string;
+  /** Where it stands in the text. */
+  readonly span: Span;
 }
 
 /** A named quantity of a step, to be shown in a table of steps. */
@@ -80,6 +93,8 @@ export interface Stage {
 /** A formula of the text that gives a value, in the order of the text. */
 export interface ProgramLine {
   readonly given: Given;
+  /** Where the line stands in the text. */
+  readonly span: Span;
   /** What holds the value. */
   readonly register: Register;
   /** The formula as it is typed, with its place in the text, and over registers. */

@@ -1,4 +1,5 @@
 import { derivative } from '../../formula/derivative.ts';
+import type { Span } from '../../text/place.ts';
 import { bound, type Bound, number, type Tree } from '../../formula/expression.ts';
 
 /** A place for a number or a vector inside one step. */
@@ -18,18 +19,21 @@ export type StepLeaf =
 /** A formula of a method over registers. */
 export type StepTree = Tree<Bound<StepLeaf>>;
 
-export function registerTree(register: Register): StepTree {
-  return bound({ kind: 'register', register }, `register ${register}`);
+/** Leaves of a step's formula, with their place in the text where they stand in one. */
+export function registerTree(register: Register, at?: Span): StepTree {
+  return bound({ kind: 'register', register }, `register ${register}`, at);
 }
 
-export function timeTree(offset: number): StepTree {
-  return bound({ kind: 'time', offset }, `time ${offset}`);
+export function timeTree(offset: number, at?: Span): StepTree {
+  return bound({ kind: 'time', offset }, `time ${offset}`, at);
 }
 
-export const STEP_TREE: StepTree = bound({ kind: 'step' }, 'step');
+export function stepTree(at: Span): StepTree {
+  return bound({ kind: 'step' }, 'step', at);
+}
 
-export function constantTree(value: number): StepTree {
-  return bound({ kind: 'constant', value }, `constant ${value}`);
+export function constantTree(value: number, at?: Span): StepTree {
+  return bound({ kind: 'constant', value }, `constant ${value}`, at);
 }
 
 /** The register that a tree is, if it is nothing more. */

@@ -1,7 +1,9 @@
+import type { Instruction, Program, ProgramLine, SolveInstruction } from '../../compile/program/program.ts';
+import { lower } from '../../compile/program/lowering.ts';
+import type { Register, StepLeaf, StepTree } from '../../compile/program/step-tree.ts';
 import { applyFunction } from '../../formula/arithmetic.ts';
-import type { Call, Expression, IndexedLeaf, NameLeaf } from '../../formula/expression.ts';
-import { CONSTANTS } from '../../formula/functions.ts';
-import { givenText, type Method, type MethodStatement, partialOf, stepsBack } from '../../method/method.ts';
+import type { Bound, Call } from '../../formula/expression.ts';
+import { givenText, type Method } from '../../method/method.ts';
 import type { Span } from '../../text/place.ts';
 import { type Amount, amountOf, inexactly, NOTHING, over, UNIT } from './amount.ts';
 import { type Form, formOf, NO_FORM, putIn, scaleForm } from './form.ts';
@@ -18,9 +20,9 @@ import {
   boundedValue,
   constantIn,
   inverse,
-  isVariable,
   negated,
   NoForm,
+  type PartialInstruction,
   power,
   scalar,
   sum,
@@ -30,65 +32,108 @@ import {
 /** Evaluations of a step that are still analysed. */
 const MAX_STAGES = 100;
 
-/** Reads the lines of a method, one after another, as forms. */
+/** A call of f, of a or of a derivative of f. */
+type EvaluationInstruction = Instruction & { readonly kind: 'rate' | 'derivative' | 'partial' };
+
+/** Reads the instructions of a step, one after another, as forms. */
 class LinearReader {
   readonly stages: FormStage[] = [];
-  readonly lines: FormLine[] = [];
-  readonly #names = new Map<string, Value>();
+  readonly #program: Program;
+  readonly #values = new Map<Register, Value>();
+  /** Forms of unknowns, by the name of their basis. */
   readonly #known = new Map<string, Form>();
   readonly #stageKeys = new Map<string, number>();
-  readonly #isSecond: boolean;
+  /** For each stage the line that first needs it. */
+  readonly #madeIn: string[] = [];
   readonly #amount: (value: number) => Amount;
 
-  constructor(method: Method, amount: (value: number) => Amount) {
-    this.#isSecond = method.form === 'second order';
+  constructor(program: Program, amount: (value: number) => Amount) {
+    this.#program = program;
     this.#amount = amount;
+    program.present.forEach((register, i) => this.#values.set(register, this.#kept(i, 0)));
+    for (const { of, back, register } of program.kept)
+      if (of !== 'f') this.#values.set(register, this.#kept(of === 'v' ? 1 : 0, back));
   }
 
-  line(statement: MethodStatement): void {
-    if (statement.kind === 'function')
-      throw new NoForm('it types a derivative out, which belongs to its own problem', statement.at);
-    if (statement.kind === 'let') {
-      const before = this.stages.length;
-      const value = this.#value(statement.value);
-      const name = givenText(statement.given);
-      this.#names.set(name, value);
-      if (value.kind === 'form') {
-        this.lines.push({ name, form: value.form, span: statement.at });
-        this.#nameStage(before, name, value.form);
-      }
-      return;
+  /** A value of the solution some steps back: y, or x and v by their places. */
+  #kept(place: number, back: number): Value & { readonly kind: 'form' } {
+    const variable = this.#program.form === 'first order' ? 'y' : place === 0 ? 'x' : 'v';
+    return { kind: 'form', form: formOf({ kind: 'kept', variable, back }, ONE_POWER) };
+  }
+
+  read(): void {
+    for (const instruction of this.#program.instructions) this.#do(instruction);
+    for (const line of this.#program.lines) this.#nameStage(line);
+  }
+
+  /** Every line of the text that gives a form. */
+  lines(): readonly FormLine[] {
+    return this.#program.lines.flatMap(({ given, register, span }) => {
+      const value = this.#values.get(register);
+      return value?.kind === 'form' ? [{ name: givenText(given), form: value.form, span }] : [];
+    });
+  }
+
+  /** The new values: of y, or of x and v. */
+  next(): LinearMethod['next'] {
+    const [first = NO_FORM, second = NO_FORM] = this.#program.next.map((register) => {
+      const value = this.#values.get(register);
+      return value?.kind === 'form' ? value.form : NO_FORM;
+    });
+    return this.#program.form === 'first order' ? { y: first } : { x: first, v: second };
+  }
+
+  #do(instruction: Instruction): void {
+    switch (instruction.kind) {
+      case 'combine':
+        this.#values.set(instruction.into, this.#value(instruction.value, instruction.line));
+        return;
+      case 'rate':
+        // f[n] becomes a stage where it is read
+        if (instruction.into !== this.#program.presentRate)
+          this.#values.set(instruction.into, this.#evaluation(instruction, 0, null));
+        return;
+      case 'derivative':
+        this.#values.set(instruction.into, this.#evaluation(instruction, instruction.order, null));
+        return;
+      case 'partial':
+        this.#values.set(instruction.into, this.#partial(instruction));
+        return;
+      case 'typed':
+        throw new NoForm('it types a derivative out, which belongs to its own problem', instruction.span);
+      case 'solve':
+        this.#solve(instruction);
     }
-    const names = statement.given.map(givenText);
-    for (const name of names)
-      this.#names.set(name, {
+  }
+
+  #solve({ unknowns, values, results, span }: SolveInstruction): void {
+    const names = unknowns.map(String);
+    unknowns.forEach((register) =>
+      this.#values.set(register, {
         kind: 'form',
-        form: formOf({ kind: 'unknown', name }, ONE_POWER),
-      });
-    const before = this.stages.length;
-    const forms = statement.values.map((value) => this.#form(value));
-    names.forEach((name, i) => this.#known.set(name, forms[i] ?? NO_FORM));
+        form: formOf({ kind: 'unknown', name: String(register) }, ONE_POWER),
+      }),
+    );
+    for (const inner of values) this.#do(inner);
+    names.forEach((name, i) => this.#known.set(name, this.#form(results[i] ?? -1, '', span)));
     for (let round = 0; round < names.length; round += 1)
-      for (const name of names) {
+      for (const [i, name] of names.entries()) {
         const form = putIn(this.#known.get(name) ?? NO_FORM, this.#known);
         if ([...form.values()].some(({ basis }) => basis.kind === 'unknown' && basis.name === name))
-          throw new NoForm(`${name} stands on both sides outside of f`, statement.at);
+          throw new NoForm(`${this.#nameOf(unknowns[i] ?? -1)} stands on both sides outside of f`, span);
         this.#known.set(name, form);
       }
-    for (const name of names) {
-      const form = this.#known.get(name) ?? NO_FORM;
-      this.#names.set(name, { kind: 'form', form });
-      this.lines.push({ name, form, span: statement.at });
-    }
+    unknowns.forEach((register, i) =>
+      this.#values.set(register, { kind: 'form', form: this.#known.get(names[i] ?? '') ?? NO_FORM }),
+    );
     this.stages.forEach((stage, i) => {
       this.stages[i] = this.#completed(stage);
     });
-    for (const [i, name] of names.entries()) this.#nameStage(before + i, name, forms[i] ?? NO_FORM);
   }
 
-  next(variable: 'y' | 'x' | 'v'): Form {
-    const value = this.#names.get(`${variable}[n+1]`);
-    return value?.kind === 'form' ? value.form : NO_FORM;
+  #nameOf(register: Register): string {
+    const line = this.#program.lines.find((one) => one.register === register);
+    return line === undefined ? '' : givenText(line.given);
   }
 
   #completed(stage: FormStage): FormStage {
@@ -104,101 +149,97 @@ class LinearReader {
   }
 
   /** A line that is one new evaluation, perhaps times a power of h, gives that stage its name. */
-  #nameStage(before: number, name: string, form: Form): void {
-    const [term, other] = form.values();
+  #nameStage({ given, register }: ProgramLine): void {
+    const value = this.#values.get(register);
+    if (value?.kind !== 'form') return;
+    const [term, other] = value.form.values();
     if (term === undefined || other !== undefined || term.basis.kind !== 'stage') return;
-    const { stage: place } = term.basis;
+    const place = term.basis.stage;
     const stage = this.stages[place];
-    if (stage !== undefined && place >= before && stage.name === null)
-      this.stages[place] = { ...stage, name };
+    const name = givenText(given);
+    const isNew = this.#madeIn[place]?.split(', ').includes(name) === true;
+    if (stage !== undefined && isNew && stage.name === null) this.stages[place] = { ...stage, name };
   }
 
-  #form(node: Expression): Form {
-    const value = this.#value(node);
+  /** What a register holds, as it is read in a line. */
+  #read(register: Register, line: string, span: Span): Value {
+    const { presentRate, kept } = this.#program;
+    const back =
+      register === presentRate ? 0 : kept.find((one) => one.register === register && one.of === 'f')?.back;
+    if (back !== undefined) return this.#keptRate(back, line, span);
+    const value = this.#values.get(register);
+    if (value === undefined) throw new NoForm('this has no value here', span);
+    return value;
+  }
+
+  #keptRate(back: number, line: string, span: Span): Value {
+    const [first, second] = [this.#kept(0, back).form, this.#kept(1, back).form];
+    const at = this.#program.form === 'first order' ? { y: first } : { x: first, v: second };
+    const shift = amountOf(-back);
+    return this.#stage({ name: null, shift, at, primes: 0, partial: null, span }, line);
+  }
+
+  #form(register: Register, line: string, span: Span): Form {
+    const value = this.#read(register, line, span);
     if (value.kind === 'form') return value.form;
     if (constantIn(value)?.value === 0) return NO_FORM;
-    throw new NoForm('a plain number stands where a value of the solution is wanted', node.at);
+    throw new NoForm('a plain number stands where a value of the solution is wanted', span);
   }
 
-  #value(node: Expression): Value {
-    return boundedValue(this.#valueOf(node), node.at);
+  #value(node: StepTree, line: string): Value {
+    return boundedValue(this.#valueOf(node, line), node.at);
   }
 
-  #valueOf(node: Expression): Value {
+  #valueOf(node: StepTree, line: string): Value {
     switch (node.kind) {
       case 'number':
         return scalar(monomial(this.#amount(node.value)));
-      case 'name':
-        return this.#name(node);
-      case 'indexed':
-        return this.#indexed(node);
+      case 'bound':
+        return this.#leaf(node.to, line, node.at);
       case 'negate':
-        return negated(this.#value(node.of));
+        return negated(this.#value(node.of, line));
       case 'binary':
-        return this.#binary(node);
+        return this.#binary(node, line);
       case 'call':
-        return this.#call(node);
+        return this.#call(node, line);
       case 'if':
         throw new NoForm('a choice is not linear', node.at);
     }
   }
 
-  #name(node: NameLeaf): Value {
-    const { name } = node;
-    const given = this.#names.get(name);
-    if (given !== undefined) return given;
-    if (name === 't') return scalar(NO_POWERS, UNIT);
-    if (name === 'h') return scalar(monomial(UNIT, 1));
-    if (isVariable(name))
-      return { kind: 'form', form: formOf({ kind: 'kept', variable: name, back: 0 }, ONE_POWER) };
-    const constant = CONSTANTS.get(name);
-    if (constant !== undefined) return scalar(monomial(inexactly(constant)));
-    throw new NoForm(`${name} has no value here`, node.at);
-  }
-
-  #indexed(node: IndexedLeaf): Value {
-    const back = stepsBack(node);
-    if (back === null) throw new NoForm('this index is none of a step', node.at);
-    const { name } = node;
-    if (back < 0) {
-      const next = this.#names.get(`${name}[n+1]`);
-      if (next === undefined) throw new NoForm(`${name}[n+1] is not given yet`, node.at);
-      return next;
+  #leaf(leaf: StepLeaf, line: string, span: Span): Value {
+    switch (leaf.kind) {
+      case 'time':
+        return scalar(leaf.offset === 0 ? NO_POWERS : monomial(amountOf(leaf.offset), 1), UNIT);
+      case 'step':
+        return scalar(monomial(UNIT, 1));
+      case 'constant':
+        return scalar(monomial(inexactly(leaf.value)));
+      case 'register':
+      case 'tangent':
+        return this.#read(leaf.register, line, span);
     }
-    if (name === 't') return scalar(monomial(amountOf(-back), 1), UNIT);
-    if (isVariable(name))
-      return { kind: 'form', form: formOf({ kind: 'kept', variable: name, back }, ONE_POWER) };
-    const kept = (variable: 'y' | 'x' | 'v'): Form => formOf({ kind: 'kept', variable, back }, ONE_POWER);
-    const at = this.#isSecond ? { x: kept('x'), v: kept('v') } : { y: kept('y') };
-    return this.#stage({
-      name: null,
-      shift: amountOf(-back),
-      at,
-      primes: 0,
-      partial: null,
-      span: node.at,
-    });
   }
 
-  #binary(node: Expression & { readonly kind: 'binary' }): Value {
-    const left = this.#value(node.left);
-    const right = this.#value(node.right);
+  #binary(node: StepTree & { readonly kind: 'binary' }, line: string): Value {
+    const left = this.#value(node.left, line);
+    const right = this.#value(node.right, line);
     switch (node.operator) {
       case '+':
         return sum(left, right, node.at);
       case '-':
         return sum(left, negated(right), node.at);
       case '*':
-        return this.#product(left, right, node.at);
+        return this.#product(left, right, node.at, line);
       case '/':
-        return this.#product(left, inverse(right, node.right.at), node.at);
+        return this.#product(left, inverse(right, node.right.at), node.at, line);
       case '^':
         return power(left, right, node.at);
     }
   }
 
-  #product(a: Value, b: Value, span: Span): Value {
-    if (a.kind === 'operator' || b.kind === 'operator') return this.#applied(a, b, span);
+  #product(a: Value, b: Value, span: Span, line: string): Value {
+    if (a.kind === 'operator' || b.kind === 'operator') return this.#applied(a, b, span, line);
     if (a.kind === 'form' && b.kind === 'form')
       throw new NoForm('two values of the solution are multiplied', span);
     if (a.kind === 'scalar' && b.kind === 'scalar') {
@@ -217,8 +258,8 @@ class LinearReader {
     return { kind: 'form', form: scaleForm(form.form, factor.powers) };
   }
 
-  /** A derivative by y, applied to the vector behind it. */
-  #applied(a: Value, b: Value, span: Span): Value {
+  /** A derivative by y of one equation, which is multiplied by the value behind it. */
+  #applied(a: Value, b: Value, span: Span, line: string): Value {
     const operator = a.kind === 'operator' ? a : b.kind === 'operator' ? b : null;
     const other = operator === a ? b : a;
     if (operator === null || other.kind === 'operator')
@@ -227,23 +268,23 @@ class LinearReader {
       if (other.t.value !== 0) throw new NoForm('a derivative is multiplied by t', span);
       return { ...operator, factor: multiplyPowers(operator.factor, other.powers) };
     }
-    const { call, factor } = operator;
-    const partial = partialOf(call.name);
-    if (partial === null || partial.values !== 1)
+    const { of, factor } = operator;
+    if (of.values !== 1)
       throw new NoForm('a higher derivative by y is multiplied, which is for one equation alone', span);
-    const made = this.#evaluation(call, 0, { times: partial.times, along: [other.form] });
+    const made = this.#evaluation({ ...of, line }, 0, { times: of.times, along: [other.form] });
     return { kind: 'form', form: scaleForm(made.form, factor) };
   }
 
-  #call(node: Call<NameLeaf | IndexedLeaf>): Value {
+  #partial(instruction: PartialInstruction): Value {
+    const { times, values, along, line, span } = instruction;
+    if (values === 0) return this.#evaluation(instruction, 0, { times, along: [] });
+    if (along === null) return { kind: 'operator', of: instruction, factor: ONE_POWER };
+    return this.#evaluation(instruction, 0, { times, along: [this.#form(along, line, span)] });
+  }
+
+  #call(node: Call<Bound<StepLeaf>>, line: string): Value {
     const { name } = node;
-    if (name === 'f' || name === 'a') return this.#evaluation(node, node.primes, null);
-    const partial = partialOf(name);
-    if (partial !== null) {
-      if (partial.values > 0) return { kind: 'operator', call: node, factor: ONE_POWER };
-      return this.#evaluation(node, 0, { times: partial.times, along: [] });
-    }
-    const inputs = node.inputs.map((input) => constantIn(this.#value(input)));
+    const inputs = node.inputs.map((input) => constantIn(this.#value(input, line)));
     const values = inputs.flatMap((amount) => (amount === null ? [] : [amount.value]));
     if (values.length < inputs.length)
       throw new NoForm(`${name} of h or of a value of the solution is not linear`, node.at);
@@ -253,27 +294,23 @@ class LinearReader {
   }
 
   #evaluation(
-    node: Call<NameLeaf | IndexedLeaf>,
+    { time, at, line, span }: EvaluationInstruction,
     primes: number,
     partial: FormStage['partial'],
   ): Value & { readonly kind: 'form' } {
-    const [time, first, second] = node.inputs;
-    if (time === undefined || first === undefined) throw new NoForm('f needs t and y', node.at);
-    const when = this.#value(time);
+    const when = this.#value(time, line);
     if (when.kind !== 'scalar' || when.t.value !== 1)
       throw new NoForm('the time of this evaluation is not t with a multiple of h', time.at);
     const sole = when.powers.size === 0 ? { power: 1, amount: NOTHING } : soleTerm(when.powers);
     if (sole === null || sole.power !== 1)
       throw new NoForm('the time of this evaluation is not t with a multiple of h', time.at);
-    const at =
-      this.#isSecond && second !== undefined
-        ? { x: this.#form(first), v: this.#form(second) }
-        : { y: this.#form(first) };
-    return this.#stage({ name: null, shift: sole.amount, at, primes, partial, span: node.at });
+    const [first = NO_FORM, second] = [at].flat().map((register) => this.#form(register, line, span));
+    const place = second === undefined ? { y: first } : { x: first, v: second };
+    return this.#stage({ name: null, shift: sole.amount, at: place, primes, partial, span }, line);
   }
 
   /** A stage as a form; the same evaluation twice is one. */
-  #stage(stage: FormStage): Value & { readonly kind: 'form' } {
+  #stage(stage: FormStage, line: string): Value & { readonly kind: 'form' } {
     const key = stageKey(stage);
     const known = this.#stageKeys.get(key);
     const place = known ?? this.stages.length;
@@ -284,6 +321,7 @@ class LinearReader {
           stage.span,
         );
       this.stages.push(stage);
+      this.#madeIn.push(line);
       this.#stageKeys.set(key, place);
     }
     return { kind: 'form', form: formOf({ kind: 'stage', stage: place }, ONE_POWER) };
@@ -299,15 +337,19 @@ class LinearReader {
  * @example readLinear(heun).stages.length // 2
  */
 export function readLinear(method: Method, exactly = true): LinearMethod | NotLinear {
-  const reader = new LinearReader(method, exactly ? amountOf : inexactly);
+  const reader = new LinearReader(lower(method), exactly ? amountOf : inexactly);
   try {
-    for (const statement of method.statements) reader.line(statement);
+    reader.read();
   } catch (thrown) {
     if (thrown instanceof NoForm) return { why: thrown.message, span: thrown.span };
     throw thrown;
   }
-  const next =
-    method.form === 'second order' ? { x: reader.next('x'), v: reader.next('v') } : { y: reader.next('y') };
-  const { stages, lines } = reader;
-  return { stages, next, lines, depth: method.depth, implicit: isImplicit(stages) };
+  const { stages } = reader;
+  return {
+    stages,
+    next: reader.next(),
+    lines: reader.lines(),
+    depth: method.depth,
+    implicit: isImplicit(stages),
+  };
 }

@@ -1,5 +1,5 @@
 import { pow } from '../../elementary/power.ts';
-import type { Call, IndexedLeaf, NameLeaf } from '../../formula/expression.ts';
+import type { Instruction } from '../../compile/program/program.ts';
 import type { Span } from '../../text/place.ts';
 import { type Amount, inexactly, NOTHING, opposite, over, plus, UNIT } from './amount.ts';
 import { addForms, type Form, oppositeForm } from './form.ts';
@@ -13,11 +13,14 @@ import {
   soleTerm,
 } from './powers.ts';
 
+/** A partial derivative of f. */
+export type PartialInstruction = Instruction & { readonly kind: 'partial' };
+
 /** A plain number with powers of h and a multiple of t, a form, or a derivative by y that waits for its vector. */
 export type Value =
   | { readonly kind: 'scalar'; readonly t: Amount; readonly powers: Powers }
   | { readonly kind: 'form'; readonly form: Form }
-  | { readonly kind: 'operator'; readonly call: Call<NameLeaf | IndexedLeaf>; readonly factor: Powers };
+  | { readonly kind: 'operator'; readonly of: PartialInstruction; readonly factor: Powers };
 
 /** Powers of h of one coefficient, and terms of one form, that are still worked with. */
 const MAX_POWERS = 60;
@@ -42,12 +45,6 @@ export class NoForm extends Error {
     super(why);
     this.span = span;
   }
-}
-
-const VARIABLES: ReadonlySet<string> = new Set(['y', 'x', 'v']);
-
-export function isVariable(name: string): name is 'y' | 'x' | 'v' {
-  return VARIABLES.has(name);
 }
 
 export function scalar(powers: Powers, t: Amount = NOTHING): Value {
