@@ -3,7 +3,8 @@ import { factorial } from '../../formula/factorial.ts';
 import type { Block as ProblemBlock, Problem } from '../../problem/problem.ts';
 import { typedDerivative } from '../../problem/typed-derivatives.ts';
 import { compileKernel, type ElementLeaf, type Kernel } from '../kernel/kernel.ts';
-import { bandedNewton } from '../newton/banded-newton.ts';
+import { bandedSystem } from '../newton/banded-system.ts';
+import { newtonLoop } from '../newton/newton-loop.ts';
 import { namePiece, type Piece, ZERO } from '../pieces/piece.ts';
 import { pieceOf } from '../pieces/piece-of-tree.ts';
 import { printed } from '../pieces/print.ts';
@@ -160,7 +161,7 @@ export class ArrayVectors implements Vectors {
 
   newton({ id, unknowns, guess }: NumberedSolve, residual: Block, column: Block): void {
     this.#moving.clear();
-    const { room, statements } = bandedNewton({
+    const { room, system } = bandedSystem({
       id,
       width: this.#layout.width,
       band: bandOf(this.#layout, this.#trees),
@@ -168,12 +169,11 @@ export class ArrayVectors implements Vectors {
       directions: unknowns.map((register) => this.#tangentArray(register)),
       residual,
       column,
-      newton: stateShape(this.#problem, this.#program, this.#layout).newton,
-      single: this.#scopes.single,
-      scale: this.#scale(guess),
     });
+    const { newton } = stateShape(this.#problem, this.#program, this.#layout);
+    const [single, scale] = [this.#scopes.single, this.#scale(guess)];
     room.forEach((line, i) => this.#room.set(`newton ${id} ${i}`, line));
-    this.#scopes.say(...statements);
+    this.#scopes.say(...newtonLoop({ id, residual, newton, single, scale }, system));
   }
 
   #tangentArray(register: Register): string {

@@ -2,7 +2,8 @@ import { factorial } from '../../formula/factorial.ts';
 import { typedDerivative } from '../../problem/typed-derivatives.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { solutionJets } from '../jets/jet-function.ts';
-import { newtonLoop } from '../newton/newton-code.ts';
+import { denseSystem } from '../newton/dense-system.ts';
+import { newtonLoop } from '../newton/newton-loop.ts';
 import { isAtom, namePiece, numberPiece, operation, type Piece, ZERO } from '../pieces/piece.ts';
 import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
 import { printed } from '../pieces/print.ts';
@@ -162,12 +163,12 @@ export class LocalVectors implements Vectors {
 
   newton({ id, unknowns, values, results, guess }: NumberedSolve, residual: Block, column: Block): void {
     this.#tangents.clear();
-    const n = unknowns.length * this.#layout.width;
-    this.#solveRoom = Math.max(this.#solveRoom, n);
     const names = unknowns.flatMap((register) => this.pieces(register).map((piece) => printed(piece)));
     const { newton } = stateShape(this.#problem, this.#program, this.#layout);
     const [single, scale] = [this.#scopes.single, this.#scale(guess)];
-    this.#scopes.say(...newtonLoop({ id, n, names, residual, column, newton, single, scale }));
+    const system = denseSystem({ names, residual, column });
+    this.#solveRoom = Math.max(this.#solveRoom, system.n);
+    this.#scopes.say(...newtonLoop({ id, residual, newton, single, scale }, system));
     // what was found inside the iteration holds there alone
     for (const inner of values) if (inner.kind !== 'solve') this.#vectors.delete(inner.into);
     results.forEach((register, u) => {

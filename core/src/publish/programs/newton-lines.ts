@@ -1,3 +1,4 @@
+import { MAX_ITERATIONS, MIN_CORRECTION, SCALE_PART, tolerances } from '../../compile/newton/newton-loop.ts';
 import type { Line, Writing } from './language.ts';
 
 /** One vector of unknowns: its name, how its formula is called, and how both move. */
@@ -29,10 +30,10 @@ export interface NewtonParts {
 /** Names of numbers and vectors that the lines of Newton's method use. */
 export const NEWTON_NUMBERS = ['before', 'reach', 'moved', 'scale'] as const;
 
-/** A number beyond all others, and the smallest correction that is one. */
-const [HUGE, MIN] = [1e300, 1e-300];
-/** When a correction is lost in rounding, and when one that grows again may be taken for that. */
-const [EPSILON, NEARLY] = [2 ** -51, 1e-9];
+/** A number beyond all others. */
+const HUGE = 1e300;
+/** The same ends of an iteration as those of a run. */
+const { epsilon: EPSILON, nearly: NEARLY } = tolerances(false);
 
 /** One equation for one number: its correction without a matrix. */
 function alone(
@@ -143,7 +144,7 @@ export function newtonLines(parts: NewtonParts): readonly Line[] {
             {
               left: 'moved',
               relation: '<=',
-              right: `${max(`${number(EPSILON)}*reach`, `${number(EPSILON / 64)}*scale`)} + ${number(MIN)}`,
+              right: `${max(`${number(EPSILON)}*reach`, `${number(EPSILON * SCALE_PART)}*scale`)} + ${number(MIN_CORRECTION)}`,
             },
           ],
         },
@@ -165,7 +166,7 @@ export function newtonLines(parts: NewtonParts): readonly Line[] {
         },
         {
           kind: 'fail',
-          unless: { left: 'round', relation: '<', right: '50' },
+          unless: { left: 'round', relation: '<', right: String(MAX_ITERATIONS) },
           message: `Newton's method does not converge for ${title}`,
         },
         set('before', 'moved'),
