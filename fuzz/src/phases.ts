@@ -169,7 +169,7 @@ function aboutStudy(document: StudyDocument, study: Study, phase: Phase, turn: n
     if (run === null) continue;
     const grid = phase('grid', () => layGrid(problem.start, problem.end, { steps: 4 }, lastStep));
     if (grid === null || isLong) continue;
-    phase(`rows of ${title}`, () => rowsOf(run, grid, 0, 5));
+    phase(`rows of ${title}`, () => rowsOf(run, grid, { from: 0, count: 5 }));
     phase(`worked step of ${title}`, () => workedStep(run, grid, 1, 0));
   }
   if (isLong) return;

@@ -33,12 +33,10 @@ export function boxOf({ x, y }: Pixel, width: number, height: number): Box {
  * @returns null where there is no such place
  */
 export function labelPlace(
-  from: Pixel,
-  to: Pixel,
+  [from, to]: readonly [Pixel, Pixel],
   size: { readonly width: number; readonly height: number },
   area: Box,
-  points: readonly Pixel[],
-  taken: readonly Box[],
+  { points, taken }: { readonly points: readonly Pixel[]; readonly taken: readonly Box[] },
 ): Pixel | null {
   const around = points.map(({ x, y }): Box => ({
     left: x - POINT,

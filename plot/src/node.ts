@@ -42,7 +42,9 @@ export function plotPng(plot: Plot, palette: Palette, sheet: Sheet, scale: numbe
   let native = createCanvas(1, 1);
   const make = (width: number, height: number): HTMLCanvasElement =>
     asCanvas((native = createCanvas(width, height)));
-  return drawStill(plot, palette, sheet, scale * sheet.scale, make, () => native.toBuffer('image/png'));
+  return drawStill(plot, palette, { ...sheet, pixels: scale * sheet.scale, make }, () =>
+    native.toBuffer('image/png'),
+  );
 }
 
 /** A plot as SVG. */
@@ -53,7 +55,7 @@ export function plotSvg(plot: Plot, palette: Palette, sheet: Sheet): string {
   let native = blank(1, 1);
   const make = (width: number, height: number): HTMLCanvasElement =>
     asCanvas((native = blank(width, height)));
-  return drawStill(plot, palette, sheet, 1, make, () =>
+  return drawStill(plot, palette, { ...sheet, pixels: 1, make }, () =>
     svgOf(native.getContent().toString(), plot.title, sheet),
   );
 }

@@ -88,7 +88,15 @@ function drawFits({ chart, ctx, x, y }: Ground, fits: readonly Fit[]): void {
     ctx.fillStyle = color;
     const size = { width: ctx.measureText(text).width, height: LABEL.height };
     // where there is no room for it the order stands in the table and in the sentences
-    const place = labelPlace({ x: x1, y: y1 }, { x: x2, y: y2 }, size, chartArea, points, taken);
+    const place = labelPlace(
+      [
+        { x: x1, y: y1 },
+        { x: x2, y: y2 },
+      ],
+      size,
+      chartArea,
+      { points, taken },
+    );
     if (place === null) continue;
     taken.push(boxOf(place, size.width, size.height));
     ctx.fillText(text, place.x, place.y);

@@ -125,19 +125,23 @@ function withEqualUnits(plot: Plot, palette: Palette, canvas: HTMLCanvasElement,
   };
 }
 
+/** What a plot is drawn on. */
+export interface StillCanvas extends Pick<Sheet, 'width' | 'height'> {
+  /** Pixels of the canvas for each pixel of the layout; 1 for vectors. */
+  readonly pixels: number;
+  /** A new canvas of that size; the first one may be thrown away. */
+  readonly make: (width: number, height: number) => HTMLCanvasElement;
+}
+
 /**
  * Draws a plot once, with its legend below it.
  *
- * @param pixels of the canvas for each pixel of the layout; 1 for vectors
- * @param makeCanvas a new canvas of that size; the first one may be thrown away
  * @param take what is wanted of the canvas that was drawn on, which is cleared afterwards
  */
 export function drawStill<R>(
   plot: Plot,
   palette: Palette,
-  { width, height }: Pick<Sheet, 'width' | 'height'>,
-  pixels: number,
-  makeCanvas: (width: number, height: number) => HTMLCanvasElement,
+  { width, height, pixels, make: makeCanvas }: StillCanvas,
   take: (canvas: HTMLCanvasElement) => R,
 ): R {
   const laid = plot.equal === true ? withEqualUnits(plot, palette, makeCanvas(width, height), width) : plot;

@@ -32,18 +32,19 @@ import { type ExportOptions, formatOf, isStudyTable } from './export-options.ts'
 /** Rows of CSV that are made at a time: a run of any length takes the room of so many. */
 const AT_ONCE = 5_000;
 
+/** Which columns and rows of a run become CSV; all columns for null. */
+interface CsvOptions {
+  readonly columns: readonly string[] | null;
+  readonly bom: boolean;
+  readonly every: number;
+}
+
 /** The rows of a run as CSV, some at a time. */
-function* csvRows(
-  run: CompiledRun,
-  grid: Grid,
-  chosen: readonly string[] | null,
-  bom: boolean,
-  every: number,
-): Generator<string> {
+function* csvRows(run: CompiledRun, grid: Grid, { columns, bom, every }: CsvOptions): Generator<string> {
   const at = begin(run, grid);
   for (let from = 0; from <= grid.steps; from += AT_ONCE * every) {
-    const { rows } = rowsOf(run, grid, from, AT_ONCE, at, every);
-    const table = rowTable('', run, rows, chosen, null);
+    const { rows } = rowsOf(run, grid, { from, count: AT_ONCE, every }, at);
+    const table = rowTable('', run, rows, { columns, digits: null });
     yield from === 0 ? writeTable(table, 'csv', { mark: bom }) : csv(table.rows);
     if (rows.length < AT_ONCE) return;
   }
@@ -65,7 +66,7 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
     const run = compileWithStart(study.problem, method, study.start);
     const grid = layGrid(study.problem.start, study.problem.end, wishOf(options), study.lastStep);
     yield* counted(
-      csvRows(run, grid, columnsOf(options), bom, everyOf(options)),
+      csvRows(run, grid, { columns: columnsOf(options), bom, every: everyOf(options) }),
       Math.ceil((grid.steps + 1) / (AT_ONCE * everyOf(options))),
     );
     return;

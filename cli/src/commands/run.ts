@@ -53,7 +53,7 @@ export function runCommand(file: string, options: RunOptions): string {
   const rows: Row[] = [];
   let stopped = null;
   for (const [from, count] of windows) {
-    const part = rowsOf(run, grid, from, count);
+    const part = rowsOf(run, grid, { from, count });
     rows.push(...part.rows);
     stopped ??= part.stopped;
   }

@@ -22,19 +22,18 @@ export interface StartChoice {
  * @throws Refusal as compileRun, and where a name is not known or names go round in a circle
  */
 export function compileWithStart(problem: Problem, method: Method, choice: StartChoice): CompiledRun {
-  return compile(problem, method, choice, choice.instead, []);
+  return compile(problem, method, choice, []);
 }
 
 function compile(
   problem: Problem,
   method: Method,
   choice: StartChoice,
-  instead: string | null,
   path: readonly string[],
 ): CompiledRun {
   const precision = choice.precision === undefined ? {} : { precision: choice.precision };
   if (method.depth === 0) return compileRun(problem, method, precision);
-  const name = instead ?? method.startWith?.name ?? null;
+  const name = choice.instead ?? method.startWith?.name ?? null;
   if (name === null) return compileRun(problem, method, precision);
   if (name === 'exact') {
     const start: Start = { kind: 'exact', solution: choice.solution ?? null };
@@ -46,6 +45,9 @@ function compile(
   if (first === null) throw new Refusal('missing', `there is no method ${name} to start with`);
   if (first.form !== method.form)
     throw new Refusal('form', `${name} cannot do the first steps: it is of another form`);
-  const start: Start = { kind: 'method', run: compile(problem, first, choice, null, [...path, name]) };
+  const start: Start = {
+    kind: 'method',
+    run: compile(problem, first, { ...choice, instead: null }, [...path, name]),
+  };
   return compileRun(problem, method, { ...precision, start });
 }

@@ -12,7 +12,7 @@ function parse(text: string): Expression {
   };
   const grammar = { calls: () => false, multiplies: () => false, refuseCall: () => null, report };
   return new Parser(
-    tokenize(text, 0, text.length, report),
+    tokenize(text, { from: 0, to: text.length }, report),
     { from: text.length, to: text.length + 1 },
     grammar,
   ).whole();

@@ -27,7 +27,7 @@ function shape(node: Expression): string {
 function parse(text: string): { readonly tree: Expression | null; readonly told: readonly string[] } {
   const complaints = new Complaints(text);
   const report = complaints.add.bind(complaints);
-  const tokens = tokenize(text, 0, text.length, report);
+  const tokens = tokenize(text, { from: 0, to: text.length }, report);
   const parser = new Parser(
     tokens,
     { from: text.length, to: text.length + 1 },

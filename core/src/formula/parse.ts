@@ -87,7 +87,7 @@ export class Parser {
       const starts = here.kind === 'name' || here.kind === 'number' || here.text === '(';
       if (!starts) return left;
       if (multipliesBySpace(this.#grammar, previous, here, this.#tokens[this.#next + 1]))
-        refuseTwoReadings(this.#grammar, left, previous, here, this.#tokens[this.#next + 1]);
+        refuseTwoReadings(this.#grammar, left, [previous, here, this.#tokens[this.#next + 1]]);
       else if (
         (previous.kind !== 'number' || here.kind === 'number') &&
         !isRefusedCall(here, this.#tokens[this.#next + 1], this.#grammar)

@@ -46,8 +46,7 @@ export type Called = Pick<Call<Leaf>, 'name' | 'primes'>;
 export function operation<P, L extends Leaf>(
   language: Language<P, L>,
   operator: Operator,
-  left: P,
-  right: P,
+  [left, right]: readonly [P, P],
   whole: number | null = null,
 ): P {
   switch (operator) {
@@ -90,7 +89,7 @@ export function printer<P, L extends Leaf>(language: Language<P, L>): (tree: Tre
       case 'binary': {
         const { operator, left, right } = node;
         const whole = right.kind === 'number' ? right.value : null;
-        return operation(language, operator, print(left), print(right), whole);
+        return operation(language, operator, [print(left), print(right)], whole);
       }
       case 'call':
         return language.call(node, node.inputs.map(print));

@@ -31,9 +31,7 @@ export function multipliesBySpace(
 export function refuseTwoReadings(
   grammar: Grammar,
   left: Expression,
-  previous: Token,
-  here: Token,
-  after: Token | undefined,
+  [previous, here, after]: readonly [Token, Token, Token | undefined],
 ): void {
   if (left.kind !== 'binary' || left.operator !== '/' || left.right.kind === 'number') return;
   const isInBrackets =

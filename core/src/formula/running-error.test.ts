@@ -6,7 +6,7 @@ function errorOf(text: string, values: Readonly<Record<string, number>>): number
   const report = (_: unknown, message: string): never => {
     throw new Error(message);
   };
-  const tokens = tokenize(text, 0, text.length, report);
+  const tokens = tokenize(text, { from: 0, to: text.length }, report);
   const parser = new Parser(
     tokens,
     { from: text.length, to: text.length + 1 },

@@ -1,6 +1,6 @@
 import { applyFunction, compare, operate } from './arithmetic.ts';
 import { isSpelledPower } from './evaluate.ts';
-import type { Leaf, Operator, Tree } from './expression.ts';
+import type { Binary, Leaf, Tree } from './expression.ts';
 
 /** A value in double precision, and a bound for what rounding has done to it. */
 export interface Bounded {
@@ -43,7 +43,7 @@ export function runningError<L extends Leaf>(tree: Tree<L>, leaf: (node: L) => n
           b.value,
           node.operator === '^' && isSpelledPower(node.right),
         );
-        return rounded(value, inheritedBy(node.operator, a, b, value, isSpelledPower(node.right)));
+        return rounded(value, inheritedBy(node, [a, b], value));
       }
       case 'call': {
         const inputs = node.inputs.map(of);
@@ -67,7 +67,12 @@ export function runningError<L extends Leaf>(tree: Tree<L>, leaf: (node: L) => n
   return of(tree);
 }
 
-function inheritedBy(operator: Operator, a: Bounded, b: Bounded, value: number, isSpelled: boolean): number {
+/** The error of an operation that comes from those of its inputs. */
+function inheritedBy<L extends Leaf>(
+  { operator, right }: Binary<L>,
+  [a, b]: readonly [Bounded, Bounded],
+  value: number,
+): number {
   switch (operator) {
     case '+':
     case '-':
@@ -77,7 +82,7 @@ function inheritedBy(operator: Operator, a: Bounded, b: Bounded, value: number, 
     case '/':
       return (a.error + Math.abs(value) * b.error) / Math.abs(b.value);
     case '^':
-      return moved([a, b], ([x = NaN, y = NaN]) => operate('^', x, y, isSpelled), value);
+      return moved([a, b], ([x = NaN, y = NaN]) => operate('^', x, y, isSpelledPower(right)), value);
   }
 }
 

@@ -101,8 +101,7 @@ function solutionAt(
   solution: Expression,
   range: Unknown['range'],
   meanings: Meanings,
-  t: number,
-  index: number,
+  { t, index }: { readonly t: number; readonly index: number },
 ): number {
   return evaluate(solution, (leaf) => {
     if (leaf.kind !== 'name' && leaf.kind !== 'indexed') return NaN;
@@ -145,14 +144,16 @@ function placesToLook(
   return { times, elements };
 }
 
+/** A problem with its exact solutions, and what the names of both mean. */
+interface ExactCase {
+  readonly problem: Problem;
+  readonly exact: ExactDerivatives;
+  readonly meanings: Meanings;
+  readonly unknowns: ReadonlyMap<string, Unknown>;
+}
+
 /** The largest relative residual of one equation. */
-function residualOf(
-  problem: Problem,
-  unknown: Unknown,
-  exact: ExactDerivatives,
-  meanings: Meanings,
-  unknowns: ReadonlyMap<string, Unknown>,
-): Residual | null {
+function residualOf({ problem, exact, meanings, unknowns }: ExactCase, unknown: Unknown): Residual | null {
   const variable = unknown.range?.variable ?? null;
   const { left, right } = unknown.written;
   // of the components at one time
@@ -180,7 +181,7 @@ function residualOf(
     const solution = exact.of(node.name, node.primes);
     if (solution === null) throw new NotKnown();
     const key = `${node.name}/${node.primes}/${at}`;
-    const value = values.get(key) ?? solutionAt(solution, range, meanings, t, at);
+    const value = values.get(key) ?? solutionAt(solution, range, meanings, { t, index: at });
     values.set(key, value);
     return value;
   };
@@ -211,7 +212,7 @@ function wrongInitials(problem: Problem): ExactCheck['initial'] {
     for (const element of sample(block.size)) {
       const { range } = block.unknown;
       const index = (range?.from ?? 0) + element;
-      const exact = solutionAt(block.exact, range, meanings, problem.start, index);
+      const exact = solutionAt(block.exact, range, meanings, { t: problem.start, index });
       const given = problem.initial[block.offset + element] ?? NaN;
       const scale = Math.max(1, Math.abs(given), Math.abs(exact));
       if (Math.abs(exact - given) <= 1e-12 * scale) continue;
@@ -238,7 +239,7 @@ export function checkExact(problem: Problem): ExactCheck | null {
   for (const unknown of problem.unknowns) {
     const equation = primed(unknown.name, unknown.order);
     try {
-      const found = residualOf(problem, unknown, exact, meanings, unknowns);
+      const found = residualOf({ problem, exact, meanings, unknowns }, unknown);
       if (found === null) {
         unchecked.push(equation);
         continue;

@@ -13,14 +13,20 @@ type Value = Statement & { readonly kind: 'value' };
 /** Most operations for all initial values of a problem: 30 for each of 20,000 elements. */
 const MAX_OPERATIONS = 600_000;
 
+/** A problem that is being read: what its statements are and what they have given so far. */
+export interface ProblemReading {
+  readonly statements: readonly Statement[];
+  /** Values of parameters. */
+  readonly known: ReadonlyMap<string, number>;
+  readonly textEnd: Span;
+  readonly complaints: Complaints;
+}
+
 /** The initial values of all components; missing, doubled and misplaced ones are complained of. */
 export function readInitialValues(
-  statements: readonly Statement[],
+  { statements, known, textEnd, complaints }: ProblemReading,
   naming: Naming,
   start: number,
-  known: ReadonlyMap<string, number>,
-  textEnd: Span,
-  complaints: Complaints,
 ): readonly number[] {
   const initial: (number | undefined)[] = [];
   const meanings = new Meanings(naming);
@@ -54,7 +60,7 @@ export function readInitialValues(
           `initial values belong to the start of the interval: write ${block.name}(${start})`,
           writing(argument.at, String(start)),
         );
-      for (const [place, value] of valuesOf(statement, block, meanings, known, spend)) {
+      for (const [place, value] of valuesOf(statement, block, { meanings, known, spend })) {
         if (initial[place] !== undefined)
           throw new PlaceError(statement.target.at, `the initial value of ${block.name} is given twice`);
         initial[place] = value;
@@ -110,13 +116,19 @@ function blockOf(statement: Value, blocks: ReadonlyMap<string, Block>): Block | 
   );
 }
 
+/** What reading a value takes. */
+interface ValueReading {
+  readonly meanings: Meanings;
+  readonly known: ReadonlyMap<string, number>;
+  /** Counts operations, until there are too many. */
+  readonly spend: (operations: number, at: Span) => void;
+}
+
 /** The places and values that one statement gives: one, or a run of them for a range. */
 function* valuesOf(
   statement: Value,
   block: Block,
-  meanings: Meanings,
-  known: ReadonlyMap<string, number>,
-  spend: (operations: number, at: Span) => void,
+  { meanings, known, spend }: ValueReading,
 ): Generator<readonly [number, number]> {
   const { target, range, value } = statement;
   const over = block.unknown.range;

@@ -28,7 +28,7 @@ function parseWish(problem: Problem, text: string): Reading<Expression> {
   };
   const known = new Set([...CONSTANTS.keys(), problem.independent, ...problem.parameters.map((p) => p.name)]);
   const expression = complaints.attempt(() => {
-    const tokens = tokenize(text, 0, text.length, grammar.report);
+    const tokens = tokenize(text, { from: 0, to: text.length }, grammar.report);
     return new Parser(tokens, { from: text.length, to: text.length + 1 }, grammar).whole();
   });
   if (expression !== null)

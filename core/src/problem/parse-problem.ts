@@ -2,7 +2,7 @@ import { primed } from '../text/primes.ts';
 import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import { type Expression, name, walk } from '../formula/expression.ts';
 import type { Grammar } from '../formula/grammar.ts';
-import { Complaints, type Reading, type Span, tooLong, writing } from '../text/place.ts';
+import { Complaints, type Reading, tooLong, writing } from '../text/place.ts';
 import type { Line } from '../text/token.ts';
 import { problemWriting } from '../writing/problem-writing.ts';
 import { writtenLines } from '../writing/written-lines.ts';
@@ -10,7 +10,7 @@ import { checkNames } from './check-names.ts';
 import { readExact } from './exact-solutions.ts';
 import { constantValue } from './constant-value.ts';
 import { buildUnknowns } from './equations.ts';
-import { readInitialValues } from './initial-values.ts';
+import { type ProblemReading, readInitialValues } from './initial-values.ts';
 import type { Block, Conserved, Parameter, Problem, Unknown } from './problem.ts';
 import { readStatement, type Statement } from './statement.ts';
 import { partTyped, readTyped } from './typed-derivatives.ts';
@@ -148,11 +148,8 @@ interface Interval {
 }
 
 function readInterval(
-  statements: readonly Statement[],
-  known: ReadonlyMap<string, number>,
+  { statements, known, textEnd, complaints }: ProblemReading,
   unknowns: ReadonlySet<string>,
-  textEnd: Span,
-  complaints: Complaints,
 ): Interval {
   const intervals = statements.filter((statement) => statement.kind === 'interval');
   const [first, second] = intervals;
@@ -249,7 +246,8 @@ export function parseProblem(text: string, values: ParameterValues = {}): Readin
   const textEnd = { from: text.trimEnd().length, to: text.trimEnd().length + 1 };
   const parameters = readParameters(statements, primed, values, complaints);
   const known = new Map(parameters.map((p) => [p.name, p.value]));
-  const interval = readInterval(statements, known, primed, textEnd, complaints);
+  const reading: ProblemReading = { statements, known, textEnd, complaints };
+  const interval = readInterval(reading, primed);
   for (const text of primed) {
     const refusal = refuseName(text);
     const at = statements.find((s) => s.kind === 'equation')?.at ?? textEnd;
@@ -266,7 +264,7 @@ export function parseProblem(text: string, values: ParameterValues = {}): Readin
   const taken = new Set([...known.keys(), ...primed, interval.independent]);
   const conserved = readConserved(statements, taken, complaints);
   const naming = { independent: interval.independent, parameters, blocks };
-  const initial = readInitialValues(statements, naming, interval.start, known, textEnd, complaints);
+  const initial = readInitialValues(reading, naming, interval.start);
   checkNames({ ...naming, conserved, typed }, complaints);
   if (complaints.any) return { ok: false, errors: complaints.list() };
   return {

@@ -75,8 +75,8 @@ function rowsText(title: string, study: Study, wanted: Wanted & { readonly what:
       `a table has at most ${count(MAX_ROWS)} rows; schritt export writes CSV of any length`,
     );
   const run = compileWithStart(study.problem, chosen.method, study.start);
-  const { rows } = rowsOf(run, grid, 0, shown, undefined, wanted.every);
-  const table = rowTable(`${title}: ${chosen.title}`, run, rows, wanted.columns, wanted.digits);
+  const { rows } = rowsOf(run, grid, { from: 0, count: shown, every: wanted.every });
+  const table = rowTable(`${title}: ${chosen.title}`, run, rows, wanted);
   return writeTable(table, wanted.as, wanted.options);
 }
 
@@ -103,7 +103,7 @@ export function takeAway(document: StudyDocument, study: Study, wanted: Wanted, 
     case 'rows':
       return textOf(rowsText(title, study, wanted));
     case 'program':
-      return textOf(programOf(title, study, wanted.method, gridOf(wanted.wish), wanted.as));
+      return textOf(programOf(title, study, { method: wanted.method, grid: gridOf(wanted.wish) }, wanted.as));
     case 'sheet':
       return workbookOf(
         studyWorkbook(title, study, wanted.method, wanted.wish === null ? null : [gridOf(wanted.wish)]),
@@ -119,7 +119,8 @@ export function takeAway(document: StudyDocument, study: Study, wanted: Wanted, 
     case 'handout': {
       const { as, solved, paper } = wanted;
       const { handouts, keys } = makeHandouts(document, wanted.request);
-      if (as === 'html') return { kind: 'page', parts: handoutHtml(handouts, solved, paper, typeset, keys) };
+      if (as === 'html')
+        return { kind: 'page', parts: handoutHtml({ handouts, keys }, { solved, paper }, typeset) };
       return as === 'tex'
         ? textOf(handoutTex(handouts, solved, paper, keys))
         : workbookOf(handoutWorkbook(handouts, solved, keys));

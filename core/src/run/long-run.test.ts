@@ -50,7 +50,7 @@ test.each([
   const longRun = finish(keepRun(run, grid));
   expect(longRun.checkpoints.length).toBeGreaterThan(100);
   for (const from of [0, 2, 777, 13_331, 19_995])
-    expect(rowsAgain(longRun, from, 5)).toEqual(rowsOf(run, grid, from, 5));
+    expect(rowsAgain(longRun, from, 5)).toEqual(rowsOf(run, grid, { from, count: 5 }));
 });
 
 test('a long run that is given up midway has done only part of the work', () => {

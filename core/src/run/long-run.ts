@@ -84,7 +84,7 @@ export function rowsAgain(longRun: LongRun, from: number, count: number, every =
   const { run, grid, checkpoints } = longRun;
   const nearest = checkpoints.findLast((point) => point.n <= from) ?? checkpoints[0];
   const at = nearest === undefined ? begin(run, grid) : copyOf(nearest);
-  return rowsOf(run, grid, from, count, at, every);
+  return rowsOf(run, grid, { from, count, every }, at);
 }
 
 /** Goes on to a grid point, with a sign of life after every slice of the work. */

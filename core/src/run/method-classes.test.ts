@@ -216,7 +216,7 @@ describe('closed forms on y’ = a y', () => {
 describe('implicit stages', () => {
   test('are solved to rounding: backward Euler on a cubic, each step checked', () => {
     const run = compiled("y' = -20*y^3 + t\ny(0) = 2\n0 <= t <= 1", findInLibrary('Backward Euler')!.text);
-    const { rows } = rowsOf(run, layGrid(0, 1, { steps: 10 }), 0, 11);
+    const { rows } = rowsOf(run, layGrid(0, 1, { steps: 10 }), { from: 0, count: 11 });
     rows.slice(1).forEach((row, n) => {
       const [y, before] = [row.values[0]!, rows[n]!.values[0]!];
       expect(Math.abs(y - before - 0.1 * (-20 * y ** 3 + row.t))).toBeLessThan(2e-15);

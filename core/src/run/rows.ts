@@ -29,21 +29,27 @@ export interface Rows {
   readonly stopped: Stop | null;
 }
 
+/** Which grid points of a run are wanted. */
+export interface RowsWanted {
+  /** The first grid point, from 0; past the end there are no rows. */
+  readonly from: number;
+  readonly count: number;
+  /** How far the points stand apart, in steps; 1 where nothing is said. */
+  readonly every?: number;
+}
+
 /**
- * `count` grid points of a run from `from` on, every `every`-th of them, with every stage.
+ * Grid points of a run with every stage.
  *
- * @param from the first grid point, from 0; past the end there are no rows
+ * @param at a run under way at or before the first of them, such as a copy of a checkpoint; it is moved on
  * @throws Refusal as `begin`
- * @param at a run under way at or before `from`, such as a copy of a checkpoint; it is moved on
- * @param every how far the points stand apart, in steps
+ * @example rowsOf(run, grid, { from: 0, count: 5 }).rows[1]?.values
  */
 export function rowsOf(
   run: CompiledRun,
   grid: Grid,
-  from: number,
-  count: number,
+  { from, count, every = 1 }: RowsWanted,
   at: RunState = begin(run, grid),
-  every = 1,
 ): Rows {
   const exact = exactSolution(run.problem);
   const conserved = conservedQuantities(run.problem);

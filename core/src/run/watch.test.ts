@@ -131,7 +131,7 @@ test('the exact solution by component, and where it is not known', () => {
 
 test('rows have the slope at every point, and the stages of the step that starts there', () => {
   const run = compiled("y' = -2*y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-2*t)", 'Heun');
-  const { rows } = rowsOf(run, layGrid(0, 1, { steps: 4 }), 0, 10);
+  const { rows } = rowsOf(run, layGrid(0, 1, { steps: 4 }), { from: 0, count: 10 });
   expect(rows.map(({ n, t }) => [n, t])).toEqual([0, 1, 2, 3, 4].map((n) => [n, n / 4]));
   for (const { values, slopes } of rows) expect(slopes[0]).toBe(-2 * values[0]!);
   // k1 = -2 y, k2 = -2 (y + k1/4)
@@ -143,9 +143,9 @@ test('rows have the slope at every point, and the stages of the step that starts
 test('a window of rows is what the whole table has there', () => {
   const run = compiled(SWAY, 'RK4');
   const grid = layGrid(0, 4, { steps: 30 });
-  const all = rowsOf(run, grid, 0, 31).rows;
-  expect(rowsOf(run, grid, 11, 4).rows).toEqual(all.slice(11, 15));
-  expect(rowsOf(run, grid, 29, 10).rows).toEqual(all.slice(29));
+  const all = rowsOf(run, grid, { from: 0, count: 31 }).rows;
+  expect(rowsOf(run, grid, { from: 11, count: 4 }).rows).toEqual(all.slice(11, 15));
+  expect(rowsOf(run, grid, { from: 29, count: 10 }).rows).toEqual(all.slice(29));
 });
 
 test('the Euclidean norm', () => {

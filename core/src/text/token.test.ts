@@ -4,7 +4,9 @@ import { type Token, tokenize } from './token.ts';
 
 function tokens(text: string): { readonly list: readonly Token[]; readonly told: readonly string[] } {
   const told: string[] = [];
-  const list = tokenize(text, 0, text.length, (at, message) => told.push(`${at.from}-${at.to}: ${message}`));
+  const list = tokenize(text, { from: 0, to: text.length }, (at, message) =>
+    told.push(`${at.from}-${at.to}: ${message}`),
+  );
   return { list, told };
 }
 
@@ -29,7 +31,7 @@ test.each([
 
 test('a token has its place in the whole text', () => {
   const text = 'first\nk = 0.35';
-  const list = tokenize(text, 6, text.length, () => undefined);
+  const list = tokenize(text, { from: 6, to: text.length }, () => undefined);
   expect(list.map(({ kind, at }) => [kind, at.from, at.to])).toEqual([
     ['name', 6, 7],
     ['relation', 8, 9],

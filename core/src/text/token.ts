@@ -63,8 +63,7 @@ export type Report = (at: Span, message: string, repairs?: readonly Repair[]) =>
 /** Splits the stretch `from`..`to` of a text into tokens; a `#` ends it. What has no meaning is reported and passed over, until that is enough. */
 export function tokenize(
   text: string,
-  from: number,
-  to: number,
+  { from, to }: Span,
   report: Report,
   isEnough: () => boolean = () => false,
 ): readonly Token[] {

@@ -55,7 +55,12 @@ function manufactured(random: Random): { readonly text: string; readonly names: 
   const [one, two] = [curve(random), curve(random)];
   const interval = `0 <= t <= ${end}`;
   const at0 = (text: string): string => text.replace(/\bt\b/g, '0');
-  const rate = (name: string, other: string, own: Curve, others: Curve, slope: string): string => {
+  const rate = (
+    [name, other]: readonly [string, string],
+    own: Curve,
+    others: Curve,
+    slope: string,
+  ): string => {
     const term = coupling(random, 'Y', 'Z');
     const put = (y: string, z: string): string => term.replaceAll('Y', y).replaceAll('Z', z);
     return `${slope} + ${put(name, other)} - ${put(own.value, others.value)}`;
@@ -66,7 +71,7 @@ function manufactured(random: Random): { readonly text: string; readonly names: 
       return {
         names: ['y'],
         text: [
-          `y' = ${rate('y', 'y', one, one, one.slope)}`,
+          `y' = ${rate(['y', 'y'], one, one, one.slope)}`,
           `y(0) = ${at0(one.value)}`,
           interval,
           `y(t) = ${one.value}`,
@@ -76,8 +81,8 @@ function manufactured(random: Random): { readonly text: string; readonly names: 
       return {
         names: ['u', 'w'],
         text: [
-          `u' = ${rate('u', 'w', one, two, one.slope)}`,
-          `w' = ${rate('w', 'u', two, one, two.slope)}`,
+          `u' = ${rate(['u', 'w'], one, two, one.slope)}`,
+          `w' = ${rate(['w', 'u'], two, one, two.slope)}`,
           `u(0) = ${at0(one.value)}`,
           `w(0) = ${at0(two.value)}`,
           interval,
@@ -89,7 +94,7 @@ function manufactured(random: Random): { readonly text: string; readonly names: 
       return {
         names: ['x', "x'"],
         text: [
-          `x'' = ${rate('x', 'x', one, one, one.bend)}`,
+          `x'' = ${rate(['x', 'x'], one, one, one.bend)}`,
           `x(0) = ${at0(one.value)}`,
           `x'(0) = ${at0(one.slope)}`,
           interval,

@@ -88,7 +88,7 @@ test.each(LIBRARY.map(({ title, text }) => [title, text] as const))(
       const run = compileWithStart(SWAY, read, { find: findInLibrary, instead: null });
       const grid = layGrid(0, 2, { steps: 20 });
       const step = workedStep(run, grid, 12, component);
-      const { rows } = rowsOf(run, grid, 12, 2);
+      const { rows } = rowsOf(run, grid, { from: 12, count: 2 });
       expect(step.to).toBe(rows[1]?.values[component]);
       expect(step.lines.length).toBeGreaterThan(0);
       for (const line of step.lines) {

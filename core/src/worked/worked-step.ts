@@ -299,7 +299,7 @@ class RowRegisters {
 export function workedStep(run: CompiledRun, grid: Grid, n: number, component: number): WorkedStep {
   if (!(n >= 0 && n < grid.steps)) throw new Refusal('grid', `there is no step from ${n} to ${n + 1}`);
   const first = Math.max(0, n - Math.min(MAX_BACK, run.program.depth));
-  const { rows, stopped } = rowsOf(run, grid, first, n - first + 2);
+  const { rows, stopped } = rowsOf(run, grid, { from: first, count: n - first + 2 });
   const here = rows.find((row) => row.n === n);
   const next = rows.find((row) => row.n === n + 1);
   if (here === undefined || next === undefined)

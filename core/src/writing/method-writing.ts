@@ -31,14 +31,18 @@ function touches(left: Token, right: Token | undefined): boolean {
 
 /** Complains of `y_n+1`, which may be the next value or one more than the present one; whether it did. */
 function refuseTwoReadings(
-  tokens: readonly Token[],
-  i: number,
+  [own, sign, number]: readonly Token[],
   name: string,
   index: string,
   complaints: Complaints,
 ): boolean {
-  const [own, sign, number] = [tokens[i]!, tokens[i + 1], tokens[i + 2]];
-  if (sign === undefined || number?.kind !== 'number' || !touches(own, sign) || !touches(sign, number))
+  if (
+    own === undefined ||
+    sign === undefined ||
+    number?.kind !== 'number' ||
+    !touches(own, sign) ||
+    !touches(sign, number)
+  )
     return false;
   if (sign.text !== '+' && sign.text !== '-') return false;
   const both = `${sign.text}${number.text}`;
@@ -52,11 +56,21 @@ function refuseTwoReadings(
   return true;
 }
 
-/** `y_n` as y[n]; where the text gives such a name itself it is left alone. */
+/** What names of a text may be. */
+interface NamesOfText {
+  readonly isIndexed: (name: string) => boolean;
+  /** Names that lines give. */
+  readonly given: ReadonlySet<string>;
+}
+
+/**
+ * `y_n` as y[n]; where the text gives such a name itself it is left alone.
+ *
+ * @param refused is called where something was complained of
+ */
 function withSubscripts(
   tokens: readonly Token[],
-  isIndexed: (name: string) => boolean,
-  given: ReadonlySet<string>,
+  { isIndexed, given }: NamesOfText,
   complaints: Complaints,
   refused: () => void,
 ): readonly Token[] {
@@ -65,7 +79,7 @@ function withSubscripts(
     if (own.kind !== 'name' || given.has(own.text)) return [own];
     const [, name, index] = SUBSCRIPT.exec(own.text) ?? RUN_TOGETHER.exec(own.text) ?? [];
     if (name === undefined || index === undefined || !isIndexed(name)) return [own];
-    if (refuseTwoReadings(tokens, i, name, index, complaints)) refused();
+    if (refuseTwoReadings(tokens.slice(i, i + 3), name, index, complaints)) refused();
     return [token(name, own, 'name'), token('[', own), token(index, own, 'name'), token(']', own)];
   });
 }
@@ -163,7 +177,7 @@ export function methodWriting(lines: readonly Line[], complaints: Complaints): r
   const dropped = new Set<Line>();
   const indexed = lines
     .map((line) => {
-      const tokens = withSubscripts(line.tokens, isIndexed, given, complaints, () => {
+      const tokens = withSubscripts(line.tokens, { isIndexed, given }, complaints, () => {
         dropped.add(line);
       });
       return { line, made: { ...line, tokens: withIndexBrackets(tokens, isIndexed) } };

@@ -14,8 +14,7 @@ function typedAt({ from, to }: Span, at: readonly number[], start: number): Span
 /** The tokens of the line that begins at `start` in a text. */
 function tokensOf(
   text: string,
-  start: number,
-  end: number,
+  { from: start, to: end }: Span,
   kind: TextKind,
   complaints: Complaints,
 ): readonly Token[] {
@@ -26,8 +25,7 @@ function tokensOf(
   if (own === null && plain === null)
     return tokenize(
       text,
-      start,
-      end,
+      { from: start, to: end },
       (at, message, repairs) => complaints.add(at, message, repairs),
       isEnough,
     );
@@ -46,7 +44,10 @@ function tokensOf(
       repairs.map((repair) => ({ ...typed(repair), text: repair.text })),
     );
   const read = plain?.text ?? own?.text ?? line;
-  return tokenize(read, 0, read.length, report, isEnough).map((token) => ({ ...token, at: typed(token.at) }));
+  return tokenize(read, { from: 0, to: read.length }, report, isEnough).map((token) => ({
+    ...token,
+    at: typed(token.at),
+  }));
 }
 
 /** Where each character of what is read stands in the line as it was typed. */
@@ -104,7 +105,7 @@ export function writtenLines(text: string, kind: TextKind, complaints: Complaint
   const lines: Line[] = [];
   let start = 0;
   for (const line of text.split('\n')) {
-    const typed = tokensOf(text, start, start + line.length, kind, complaints);
+    const typed = tokensOf(text, { from: start, to: start + line.length }, kind, complaints);
     for (const tokens of statementsOf(typed, complaints)) {
       const [first] = tokens;
       const last = tokens.at(-1);

@@ -6,13 +6,15 @@ import type { Editing } from './use-history.ts';
 import type { View } from './view.ts';
 import { withRungOf, type WorkingStudy } from './working-study.ts';
 
+/** What is looked at, and how that is changed. */
+type ViewState = readonly [view: Pick<View, 'rung' | 'steps'>, change: (change: Partial<View>) => void];
+
 /** Which step size is chosen: a rung of the ladder, or a number of steps between the rungs. */
 export function useChosenStep(
   study: WorkingStudy,
   problem: Problem | null,
   edit: Editing<WorkingStudy>['edit'],
-  { rung: wanted, steps: free }: Pick<View, 'rung' | 'steps'>,
-  change: (change: Partial<View>) => void,
+  [{ rung: wanted, steps: free }, change]: ViewState,
 ): ChosenStep {
   const { ladder, lastStep = 'fit' } = study;
   // most changes of a problem leave its interval, and with it the step sizes, as they are

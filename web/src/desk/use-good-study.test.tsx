@@ -75,7 +75,7 @@ describe('the chosen step size', () => {
       ({ value }) => {
         const [view, setView] = useState(FIRST_VIEW);
         const change = useCallback((more: Partial<View>) => setView((now) => ({ ...now, ...more })), []);
-        return useChosenStep(value, full, (_, make) => edits.push(make), view, change);
+        return useChosenStep(value, full, (_, make) => edits.push(make), [view, change]);
       },
       { initialProps: { value: study } },
     );

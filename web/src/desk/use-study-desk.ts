@@ -70,7 +70,7 @@ function useDeskWork(study: WorkingStudy, edit: Editing<WorkingStudy>['edit']): 
   const good = useGoodStudy(moved);
   const problem = good.problem.good?.value ?? null;
   const [view, setView] = useView();
-  const chosen = useChosenStep(study, problem, edit, view, setView);
+  const chosen = useChosenStep(study, problem, edit, [view, setView]);
   const results = useResults(good.document, good.keys);
   const { ticked, method } = view;
   const runs = useMemo(

@@ -7,7 +7,7 @@ const WORDS: ReadonlySet<string> = new Set(['conserved', 'for', 'solve', 'start'
 
 /** The stretches of a line that have a look of their own, by the tokens of the notation itself. */
 export function looksOf(line: string): readonly { readonly to: number; readonly look: string | null }[] {
-  const tokens = tokenize(line, 0, line.length, () => undefined);
+  const tokens = tokenize(line, { from: 0, to: line.length }, () => undefined);
   const isStarter = tokens[0]?.text === 'start' && tokens[1]?.text === 'with';
   const looks = tokens.flatMap(({ kind, text, at }, i): { to: number; look: string | null }[] => {
     const isWord =

@@ -32,7 +32,7 @@ export function StabilityLens(): ReactNode {
       h === null || spectrum === null || spectrum.eigenvalues.length === 0
         ? null
         : { label: title, mark, eigenvalues: spectrum.eigenvalues, h };
-    return stabilityPlot(title, region.value, own, growth, palette);
+    return stabilityPlot(title, { region: region.value, spectrum: own, growth }, palette);
   }, [region.value, palette, methods, key, h, spectrum, title, growth]);
   const worst =
     h === null || spectrum === null

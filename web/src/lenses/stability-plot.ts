@@ -29,16 +29,19 @@ function within(values: readonly number[], low: number, high: number): readonly 
   ];
 }
 
-/**
- * The stability region of a method in the complex plane, with h times the eigenvalues along a run drawn into it.
- *
- * @param growth by how much an error grows over one step at a place
- */
+/** What is drawn of the stability of a method. */
+export interface StabilityShown {
+  readonly region: Region;
+  /** Null without a run. */
+  readonly spectrum: ScaledSpectrum | null;
+  /** By how much an error grows over one step at a place. */
+  readonly growth: (z: Complex) => number;
+}
+
+/** The stability region of a method in the complex plane, with h times the eigenvalues along a run drawn into it. */
 export function stabilityPlot(
   title: string,
-  region: Region,
-  spectrum: ScaledSpectrum | null,
-  growth: (z: Complex) => number,
+  { region, spectrum, growth }: StabilityShown,
   palette: Palette,
 ): Plot {
   const { left, right, bottom, top } = region.box;

@@ -12,7 +12,7 @@ export function plotSvg(plot: Plot, palette: Palette, sheet: Sheet, faces = PLOT
   let recorder = new Element({ width: 1, height: 1 });
   const make = (width: number, height: number): HTMLCanvasElement =>
     asCanvas((recorder = new Element({ width, height })));
-  return drawStill(plot, palette, sheet, 1, make, () =>
+  return drawStill(plot, palette, { ...sheet, pixels: 1, make }, () =>
     svgOf(recorder.getContext('2d').getSerializedSvg(true), plot.title, sheet, faces),
   );
 }
@@ -28,9 +28,7 @@ export function plotPng(plot: Plot, palette: Palette, sheet: Sheet, scale: numbe
   return drawStill(
     plot,
     palette,
-    sheet,
-    scale * sheet.scale,
-    make,
+    { ...sheet, pixels: scale * sheet.scale, make },
     (canvas) => new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png')),
   );
 }

@@ -52,7 +52,7 @@ function Stability({
   const plot = useMemo(() => {
     if (region === null || stability === null) return null;
     const growth = (z: Complex): number => growthAt(stability.polynomial, z);
-    return stabilityPlot(title, region, null, growth, palette);
+    return stabilityPlot(title, { region, spectrum: null, growth }, palette);
   }, [region, stability, title, palette]);
   if (stability === null) return null;
   const tex = polynomialTex(inspection);

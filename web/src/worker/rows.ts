@@ -53,10 +53,10 @@ function rowsOfRun(
     const found = points.map((point) => rowsAgain(long, point, 1));
     return { ...joined(found), grid };
   }
-  if (points === null) return { ...rowsOf(run, grid, from, count, undefined, every), grid };
+  if (points === null) return { ...rowsOf(run, grid, { from, count, every }), grid };
   // one run goes from each point to the next
   const at = begin(run, grid);
-  return { ...joined(points.map((point) => rowsOf(run, grid, point, 1, at))), grid };
+  return { ...joined(points.map((point) => rowsOf(run, grid, { from: point, count: 1 }, at))), grid };
 }
 
 function joined(found: readonly Rows[]): Rows {

@@ -137,7 +137,12 @@ const RULES: ReadonlyMap<string, { readonly code: string; readonly rule: Rule }>
 );
 
 /** (x^2 + y^2) c' = x y' - y x'. */
-function angle(jets: Jets, node: FunctionCall, y: RateTree, x: RateTree, k: number): Coefficient {
+function angle(
+  jets: Jets,
+  node: FunctionCall,
+  [y, x]: readonly [RateTree, RateTree],
+  k: number,
+): Coefficient {
   if (k === 0) return called('atan2', jets.zeroth(y), jets.zeroth(x));
   const radius = jets.partner(node, 'radius', k, (j) => sum([jets.product(x, x, j), jets.product(y, y, j)]));
   const above = derived(jets.series(y, k), (j) => jets.coefficient(x, j), k);
@@ -181,7 +186,7 @@ export function functionSeries(jets: Jets, node: FunctionCall, k: number): Coeff
   if (known !== undefined && x !== undefined)
     return k === 0 ? called(known.code, jets.zeroth(x)) : known.rule(jets, x, jets.own(node), k);
   if (node.primes === 0 && (node.name === 'min' || node.name === 'max')) return extreme(jets, node, k);
-  if (x !== undefined && y !== undefined && node.name === 'atan2') return angle(jets, node, x, y, k);
+  if (x !== undefined && y !== undefined && node.name === 'atan2') return angle(jets, node, [x, y], k);
   if (x !== undefined && y !== undefined && node.name === 'mod') return remainder(jets, x, y, k);
   throw new PlaceError(node.at, `${node.name} has no Taylor series here`);
 }

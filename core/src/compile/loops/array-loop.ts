@@ -29,7 +29,7 @@ export function arrayLoop(problem: Problem, program: Program, precision: Precisi
   const shape = stateShape(problem, program, layout);
   const scopes = new Scopes({ pure: false, single, inlines: false });
   const lowering = new StepLowering(program, scopes);
-  const vectors = new ArrayVectors(problem, program, layout, scopes, lowering);
+  const vectors = new ArrayVectors({ problem, program, layout, scopes, lowering });
   const array = (register: Register): string => vectors.array(register);
   for (const register of [...program.present, ...program.kept.map((k) => k.register), ...program.next])
     array(register);

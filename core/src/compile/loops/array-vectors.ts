@@ -18,10 +18,18 @@ import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
 import { isInPlace } from './array-rotation.ts';
 import { bandOf, type Interior, interiorOf } from './family-reach.ts';
 import { runningElement, type Source, sourcePiece } from './rate-source.ts';
-import type { NumberedSolve, Partial, StepLowering, Vectors } from './step-lowering.ts';
+import type { NumberedSolve, Partial, StepLowering, StepParts, Vectors } from './step-lowering.ts';
 
 /** What is written in place of a rate: the rate itself, or a derivative of it. */
 type Change = (rate: RateTree) => RateTree;
+
+/** A stretch of elements that a loop sets: those from..to of a family, at `offset` in an array. */
+interface Stretch {
+  readonly into: string;
+  readonly offset: number;
+  readonly from: number;
+  readonly to: number;
+}
 
 /**
  * Vectors of large systems: typed arrays, combinations as loops over all components, and a family as one loop over
@@ -42,7 +50,7 @@ export class ArrayVectors implements Vectors {
   readonly #room = new Map<string, string>();
   readonly kernels: Kernel[] = [];
 
-  constructor(problem: Problem, program: Program, layout: Layout, scopes: Scopes, lowering: StepLowering) {
+  constructor({ problem, program, layout, scopes, lowering }: StepParts) {
     this.#problem = problem;
     this.#program = program;
     this.#layout = layout;
@@ -189,7 +197,7 @@ export class ArrayVectors implements Vectors {
       );
     const kernel = this.#kernel(value, (leaf) => this.#stepElement(leaf), piece);
     if (kernel !== null) {
-      this.#callKernel(kernel, 0, width, into, 0);
+      this.#callKernel(kernel, { into, offset: 0, from: 0, to: width });
       return;
     }
     const body = this.#scopes.within(() => [piece(value)]);
@@ -234,23 +242,13 @@ export class ArrayVectors implements Vectors {
   }
 
   /** The elements of a family all of whose neighbours lie inside. */
-  #writeBody(
-    block: ProblemBlock,
-    source: Source,
-    {
-      into,
-      offset,
-      from,
-      to,
-    }: { readonly into: string; readonly offset: number; readonly from: number; readonly to: number },
-    change: Change,
-  ): void {
+  #writeBody(block: ProblemBlock, source: Source, { into, offset, from, to }: Stretch, change: Change): void {
     const tree = change(this.#trees.running(block.rate, block));
     const piece = (part: RateTree): Piece =>
       pieceOf(part, this.#scopes, (leaf) => sourcePiece(leaf, source, this.#layout, this.#scopes));
     const kernel = this.#kernel(tree, (leaf) => runningElement(leaf, source, this.#layout), piece);
     if (kernel !== null) {
-      this.#callKernel(kernel, from, to, into, offset);
+      this.#callKernel(kernel, { into, offset, from, to });
       return;
     }
     const body = this.#scopes.within(() => [piece(tree)]);
@@ -276,7 +274,7 @@ export class ArrayVectors implements Vectors {
     return compileKernel(tree, element, (part) => this.#scopes.keep(piece(part)));
   }
 
-  #callKernel(kernel: Kernel, from: number, to: number, into: string, offset: number): void {
+  #callKernel(kernel: Kernel, { into, offset, from, to }: Stretch): void {
     const number = this.kernels.length;
     this.kernels.push(kernel);
     const address = (array: string, shift: number): string =>

@@ -48,7 +48,7 @@ function writeStep(problem: Problem, program: Program, single: boolean): Step {
   const shape = stateShape(problem, program, layout);
   const scopes = new Scopes({ pure: true, single, inlines: !single });
   const lowering = new StepLowering(program, scopes);
-  const vectors = new LocalVectors(problem, program, layout, scopes, lowering);
+  const vectors = new LocalVectors({ problem, program, layout, scopes, lowering });
   const { present, kept, presentRate } = program;
   const keptName = (k: number, j: number): string => `q${k}_${j}`;
   const components = Array.from({ length: layout.width }, (_, j) => j);

@@ -14,7 +14,7 @@ import type { Program } from '../program/program.ts';
 import { partialRate, rateTangent, type RateLeaf, type RateTree, RateTrees } from '../program/rate-tree.ts';
 import { stateShape } from '../program/state.ts';
 import type { Register, StepTree } from '../program/step-tree.ts';
-import type { NumberedSolve, Partial, StepLowering, Vectors } from './step-lowering.ts';
+import type { NumberedSolve, Partial, StepLowering, StepParts, Vectors } from './step-lowering.ts';
 
 const NOT_A_NUMBER = numberPiece(NaN);
 
@@ -32,7 +32,7 @@ export class LocalVectors implements Vectors {
   #rateTangents: readonly RateTree[] | null = null;
   #solveRoom = 0;
 
-  constructor(problem: Problem, program: Program, layout: Layout, scopes: Scopes, lowering: StepLowering) {
+  constructor({ problem, program, layout, scopes, lowering }: StepParts) {
     this.#problem = problem;
     this.#program = program;
     this.#layout = layout;

@@ -4,6 +4,8 @@ import { namePiece, numberPiece, operation, type Piece } from '../pieces/piece.t
 import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
 import type { Scopes } from '../pieces/scopes.ts';
 import type { Block } from '../pieces/statement.ts';
+import type { Problem } from '../../problem/problem.ts';
+import type { Layout } from '../program/layout.ts';
 
 /** A partial derivative as an instruction. */
 export type Partial = Instruction & { readonly kind: 'partial' };
@@ -30,6 +32,15 @@ export interface Vectors {
   readonly tangentsOf: (registers: readonly Register[]) => readonly Piece[];
   /** Newton's method with what computes the formulas and how they move; afterwards nothing moves. */
   readonly newton: (solve: NumberedSolve, residual: Block, column: Block) => void;
+}
+
+/** What the code of a step is made of, wherever its vectors are. */
+export interface StepParts {
+  readonly problem: Problem;
+  readonly program: Program;
+  readonly layout: Layout;
+  readonly scopes: Scopes;
+  readonly lowering: StepLowering;
 }
 
 /** A solve with its number within the step. */

@@ -18,7 +18,7 @@ function tree(text: string) {
   const fail = (at: { from: number; to: number }, message: string): never => {
     throw new PlaceError(at, message);
   };
-  const tokens = tokenize(text, 0, text.length, fail);
+  const tokens = tokenize(text, { from: 0, to: text.length }, fail);
   const parser = new Parser(
     tokens,
     { from: 0, to: 1 },

@@ -21,9 +21,10 @@ function leading(p: Problem, method: Method): LeadingError | null {
   const { linear, order } = inspectMethod(method);
   if (linear === null || order === null) return null;
   const exact = exactSolution(p);
-  return leadingError(linear, order, p, (t, out) => {
+  const solution = (t: number, out: Float64Array): void => {
     for (let j = 0; j < p.size; j += 1) out[j] = exact.value(j, t);
-  });
+  };
+  return leadingError(linear, order, { problem: p, solution, end: p.end });
 }
 
 const DECAY = problem("y' = a*y\na = -0.7\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(a*t)");

@@ -49,12 +49,14 @@ interface Found {
   readonly scales: readonly number[];
 }
 
-function localSeries(
-  method: LinearMethod,
-  problem: Problem,
-  order: number,
-  solution: SolutionAt,
-): LocalSeries | null {
+/** Along which solution of which problem an error is followed, and how far. */
+interface Along {
+  readonly problem: Problem;
+  readonly solution: SolutionAt;
+  readonly end: number;
+}
+
+function localSeries(method: LinearMethod, order: number, { problem, solution }: Along): LocalSeries | null {
   const expand = stepExpansion(method, problem, order);
   if (expand === null) return null;
   const jet = jetFunction(problem, order);
@@ -66,14 +68,18 @@ function localSeries(
   };
 }
 
+/** Powers from the first on, at how many places, and what was found at half as many. */
+interface LocalErrorsWanted {
+  readonly first: number;
+  readonly places: number;
+  readonly earlier: Found | null;
+}
+
 /** Local errors at places + 1 times, every second of which is among the earlier ones; null where there are none. */
 function localErrors(
   series: LocalSeries,
-  { size, start }: Problem,
-  first: number,
-  end: number,
-  places: number,
-  earlier: Found | null,
+  { problem: { size, start }, end }: Along,
+  { first, places, earlier }: LocalErrorsWanted,
 ): Found | null {
   const values = Array.from({ length: MORE + 1 }, () => new Float64Array((places + 1) * size));
   const scales = Array.from({ length: MORE + 1 }, (_, m) => earlier?.scales[m] ?? 0);
@@ -123,30 +129,22 @@ function isClose(values: Float64Array, size: number): boolean {
 }
 
 /** Local errors at so many places that those between are known as well; null where they are not smooth. */
-function smoothErrors(
-  method: LinearMethod,
-  problem: Problem,
-  first: number,
-  solution: SolutionAt,
-  end: number,
-): Local | null {
-  const series = localSeries(method, problem, first + MORE, solution);
+function smoothErrors(method: LinearMethod, first: number, along: Along): Local | null {
+  const series = localSeries(method, first + MORE, along);
   let found: Found | null = null;
   for (let places = PLACES; series !== null && places <= MAX_PLACES; places *= 2) {
-    found = localErrors(series, problem, first, end, places, found);
+    found = localErrors(series, along, { first, places, earlier: found });
     const local = found === null ? null : lowest(found, first);
-    if (local === null || isClose(local.values, problem.size)) return local;
+    if (local === null || isClose(local.values, along.problem.size)) return local;
   }
   return null;
 }
 
 /** e from e' = J e + d by the classical Runge-Kutta method; J e comes from a series of the rates. */
 function globalError(
-  problem: Problem,
+  { problem, solution, end }: Along,
   local: Local,
   weight: number,
-  solution: SolutionAt,
-  end: number,
   parts: number,
 ): Float64Array {
   const { size, start } = problem;
@@ -213,28 +211,23 @@ function difference(coarse: Float64Array, fine: Float64Array, size: number): num
  * S. P. Norsett, G. Wanner, Solving Ordinary Differential Equations I (2nd ed., 1993), section II.8, III.9.
  *
  * @param proof the proved order of the method; its first steps must be of that order
- * @param solution the exact solution or a reference, without kinks up to `end`
+ * @param along the exact solution or a reference, without kinks up to `end`
  * @returns null where the order is not proved or the method does not converge, where no series exists, for more than
  *   sixty components, and where e could not be followed to four digits
  *
  * @example Euler on y' = a y, y(0) = 1: e(T) = -a^2/2 T exp(a T)
  */
-export function leadingError(
-  method: LinearMethod,
-  proof: ProvedOrder,
-  problem: Problem,
-  solution: SolutionAt,
-  end = problem.end,
-): LeadingError | null {
+export function leadingError(method: LinearMethod, proof: ProvedOrder, along: Along): LeadingError | null {
+  const { problem, end } = along;
   const { size, start } = problem;
   if (size > MAX_SERIES_COMPONENTS || proof.atLeast || proof.order < 1 || proof.zero?.stable === false)
     return null;
   const weight = weightOfSlopes(method).value;
-  const local = smoothErrors(method, problem, proof.order + 1, solution, end);
+  const local = smoothErrors(method, proof.order + 1, along);
   if (local === null) return null;
   let before: Float64Array | null = null;
   for (let parts = PARTS; parts <= MAX_PARTS; parts *= 2) {
-    const values = globalError(problem, local, weight, solution, end, parts);
+    const values = globalError(along, local, weight, parts);
     if (!values.every((value) => Number.isFinite(value))) {
       before = null;
       continue;

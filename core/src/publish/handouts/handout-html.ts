@@ -1,3 +1,4 @@
+import type { Handouts } from './make-handouts.ts';
 import type { PlotData } from '../plot-data.ts';
 import type { Cell } from '../csv.ts';
 import { cellText } from '../tables/cell-text.ts';
@@ -5,7 +6,6 @@ import type { Column, Table } from '../tables/table.ts';
 import { htmlNumber, htmlTable, htmlText } from '../tables/table-formats.ts';
 import type { Handout } from './handout.ts';
 import { withNumbers } from './hidden-numbers.ts';
-import type { Keys } from './keys.ts';
 
 /** The sizes of paper that a page is set for. */
 export const PAPERS = ['A4', 'Letter'] as const;
@@ -96,11 +96,9 @@ function sheetHtml(handout: Handout, solved: boolean, typeset: Typeset): readonl
  * @returns lines of the page, with the numbers of a plot wherever one is to be drawn
  */
 export function handoutHtml(
-  handouts: readonly Handout[],
-  solved: boolean,
-  paper: Paper,
+  { handouts, keys }: Handouts,
+  { solved, paper }: { readonly solved: boolean; readonly paper: Paper },
   typeset: Typeset,
-  keys: Keys | null,
 ): readonly PagePart[] {
   const title = handouts[0]?.title ?? '';
   return [

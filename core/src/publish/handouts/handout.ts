@@ -99,10 +99,10 @@ function runTable(study: Study, of: HandoutOf & { readonly kind: 'rows' }, digit
       `a sheet has at most ${MAX_ROWS} rows, and this run has ${grid.steps + 1}; take a larger h`,
     );
   const run = compileWithStart(study.problem, method.method, study.start);
-  const { rows, stopped } = rowsOf(run, grid, 0, grid.steps + 1);
+  const { rows, stopped } = rowsOf(run, grid, { from: 0, count: grid.steps + 1 });
   if (stopped !== null)
     throw new Refusal('form', `${method.title} stops in step ${stopped.step}: ${stopped.why}`);
-  const whole = rowTable('', run, rows, null, digits);
+  const whole = rowTable('', run, rows, { columns: null, digits });
   const names = new Set(componentNames(study.problem));
   const isShown = (column: string): boolean =>
     of.columns === null

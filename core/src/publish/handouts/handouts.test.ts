@@ -94,9 +94,11 @@ test('the numbers of a formula are left out, those of indices and of other formu
   ]);
   expect(withNumbers(tex, (text) => text)).toBe(tex);
   const { handouts } = made({ blanks: 'coefficients', of: { kind: 'rungs' } });
-  const sheet = page(handouts, false, 'A4', typeset, null);
+  const sheet = page({ handouts, keys: null }, { solved: false, paper: 'A4' }, typeset);
   expect(sheet).toContain('\\frac{h}{\\text{\\_\\_\\_}}');
-  expect(page(handouts, true, 'A4', typeset, null)).toContain('\\frac{h}{\\textcolor{#B5490F}{2}}');
+  expect(page({ handouts, keys: null }, { solved: true, paper: 'A4' }, typeset)).toContain(
+    '\\frac{h}{\\textcolor{#B5490F}{2}}',
+  );
   // nor does the text of the method tell them where formulas are not set
   expect(JSON.stringify(handoutWorkbook(handouts, false, null))).not.toContain('h/2');
 });
@@ -106,8 +108,8 @@ test('a sheet does not tell what its solution tells', () => {
   const answers = ['2', '1', '0.5000'];
   const { handouts, keys } = made({ task: NASTY, title: NASTY });
   for (const paper of ['A4', 'Letter'] as const) {
-    const sheet = page(handouts, false, paper, typeset, keys);
-    const solved = page(handouts, true, paper, typeset, keys);
+    const sheet = page({ handouts, keys }, { solved: false, paper }, typeset);
+    const solved = page({ handouts, keys }, { solved: true, paper }, typeset);
     expect(sheet.match(/<td class="blank">/g)).toHaveLength(6);
     expect(sheet).not.toContain('class="answer"');
     expect(sheet).not.toContain('exp(');
@@ -245,8 +247,8 @@ test('every variant has its number, its key, and a line in the table of all keys
     expect(sheet.problem.join()).toContain(`k = ${Number(k)}`);
     expect(sheet.table.rows[4]![2]).toBe(w);
   }
-  expect(page(handouts, true, 'A4', typeset, keys)).toContain('All keys');
-  expect(page(handouts, false, 'A4', typeset, keys)).not.toContain('All keys');
+  expect(page({ handouts, keys }, { solved: true, paper: 'A4' }, typeset)).toContain('All keys');
+  expect(page({ handouts, keys }, { solved: false, paper: 'A4' }, typeset)).not.toContain('All keys');
 });
 
 test.each<[string, Partial<HandoutRequest>, string]>([

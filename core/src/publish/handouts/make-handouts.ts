@@ -8,7 +8,7 @@ import { Refusal } from '../../text/refusal.ts';
 import { parseBlanks } from './blanks.ts';
 import { type Handout, type HandoutOf, makeHandout } from './handout.ts';
 import { type Keys, keysOf } from './keys.ts';
-import { parseChoices, type Variant, variantsOf, withVariant } from './variants.ts';
+import { parseChoices, variantsOf, withVariant } from './variants.ts';
 
 /** What a teacher asks for: a sheet, or as many variants of it as she has students. */
 export interface HandoutRequest {
@@ -73,7 +73,13 @@ export function makeHandouts(document: StudyDocument, request: HandoutRequest): 
   const variants = variantsOf(choices, request.sheets, request.seed);
   const handouts = variants.map((variant, i) => {
     const text = withVariant(first.problem, variant);
-    return sheetWith(document, text, variant, i, (study) => make(study, i + 1));
+    try {
+      return make(trusted(opened({ ...document, problem: { ...document.problem, text } })), i + 1);
+    } catch (thrown) {
+      if (!(thrown instanceof Refusal)) throw thrown;
+      const numbers = variant.map(({ name, value }) => `${name} = ${value}`).join(', ');
+      throw new Refusal('form', `sheet ${i + 1} (${numbers}): ${thrown.message}`);
+    }
   });
   return { handouts, keys: keysOf(handouts, variants, digits) };
 }
@@ -91,20 +97,4 @@ function trusted(study: Study): Study {
     'form',
     `the ${sentence}; write it with the names that change, or leave it out and errors are taken against a reference`,
   );
-}
-
-function sheetWith(
-  document: StudyDocument,
-  text: string,
-  variant: Variant,
-  i: number,
-  make: (study: Study) => Handout,
-): Handout {
-  try {
-    return make(trusted(opened({ ...document, problem: { ...document.problem, text } })));
-  } catch (thrown) {
-    if (!(thrown instanceof Refusal)) throw thrown;
-    const numbers = variant.map(({ name, value }) => `${name} = ${value}`).join(', ');
-    throw new Refusal('form', `sheet ${i + 1} (${numbers}): ${thrown.message}`);
-  }
 }

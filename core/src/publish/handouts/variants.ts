@@ -22,7 +22,12 @@ function decimals(text: string): number {
 }
 
 /** Values from the first on in equal steps to the last, with as many decimals as they were written with. */
-function inSteps(name: string, first: string, step: number, last: string, digits: number): readonly string[] {
+function inSteps(
+  name: string,
+  [first, last]: readonly [string, string],
+  step: number,
+  digits: number,
+): readonly string[] {
   const [from, to] = [Number(first), Number(last)];
   const count = Math.round((to - from) / step) + 1;
   const isEven = Math.abs(from + (count - 1) * step - to) < 1e-9 * Math.max(1, Math.abs(to));
@@ -34,7 +39,7 @@ function inSteps(name: string, first: string, step: number, last: string, digits
 
 function valuesOf(name: string, text: string): readonly string[] {
   const range = /^(-?\d+)\s*\.\.\s*(-?\d+)$/.exec(text);
-  if (range !== null) return inSteps(name, range[1] ?? '', 1, range[2] ?? '', 0);
+  if (range !== null) return inSteps(name, [range[1] ?? '', range[2] ?? ''], 1, 0);
   const list = text.split(',').map((value) => value.trim());
   const dots = list.findIndex((value) => value === '...' || value === '…');
   if (dots < 0) return list;
@@ -49,7 +54,7 @@ function valuesOf(name: string, text: string): readonly string[] {
       `${name}: write two values, three dots and the last, as in 0.2, 0.25, ..., 0.6`,
     );
   const digits = Math.max(...[first, second, last].map(decimals));
-  return inSteps(name, first, Number(second) - Number(first), last, digits);
+  return inSteps(name, [first, last], Number(second) - Number(first), digits);
 }
 
 /**

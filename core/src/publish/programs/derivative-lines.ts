@@ -26,11 +26,13 @@ export interface Written {
 
 /** What derivatives are written with: where they are taken, and where they go. */
 export interface DerivativeAt {
-  readonly order: number;
   /** The time, as a text that can stand anywhere. */
   readonly time: string;
   readonly present: readonly string[];
   readonly into: (component: number) => string;
+  /** Elements of the vector that a derivative by y is applied to; none for a single equation, where it is a number. */
+  readonly along: readonly string[];
+  readonly names: Names;
 }
 
 /** A constant: a parameter by its name in the program. */
@@ -45,15 +47,12 @@ function constantPiece(
 /**
  * A partial derivative of f, written out; one by y is applied to a vector.
  *
- * @param along elements of that vector; none for a single equation, where it is a number itself
  * @throws Refusal for larger systems
  */
 export function partialLines(
   context: RateContext,
   of: PartialKind,
-  { time, present, into }: Omit<DerivativeAt, 'order'>,
-  along: readonly string[],
-  names: Names,
+  { time, present, along, into, names }: DerivativeAt,
 ): Written {
   const { problem } = context;
   checkSize(problem.size);
@@ -72,7 +71,7 @@ export function partialLines(
       pieceOf(partialRate(trees.at(block.rate, block, element), of), scopes, leaf),
     ),
   );
-  return writtenOut(scopes, results, into, context, names);
+  return writtenOut(context, { scopes, results, into, names });
 }
 
 function checkSize(size: number): void {
@@ -91,8 +90,8 @@ function checkSize(size: number): void {
  */
 export function derivativeLines(
   context: RateContext,
-  { order, time, present, into }: DerivativeAt,
-  names: Names,
+  order: number,
+  { time, present, into, names }: DerivativeAt,
 ): Written {
   const { problem } = context;
   checkSize(problem.size);
@@ -125,19 +124,18 @@ export function derivativeLines(
     const piece = rate(j, order) ?? numberPiece(0);
     return order === 1 ? piece : operation('*', numberPiece(factorial(order)), piece);
   });
-  return writtenOut(scopes, results, into, context, names);
+  return writtenOut(context, { scopes, results, into, names });
 }
 
 type KeepStatement = Extract<Statement, { readonly kind: 'keep' }>;
 
+interface WrittenParts extends Pick<DerivativeAt, 'into' | 'names'> {
+  readonly scopes: Scopes;
+  readonly results: readonly Piece[];
+}
+
 /** Lines of what was put aside and is read, and of the results. */
-function writtenOut(
-  scopes: Scopes,
-  results: readonly Piece[],
-  into: (component: number) => string,
-  { writing, used }: RateContext,
-  names: Names,
-): Written {
+function writtenOut({ writing, used }: RateContext, { scopes, results, into, names }: WrittenParts): Written {
   const kept = readBy(
     results,
     [...scopes.before, ...scopes.statements].flatMap((statement) =>

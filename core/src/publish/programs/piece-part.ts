@@ -15,7 +15,7 @@ function operationPart(
   const at = (i: number): TextPart => parts[i] ?? atom('');
   if (op === 'negate') return language.negation(at(0));
   if (op === 'single') return at(0);
-  if (typeof op === 'string') return operation(language, op, at(0), at(1));
+  if (typeof op === 'string') return operation(language, op, [at(0), at(1)]);
   if ('read' in op) return atom(op.read);
   if ('choose' in op)
     return language.choice({ relation: op.choose, left: at(0), right: at(1), yes: at(2), no: at(3) });

@@ -4,17 +4,21 @@ import { Refusal } from '../../text/refusal.ts';
 import type { LanguageName } from './language.ts';
 import { writeProgram } from './write-program.ts';
 
+/** A run of a study: of the method at a place in it, on a grid. */
+export interface ProgramRun {
+  readonly method: number;
+  readonly grid: Grid;
+}
+
 /**
  * A run of a study as a program.
  *
- * @param method its place in the study
  * @throws Refusal for what no program is made of, single precision and exact first steps among it
  */
 export function programOf(
   title: string,
   study: Study,
-  method: number,
-  grid: Grid,
+  { method, grid }: ProgramRun,
   language: LanguageName,
 ): string {
   const chosen = study.methods[method];

@@ -81,7 +81,7 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
       )
     : null;
   const routine = (name: string, of: { readonly title: string; readonly method: Method }): StepRoutine =>
-    stepRoutine(of.title, of.method, context, layout.width, name, taken);
+    stepRoutine({ name, taken, ...of }, context, layout.width);
   const step = routine('step', { title: methodTitle, method });
   const starterStep = starter === null || method.depth === 0 ? null : routine('first_step', starter);
   return {

@@ -177,7 +177,7 @@ function printed(
 function ownRows([text, how, steps]: readonly [string, string, number]): readonly (readonly number[])[] {
   const p = problem(text);
   const run = compileWithStart(p, method(how), { find: findInLibrary, instead: null });
-  const { rows } = rowsOf(run, layGrid(p.start, p.end, { steps }), 0, steps + 1);
+  const { rows } = rowsOf(run, layGrid(p.start, p.end, { steps }), { from: 0, count: steps + 1 });
   return rows.map(({ n, t, values }) => [n, t, ...values]);
 }
 

@@ -4,6 +4,14 @@ import type { Keep, StepRoutine } from './language.ts';
 import type { RateContext } from './rate-lines.ts';
 import { keptName, StepWriter } from './step-writer.ts';
 
+/** Which routine is written: its own name, and the names that it must leave alone. */
+export interface RoutineRequest {
+  readonly name: string;
+  readonly title: string;
+  readonly method: Method;
+  readonly taken: readonly string[];
+}
+
 /**
  * One step of a method as lines: its stages under their own names, what it keeps, what comes next.
  *
@@ -12,12 +20,9 @@ import { keptName, StepWriter } from './step-writer.ts';
  * @throws Refusal for larger systems that would have to be solved or derived, and for implicit formulas in x and v
  */
 export function stepRoutine(
-  title: string,
-  method: Method,
+  { name, title, method, taken }: RoutineRequest,
   context: RateContext,
   width: number,
-  name: string,
-  taken: readonly string[],
 ): StepRoutine {
   const program = lower(method, context.isOne && method.form === 'first order');
   const writer = new StepWriter(context, program, width, taken);

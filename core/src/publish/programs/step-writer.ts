@@ -169,21 +169,18 @@ export class StepWriter {
     const elements = (vector: string): readonly string[] =>
       Array.from({ length: this.#width }, (_, j) => (isOne ? vector : writing.element(vector, j)));
     const goal = elements(to);
+    const along = instruction.kind === 'partial' ? instruction.along : null;
     const where = {
       time: within(this.#part(time), 'atom'),
       present: elements(from),
       into: (j: number): string => goal[j] ?? to,
+      along: along === null ? [] : elements(this.#nameOf(along, false)),
+      names: this.#names,
     };
     const { lines, numbers } =
       instruction.kind === 'derivative'
-        ? derivativeLines(this.#context, { ...where, order: instruction.order }, this.#names)
-        : partialLines(
-            this.#context,
-            instruction,
-            where,
-            instruction.along === null ? [] : elements(this.#nameOf(instruction.along, false)),
-            this.#names,
-          );
+        ? derivativeLines(this.#context, instruction.order, where)
+        : partialLines(this.#context, instruction, where);
     this.numbers.push(...numbers);
     return lines;
   }

@@ -102,7 +102,7 @@ const LAST_PLACE = 2 ** -52;
 function agrees(calculated: Calculated, sheet: string, study: Study, grid: Grid, most: number): void {
   const { problem, start } = study;
   const run = compileWithStart(problem, study.methods[0]!.method, start);
-  const { rows } = rowsOf(run, grid, 0, grid.steps + 1);
+  const { rows } = rowsOf(run, grid, { from: 0, count: grid.steps + 1 });
   const table = calculated.table(sheet);
   const names = componentNames(problem);
   const near = (value: unknown, expected: number): void => {

@@ -144,7 +144,7 @@ export function studyWorkbook(
     }
     room -= rows * free;
     const i = rungs.length + 1;
-    const { rows: known, stopped } = rowsOf(run, grid, 0, grid.steps + 1);
+    const { rows: known, stopped } = rowsOf(run, grid, { from: 0, count: grid.steps + 1 });
     rungs.push({
       run: {
         name: `Run ${i}`,

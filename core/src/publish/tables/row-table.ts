@@ -4,18 +4,24 @@ import { Refusal } from '../../text/refusal.ts';
 import { rowsTable } from '../rows-table.ts';
 import { column, type Table } from './table.ts';
 
+/** What a table of rows shows. */
+export interface RowTableOptions {
+  /** Names of columns besides n and t; null for all. */
+  readonly columns: readonly string[] | null;
+  /** Significant digits of the numbers; null for whole doubles. */
+  readonly digits: number | null;
+}
+
 /**
- * Rows of a run: n, t, and of the rest what is chosen by its name, as `rowsTable` has it; all without a choice.
+ * Rows of a run: n, t, and of the rest what is chosen by its name, as `rowsTable` has it.
  *
  * @throws Refusal for a name that no column has
- * @param digits significant digits of the numbers; null for whole doubles
  */
 export function rowTable(
   caption: string,
   run: CompiledRun,
   rows: readonly Row[],
-  chosen: readonly string[] | null = null,
-  digits: number | null = 10,
+  { columns: chosen, digits }: RowTableOptions,
 ): Table {
   const { header, rows: cells } = rowsTable(run, rows);
   const strange = chosen?.find((name) => !header.includes(name));

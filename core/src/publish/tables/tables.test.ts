@@ -136,8 +136,8 @@ test('the tables of a study hold its numbers', () => {
   const costs = compared.map(([, evaluations]) => Number(evaluations));
   expect(costs).toEqual([...costs].sort((a, b) => a - b));
   const run = compileWithStart(study.problem, findInLibrary('Heun')!, study.start);
-  const { rows } = rowsOf(run, layGrid(0, 1, { steps: 4 }), 0, 5);
-  const table = rowTable('Rows', run, rows, ['p', 'k2']);
+  const { rows } = rowsOf(run, layGrid(0, 1, { steps: 4 }), { from: 0, count: 5 });
+  const table = rowTable('Rows', run, rows, { columns: ['p', 'k2'], digits: 10 });
   expect(table.columns.map(({ title }) => title)).toEqual(['n', 't', 'p', 'k2']);
   expect(table.rows[4]).toEqual([4, 1, rows[4]!.values[0], null]);
 });

@@ -107,7 +107,7 @@ function rungResults(
         middle !== undefined &&
         !('message' in places) &&
         study.error.at !== 'local'
-          ? extrapolate(coarse, middle, run, places, 10 * unit * size)
+          ? extrapolate([coarse, middle, run], places, 10 * unit * size)
           : null,
       leftOut: leftOut[i] ?? null,
       remark: remarkOf(study, run),

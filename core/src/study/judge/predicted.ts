@@ -90,7 +90,9 @@ function made(study: Study, truth: Truth, method: StudyMethod, until: number): L
   const proof = proofFor(method.method, problem);
   if (linear === null || proof === null || !isWellStarted(method, study, proof.order)) return null;
   if (!isTrusted(problem, truth) || kinkTimes(problem, truth).length > 0) return null;
-  const found = attempt(() => leadingError(linear, proof, problem, solutionOf(problem, truth), until));
+  const found = attempt(() =>
+    leadingError(linear, proof, { problem, solution: solutionOf(problem, truth), end: until }),
+  );
   return found.ok ? found.value : null;
 }
 

@@ -57,9 +57,7 @@ function orderOf(h1: number, h2: number, h3: number, quotient: number): number |
  * @returns null where the differences do not fall like a power of h
  */
 export function extrapolate(
-  coarse: Level,
-  middle: Level,
-  fine: Level,
+  [coarse, middle, fine]: readonly [coarse: Level, middle: Level, fine: Level],
   places: readonly number[],
   unit: number,
 ): Extrapolated | null {

@@ -57,7 +57,7 @@ export function amountValue(amount: Amount): number {
   const report: Report = (at, message) => {
     throw new PlaceError(at, message);
   };
-  const tokens = tokenize(amount, 0, amount.length, report);
+  const tokens = tokenize(amount, { from: 0, to: amount.length }, report);
   const end = { from: amount.length, to: amount.length + 1 };
   const parser = new Parser(tokens, end, {
     calls: () => false,

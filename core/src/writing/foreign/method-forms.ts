@@ -8,7 +8,7 @@ const LOOP = always(
 function shifted(line: string, by: number): string {
   return line.replace(
     /([[({])\s*n\s*(?:([+-])\s*(\d+))?\s*([\])}])/g,
-    (_, open: string, sign, digits, close: string) => {
+    (...[, open, sign, digits, close]: readonly string[]) => {
       const index = (sign === '-' ? -1 : 1) * Number(digits ?? 0) + by;
       return `${open}n${index === 0 ? '' : index > 0 ? `+${index}` : index}${close}`;
     },
