@@ -56,6 +56,40 @@ function afterFailure<K extends Kind>(kind: K, thrown: unknown, isKept: boolean)
   return { kind: 'failed', why: thrown instanceof Error ? thrown.message : String(thrown), isKept };
 }
 
+/** Tries a save that failed again, with growing pauses, and at once when the network is back. */
+function useRetries(state: SaveState<unknown>, save: () => Promise<void>): void {
+  const pause = useRef(FIRST_PAUSE);
+  useEffect(() => {
+    if (state.kind === 'saved') pause.current = FIRST_PAUSE;
+    if (state.kind !== 'failed') return undefined;
+    const timer = setTimeout(() => void save(), pause.current);
+    pause.current = Math.min(LONGEST_PAUSE, 2 * pause.current);
+    const back = (): void => void save();
+    window.addEventListener('online', back);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener('online', back);
+    };
+  }, [state, save]);
+}
+
+/** Asks before a page with unsaved changes is left, and saves them when it is. */
+function useLeaving(isSaved: () => boolean, save: () => Promise<void>): void {
+  useEffect(() => {
+    const ask = (event: BeforeUnloadEvent): void => {
+      if (!isSaved()) event.preventDefault();
+    };
+    const flush = (): void => void save();
+    window.addEventListener('beforeunload', ask);
+    window.addEventListener('pagehide', flush);
+    return () => {
+      window.removeEventListener('beforeunload', ask);
+      window.removeEventListener('pagehide', flush);
+      flush();
+    };
+  }, [isSaved, save]);
+}
+
 /**
  * Saves a document by itself, a moment after the last change, one request at a time. Until the server has it, it is
  * kept in the browser, too.
@@ -77,8 +111,6 @@ export function useAutosave<K extends Kind>(
   const held = useRef(id === null);
   /** Whether this browser has stored the last change. */
   const draft = useRef(Promise.resolve(false));
-  const pause = useRef(FIRST_PAUSE);
-  const again = useRef<ReturnType<typeof setTimeout> | null>(null);
 
   const saveOnce = useCallback(
     async (sent: DocumentOf<K>): Promise<boolean> => {
@@ -88,7 +120,6 @@ export function useAutosave<K extends Kind>(
         const answer = await replaceEntry(kind, id, version.current, sent);
         version.current = answer.version;
         saved.current = sent;
-        pause.current = FIRST_PAUSE;
         if (wanted.current === sent) void dropUnsaved(kind, id);
         await mutate(['entry', kind, id], { ...answer, document: sent }, { revalidate: false });
         return true;
@@ -105,8 +136,6 @@ export function useAutosave<K extends Kind>(
 
   const save = useCallback(async (): Promise<void> => {
     if (busy.current || held.current) return;
-    if (again.current !== null) clearTimeout(again.current);
-    again.current = null;
     busy.current = true;
     let good = true;
     while (good && wanted.current !== saved.current) good = await saveOnce(wanted.current);
@@ -123,33 +152,9 @@ export function useAutosave<K extends Kind>(
     return () => clearTimeout(timer);
   }, [document, save, kind, id]);
 
-  // a save that failed is tried again, with growing pauses, and at once when the network is back
-  useEffect(() => {
-    if (state.kind !== 'failed') return undefined;
-    const timer = setTimeout(() => void save(), pause.current);
-    pause.current = Math.min(LONGEST_PAUSE, 2 * pause.current);
-    again.current = timer;
-    const back = (): void => void save();
-    window.addEventListener('online', back);
-    return () => {
-      clearTimeout(timer);
-      window.removeEventListener('online', back);
-    };
-  }, [state, save]);
-
-  useEffect(() => {
-    const ask = (event: BeforeUnloadEvent): void => {
-      if (id !== null && wanted.current !== saved.current) event.preventDefault();
-    };
-    const flush = (): void => void save();
-    window.addEventListener('beforeunload', ask);
-    window.addEventListener('pagehide', flush);
-    return () => {
-      window.removeEventListener('beforeunload', ask);
-      window.removeEventListener('pagehide', flush);
-      flush();
-    };
-  }, [save, id]);
+  useRetries(state, save);
+  const isSaved = useCallback(() => id === null || wanted.current === saved.current, [id]);
+  useLeaving(isSaved, save);
 
   const resume = useCallback(
     (at: number) => {
@@ -163,8 +168,7 @@ export function useAutosave<K extends Kind>(
   return useMemo(
     () => ({
       state,
-
-      isSaved: () => id === null || wanted.current === saved.current,
+      isSaved,
       retry: () => void save(),
       keepMine: () => {
         if (state.kind === 'conflict') resume(state.version);
@@ -183,6 +187,6 @@ export function useAutosave<K extends Kind>(
         return made.id;
       },
     }),
-    [state, kind, id, save, resume],
+    [state, isSaved, kind, id, save, resume],
   );
 }

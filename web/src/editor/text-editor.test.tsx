@@ -1,7 +1,8 @@
 /** @jest-environment jsdom */
 import { EditorView } from '@codemirror/view';
 import { fireEvent, render, screen } from '@testing-library/react';
-import { repairLabel, TextEditor } from './text-editor.tsx';
+import { repairLabel } from './diagnostics.ts';
+import { TextEditor } from './text-editor.tsx';
 
 const ERRORS = [
   { line: 2, column: 5, length: 3, message: 'decimals take a point' },

@@ -1,54 +1,15 @@
-import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
-import { bracketMatching } from '@codemirror/language';
-import { type Diagnostic, setDiagnostics } from '@codemirror/lint';
-import { Compartment, EditorState } from '@codemirror/state';
-import { EditorView, keymap } from '@codemirror/view';
+import type { EditorView } from '@codemirror/view';
 import type { Hint, Repair, TextError } from '@schritt/core/notation';
 import { Button } from 'antd';
-import { lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'react';
-import { hints as hintsOf } from './hints.ts';
+import { lazy, type ReactNode, type RefObject, Suspense, useState } from 'react';
+import { diagnosticOf, mend, type Remark, repairLabel } from './diagnostics.ts';
 import type { ExampleOf } from './notation-examples.ts';
-import { notation } from './notation.ts';
+import { insertExample, useCodeMirror } from './use-code-mirror.ts';
 import './text-editor.css';
 
 const NotationPanel = lazy(async () => ({
   default: (await import('./notation-panel.tsx')).NotationPanel,
 }));
-
-function diagnosticOf(error: TextError, view: EditorView): Diagnostic {
-  const { doc } = view.state;
-  const line = doc.line(Math.min(error.line, doc.lines));
-  const from = Math.min(line.from + error.column - 1, line.to);
-  const to = Math.min(from + error.length, doc.length);
-  return {
-    from: from === to && from > line.from ? from - 1 : from,
-    to,
-    severity: 'error',
-    message: error.message,
-    actions: (error.repairs ?? []).map((repair) => ({
-      name: repairLabel(repair),
-      apply: (now) => mend(now, repair),
-    })),
-  };
-}
-
-/** Longest text that stands on a button. */
-const LONGEST = 44;
-
-/** What the button of a repair says. */
-export function repairLabel({ from, to, text }: Repair): string {
-  const written = text.trim().replaceAll('\n', ' ');
-  if (written === '') return 'Remove';
-  const shown = written.length > LONGEST ? `${written.slice(0, LONGEST)} …` : written;
-  return from === to ? `Insert ${shown}` : `Replace with ${shown}`;
-}
-
-function mend(view: EditorView, { from, to, text }: Repair): void {
-  const { length } = view.state.doc;
-  if (to > length) return;
-  view.dispatch({ changes: { from, to, insert: text }, userEvent: 'input.repair' });
-  view.focus();
-}
 
 /** A button for each repair. */
 function RepairButtons({
@@ -65,25 +26,59 @@ function RepairButtons({
   ));
 }
 
-/** The name of the editor, which may change while it stands. */
-const labelled = new Compartment();
-
-/** Something in a text that may not be meant, though it can be read. */
-export interface Remark {
-  readonly message: string;
-  readonly at: { readonly from: number; readonly to: number };
-  readonly repairs: readonly Repair[];
+interface ListProps {
+  readonly label: string;
+  readonly view: RefObject<EditorView | null>;
 }
 
-function remarkDiagnostic({ message, at, repairs }: Remark, view: EditorView): Diagnostic {
-  const { length } = view.state.doc;
-  return {
-    from: Math.min(at.from, length),
-    to: Math.min(at.to, length),
-    severity: 'warning',
-    message,
-    actions: repairs.map((repair) => ({ name: repairLabel(repair), apply: (now) => mend(now, repair) })),
+/** The errors of a text: a click goes to the place. */
+function ErrorList({
+  label,
+  errors,
+  view,
+}: ListProps & { readonly errors: readonly TextError[] }): ReactNode {
+  const goTo = (error: TextError): void => {
+    const now = view.current;
+    if (now === null) return;
+    now.dispatch({ selection: { anchor: diagnosticOf(error, now).from } });
+    now.focus();
   };
+  return (
+    <ul className="text-errors" aria-label={`Errors in ${label}`} aria-live="polite">
+      {errors.map((error) => (
+        <li key={`${error.line}:${error.column}:${error.message}`}>
+          <Button type="text" size="small" danger className="error-button" onClick={() => goTo(error)}>
+            <span className="place">
+              {error.line}:{error.column}
+            </span>{' '}
+            {error.message}
+          </Button>
+          <RepairButtons repairs={error.repairs ?? []} onTake={(repair) => take(view, repair)} />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function RemarkList({
+  label,
+  remarks,
+  view,
+}: ListProps & { readonly remarks: readonly Remark[] }): ReactNode {
+  if (remarks.length === 0) return null;
+  return (
+    <ul className="text-remarks" aria-label={`Remarks on ${label}`}>
+      {remarks.map((remark) => (
+        <li key={`${remark.at.from}:${remark.message}`}>
+          {remark.message} <RepairButtons repairs={remark.repairs} onTake={(repair) => take(view, repair)} />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function take(view: RefObject<EditorView | null>, repair: Repair): void {
+  if (view.current !== null) mend(view.current, repair);
 }
 
 interface TextEditorProps {
@@ -119,111 +114,19 @@ export function TextEditor({
   of,
   remarks = NO_REMARKS,
 }: TextEditorProps): ReactNode {
-  const host = useRef<HTMLDivElement>(null);
-  const view = useRef<EditorView | null>(null);
-  const change = useRef(onChange);
-  const done = useRef(onDone);
-  const known = useRef(hints);
-  const first = useRef({ value, label, autoFocus, caret });
   const [isHelpOpen, setHelpOpen] = useState(false);
-  useEffect(() => {
-    change.current = onChange;
-    done.current = onDone;
-    known.current = hints;
+  const [host, view] = useCodeMirror({
+    label,
+    value,
+    errors,
+    remarks,
+    hints,
+    autoFocus,
+    caret,
+    onChange,
+    onDone,
+    onHelp: () => setHelpOpen(true),
   });
-
-  useEffect(() => {
-    if (host.current === null) return undefined;
-    const finish = (): boolean => {
-      done.current?.();
-      return done.current !== undefined;
-    };
-    const made = new EditorView({
-      parent: host.current,
-      state: EditorState.create({
-        doc: first.current.value,
-        selection: { anchor: Math.min(first.current.caret, first.current.value.length) },
-        extensions: [
-          hintsOf(() => known.current),
-          keymap.of([
-            { key: 'Escape', run: finish },
-            { key: 'Mod-Enter', run: finish },
-            {
-              key: 'F1',
-              run: () => {
-                setHelpOpen(true);
-                return true;
-              },
-            },
-            ...defaultKeymap,
-            ...historyKeymap,
-          ]),
-          history(),
-          notation,
-          bracketMatching(),
-          EditorView.lineWrapping,
-          labelled.of(EditorView.contentAttributes.of({ 'aria-label': first.current.label })),
-          EditorView.updateListener.of((update) => {
-            if (update.docChanged) change.current(update.state.doc.toString());
-          }),
-        ],
-      }),
-    });
-    view.current = made;
-    if (first.current.autoFocus) made.focus();
-    return () => {
-      view.current = null;
-      made.destroy();
-    };
-  }, []);
-
-  useEffect(() => {
-    view.current?.dispatch({
-      effects: labelled.reconfigure(EditorView.contentAttributes.of({ 'aria-label': label })),
-    });
-  }, [label]);
-
-  useEffect(() => {
-    const now = view.current;
-    if (now === null || now.state.doc.toString() === value) return;
-    now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
-  }, [value]);
-
-  useEffect(() => {
-    const now = view.current;
-    if (now === null || now.state.doc.toString() !== value) return;
-    now.dispatch(
-      setDiagnostics(
-        now.state,
-        [
-          ...errors.map((error) => diagnosticOf(error, now)),
-          ...remarks.map((remark) => remarkDiagnostic(remark, now)),
-        ].sort((a, b) => a.from - b.from),
-      ),
-    );
-  }, [errors, remarks, value]);
-
-  const take = (repair: Repair): void => {
-    if (view.current !== null) mend(view.current, repair);
-  };
-
-  const insert = (text: string): void => {
-    const now = view.current;
-    if (now === null) return;
-    const { from, to } = now.state.selection.main;
-    const line = now.state.doc.lineAt(from);
-    // an example of whole lines stands in lines of its own
-    const isLine = text.includes('=') || text.includes('\n');
-    const before = isLine && line.text.trim() !== '' ? '\n' : '';
-    const place = isLine && before !== '' ? line.to : from;
-    now.dispatch({
-      changes: { from: place, to: isLine ? place : to, insert: before + text },
-      selection: { anchor: place + before.length + text.length },
-      userEvent: 'input.complete',
-    });
-    now.focus();
-  };
-
   return (
     <div className="text-editor">
       <div ref={host} />
@@ -232,42 +135,17 @@ export function TextEditor({
       </Button>
       {isHelpOpen && (
         <Suspense fallback={null}>
-          <NotationPanel of={of} onClose={() => setHelpOpen(false)} onInsert={insert} />
+          <NotationPanel
+            of={of}
+            onClose={() => setHelpOpen(false)}
+            onInsert={(text) => {
+              if (view.current !== null) insertExample(view.current, text);
+            }}
+          />
         </Suspense>
       )}
-      <ul className="text-errors" aria-label={`Errors in ${label}`} aria-live="polite">
-        {errors.map((error) => (
-          <li key={`${error.line}:${error.column}:${error.message}`}>
-            <Button
-              type="text"
-              size="small"
-              danger
-              className="error-button"
-              onClick={() => {
-                const now = view.current;
-                if (now === null) return;
-                now.dispatch({ selection: { anchor: diagnosticOf(error, now).from } });
-                now.focus();
-              }}
-            >
-              <span className="place">
-                {error.line}:{error.column}
-              </span>{' '}
-              {error.message}
-            </Button>
-            <RepairButtons repairs={error.repairs ?? []} onTake={take} />
-          </li>
-        ))}
-      </ul>
-      {remarks.length > 0 && (
-        <ul className="text-remarks" aria-label={`Remarks on ${label}`}>
-          {remarks.map((remark) => (
-            <li key={`${remark.at.from}:${remark.message}`}>
-              {remark.message} <RepairButtons repairs={remark.repairs} onTake={take} />
-            </li>
-          ))}
-        </ul>
-      )}
+      <ErrorList label={label} errors={errors} view={view} />
+      <RemarkList label={label} remarks={remarks} view={view} />
     </div>
   );
 }

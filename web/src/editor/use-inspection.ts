@@ -1,7 +1,7 @@
 import type { Inspection } from '@schritt/core/inspect';
 import type { Method } from '@schritt/core/notation';
 import { useMemo } from 'react';
-import type { Remark } from './text-editor.tsx';
+import type { Remark } from './diagnostics.ts';
 import { type Ask, type Computed, useComputed } from '../worker/use-work.ts';
 
 /** What can be proved of a method, by a worker of its own; null for none. */

@@ -37,20 +37,13 @@ export function isSought(
   return holdsWords([title, ...methods, excerpt].join(' '), sought);
 }
 
-/** All entries of a kind as rows, with what can be done with each. */
-export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
-  const { kind, heading, empty, path, blank, newLabel, otherNew, preview } = props;
-  const { rows, total, error, more, again } = useEntries(kind);
+/** Stores a document as a new entry, and opens it where that is wanted. */
+type Store<K extends Kind> = (document: DocumentOf<K>, open: boolean) => Promise<void>;
+
+function useStore<K extends Kind>(kind: K, path: string, again: () => Promise<unknown>): Store<K> {
   const navigate = useNavigate();
   const notices = useNotices();
-  const [sought, setSought] = useState('');
-  const [chosenIds, setChosenIds] = useState<ReadonlySet<string>>(new Set<string>());
-  const [isBin, setBin] = useState(false);
-  usePageTitle(heading);
-  const found = rows?.filter((row) => isSought(row, sought)) ?? null;
-
-  const chosen = found?.filter(({ id }) => chosenIds.has(id)) ?? [];
-  const store = async (document: DocumentOf<K>, open: boolean): Promise<void> => {
+  return async (document, open) => {
     try {
       const entry = await createEntry(kind, document);
       await again();
@@ -59,8 +52,19 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
       notices.failed(thrown);
     }
   };
-  const openFile = async (chosen: File): Promise<void> => {
-    const text = await textOf(chosen).catch((thrown: unknown) => {
+}
+
+/** Opens a file as a new entry, where it contains one of the kind. */
+function OpenFile<K extends Kind>({
+  kind,
+  store,
+}: {
+  readonly kind: K;
+  readonly store: Store<K>;
+}): ReactNode {
+  const notices = useNotices();
+  const open = async (file: File): Promise<void> => {
+    const text = await textOf(file).catch((thrown: unknown) => {
       notices.failed(thrown);
       return null;
     });
@@ -69,36 +73,108 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
     const { readDocumentText } = await import('@schritt/core/format');
     const reading = readDocumentText(text);
     if (!reading.ok) {
-      notices.failed(
-        `${chosen.name}: ${reading.errors
-          .slice(0, 3)
-          .map((e) => `${e.place}: ${e.message}`)
-          .join('; ')}`,
-      );
+      const faults = reading.errors.slice(0, 3).map((e) => `${e.place}: ${e.message}`);
+      notices.failed(`${file.name}: ${faults.join('; ')}`);
       return;
     }
     const { document } = reading;
     const fits = (d: typeof document): d is DocumentOf<K> => d.kind === kind;
     if (fits(document)) await store(document, true);
-    else
-      notices.failed(`${chosen.name} contains a ${document.kind}; open it from the ${document.kind}s page`);
+    else notices.failed(`${file.name} contains a ${document.kind}; open it from the ${document.kind}s page`);
   };
+  return (
+    <Upload
+      accept=".json,application/json"
+      showUploadList={false}
+      beforeUpload={(file) => {
+        void open(file);
+        return false;
+      }}
+    >
+      <Button>Open file</Button>
+    </Upload>
+  );
+}
 
+/** The entries that are there, as far as they are found, with what can be done with them. */
+function PresentEntries<K extends Kind>({
+  props: { kind, heading, empty, path, preview },
+  entries: { rows, total, error, more, again },
+  store,
+}: {
+  readonly props: EntryListProps<K>;
+  readonly entries: ReturnType<typeof useEntries>;
+  readonly store: Store<K>;
+}): ReactNode {
+  const [sought, setSought] = useState('');
+  const [chosenIds, setChosenIds] = useState<ReadonlySet<string>>(new Set<string>());
+  const found = rows?.filter((row) => isSought(row, sought)) ?? null;
+  const chosen = found?.filter(({ id }) => chosenIds.has(id)) ?? [];
+  const among = more === null ? '' : ` among the ${rows?.length ?? 0} shown`;
+  return (
+    <>
+      <div className="list-head">
+        <h1>{heading}</h1>
+        {chosen.length > 0 && (
+          <ChosenBar
+            kind={kind}
+            chosen={chosen}
+            again={again}
+            onNone={() => setChosenIds(new Set<string>())}
+          />
+        )}
+        {rows !== null && rows.length > 1 && (
+          <Input
+            type="search"
+            className="search"
+            aria-label={`Search the ${heading.toLowerCase()}`}
+            placeholder="title, method or text"
+            value={sought}
+            onChange={(event) => setSought(event.target.value)}
+          />
+        )}
+      </div>
+      {error !== undefined && <p className="wrong">The list cannot be loaded: {error.message}.</p>}
+      {rows === null && error === undefined && <Skeleton active aria-label="Loading" />}
+      {found?.length === 0 && (
+        <Empty
+          image={Empty.PRESENTED_IMAGE_SIMPLE}
+          description={sought === '' ? empty : `No match for “${sought}”${among}.`}
+        />
+      )}
+      {found !== null && found.length > 0 && (
+        <EntryTable
+          label={heading}
+          rows={found}
+          columns={entryColumns({ kind, path, preview, store, again })}
+          chosen={chosenIds}
+          onChoose={setChosenIds}
+        />
+      )}
+      {more !== null && (
+        <p className="more-entries">
+          <Button onClick={more}>
+            Show more ({rows?.length} of {total})
+          </Button>
+        </p>
+      )}
+    </>
+  );
+}
+
+/** All entries of a kind as rows, with what can be done with each, and those that were deleted. */
+export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
+  const { kind, heading, path, blank, newLabel, otherNew } = props;
+  const entries = useEntries(kind);
+  const store = useStore(kind, path, entries.again);
+  const [isBin, setBin] = useState(false);
+  usePageTitle(heading);
   return (
     <div className="page-frame">
       <TopBar
         actions={
           <>
-            <Upload
-              accept=".json,application/json"
-              showUploadList={false}
-              beforeUpload={(file) => {
-                void openFile(file);
-                return false;
-              }}
-            >
-              <Button>Open file</Button>
-            </Upload>
+            <OpenFile kind={kind} store={store} />
             {otherNew?.((document) => void store(document, true))}
             <Button type="primary" onClick={() => void store(blank, true)}>
               {newLabel}
@@ -107,55 +183,15 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
         }
       />
       <main className="entry-list">
-        <div className="list-head">
-          <h1>{isBin ? `Deleted ${heading.toLowerCase()}` : heading}</h1>
-          {chosen.length > 0 && !isBin && (
-            <ChosenBar
-              kind={kind}
-              chosen={chosen}
-              again={again}
-              onNone={() => setChosenIds(new Set<string>())}
-            />
-          )}
-          {!isBin && rows !== null && rows.length > 1 && (
-            <Input
-              type="search"
-              className="search"
-              aria-label={`Search the ${heading.toLowerCase()}`}
-              placeholder="title, method or text"
-              value={sought}
-              onChange={(event) => setSought(event.target.value)}
-            />
-          )}
-        </div>
-        {isBin && <BinList kind={kind} onChange={again} />}
-        {error !== undefined && <p className="wrong">The list cannot be loaded: {error.message}.</p>}
-        {rows === null && error === undefined && <Skeleton active aria-label="Loading" />}
-        {!isBin && found?.length === 0 && (
-          <Empty
-            image={Empty.PRESENTED_IMAGE_SIMPLE}
-            description={
-              sought === ''
-                ? empty
-                : `No match for “${sought}”${more === null ? '' : ` among the ${rows?.length ?? 0} shown`}.`
-            }
-          />
-        )}
-        {!isBin && found !== null && found.length > 0 && (
-          <EntryTable
-            label={heading}
-            rows={found}
-            columns={entryColumns({ kind, path, preview, store, again })}
-            chosen={chosenIds}
-            onChoose={setChosenIds}
-          />
-        )}
-        {!isBin && more !== null && (
-          <p className="more-entries">
-            <Button onClick={more}>
-              Show more ({rows?.length} of {total})
-            </Button>
-          </p>
+        {isBin ? (
+          <>
+            <div className="list-head">
+              <h1>Deleted {heading.toLowerCase()}</h1>
+            </div>
+            <BinList kind={kind} onChange={entries.again} />
+          </>
+        ) : (
+          <PresentEntries props={props} entries={entries} store={store} />
         )}
         <p className="to-bin">
           <Button type="link" size="small" onClick={() => setBin((now) => !now)}>

@@ -27,22 +27,30 @@ export function freeTitle(wished: string, taken: readonly string[]): string {
   return `${wished} ${number}`;
 }
 
-/** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
-export function StatementColumn(): ReactNode {
-  const { study, good, edit, problem, proved, error, methods, view, setView } = useDesk(
-    'study',
-    'good',
-    'edit',
-    'problem',
-    'proved',
-    'error',
-    'methods',
-    'view',
-    'setView',
+/** Hides the column, and shows it again. */
+function FoldButton(): ReactNode {
+  const { view, setView } = useDesk('view', 'setView');
+  const label = view.folded ? 'Show panel' : 'Hide panel';
+  return (
+    <Button
+      type="text"
+      size="small"
+      className="fold"
+      aria-expanded={!view.folded}
+      aria-label={label}
+      title={`${label} (s)`}
+      onClick={() => setView({ folded: !view.folded })}
+    >
+      {view.folded ? '›' : '‹'}
+    </Button>
   );
+}
+
+/** The methods of the study, each with its text, and what adds one. */
+function MethodsPart(): ReactNode {
+  const { study, good, edit, proved, methods } = useDesk('study', 'good', 'edit', 'proved', 'methods');
   const notices = useNotices();
   const isKept = useContext(IsKeptContext);
-  const components = useMemo(() => (problem === null ? [] : componentNames(problem)), [problem]);
   const [added, setAdded] = useState<string | null>(null);
   const changeMethod = (key: string, about: string, change: Partial<WorkingMethod>): void =>
     methods.change(key, about, (method) => ({ ...method, ...change }));
@@ -57,26 +65,63 @@ export function StatementColumn(): ReactNode {
       return { ...now, methods: [...now.methods, { key, title: own, text }] };
     });
   };
+  const remove = (key: string): void =>
+    edit(`remove ${key}`, (now) => ({ ...now, methods: now.methods.filter((other) => other.key !== key) }));
   const keep = ({ title, text }: WorkingMethod): void =>
     void createEntry('method', { schritt: 1, kind: 'method', title, text })
       .then(() => notices.done(`“${title}” was saved to the library.`))
       .catch(notices.failed);
-  const fold = (
-    <Button
-      type="text"
-      size="small"
-      className="fold"
-      aria-expanded={!view.folded}
-      aria-label={view.folded ? 'Show panel' : 'Hide panel'}
-      title={`${view.folded ? 'Show panel' : 'Hide panel'} (s)`}
-      onClick={() => setView({ folded: !view.folded })}
-    >
-      {view.folded ? '›' : '‹'}
-    </Button>
+  return (
+    <>
+      <h2 className="label methods-label">Methods</h2>
+      {study.methods.map((method, index) => {
+        const read = good.methods[index];
+        if (read === undefined) return null;
+        return (
+          <MethodStatement
+            key={method.key}
+            index={index}
+            title={method.title}
+            text={method.text}
+            read={read}
+            proved={read.good === null ? null : (proved.get(read.good.text) ?? null)}
+            startOpen={method.key === added}
+            onTitle={(title) => changeMethod(method.key, 'title of', { title })}
+            onText={(text) => changeMethod(method.key, 'text of', { text })}
+            onKeep={isKept && read.now.ok ? () => keep(method) : null}
+            onRemove={() => remove(method.key)}
+          />
+        );
+      })}
+      <div className="add-method">
+        <Button
+          size="small"
+          type="text"
+          onClick={() => add(`Method ${study.methods.length + 1}`, BLANK, true)}
+        >
+          New method
+        </Button>
+        <MethodLibrary onTake={(title, text) => add(title, text, false)} />
+      </div>
+    </>
   );
+}
+
+/** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
+export function StatementColumn(): ReactNode {
+  const { study, good, edit, problem, error, view } = useDesk(
+    'study',
+    'good',
+    'edit',
+    'problem',
+    'error',
+    'view',
+  );
+  const isKept = useContext(IsKeptContext);
+  const components = useMemo(() => (problem === null ? [] : componentNames(problem)), [problem]);
   return (
     <div className={view.folded ? 'statement-column folded' : 'statement-column'}>
-      {fold}
+      <FoldButton />
       <NoteStatement
         note={study.note}
         onChange={(note) =>
@@ -106,41 +151,7 @@ export function StatementColumn(): ReactNode {
       >
         <MovedParameters />
       </ProblemStatement>
-      <h2 className="label methods-label">Methods</h2>
-      {study.methods.map((method, index) => {
-        const read = good.methods[index];
-        if (read === undefined) return null;
-        return (
-          <MethodStatement
-            key={method.key}
-            index={index}
-            title={method.title}
-            text={method.text}
-            read={read}
-            proved={read.good === null ? null : (proved.get(read.good.text) ?? null)}
-            startOpen={method.key === added}
-            onTitle={(title) => changeMethod(method.key, 'title of', { title })}
-            onText={(text) => changeMethod(method.key, 'text of', { text })}
-            onKeep={isKept && read.now.ok ? () => keep(method) : null}
-            onRemove={() =>
-              edit(`remove ${method.key}`, (now) => ({
-                ...now,
-                methods: now.methods.filter((other) => other.key !== method.key),
-              }))
-            }
-          />
-        );
-      })}
-      <div className="add-method">
-        <Button
-          size="small"
-          type="text"
-          onClick={() => add(`Method ${study.methods.length + 1}`, BLANK, true)}
-        >
-          New method
-        </Button>
-        <MethodLibrary onTake={(title, text) => add(title, text, false)} />
-      </div>
+      <MethodsPart />
       <LadderEditor
         ladder={study.ladder}
         onChange={(ladder) => edit('ladder', (now) => withLadder(now, ladder))}

@@ -4,7 +4,7 @@ import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
-import type { Remark } from '../editor/text-editor.tsx';
+import type { Remark } from '../editor/diagnostics.ts';
 import { LazyEditor } from '../editor/lazy-editor.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
 import { UndoButtons } from '../entries/undo-buttons.tsx';
