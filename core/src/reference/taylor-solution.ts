@@ -1,7 +1,7 @@
 import type { Problem } from '../problem/problem.ts';
 import { pow } from '../elementary/power.ts';
 import { type JetFunction, jetFunction } from '../compile/jets/jet-function.ts';
-import { systemRates } from '../compile/rates.ts';
+import { type Rates, systemRates } from '../compile/rates.ts';
 import { isTorn, leavesAt } from './leaves-series.ts';
 import { evaluatePiece, ORDER, type Piece, pieceAt } from './piece.ts';
 import type { Branches } from './switches.ts';
@@ -124,6 +124,158 @@ export interface TaylorOptions {
   readonly most?: number;
 }
 
+/** A solution by Taylor series, as it grows. */
+class TaylorRun {
+  readonly #problem: Problem;
+  readonly #end: number;
+  readonly #tolerance: number;
+  readonly #jet: JetFunction;
+  readonly #branches: Branches | null;
+  readonly #most: number;
+  readonly #rates: Rates;
+  readonly #state: Float64Array;
+  readonly #pieces: Piece[] = [];
+  readonly #switches: number[] = [];
+  /** The largest component at the start, and up to now. */
+  readonly #started: number;
+  #scale = 0;
+  #t: number;
+  #doubt = 0;
+  /** Steps over times without series. */
+  #over = 0;
+  #chatter: { readonly from: number; readonly pieces: number };
+  #ending: DenseSolution['ending'] = null;
+
+  constructor(problem: Problem, tolerance: number, options: TaylorOptions) {
+    const { until = problem.end, jet = jetFunction(problem, ORDER) } = options;
+    this.#problem = problem;
+    this.#end = until;
+    this.#tolerance = tolerance;
+    this.#jet = jet;
+    this.#branches = options.branches ?? null;
+    this.#most = options.most ?? MAX_PIECES;
+    this.#rates = systemRates(problem);
+    this.#state = Float64Array.from(problem.initial);
+    this.#t = problem.start;
+    this.#chatter = { from: problem.start, pieces: 0 };
+    this.#started = this.#state.reduce((most, value) => Math.max(most, Math.abs(value)), 1);
+  }
+
+  get #interval(): number {
+    return this.#end - this.#problem.start;
+  }
+
+  solution(): DenseSolution {
+    while (this.#t < this.#end && this.#ending === null) {
+      if (this.#pieces.length >= this.#most) this.#ending = 'stuck';
+      else this.#step();
+    }
+    const [pieces, reached, { size }] = [this.#pieces, this.#t, this.#problem];
+    return {
+      reached,
+      ending: this.#ending,
+      steps: pieces.length,
+      doubt: this.#scale > 0 ? this.#doubt / this.#scale : 0,
+      switches: this.#switches,
+      at: (time, out) => {
+        const piece = pieceAt(pieces, time);
+        if (piece === undefined || time > reached) out.fill(NaN);
+        else evaluatePiece(piece, size, time, out);
+      },
+    };
+  }
+
+  /** One piece of the solution: as long as its series is good, and no further than to a change of branch. */
+  #step(): void {
+    const { size } = this.#problem;
+    for (const value of this.#state) this.#scale = Math.max(this.#scale, Math.abs(value));
+    const coefficients = new Float64Array((ORDER + 1) * size);
+    this.#jet(this.#t, this.#state, coefficients);
+    const rest = this.#end - this.#t;
+    const length = this.#lengthOf(coefficients, rest);
+    // near a time without series the steps become ever shorter
+    if (!(length > SHORTEST * this.#interval) && !(length === rest && length > 0)) {
+      const isFinite = this.#rates(this.#t, this.#state).every((rate) => Number.isFinite(rate));
+      if (!this.#stepOver())
+        this.#ending = isFinite && this.#scale < LARGE * this.#started ? 'singular' : 'leaves';
+      return;
+    }
+    const whole = { t: this.#t, length, coefficients };
+    const turn = this.#branches && firstSwitch(whole, size, this.#branches, this.#state);
+    const tried = { ...whole, length: turn === null ? length : turn - this.#t };
+    // a piece of a bit or two before a change of branch has no inside
+    const hasInside = tried.length > SHORTEST * this.#interval;
+    const left = hasInside ? leavesAt(tried, size, this.#rates, this.#state) : null;
+    const piece = left === null ? tried : { ...whole, length: left - this.#t };
+    if (left !== null && !(left > this.#t)) {
+      evaluatePiece(piece, size, this.#t, this.#state);
+      if (!this.#stepOver()) this.#ending = 'singular';
+      return;
+    }
+    if (turn !== null && turn < this.#end && left === null) this.#switches.push(turn);
+    if (left !== null) this.#switches.push(left);
+    this.#take(piece, left ?? turn ?? (length === rest ? this.#end : this.#t + length));
+    this.#watchChatter(turn !== null || left !== null);
+  }
+
+  #lengthOf(coefficients: Float64Array, rest: number): number {
+    if (!coefficients.every((c) => Number.isFinite(c))) return 0;
+    // a branch that lasts for a short time only is not to fall between two looks
+    const longest = this.#branches === null ? this.#interval : this.#interval / 40;
+    return Math.min(stepLength(coefficients, this.#problem.size, this.#tolerance, rest), longest, rest);
+  }
+
+  #take(piece: Piece, next: number): void {
+    this.#pieces.push(piece);
+    evaluatePiece(piece, this.#problem.size, next, this.#state);
+    this.#t = next;
+  }
+
+  /** Gives up where branches change to and fro and the solution comes no further. */
+  #watchChatter(isCut: boolean): void {
+    const { from, pieces } = this.#chatter;
+    this.#chatter = isCut ? { from, pieces: pieces + 1 } : { from: this.#t, pieces: 0 };
+    if (this.#switches.length > MAX_SWITCHES) this.#ending = 'stuck';
+    if (this.#chatter.pieces < MAX_CHATTER) return;
+    if (this.#t - this.#chatter.from < MIN_PROGRESS * this.#interval) this.#ending = 'stuck';
+    this.#chatter = { from: this.#t, pieces: 0 };
+  }
+
+  /**
+   * Over a time at which there is no series, by a straight line: as long a one as is exact to rounding, and else a short
+   * one whose doubt is the change of the slope on it.
+   */
+  #stepOver(): boolean {
+    const [t, state, rest] = [this.#t, this.#state, this.#end - this.#t];
+    const own = this.#rates(t, state).slice();
+    const along = (length: number): Float64Array => state.map((value, j) => value + length * own[j]!);
+    const change = (length: number): number => {
+      const ahead = this.#rates(t + length, along(length));
+      return own.reduce((most, slope, j) => Math.max(most, Math.abs(slope - ahead[j]!) * length), 0);
+    };
+    const isStraight = (length: number): boolean =>
+      Math.max(change(length), change(length / 2), change(length / 3)) <= STRAIGHT * this.#scale;
+    const least = Math.min(OVER * this.#interval, rest);
+    let length = rest;
+    while (length > least && !isStraight(length)) length = Math.max(least, length / 8);
+    const added = change(length);
+    this.#over += 1;
+    if (!Number.isFinite(added) || !(t + length > t) || this.#over > MAX_OVER) return false;
+    const moves = own.reduce((most, slope) => Math.max(most, Math.abs(slope)), 0) * this.#interval;
+    if (!(this.#doubt + added <= MAX_DOUBT * Math.max(this.#scale, moves))) return false;
+    if (isTorn(this.#rates, t, state, this.#scale / rest)) return false;
+    this.#doubt += added;
+    const coefficients = new Float64Array((ORDER + 1) * this.#problem.size);
+    coefficients.set(state);
+    coefficients.set(own, this.#problem.size);
+    this.#pieces.push({ t, length, coefficients });
+    if (added > STRAIGHT * this.#scale) this.#switches.push(t);
+    state.set(along(length));
+    this.#t = length === rest ? this.#end : t + length;
+    return true;
+  }
+}
+
 /**
  * Integrates a problem by Taylor series of order 24 with steps of varying length, for reference: the last terms
  * of every step stay below the tolerance, relative to the largest component. A step ends where a rate changes its
@@ -140,110 +292,5 @@ export function taylorSolution(
   tolerance: number,
   options: TaylorOptions = {},
 ): DenseSolution {
-  const { size, start } = problem;
-  const {
-    until: end = problem.end,
-    jet = jetFunction(problem, ORDER),
-    branches = null,
-    most = MAX_PIECES,
-  } = options;
-  const state = Float64Array.from(problem.initial);
-  const rates = systemRates(problem);
-  const pieces: Piece[] = [];
-  const switches: number[] = [];
-  // a branch that lasts for a short time only is not to fall between two looks
-  const longest = branches === null ? end - start : (end - start) / 40;
-  let [t, doubt, scale] = [start, 0, 0];
-  let ending: DenseSolution['ending'] = null;
-  let over = 0;
-  let chatter = { from: start, pieces: 0 };
-  const started = state.reduce((most, value) => Math.max(most, Math.abs(value)), 1);
-  /**
-   * Over a time at which there is no series, by a straight line: as long a one as is exact to rounding, and else a short
-   * one whose doubt is the change of the slope on it.
-   */
-  const stepOver = (): boolean => {
-    const own = rates(t, state).slice();
-    const along = (length: number): Float64Array => state.map((value, j) => value + length * own[j]!);
-    const change = (length: number): number => {
-      const ahead = rates(t + length, along(length));
-      return own.reduce((most, slope, j) => Math.max(most, Math.abs(slope - ahead[j]!) * length), 0);
-    };
-    const least = Math.min(OVER * (end - start), end - t);
-    const moves = own.reduce((most, slope) => Math.max(most, Math.abs(slope)), 0) * (end - start);
-    let length = end - t;
-    while (
-      length > least &&
-      !(Math.max(change(length), change(length / 2), change(length / 3)) <= STRAIGHT * scale)
-    )
-      length = Math.max(least, length / 8);
-    const added = change(length);
-    over += 1;
-    if (!Number.isFinite(added) || !(t + length > t) || over > MAX_OVER) return false;
-    if (!(doubt + added <= MAX_DOUBT * Math.max(scale, moves)) || isTorn(rates, t, state, scale / (end - t)))
-      return false;
-    doubt += added;
-    const coefficients = new Float64Array((ORDER + 1) * size);
-    coefficients.set(state);
-    coefficients.set(own, size);
-    pieces.push({ t, length, coefficients });
-    if (added > STRAIGHT * scale) switches.push(t);
-    state.set(along(length));
-    t = length === end - t ? end : t + length;
-    return true;
-  };
-  while (t < end && ending === null) {
-    if (pieces.length >= most) {
-      ending = 'stuck';
-      break;
-    }
-    for (const value of state) scale = Math.max(scale, Math.abs(value));
-    const coefficients = new Float64Array((ORDER + 1) * size);
-    jet(t, state, coefficients);
-    const isSeries = coefficients.every((c) => Number.isFinite(c));
-    const length = isSeries
-      ? Math.min(stepLength(coefficients, size, tolerance, end - t), longest, end - t)
-      : 0;
-    // near a time without series the steps become ever shorter
-    if (!(length > SHORTEST * (end - start)) && !(length === end - t && length > 0)) {
-      const isFinite = rates(t, state).every((rate) => Number.isFinite(rate));
-      if (!stepOver()) ending = isFinite && scale < LARGE * started ? 'singular' : 'leaves';
-      continue;
-    }
-    const whole = { t, length, coefficients };
-    const turn = branches && firstSwitch(whole, size, branches, state);
-    const tried = { ...whole, length: turn === null ? length : turn - t };
-    // a piece of a bit or two before a change of branch has no inside
-    const left = tried.length > SHORTEST * (end - start) ? leavesAt(tried, size, rates, state) : null;
-    const piece = left === null ? tried : { ...whole, length: left - t };
-    if (left !== null && !(left > t)) {
-      evaluatePiece(piece, size, t, state);
-      if (!stepOver()) ending = 'singular';
-      continue;
-    }
-    pieces.push(piece);
-    if (turn !== null && turn < end && left === null) switches.push(turn);
-    if (left !== null) switches.push(left);
-    const next = left ?? turn ?? (length === end - t ? end : t + length);
-    evaluatePiece(piece, size, next, state);
-    t = next;
-    const isCut = turn !== null || left !== null;
-    chatter = isCut ? { ...chatter, pieces: chatter.pieces + 1 } : { from: t, pieces: 0 };
-    if (switches.length > MAX_SWITCHES) ending = 'stuck';
-    if (chatter.pieces < MAX_CHATTER) continue;
-    if (t - chatter.from < MIN_PROGRESS * (end - start)) ending = 'stuck';
-    chatter = { from: t, pieces: 0 };
-  }
-  return {
-    reached: t,
-    ending,
-    steps: pieces.length,
-    doubt: scale > 0 ? doubt / scale : 0,
-    switches,
-    at: (time, out) => {
-      const piece = pieceAt(pieces, time);
-      if (piece === undefined || time > t) out.fill(NaN);
-      else evaluatePiece(piece, size, time, out);
-    },
-  };
+  return new TaylorRun(problem, tolerance, options).solution();
 }

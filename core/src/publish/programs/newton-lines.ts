@@ -1,5 +1,5 @@
 import { MAX_ITERATIONS, MIN_CORRECTION, SCALE_PART, tolerances } from '../../compile/newton/newton-loop.ts';
-import type { Line, Writing } from './language.ts';
+import type { Condition, Line, Writing } from './language.ts';
 
 /** One vector of unknowns: its name, how its formula is called, and how both move. */
 export interface Unknown {
@@ -35,19 +35,177 @@ const HUGE = 1e300;
 /** The same ends of an iteration as those of a run. */
 const { epsilon: EPSILON, nearly: NEARLY } = tolerances(false);
 
-/** One equation for one number: its correction without a matrix. */
-function alone(
-  [unknown]: readonly Unknown[],
-  moving: readonly Line[],
-  number: (value: number) => string,
-): readonly Line[] {
-  if (unknown === undefined) return [];
-  const { name, result, direction, moved } = unknown;
-  return [
-    { kind: 'set', to: direction, value: number(1) },
-    ...moving,
-    { kind: 'set', to: 'right', value: `(${result} - ${name})/(${number(1)} - ${moved ?? number(0)})` },
-  ];
+/** Lines for every element of every unknown; `index` is its place among all. */
+type EachLine = (element: (vector: string) => string, index: string, unknown: Unknown) => readonly Line[];
+
+/** Newton's method for one solve as lines, part by part. */
+class NewtonLines {
+  readonly #parts: NewtonParts;
+  /** Number of unknown numbers. */
+  readonly #count: number;
+
+  constructor(parts: NewtonParts) {
+    this.#parts = parts;
+    this.#count = parts.unknowns.length * parts.width;
+  }
+
+  lines(): readonly Line[] {
+    const { residual, title } = this.#parts;
+    const fail = (unless: Condition): Line => ({
+      kind: 'fail',
+      unless,
+      message: `Newton's method does not converge for ${title}`,
+    });
+    return [
+      ...this.#guess(),
+      {
+        kind: 'repeat',
+        body: [
+          ...residual,
+          ...(this.#count === 1 ? this.#alone() : this.#system()),
+          ...this.#correction(),
+          ...this.#ends(),
+          fail({ left: 'moved', relation: '<', right: this.#number(HUGE) }),
+          fail({ left: 'round', relation: '<', right: String(MAX_ITERATIONS) }),
+          set('before', 'moved'),
+        ],
+      },
+    ];
+  }
+
+  #number(value: number): string {
+    return this.#parts.writing.number(value);
+  }
+
+  #max(a: string, b: string): string {
+    return this.#parts.writing.call('max', [a, b]);
+  }
+
+  #abs(a: string): string {
+    return this.#parts.writing.call('abs', [a]);
+  }
+
+  #each(make: EachLine): readonly Line[] {
+    const { unknowns, width, writing } = this.#parts;
+    return unknowns.flatMap((unknown, u): readonly Line[] => {
+      if (width === 1) return make((vector) => vector, String(u), unknown);
+      const index = u === 0 ? 'j' : `${u * width} + j`;
+      const body = make((vector) => writing.running(vector, 'j', 0), index, unknown);
+      return [{ kind: 'each', from: 0, below: width, body }];
+    });
+  }
+
+  /** The first guess, and the size of the values that the step starts from. */
+  #guess(): readonly Line[] {
+    const { width, present, isSlope, writing } = this.#parts;
+    const isOne = width === 1;
+    const largest: Line = {
+      kind: 'each',
+      from: 0,
+      below: width,
+      body: [set('scale', this.#max('scale', this.#abs(writing.running(present, 'j', 0))))],
+    };
+    return [
+      ...this.#each((element, _, { name }) => [
+        set(element(name), isSlope ? this.#number(0) : element(present)),
+      ]),
+      set('before', this.#number(HUGE)),
+      set('reach', this.#number(0)),
+      set('scale', isOne ? this.#abs(present) : this.#number(0)),
+      ...(isOne ? [] : [largest]),
+      ...(isSlope ? [set('scale', 'scale/h')] : []),
+    ];
+  }
+
+  /** One equation for one number: its correction without a matrix. */
+  #alone(): readonly Line[] {
+    const { unknowns, moving } = this.#parts;
+    const [unknown] = unknowns;
+    if (unknown === undefined) return [];
+    const { name, result, direction, moved } = unknown;
+    const slope = `${this.#number(1)} - ${moved ?? this.#number(0)}`;
+    return [set(direction, this.#number(1)), ...moving, set('right', `(${result} - ${name})/(${slope})`)];
+  }
+
+  /** The matrix one column at a time, and the solution of its equations. */
+  #system(): readonly Line[] {
+    const { writing, moving } = this.#parts;
+    const count = this.#count;
+    const diagonal = (index: string, yes: string, no: string): string =>
+      writing.choice({ left: index, relation: '==', right: 'column', yes, no });
+    const column: Line = {
+      kind: 'each',
+      counter: 'column',
+      from: 0,
+      below: count,
+      body: [
+        ...this.#each((element, index, { direction }) => [
+          set(element(direction), diagonal(index, this.#number(1), this.#number(0))),
+        ]),
+        ...moving,
+        ...this.#each((element, index, { moved }) => {
+          const moves = moved === null ? this.#number(0) : element(moved);
+          const entry = diagonal(index, `${this.#number(1)} - ${moves}`, `-${moves}`);
+          return [set(writing.at('matrix', `(${index})*${count} + column`), entry)];
+        }),
+      ],
+    };
+    return [
+      ...this.#each((element, index, { name, result }) => [
+        set(writing.at('right', index), `${element(result)} - ${element(name)}`),
+      ]),
+      column,
+      { kind: 'solve', unknowns: count },
+    ];
+  }
+
+  /** Adds the correction, and finds the largest change and the largest value on the way. */
+  #correction(): readonly Line[] {
+    const { writing } = this.#parts;
+    const correction = (index: string): string => (this.#count === 1 ? 'right' : writing.at('right', index));
+    return [
+      set('moved', this.#number(0)),
+      ...this.#each((element, index, { name }) => {
+        const reach = set('reach', this.#max('reach', this.#abs(element(name))));
+        return [
+          reach,
+          set(element(name), `${element(name)} + ${correction(index)}`),
+          set('moved', this.#max('moved', this.#abs(correction(index)))),
+          reach,
+        ];
+      }),
+    ];
+  }
+
+  /** When the iteration is done. */
+  #ends(): readonly Line[] {
+    const { writing } = this.#parts;
+    const beside = this.#max(`${this.#number(EPSILON)}*reach`, `${this.#number(EPSILON * SCALE_PART)}*scale`);
+    const size = writing.choice({
+      left: 'round',
+      relation: '>',
+      right: '2',
+      yes: this.#max('reach', 'scale'),
+      no: 'reach',
+    });
+    return [
+      {
+        kind: 'leave',
+        when: [{ left: 'moved', relation: '<=', right: `${beside} + ${this.#number(MIN_CORRECTION)}` }],
+      },
+      {
+        kind: 'leave',
+        when: [
+          { left: 'moved', relation: '>=', right: 'before' },
+          { left: 'moved', relation: '<=', right: `${this.#number(NEARLY)}*${size}` },
+        ],
+      },
+    ];
+  }
+}
+
+function set(to: string, value: string): Line {
+  return { kind: 'set', to, value };
 }
 
 /**
@@ -55,122 +213,5 @@ function alone(
  * rounding or no longer becomes smaller: as a run does it, without damping.
  */
 export function newtonLines(parts: NewtonParts): readonly Line[] {
-  const { writing, width, unknowns, present, isSlope, residual, moving, title } = parts;
-  const count = unknowns.length * width;
-  const number = (value: number): string => writing.number(value);
-  const max = (a: string, b: string): string => writing.call('max', [a, b]);
-  const abs = (a: string): string => writing.call('abs', [a]);
-  const set = (to: string, value: string): Line => ({ kind: 'set', to, value });
-  const isOne = width === 1;
-  /** Lines for every element of every unknown; `index` is its place among all. */
-  const each = (
-    make: (element: (vector: string) => string, index: string, unknown: Unknown) => readonly Line[],
-  ): readonly Line[] =>
-    unknowns.flatMap((unknown, u): readonly Line[] => {
-      if (isOne) return make((vector) => vector, String(u), unknown);
-      const index = u === 0 ? 'j' : `${u * width} + j`;
-      return [
-        {
-          kind: 'each',
-          from: 0,
-          below: width,
-          body: make((vector) => writing.running(vector, 'j', 0), index, unknown),
-        },
-      ];
-    });
-  const row = (index: string): string => `(${index})*${count} + column`;
-  const correction = (index: string): string => (count === 1 ? 'right' : writing.at('right', index));
-  const diagonal = (index: string, yes: string, no: string): string =>
-    writing.choice({ left: index, relation: '==', right: 'column', yes, no });
-  return [
-    ...each((element, _, { name }) => [set(element(name), isSlope ? number(0) : element(present))]),
-    set('before', number(HUGE)),
-    set('reach', number(0)),
-    set('scale', isOne ? abs(present) : number(0)),
-    ...(isOne
-      ? []
-      : [
-          {
-            kind: 'each' as const,
-            from: 0,
-            below: width,
-            body: [set('scale', max('scale', abs(writing.running(present, 'j', 0))))],
-          },
-        ]),
-    ...(isSlope ? [set('scale', 'scale/h')] : []),
-    {
-      kind: 'repeat',
-      body: [
-        ...residual,
-        ...(count === 1
-          ? alone(unknowns, moving, number)
-          : [
-              ...each((element, index, { name, result }) => [
-                set(writing.at('right', index), `${element(result)} - ${element(name)}`),
-              ]),
-              {
-                kind: 'each' as const,
-                counter: 'column' as const,
-                from: 0,
-                below: count,
-                body: [
-                  ...each((element, index, { direction }) => [
-                    set(element(direction), diagonal(index, number(1), number(0))),
-                  ]),
-                  ...moving,
-                  ...each((element, index, { moved }) => {
-                    const moves = moved === null ? number(0) : element(moved);
-                    return [
-                      set(
-                        writing.at('matrix', row(index)),
-                        diagonal(index, `${number(1)} - ${moves}`, `-${moves}`),
-                      ),
-                    ];
-                  }),
-                ],
-              },
-              { kind: 'solve' as const, unknowns: count },
-            ]),
-        set('moved', number(0)),
-        ...each((element, index, { name }) => [
-          set('reach', max('reach', abs(element(name)))),
-          set(element(name), `${element(name)} + ${correction(index)}`),
-          set('moved', max('moved', abs(correction(index)))),
-          set('reach', max('reach', abs(element(name)))),
-        ]),
-        {
-          kind: 'leave',
-          when: [
-            {
-              left: 'moved',
-              relation: '<=',
-              right: `${max(`${number(EPSILON)}*reach`, `${number(EPSILON * SCALE_PART)}*scale`)} + ${number(MIN_CORRECTION)}`,
-            },
-          ],
-        },
-        {
-          kind: 'leave',
-          when: [
-            { left: 'moved', relation: '>=', right: 'before' },
-            {
-              left: 'moved',
-              relation: '<=',
-              right: `${number(NEARLY)}*${writing.choice({ left: 'round', relation: '>', right: '2', yes: max('reach', 'scale'), no: 'reach' })}`,
-            },
-          ],
-        },
-        {
-          kind: 'fail',
-          unless: { left: 'moved', relation: '<', right: number(HUGE) },
-          message: `Newton's method does not converge for ${title}`,
-        },
-        {
-          kind: 'fail',
-          unless: { left: 'round', relation: '<', right: String(MAX_ITERATIONS) },
-          message: `Newton's method does not converge for ${title}`,
-        },
-        set('before', 'moved'),
-      ],
-    },
-  ];
+  return new NewtonLines(parts).lines();
 }

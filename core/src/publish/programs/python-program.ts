@@ -114,52 +114,72 @@ const HELPERS: readonly (readonly [RegExp, readonly string[]])[] = [
   [/\bcbrt\(/, ['def cbrt(x):', '    return math.copysign(abs(x)**(1.0/3.0), x)', '', '']],
 ];
 
-/** A program in Python 3 that does what a run does. */
-export function pythonProgram(parts: ProgramParts): string {
-  const { step, starter, width, size, rates, moved, exact, rateName, parameters, steps, h, end } = parts;
-  const isOne = width === 1;
-  const components = placesByComponent(parts).map(({ vector, index }) => {
-    const name = step.vectors[vector] ?? '';
-    return isOne ? name : `${name}[${index}]`;
+/** The state of a step: its vectors and what it keeps. */
+function stateOf({ step }: ProgramParts): readonly string[] {
+  return [...step.vectors, ...step.kept.map(({ name }) => name)];
+}
+
+/** The components of the state as elements of the vectors. */
+function componentsOf(parts: ProgramParts): readonly string[] {
+  return placesByComponent(parts).map(({ vector, index }) => {
+    const name = parts.step.vectors[vector] ?? '';
+    return parts.width === 1 ? name : `${name}[${index}]`;
   });
-  const state = [...step.vectors, ...step.kept.map(({ name }) => name)];
-  const values = components.map((name) => `{${name}:.17g}`).join(',');
-  const header = (names: readonly string[]): string =>
-    JSON.stringify([...names, ...parts.components].join(','));
-  const body = [
-    ...(parts.parameters.length === 0 ? [] : ['# parameters']),
+}
+
+/** The problem: parameters, rates and the exact solution. */
+function problemLines({
+  step,
+  width,
+  size,
+  rates,
+  moved,
+  exact,
+  rateName,
+  parameters,
+}: ProgramParts): readonly string[] {
+  const isOne = width === 1;
+  const rate = (name: string, inputs: readonly string[], lines: readonly string[]): readonly string[] =>
+    routine(`${name}(t, ${[...inputs, ...(isOne ? [] : ['d'])].join(', ')})`, [
+      ...lines,
+      ...(isOne ? ['return d'] : []),
+    ]);
+  return [
+    ...(parameters.length === 0 ? [] : ['# parameters']),
     ...parameters.map(({ name, value, written }) =>
       Number(written) === value ? `${name} = ${signed(value)}` : `${name} = ${signed(value)}  # ${written}`,
     ),
     '',
     '',
-    ...routine(`${rateName}(t, ${step.vectors.join(', ')}${isOne ? '' : ', d'})`, [
-      ...rates.flatMap(lineText),
-      ...(isOne ? ['return d'] : []),
-    ]),
+    ...rate(rateName, step.vectors, rates.flatMap(lineText)),
     ...(moved === null
       ? []
-      : routine(`${rateName}_moved(t, ${step.vectors.join(', ')}, v${isOne ? '' : ', d'})`, [
-          "# how the rates move along v, for the Jacobian of Newton's method",
-          ...moved.flatMap(lineText),
-          ...(isOne ? ['return d'] : []),
-        ])),
+      : rate(
+          `${rateName}_moved`,
+          [...step.vectors, 'v'],
+          ["# how the rates move along v, for the Jacobian of Newton's method", ...moved.flatMap(lineText)],
+        )),
     ...(exact === null
       ? []
       : routine(size === 1 ? 'exact(t)' : 'exact(t, e)', [
           ...exact.flatMap(lineText),
           ...(size === 1 ? ['return e'] : []),
         ])),
-    `${state.join(' = ')} = 0.0`,
-    '',
-    '',
   ];
-  const lists = state.map((name) => `${name} = [0.0]*${width}`);
-  const declared = isOne ? body : [...body.slice(0, -3), ...lists, '', ''];
-  const main = [
+}
+
+/** The state, and the routines that begin a run and take its steps. */
+function runLines(parts: ProgramParts): readonly string[] {
+  const { width, step, starter, depth, initial } = parts;
+  const isOne = width === 1;
+  const state = stateOf(parts);
+  return [
+    ...(isOne ? [`${state.join(' = ')} = 0.0`] : state.map((name) => `${name} = [0.0]*${width}`)),
+    '',
+    '',
     ...routine('begin()', [
       ...(isOne ? [`global ${state.join(', ')}`] : []),
-      ...components.map((name, p) => `${name} = ${signed(parts.initial[p] ?? 0)}`),
+      ...componentsOf(parts).map((name, p) => `${name} = ${signed(initial[p] ?? 0)}`),
     ]),
     ...stepLines(parts, step),
     ...(starter === null ? [] : [...stepLines(parts, starter), ...keepLines(parts)]),
@@ -167,28 +187,54 @@ export function pythonProgram(parts: ProgramParts): string {
       'advance(n, h)',
       starter === null
         ? ['step(n, h)']
-        : [`if n < ${parts.depth}:`, '    keep(n, h)', '    first_step(n, h)', 'else:', '    step(n, h)'],
+        : [`if n < ${depth}:`, '    keep(n, h)', '    first_step(n, h)', 'else:', '    step(n, h)'],
     ),
-    ...(exact === null
-      ? []
-      : routine(
-          'error_at(t)',
-          size === 1
-            ? [`return abs(${components[0] ?? ''} - exact(t))`]
-            : [
-                `e = [0.0]*${size}`,
-                'exact(t, e)',
-                'sum = 0.0',
-                ...components.map((name, p) => `sum += (${name} - e[${p}])*(${name} - e[${p}])`),
-                'return math.sqrt(sum)',
-              ],
-        )),
+  ];
+}
+
+/** The error at the end of a run, beside the exact solution. */
+function errorLines(parts: ProgramParts): readonly string[] {
+  const { exact, size } = parts;
+  if (exact === null) return [];
+  const components = componentsOf(parts);
+  return routine(
+    'error_at(t)',
+    size === 1
+      ? [`return abs(${components[0] ?? ''} - exact(t))`]
+      : [
+          `e = [0.0]*${size}`,
+          'exact(t, e)',
+          'sum = 0.0',
+          ...components.map((name, p) => `sum += (${name} - e[${p}])*(${name} - e[${p}])`),
+          'return math.sqrt(sum)',
+        ],
+  );
+}
+
+/** What the program prints: the rows of one run, or errors and orders for the step sizes it is given. */
+function mainLines(parts: ProgramParts): readonly string[] {
+  const { exact, steps, h, end, independent } = parts;
+  const values = componentsOf(parts)
+    .map((name) => `{${name}:.17g}`)
+    .join(',');
+  const header = (names: readonly string[]): string =>
+    JSON.stringify([...names, ...parts.components].join(','));
+  const result =
+    exact === null
+      ? [`print(f"{h:.17g},{steps},${values}")`]
+      : [
+          'error = error_at(start + float(steps)*h)',
+          'order = "" if last is None else f"{math.log(last[1]/error)/math.log(last[0]/h):.6f}"',
+          'print(f"{h:.17g},{steps},{error:.17g},{order}")',
+          'last = (h, error)',
+        ];
+  return [
     ...routine('row(n, h)', [`print(f"{n},{start + float(n)*h:.17g},${values}")`]),
     'if len(sys.argv) < 2:',
     ...indented([
       `h = ${signed(h)}`,
       'begin()',
-      `print(${header(['n', parts.independent])})`,
+      `print(${header(['n', independent])})`,
       'row(0, h)',
       `for n in range(${steps}):`,
       '    advance(n, h)',
@@ -210,18 +256,21 @@ export function pythonProgram(parts: ProgramParts): string {
         'begin()',
         'for n in range(steps):',
         '    advance(n, h)',
-        ...(exact === null
-          ? [`print(f"{h:.17g},{steps},${values}")`]
-          : [
-              'error = error_at(start + float(steps)*h)',
-              'order = "" if last is None else f"{math.log(last[1]/error)/math.log(last[0]/h):.6f}"',
-              'print(f"{h:.17g},{steps},{error:.17g},{order}")',
-              'last = (h, error)',
-            ]),
+        ...result,
       ]),
     ]),
   ];
-  const all = [`start = ${signed(parts.start)}`, ...declared, ...main];
+}
+
+/** A program in Python 3 that does what a run does. */
+export function pythonProgram(parts: ProgramParts): string {
+  const all = [
+    `start = ${signed(parts.start)}`,
+    ...problemLines(parts),
+    ...runLines(parts),
+    ...errorLines(parts),
+    ...mainLines(parts),
+  ];
   const text = all.join('\n');
   const notes = headNotes(parts, 'python3 program.py', "Python's math library");
   return `${[

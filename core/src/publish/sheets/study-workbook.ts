@@ -7,14 +7,14 @@ import { errorCaption } from '../../study/error-caption.ts';
 import { summarize } from '../../study/measures/measure.ts';
 import { isRelative, measureOf } from '../../study/runs/error-choice.ts';
 import { layLadder } from '../../study/runs/ladder.ts';
-import type { Study } from '../../study/runs/study.ts';
+import type { Study, StudyMethod } from '../../study/runs/study.ts';
 import { placesOf } from '../../study/runs/truth.ts';
 import { count } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { oneLine } from '../tables/cell-text.ts';
 import { isHalfOf, ladderSheet, type SheetMeasure, type SheetRung } from './ladder-sheet.ts';
-import { problemCells } from './problem-sheet.ts';
-import { errorOfRow, type RowError, runColumns, type RunRequest, runSheet } from './run-sheet.ts';
+import { type ProblemCells, problemCells } from './problem-sheet.ts';
+import { errorOfRow, type RowError, type RunColumns, runColumns, runSheet } from './run-sheet.ts';
 import { stepColumns, type StepColumns } from './step-columns.ts';
 import type { Workbook } from './workbook.ts';
 
@@ -62,24 +62,24 @@ function whyLeft(grid: Grid): string | null {
   return null;
 }
 
-/**
- * One method of a study as a file of sheets that calculate: the problem with its numbers in named cells, a sheet for every
- * run, and the ladder with errors, ratios and orders over these.
- *
- * @param method its place in the study
- * @param grids the runs; without them those of the study's ladder
- * @throws Refusal for implicit formulas, derivatives of f, more than eight components, runs of more than 20,000 steps,
- *   single precision, and errors at a time or of one step
- */
-export function studyWorkbook(
-  title: string,
-  study: Study,
-  method: number,
-  grids: readonly Grid[] | null = null,
-): Workbook {
+/** A study of which sheets can be made, with what they need of it. */
+interface SheetCase {
+  readonly title: string;
+  readonly study: Study;
+  readonly chosen: StudyMethod;
+  readonly measure: SheetMeasure;
+  readonly error: RowError;
+  /** The method, and those that do its first steps. */
+  readonly methods: readonly { readonly title: string; readonly method: Method }[];
+  /** Whether the first steps that no method does are exact. */
+  readonly exactStart: boolean;
+}
+
+/** @throws Refusal for what no sheet can be made of */
+function sheetCase(title: string, study: Study, method: number): SheetCase {
   const chosen = study.methods[method];
   if (chosen === undefined) throw new Refusal('missing', `this study has no method ${method}`);
-  const { problem, start, error, ladder, lastStep } = study;
+  const { problem, start, error } = study;
   if (start.precision === 'single')
     throw new Refusal('form', 'a spreadsheet is in double precision, and this study is in single');
   if (problem.size > MAX_COMPONENTS)
@@ -96,55 +96,70 @@ export function studyWorkbook(
   const exactStart = (methods.at(-1)?.method.depth ?? 0) > 0;
   if (exactStart && !hasExact(problem))
     throw new Refusal('start', 'the first steps are to be exact, and no exact solution is given');
-  const laid =
-    grids ?? layLadder(ladder, problem.start, problem.end, lastStep).flatMap((r) => (r.ok ? [r.grid] : []));
-  const [first] = laid;
-  if (first !== undefined && grids !== null && whyLeft(first) !== null)
-    throw new Refusal('grid', `this run cannot be a sheet: ${whyLeft(first) ?? ''}`);
+  return { title, study, chosen, measure, error: { of, relative: isRelative(error) }, methods, exactStart };
+}
 
-  const cells = problemCells(problem);
-  const columns = runColumns(problem);
+/** The grids whose runs get a sheet: those that are given, or those of the study's step sizes. */
+function gridsOf({ problem, ladder, lastStep }: Study, grids: readonly Grid[] | null): readonly Grid[] {
+  if (grids === null)
+    return layLadder(ladder, problem.start, problem.end, lastStep).flatMap((r) => (r.ok ? [r.grid] : []));
+  const [first] = grids;
+  const why = first === undefined ? null : whyLeft(first);
+  if (why !== null) throw new Refusal('grid', `this run cannot be a sheet: ${why}`);
+  return grids;
+}
+
+/** The stages of the method and of those that do its first steps, in columns beside each other. */
+function chainColumns(
+  { study: { problem }, methods }: SheetCase,
+  cells: ProblemCells,
+  columns: RunColumns,
+): readonly { readonly prefix: string; readonly steps: StepColumns }[] {
   const chain: { prefix: string; steps: StepColumns }[] = [];
-  let free = columns.stages;
+  let from = columns.stages;
   for (const [i, one] of methods.entries()) {
+    const { start, writing, formula, used } = cells;
     const steps = stepColumns(one.method, {
       problem,
       places: columns,
-      from: free,
-      start: cells.start,
+      from,
+      start,
       h: H_MARK,
-      writing: cells.writing,
-      formula: cells.formula,
-      used: cells.used,
+      writing,
+      formula,
+      used,
     });
     chain.push({ prefix: i === 0 ? '' : `${oneLine(one.title)}: `, steps });
-    free += steps.columns.length;
+    from += steps.columns.length;
   }
-  const request: RunRequest = {
-    problem,
-    cells,
-    columns,
-    error: { of, relative: isRelative(error) },
-    chain,
-    exactStart,
-  };
-  const run = compileWithStart(problem, chosen.method, start);
-  const byCounts = 'counts' in ladder && grids === null;
+  return chain;
+}
+
+/** The runs, each with room for its rows, and what is said of those that get none. */
+function sheetRungs(
+  { title, study, chosen, measure, error }: SheetCase,
+  grids: readonly Grid[],
+  byCounts: boolean,
+  width: number,
+): { readonly rungs: readonly SheetRung[]; readonly left: readonly string[] } {
+  const run = compileWithStart(study.problem, chosen.method, study.start);
   const rungs: SheetRung[] = [];
   const left: string[] = [];
   let room = MAX_CELLS;
   let before: Grid | null = null;
-  for (const grid of laid) {
+  for (const grid of grids) {
     const rows = rowsFor(grid);
-    const why = whyLeft(grid) ?? (rows * free > room ? 'the file would be too large' : null);
+    const why = whyLeft(grid) ?? (rows * width > room ? 'the file would be too large' : null);
     if (why !== null) {
       left.push(`left out: N = ${count(grid.steps)}, ${why}`);
       before = null;
       continue;
     }
-    room -= rows * free;
+    room -= rows * width;
     const i = rungs.length + 1;
     const { rows: known, stopped } = rowsOf(run, grid, { from: 0, count: grid.steps + 1 });
+    const isHalf =
+      before !== null && (byCounts ? grid.steps === 2 * before.steps : isHalfOf(grid.wished, before.wished));
     rungs.push({
       run: {
         name: `Run ${i}`,
@@ -157,10 +172,8 @@ export function studyWorkbook(
         grid,
       },
       wish: byCounts ? 'steps' : 'h',
-      isHalf:
-        before !== null &&
-        (byCounts ? grid.steps === 2 * before.steps : isHalfOf(grid.wished, before.wished)),
-      error: stopped === null ? errorOfRun(request.error, known, measure) : null,
+      isHalf,
+      error: stopped === null ? errorOfRun(error, known, measure) : null,
     });
     before = grid;
   }
@@ -169,22 +182,13 @@ export function studyWorkbook(
       'grid',
       `no step size of this study can be written as a spreadsheet; ${left[0] ?? 'there are none'}`,
     );
-  const ladderPart = ladderSheet({
-    problem,
-    cells,
-    columns,
-    title: `${oneLine(title)}: ${oneLine(chosen.title)}`,
-    rungs,
-    measure,
-    errorTitle: errorCaption(problem, error),
-    left,
-  });
-  const runs = rungs.map(({ run }) => {
-    const own = chain.map(({ prefix, steps }) => ({ prefix, steps: withStepSize(steps, run.h) }));
-    return runSheet({ ...request, chain: own }, run);
-  });
-  const functions = [...cells.functions].map((name) => (name === '^' ? 'powers' : name));
-  const notes = [
+  return { rungs, left };
+}
+
+/** Notes below the problem: the texts of the methods, and which digits may differ. */
+function notesOf({ methods }: SheetCase, { functions }: ProblemCells): readonly string[] {
+  const names = [...functions].map((name) => (name === '^' ? 'powers' : name));
+  return [
     ...methods.flatMap(({ title: name, method: { text } }, i) => [
       `${i === 0 ? 'method' : 'first steps'}: ${oneLine(name)}`,
       ...text
@@ -192,11 +196,51 @@ export function studyWorkbook(
         .split(/\r?\n/)
         .map((line) => `    ${oneLine(line)}`),
     ]),
-    functions.length === 0
+    names.length === 0
       ? 'Only +, -, *, / and roots: the digits are those of the run.'
-      : `Digits may differ from those of the run in the last places: a spreadsheet rounds ${functions.join(', ')} its own way.`,
+      : `Digits may differ from those of the run in the last places: a spreadsheet rounds ${names.join(', ')} its own way.`,
   ];
-  const problemPart = cells.sheet(title, notes);
+}
+
+/**
+ * One method of a study as a file of sheets that calculate: the problem with its numbers in named cells, a sheet for every
+ * run, and the step sizes with errors, ratios and orders over these.
+ *
+ * @param method its place in the study
+ * @param grids the runs; without them those of the study's step sizes
+ * @throws Refusal for implicit formulas, derivatives of f, more than eight components, runs of more than 20,000 steps,
+ *   single precision, and errors at a time or of one step
+ */
+export function studyWorkbook(
+  title: string,
+  study: Study,
+  method: number,
+  grids: readonly Grid[] | null = null,
+): Workbook {
+  const of = sheetCase(title, study, method);
+  const { problem, error, ladder } = study;
+  const laid = gridsOf(study, grids);
+  const cells = problemCells(problem);
+  const columns = runColumns(problem);
+  const chain = chainColumns(of, cells, columns);
+  const width = chain.reduce((sum, { steps }) => sum + steps.columns.length, columns.stages);
+  const { rungs, left } = sheetRungs(of, laid, 'counts' in ladder && grids === null, width);
+  const ladderPart = ladderSheet({
+    problem,
+    cells,
+    columns,
+    title: `${oneLine(title)}: ${oneLine(of.chosen.title)}`,
+    rungs,
+    measure: of.measure,
+    errorTitle: errorCaption(problem, error),
+    left,
+  });
+  const request = { problem, cells, columns, error: of.error, exactStart: of.exactStart };
+  const runs = rungs.map(({ run }) => {
+    const own = chain.map(({ prefix, steps }) => ({ prefix, steps: withStepSize(steps, run.h) }));
+    return runSheet({ ...request, chain: own }, run);
+  });
+  const problemPart = cells.sheet(title, notesOf(of, cells));
   return {
     title: oneLine(title),
     sheets: [problemPart.sheet, ladderPart.sheet, ...runs],
