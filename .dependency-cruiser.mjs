@@ -18,7 +18,6 @@ const CORE = [
   'study/findings',
   'study',
   'document',
-  'trust',
   'hints',
   'worked',
   'publish',

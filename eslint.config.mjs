@@ -72,11 +72,15 @@ export default tseslint.config(
         { considerDefaultExhaustiveForUnions: true },
       ],
       'no-fallthrough': 'error',
+      'max-params': ['error', 4],
+      'max-lines-per-function': ['error', 100],
     },
   },
   {
     files: ['**/*.test.{ts,tsx}', 'e2e/**/*.ts'],
     rules: {
+      'max-params': 'off',
+      'max-lines-per-function': 'off',
       // act() of the testing library waits for what an async function does, also without an await in it
       '@typescript-eslint/require-await': 'off',
       '@typescript-eslint/no-unsafe-assignment': 'off',

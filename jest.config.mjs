@@ -1,7 +1,11 @@
 /** @type {import('jest').Config} */
 export default {
   moduleFileExtensions: ['ts', 'tsx', 'js', 'cjs', 'mjs', 'json'],
-  testMatch: ['<rootDir>/{core,plot,cli,server,web,fuzz}/src/**/*.test.{ts,tsx}', '<rootDir>/web/*.test.ts'],
+  testMatch: [
+    '<rootDir>/{core,plot,cli,server,web,fuzz}/src/**/*.test.{ts,tsx}',
+    '<rootDir>/core/trust/*.test.ts',
+    '<rootDir>/web/*.test.ts',
+  ],
   testEnvironment: 'node',
   setupFiles: ['<rootDir>/scripts/page-globals.mjs'],
   // how long something takes is no matter of these tests; this ends what hangs

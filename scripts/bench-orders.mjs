@@ -1,4 +1,5 @@
 // How often the true order lies in the range that a study states, over 1,000 random smooth studies with a fixed seed.
+import { mkdtempSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './fresh.mjs';
 
@@ -13,14 +14,26 @@ const KINDS = [
   ['for x and v', (text) => /\b[xv]\[n\+1\]/.test(text)],
 ];
 
+/** What makes random studies and judges them: code of tests, which is no part of the built core. */
+async function tools() {
+  const { build } = await import('vite');
+  const outDir = mkdtempSync(join(root, 'core/trust-'));
+  try {
+    await build({
+      root: join(root, 'core'),
+      configFile: false,
+      logLevel: 'error',
+      build: { ssr: 'trust/bench-tools.ts', outDir, emptyOutDir: true },
+    });
+    return await import(join(outDir, 'bench-tools.js'));
+  } finally {
+    rmSync(outDir, { recursive: true });
+  }
+}
+
 /** A table: kind of method, studies, stated, held, median and 90 % of the widths. */
 export async function benchOrders() {
-  const of = (file) => import(join(root, 'core/dist', file));
-  const { randomFrom } = await of('elementary/random.js');
-  const { randomStudy } = await of('trust/random-study.js');
-  const { coverage } = await of('trust/order-coverage.js');
-  const { openStudy } = await of('document/open-study.js');
-  const { runStudy } = await of('study/run-study.js');
+  const { randomFrom, randomStudy, coverage, openStudy, runStudy } = await tools();
   const random = randomFrom(SEED);
   const seen = [];
   while (seen.length < STUDIES) {

@@ -40,7 +40,7 @@ for (const version of VERSIONS) {
       'cli/',
       // what runs other programs or in browsers, or takes long and has no bits of its own, is done once by npm test
       '--testPathIgnorePatterns',
-      'core/src/trust/',
+      'core/trust/',
       'core/src/inspect/leading/',
       'core/src/inspect/bench/',
       'core/src/publish/sheets/',

@@ -15,21 +15,17 @@ import type { Program } from './program/program.ts';
 import { type StateShape, stateShape } from './program/state.ts';
 import { localLoop } from './loops/local-loop.ts';
 
+/** What a generated loop takes: plain numbers, since it is called millions of times. */
+type LoopInputs = readonly [state: Float64Array, origin: number, h: number, first: number, count: number];
+
 /**
  * Does `count` steps from step number `first` on: the state changes in place, and the time of step n
  * is origin + n*h, never a running sum.
  */
-export type Advance = (state: Float64Array, origin: number, h: number, first: number, count: number) => void;
+export type Advance = (...inputs: LoopInputs) => void;
 
 /** The same, and writes the stages of every step to `out`, one row after another. */
-export type Trace = (
-  state: Float64Array,
-  origin: number,
-  h: number,
-  first: number,
-  count: number,
-  out: Float64Array,
-) => void;
+export type Trace = (...inputs: readonly [...LoopInputs, out: Float64Array]) => void;
 
 /** A problem and a method as one generated loop. */
 export interface CompiledRun {

@@ -54,77 +54,120 @@ function resized(cells: Cells, stages: number): Cells {
   return Array.from({ length: stages + 1 }, (_, i) => row(i));
 }
 
-/** The coefficients of a method as a small grid; what is typed there becomes the text. */
-export function CoefficientGrid({
-  inspection,
-  startWith,
-  onText,
-}: {
+interface GridProps {
   readonly inspection: Inspection;
   readonly startWith: string | null;
   readonly onText: (text: string) => void;
+}
+
+/** The cells of a method's grid; none of a method without one. */
+function methodCells({ tableau, multistep }: Inspection): Cells {
+  if (tableau !== null) return cellsOf(tableau);
+  if (multistep === null) return [];
+  const { alpha, next, beta } = multistep;
+  return [alpha.map(amountText), [amountText(next), ...beta.map(amountText)]];
+}
+
+/** The text of the method that cells give; null where one of them is no number. */
+function textOfCells(cells: Cells, isTableau: boolean, startWith: string | null): string | null {
+  if (isTableau) {
+    const grid = tableauOfCells(cells);
+    return grid && tableauText(grid);
+  }
+  const [alpha, slopes] = cells.map((row) => row.map(cellAmount));
+  const [next, ...beta] = slopes ?? [];
+  if (alpha === undefined || next == null || [...alpha, ...beta].some((amount) => amount === null))
+    return null;
+  return multistepText(
+    { alpha: alpha.flatMap((a) => a ?? []), beta: beta.flatMap((b) => b ?? []), next },
+    startWith,
+  );
+}
+
+/** What a cell is: an entry of a tableau, or a factor of a multistep formula. */
+function cellLabel(isTableau: boolean, last: number, i: number, j: number): string {
+  if (isTableau) return i === last ? `b ${j}` : j === 0 ? `c ${i + 1}` : `a ${i + 1} ${j}`;
+  if (i === 0) return `factor of y[n-${j}]`;
+  return j === 0 ? 'factor of f[n+1]' : `factor of f[n-${j - 1}]`;
+}
+
+function CoefficientCell({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
 }): ReactNode {
-  const { tableau, multistep } = inspection;
-  const [draft, setDraft] = useState<{ readonly of: Inspection; readonly cells: Cells } | null>(null);
-  if (tableau === null && multistep === null) return null;
-  const own: Cells =
-    tableau !== null
-      ? cellsOf(tableau)
-      : multistep === null
-        ? []
-        : [multistep.alpha.map(amountText), [amountText(multistep.next), ...multistep.beta.map(amountText)]];
-  const cells = draft?.of === inspection ? draft.cells : own;
-  const change = (i: number, j: number, text: string): void =>
-    setDraft({
-      of: inspection,
-      cells: cells.map((row, k) => (k === i ? row.map((old, m) => (m === j ? text : old)) : row)),
-    });
-  const made = ((): string | null => {
-    if (tableau !== null) {
-      const grid = tableauOfCells(cells);
-      return grid && tableauText(grid);
-    }
-    const [alpha, slopes] = cells.map((row) => row.map(cellAmount));
-    const [next, ...beta] = slopes ?? [];
-    if (alpha === undefined || next == null || [...alpha, ...beta].some((amount) => amount === null))
-      return null;
-    return multistepText(
-      { alpha: alpha.flatMap((a) => a ?? []), beta: beta.flatMap((b) => b ?? []), next },
-      startWith,
-    );
-  })();
-  const isChanged = draft?.of === inspection;
-  const cell = (i: number, j: number, label: string): ReactNode => (
+  const isWrong = cellAmount(value) === null;
+  return (
     <Input
       size="small"
       className="coefficient"
       variant="borderless"
       aria-label={label}
-      aria-invalid={cellAmount(cells[i]?.[j] ?? '') === null}
-      status={cellAmount(cells[i]?.[j] ?? '') === null ? 'error' : ''}
-      value={cells[i]?.[j] ?? ''}
-      onChange={(event) => change(i, j, event.target.value)}
+      aria-invalid={isWrong}
+      status={isWrong ? 'error' : ''}
+      value={value}
+      onChange={(event) => onChange(event.target.value)}
     />
   );
+}
+
+/** The rows of cells: those of a tableau have a blank below c, those of a multistep formula their factors in front. */
+function CoefficientRows({
+  cells,
+  isTableau,
+  onChange,
+}: {
+  readonly cells: Cells;
+  readonly isTableau: boolean;
+  readonly onChange: (i: number, j: number, value: string) => void;
+}): ReactNode {
+  const last = cells.length - 1;
+  return cells.map((row, i) => (
+    <tr key={i} className={isTableau && i === last ? 'weights' : ''}>
+      {!isTableau && <th scope="row">{i === 0 ? 'y' : 'h f'}</th>}
+      {!isTableau && i === 0 && <td className="quiet">n+1:</td>}
+      {row.map((value, j) => (
+        <td key={j}>
+          {!(isTableau && i === last && j === 0) && (
+            <CoefficientCell
+              label={cellLabel(isTableau, last, i, j)}
+              value={value}
+              onChange={(text) => onChange(i, j, text)}
+            />
+          )}
+        </td>
+      ))}
+    </tr>
+  ));
+}
+
+/** The coefficients of a method as a small grid; what is typed there becomes the text. */
+export function CoefficientGrid({ inspection, startWith, onText }: GridProps): ReactNode {
+  const { tableau, multistep } = inspection;
+  const [draft, setDraft] = useState<{ readonly of: Inspection; readonly cells: Cells } | null>(null);
+  if (tableau === null && multistep === null) return null;
+  const isTableau = tableau !== null;
+  const isChanged = draft?.of === inspection;
+  const cells = isChanged ? draft.cells : methodCells(inspection);
+  const made = textOfCells(cells, isTableau, startWith);
+  const put = (next: Cells): void => setDraft({ of: inspection, cells: next });
+  const change = (i: number, j: number, text: string): void =>
+    put(cells.map((row, k) => (k === i ? row.map((old, m) => (m === j ? text : old)) : row)));
   return (
     <section aria-label="Coefficients">
       <div className="statement-head">
-        <h2 className="label">{tableau === null ? 'Coefficients' : 'Butcher tableau'}</h2>
-        {tableau !== null && (
+        <h2 className="label">{isTableau ? 'Butcher tableau' : 'Coefficients'}</h2>
+        {isTableau && (
           <>
-            <Button
-              size="small"
-              type="text"
-              onClick={() => setDraft({ of: inspection, cells: resized(cells, cells.length) })}
-            >
+            <Button size="small" type="text" onClick={() => put(resized(cells, cells.length))}>
               + stage
             </Button>
             {cells.length > 2 && (
-              <Button
-                size="small"
-                type="text"
-                onClick={() => setDraft({ of: inspection, cells: resized(cells, cells.length - 2) })}
-              >
+              <Button size="small" type="text" onClick={() => put(resized(cells, cells.length - 2))}>
                 − stage
               </Button>
             )}
@@ -141,39 +184,9 @@ export function CoefficientGrid({
           </>
         )}
       </div>
-      <table className={tableau === null ? 'coefficient-grid' : 'coefficient-grid tableau'}>
+      <table className={isTableau ? 'coefficient-grid tableau' : 'coefficient-grid'}>
         <tbody>
-          {tableau !== null
-            ? cells.map((row, i) => (
-                <tr key={i} className={i === cells.length - 1 ? 'weights' : ''}>
-                  {row.map((_, j) => (
-                    <td key={j}>
-                      {i === cells.length - 1
-                        ? j > 0 && cell(i, j, `b ${j}`)
-                        : cell(i, j, j === 0 ? `c ${i + 1}` : `a ${i + 1} ${j}`)}
-                    </td>
-                  ))}
-                </tr>
-              ))
-            : cells.map((row, i) => (
-                <tr key={i}>
-                  <th scope="row">{i === 0 ? 'y' : 'h f'}</th>
-                  {i === 0 && <td className="quiet">n+1:</td>}
-                  {row.map((_, j) => (
-                    <td key={j}>
-                      {cell(
-                        i,
-                        j,
-                        i === 0
-                          ? `factor of y[n-${j}]`
-                          : j === 0
-                            ? 'factor of f[n+1]'
-                            : `factor of f[n-${j - 1}]`,
-                      )}
-                    </td>
-                  ))}
-                </tr>
-              ))}
+          <CoefficientRows cells={cells} isTableau={isTableau} onChange={change} />
         </tbody>
       </table>
     </section>

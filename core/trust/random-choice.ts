@@ -1,5 +1,5 @@
-import type { Random } from '../elementary/random.ts';
-import { fixed } from '../text/number-text.ts';
+import type { Random } from '../src/elementary/random.ts';
+import { fixed } from '../src/text/number-text.ts';
 
 /** A number between two, with so many decimals. */
 export function between(random: Random, low: number, high: number, digits = 2): number {

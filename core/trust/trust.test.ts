@@ -1,10 +1,10 @@
-import { openStudy } from '../document/open-study.ts';
-import type { StudyDocument } from '../document/document.ts';
-import { parseProblem } from '../problem/parse-problem.ts';
-import { findInLibrary } from '../method/library/find-method.ts';
-import { runStudy } from '../study/run-study.ts';
-import type { Study } from '../study/runs/study.ts';
-import { randomFrom } from '../elementary/random.ts';
+import { openStudy } from '../src/document/open-study.ts';
+import type { StudyDocument } from '../src/document/document.ts';
+import { parseProblem } from '../src/problem/parse-problem.ts';
+import { findInLibrary } from '../src/method/library/find-method.ts';
+import { runStudy } from '../src/study/run-study.ts';
+import type { Study } from '../src/study/runs/study.ts';
+import { randomFrom } from '../src/elementary/random.ts';
 import { falseClaims } from './claims.ts';
 import { fixedRun, toDouble } from './fixed-point.ts';
 import { hardStudy } from './hard-study.ts';

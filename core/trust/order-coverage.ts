@@ -1,5 +1,5 @@
-import type { OrderRange } from '../study/judge/order-range.ts';
-import type { StudyResult } from '../study/study-result.ts';
+import type { OrderRange } from '../src/study/judge/order-range.ts';
+import type { StudyResult } from '../src/study/study-result.ts';
 
 /** A stated order beside the one that theory says on the problem. */
 export interface Covered {

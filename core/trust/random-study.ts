@@ -1,6 +1,6 @@
-import type { StudyDocument } from '../document/document.ts';
-import { LIBRARY } from '../method/library/library.ts';
-import type { Random } from '../elementary/random.ts';
+import type { StudyDocument } from '../src/document/document.ts';
+import { LIBRARY } from '../src/method/library/library.ts';
+import type { Random } from '../src/elementary/random.ts';
 import { between, oneOf } from './random-choice.ts';
 
 /** A solution and its derivatives, as they are typed. */

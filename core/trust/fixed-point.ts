@@ -1,11 +1,11 @@
-import { lower } from '../compile/program/lowering.ts';
-import type { Instruction, Program } from '../compile/program/program.ts';
-import { type RateLeaf, RateTrees } from '../compile/program/rate-tree.ts';
-import type { Register, StepLeaf } from '../compile/program/step-tree.ts';
-import type { Bound, Tree } from '../formula/expression.ts';
-import { findInLibrary } from '../method/library/find-method.ts';
-import type { Method } from '../method/method.ts';
-import type { Problem } from '../problem/problem.ts';
+import { lower } from '../src/compile/program/lowering.ts';
+import type { Instruction, Program } from '../src/compile/program/program.ts';
+import { type RateLeaf, RateTrees } from '../src/compile/program/rate-tree.ts';
+import type { Register, StepLeaf } from '../src/compile/program/step-tree.ts';
+import type { Bound, Tree } from '../src/formula/expression.ts';
+import { findInLibrary } from '../src/method/library/find-method.ts';
+import type { Method } from '../src/method/method.ts';
+import type { Problem } from '../src/problem/problem.ts';
 
 /** Binary places behind the point: rounding is out of sight. */
 const BITS = 256n;

@@ -1,18 +1,18 @@
-import { compileWithStart } from '../compile/compile-with-start.ts';
-import { unitRoundoff } from '../compile/precision.ts';
-import { systemRates } from '../compile/rates.ts';
-import { ln } from '../elementary/logarithm.ts';
-import { pow } from '../elementary/power.ts';
-import { layGrid } from '../run/grid.ts';
-import { integrate } from '../run/integrate.ts';
-import { norm } from '../run/norm.ts';
-import type { Finding } from '../study/findings/facts.ts';
-import type { MethodResult } from '../study/judge/method-result.ts';
-import { finish } from '../study/run-study.ts';
-import { methodSigns } from '../study/runs/run-methods.ts';
-import type { Study } from '../study/runs/study.ts';
-import { placesOf, type Truth, truthOf } from '../study/runs/truth.ts';
-import type { StudyResult } from '../study/study-result.ts';
+import { compileWithStart } from '../src/compile/compile-with-start.ts';
+import { unitRoundoff } from '../src/compile/precision.ts';
+import { systemRates } from '../src/compile/rates.ts';
+import { ln } from '../src/elementary/logarithm.ts';
+import { pow } from '../src/elementary/power.ts';
+import { layGrid } from '../src/run/grid.ts';
+import { integrate } from '../src/run/integrate.ts';
+import { norm } from '../src/run/norm.ts';
+import type { Finding } from '../src/study/findings/facts.ts';
+import type { MethodResult } from '../src/study/judge/method-result.ts';
+import { finish } from '../src/study/run-study.ts';
+import { methodSigns } from '../src/study/runs/run-methods.ts';
+import type { Study } from '../src/study/runs/study.ts';
+import { placesOf, type Truth, truthOf } from '../src/study/runs/truth.ts';
+import type { StudyResult } from '../src/study/study-result.ts';
 import { fixedRun, lessFixed } from './fixed-point.ts';
 
 /** A claim and what another way of working it out says: what is wrong with it, or null. */
