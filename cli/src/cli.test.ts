@@ -2,7 +2,7 @@ import { readdirSync, readFileSync, writeFileSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readDocumentText } from '@schritt/core/format';
-import { Refusal } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import { Ajv } from 'ajv';
 import { checkCommand } from './commands/check.ts';
 import { runCommand } from './commands/run.ts';

@@ -1,7 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Refusal } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import { checkCommand } from './commands/check.ts';
 import { emitCommand } from './commands/emit.ts';
 import { runCommand } from './commands/run.ts';

@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Refusal } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import { exportCommand } from './commands/export.ts';
 import type { ExportOptions } from './commands/export-options.ts';
 import { runCommand } from './commands/run.ts';

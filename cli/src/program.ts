@@ -1,5 +1,5 @@
 import { HANDOUTS_OF, PAPERS, PLOTS, PLOT_INKS, PLOT_SIZES } from '@schritt/core/document';
-import { Refusal } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import { Command, Option } from 'commander';
 import { checkCommand } from './commands/check.ts';
 import { exportCommand } from './commands/export.ts';

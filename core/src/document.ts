@@ -7,12 +7,7 @@ export type {
   StudyDocument,
 } from './document/document.ts';
 export { LONGEST_NOTE, LONGEST_TITLE } from './document/document-limits.ts';
-export {
-  LONGEST_MEASURED,
-  type MeasuredReading,
-  type MeasuredSeries,
-  readMeasured,
-} from './document/measured.ts';
+export { LONGEST_MEASURED, type MeasuredSeries, readMeasured } from './document/measured.ts';
 export { openStudy, type TextErrors } from './document/open-study.ts';
 export { runKey, studyKey } from './document/run-key.ts';
 export {
@@ -29,14 +24,7 @@ export {
   wishOf,
 } from './publish/asked.ts';
 export { type Cell, csv } from './publish/csv.ts';
-export {
-  drawnPage,
-  type PagePart,
-  type Paper,
-  PAPERS,
-  type Typeset,
-} from './publish/handouts/handout-html.ts';
-export type { HandoutRequest } from './publish/handouts/make-handouts.ts';
+export { drawnPage, type PagePart, type Paper, PAPERS } from './publish/handouts/handout-html.ts';
 export {
   PLOT_INKS,
   PLOT_SIZES,
@@ -51,14 +39,8 @@ export { LANGUAGES, type LanguageName } from './publish/programs/language.ts';
 export { rowsTable, stageComponents, vectorNames } from './publish/rows-table.ts';
 export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
-export {
-  HANDOUT_FORMATS,
-  type HandoutFormat,
-  type Taken,
-  takeAway,
-  type Wanted,
-} from './publish/take-away.ts';
+export { type HandoutFormat, type Taken, takeAway, type Wanted } from './publish/take-away.ts';
 export { rowTable } from './publish/tables/row-table.ts';
 export { STUDY_TABLES, type StudyTable, studyTable } from './publish/tables/study-tables.ts';
-export { isTableFormat, TABLE_FORMATS, type Table, type TableFormat } from './publish/tables/table.ts';
-export { type TableOptions, writeTable } from './publish/tables/table-formats.ts';
+export { isTableFormat, TABLE_FORMATS, type TableFormat } from './publish/tables/table.ts';
+export { writeTable } from './publish/tables/table-formats.ts';

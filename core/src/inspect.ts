@@ -1,16 +1,12 @@
 // What others use of what is proved of methods: texts in, kind, order, stability, slips and predicted errors out.
 export { type BenchResult, type TestBench, testBench } from './inspect/bench/test-bench.ts';
-export { type Amount, amountOf, amountText, fraction, inexactly } from './inspect/form/amount.ts';
+export { type Amount, amountOf, amountText, fraction } from './inspect/form/amount.ts';
 export { multistepText, tableauText } from './inspect/form/grid-text.ts';
-export type { MultistepCoefficients, Tableau } from './inspect/form/tableau.ts';
+export type { Tableau } from './inspect/form/tableau.ts';
 export { type Inspection, inspectMethod, type Stability } from './inspect/inspect-method.ts';
-export { type LeadingError, leadingAt } from './inspect/leading/leading-error.ts';
-export { amountTex, conditionTex, principalTex } from './inspect/order/condition-tex.ts';
-export type { ProvedOrder } from './inspect/order/prove-order.ts';
-export { type DrawnVertex, treePicture } from './inspect/order/tree-picture.ts';
-export type { NearMiss } from './inspect/slips/near-misses.ts';
-export type { Slip } from './inspect/slips/slip.ts';
-export { type Complex, complex } from './inspect/stability/complex.ts';
+export { conditionTex, principalTex } from './inspect/order/condition-tex.ts';
+export { treePicture } from './inspect/order/tree-picture.ts';
+export type { Complex } from './inspect/stability/complex.ts';
 export { type Box, boxFor, type EdgePiece, regionEdge } from './inspect/stability/region.ts';
 export { largestStep, spectrumAlong } from './inspect/stability/spectrum.ts';
 export { growthAt } from './inspect/stability/stability-limits.ts';

@@ -1,28 +1,26 @@
 // What others use of runs and studies: problems and methods in, numbers and what they mean out.
 export { compileWithStart } from './compile/compile-with-start.ts';
-export { compileRun, type CompiledRun, generateLoop } from './compile/compile.ts';
+export { type CompiledRun, generateLoop } from './compile/compile.ts';
 export { systemRates } from './compile/rates.ts';
 export type { Precision } from './compile/precision.ts';
 export { stateFunction } from './compile/state-function.ts';
 export { checkTyped, typedCheckSentence } from './reference/check-typed.ts';
 export { MAX_SHOWN, type Portrait, portrait, type Stroke } from './reference/portrait.ts';
-export { exactSolution } from './run/exact-solution.ts';
 export { type Grid, type LastStep, layGrid, timeAt, type Wish } from './run/grid.ts';
-export { begin, goTo, integrate } from './run/integrate.ts';
-export { keepRun, type LongRun, MAX_KEPT, rowsAgain, type Thinned } from './run/long-run.ts';
+export { begin } from './run/integrate.ts';
+export { keepRun, type LongRun, rowsAgain } from './run/long-run.ts';
 export { type Row, type Rows, rowsOf } from './run/rows.ts';
 export { conclude } from './study/conclude.ts';
 export { type Curves, curvesOf, type RunWish, type Trajectory } from './study/curves.ts';
 export { errorCaption } from './study/error-caption.ts';
 export type { Finding } from './study/findings/facts.ts';
-export { type SplitFindings, splitFindings } from './study/findings/main-findings.ts';
+export { splitFindings } from './study/findings/main-findings.ts';
 export { ERROR_MEASURES, MEASURE_NAMES, type MeasureName } from './study/measures/measures.ts';
-export { leadingOf } from './study/judge/predicted.ts';
 export { leftOutText } from './study/judge/left-out-text.ts';
 export type { RungResult } from './study/judge/method-result.ts';
 export { runStudy, studySteps } from './study/run-study.ts';
 export { evaluations } from './study/runs/cost.ts';
-export { type ErrorChoice, errorChoice, isRelative } from './study/runs/error-choice.ts';
+export { type ErrorChoice, errorChoice } from './study/runs/error-choice.ts';
 export { estimatedSeconds } from './study/runs/estimate.ts';
 export {
   type Amount,
@@ -31,14 +29,13 @@ export {
   layLadder,
   MAX_RUNGS,
   type Rung,
-  stepsOf,
 } from './study/runs/ladder.ts';
 export type { MethodRun, RungRun } from './study/runs/run-method.ts';
 export { type MethodSign, methodSigns } from './study/runs/run-methods.ts';
 export type { Study } from './study/runs/study.ts';
-export { type Truth, truthOf } from './study/runs/truth.ts';
+export { truthOf } from './study/runs/truth.ts';
 export type { StudyResult } from './study/study-result.ts';
-export { type WishedSteps, wishedSteps } from './study/wished-steps.ts';
 export { stepLimits } from './study/step-limits.ts';
+export { type WishedSteps, wishedSteps } from './study/wished-steps.ts';
 export { limitsOf, type TruthCurve, truthOfPlaces } from './study/truth-of-places.ts';
-export { type Look, type WorkedLine, type WorkedStep, workedStep } from './worked/worked-step.ts';
+export { type WorkedLine, type WorkedStep, workedStep } from './worked/worked-step.ts';

@@ -33,12 +33,11 @@ import {
   problemHints,
   problemTex,
   type Reading,
-  Refusal,
   stepExpression,
   systemTex,
   systemText,
-  typesetOptions,
 } from '@schritt/core/notation';
+import { Refusal, typesetOptions } from '@schritt/core/text';
 import {
   checkTyped,
   compileWithStart,

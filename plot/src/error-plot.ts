@@ -1,4 +1,4 @@
-import { exponential, mantissaAndExponent, powerOfTen, short } from '@schritt/core/notation';
+import { exponential, mantissaAndExponent, powerOfTen, short } from '@schritt/core/text';
 import type { Plot, Point, Series } from './plot.ts';
 import { type DrawnRun, markersOf, runDots, runLegend, type RunView } from './run-view.ts';
 

@@ -1,11 +1,4 @@
-import {
-  exponential,
-  count,
-  mantissaAndExponent,
-  fixed,
-  powerOfTen,
-  stepSizeText,
-} from '@schritt/core/notation';
+import { exponential, count, mantissaAndExponent, fixed, powerOfTen, stepSizeText } from '@schritt/core/text';
 import { evaluations, type RungResult } from '@schritt/core/study';
 import type { KeyedResult } from './keyed.ts';
 import type { Fit, Overlay, Plot, Point, Series } from './plot.ts';

@@ -1,4 +1,4 @@
-import { short, stepSizeText } from '@schritt/core/notation';
+import { short, stepSizeText } from '@schritt/core/text';
 import type { Curves, Trajectory } from '@schritt/core/study';
 import type { KeyedCurves } from './keyed.ts';
 import type { Dots, LegendItem, Point } from './plot.ts';

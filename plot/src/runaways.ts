@@ -1,4 +1,4 @@
-import { exponential, short, withMinus } from '@schritt/core/notation';
+import { exponential, short, withMinus } from '@schritt/core/text';
 import type { Overlay, Plot, Point, Runaway, Series } from './plot.ts';
 
 /** How many times its height a linear plot may grow for one more curve before that curve counts as a runaway. */

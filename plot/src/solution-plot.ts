@@ -1,5 +1,5 @@
 import type { MeasuredSeries } from '@schritt/core/document';
-import { short } from '@schritt/core/notation';
+import { short } from '@schritt/core/text';
 import type { LegendItem, Note, Plot, Point, Series } from './plot.ts';
 import type { MethodMark, Palette } from './palette.ts';
 import { markersOf, runDots, runLegend, type RunView, truthItem } from './run-view.ts';

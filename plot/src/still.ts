@@ -1,5 +1,5 @@
 import type { PlotSize } from '@schritt/core/document';
-import { rounded } from '@schritt/core/notation';
+import { rounded } from '@schritt/core/text';
 import {
   BasicPlatform,
   Chart,

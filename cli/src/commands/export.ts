@@ -14,7 +14,7 @@ import {
   wishOf,
   writeTable,
 } from '@schritt/core/document';
-import { typesetOptions } from '@schritt/core/notation';
+import { typesetOptions } from '@schritt/core/text';
 import {
   begin,
   type CompiledRun,

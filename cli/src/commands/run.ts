@@ -1,5 +1,5 @@
 import { type Cell, csv, plainTable, rowsTable } from '@schritt/core/document';
-import { significant } from '@schritt/core/notation';
+import { significant } from '@schritt/core/text';
 import { amountValue, compileWithStart, layGrid, type Row, rowsOf, type Wish } from '@schritt/core/study';
 import { Failure } from '../failure.ts';
 import { loadStudy } from '../load.ts';

@@ -8,7 +8,7 @@ import {
   type TextErrors,
   wantedFrom,
 } from '@schritt/core/document';
-import { Refusal, typesetOptions } from '@schritt/core/notation';
+import { Refusal, typesetOptions } from '@schritt/core/text';
 import { estimatedSeconds, runStudy, type Study } from '@schritt/core/study';
 
 /** Work that a request waits for, and the lane it runs on: the short one passes long studies on. */

@@ -1,4 +1,4 @@
-import { rounded } from '@schritt/core/notation';
+import { rounded } from '@schritt/core/text';
 import { isDrawable, type Zoom } from '../plots/zoom.ts';
 
 /** How deep one looks: at the whole ladder, at the run of one step size, at one step of it. */

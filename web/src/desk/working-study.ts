@@ -1,4 +1,5 @@
-import { type ParameterValues, type Problem, rounded, writeParameters } from '@schritt/core/notation';
+import { type ParameterValues, type Problem, writeParameters } from '@schritt/core/notation';
+import { rounded } from '@schritt/core/text';
 import type { MethodInStudy, StudyDocument } from '@schritt/core/document';
 import { type Amount, type Ladder, layLadder } from '@schritt/core/study';
 

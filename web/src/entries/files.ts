@@ -1,4 +1,4 @@
-import { fixed } from '@schritt/core/notation';
+import { fixed } from '@schritt/core/text';
 import { plainName } from '../plots/plain-name.ts';
 
 /** Largest file that is read: far more than any document has. */

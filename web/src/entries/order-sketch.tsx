@@ -1,4 +1,4 @@
-import { rounded } from '@schritt/core/notation';
+import { rounded } from '@schritt/core/text';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import useSWR from 'swr';
 import { type ErrorsOfMethod, loadErrors } from '../api/study-errors.ts';

@@ -1,4 +1,4 @@
-import { exponential, short } from '@schritt/core/notation';
+import { exponential, short } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { useSide } from '../desk/use-results.ts';

@@ -1,4 +1,4 @@
-import { short } from '@schritt/core/notation';
+import { short } from '@schritt/core/text';
 import {
   markersOf,
   type Plot,

@@ -1,4 +1,4 @@
-import { short } from '@schritt/core/notation';
+import { short } from '@schritt/core/text';
 import { Segmented, Slider } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';

@@ -1,4 +1,4 @@
-import { short } from '@schritt/core/notation';
+import { short } from '@schritt/core/text';
 import { type LegendItem, markersOf, type Plot, type Point, type Series } from '@schritt/plot';
 import type { MethodMark, Palette } from '@schritt/plot/palette';
 import type { Profile } from '../worker/messages.ts';

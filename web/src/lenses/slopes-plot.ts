@@ -1,4 +1,4 @@
-import { short, withMinus } from '@schritt/core/notation';
+import { short, withMinus } from '@schritt/core/text';
 import type { Overlay, Plot, Series } from '@schritt/plot';
 import type { Palette } from '@schritt/plot/palette';
 import type { StepView } from '../worker/messages.ts';

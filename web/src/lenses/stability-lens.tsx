@@ -1,5 +1,5 @@
 import { type Complex, growthAt } from '@schritt/core/inspect';
-import { short, stepSizeText } from '@schritt/core/notation';
+import { short, stepSizeText } from '@schritt/core/text';
 import { Select } from 'antd';
 import { type ReactNode, useMemo } from 'react';
 import { useDesk } from '../desk/desk.ts';

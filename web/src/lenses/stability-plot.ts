@@ -1,5 +1,5 @@
 import type { Complex } from '@schritt/core/inspect';
-import { short } from '@schritt/core/notation';
+import { short } from '@schritt/core/text';
 import type { Plot, Point, Series } from '@schritt/plot';
 import type { MethodMark, Palette } from '@schritt/plot/palette';
 import type { Region } from '../worker/messages.ts';

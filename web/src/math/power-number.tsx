@@ -1,4 +1,4 @@
-import { mantissaAndExponent, withMinus } from '@schritt/core/notation';
+import { mantissaAndExponent, withMinus } from '@schritt/core/text';
 import type { ReactNode } from 'react';
 import './power-number.css';
 

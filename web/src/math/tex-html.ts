@@ -1,4 +1,4 @@
-import { typesetOptions } from '@schritt/core/notation';
+import { typesetOptions } from '@schritt/core/text';
 import katex from 'katex';
 import { LRUCache } from 'lru-cache';
 

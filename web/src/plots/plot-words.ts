@@ -1,4 +1,4 @@
-import { exponential } from '@schritt/core/notation';
+import { exponential } from '@schritt/core/text';
 import type { Plot, Series } from '@schritt/plot';
 
 /** One curve in words: where it begins and ends, from left to right. */

@@ -1,4 +1,5 @@
-import { stepExpression, stepSizeText, type Problem } from '@schritt/core/notation';
+import { stepExpression, type Problem } from '@schritt/core/notation';
+import { stepSizeText } from '@schritt/core/text';
 import type { Grid, Rung } from '@schritt/core/study';
 import type { ChosenStep } from '../desk/desk.ts';
 import { labelled, placeOfSize, roundSizes, rulerScale, type RulerScale } from './scale.ts';

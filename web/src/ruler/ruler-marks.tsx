@@ -1,4 +1,4 @@
-import { stepSizeText } from '@schritt/core/notation';
+import { stepSizeText } from '@schritt/core/text';
 import type { ReactNode } from 'react';
 import type { Peg, RulerLayout } from './ruler-layout.ts';
 import { dividingSizes, placeOfSize } from './scale.ts';

@@ -1,4 +1,4 @@
-import { stepSizeText } from '@schritt/core/notation';
+import { stepSizeText } from '@schritt/core/text';
 import type { ReactNode } from 'react';
 import { methodMark } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';

@@ -1,4 +1,4 @@
-import { stepSizeText } from '@schritt/core/notation';
+import { stepSizeText } from '@schritt/core/text';
 import { type ReactNode, type RefObject, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';
 import { type RulerLayout, rulerLayout } from './ruler-layout.ts';

@@ -1,4 +1,4 @@
-import { count, significant, stepSizeText } from '@schritt/core/notation';
+import { count, significant, stepSizeText } from '@schritt/core/text';
 import type { WishedSteps } from '@schritt/core/study';
 import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';

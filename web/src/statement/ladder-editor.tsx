@@ -1,4 +1,4 @@
-import { attempt, Refusal } from '@schritt/core/notation';
+import { attempt, Refusal } from '@schritt/core/text';
 import { type Amount, amountValue, type Ladder, MAX_RUNGS } from '@schritt/core/study';
 import { Button, Input, Segmented } from 'antd';
 import { type ReactNode, useState } from 'react';

@@ -1,5 +1,5 @@
 import { LONGEST_MEASURED, readMeasured } from '@schritt/core/document';
-import { count } from '@schritt/core/notation';
+import { count } from '@schritt/core/text';
 import { Button, Input } from 'antd';
 import { type ChangeEvent, type ReactNode, useMemo, useRef, useState } from 'react';
 

@@ -1,4 +1,5 @@
-import { type ParameterValues, type Problem, texSymbol, rounded, short } from '@schritt/core/notation';
+import { type ParameterValues, type Problem, texSymbol } from '@schritt/core/notation';
+import { rounded, short } from '@schritt/core/text';
 import { Button, Slider } from 'antd';
 import type { ReactNode } from 'react';
 import { Tex } from '../math/tex.tsx';

@@ -1,4 +1,4 @@
-import { attempt, stepSizeText } from '@schritt/core/notation';
+import { attempt, stepSizeText } from '@schritt/core/text';
 import { amountValue } from '@schritt/core/study';
 import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';

@@ -1,4 +1,4 @@
-import { withMinus } from '@schritt/core/notation';
+import { withMinus } from '@schritt/core/text';
 import type { WorkedLine } from '@schritt/core/study';
 import { Button, Select } from 'antd';
 import { type ReactNode, useState } from 'react';

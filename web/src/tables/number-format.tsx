@@ -1,4 +1,4 @@
-import { exponential, fixed, short, withMinus } from '@schritt/core/notation';
+import { exponential, fixed, short, withMinus } from '@schritt/core/text';
 import { createContext, type ReactNode, useContext } from 'react';
 
 /** How numbers of rows are written: to significant digits, to decimal places, or with all their digits. */

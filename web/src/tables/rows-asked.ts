@@ -1,4 +1,4 @@
-import { attempt, Refusal } from '@schritt/core/notation';
+import { attempt, Refusal } from '@schritt/core/text';
 import { amountValue, type Grid, timeAt } from '@schritt/core/study';
 
 /** Rows of a list of times at most. */

@@ -1,4 +1,4 @@
-import { count } from '@schritt/core/notation';
+import { count } from '@schritt/core/text';
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { STEPS_SHOWN } from './steps-table.tsx';

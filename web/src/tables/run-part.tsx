@@ -1,4 +1,4 @@
-import { short } from '@schritt/core/notation';
+import { short } from '@schritt/core/text';
 import { Button, Select } from 'antd';
 import { type MouseEvent, type ReactNode, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';

@@ -7,7 +7,7 @@ import {
   short,
   stepSizeText,
   withMinus,
-} from '@schritt/core/notation';
+} from '@schritt/core/text';
 import { type ErrorChoice, evaluations, leftOutText, type RungResult } from '@schritt/core/study';
 import type { ReactNode } from 'react';
 import { PowerNumber } from '../math/power-number.tsx';

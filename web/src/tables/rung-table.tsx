@@ -1,4 +1,5 @@
-import { fixed, stepExpression, stepSizeText } from '@schritt/core/notation';
+import { stepExpression } from '@schritt/core/notation';
+import { fixed, stepSizeText } from '@schritt/core/text';
 import { Button } from 'antd';
 import { Fragment, type MouseEvent, type ReactNode } from 'react';
 import { Mark } from '../plots/mark.tsx';

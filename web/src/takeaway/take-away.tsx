@@ -1,4 +1,4 @@
-import { count, stepSizeText } from '@schritt/core/notation';
+import { count, stepSizeText } from '@schritt/core/text';
 import { Button, Modal, Segmented, Select } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { useDesk } from '../desk/desk.ts';

@@ -1,4 +1,4 @@
-import { count } from '@schritt/core/notation';
+import { count } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
 import { type Choice, preview } from './choice.ts';
 import type { Taken } from './use-taken.ts';

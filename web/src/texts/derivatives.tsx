@@ -1,4 +1,5 @@
-import { derivativesTex, primed, type Problem } from '@schritt/core/notation';
+import { derivativesTex, type Problem } from '@schritt/core/notation';
+import { primed } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
 import { Formula } from '../math/formula.tsx';
 

@@ -1,5 +1,5 @@
 import type { BenchResult, TestBench } from '@schritt/core/inspect';
-import { fixed } from '@schritt/core/notation';
+import { fixed } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
 import { PowerNumber } from '../math/power-number.tsx';
 import { type Ask, useComputed } from '../worker/use-work.ts';

@@ -1,5 +1,6 @@
 import { type Complex, growthAt, type Inspection, zTex } from '@schritt/core/inspect';
-import { evaluationsPerStep, isImplicit, type Method, short } from '@schritt/core/notation';
+import { evaluationsPerStep, isImplicit, type Method } from '@schritt/core/notation';
+import { short } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
 import { useRegion } from '../desk/use-results.ts';
 import { stabilityPlot } from '../lenses/stability-plot.ts';

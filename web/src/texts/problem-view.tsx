@@ -4,8 +4,8 @@ import {
   type ParameterValues,
   type Problem,
   systemTex,
-  short,
 } from '@schritt/core/notation';
+import { short } from '@schritt/core/text';
 import { MAX_SHOWN } from '@schritt/core/study';
 import { Segmented } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';

@@ -6,8 +6,8 @@ import {
   type ParameterValues,
   parseMethod,
   parseProblem,
-  Refusal,
 } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import {
   checkTyped,
   conclude,

@@ -1,5 +1,5 @@
 import { runKey, type StudyDocument } from '@schritt/core/document';
-import { Refusal } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import { layGrid, type Study, timeAt, truthOfPlaces } from '@schritt/core/study';
 import type { Profile, ProfileWish } from './messages.ts';
 import { rowsAt } from './rows.ts';

@@ -1,5 +1,5 @@
 import { openStudy, type StudyDocument } from '@schritt/core/document';
-import { Refusal } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import { curvesOf, type Study } from '@schritt/core/study';
 import { profileOf } from './profile.ts';
 import type { RowsWindow, RowsWish } from './messages.ts';

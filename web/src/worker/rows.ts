@@ -1,5 +1,6 @@
 import { stageComponents, vectorNames } from '@schritt/core/document';
-import { componentNames, Refusal } from '@schritt/core/notation';
+import { componentNames } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import {
   begin,
   type CompiledRun,

@@ -1,5 +1,6 @@
 import { runKey, type StudyDocument } from '@schritt/core/document';
-import { componentNames, Refusal } from '@schritt/core/notation';
+import { componentNames } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import type { Study } from '@schritt/core/study';
 import type { SideRow, SideRows, SideWish } from './messages.ts';
 import { rowsWindow } from './rows.ts';

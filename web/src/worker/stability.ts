@@ -1,5 +1,6 @@
 import { boxFor, inspectMethod, largestStep, regionEdge, spectrumAlong } from '@schritt/core/inspect';
-import { componentNames, type Method, parseMethod, Refusal } from '@schritt/core/notation';
+import { componentNames, type Method, parseMethod } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import { type Study, truthOf } from '@schritt/core/study';
 import type { Region, Spectrum } from './messages.ts';
 

@@ -1,4 +1,4 @@
-import { Refusal } from '@schritt/core/notation';
+import { Refusal } from '@schritt/core/text';
 import {
   compileWithStart,
   layGrid,

@@ -1,5 +1,5 @@
 import { type StudyDocument, type Taken, takeAway, type Wanted } from '@schritt/core/document';
-import { typesetOptions } from '@schritt/core/notation';
+import { typesetOptions } from '@schritt/core/text';
 import type { Study } from '@schritt/core/study';
 
 /** What a worker makes of an export: a workbook as the bytes of its file, with a text of what is in it. */

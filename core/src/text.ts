@@ -1,0 +1,17 @@
+// How numbers are written, and what is said of what cannot be done.
+export {
+  count,
+  exponential,
+  fixed,
+  general,
+  mantissaAndExponent,
+  powerOfTen,
+  rounded,
+  short,
+  significant,
+  stepSizeText,
+  withMinus,
+} from './text/number-text.ts';
+export { primed } from './text/primes.ts';
+export { attempt, Refusal } from './text/refusal.ts';
+export { typesetOptions } from './text/typeset-options.ts';
