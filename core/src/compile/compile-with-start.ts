@@ -20,6 +20,7 @@ export interface StartChoice {
  * Compiles a method together with the one that does its first steps, and that with its own if it reaches back too.
  *
  * @throws Refusal as compileRun, and where a name is not known or names go round in a circle
+ * @example compileWithStart(problem, heun, { find: () => null, instead: null }).start // null
  */
 export function compileWithStart(problem: Problem, method: Method, choice: StartChoice): CompiledRun {
   return compile(problem, method, choice, []);

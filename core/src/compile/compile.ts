@@ -137,6 +137,7 @@ function refuseLargeSeries(problem: Problem, { instructions }: Program): void {
  * The generated code of a problem and a method, not yet made a function.
  *
  * @throws Refusal where the method is for problems of another form, or the system is too large for it
+ * @example generateLoop(problem, heun, 'double').program.depth // 0
  */
 export function generateLoop(
   problem: Problem,

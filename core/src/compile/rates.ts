@@ -41,7 +41,11 @@ export function ratesOf(run: CompiledRun): Rates {
   return rates(run.problem, run.program.form, run.precision);
 }
 
-/** f of the first-order system of a problem; made once for each problem and precision. */
+/**
+ * f of the first-order system of a problem; made once for each problem and precision.
+ *
+ * @example systemRates(problem)(0, [4]) // new Float64Array([-0.7])
+ */
 export function systemRates(problem: Problem, precision: Precision = 'double'): Rates {
   return rates(problem, 'first order', precision);
 }

@@ -24,7 +24,11 @@ function functionSource(inputs: string, tree: RateTree, leaf: (to: RateLeaf) => 
   return `function (${inputs}) {\n${[...lines, `return ${printed(result)};`].join('\n')}\n}`;
 }
 
-/** An expression of a problem as a function of time and state, for one element of a block. */
+/**
+ * An expression of a problem as a function of time and state, for one element of a block.
+ *
+ * @example stateFunction(problem, problem.blocks[0]!.rate)(0, [4]) // -0.7
+ */
 export function stateFunction(
   problem: Problem,
   expression: Expression,

@@ -21,6 +21,7 @@ const CLOSING: ReadonlySet<number> = new Set([']', '}'].map((sign) => sign.charC
  *
  * @param text as characters or as the bytes of UTF-8
  * @returns null for a text within the limits
+ * @example jsonExcess('[1, 2, 3]', { values: 2 }) !== null // true
  */
 export function jsonExcess(text: string | Uint8Array, { values }: JsonLimits): string | null {
   const codeAt =
@@ -45,7 +46,11 @@ export function jsonExcess(text: string | Uint8Array, { values }: JsonLimits): s
   return null;
 }
 
-/** The place of the first reserved key in a value of JSON within the limits; null where there is none. */
+/**
+ * The place of the first reserved key in a value of JSON within the limits; null where there is none.
+ *
+ * @example reservedKey({ title: 'Heun' }) // null
+ */
 export function reservedKey(value: unknown, place = ''): string | null {
   if (typeof value !== 'object' || value === null) return null;
   for (const [key, member] of Object.entries(value)) {

@@ -56,7 +56,7 @@ function numberOf(text: string, commaIsPoint: boolean): number {
  * nothing.
  *
  * @param components the names of the components of the problem
- * @example readMeasured('t;level\n0;4\n1;3,3', ['level'])
+ * @example readMeasured('t;level\n0;4\n1;3,3', ['level']).ok // true
  */
 export function readMeasured(text: string, components: readonly string[]): MeasuredReading {
   const errors: TextError[] = [];

@@ -21,7 +21,7 @@ export type OpenedStudy =
 /**
  * Reads all texts of a study; the errors of every text that cannot be read come with its place in the study.
  *
- * @example const opened = openStudy(document); if (opened.ok) runStudy(opened.study)
+ * @example openStudy(document).ok // true
  */
 export function openStudy(document: StudyDocument): OpenedStudy {
   const errors: TextErrors[] = [];

@@ -20,7 +20,11 @@ function refused(place: string, message: string): DocumentReading {
   return { ok: false, errors: [{ place, message }] };
 }
 
-/** The faults of validated objects with their places, those of fields inside of fields included. */
+/**
+ * The faults of validated objects with their places, those of fields inside of fields included.
+ *
+ * @example faultsOf([]) // []
+ */
 export function faultsOf(errors: readonly ValidationError[], around = '', isList = false): DocumentError[] {
   return errors.flatMap(({ property, value, constraints = {}, children = [] }) => {
     // a field may have an empty name
@@ -40,12 +44,20 @@ export function faultsOf(errors: readonly ValidationError[], around = '', isList
   });
 }
 
-/** A document in the present way of writing it, where it is in an older one. */
+/**
+ * A document in the present way of writing it, where it is in an older one.
+ *
+ * @example presentDocument(document).title // 'Sluice'
+ */
 export function presentDocument(document: Document): Document {
   return document.kind === 'study' ? { ...document, ladder: presentLadder(document.ladder) } : document;
 }
 
-/** Checks a value, such as one read from JSON, against the file format; every fault is listed with its place. */
+/**
+ * Checks a value, such as one read from JSON, against the file format; every fault is listed with its place.
+ *
+ * @example readDocument(document).ok // true
+ */
 export function readDocument(value: unknown): DocumentReading {
   const reserved = reservedKey(value);
   if (reserved !== null) return refused(reserved, 'is not a field of this format');
@@ -59,7 +71,11 @@ export function readDocument(value: unknown): DocumentReading {
   return { ok: true, document: presentDocument(instance) };
 }
 
-/** Reads the text of a `*.schritt.json` file. */
+/**
+ * Reads the text of a `*.schritt.json` file.
+ *
+ * @example readDocumentText('{}').ok // false
+ */
 export function readDocumentText(text: string): DocumentReading {
   const excess = jsonExcess(text, DOCUMENT_LIMITS);
   if (excess !== null) return refused('the file', excess);

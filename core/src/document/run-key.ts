@@ -38,6 +38,7 @@ function starterTexts(
  * Titles, strikes and windows change none of them.
  *
  * @param method its place in the study
+ * @example runKey(document, 0) === runKey({ ...document, title: 'Another' }, 0) // true
  */
 export function runKey(document: StudyDocument, method: number): string {
   const { problem, methods, ladder, lastStep = 'fit', start = null, precision = 'double' } = document;
@@ -56,7 +57,11 @@ export function runKey(document: StudyDocument, method: number): string {
   ]);
 }
 
-/** The keys of all runs of a study together. */
+/**
+ * The keys of all runs of a study together.
+ *
+ * @example studyKey(document) === studyKey({ ...document, title: 'Another' }) // true
+ */
 export function studyKey(document: StudyDocument): string {
   return JSON.stringify(document.methods.map((_, method) => runKey(document, method)));
 }

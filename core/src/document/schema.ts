@@ -17,6 +17,7 @@ function withReferences(schema: object, prefix: string): object {
  * The schema of each class of the file format, by its name.
  *
  * @param prefix how references to named parts begin
+ * @example Object.keys(documentSchemas()).length > 0 // true
  */
 export function documentSchemas(prefix = DEFINITIONS): Readonly<Record<string, object>> {
   return Object.fromEntries(
@@ -27,7 +28,11 @@ export function documentSchemas(prefix = DEFINITIONS): Readonly<Record<string, o
   );
 }
 
-/** The JSON Schema of the file format, from the definition that the reader uses. */
+/**
+ * The JSON Schema of the file format, from the definition that the reader uses.
+ *
+ * @example Object.keys(documentSchema()).length > 0 // true
+ */
 export function documentSchema(): JsonSchema {
   return {
     $schema: 'http://json-schema.org/draft-07/schema#',

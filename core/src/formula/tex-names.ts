@@ -51,7 +51,11 @@ function texName(name: string): { readonly base: string; readonly index: string 
   return { base, index: indices.length === 0 ? null : indices.join(',') };
 }
 
-/** A name with an optional further index and primes. */
+/**
+ * A name with an optional further index and primes.
+ *
+ * @example texSymbol('k1') // 'k_{1}'
+ */
 export function texSymbol(name: string, primes = 0, furtherIndex: string | null = null): string {
   const { base, index } = texName(name);
   const below = [index, furtherIndex].filter((part) => part !== null).join(',');

@@ -48,6 +48,7 @@ const SECOND_WORDS: readonly Hint[] = [
  * What can be typed in a method and what its names stand for.
  *
  * @param method the last good reading of the text; null where there is none yet
+ * @example methodHints(heun).some(({ text }) => text === 'k1') // true
  */
 export function methodHints(method: Method | null): readonly Hint[] {
   const names = (method?.statements ?? []).flatMap((line): readonly Hint[] => {

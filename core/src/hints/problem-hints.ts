@@ -55,6 +55,7 @@ function namesOf(problem: Problem): readonly Hint[] {
  * What can be typed in a problem and what its names stand for.
  *
  * @param problem the last good reading of the text; null where there is none yet
+ * @example problemHints(problem).some(({ text }) => text === 'level') // true
  */
 export function problemHints(problem: Problem | null): readonly Hint[] {
   return [

@@ -101,6 +101,8 @@ export function stepsBackBy(index: Expression): number | null {
 /**
  * Evaluations of f (or a) and of its derivatives, made or typed, that one step costs; with implicit stages those of one
  * Newton iteration. f[n] counts once, however many f[n-j] are kept.
+ *
+ * @example evaluationsPerStep(heun) // 2
  */
 export function evaluationsPerStep(method: Method): number {
   const typed = new Map<string, number>();
@@ -128,7 +130,11 @@ export function typesDerivatives(method: Method): boolean {
   return method.statements.some((statement) => statement.kind === 'function');
 }
 
-/** Whether some value is found by Newton's method. */
+/**
+ * Whether some value is found by Newton's method.
+ *
+ * @example isImplicit(heun) // false
+ */
 export function isImplicit(method: Method): boolean {
   return method.statements.some((statement) => statement.kind === 'solve');
 }

@@ -96,7 +96,7 @@ function sayNewValue(
  * Reads the text of a method, in the notation of docs/notation.md.
  *
  * @returns the method, or all errors of the text with their places
- * @example parseMethod('k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)')
+ * @example parseMethod('y[n+1] = y + h*f(t, y)').ok // true
  */
 export function parseMethod(text: string): Reading<Method> {
   const long = tooLong(text);

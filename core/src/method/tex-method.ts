@@ -25,7 +25,11 @@ function statementTex(statement: MethodStatement): readonly string[] {
   });
 }
 
-/** A method in TeX, one line a formula, as it was written, with the place of each in the text. */
+/**
+ * A method in TeX, one line a formula, as it was written, with the place of each in the text.
+ *
+ * @example methodLines(heun)[0] // { tex: 'k_{1} = f(t, y)', from: 0 }
+ */
 export function methodLines({ statements, startWith }: Method): readonly MethodLine[] {
   const lines = statements.flatMap((statement) =>
     statementTex(statement).map((tex) => ({ tex, from: statement.at.from })),
@@ -36,7 +40,11 @@ export function methodLines({ statements, startWith }: Method): readonly MethodL
   return [...lines, { tex: `\\text{start with ${name}}`, from: startWith.at.from }];
 }
 
-/** A method in TeX, one line a formula, as it was written. */
+/**
+ * A method in TeX, one line a formula, as it was written.
+ *
+ * @example methodTex(heun)[0] // 'k_{1} = f(t, y)'
+ */
 export function methodTex(method: Method): readonly string[] {
   return methodLines(method).map(({ tex }) => tex);
 }

@@ -227,6 +227,7 @@ function wrongInitials(problem: Problem): ExactCheck['initial'] {
  * of the interval) and compares it with the initial values.
  *
  * @returns null where the problem gives no exact solution at all
+ * @example checkExact(problem)?.satisfied // true
  */
 export function checkExact(problem: Problem): ExactCheck | null {
   if (problem.blocks.every((block) => block.exact === null)) return null;
@@ -268,7 +269,11 @@ function shown(value: number): string {
   return isPlain ? short(value, 6) : exponential(value, 2);
 }
 
-/** The outcome of the check in a sentence. */
+/**
+ * The outcome of the check in a sentence.
+ *
+ * @example exactCheckSentence({ independent: 't', equations: 1 }, checkExact(problem)!)
+ */
 export function exactCheckSentence(
   { independent, equations }: { readonly independent: string; readonly equations: number },
   check: ExactCheck,

@@ -66,6 +66,7 @@ function derivativesOf(problem: Problem, solution: Expression, order: number): r
  *
  * @param wishes one for each unknown of the problem
  * @returns the text of the new problem, or the errors of the first wish that cannot be read
+ * @example manufacture(problem, [{ unknown: 'level', solution: 'exp(-t)' }]).ok // true
  */
 export function manufacture(problem: Problem, wishes: readonly Wish[]): Reading<string> {
   const solutions = new Map<string, readonly Expression[]>();

@@ -230,7 +230,7 @@ function readConserved(
  *
  * @param values values of parameters that stand in for those of the text
  * @returns the problem, reduced to a first-order system, or all errors of the text with their places
- * @example parseProblem("level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 6")
+ * @example parseProblem("level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 6").ok // true
  */
 export function parseProblem(text: string, values: ParameterValues = {}): Reading<Problem> {
   const long = tooLong(text);

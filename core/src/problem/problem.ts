@@ -111,7 +111,11 @@ export function componentName(problem: Problem, place: number): string {
   return range === null ? block.name : elementName(block, range.from + place - block.offset);
 }
 
-/** The names of all components in the order of the state vector: `x`, `x'`, `u[1]`, ... */
+/**
+ * The names of all components in the order of the state vector: `x`, `x'`, `u[1]`, ...
+ *
+ * @example componentNames(problem) // ['level']
+ */
 export function componentNames(problem: Problem): readonly string[] {
   return problem.blocks.flatMap((block) => {
     const { range } = block.unknown;
@@ -120,7 +124,11 @@ export function componentNames(problem: Problem): readonly string[] {
   });
 }
 
-/** Whether every component of the problem has an exact solution. */
+/**
+ * Whether every component of the problem has an exact solution.
+ *
+ * @example hasExact(problem) // true
+ */
 export function hasExact(problem: Problem): boolean {
   return problem.blocks.every((block) => block.exact !== null);
 }
@@ -133,6 +141,8 @@ export function hasFamilies({ unknowns }: Problem): boolean {
 /**
  * Whether the problem is a system of second-order equations x'' = a(t, x, x'), which methods in x and v need.
  * The blocks of such a problem come in pairs x, x'.
+ *
+ * @example isSecondOrder(problem) // false
  */
 export function isSecondOrder(problem: Problem): boolean {
   return problem.unknowns.every((unknown) => unknown.order === 2);

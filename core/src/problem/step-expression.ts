@@ -22,7 +22,7 @@ function writtenLength(low: Expression, high: Expression): Expression {
  *
  * @param steps how many parts
  * @returns null where the problem has no interval
- * @example stepExpression(problem, 64) // { text: '2 pi/64', isSymbolic: true } for 0 <= t <= 2*pi
+ * @example stepExpression(problem, 16) // { text: '8/16', isSymbolic: false }
  */
 export function stepExpression(problem: Problem, steps: number): StepExpression | null {
   const interval = problem.statements.find((statement) => statement.kind === 'interval');

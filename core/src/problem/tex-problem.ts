@@ -45,7 +45,7 @@ export interface ProblemTex {
 /**
  * The statements of a problem in TeX, sorted by what they say.
  *
- * @example problemTex(problem).equations // ["level' = -k\\,\\sqrt{level}"]
+ * @example problemTex(problem).equations // ["\\mathit{level}' = -k\\,\\sqrt{\\mathit{level}}"]
  */
 export function problemTex(problem: Problem): ProblemTex {
   const { statements, independent } = problem;
@@ -63,12 +63,20 @@ export function problemTex(problem: Problem): ProblemTex {
   };
 }
 
-/** Where the statement of each line of `problemTex` begins in the text of the problem. */
+/**
+ * Where the statement of each line of `problemTex` begins in the text of the problem.
+ *
+ * @example problemPlaces(problem).get('k = 0.35') // 24
+ */
 export function problemPlaces({ statements }: Problem): ReadonlyMap<string, number> {
   return new Map(statements.map((statement) => [statementTex(statement), statement.at.from]));
 }
 
-/** The reduced first-order system in TeX, one line a block. */
+/**
+ * The reduced first-order system in TeX, one line a block.
+ *
+ * @example systemTex(problem).length // 1
+ */
 export function systemTex(problem: Problem): readonly string[] {
   return problem.blocks.map((block) => {
     const { name, range: over } = block.unknown;
@@ -82,12 +90,20 @@ export function systemTex(problem: Problem): readonly string[] {
   });
 }
 
-/** A line of TeX as an aligned row: the first = becomes the place of alignment. */
+/**
+ * A line of TeX as an aligned row: the first = becomes the place of alignment.
+ *
+ * @example aligned(['a = b']) // '\\begin{aligned} a &= b \\end{aligned}'
+ */
 export function aligned(lines: readonly string[]): string {
   return `\\begin{aligned} ${lines.map((line) => line.replace(' = ', ' &= ')).join(' \\\\[3pt] ')} \\end{aligned}`;
 }
 
-/** The reduced first-order system in the notation, one line a block. */
+/**
+ * The reduced first-order system in the notation, one line a block.
+ *
+ * @example systemText(problem) // ["level' = -k*sqrt(level)"]
+ */
 export function systemText(problem: Problem): readonly string[] {
   return problem.blocks.map((block) => {
     const { range: over } = block.unknown;

@@ -69,6 +69,7 @@ function isHandoutFormat(format: string): format is HandoutFormat {
  * A whole number of an option; `otherwise` where it is not given.
  *
  * @throws Refusal for another one
+ * @example wholeOf('scale', '2', [1, 4], 1) // 2
  */
 export function wholeOf(
   name: string,
@@ -82,15 +83,29 @@ export function wholeOf(
   throw new Refusal('form', `${name} takes a whole number from ${least} to ${most}, not ${text}`);
 }
 
-/** Significant digits; null where none are asked for. */
+/**
+ * Significant digits; null where none are asked for.
+ *
+ * @example digitsOf({ digits: '6' }) // 6
+ */
 export function digitsOf({ digits }: Pick<Asked, 'digits'>): number | null {
   return digits === undefined ? null : wholeOf('digits', digits, [1, 17], 1);
 }
 
+/**
+ * The names of columns that are asked for; null for all.
+ *
+ * @example columnsOf({ columns: 'level,k1' }) // ['level', 'k1']
+ */
 export function columnsOf({ columns }: Pick<Asked, 'columns'>): readonly string[] | null {
   return columns?.split(',').map((name) => name.trim()) ?? null;
 }
 
+/**
+ * Every how manyth row is asked for; every one where nothing is said.
+ *
+ * @example everyOf({ every: '2' }) // 2
+ */
 export function everyOf({ every }: Pick<Asked, 'every'>): number {
   return wholeOf('every', every, [1, 1e8], 1);
 }
@@ -103,7 +118,12 @@ function givenWish({ h, steps }: Asked): Wish | null {
   return h === undefined ? null : { h: amountValue(h) };
 }
 
-/** @throws Refusal where neither or both of h and steps are given */
+/**
+ * The step size or number of steps that is asked for.
+ *
+ * @throws Refusal where neither or both of h and steps are given
+ * @example wishOf({ steps: '16' }) // { steps: 16 }
+ */
 export function wishOf(asked: Pick<Asked, 'h' | 'steps'>): Wish {
   const wish = givenWish({ ...asked, what: 'rows' });
   if (wish === null) throw new Refusal('grid', EITHER);
@@ -123,6 +143,7 @@ function placeOf({ methods }: Study, { method }: Asked, isNeeded: boolean): numb
  * What texts ask for.
  *
  * @throws Refusal where something is missing, or is of another form
+ * @example wantedFrom('Sluice', study, { what: 'rows', as: 'md', method: 'Heun', steps: '16' }).what // 'rows'
  */
 export function wantedFrom(title: string, study: Study, asked: Asked): Wanted {
   const { what, part = false } = asked;

@@ -12,7 +12,11 @@ function csvCell(cell: Cell): string {
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 }
 
-/** Rows of cells as CSV by RFC 4180, numbers as full doubles. */
+/**
+ * Rows of cells as CSV by RFC 4180, numbers as full doubles.
+ *
+ * @example csv([['a', 1], ['b', 2]]) // 'a,1\r\nb,2\r\n'
+ */
 export function csv(rows: readonly (readonly Cell[])[]): string {
   return rows.map((row) => `${row.map(csvCell).join(',')}\r\n`).join('');
 }

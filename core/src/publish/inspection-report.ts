@@ -55,7 +55,11 @@ function finite(limit: number): number | null {
   return Number.isFinite(limit) ? limit : null;
 }
 
-/** What an inspection has found, as plain JSON. */
+/**
+ * What an inspection has found, as plain JSON.
+ *
+ * @example inspectionReport('Heun', heun).title // 'Heun'
+ */
 export function inspectionReport(title: string, method: Method): InspectionReport {
   const found: Inspection = inspectMethod(method);
   const { kind, why, linear, order, orderWithoutVelocity, tableau, multistep, stability } = found;

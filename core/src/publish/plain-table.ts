@@ -1,4 +1,8 @@
-/** Columns of text lined up at the right, under a header and a rule, for a terminal. */
+/**
+ * Columns of text lined up at the right, under a header and a rule, for a terminal.
+ *
+ * @example plainTable(['h'], [['0.5']])
+ */
 export function plainTable(header: readonly string[], rows: readonly (readonly string[])[]): string {
   const widths = header.map((title, i) => Math.max(title.length, ...rows.map((row) => row[i]?.length ?? 0)));
   const line = (cells: readonly string[]): string =>

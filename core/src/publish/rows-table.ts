@@ -12,13 +12,21 @@ export interface RowsTable {
   readonly rows: readonly (readonly Cell[])[];
 }
 
-/** One name for each component of a vector; just the name itself where there is one component. */
+/**
+ * One name for each component of a vector; just the name itself where there is one component.
+ *
+ * @example vectorNames('k1', ['u', 'v']) // ['k1[u]', 'k1[v]']
+ */
 export function vectorNames(name: string, components: readonly string[]): readonly string[] {
   const isPlain = components.length === 1 && components[0] !== name;
   return isPlain ? [name] : components.map((component) => `${name}[${component}]`);
 }
 
-/** n, t, components, slopes f, stages, conserved quantities, exact values and the error, one row a grid point. */
+/**
+ * n, t, components, slopes f, stages, conserved quantities, exact values and the error, one row a grid point.
+ *
+ * @example rowsTable(run, rows).header[0] // 'n'
+ */
 export function rowsTable(run: CompiledRun, rows: readonly Row[]): RowsTable {
   const { problem, program } = run;
   const names = componentNames(problem);
@@ -49,7 +57,11 @@ export function rowsTable(run: CompiledRun, rows: readonly Row[]): RowsTable {
   };
 }
 
-/** Names of the components of a stage: of all of them, or of the positions where the method is one in x and v. */
+/**
+ * Names of the components of a stage: of all of them, or of the positions where the method is one in x and v.
+ *
+ * @example stageComponents(run, ['level']) // ['level']
+ */
 export function stageComponents({ layout }: CompiledRun, names: readonly string[]): readonly string[] {
   return (layout.places[0] ?? []).map((place) => names[place] ?? '');
 }

@@ -159,7 +159,11 @@ function comparisonReport(
   };
 }
 
-/** The numbers of a study as plain JSON: components by name, methods by title, everything else as the study has it. */
+/**
+ * The numbers of a study as plain JSON: components by name, methods by title, everything else as the study has it.
+ *
+ * @example studyReport('Sluice', problem, result).title // 'Sluice'
+ */
 export function studyReport(title: string, problem: Problem, result: StudyResult): StudyReport {
   const names = componentNames(problem);
   const titleOf = (method: number): string => result.methods[method]?.title ?? '';

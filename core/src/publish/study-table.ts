@@ -4,7 +4,11 @@ import { type Cell, csv } from './csv.ts';
 import { fixed, rangeText, significant, stepSizeText } from '../text/number-text.ts';
 import { plainTable } from './plain-table.ts';
 
-/** A study as CSV: one line for each method and rung. */
+/**
+ * A study as CSV: one line for each method and rung.
+ *
+ * @example studyCsv(report).startsWith('method') // true
+ */
 export function studyCsv(report: StudyReport): string {
   const components = Object.keys(report.methods[0]?.rungs[0]?.values ?? {});
   const header: Cell[] = [
@@ -125,7 +129,11 @@ function comparisonText({ comparison }: StudyReport): readonly string[] {
   ];
 }
 
-/** A study for a terminal: a table for each method, what the numbers mean, and the methods beside one another. */
+/**
+ * A study for a terminal: a table for each method, what the numbers mean, and the methods beside one another.
+ *
+ * @example studyText(report, 'absolute').includes('Heun') // true
+ */
 export function studyText(report: StudyReport, scale: ErrorChoice['scale']): string {
   const findings = report.findings
     .filter(({ kind }) => kind !== 'comparison')

@@ -94,6 +94,7 @@ function workbookOf(workbook: Workbook): Taken {
  * @param study the document, opened
  * @param typeset sets formulas of pages
  * @throws Refusal with the reason for what cannot be taken away
+ * @example takeAway(document, study, wantedFrom('Sluice', study, { what: 'rows', as: 'md', method: 'Heun', steps: '16' }), () => '').kind // 'text'
  */
 export function takeAway(document: StudyDocument, study: Study, wanted: Wanted, typeset: Typeset): Taken {
   const { title } = document;

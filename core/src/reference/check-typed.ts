@@ -90,6 +90,7 @@ function checkOne(problem: Problem, typed: TypedDerivative, at: ReturnType<typeo
  * Compares every derivative that a problem gives by hand with the one made from its rates, along the solution.
  *
  * @returns one entry a typed derivative; none where nothing is typed, or for systems too large for Taylor series
+ * @example checkTyped(problem) // []
  */
 export function checkTyped(problem: Problem): readonly TypedCheck[] {
   const compared = problem.typed.filter(({ order }) => problem.size * order ** 2 <= LARGEST);
@@ -98,7 +99,11 @@ export function checkTyped(problem: Problem): readonly TypedCheck[] {
   return compared.map((typed) => checkOne(problem, typed, at));
 }
 
-/** The outcome of one comparison in a sentence. */
+/**
+ * The outcome of one comparison in a sentence.
+ *
+ * @example checkTyped(problem).map((check) => typedCheckSentence(problem, check)) // []
+ */
 export function typedCheckSentence(
   { independent }: Pick<Problem, 'independent'>,
   check: Omit<TypedCheck, 'at'>,

@@ -62,7 +62,11 @@ function fieldOf(problem: Problem, values: readonly (readonly number[])[]): read
   );
 }
 
-/** The solution of a problem, exact where it is known and by reference where not, with the direction field. */
+/**
+ * The solution of a problem, exact where it is known and by reference where not, with the direction field.
+ *
+ * @example portrait(problem)
+ */
 export function portrait(problem: Problem): Portrait {
   const { start, end, size } = problem;
   const shown = Math.min(size, MAX_SHOWN);

@@ -31,6 +31,7 @@ export type Wish = { readonly h: number } | { readonly steps: number };
  *
  * @param start, end the interval, in units of the independent variable
  * @throws Refusal where the wish is no positive number or needs more than MAX_STEPS steps
+ * @example layGrid(0, 1, { h: 0.3 }).steps // 3
  */
 export function layGrid(start: number, end: number, wish: Wish, lastStep: LastStep = 'fit'): Grid {
   const length = end - start;
@@ -73,7 +74,11 @@ export function stepSizeAt(grid: Grid, n: number): number {
   return grid.shorter !== null && n === grid.steps - 1 ? grid.shorter : grid.h;
 }
 
-/** The time of grid point n. */
+/**
+ * The time of grid point n.
+ *
+ * @example timeAt(layGrid(0, 1, { steps: 4 }), 3) // 0.75
+ */
 export function timeAt(grid: Grid, n: number): number {
   if (n === grid.steps && grid.shorter !== null) return timeAt(grid, n - 1) + grid.shorter;
   return grid.start + n * grid.h;

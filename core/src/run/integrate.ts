@@ -34,6 +34,7 @@ export interface RunState {
  *
  * @throws Refusal where the grid does not suit the method: fewer steps than a formula reaches back, or a
  *   shorter last step for one that reaches back
+ * @example begin(run, grid).n // 0
  */
 export function begin(run: CompiledRun, grid: Grid): RunState {
   const { depth } = run.program;

@@ -36,6 +36,7 @@ const SLICE = 400_000;
  *
  * @returns a generator that yields the part that is done, from 0 to 1, many times a second; whoever pulls it may stop
  * @throws Refusal as `begin`, when it is first pulled
+ * @example [...keepRun(run, grid)]
  */
 export function* keepRun(run: CompiledRun, grid: Grid): Generator<number, LongRun> {
   const at = begin(run, grid);
@@ -79,7 +80,11 @@ export function* keepRun(run: CompiledRun, grid: Grid): Generator<number, LongRu
   return { run, grid, components: kept, checkpoints, outcome: outcomeOf(at) };
 }
 
-/** Any window of rows of a kept run, computed again from the nearest checkpoint: the same bits as the first time. */
+/**
+ * Any window of rows of a kept run, computed again from the nearest checkpoint: the same bits as the first time.
+ *
+ * @example rowsAgain(longRun, 0, 3).rows.length // 3
+ */
 export function rowsAgain(longRun: LongRun, from: number, count: number, every = 1): Rows {
   const { run, grid, checkpoints } = longRun;
   const nearest = checkpoints.findLast((point) => point.n <= from) ?? checkpoints[0];

@@ -12,6 +12,7 @@ import type { StudyResult } from './study-result.ts';
  * without a reference, findings and a comparison. Nothing is run again, so a strike or another window costs nothing.
  *
  * @param runs one a method, in the order of the study
+ * @example conclude(study, [])
  */
 export function conclude(study: Study, runs: readonly MethodRun[]): StudyResult {
   const { problem, ladder, lastStep } = study;

@@ -84,7 +84,11 @@ function* curveOf(study: Study, run: RunWish, truth: TruthOfPlaces): Generator<n
   }
 }
 
-/** The curves of some runs of a study, and of the solution; yields the part that is done. */
+/**
+ * The curves of some runs of a study, and of the solution; yields the part that is done.
+ *
+ * @example [...curvesOf(study, [{ method: 0, wish: { steps: 8 } }])]
+ */
 export function* curvesOf(study: Study, runs: readonly RunWish[]): Generator<number, Curves> {
   const { problem } = study;
   const truth = truthOfPlaces(problem);

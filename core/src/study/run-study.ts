@@ -3,7 +3,11 @@ import { type Progress, runSteps } from './runs/run-methods.ts';
 import type { Study } from './runs/study.ts';
 import type { StudyResult } from './study-result.ts';
 
-/** Runs a whole study and says what its numbers mean; whoever pulls may stop at every sign of life. */
+/**
+ * Runs a whole study and says what its numbers mean; whoever pulls may stop at every sign of life.
+ *
+ * @example [...studySteps(study)]
+ */
 export function* studySteps(study: Study): Generator<Progress, StudyResult> {
   return conclude(study, yield* runSteps(study));
 }
@@ -16,7 +20,11 @@ export function finish<T>(work: Generator<unknown, T>): T {
   }
 }
 
-/** Runs a whole study at once. */
+/**
+ * Runs a whole study at once.
+ *
+ * @example runStudy(study).methods.length // 2
+ */
 export function runStudy(study: Study): StudyResult {
   return finish(studySteps(study));
 }

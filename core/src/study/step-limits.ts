@@ -14,6 +14,7 @@ const MAX_REFERENCE_SECONDS = 0.15;
  *
  * @returns null for a method that has no such limit, and for all where the fastest motion is no decay, or is not
  *   found for sure, or would take a long reference solution to be found
+ * @example stepLimits(study)
  */
 export function stepLimits({ problem, methods }: Study): readonly (number | null)[] {
   const places = componentNames(problem).map((_, j) => j);

@@ -22,7 +22,11 @@ export interface TruthOfPlaces {
   readonly curve: (place: number, times: readonly number[]) => TruthCurve | null;
 }
 
-/** The exact solution of every component that has one, and a reference for the others. */
+/**
+ * The exact solution of every component that has one, and a reference for the others.
+ *
+ * @example truthOfPlaces(problem).at(0, [0]) // [4]
+ */
 export function truthOfPlaces(problem: Problem): TruthOfPlaces {
   const found = new Map<number, Truth | null>();
   const of = (place: number): Truth | null => {
@@ -48,7 +52,11 @@ export function truthOfPlaces(problem: Problem): TruthOfPlaces {
   };
 }
 
-/** The stability limits of the methods of a study; none is looked for where that takes a dear reference. */
+/**
+ * The stability limits of the methods of a study; none is looked for where that takes a dear reference.
+ *
+ * @example limitsOf(study)
+ */
 export function limitsOf(study: Study): readonly (number | null)[] {
   const { problem, methods } = study;
   if (!hasExact(problem) && problem.size > MAX_REFERRED) return methods.map(() => null);

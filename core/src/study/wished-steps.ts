@@ -22,6 +22,7 @@ const MAX_STEPS = 2_000_000;
  * Says beforehand which h gives a wished error, by the leading term of the error, and checks it by a run.
  *
  * @returns one a method; null where theory does not say the error of it
+ * @example wishedSteps(study, 1e-6)
  */
 export function wishedSteps(study: Study, wished: number): readonly (WishedSteps | null)[] {
   const { problem } = study;

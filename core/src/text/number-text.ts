@@ -14,39 +14,67 @@ function formatOf(specification: string): (value: number) => string {
   return format;
 }
 
-/** A whole number with its thousands apart: 20,000. */
+/**
+ * A whole number with its thousands apart: 20,000.
+ *
+ * @example count(12345) // '12,345'
+ */
 export function count(n: number): string {
   return formatOf(',d')(n);
 }
 
-/** With so many decimals: 2.00. */
+/**
+ * With so many decimals: 2.00.
+ *
+ * @example fixed(1.005, 1) // '1.0'
+ */
 export function fixed(value: number, decimals: number): string {
   const text = value.toFixed(decimals);
   return text.startsWith('-') && Number(text) === 0 ? text.slice(1) : text;
 }
 
-/** With a power of ten and so many digits: 1.05e-5. */
+/**
+ * With a power of ten and so many digits: 1.05e-5.
+ *
+ * @example exponential(0.00123, 3) // '1.23e-3'
+ */
 export function exponential(value: number, digits: number): string {
   return formatOf(`.${digits - 1}e`)(value);
 }
 
-/** Mantissa and power of ten of a number to some digits: 1.05 and -5. */
+/**
+ * Mantissa and power of ten of a number to some digits: 1.05 and -5.
+ *
+ * @example mantissaAndExponent(1234, 3) // ['1.23', 3]
+ */
 export function mantissaAndExponent(value: number, digits: number): readonly [string, number] {
   const [mantissa = '', exponent = '0'] = exponential(value, digits).split('e');
   return [mantissa, Number(exponent)];
 }
 
-/** As short as it can be at no more than so many digits: 0.333, 2, 1e-7. */
+/**
+ * As short as it can be at no more than so many digits: 0.333, 2, 1e-7.
+ *
+ * @example short(0.25, 6) // '0.25'
+ */
 export function short(value: number, digits: number): string {
   return String(rounded(value, digits));
 }
 
-/** A number cut to so many digits, as a number. */
+/**
+ * A number cut to so many digits, as a number.
+ *
+ * @example rounded(1 / 3, 3) // 0.333
+ */
 export function rounded(value: number, digits: number): number {
   return Number(exponential(value, digits));
 }
 
-/** Decimals or a power of ten, whichever is shorter, without needless zeros: 1.2e+5, 0.25. */
+/**
+ * Decimals or a power of ten, whichever is shorter, without needless zeros: 1.2e+5, 0.25.
+ *
+ * @example general(0.00001234, 3) // '0.0000123'
+ */
 export function general(value: number, digits: number): string {
   return formatOf(`.${digits}~g`)(value);
 }
@@ -54,7 +82,11 @@ export function general(value: number, digits: number): string {
 /** Powers of ten from which on, down to the last, a number is printed without one. */
 const PLAIN = [1e6, 1e5, 1e4, 1e3, 100, 10, 1, 0.1, 0.01, 0.001];
 
-/** A number to some significant digits, as a table prints it: 0.0645, 1.05e-5. */
+/**
+ * A number to some significant digits, as a table prints it: 0.0645, 1.05e-5.
+ *
+ * @example significant(2, 4) // '2.000'
+ */
 export function significant(value: number, digits: number): string {
   if (value === 0) return '0';
   const size = Math.abs(value);
@@ -66,7 +98,11 @@ export function significant(value: number, digits: number): string {
 /** Digits that a step size has on the page, where it has more than a reader wants. */
 const STEP_DIGITS = 6;
 
-/** A step size as short as it can be while it still means the same to a reader: 0.1, 0.03125, 0.142857. */
+/**
+ * A step size as short as it can be while it still means the same to a reader: 0.1, 0.03125, 0.142857.
+ *
+ * @example stepSizeText(0.1) // '0.1'
+ */
 export function stepSizeText(h: number): string {
   const cut = rounded(h, STEP_DIGITS);
   return Math.abs(cut - h) <= 1e-12 * Math.abs(h) ? String(cut) : formatOf(`.${STEP_DIGITS}g`)(h);
@@ -90,7 +126,11 @@ export function rangeText({
 
 const RAISED = '⁰¹²³⁴⁵⁶⁷⁸⁹';
 
-/** 10 to a whole power in plain characters: 10⁻². */
+/**
+ * 10 to a whole power in plain characters: 10⁻².
+ *
+ * @example powerOfTen(-3) // '10⁻³'
+ */
 export function powerOfTen(exponent: number): string {
   return `10${raised(exponent)}`;
 }
@@ -101,7 +141,11 @@ export function raised(exponent: number): string {
   return `${exponent < 0 ? '⁻' : ''}${digits}`;
 }
 
-/** A text with the sign of a typesetter for every minus. */
+/**
+ * A text with the sign of a typesetter for every minus.
+ *
+ * @example withMinus('-1') // '−1'
+ */
 export function withMinus(text: string): string {
   return text.replaceAll('-', '−');
 }

@@ -41,7 +41,11 @@ export class Refusal extends Error {
 export type Attempt<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly refusal: Refusal };
 
-/** Does a piece of work; a refusal in it becomes the answer, any other error goes on. */
+/**
+ * Does a piece of work; a refusal in it becomes the answer, any other error goes on.
+ *
+ * @example attempt(() => layGrid(0, 1, { h: -1 })).ok // false
+ */
 export function attempt<T>(work: () => T): Attempt<T> {
   try {
     return { ok: true, value: work() };

@@ -60,7 +60,11 @@ function match(pattern: RegExp, text: string, from: number): string | null {
 /** Is told of what is wrong at a place; reading goes on behind it. */
 export type Report = (at: Span, message: string, repairs?: readonly Repair[]) => void;
 
-/** Splits the stretch `from`..`to` of a text into tokens; a `#` ends it. What has no meaning is reported and passed over, until that is enough. */
+/**
+ * Splits the stretch `from`..`to` of a text into tokens; a `#` ends it. What has no meaning is reported and passed over, until that is enough.
+ *
+ * @example tokenize('y + h', { from: 0, to: 5 }, () => undefined).map(({ text }) => text) // ['y', '+', 'h']
+ */
 export function tokenize(
   text: string,
   { from, to }: Span,

@@ -9,7 +9,11 @@ export interface TypesetOptions {
   readonly strict: 'ignore';
 }
 
-/** For a page in sight `htmlAndMathml`, which looks alike everywhere; for a file that stands by itself `mathml`. */
+/**
+ * For a page in sight `htmlAndMathml`, which looks alike everywhere; for a file that stands by itself `mathml`.
+ *
+ * @example typesetOptions(true, 'mathml').displayMode // true
+ */
 export function typesetOptions(block: boolean, output: TypesetOptions['output']): TypesetOptions {
   return { displayMode: block, output, throwOnError: false, maxExpand: 100, strict: 'ignore' };
 }

@@ -295,6 +295,7 @@ class RowRegisters {
  * @param n the step from grid point n to n + 1
  * @param component which component is shown, by its place in the vectors of the method
  * @throws Refusal as `begin`, and where there is no such step
+ * @example workedStep(run, grid, 0, 0).lines[0]?.gives // 'k1'
  */
 export function workedStep(run: CompiledRun, grid: Grid, n: number, component: number): WorkedStep {
   if (!(n >= 0 && n < grid.steps)) throw new Refusal('grid', `there is no step from ${n} to ${n + 1}`);

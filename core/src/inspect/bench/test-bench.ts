@@ -157,6 +157,8 @@ function resultOn({ name, text, exactFrom }: Bench, method: Method, proved: numb
 /**
  * Runs a method on a fixed battery of problems with known solutions, with exact first steps, and holds the observed
  * orders against the proved one. A method of order p is exact for powers of t up to p.
+ *
+ * @example testBench(heun)
  */
 export function testBench(method: Method): TestBench {
   const { order, orderWithoutVelocity } = inspectMethod(method);

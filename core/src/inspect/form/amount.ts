@@ -49,12 +49,21 @@ export function inexactly(value: number): Amount {
   return { exact: null, value };
 }
 
-/** A number of a text, exactly as its digits say: 0.1 is a tenth, 1e-7 a ten-millionth. */
+/**
+ * A number of a text, exactly as its digits say: 0.1 is a tenth, 1e-7 a ten-millionth.
+ *
+ * @example amountText(amountOf(0.5)) // '1/2'
+ */
 export function amountOf(value: number): Amount {
   if (Number.isSafeInteger(value)) return fraction(BigInt(value));
   return Number.isFinite(value) ? exactly(fractionOfDigits(value), value) : inexactly(value);
 }
 
+/**
+ * An exact fraction of whole numbers.
+ *
+ * @example fraction(2, 4).value // 0.5
+ */
 export function fraction(numerator: number | bigint, denominator: number | bigint = 1): Amount {
   return exactly(new Fraction(numerator, denominator), Number(numerator) / Number(denominator));
 }
@@ -138,7 +147,11 @@ export function areEqual(a: Amount, b: Amount, scale = 1): boolean {
   return Math.abs(a.value - b.value) <= TOLERANCE * size;
 }
 
-/** `3/4`, `-2`, or the digits of a number that is no fraction. */
+/**
+ * `3/4`, `-2`, or the digits of a number that is no fraction.
+ *
+ * @example amountText(fraction(1, 6)) // '1/6'
+ */
 export function amountText({ exact, value }: Amount): string {
   return exact === null ? String(rounded(value, 10)) : exactText(exact);
 }

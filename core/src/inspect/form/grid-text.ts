@@ -37,7 +37,7 @@ function time(c: Amount): string {
  * The text of a Runge-Kutta method with a tableau: stages k1, k2, ... one a line; stages that wait for one another in one
  * solve line.
  *
- * @example tableauText(heun) // 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h*(1/2*k1 + 1/2*k2)\n'
+ * @example tableauText(inspection.tableau!).split('\n')[0] // 'k1 = f(t, y)'
  */
 export function tableauText({ c, A, b }: Tableau): string {
   const name = (j: number): string => `k${j + 1}`;
@@ -55,7 +55,11 @@ export function tableauText({ c, A, b }: Tableau): string {
   );
 }
 
-/** The text of a linear multistep formula; `start` names the method of its first steps. */
+/**
+ * The text of a linear multistep formula; `start` names the method of its first steps.
+ *
+ * @example multistepText({ alpha: [fraction(1)], beta: [fraction(1)], next: fraction(0) }, null)
+ */
 export function multistepText({ alpha, beta, next }: MultistepCoefficients, start: string | null): string {
   const kept = (letter: string, j: number): string => {
     if (j > 0) return `${letter}[n-${j}]`;

@@ -54,7 +54,11 @@ function treeSumText(tree: RootedTree): string {
   return `sum ${texts.join(' ')}`;
 }
 
-/** A condition in TeX: what the formula has, and what it should have. */
+/**
+ * A condition in TeX: what the formula has, and what it should have.
+ *
+ * @example conditionTex(inspection.order!.failing[0]!, true)
+ */
 export function conditionTex({ tree, order, value, should }: Condition, isRungeKutta: boolean): string {
   const left =
     tree === null
@@ -69,7 +73,11 @@ export function conditionTex({ tree, order, value, should }: Condition, isRungeK
   return `${left} = ${amountTex(value)},\\quad \\text{should be } ${amountTex(should)}`;
 }
 
-/** How far a condition is off, in TeX: the coefficient of its tree in the principal error. */
+/**
+ * How far a condition is off, in TeX: the coefficient of its tree in the principal error.
+ *
+ * @example principalTex(inspection.order!.failing[0]!)
+ */
 export function principalTex({ value, should }: Condition): string {
   return amountTex(less(value, should));
 }

@@ -9,7 +9,11 @@ export interface DrawnVertex {
   readonly below: number | null;
 }
 
-/** A tree as it is drawn: leaves side by side, every vertex above the middle of nothing but its own. */
+/**
+ * A tree as it is drawn: leaves side by side, every vertex above the middle of nothing but its own.
+ *
+ * @example treePicture(inspection.order!.failing[0]!.tree!).length // 3
+ */
 export function treePicture(tree: RootedTree): readonly DrawnVertex[] {
   const drawn: DrawnVertex[] = [];
   const widthOf = (one: RootedTree): number =>

@@ -23,7 +23,11 @@ function pointsFor({ above }: StabilityPolynomial): number {
   );
 }
 
-/** The part of the plane that shows the region of a method, with some room around it. */
+/**
+ * The part of the plane that shows the region of a method, with some room around it.
+ *
+ * @example boxFor(inspection.stability!).left < -2 // true
+ */
 export function boxFor({ real, imaginary, aStable }: StabilityLimits): Box {
   if (aStable) return { left: -8, right: 8, bottom: -6, top: 6 };
   const deep = Number.isFinite(real) ? Math.max(real, 0.5) : 8;
@@ -36,7 +40,11 @@ function crossing(a: number, b: number): number {
   return Math.min(1, Math.max(0, (1 - a) / (b - a)));
 }
 
-/** The edge of the stability region within a box: where an error neither grows nor shrinks (marching squares). */
+/**
+ * The edge of the stability region within a box: where an error neither grows nor shrinks (marching squares).
+ *
+ * @example regionEdge(inspection.stability!.polynomial, boxFor(inspection.stability!)).length > 0 // true
+ */
 export function regionEdge(polynomial: StabilityPolynomial, box: Box): readonly EdgePiece[] {
   const { left, right, bottom, top } = box;
   const points = pointsFor(polynomial);

@@ -52,7 +52,11 @@ export function eigenvalues(matrix: readonly Float64Array[]): readonly Complex[]
   return [...Array.from({ length: first }, () => complex(0)), ...rootsOf(coefficients.slice(first))];
 }
 
-/** Eigenvalues of the Jacobian of a problem along a solution; none for more than eight components. */
+/**
+ * Eigenvalues of the Jacobian of a problem along a solution; none for more than eight components.
+ *
+ * @example spectrumAlong(problem, () => 4, [0])[0] // { re: -0.0875, im: 0 }
+ */
 export function spectrumAlong(
   problem: Problem,
   solution: (place: number, t: number) => number,
@@ -74,6 +78,7 @@ const FARTHEST = 1e3;
  * The largest h at which no error of a motion with an eigenvalue of the left half plane grows.
  *
  * @returns Infinity where there is no end; null for an eigenvalue with a positive real part, which grows itself, or zero
+ * @example largestStep(inspection.stability!.polynomial, { re: -1, im: 0 })
  */
 export function largestStep(polynomial: StabilityPolynomial, { re, im }: Complex): number | null {
   const size = sizeOf({ re, im });

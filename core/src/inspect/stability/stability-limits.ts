@@ -25,7 +25,11 @@ function valueAt(p: ZPolynomial, z: Complex): Complex {
   return polynomialAt(coefficientsOf(p), z);
 }
 
-/** How much an error grows over one step at a place z: the size of the largest root. */
+/**
+ * How much an error grows over one step at a place z: the size of the largest root.
+ *
+ * @example growthAt(inspection.stability!.polynomial, { re: -1, im: 0 }) // 0.5
+ */
 export function growthAt({ below, above }: StabilityPolynomial, z: Complex): number {
   const [only, ...others] = above;
   const under = valueAt(below, z);

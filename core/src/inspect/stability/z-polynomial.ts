@@ -52,7 +52,11 @@ function fractionTex(amount: Amount): string {
   return match === null ? amountText(amount) : `\\tfrac{${match[1]}}{${match[2]}}`;
 }
 
-/** A polynomial in z as TeX, from the constant on; '0' for none. */
+/**
+ * A polynomial in z as TeX, from the constant on; '0' for none.
+ *
+ * @example zTex(inspection.stability!.polynomial.below)
+ */
 export function zTex(a: ZPolynomial): string {
   const parts = a.flatMap((amount, k) => {
     if (isZero(amount)) return [];

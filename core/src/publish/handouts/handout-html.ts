@@ -14,7 +14,11 @@ export type Paper = (typeof PAPERS)[number];
 /** A line of a page, or a plot that stands between two lines. */
 export type PagePart = string | PlotData;
 
-/** The page as a text, with its plots drawn. */
+/**
+ * The page as a text, with its plots drawn.
+ *
+ * @example drawnPage(['<p>', '</p>'], () => '<svg/>') // '<p>\n</p>'
+ */
 export function drawnPage(parts: readonly PagePart[], draw: (plot: PlotData) => string): string {
   return parts.map((part) => (typeof part === 'string' ? part : draw(part))).join('\n');
 }

@@ -29,7 +29,11 @@ function sheetText({ name, rows }: Sheet, most: number): string {
   ].join('\n');
 }
 
-/** What a file holds, as plain text: the first rows of each sheet with their formulas. */
+/**
+ * What a file holds, as plain text: the first rows of each sheet with their formulas.
+ *
+ * @example workbookText(workbook).length > 0 // true
+ */
 export function workbookText({ sheets }: Workbook, most = 14): string {
   return sheets.map((sheet) => sheetText(sheet, most)).join('\n');
 }

@@ -59,7 +59,11 @@ function sheetOf({ name, widths, rows, frozen, rules = [], hidden = false }: She
   };
 }
 
-/** Writes sheets as a file of Office Open XML (ISO/IEC 29500); spreadsheets calculate all of it when they open it. */
+/**
+ * Writes sheets as a file of Office Open XML (ISO/IEC 29500); spreadsheets calculate all of it when they open it.
+ *
+ * @example xlsx(workbook)
+ */
 export async function xlsx({ title, sheets, names }: Workbook): Promise<Uint8Array> {
   return writeXlsx({
     sheets: sheets.map(sheetOf),

@@ -16,6 +16,7 @@ export interface RowTableOptions {
  * Rows of a run: n, t, and of the rest what is chosen by its name, as `rowsTable` has it.
  *
  * @throws Refusal for a name that no column has
+ * @example rowTable('Rows', run, rows, { columns: ['k1'], digits: 6 }).columns.length // 3
  */
 export function rowTable(
   caption: string,

@@ -115,7 +115,11 @@ export function comparisonTable({ title, comparison }: StudyReport): Table {
 export const STUDY_TABLES = ['rungs', 'cost', 'comparison'] as const;
 export type StudyTable = (typeof STUDY_TABLES)[number];
 
-/** A table of a study by its name; the digits are those of its errors, ratios and orders. */
+/**
+ * A table of a study by its name; the digits are those of its errors, ratios and orders.
+ *
+ * @example studyTable(report, 'rungs').rows.length // 3
+ */
 export function studyTable(report: StudyReport, what: StudyTable, digits: number | null = null): Table {
   switch (what) {
     case 'rungs':

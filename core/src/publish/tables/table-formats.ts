@@ -178,7 +178,7 @@ const WRITERS: Readonly<Record<TableFormat, (table: Table, options: TableOptions
  * Writes a table as CSV (RFC 4180, whole doubles), Markdown, LaTeX (booktabs, numbers aligned at the point), HTML or plain
  * text. Nothing that a person typed becomes markup, a command or a formula of a spreadsheet.
  *
- * @example writeTable(rungTable(report), 'tex') is a document that pdflatex sets as it stands
+ * @example writeTable(studyTable(report, 'rungs'), 'csv').startsWith('h,') // true
  */
 export function writeTable(table: Table, format: TableFormat, options: TableOptions = {}): string {
   return WRITERS[format](table, options);

@@ -28,6 +28,11 @@ export interface Table {
 export const TABLE_FORMATS = ['csv', 'md', 'tex', 'html', 'txt'] as const;
 export type TableFormat = (typeof TABLE_FORMATS)[number];
 
+/**
+ * Whether a table can be written in a format.
+ *
+ * @example isTableFormat('tex') // true
+ */
 export function isTableFormat(format: string): format is TableFormat {
   return TABLE_FORMATS.some((known) => known === format);
 }

@@ -29,7 +29,11 @@ function weight({ kind, tone }: Finding): number {
   return kind === 'predicted' ? 1 : 0;
 }
 
-/** Splits the findings of one method into at most three that are in sight, and details. */
+/**
+ * Splits the findings of one method into at most three that are in sight, and details.
+ *
+ * @example splitFindings(result.findings)
+ */
 export function splitFindings(findings: readonly Finding[]): SplitFindings {
   const main = new Set(
     findings

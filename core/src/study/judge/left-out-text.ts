@@ -12,7 +12,11 @@ const WORDS: Readonly<Record<LeftOut['kind'], string>> = {
   outside: 'outside the fit range',
 };
 
-/** Why a rung does not count for the order, in words. */
+/**
+ * Why a rung does not count for the order, in words.
+ *
+ * @example result.methods.flatMap(({ rungs }) => rungs.flatMap(({ leftOut }) => (leftOut === null ? [] : [leftOutText(leftOut)])))
+ */
 export function leftOutText({ kind }: LeftOut): string {
   return WORDS[kind];
 }

@@ -19,7 +19,11 @@ export interface Cost {
   readonly seconds: number;
 }
 
-/** Evaluations of f and its derivatives together. */
+/**
+ * Evaluations of f and its derivatives together.
+ *
+ * @example evaluations(result.methods[0]!.rungs[0]!.cost) // 8
+ */
 export function evaluations({ f, derivatives }: Cost): number {
   return derivatives.reduce((sum, count) => sum + count, f);
 }

@@ -19,7 +19,11 @@ export interface ErrorChoice {
 
 const DEFAULT_ERROR: ErrorChoice = { at: 'end', of: 'norm', scale: 'absolute' };
 
-/** The error that a file asks for, with what it leaves out filled in. */
+/**
+ * The error that a file asks for, with what it leaves out filled in.
+ *
+ * @example errorChoice({ at: 'max' }) // { at: 'max', of: 'norm', scale: 'absolute' }
+ */
 export function errorChoice(given: Partial<ErrorChoice> | undefined): ErrorChoice {
   return { ...DEFAULT_ERROR, ...given };
 }

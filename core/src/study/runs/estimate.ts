@@ -25,7 +25,11 @@ function solvedTogether({ statements }: Method): number {
   );
 }
 
-/** About how long a study will take on one core, its reference included: for the choice of where to run it. */
+/**
+ * About how long a study will take on one core, its reference included: for the choice of where to run it.
+ *
+ * @example estimatedSeconds(study) < 60 // true
+ */
 export function estimatedSeconds(study: Study): number {
   const { problem, methods, ladder, lastStep, error } = study;
   const steps = stepsOf(layLadder(ladder, problem.start, problem.end, lastStep));

@@ -51,6 +51,7 @@ export type Rung =
  * The value of an amount; an expression may hold numbers, constants and functions.
  *
  * @throws Refusal with what is wrong, where it has no value
+ * @example amountValue('2^-3') // 0.125
  */
 export function amountValue(amount: Amount): number {
   if (typeof amount === 'number') return amount;
@@ -87,7 +88,11 @@ function wishes(ladder: Ladder): readonly { readonly wish: () => Wish; readonly 
   }));
 }
 
-/** Lays the grids of a ladder over an interval, one a rung. */
+/**
+ * Lays the grids of a ladder over an interval, one a rung.
+ *
+ * @example layLadder({ counts: [4, 8] }, 0, 1, 'fit').length // 2
+ */
 export function layLadder(ladder: Ladder, start: number, end: number, lastStep: LastStep): readonly Rung[] {
   return wishes(ladder).map(({ wish, written }): Rung => {
     const laid = attempt(() => layGrid(start, end, wish(), lastStep));

@@ -24,6 +24,7 @@ export type MethodSign = Omit<Progress, 'method'>;
  * Runs one method of a study over the whole ladder; whoever pulls may stop at every sign of life.
  *
  * @throws Refusal where the study has no such method
+ * @example [...methodSigns(study, 0)]
  */
 export function* methodSigns(study: Study, method: number): Generator<MethodSign, MethodRun> {
   const { problem, ladder, lastStep } = study;

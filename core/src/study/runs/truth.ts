@@ -72,6 +72,7 @@ function fromReference(problem: Problem, until: number): Truth {
  * The exact solution where it is known for all components that are asked for, and a reference otherwise.
  *
  * @param until the last time that is asked for: past the end of the interval where runs overrun it
+ * @example truthOf(problem, [0], 8).value(0, 0) // 4
  */
 export function truthOf(problem: Problem, places: readonly number[], until: number): Truth {
   if (isExact(problem, places))
