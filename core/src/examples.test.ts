@@ -99,14 +99,13 @@ function fileOf(examples: readonly Example[]): string {
 
 function programOf(source: string): ts.Program {
   const host = ts.createCompilerHost(OPTIONS);
-  const { fileExists, readFile } = host;
   return ts.createProgram([FILE], OPTIONS, {
     ...host,
     getSourceFile: (name, target) => {
-      const own = name === FILE ? source : readFile.call(host, name);
+      const own = name === FILE ? source : host.readFile(name);
       return own === undefined ? undefined : ts.createSourceFile(name, own, target, true);
     },
-    fileExists: (name) => name === FILE || fileExists.call(host, name),
+    fileExists: (name) => name === FILE || host.fileExists(name),
   });
 }
 

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { openStudy, runKey, type StudyDocument } from '@schritt/core/document';
 import { inspectMethod, testBench } from '@schritt/core/inspect';
 import {
@@ -81,10 +82,17 @@ function* asSigns<T>(work: Generator<number, T>): Generator<MethodSign, T> {
   }
 }
 
+/** Studies that were asked about last: one document is asked about several times, and is read once. */
+const studies = new LRUCache<string, Study>({ max: 8 });
+
 function studyOf(document: StudyDocument): Study {
+  const key = JSON.stringify(document);
+  const known = studies.get(key);
+  if (known !== undefined) return known;
   const opened = openStudy(document);
-  if (opened.ok) return opened.study;
-  throw new Refusal('text', 'a text of this study cannot be read');
+  if (!opened.ok) throw new Refusal('text', 'a text of this study cannot be read');
+  studies.set(key, opened.study);
+  return opened.study;
 }
 
 function* wholeSigns(
