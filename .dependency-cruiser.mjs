@@ -8,6 +8,7 @@ const CORE = [
   'formula',
   'problem',
   'method',
+  'program',
   'compile',
   'run',
   'reference',

@@ -1,7 +1,7 @@
-import { lower } from '../src/compile/program/lowering.ts';
-import type { Instruction, Program } from '../src/compile/program/program.ts';
-import { type RateLeaf, RateTrees } from '../src/compile/program/rate-tree.ts';
-import type { Register, StepLeaf } from '../src/compile/program/step-tree.ts';
+import { lower } from '../src/program/lowering.ts';
+import type { Instruction, Program } from '../src/program/program.ts';
+import { type RateLeaf, RateTrees } from '../src/program/rate-tree.ts';
+import type { Register, StepLeaf } from '../src/program/step-tree.ts';
 import type { Bound, Tree } from '../src/formula/expression.ts';
 import { findInLibrary } from '../src/method/library/find-method.ts';
 import type { Method } from '../src/method/method.ts';

@@ -8,11 +8,11 @@ import type { GeneratedLoop } from './loops/generated-loop.ts';
 import { arrayLoop } from './loops/array-loop.ts';
 import { generatedFunction, type Helpers } from './generated.ts';
 import { kernelModule } from './kernel/kernel-module.ts';
-import { type Layout, layOut } from './program/layout.ts';
+import { type Layout, layOut } from '../program/layout.ts';
 import type { Precision } from './precision.ts';
-import { lower } from './program/lowering.ts';
-import type { Program } from './program/program.ts';
-import { type StateShape, stateShape } from './program/state.ts';
+import { lower } from '../program/lowering.ts';
+import type { Program } from '../program/program.ts';
+import { type StateShape, stateShape } from '../program/state.ts';
 import { localLoop } from './loops/local-loop.ts';
 
 /** What a generated loop takes: plain numbers, since it is called millions of times. */

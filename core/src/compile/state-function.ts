@@ -6,7 +6,7 @@ import { pieceOf } from './pieces/piece-of-tree.ts';
 import { printed } from './pieces/print.ts';
 import { Scopes } from './pieces/scopes.ts';
 import { linesOf } from './pieces/statement.ts';
-import { type RateLeaf, type RateTree, RateTrees } from './program/rate-tree.ts';
+import { type RateLeaf, type RateTree, RateTrees } from '../program/rate-tree.ts';
 
 /** A function of time and the state vector. */
 export type StateFunction = (t: number, state: ArrayLike<number>) => number;

@@ -4,7 +4,7 @@ import { exactSolution } from './exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from './grid.ts';
 import { ratesOf } from '../compile/rates.ts';
 import { LOOK_EVERY } from '../compile/look.ts';
-import { NEWTON } from '../compile/program/state.ts';
+import { NEWTON } from '../program/state.ts';
 import { findNonFinite, type Stop } from './non-finite.ts';
 
 /** How a run ended: the values at the last grid point reached. */

@@ -3,8 +3,8 @@ import { primed } from '../text/primes.ts';
 import type { Operation } from '../formula/evaluate.ts';
 import { componentName } from '../problem/problem.ts';
 import type { CompiledRun } from '../compile/compile.ts';
-import type { Register } from '../compile/program/step-tree.ts';
-import { NEWTON } from '../compile/program/state.ts';
+import type { Register } from '../program/step-tree.ts';
+import { NEWTON } from '../program/state.ts';
 import { StepInterpreter, type StepObserver, type StepPlace } from './step-interpreter.ts';
 
 /** Where and why the values of a run became infinite or undefined. */

@@ -1,15 +1,15 @@
 import type { CompiledRun } from '../compile/compile.ts';
 import { jetFunction } from '../compile/jets/jet-function.ts';
 import { rounding } from '../compile/precision.ts';
-import type { Instruction, SolveInstruction } from '../compile/program/program.ts';
+import type { Instruction, SolveInstruction } from '../program/program.ts';
 import {
   type PartialKind,
   partialRate,
   type RateLeaf,
   type RateTree,
   RateTrees,
-} from '../compile/program/rate-tree.ts';
-import type { Register, StepLeaf, StepTree } from '../compile/program/step-tree.ts';
+} from '../program/rate-tree.ts';
+import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
 import { factorial } from '../formula/factorial.ts';
 import { evaluate, type Operation } from '../formula/evaluate.ts';
 import type { Expression } from '../formula/expression.ts';

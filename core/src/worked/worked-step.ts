@@ -1,7 +1,7 @@
 import type { CompiledRun } from '../compile/compile.ts';
-import type { Instruction, Kept, ProgramLine } from '../compile/program/program.ts';
-import { RateTrees } from '../compile/program/rate-tree.ts';
-import type { Register, StepTree } from '../compile/program/step-tree.ts';
+import type { Instruction, Kept, ProgramLine } from '../program/program.ts';
+import { RateTrees } from '../program/rate-tree.ts';
+import type { Register, StepTree } from '../program/step-tree.ts';
 import {
   type Bound,
   type Expression,

@@ -1,7 +1,7 @@
 import type { Bound, Call } from '../../formula/expression.ts';
 import { PlaceError } from '../../text/place.ts';
 import { numberPiece, operation, type Piece, ZERO } from '../pieces/piece.ts';
-import type { RateLeaf, RateTree } from '../program/rate-tree.ts';
+import type { RateLeaf, RateTree } from '../../program/rate-tree.ts';
 import type { Jets } from './jets.ts';
 import {
   type Coefficient,

@@ -1,6 +1,6 @@
 import type { Binary, Bound, Comparison } from '../../formula/expression.ts';
 import { isAtom, numberPiece, operation, type Piece } from '../pieces/piece.ts';
-import type { RateLeaf, RateTree } from '../program/rate-tree.ts';
+import type { RateLeaf, RateTree } from '../../program/rate-tree.ts';
 import { functionSeries } from './function-series.ts';
 import { powerSeries } from './power-series.ts';
 import type { Jets, MakeSeries } from './jets.ts';

@@ -1,5 +1,5 @@
 import type { Piece } from '../pieces/piece.ts';
-import type { RateTree } from '../program/rate-tree.ts';
+import type { RateTree } from '../../program/rate-tree.ts';
 import type { Coefficient, Series } from './series.ts';
 
 /** Makes a further series, along with the one it belongs to: coefficient k from those below it. */

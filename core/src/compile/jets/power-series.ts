@@ -1,7 +1,7 @@
 import type { Binary, Bound } from '../../formula/expression.ts';
 import { constantOf } from '../../formula/simplify.ts';
 import { numberPiece, operation, type Piece } from '../pieces/piece.ts';
-import type { RateLeaf, RateTree } from '../program/rate-tree.ts';
+import type { RateLeaf, RateTree } from '../../program/rate-tree.ts';
 import type { Jets } from './jets.ts';
 import { logarithmSeries } from './function-series.ts';
 import { type Coefficient, convolve, derived, one, scaled, sum } from './series.ts';

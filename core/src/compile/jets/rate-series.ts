@@ -7,7 +7,7 @@ import { namePiece, numberPiece, readPiece } from '../pieces/piece.ts';
 import { printed } from '../pieces/print.ts';
 import { Scopes } from '../pieces/scopes.ts';
 import { linesOf } from '../pieces/statement.ts';
-import { type RateLeaf, RateTrees } from '../program/rate-tree.ts';
+import { type RateLeaf, RateTrees } from '../../program/rate-tree.ts';
 import { JetCode } from './jet.ts';
 import { type Coefficient, orZero } from './series.ts';
 

@@ -1,5 +1,5 @@
-import type { Program } from '../program/program.ts';
-import type { Register } from '../program/step-tree.ts';
+import type { Program } from '../../program/program.ts';
+import type { Register } from '../../program/step-tree.ts';
 
 /** Whether the last combination may be written straight over y: it needs it component by component only. */
 export function isInPlace({ instructions, next, present, stages, kept }: Program): boolean {

@@ -1,7 +1,7 @@
 import { meaningsOf } from '../../formula/expression.ts';
 import type { Block } from '../../problem/problem.ts';
-import type { Layout } from '../program/layout.ts';
-import type { RateTrees } from '../program/rate-tree.ts';
+import type { Layout } from '../../program/layout.ts';
+import type { RateTrees } from '../../program/rate-tree.ts';
 
 /** Elements of a family all of whose neighbours lie inside: from..to-1; the others are written out one by one. */
 export interface Interior {

@@ -9,11 +9,17 @@ import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
 import { printed } from '../pieces/print.ts';
 import type { Scopes } from '../pieces/scopes.ts';
 import { type Block, frame } from '../pieces/statement.ts';
-import type { Layout } from '../program/layout.ts';
-import type { Program } from '../program/program.ts';
-import { partialRate, rateTangent, type RateLeaf, type RateTree, RateTrees } from '../program/rate-tree.ts';
-import { stateShape } from '../program/state.ts';
-import type { Register, StepTree } from '../program/step-tree.ts';
+import type { Layout } from '../../program/layout.ts';
+import type { Program } from '../../program/program.ts';
+import {
+  partialRate,
+  rateTangent,
+  type RateLeaf,
+  type RateTree,
+  RateTrees,
+} from '../../program/rate-tree.ts';
+import { stateShape } from '../../program/state.ts';
+import type { Register, StepTree } from '../../program/step-tree.ts';
 import type { NumberedSolve, Partial, StepLowering, StepParts, Vectors } from './step-lowering.ts';
 
 const NOT_A_NUMBER = numberPiece(NaN);

@@ -2,8 +2,8 @@ import type { ElementLeaf } from '../kernel/kernel.ts';
 import { namePiece, type Piece, ZERO } from '../pieces/piece.ts';
 import { constantPiece } from '../pieces/piece-of-tree.ts';
 import type { Scopes } from '../pieces/scopes.ts';
-import type { Layout } from '../program/layout.ts';
-import type { Moving, RateLeaf } from '../program/rate-tree.ts';
+import type { Layout } from '../../program/layout.ts';
+import type { Moving, RateLeaf } from '../../program/rate-tree.ts';
 
 /** Where the values of a rate come from: arrays by vector, and how fast they move where that is asked for. */
 export interface Source {

@@ -1,11 +1,11 @@
-import type { Instruction, Program, SolveInstruction } from '../program/program.ts';
-import { type Register, type StepLeaf, stepTangent, type StepTree } from '../program/step-tree.ts';
+import type { Instruction, Program, SolveInstruction } from '../../program/program.ts';
+import { type Register, type StepLeaf, stepTangent, type StepTree } from '../../program/step-tree.ts';
 import { namePiece, numberPiece, operation, type Piece } from '../pieces/piece.ts';
 import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
 import type { Scopes } from '../pieces/scopes.ts';
 import type { Block } from '../pieces/statement.ts';
 import type { Problem } from '../../problem/problem.ts';
-import type { Layout } from '../program/layout.ts';
+import type { Layout } from '../../program/layout.ts';
 
 /** A partial derivative as an instruction. */
 export type Partial = Instruction & { readonly kind: 'partial' };

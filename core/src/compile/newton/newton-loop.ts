@@ -1,5 +1,5 @@
 import { type Block, frame, type Statement } from '../pieces/statement.ts';
-import { NEWTON } from '../program/state.ts';
+import { NEWTON } from '../../program/state.ts';
 
 /** Where the unknowns of one `solve` are, and their equations. */
 export interface NewtonSystem {

@@ -1,6 +1,6 @@
-import type { Instruction, Program, ProgramLine, SolveInstruction } from '../../compile/program/program.ts';
-import { lower } from '../../compile/program/lowering.ts';
-import type { Register, StepLeaf, StepTree } from '../../compile/program/step-tree.ts';
+import type { Instruction, Program, ProgramLine, SolveInstruction } from '../../program/program.ts';
+import { lower } from '../../program/lowering.ts';
+import type { Register, StepLeaf, StepTree } from '../../program/step-tree.ts';
 import { applyFunction } from '../../formula/arithmetic.ts';
 import type { Bound, Call } from '../../formula/expression.ts';
 import { givenText, type Method } from '../../method/method.ts';

@@ -1,5 +1,5 @@
 import { pow } from '../../elementary/power.ts';
-import type { Instruction } from '../../compile/program/program.ts';
+import type { Instruction } from '../../program/program.ts';
 import type { Span } from '../../text/place.ts';
 import { type Amount, inexactly, NOTHING, opposite, over, plus, UNIT } from './amount.ts';
 import { addForms, type Form, oppositeForm } from './form.ts';

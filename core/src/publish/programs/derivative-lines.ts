@@ -3,7 +3,7 @@ import { numberPiece, namePiece, operation, type Piece } from '../../compile/pie
 import { pieceOf } from '../../compile/pieces/piece-of-tree.ts';
 import { Scopes } from '../../compile/pieces/scopes.ts';
 import type { Statement } from '../../compile/pieces/statement.ts';
-import { type PartialKind, partialRate, type RateLeaf, RateTrees } from '../../compile/program/rate-tree.ts';
+import { type PartialKind, partialRate, type RateLeaf, RateTrees } from '../../program/rate-tree.ts';
 import { factorial } from '../../formula/factorial.ts';
 import { atom } from '../../formula/printer.ts';
 import { typedDerivative } from '../../problem/typed-derivatives.ts';

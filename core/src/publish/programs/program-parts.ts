@@ -1,5 +1,5 @@
-import { layOut } from '../../compile/program/layout.ts';
-import { lower } from '../../compile/program/lowering.ts';
+import { layOut } from '../../program/layout.ts';
+import { lower } from '../../program/lowering.ts';
 import type { Method } from '../../method/method.ts';
 import { componentNames, hasExact, isSecondOrder, type Problem } from '../../problem/problem.ts';
 import type { Grid } from '../../run/grid.ts';

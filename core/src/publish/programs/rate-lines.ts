@@ -1,6 +1,6 @@
 import { interiorOf } from '../../compile/loops/family-reach.ts';
-import { type Layout } from '../../compile/program/layout.ts';
-import { type RateLeaf, rateTangent, type RateTree, RateTrees } from '../../compile/program/rate-tree.ts';
+import { type Layout } from '../../program/layout.ts';
+import { type RateLeaf, rateTangent, type RateTree, RateTrees } from '../../program/rate-tree.ts';
 import type { Bound, Expression } from '../../formula/expression.ts';
 import { atom, printer, type TextPart } from '../../formula/printer.ts';
 import type { Block, Problem } from '../../problem/problem.ts';

@@ -1,5 +1,5 @@
-import type { Instruction, Program } from '../../compile/program/program.ts';
-import type { Register, StepTree } from '../../compile/program/step-tree.ts';
+import type { Instruction, Program } from '../../program/program.ts';
+import type { Register, StepTree } from '../../program/step-tree.ts';
 import { meaningsOf } from '../../formula/expression.ts';
 
 /** How often each register is read; what Newton's method goes over counts as read often. */

@@ -1,4 +1,4 @@
-import { lower } from '../../compile/program/lowering.ts';
+import { lower } from '../../program/lowering.ts';
 import type { Method } from '../../method/method.ts';
 import type { Keep, StepRoutine } from './language.ts';
 import type { RateContext } from './rate-lines.ts';

@@ -1,5 +1,5 @@
-import type { Instruction, Program, SolveInstruction } from '../../compile/program/program.ts';
-import { type Register, type StepLeaf, stepTangent, type StepTree } from '../../compile/program/step-tree.ts';
+import type { Instruction, Program, SolveInstruction } from '../../program/program.ts';
+import { type Register, type StepLeaf, stepTangent, type StepTree } from '../../program/step-tree.ts';
 import type { Bound } from '../../formula/expression.ts';
 import { atom, printer, type TextPart, within } from '../../formula/printer.ts';
 import { Refusal } from '../../text/refusal.ts';

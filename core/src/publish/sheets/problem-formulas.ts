@@ -1,4 +1,4 @@
-import { type RateLeaf, RateTrees } from '../../compile/program/rate-tree.ts';
+import { type RateLeaf, RateTrees } from '../../program/rate-tree.ts';
 import type { Bound, Expression } from '../../formula/expression.ts';
 import { atom, printer, type TextPart } from '../../formula/printer.ts';
 import type { Block, Problem } from '../../problem/problem.ts';

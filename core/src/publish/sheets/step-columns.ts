@@ -1,7 +1,7 @@
-import { layOut } from '../../compile/program/layout.ts';
-import { lower } from '../../compile/program/lowering.ts';
-import type { Instruction, Program } from '../../compile/program/program.ts';
-import type { Register, StepLeaf, StepTree } from '../../compile/program/step-tree.ts';
+import { layOut } from '../../program/layout.ts';
+import { lower } from '../../program/lowering.ts';
+import type { Instruction, Program } from '../../program/program.ts';
+import type { Register, StepLeaf, StepTree } from '../../program/step-tree.ts';
 import type { Method } from '../../method/method.ts';
 import { componentNames, type Problem } from '../../problem/problem.ts';
 import { Refusal } from '../../text/refusal.ts';

@@ -1,6 +1,6 @@
 import type { Method } from '../../method/method.ts';
-import { lower } from '../../compile/program/lowering.ts';
-import type { Instruction, Program } from '../../compile/program/program.ts';
+import { lower } from '../../program/lowering.ts';
+import type { Instruction, Program } from '../../program/program.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
 import { newtonWork, type RunState } from '../../run/integrate.ts';
 

@@ -1,5 +1,5 @@
-import type { RateLeaf } from '../../compile/program/rate-tree.ts';
-import { RateTrees } from '../../compile/program/rate-tree.ts';
+import type { RateLeaf } from '../../program/rate-tree.ts';
+import { RateTrees } from '../../program/rate-tree.ts';
 import type { Bound, Tree } from '../../formula/expression.ts';
 import { runningError } from '../../formula/running-error.ts';
 import { blockAt, type Problem } from '../../problem/problem.ts';

@@ -7,8 +7,8 @@ import {
   name,
   type NameLeaf,
   walk,
-} from '../../formula/expression.ts';
-import { CONSTANTS } from '../../formula/functions.ts';
+} from '../formula/expression.ts';
+import { CONSTANTS } from '../formula/functions.ts';
 import {
   type Given,
   givenText,
@@ -18,7 +18,7 @@ import {
   stepsBack,
   valuesOf,
   type Variable,
-} from '../../method/method.ts';
+} from '../method/method.ts';
 import {
   bareRegister,
   constantTree,

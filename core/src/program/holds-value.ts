@@ -1,4 +1,4 @@
-import type { Expression } from '../../formula/expression.ts';
+import type { Expression } from '../formula/expression.ts';
 
 const VARIABLES: ReadonlySet<string> = new Set(['y', 'x', 'v']);
 

@@ -1,6 +1,6 @@
-import { derivative } from '../../formula/derivative.ts';
-import type { Span } from '../../text/place.ts';
-import { bound, type Bound, number, type Tree } from '../../formula/expression.ts';
+import { derivative } from '../formula/derivative.ts';
+import type { Span } from '../text/place.ts';
+import { bound, type Bound, number, type Tree } from '../formula/expression.ts';
 
 /** A place for a number or a vector inside one step. */
 export type Register = number;

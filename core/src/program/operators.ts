@@ -6,8 +6,8 @@ import {
   type NameLeaf,
   negate,
   some,
-} from '../../formula/expression.ts';
-import { partialOf } from '../../method/method.ts';
+} from '../formula/expression.ts';
+import { partialOf } from '../method/method.ts';
 import { constantTree, type Register, type StepTree } from './step-tree.ts';
 
 /** A Jacobian, scaled and added up: what comes of applying it to a vector. */

@@ -1,8 +1,8 @@
-import type { Method } from '../../method/method.ts';
-import { parseMethod } from '../../method/parse-method.ts';
-import { parseProblem } from '../../problem/parse-problem.ts';
-import type { Problem } from '../../problem/problem.ts';
-import { meaningsOf } from '../../formula/expression.ts';
+import type { Method } from '../method/method.ts';
+import { parseMethod } from '../method/parse-method.ts';
+import { parseProblem } from '../problem/parse-problem.ts';
+import type { Problem } from '../problem/problem.ts';
+import { meaningsOf } from '../formula/expression.ts';
 import { layOut } from './layout.ts';
 import { lower } from './lowering.ts';
 import type { Instruction, Program } from './program.ts';

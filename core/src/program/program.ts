@@ -1,6 +1,6 @@
-import type { Expression } from '../../formula/expression.ts';
-import type { Given, Method, Shape, Variable } from '../../method/method.ts';
-import type { Span } from '../../text/place.ts';
+import type { Expression } from '../formula/expression.ts';
+import type { Given, Method, Shape, Variable } from '../method/method.ts';
+import type { Span } from '../text/place.ts';
 import type { Register, StepTree } from './step-tree.ts';
 
 /** What a register holds: a number, or one value for each component. */

@@ -1,4 +1,4 @@
-import type { Problem } from '../../problem/problem.ts';
+import type { Problem } from '../problem/problem.ts';
 import type { Layout } from './layout.ts';
 import type { Program } from './program.ts';
 

@@ -1,4 +1,4 @@
-import { derivative } from '../../formula/derivative.ts';
+import { derivative } from '../formula/derivative.ts';
 import {
   bind,
   bound,
@@ -8,9 +8,9 @@ import {
   type NameLeaf,
   number,
   type Tree,
-} from '../../formula/expression.ts';
-import { type LeafMeaning, Meanings } from '../../problem/meaning.ts';
-import type { Block, Problem } from '../../problem/problem.ts';
+} from '../formula/expression.ts';
+import { type LeafMeaning, Meanings } from '../problem/meaning.ts';
+import type { Block, Problem } from '../problem/problem.ts';
 
 /** A component of the state, or the element of a family `ahead` of the running one. */
 export type Moving =

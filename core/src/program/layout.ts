@@ -1,4 +1,4 @@
-import type { Block, Problem } from '../../problem/problem.ts';
+import type { Block, Problem } from '../problem/problem.ts';
 import type { Program } from './program.ts';
 
 /**
