@@ -31,16 +31,17 @@ export {
   type PlotData,
   type PlotInk,
   type PlotName,
+  PLOT_LABELS,
   PLOTS,
   type PlotSize,
 } from './publish/plot-data.ts';
 export { plainTable } from './publish/plain-table.ts';
-export { LANGUAGES, type LanguageName } from './publish/programs/language.ts';
+export { LANGUAGE_LABELS, LANGUAGES, type LanguageName } from './publish/programs/language.ts';
 export { rowsTable, stageComponents, vectorNames } from './publish/rows-table.ts';
 export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
 export { type HandoutFormat, type Taken, takeAway, type Wanted } from './publish/take-away.ts';
 export { rowTable } from './publish/tables/row-table.ts';
 export { STUDY_TABLES, type StudyTable, studyTable } from './publish/tables/study-tables.ts';
-export { isTableFormat, TABLE_FORMATS, type TableFormat } from './publish/tables/table.ts';
+export { isTableFormat, TABLE_FORMATS, TABLE_LABELS, type TableFormat } from './publish/tables/table.ts';
 export { writeTable } from './publish/tables/table-formats.ts';

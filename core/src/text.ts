@@ -1,4 +1,5 @@
 // How numbers are written, and what is said of what cannot be done.
+export { namesOf } from './text/names-of.ts';
 export {
   count,
   exponential,

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { WRITINGS } from '../publish/programs/writings.ts';
+import { C } from '../publish/programs/c-program.ts';
+import { JAVASCRIPT } from '../publish/programs/js-program.ts';
 import { numberPart, programLanguage } from '../publish/programs/program-language.ts';
 import { evaluate } from './evaluate.ts';
 import { type Expression, name, number } from './expression.ts';
@@ -77,7 +78,7 @@ test('a formula printed in the notation and read again has the same value to the
 test('a formula printed as a program has the value of the formula to the last bit', () => {
   const print = printer(
     programLanguage(
-      WRITINGS.js,
+      JAVASCRIPT,
       (node) => (node.kind === 'name' ? atom(node.name) : atom('')),
       () => undefined,
     ),
@@ -131,7 +132,7 @@ test('a part that holds together loosely is bracketed where it is put in', () =>
 });
 
 test('a number of either sign, and minus zero', () => {
-  expect([2, -2, -0].map((value) => numberPart(value, WRITINGS.c))).toEqual([
+  expect([2, -2, -0].map((value) => numberPart(value, C))).toEqual([
     { text: '2.0', holds: 'atom' },
     { text: '-2.0', holds: 'sign' },
     { text: '-0.0', holds: 'sign' },

@@ -17,7 +17,7 @@ export const HANDOUTS_OF = ['rungs', 'rows'] as const;
 /** The formats of each kind, the first where none is asked for. */
 export const FORMATS_OF = {
   rows: TABLE_FORMATS,
-  program: ['py', 'c', 'js', 'f90'],
+  program: LANGUAGES,
   sheet: ['xlsx'],
   plot: ['svg', 'png'],
   formulas: ['tex'],

@@ -1,3 +1,4 @@
+import { namesOf } from '../text/names-of.ts';
 import type { Problem } from '../problem/problem.ts';
 import type { Wish } from '../run/grid.ts';
 import { type Curves, curvesOf } from '../study/curves.ts';
@@ -8,8 +9,14 @@ import type { StudyResult } from '../study/study-result.ts';
 import { Refusal } from '../text/refusal.ts';
 
 /** Plots that can be asked for by name: of a study, and of one step size. */
-export const PLOTS = ['order', 'work', 'solution', 'error'] as const;
-export type PlotName = (typeof PLOTS)[number];
+export const PLOT_LABELS = {
+  order: 'Order',
+  work: 'Work',
+  solution: 'Solution',
+  error: 'Error over time',
+} as const;
+export const PLOTS = namesOf(PLOT_LABELS);
+export type PlotName = keyof typeof PLOT_LABELS;
 
 /** What a plot is drawn for: a slide of 16:9, or a column of a paper. */
 export const PLOT_SIZES = ['slide', 'column'] as const;

@@ -1,14 +1,18 @@
-import type {
-  HandoutFormat,
-  LanguageName,
-  Paper,
-  PlotName,
-  PlotInk,
-  PlotSize,
-  StudyTable,
-  TableFormat,
-  Wanted,
+import {
+  type HandoutFormat,
+  LANGUAGE_LABELS,
+  type LanguageName,
+  type Paper,
+  PLOT_LABELS,
+  type PlotInk,
+  type PlotName,
+  type PlotSize,
+  type StudyTable,
+  TABLE_LABELS,
+  type TableFormat,
+  type Wanted,
 } from '@schritt/core/document';
+import { namesOf } from '@schritt/core/text';
 import { plainName } from '../plots/plain-name.ts';
 
 /** What can be taken away: of the study, or of the chosen run. */
@@ -105,27 +109,14 @@ export const WHATS: readonly Option<What>[] = [
   { value: 'handout', label: 'Handout' },
 ];
 
-export const TABLES: readonly Option<TableFormat>[] = [
-  { value: 'csv', label: 'CSV' },
-  { value: 'md', label: 'Markdown' },
-  { value: 'tex', label: 'LaTeX' },
-  { value: 'html', label: 'HTML' },
-  { value: 'txt', label: 'Text' },
-];
+/** What is chosen from a registry of names and labels. */
+function optionsOf<V extends string>(labels: Readonly<Record<V, string>>): readonly Option<V>[] {
+  return namesOf(labels).map((value) => ({ value, label: labels[value] }));
+}
 
-export const PROGRAMS: readonly Option<LanguageName>[] = [
-  { value: 'py', label: 'Python' },
-  { value: 'c', label: 'C' },
-  { value: 'js', label: 'JavaScript' },
-  { value: 'f90', label: 'Fortran' },
-];
-
-export const PLOTS_OF: readonly Option<PlotName>[] = [
-  { value: 'order', label: 'Order' },
-  { value: 'work', label: 'Work' },
-  { value: 'solution', label: 'Solution' },
-  { value: 'error', label: 'Error over time' },
-];
+export const TABLES = optionsOf<TableFormat>(TABLE_LABELS);
+export const PROGRAMS = optionsOf<LanguageName>(LANGUAGE_LABELS);
+export const PLOTS_OF = optionsOf<PlotName>(PLOT_LABELS);
 
 export const HANDOUTS_AS: readonly Option<HandoutFormat>[] = [
   { value: 'html', label: 'Page' },

@@ -1,9 +1,36 @@
-import type { ProgramParts } from './language.ts';
+import { atom } from '../../formula/printer.ts';
+import { decimal, LIKE_C, shifted } from './writing-parts.ts';
+import type { ProgramParts, Writing } from './language.ts';
 import { type Dialect, likeC } from './like-c.ts';
 import { signedBy } from './signed.ts';
-import { WRITINGS } from './writings.ts';
 
-const signed = signedBy(WRITINGS.c);
+/** Min and max of many as calls of two. */
+function nested(name: string, inputs: readonly string[]): string {
+  return inputs.slice(1).reduce((left, right) => `${name}(${left}, ${right})`, inputs[0] ?? '');
+}
+
+const C_NAMES: Readonly<Record<string, string>> = {
+  ln: 'log',
+  abs: 'fabs',
+  sign: 'sign',
+  min: 'fmin',
+  max: 'fmax',
+};
+
+/** How the language writes the parts of a formula. */
+export const C: Writing = {
+  ...LIKE_C,
+  number: decimal,
+  power: (base, exponent) => atom(`pow(${base}, ${exponent})`),
+  call: (name, inputs) => {
+    const own = C_NAMES[name] ?? name;
+    return name === 'min' || name === 'max' ? nested(own, inputs) : `${own}(${inputs.join(', ')})`;
+  },
+  choice: ({ left, relation, right, yes, no }) => `(${left} ${relation} ${right} ? ${yes} : ${no})`,
+  counted: (counter, ahead) => (ahead === 0 ? `(double)${counter}` : `(double)(${shifted(counter, ahead)})`),
+};
+
+const signed = signedBy(C);
 
 function declared(numbers: readonly string[], arrays: readonly string[], width: number): string {
   return [...numbers, ...arrays.map((name) => `${name}[${width}]`)].join(', ');

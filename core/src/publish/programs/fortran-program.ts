@@ -1,12 +1,47 @@
+import type { Relation } from '../../formula/expression.ts';
+import { decimal, shifted } from './writing-parts.ts';
 import { exactRoutine } from './fortran-exact.ts';
 import { fortranHelpers } from './fortran-helpers.ts';
 import { broken, indented, lineText } from './fortran-lines.ts';
-import type { Line, ProgramParts, StepRoutine } from './language.ts';
+import type { Line, ProgramParts, StepRoutine, Writing } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
 import { signedBy } from './signed.ts';
-import { WRITINGS } from './writings.ts';
 
-const signed = signedBy(WRITINGS.f90);
+const FORTRAN_RELATION: Readonly<Record<Relation, string>> = {
+  '<': '<',
+  '<=': '<=',
+  '>': '>',
+  '>=': '>=',
+  '==': '==',
+  '!=': '/=',
+};
+
+const FORTRAN_NAMES: Readonly<Record<string, string>> = {
+  ln: 'log',
+  log2: 'log_2',
+  cbrt: 'cube_root',
+  sign: 'sign_of',
+  floor: 'whole_below',
+  mod: 'remainder',
+};
+
+/** How the language writes the parts of a formula. */
+export const FORTRAN: Writing = {
+  number: (value) => {
+    const text = decimal(value);
+    return text.includes('e') ? text.replace('e', 'd') : `${text}d0`;
+  },
+  power: (base, exponent) => ({ text: `(${base})**(${exponent})`, holds: 'power' }),
+  call: (name, inputs) => `${FORTRAN_NAMES[name] ?? name}(${inputs.join(', ')})`,
+  choice: ({ left, relation, right, yes, no }) =>
+    `merge(${yes}, ${no}, ${left} ${FORTRAN_RELATION[relation]} ${right})`,
+  at: (vector, index) => `${vector}(${index} + 1)`,
+  element: (vector, i) => `${vector}(${i + 1})`,
+  running: (vector, counter, ahead) => `${vector}(${shifted(counter, ahead + 1)})`,
+  counted: (counter, ahead) => `real(${shifted(counter, ahead)}, dp)`,
+};
+
+const signed = signedBy(FORTRAN);
 
 function declared(names: readonly string[], width: number): readonly string[] {
   return names.length === 0

@@ -1,9 +1,24 @@
-import type { ProgramParts } from './language.ts';
+import { atom } from '../../formula/printer.ts';
+import { LIKE_C, shifted } from './writing-parts.ts';
+import type { ProgramParts, Writing } from './language.ts';
 import { type Dialect, likeC } from './like-c.ts';
 import { signedBy } from './signed.ts';
-import { WRITINGS } from './writings.ts';
 
-const signed = signedBy(WRITINGS.js);
+/** How the language writes the parts of a formula. */
+export const JAVASCRIPT: Writing = {
+  ...LIKE_C,
+  number: String,
+  power: (base, exponent) => atom(`Math.pow(${base}, ${exponent})`),
+  call: (name, inputs) => {
+    const own = name === 'ln' ? 'Math.log' : name === 'mod' ? 'mod' : `Math.${name}`;
+    return `${own}(${inputs.join(', ')})`;
+  },
+  choice: ({ left, relation, right, yes, no }) =>
+    `(${left} ${relation === '==' ? '===' : relation === '!=' ? '!==' : relation} ${right} ? ${yes} : ${no})`,
+  counted: (counter, ahead) => (ahead === 0 ? counter : `(${shifted(counter, ahead)})`),
+};
+
+const signed = signedBy(JAVASCRIPT);
 
 function declared(numbers: readonly string[], arrays: readonly string[], width: number): readonly string[] {
   return [

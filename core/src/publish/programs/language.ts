@@ -1,8 +1,10 @@
+import { namesOf } from '../../text/names-of.ts';
 import type { PrintedChoice, TextPart } from '../../formula/printer.ts';
 
-/** A language that programs are written in. */
-export const LANGUAGES = ['c', 'py', 'js', 'f90'] as const;
-export type LanguageName = (typeof LANGUAGES)[number];
+/** The languages that programs are written in, by the ending of their files. */
+export const LANGUAGE_LABELS = { py: 'Python', c: 'C', js: 'JavaScript', f90: 'Fortran' } as const;
+export type LanguageName = keyof typeof LANGUAGE_LABELS;
+export const LANGUAGES = namesOf(LANGUAGE_LABELS);
 
 /** How a language writes the parts of a formula. */
 export interface FormulaWriting {

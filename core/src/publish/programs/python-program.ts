@@ -1,9 +1,25 @@
-import type { Condition, Line, ProgramParts, StepRoutine } from './language.ts';
+import { atom } from '../../formula/printer.ts';
+import { decimal, LIKE_C, shifted } from './writing-parts.ts';
+import type { Condition, Line, ProgramParts, StepRoutine, Writing } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
 import { signedBy } from './signed.ts';
-import { WRITINGS } from './writings.ts';
 
-const signed = signedBy(WRITINGS.py);
+const PYTHON_OWN: ReadonlySet<string> = new Set(['abs', 'min', 'max', 'sign', 'mod', 'cbrt', 'floor']);
+
+/** How the language writes the parts of a formula. */
+export const PYTHON: Writing = {
+  ...LIKE_C,
+  number: decimal,
+  power: (base, exponent) => atom(`math.pow(${base}, ${exponent})`),
+  call: (name, inputs) => {
+    const own = name === 'ln' ? 'math.log' : PYTHON_OWN.has(name) ? name : `math.${name}`;
+    return `${own}(${inputs.join(', ')})`;
+  },
+  choice: ({ left, relation, right, yes, no }) => `(${yes} if ${left} ${relation} ${right} else ${no})`,
+  counted: (counter, ahead) => `float(${shifted(counter, ahead)})`,
+};
+
+const signed = signedBy(PYTHON);
 
 function indented(lines: readonly string[]): readonly string[] {
   return lines.map((line) => (line === '' ? '' : `    ${line}`));

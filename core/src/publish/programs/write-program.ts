@@ -1,16 +1,21 @@
-import { cProgram } from './c-program.ts';
-import { fortranProgram } from './fortran-program.ts';
-import { jsProgram } from './js-program.ts';
-import type { LanguageName, ProgramParts } from './language.ts';
+import { C, cProgram } from './c-program.ts';
+import { FORTRAN, fortranProgram } from './fortran-program.ts';
+import { JAVASCRIPT, jsProgram } from './js-program.ts';
+import type { LanguageName, ProgramParts, Writing } from './language.ts';
 import { programParts, type ProgramRequest } from './program-parts.ts';
-import { pythonProgram } from './python-program.ts';
-import { WRITINGS } from './writings.ts';
+import { PYTHON, pythonProgram } from './python-program.ts';
 
-const WRITERS: Readonly<Record<LanguageName, (parts: ProgramParts) => string>> = {
-  c: cProgram,
-  py: pythonProgram,
-  js: jsProgram,
-  f90: fortranProgram,
+/** How a language writes formulas, and a whole program. */
+interface LanguageWriter {
+  readonly writing: Writing;
+  readonly write: (parts: ProgramParts) => string;
+}
+
+const WRITERS: Readonly<Record<LanguageName, LanguageWriter>> = {
+  py: { writing: PYTHON, write: pythonProgram },
+  c: { writing: C, write: cProgram },
+  js: { writing: JAVASCRIPT, write: jsProgram },
+  f90: { writing: FORTRAN, write: fortranProgram },
 };
 
 /**
@@ -21,5 +26,6 @@ const WRITERS: Readonly<Record<LanguageName, (parts: ProgramParts) => string>> =
  * @throws Refusal as `programParts`
  */
 export function writeProgram(request: ProgramRequest, language: LanguageName): string {
-  return WRITERS[language](programParts(request, WRITINGS[language]));
+  const { writing, write } = WRITERS[language];
+  return write(programParts(request, writing));
 }

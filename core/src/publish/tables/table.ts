@@ -1,3 +1,4 @@
+import { namesOf } from '../../text/names-of.ts';
 import type { Cell } from '../csv.ts';
 
 /** A column of a table for people: its title, as text and as mathematics where it is some. */
@@ -25,8 +26,15 @@ export interface Table {
 }
 
 /** The formats that a table can be taken away in. */
-export const TABLE_FORMATS = ['csv', 'md', 'tex', 'html', 'txt'] as const;
-export type TableFormat = (typeof TABLE_FORMATS)[number];
+export const TABLE_LABELS = {
+  csv: 'CSV',
+  md: 'Markdown',
+  tex: 'LaTeX',
+  html: 'HTML',
+  txt: 'Text',
+} as const;
+export type TableFormat = keyof typeof TABLE_LABELS;
+export const TABLE_FORMATS = namesOf(TABLE_LABELS);
 
 /**
  * Whether a table can be written in a format.

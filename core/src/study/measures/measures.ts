@@ -1,3 +1,4 @@
+import { namesOf } from '../../text/names-of.ts';
 import { END } from './end.ts';
 import { LOCAL } from './local.ts';
 import { MAX } from './max.ts';
@@ -12,9 +13,5 @@ export const ERROR_MEASURES = { end: END, max: MAX, rms: RMS, local: LOCAL } as 
 /** The name of an error measure in a file. */
 export type MeasureName = keyof typeof ERROR_MEASURES;
 
-function isMeasureName(name: string): name is MeasureName {
-  return name in ERROR_MEASURES;
-}
-
 /** The names of all error measures. */
-export const MEASURE_NAMES: readonly MeasureName[] = Object.keys(ERROR_MEASURES).filter(isMeasureName);
+export const MEASURE_NAMES = namesOf(ERROR_MEASURES);
