@@ -13,6 +13,7 @@ const CORE = [
   'run',
   'reference',
   'inspect',
+  'study/measures',
   'study/trial',
   'study/runs',
   'study/judge',

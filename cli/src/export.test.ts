@@ -69,6 +69,11 @@ test('rows are written some at a time, the chosen columns alone, to a file as we
   expect(lines.at(-1)!.split(',')).toEqual(whole.trimEnd().split('\r\n').at(-1)!.split(',').slice(0, 3));
   const some = (await partsOf({ ...options, every: '3000' })).join('').trimEnd().split('\r\n');
   expect(some.slice(1)).toEqual([0, 3000, 6000, 9000, 12000].map((n) => lines[n + 1]));
+  // more rows than are written at a time, and not every one of them
+  const second = (await partsOf({ ...options, every: '2' })).join('').trimEnd().split('\r\n');
+  expect(second.slice(1).map((line) => line.split(',')[0])).toEqual(
+    Array.from({ length: 6001 }, (_, i) => String(2 * i)),
+  );
   const out = join(mkdtempSync(join(tmpdir(), 'schritt-')), 'rows.csv');
   expect(await exported({ ...options, out, bom: true })).toBe('');
   expect(readFileSync(out, 'utf8')).toBe(`\ufeff${parts.join('')}`);

@@ -116,6 +116,15 @@ test.each([
   ).toContain(sentence);
 });
 
+test.each([
+  // the residual is measured by the terms of the equation, however small they are beside what they are made of
+  ['a quotient', "y' = -y/1e9\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t/5e8)"],
+  ['a product', "y' = -1e-9*y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-2e-9*t)"],
+  ['the second half of the interval', "y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t) + max(0, t - 0.75)^2"],
+])('a solution that is wrong in %s is found', (_, text) => {
+  expect(checkExact(problem(text))?.satisfied).toBe(false);
+});
+
 test('an exact solution that misses a component leaves its equation unchecked, and says so', () => {
   const two = problem("x' = -z\nz' = x\nx(0) = 1\nz(0) = 0\n0 <= t <= 1\nx(t) = cos(t)");
   const check = checkExact(two);

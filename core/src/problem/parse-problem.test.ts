@@ -61,6 +61,7 @@ test.each([
   ["y' = -y\n0 <= t <= 1", 'the initial value of y is missing; add a line y(0) = ...'],
   ["y' = -y\ny(0) = 1", 'the interval is missing; add a line such as 0 <= t <= 1'],
   ["y' = -y\ny(1) = 1\n0 <= t <= 1", 'initial values belong to the start of the interval: write y(0)'],
+  ["y' = -y\ny(0.0005) = 1\n0 <= t <= 1", 'initial values belong to the start of the interval: write y(0)'],
   ["y' = -y\ny' = y\ny(0) = 1\n0 <= t <= 1", "y' has two equations; one of them must go"],
   ['k = 1\n0 <= t <= 1', "an equation is missing; add a line such as y' = -y"],
   [

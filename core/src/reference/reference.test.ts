@@ -250,3 +250,14 @@ test('a large system has a reference between its points as good as at them', () 
   }
   expect(error).toBeLessThan(1e-12);
 });
+
+test('a step over a time without series may add to the error, and says how much at most', () => {
+  const root = problem("y' = cbrt(t - 0.5)\ny(0) = 1\n0 <= t <= 1");
+  const solution = taylorSolution(root, 1e-18);
+  const out = new Float64Array(1);
+  solution.at(1, out);
+  // 3/4 (t - 1/2)^(4/3) is the same at both ends of the interval
+  expect(solution.doubt).toBeGreaterThan(0);
+  expect(solution.doubt).toBeLessThan(1e-9);
+  expect(Math.abs(out[0]! - 1)).toBeLessThan(solution.doubt + 1e-15);
+});

@@ -120,3 +120,25 @@ test('a step that there is none of is refused, and one in which the run left the
   const avalanche = problem("m' = m^2\nm(0) = 1\n0 <= t <= 20");
   expect(() => worked(avalanche, HEUN, 20, 12)).toThrow(/the run stops in step \d+/);
 });
+
+test('how far a value is from its formula is told', () => {
+  const read = method(HEUN);
+  const run = compileWithStart(SLUICE, read, { find: findInLibrary, instead: null });
+  const off: typeof run = {
+    ...run,
+    trace: (state, origin, h, first, count, out) => {
+      run.trace(state, origin, h, first, count, out);
+      out[0]! += 1e-3;
+    },
+  };
+  const { lines } = workedStep(off, layGrid(0, 8, { steps: 16 }), 3, 0);
+  expect(lines.find(({ gives }) => gives === 'k1')?.residual).toBeCloseTo(1e-3, 12);
+  expect(lines.find(({ gives }) => gives === 'k2')?.residual).toBe(0);
+});
+
+test('a Jacobian applied to a vector has its number, for systems too', () => {
+  const pair = problem("u' = w\nw' = -4*u\nu(0) = 1\nw(0) = 0.5\n0 <= t <= 1");
+  const step = worked(pair, 'k = f(t, y)\ny[n+1] = y + h*k + h^2/2*(f_t(t, y) + f_y(t, y)*k)', 2, 0);
+  // f = (0.5, -4), and J f = (-4, -2)
+  expect(step.lines.at(-1)?.tex[2]).toBe('1 + 0.5 \\cdot 0.5 + \\frac{0.5^{2}}{2}\\,(0 - 4)');
+});

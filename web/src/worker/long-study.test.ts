@@ -9,6 +9,9 @@ jest.mock('../api/jobs.ts', () => ({ followJob: jest.fn(), cancelJob: jest.fn() 
 const follow = jest.mocked(followJob);
 const cancel = jest.mocked(cancelJob);
 
+/** How long the worker says a study will take. */
+const estimated = { seconds: 100 };
+
 /** A worker that finds every study too long, so that they run on the server, and is silent otherwise. */
 class EstimatingWorker {
   #hear: ((event: { data: Message }) => void) | null = null;
@@ -19,7 +22,9 @@ class EstimatingWorker {
 
   postMessage({ id, kind }: Request): void {
     if (kind === 'whole')
-      queueMicrotask(() => this.#hear?.({ data: { id, kind, answer: { kind: 'long', seconds: 100 } } }));
+      queueMicrotask(() =>
+        this.#hear?.({ data: { id, kind, answer: { kind: 'long', seconds: estimated.seconds } } }),
+      );
   }
 
   terminate(): void {
@@ -67,6 +72,7 @@ async function turn(): Promise<void> {
 beforeEach(() => {
   asked.length = 0;
   follow.mockReset();
+  estimated.seconds = 100;
   cancel.mockReset().mockResolvedValue(undefined);
   Object.assign(globalThis, { Worker: EstimatingWorker });
 });
@@ -124,4 +130,16 @@ test('a change that touches no run keeps the job it finds again', async () => {
   expect(ended()).toEqual([]);
   computer.close();
   expect(ended()).toEqual(['a']);
+});
+
+test('a study of more than four seconds goes to the server, a shorter one does not', async () => {
+  server('one');
+  estimated.seconds = 3.9;
+  const short = new StudyComputer(1);
+  await run(short, long('-level'));
+  expect(follow).not.toHaveBeenCalled();
+  short.cancel();
+  estimated.seconds = 4.1;
+  await run(new StudyComputer(1), long('-level'));
+  expect(follow).toHaveBeenCalledTimes(1);
 });

@@ -1,4 +1,4 @@
-import { exponential, mantissaAndExponent, significant } from '../../text/number-text.ts';
+import { mantissaAndExponent, significant } from '../../text/number-text.ts';
 import type { Cell } from '../csv.ts';
 import type { Column } from './table.ts';
 
@@ -25,8 +25,7 @@ export function cellText(cell: Cell, { digits }: Column): string {
   if (cell === null) return '';
   if (typeof cell !== 'number') return typeof cell === 'boolean' ? (cell ? 'yes' : 'no') : cell;
   if (digits === null || Number.isInteger(cell) || !Number.isFinite(cell)) return String(cell);
-  const text = significant(cell, digits);
-  return text.includes('e') ? exponential(cell, digits) : text;
+  return significant(cell, digits);
 }
 
 /** A text in one line. */

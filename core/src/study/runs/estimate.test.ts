@@ -60,3 +60,11 @@ test('the standard stiff test equation has a reference, and errors against it', 
   // Euler with h = 1/4: (1 - 250)^4 at t = 1, where the solution is zero to all doubles
   expect(methods[0]?.rungs[0]?.error).toBeCloseTo(249 ** 4, 0);
 });
+
+test('an error over the whole grid takes a look at every grid point', () => {
+  const at = (error: Partial<Study['error']>): number => {
+    const own = study(decay(-1, 'y(t) = exp(-t)'));
+    return estimatedSeconds({ ...own, ladder: { counts: [1_000_000] }, error: { ...own.error, ...error } });
+  };
+  expect(at({ at: 'max' })).toBeGreaterThan(5 * at({ at: 'end' }));
+});
