@@ -119,7 +119,7 @@ test.each([
 test.each([
   // the residual is measured by the terms of the equation, however small they are beside what they are made of
   ['a quotient', "y' = -y/1e9\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t/5e8)"],
-  ['a product', "y' = -1e-9*y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-2e-9*t)"],
+  ['a product', "y' = -1e-13*y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-2e-13*t)"],
   ['the second half of the interval', "y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t) + max(0, t - 0.75)^2"],
 ])('a solution that is wrong in %s is found', (_, text) => {
   expect(checkExact(problem(text))?.satisfied).toBe(false);

@@ -40,11 +40,14 @@ test('coarse rungs are held against the expansion of the finer ones, not against
   expect(kinds(windowOf(points(list), null))).toBe('coarse, counts, counts, counts, counts, counts');
   const off = list.map(([h, e], i) => [h, i === 1 ? 2 * e : e] as const);
   expect(kinds(windowOf(points(off), null))).toBe('coarse, coarse, counts, counts, counts, counts');
-  // a third more is more than the expansion leaves room for, a tenth more is not
+});
+
+test('a third off the expansion is too far, and a tenth is not', () => {
+  const list = [0.4, 0.2, 0.1, 0.05, 0.025].map((h) => [h, h ** 2 * Math.exp(0.5 * h)] as const);
   const by = (factor: number): string =>
-    kinds(windowOf(points(list.map(([h, e], i) => [h, i === 1 ? factor * e : e] as const)), null));
-  expect(by(1.33)).toBe('coarse, coarse, counts, counts, counts, counts');
-  expect(by(1.1)).toBe('coarse, counts, counts, counts, counts, counts');
+    kinds(windowOf(points(list.map(([h, e], i) => [h, i === 0 ? factor * e : e] as const)), null));
+  expect(by(1.33)).toBe('coarse, counts, counts, counts, counts');
+  expect(by(1.1)).toBe('counts, counts, counts, counts, counts');
 });
 
 test('errors above rounding by chance, behind others that are not, do not count', () => {
