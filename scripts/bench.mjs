@@ -11,7 +11,10 @@ import { buildNode, install, root } from './fresh.mjs';
 install();
 buildNode(['core']);
 const entries = await Promise.all(
-  ['notation', 'study', 'document', 'format'].map((name) => import(join(root, `core/dist/${name}.js`))),
+  [
+    ...['notation', 'text', 'study', 'document', 'format'],
+    ...['run/integrate', 'compile/compile', 'method/library/find-method'],
+  ].map((name) => import(join(root, `core/dist/${name}.js`))),
 );
 const core = Object.assign({}, ...entries);
 const folder = mkdtempSync(join(tmpdir(), 'schritt-bench-'));

@@ -26,7 +26,9 @@ const SEED = 1_000_000;
 
 async function loadCore() {
   const entries = await Promise.all(
-    ['notation', 'study', 'document', 'format'].map((name) => import(join(root, `core/dist/${name}.js`))),
+    ['notation', 'text', 'study', 'document', 'format', 'method/library/find-method'].map(
+      (name) => import(join(root, `core/dist/${name}.js`)),
+    ),
   );
   return Object.assign({}, ...entries);
 }
