@@ -204,6 +204,9 @@ function texLanguage<L extends Leaf>(leaf: (node: L) => TexPart): Language<TexPa
   };
 }
 
+/** The first sign of equality of a line: plain, or one at which lines below each other are aligned. */
+export type EqualsSign = '=' | '&=';
+
 /** How the index of a name is set. */
 export type IndexTex = (index: Expression) => string;
 

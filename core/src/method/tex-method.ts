@@ -1,5 +1,5 @@
 import { texSymbol } from '../formula/tex-names.ts';
-import { texOf } from '../formula/tex.ts';
+import { type EqualsSign, texOf } from '../formula/tex.ts';
 import { type Given, givenBy, type Method, type MethodStatement, valuesOf } from './method.ts';
 
 function givenTex(given: Given): string {
@@ -12,16 +12,16 @@ export interface MethodLine {
   readonly from: number;
 }
 
-function statementTex(statement: MethodStatement): readonly string[] {
+function statementTex(statement: MethodStatement, equals: EqualsSign): readonly string[] {
   if (statement.kind === 'function') {
     const inputs = statement.inputs.map((input) => texSymbol(input)).join(', ');
-    return [`${texSymbol(statement.name)}(${inputs}) = ${texOf(statement.value)}`];
+    return [`${texSymbol(statement.name)}(${inputs}) ${equals} ${texOf(statement.value)}`];
   }
   const values = valuesOf(statement);
   const implicit = statement.kind === 'solve' ? '\\quad\\text{(solve)}' : '';
   return givenBy(statement).map((given, i) => {
     const value = values[i];
-    return `${givenTex(given)} = ${value === undefined ? '' : texOf(value)}${implicit}`;
+    return `${givenTex(given)} ${equals} ${value === undefined ? '' : texOf(value)}${implicit}`;
   });
 }
 
@@ -30,9 +30,12 @@ function statementTex(statement: MethodStatement): readonly string[] {
  *
  * @example methodLines(heun)[0] // { tex: 'k_{1} = f(t, y)', from: 0 }
  */
-export function methodLines({ statements, startWith }: Method): readonly MethodLine[] {
+export function methodLines(
+  { statements, startWith }: Method,
+  equals: EqualsSign = '=',
+): readonly MethodLine[] {
   const lines = statements.flatMap((statement) =>
-    statementTex(statement).map((tex) => ({ tex, from: statement.at.from })),
+    statementTex(statement, equals).map((tex) => ({ tex, from: statement.at.from })),
   );
   if (startWith === null) return lines;
   // only letters, digits and plain signs of a name are set; TeX commands in it are not
@@ -45,6 +48,6 @@ export function methodLines({ statements, startWith }: Method): readonly MethodL
  *
  * @example methodTex(heun)[0] // 'k_{1} = f(t, y)'
  */
-export function methodTex(method: Method): readonly string[] {
-  return methodLines(method).map(({ tex }) => tex);
+export function methodTex(method: Method, equals: EqualsSign = '='): readonly string[] {
+  return methodLines(method, equals).map(({ tex }) => tex);
 }

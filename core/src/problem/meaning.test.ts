@@ -81,7 +81,9 @@ test('the reduced system as text and in TeX', () => {
   expect(systemText(problem(SWAY))).toEqual(["d/dt q = q'", "d/dt q' = -4*q - 0.2*q'"]);
   expect(systemText(problem(SOIL))[0]).toBe("u[i]' = c*(u[i - 1] - 2*u[i] + u[i + 1]) for i = 1..3");
   expect(systemTex(problem(SWAY))[0]).toBe("\\frac{d}{dt}\\,q = q'");
-  expect(aligned(['a = b', 'c = d = e'])).toBe('\\begin{aligned} a &= b \\\\[3pt] c &= d = e \\end{aligned}');
+  expect(aligned(['a &= b', 'c &= d = e'])).toBe(
+    '\\begin{aligned} a &= b \\\\[3pt] c &= d = e \\end{aligned}',
+  );
 });
 
 test('a problem in TeX, statement by statement as it was written', () => {

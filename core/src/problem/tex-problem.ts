@@ -1,7 +1,7 @@
 import type { Expression } from '../formula/expression.ts';
 import { texSymbol } from '../formula/tex-names.ts';
 import { plainText } from '../formula/plain-text.ts';
-import { indexTex, texOf } from '../formula/tex.ts';
+import { type EqualsSign, indexTex, texOf } from '../formula/tex.ts';
 import { elementName, type Problem } from './problem.ts';
 import { type ForRange, isExactSolution, type Statement, type Target } from './statement.ts';
 
@@ -14,20 +14,20 @@ function target(of: Target, argument: Expression): string {
   return `${texSymbol(of.name, of.primes, index)}(${texOf(argument)})`;
 }
 
-function statementTex(statement: Statement): string {
+function statementTex(statement: Statement, equals: EqualsSign): string {
   switch (statement.kind) {
     case 'equation':
-      return `${texOf(statement.left)} = ${texOf(statement.right)}${range(statement.range)}`;
+      return `${texOf(statement.left)} ${equals} ${texOf(statement.right)}${range(statement.range)}`;
     case 'value':
-      return `${target(statement.target, statement.argument)} = ${texOf(statement.value)}${range(statement.range)}`;
+      return `${target(statement.target, statement.argument)} ${equals} ${texOf(statement.value)}${range(statement.range)}`;
     case 'interval':
       return `${texOf(statement.low)} \\le ${texSymbol(statement.variable)} \\le ${texOf(statement.high)}`;
     case 'parameter':
-      return `${texSymbol(statement.name)} = ${texOf(statement.value)}`;
+      return `${texSymbol(statement.name)} ${equals} ${texOf(statement.value)}`;
     case 'given':
-      return `${texSymbol(statement.target.name, 0, indexTex(statement.index))} = ${texOf(statement.value)}`;
+      return `${texSymbol(statement.target.name, 0, indexTex(statement.index))} ${equals} ${texOf(statement.value)}`;
     case 'conserved':
-      return `${texSymbol(statement.name)} = ${texOf(statement.value)} = \\text{const}`;
+      return `${texSymbol(statement.name)} ${equals} ${texOf(statement.value)} = \\text{const}`;
   }
 }
 
@@ -47,10 +47,10 @@ export interface ProblemTex {
  *
  * @example problemTex(problem).equations // ["\\mathit{level}' = -k\\,\\sqrt{\\mathit{level}}"]
  */
-export function problemTex(problem: Problem): ProblemTex {
+export function problemTex(problem: Problem, equals: EqualsSign = '='): ProblemTex {
   const { statements, independent } = problem;
   const lines = (is: (statement: Statement) => boolean): readonly string[] =>
-    statements.filter(is).map(statementTex);
+    statements.filter(is).map((statement) => statementTex(statement, equals));
   const isExact = (statement: Statement): boolean => isExactSolution(statement, independent);
   return {
     equations: lines((s) => s.kind === 'equation'),
@@ -69,7 +69,7 @@ export function problemTex(problem: Problem): ProblemTex {
  * @example problemPlaces(problem).get('k = 0.35') // 24
  */
 export function problemPlaces({ statements }: Problem): ReadonlyMap<string, number> {
-  return new Map(statements.map((statement) => [statementTex(statement), statement.at.from]));
+  return new Map(statements.map((statement) => [statementTex(statement, '='), statement.at.from]));
 }
 
 /**
@@ -77,7 +77,7 @@ export function problemPlaces({ statements }: Problem): ReadonlyMap<string, numb
  *
  * @example systemTex(problem).length // 1
  */
-export function systemTex(problem: Problem): readonly string[] {
+export function systemTex(problem: Problem, equals: EqualsSign = '='): readonly string[] {
   return problem.blocks.map((block) => {
     const { name, range: over } = block.unknown;
     const index = over === null ? null : texSymbol(over.variable);
@@ -86,17 +86,17 @@ export function systemTex(problem: Problem): readonly string[] {
       block.unknown.order > 1
         ? `\\frac{d}{d${texSymbol(problem.independent)}}\\,${symbol}`
         : texSymbol(name, 1, index);
-    return `${left} = ${texOf(block.rate)}`;
+    return `${left} ${equals} ${texOf(block.rate)}`;
   });
 }
 
 /**
- * A line of TeX as an aligned row: the first = becomes the place of alignment.
+ * Lines of TeX below each other, aligned at their `&=`.
  *
- * @example aligned(['a = b']) // '\\begin{aligned} a &= b \\end{aligned}'
+ * @example aligned(['a &= b']) // '\\begin{aligned} a &= b \\end{aligned}'
  */
 export function aligned(lines: readonly string[]): string {
-  return `\\begin{aligned} ${lines.map((line) => line.replace(' = ', ' &= ')).join(' \\\\[3pt] ')} \\end{aligned}`;
+  return `\\begin{aligned} ${lines.join(' \\\\[3pt] ')} \\end{aligned}`;
 }
 
 /**

@@ -22,12 +22,12 @@ function display(lines: readonly string[]): string {
 }
 
 function problemPart({ problem }: Study): readonly string[] {
-  const { equations, initial, interval, exact, parameters, conserved, given } = problemTex(problem);
+  const { equations, initial, interval, exact, parameters, conserved, given } = problemTex(problem, '&=');
   const isReduced = problem.unknowns.some(({ order, rearranged }) => order > 1 || rearranged);
   const named: readonly (readonly [string, readonly string[]])[] = [
     ['The problem', equations],
     ['with', [...parameters, ...given, ...initial, interval].filter((line) => line !== '')],
-    ['as a system of first order', isReduced ? systemTex(problem) : []],
+    ['as a system of first order', isReduced ? systemTex(problem, '&=') : []],
     ['exact solution', exact],
     ['what stays', conserved],
   ];
@@ -69,7 +69,7 @@ export function formulasTex(title: string, study: Study, step: StepWanted | null
     ...problemPart(study),
     ...study.methods.flatMap(({ title: name, method }) => [
       `\\noindent\\textbf{${texText(name)}}`,
-      display(methodTex(method)),
+      display(methodTex(method, '&=')),
     ]),
     ...(step === null ? [] : stepPart(study, step)),
   ];

@@ -70,7 +70,7 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
             <h2 className="label">As a first-order system</h2>
             <div className="typeset">
               <div className="formula">
-                <Tex tex={aligned(systemTex(problem))} />
+                <Tex tex={aligned(systemTex(problem, '&='))} />
               </div>
             </div>
           </>

@@ -136,14 +136,14 @@ function problemLines({ text, statements, independent }: Problem): readonly stri
 export function makeHandout(study: Study, choice: HandoutChoice, number: number | null = null): Handout {
   const { of, title, task, blanks, digits } = choice;
   const { table, plot } = contentOf(study, choice);
-  const { equations, initial, interval, given, parameters } = problemTex(study.problem);
+  const { initial, interval, given, parameters } = problemTex(study.problem);
   const methods = of.kind === 'rungs' ? study.methods : study.methods.slice(of.method, of.method + 1);
   return {
     title,
     number,
     task: task.split(/\r?\n/).filter((line) => line.trim() !== ''),
     problem: [
-      aligned(equations),
+      aligned(problemTex(study.problem, '&=').equations),
       [...parameters, ...given, ...initial, interval].filter((line) => line !== '').join(',\\quad '),
     ],
     methods: methods.map((method) => ({ title: method.title, lines: methodTex(method.method) })),

@@ -160,7 +160,10 @@ class Laying {
         if (instruction.into !== this.#program.presentRate)
           this.#rate(instruction.into, null, this.#tree(instruction.time, 0), instruction.at);
         return;
-      default:
+      case 'derivative':
+      case 'partial':
+      case 'typed':
+      case 'solve':
         refuse(instruction.kind);
     }
   }

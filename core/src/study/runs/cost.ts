@@ -41,7 +41,8 @@ function orderOf(instruction: Instruction): number | null {
       return instruction.order;
     case 'partial':
       return instruction.times + instruction.values;
-    default:
+    case 'combine':
+    case 'solve':
       return null;
   }
 }
