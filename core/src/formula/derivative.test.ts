@@ -2,21 +2,8 @@ import { derivative } from './derivative.ts';
 import { evaluate } from './evaluate.ts';
 import { type Expression, number } from './expression.ts';
 import { linearIn } from './linear.ts';
-import { Parser } from './parse.ts';
 import { plainText } from './plain-text.ts';
-import { tokenize } from '../text/token.ts';
-
-function parse(text: string): Expression {
-  const report = (_: unknown, message: string): never => {
-    throw new Error(message);
-  };
-  const grammar = { calls: () => false, multiplies: () => false, refuseCall: () => null, report };
-  return new Parser(
-    tokenize(text, { from: 0, to: text.length }, report),
-    { from: text.length, to: text.length + 1 },
-    grammar,
-  ).whole();
-}
+import { parsedFormula as parse } from '../../trust/parsed-formula.ts';
 
 function at(expression: Expression, x: number): number {
   return evaluate(expression, (leaf) =>

@@ -61,11 +61,15 @@ export function affine(
         };
       if (index.operator === '/' && right.scale === 0)
         return { scale: left.scale / right.shift, shift: left.shift / right.shift };
+      throw noIndex(index);
     }
-    // falls through: any other operation is no index
     default:
-      throw new PlaceError(index.at, 'an index is a whole number or the running index plus or minus one');
+      throw noIndex(index);
   }
+}
+
+function noIndex({ at }: Expression): PlaceError {
+  return new PlaceError(at, 'an index is a whole number or the running index plus or minus one');
 }
 
 /** Finds what leaves mean; the maps are made once for many leaves. */

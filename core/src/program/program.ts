@@ -6,68 +6,64 @@ import type { Register, StepTree } from './step-tree.ts';
 /** What a register holds: a number, or one value for each component. */
 export type ValueShape = Exclude<Shape, 'operator'>;
 
+/** Where an instruction comes from. */
+interface FromText {
+  /** The line of the text, by what it gives. */
+  readonly line: string;
+  /** The place of its formula in the text. */
+  readonly span: Span;
+}
+
 /** One instruction of a step. */
-export type Instruction =
-  | {
-      /** A number, or a vector made of others component by component. */
-      readonly kind: 'combine';
-      readonly into: Register;
-      readonly shape: ValueShape;
-      readonly value: StepTree;
-      readonly line: string;
-      /** Where it stands in the text. */
-      readonly span: Span;
-    }
-  | {
-      /** f (or a) at a time and a value (or a position and a velocity). */
-      readonly kind: 'rate';
-      readonly into: Register;
-      readonly time: StepTree;
-      readonly at: readonly Register[];
-      /** The values at which it is taken, as they are typed; none for f[n], which stands for itself. */
-      readonly typedAt: readonly Expression[];
-      readonly line: string;
-      /** Where it stands in the text. */
-      readonly span: Span;
-    }
-  | {
-      /** The total derivative of f of an order from 1 on. */
-      readonly kind: 'derivative';
-      readonly order: number;
-      readonly into: Register;
-      readonly time: StepTree;
-      readonly at: Register;
-      readonly line: string;
-      /** Where it stands in the text. */
-      readonly span: Span;
-    }
-  | {
-      /** A partial derivative of f by t and y; for systems the one by y is applied to a vector. */
-      readonly kind: 'partial';
-      readonly times: number;
-      readonly values: number;
-      /** What a derivative by y is applied to; null where the problem has one equation and it is a number. */
-      readonly along: Register | null;
-      readonly into: Register;
-      readonly time: StepTree;
-      readonly at: Register;
-      readonly line: string;
-      /** Where it stands in the text. */
-      readonly span: Span;
-    }
-  | {
-      /** A derivative that the text types out, at a time and value put in. */
-      readonly kind: 'typed';
-      readonly into: Register;
-      readonly value: StepTree;
-      readonly line: string;
-      /** Where it stands in the text. */
-      readonly span: Span;
-    }
-  | SolveInstruction;
+export type Instruction = OpenInstruction | SolveInstruction;
+
+type OpenInstruction = FromText &
+  (
+    | {
+        /** A number, or a vector made of others component by component. */
+        readonly kind: 'combine';
+        readonly into: Register;
+        readonly shape: ValueShape;
+        readonly value: StepTree;
+      }
+    | {
+        /** f (or a) at a time and a value (or a position and a velocity). */
+        readonly kind: 'rate';
+        readonly into: Register;
+        readonly time: StepTree;
+        readonly at: readonly Register[];
+        /** The values at which it is taken, as they are typed; none for f[n], which stands for itself. */
+        readonly typedAt: readonly Expression[];
+      }
+    | {
+        /** The total derivative of f of an order from 1 on. */
+        readonly kind: 'derivative';
+        readonly order: number;
+        readonly into: Register;
+        readonly time: StepTree;
+        readonly at: Register;
+      }
+    | {
+        /** A partial derivative of f by t and y; for systems the one by y is applied to a vector. */
+        readonly kind: 'partial';
+        readonly times: number;
+        readonly values: number;
+        /** What a derivative by y is applied to; null where the problem has one equation and it is a number. */
+        readonly along: Register | null;
+        readonly into: Register;
+        readonly time: StepTree;
+        readonly at: Register;
+      }
+    | {
+        /** A derivative that the text types out, at a time and value put in. */
+        readonly kind: 'typed';
+        readonly into: Register;
+        readonly value: StepTree;
+      }
+  );
 
 /** Values that their own formulas hold: find `unknowns` so that each equals its `results`. */
-export interface SolveInstruction {
+export interface SolveInstruction extends FromText {
   readonly kind: 'solve';
   readonly unknowns: readonly Register[];
   /** Compute the results from the unknowns. */
@@ -78,9 +74,6 @@ export interface SolveInstruction {
    * are; from the slope there a stiff formula would be led to a root far away.
    */
   readonly guess: 'present' | 'zero';
-  readonly line: string;
-  /** Where it stands in the text. */
-  readonly span: Span;
 }
 
 /** A named quantity of a step, to be shown in a table of steps. */
@@ -93,7 +86,7 @@ export interface Stage {
 /** A formula of the text that gives a value, in the order of the text. */
 export interface ProgramLine {
   readonly given: Given;
-  /** Where the line stands in the text. */
+  /** The place of the line in the text. */
   readonly span: Span;
   /** What holds the value. */
   readonly register: Register;

@@ -121,7 +121,7 @@ test('a step that there is none of is refused, and one in which the run left the
   expect(() => worked(avalanche, HEUN, 20, 12)).toThrow(/the run stops in step \d+/);
 });
 
-test('how far a value is from its formula is told', () => {
+test('the residual of a line is the distance of its value from its formula', () => {
   const read = method(HEUN);
   const run = compileWithStart(SLUICE, read, { find: findInLibrary, instead: null });
   const off: typeof run = {

@@ -20,7 +20,7 @@ export interface RateContext {
 }
 
 /** A parameter by its name in the program, any other constant as a number. */
-export function constantPart(
+function constantPart(
   { parameters, writing }: Pick<RateContext, 'parameters' | 'writing'>,
   { name, value }: RateLeaf & { readonly kind: 'constant' },
 ): TextPart {
