@@ -24,7 +24,7 @@ const CORE = [
   'worked',
   'publish',
 ];
-/** The rooms of the page: what a person sees takes from the desk and hands nothing on. */
+/** The rooms of the page: what a person sees reads the state of the page and hands nothing on. */
 const WEB = [
   'theme',
   'api',
@@ -32,14 +32,14 @@ const WEB = [
   'worker',
   'frame',
   'plots',
-  'desk',
+  'state',
   'editor',
-  'lenses',
+  'panels',
   'ruler',
   'tables',
   'sentences',
   'statement',
-  'takeaway',
+  'export',
   'step',
   'entries',
   'texts',

@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { violations } from './axe.ts';
-import { openStudy, rows } from './desk.ts';
+import { openStudy, rows } from './study-page.ts';
 
 /** Pages as a person comes to them, each until it shows what it is for. */
 const PAGES: readonly { readonly name: string; readonly open: (page: Page) => Promise<void> }[] = [

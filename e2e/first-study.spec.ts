@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { cells, rows, saved } from './desk.ts';
+import { cells, rows, saved } from './study-page.ts';
 
 /** What stands in a cell for an error, as this page writes it. */
 function written(error: number): string {

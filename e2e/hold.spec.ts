@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openStudy, saved } from './desk.ts';
+import { openStudy, saved } from './study-page.ts';
 
 test('work that the server does not take is kept in the browser, asked for when leaving, and offered again', async ({
   page,

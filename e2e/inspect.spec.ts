@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openStudy, typeText } from './desk.ts';
+import { openStudy, typeText } from './study-page.ts';
 
 test('a planted slip is found on the method page, and its repair taken', async ({ page }) => {
   await page.goto('/methods');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { saved, typeText } from './desk.ts';
+import { saved, typeText } from './study-page.ts';
 
 test('a method of the library is opened, changed, saved, and a study starts from it', async ({ page }) => {
   await page.goto('/methods');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { saved, typeText } from './desk.ts';
+import { saved, typeText } from './study-page.ts';
 
 test('the problem page says what was understood, checks the exact solution, and moves parameters apart from the text', async ({
   page,

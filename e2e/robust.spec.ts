@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { cells, openStudy, rows, saved } from './desk.ts';
+import { cells, openStudy, rows, saved } from './study-page.ts';
 
 const chain = (count: number, line: (i: number) => string): string =>
   Array.from({ length: count }, (_, i) => line(i)).join('\n');

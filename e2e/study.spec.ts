@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { cells, choose, openStudy, rows, saved, typeText } from './desk.ts';
+import { cells, choose, openStudy, rows, saved, typeText } from './study-page.ts';
 
 test('a demo study: change the rate, type a method, add a rung; the table follows and is there after a reload', async ({
   page,

@@ -67,7 +67,7 @@ const SHOTS = [
   ['studies', 'studies', null, ''],
   ['methods', 'methods', null, ''],
   [
-    'takeaway',
+    'export',
     'studies',
     'Marmots and lynx',
     '',

@@ -76,8 +76,8 @@ test.each([
   [{ h: '0' }, 'the step size must be a positive number, not 0'],
   [{ h: 'pi/' }, 'the formula breaks off here: a number, a name or ( is missing'],
   [{ steps: '0' }, 'the number of steps must be a whole number from 1 on, not 0'],
-])('a step size that cannot be had is refused: %j', (wish, message) => {
-  const run = (): string => runCommand(PATH, { method: 'Euler', ...wish, format: 'csv' });
+])('a step size that cannot be had is refused: %j', (gridRequest, message) => {
+  const run = (): string => runCommand(PATH, { method: 'Euler', ...gridRequest, format: 'csv' });
   expect(run).toThrow(Refusal);
   expect(run).toThrow(message);
 });

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs';
-import { type Document, openStudy, type StudyDocument } from '@schritt/core/document';
+import { type SchrittDocument, openStudy, type StudyDocument } from '@schritt/core/document';
 import { readDocumentText } from '@schritt/core/format';
 import type { TextError } from '@schritt/core/notation';
 import type { Study } from '@schritt/core/study';
 import { Failure } from './failure.ts';
 
 /** Reads a file of the open format; faults come with their places. */
-export function loadDocument(file: string): Document {
+export function loadDocument(file: string): SchrittDocument {
   let text: string;
   try {
     text = readFileSync(file, 'utf8');

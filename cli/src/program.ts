@@ -3,7 +3,7 @@ import { Refusal } from '@schritt/core/text';
 import { Command, Option } from 'commander';
 import { checkCommand } from './commands/check.ts';
 import { exportCommand } from './commands/export.ts';
-import { type ExportOptions, FORMATS, WHATS } from './commands/export-options.ts';
+import { type ExportOptions, FORMATS, EXPORT_KINDS } from './commands/export-options.ts';
 import { inspectCommand } from './commands/inspect.ts';
 import { emitCommand } from './commands/emit.ts';
 import { runCommand, type RunOptions } from './commands/run.ts';
@@ -92,7 +92,7 @@ program
   .command('export')
   .description('export a study or a run as a table, code, a spreadsheet, a plot, formulas or a handout')
   .argument('<file>', 'a study file')
-  .addOption(new Option('--what <what>', 'what to write').choices(WHATS).default('rungs'))
+  .addOption(new Option('--what <what>', 'what to write').choices(EXPORT_KINDS).default('rungs'))
   .addOption(new Option('--as <format>', 'how to write it').choices(FORMATS))
   .option('--method <title>', 'which method of the study')
   .option('--h <size>', 'step size: a number or an expression such as pi/8')

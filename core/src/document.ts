@@ -1,6 +1,6 @@
 // What others use of documents: studies opened from them, and tables of what they come to.
 export type {
-  Document,
+  SchrittDocument,
   MethodDocument,
   MethodInStudy,
   ProblemDocument,
@@ -11,19 +11,19 @@ export { LONGEST_MEASURED, type MeasuredSeries, readMeasured } from './document/
 export { openStudy, type TextErrors } from './document/open-study.ts';
 export { runKey, studyKey } from './document/run-key.ts';
 export {
-  type Asked,
+  type ExportQuery,
   columnsOf,
   digitsOf,
   everyOf,
   FORMATS_OF,
   HANDOUTS_OF,
-  TAKEN_WHATS,
-  type TakenWhat,
-  wantedFrom,
+  RUN_EXPORTS,
+  type RunExport,
+  exportRequest,
   wholeOf,
-  wishOf,
-} from './publish/asked.ts';
-export { type Cell, csv } from './publish/csv.ts';
+  gridRequestOf,
+} from './publish/export-query.ts';
+export { type CsvCell, csv } from './publish/csv.ts';
 export { drawnPage, type PagePart, type Paper, PAPERS } from './publish/handouts/handout-html.ts';
 export {
   PLOT_INKS,
@@ -40,7 +40,12 @@ export { LANGUAGE_LABELS, LANGUAGES, type LanguageName } from './publish/program
 export { rowsTable, stageComponents, vectorNames } from './publish/rows-table.ts';
 export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
-export { type HandoutFormat, type Taken, takeAway, type Wanted } from './publish/take-away.ts';
+export {
+  type HandoutFormat,
+  type Exported,
+  exportStudy,
+  type ExportRequest,
+} from './publish/export-study.ts';
 export { rowTable } from './publish/tables/row-table.ts';
 export { STUDY_TABLES, type StudyTable, studyTable } from './publish/tables/study-tables.ts';
 export { isTableFormat, TABLE_FORMATS, TABLE_LABELS, type TableFormat } from './publish/tables/table.ts';

@@ -1,14 +1,14 @@
 import {
-  type Asked,
+  type ExportQuery,
   FORMATS_OF,
   openStudy,
   runKey,
   type StudyDocument,
   studyReport,
   studyTable,
-  takeAway,
-  TAKEN_WHATS,
-  wantedFrom,
+  exportStudy,
+  RUN_EXPORTS,
+  exportRequest,
   writeTable,
 } from '@schritt/core/document';
 import { readDocument } from '@schritt/core/format';
@@ -134,7 +134,7 @@ function aboutMethod(method: Method, phase: Phase, turn: number): void {
 }
 
 /** How each kind of export is asked for. */
-const EXPORTS: Readonly<Record<(typeof TAKEN_WHATS)[number], Omit<Asked, 'what'>>> = {
+const EXPORTS: Readonly<Record<(typeof RUN_EXPORTS)[number], Omit<ExportQuery, 'what'>>> = {
   rows: { steps: '4' },
   program: { steps: '4' },
   sheet: {},
@@ -144,13 +144,13 @@ const EXPORTS: Readonly<Record<(typeof TAKEN_WHATS)[number], Omit<Asked, 'what'>
 };
 
 function exports(document: StudyDocument, study: Study, phase: Phase, turn: number): void {
-  const what = TAKEN_WHATS[turn % TAKEN_WHATS.length] ?? 'rows';
+  const what = RUN_EXPORTS[turn % RUN_EXPORTS.length] ?? 'rows';
   const formats = FORMATS_OF[what];
   const as = formats[turn % formats.length] ?? formats[0];
   phase(`export of ${what} as ${as}`, () => {
-    const asked = { ...EXPORTS[what], what, as, method: document.methods[0]?.title ?? '' };
-    const wanted = wantedFrom(document.title, study, asked);
-    const made = takeAway(document, study, wanted, (tex, wide) =>
+    const query = { ...EXPORTS[what], what, as, method: document.methods[0]?.title ?? '' };
+    const request = exportRequest(document.title, study, query);
+    const made = exportStudy(document, study, request, (tex, wide) =>
       katex.renderToString(tex, typesetOptions(wide, 'mathml')),
     );
     return made.kind === 'workbook' ? made : drawnFile(made, as, 1);
@@ -250,7 +250,7 @@ export async function throughAllPhases({ problem, methods, setup }: Case, turn: 
   if (turn % EVERY.sheet === 0) {
     const { study } = opened;
     const book = phase('sheet', () =>
-      takeAway(document, study, wantedFrom('Fuzz', study, { what: 'sheet' }), String),
+      exportStudy(document, study, exportRequest('Fuzz', study, { what: 'sheet' }), String),
     );
     if (book?.kind === 'workbook') await xlsx(book.workbook);
   }

@@ -25,5 +25,5 @@ export {
   truthItem,
 } from './run-view.ts';
 export { solutionPlot, solutionSeries } from './solution-plot.ts';
-export { asCanvas, drawStill, type Sheet, SHEETS } from './still.ts';
+export { asCanvas, drawStatic, type Sheet, SHEETS } from './static-plot.ts';
 export { svgOf } from './svg-head.ts';

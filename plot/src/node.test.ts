@@ -3,15 +3,15 @@ import {
   type PlotData,
   type PlotInk,
   type PlotName,
-  takeAway,
-  type Taken,
+  exportStudy,
+  type Exported,
 } from '@schritt/core/document';
 import { createCanvas, loadImage } from '@napi-rs/canvas';
 import { paletteOf, plotOf } from './data-plot.ts';
 import { drawnFile, plotPng, plotSvg } from './node.ts';
 import { BLACK, DARK, LIGHT, methodMark, PRINT } from './palette.ts';
 import type { Plot } from './plot.ts';
-import { SHEETS } from './still.ts';
+import { SHEETS } from './static-plot.ts';
 
 const HEUN = 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)';
 const DOCUMENT = {
@@ -26,11 +26,11 @@ const DOCUMENT = {
   ladder: { counts: [4, 8, 16, 32] },
 } as const;
 
-function taken(plot: PlotName, ink: PlotInk = 'colour'): Taken & { readonly kind: 'plot' } {
+function taken(plot: PlotName, ink: PlotInk = 'colour'): Exported & { readonly kind: 'plot' } {
   const opened = openStudy(DOCUMENT);
   if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
-  const wanted = { what: 'plot', plot, size: 'slide', ink, method: null, wish: { steps: 8 } } as const;
-  const made = takeAway(DOCUMENT, opened.study, wanted, String);
+  const wanted = { what: 'plot', plot, size: 'slide', ink, method: null, gridRequest: { steps: 8 } } as const;
+  const made = exportStudy(DOCUMENT, opened.study, wanted, String);
   if (made.kind !== 'plot') throw new Error(made.kind);
   return made;
 }

@@ -1,12 +1,12 @@
 // Draws plots without a page: as PNG, and as SVG in which letters are outlines.
 import { createCanvas, GlobalFonts, type SvgCanvas, SvgExportFlag } from '@napi-rs/canvas';
-import { drawnPage, type Taken } from '@schritt/core/document';
+import { drawnPage, type Exported } from '@schritt/core/document';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { paletteOf, plotOf } from './data-plot.ts';
 import { type Palette, PRINT } from './palette.ts';
 import type { Plot } from './plot.ts';
-import { asCanvas, drawStill, type Sheet, SHEETS } from './still.ts';
+import { asCanvas, drawStatic, type Sheet, SHEETS } from './static-plot.ts';
 import { svgOf } from './svg-head.ts';
 
 /** Files of the faces that plots are set in, and the names under which `palette.ts` knows them. */
@@ -42,7 +42,7 @@ export function plotPng(plot: Plot, palette: Palette, sheet: Sheet, scale: numbe
   let native = createCanvas(1, 1);
   const make = (width: number, height: number): HTMLCanvasElement =>
     asCanvas((native = createCanvas(width, height)));
-  return drawStill(plot, palette, { ...sheet, pixels: scale * sheet.scale, make }, () =>
+  return drawStatic(plot, palette, { ...sheet, pixels: scale * sheet.scale, make }, () =>
     native.toBuffer('image/png'),
   );
 }
@@ -55,7 +55,7 @@ export function plotSvg(plot: Plot, palette: Palette, sheet: Sheet): string {
   let native = blank(1, 1);
   const make = (width: number, height: number): HTMLCanvasElement =>
     asCanvas((native = blank(width, height)));
-  return drawStill(plot, palette, { ...sheet, pixels: 1, make }, () =>
+  return drawStatic(plot, palette, { ...sheet, pixels: 1, make }, () =>
     svgOf(native.getContent().toString(), plot.title, sheet),
   );
 }
@@ -66,7 +66,7 @@ export function plotSvg(plot: Plot, palette: Palette, sheet: Sheet): string {
  * @param scale how many times as large as its size says the PNG of a plot is
  */
 export function drawnFile(
-  taken: Exclude<Taken, { readonly kind: 'workbook' }>,
+  taken: Exclude<Exported, { readonly kind: 'workbook' }>,
   format: string,
   scale: number,
 ): string | Uint8Array {

@@ -7,7 +7,7 @@ export interface Point {
 }
 
 /** A curve. */
-export interface Line {
+export interface Curve {
   readonly kind: 'line';
   /** What a legend switches it by; curves of one thing have one. */
   readonly id: string;
@@ -36,7 +36,7 @@ export interface Dots {
   readonly ground: string;
 }
 
-export type Series = Line | Dots;
+export type Series = Curve | Dots;
 
 /** A line between two points with ends and a text beside it, such as a fitted order. */
 export interface Fit {

@@ -48,7 +48,7 @@ export function drawnAs(
     const key = keys[run.method] ?? '';
     const mark = methodMark(palette, placeOf(key));
     if (!byRungs) return { id: key, label: titleOf(key), mark, run };
-    const h = 'h' in run.wish ? stepSizeText(run.wish.h) : `1/${run.wish.steps}`;
+    const h = 'h' in run.gridRequest ? stepSizeText(run.gridRequest.h) : `1/${run.gridRequest.steps}`;
     const part = PALEST * (1 - i / (runs.length - 1));
     return {
       id: `h = ${h}`,

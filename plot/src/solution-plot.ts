@@ -125,7 +125,7 @@ function measuredSeries(
     }));
 }
 
-/** The plot of the solution; what is marked is laid over it by its lens. */
+/** The plot of the solution; marks are overlays of its panel. */
 export function solutionPlot(
   view: RunView,
   independent: string,

@@ -73,7 +73,7 @@ test('ticks are powers of ten or plain numbers, and a point says what it is', ()
   expect(costs.tip?.('Heun', { x: 2048, y: 1e-5 })).toBe('Heun: error 1.000e-5 for 2,048 evaluations');
 });
 
-const EULER = { method: 0, wish: { h: 1 } };
+const EULER = { method: 0, gridRequest: { h: 1 } };
 
 /** Two points of a run of some steps, compared with what is known. */
 function runView(
@@ -108,7 +108,7 @@ function runView(
 
 const HEUN: Trajectory = {
   method: 1,
-  wish: { h: 1 },
+  gridRequest: { h: 1 },
   components: [{ t: [0, 0.5, 1], values: [1, 0.4, 0.03] }],
   steps: 2,
   stoppedAt: null,
@@ -142,7 +142,7 @@ test('the line of the solution is named for what it is, and is left out where no
 });
 
 test('runs of one method at several step sizes keep its colour, the coarse ones standing back', () => {
-  const fine: Trajectory = { ...HEUN, method: 0, wish: { h: 0.5 } };
+  const fine: Trajectory = { ...HEUN, method: 0, gridRequest: { h: 0.5 } };
   const { byRungs, runs } = runView(4, 'exact', [fine]);
   expect(byRungs).toBe(true);
   expect(runs.map(({ id, label }) => [id, label])).toEqual([

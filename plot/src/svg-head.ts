@@ -1,4 +1,4 @@
-import type { Sheet } from './still.ts';
+import type { Sheet } from './static-plot.ts';
 
 function escaped(text: string): string {
   return text.replace(/[&<>"']/gu, (sign) => `&#${sign.codePointAt(0) ?? 0};`);

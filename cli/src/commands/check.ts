@@ -1,4 +1,4 @@
-import type { Document } from '@schritt/core/document';
+import type { SchrittDocument } from '@schritt/core/document';
 import {
   checkExact,
   evaluationsPerStep,
@@ -53,7 +53,7 @@ function checkMethod(file: string, title: string, text: string, errors: string[]
 
 /** Reads a file of any kind and says what was understood, or lists all errors. */
 export function checkCommand(file: string): string {
-  const document: Document = loadDocument(file);
+  const document: SchrittDocument = loadDocument(file);
   const errors: string[] = [];
   const lines =
     document.kind === 'study'

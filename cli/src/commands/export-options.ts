@@ -1,28 +1,28 @@
 import {
-  type Asked,
+  type ExportQuery,
   FORMATS_OF,
   LANGUAGES,
   STUDY_TABLES,
   type StudyTable,
   TABLE_FORMATS,
-  TAKEN_WHATS,
-  type TakenWhat,
+  RUN_EXPORTS,
+  type RunExport,
 } from '@schritt/core/document';
 import { Failure } from '../failure.ts';
 
-export const WHATS = [...STUDY_TABLES, ...TAKEN_WHATS] as const;
-type What = StudyTable | TakenWhat;
+export const EXPORT_KINDS = [...STUDY_TABLES, ...RUN_EXPORTS] as const;
+type ExportKind = StudyTable | RunExport;
 export const FORMATS = [...TABLE_FORMATS, ...LANGUAGES, 'xlsx', 'svg', 'png'] as const;
 
-export interface ExportOptions extends Omit<Asked, 'what' | 'as'> {
-  readonly what: What;
+export interface ExportOptions extends Omit<ExportQuery, 'what' | 'as'> {
+  readonly what: ExportKind;
   readonly as?: (typeof FORMATS)[number];
   /** How many times as large pixels are made. */
   readonly scale?: string;
   readonly out?: string;
 }
 
-export function isStudyTable(what: What): what is StudyTable {
+export function isStudyTable(what: ExportKind): what is StudyTable {
   return STUDY_TABLES.some((known) => known === what);
 }
 

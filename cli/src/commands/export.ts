@@ -8,10 +8,10 @@ import {
   rowTable,
   studyReport,
   studyTable,
-  takeAway,
-  wantedFrom,
+  exportStudy,
+  exportRequest,
   wholeOf,
-  wishOf,
+  gridRequestOf,
   writeTable,
 } from '@schritt/core/document';
 import { typesetOptions } from '@schritt/core/text';
@@ -64,17 +64,17 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
   if (what === 'rows' && format === 'csv') {
     const { method } = pickMethod(study, options.method ?? '');
     const run = compileWithStart(study.problem, method, study.start);
-    const grid = layGrid(study.problem.start, study.problem.end, wishOf(options), study.lastStep);
+    const grid = layGrid(study.problem.start, study.problem.end, gridRequestOf(options), study.lastStep);
     yield* counted(
       csvRows(run, grid, { columns: columnsOf(options), bom, every: everyOf(options) }),
       Math.ceil((grid.steps + 1) / (AT_ONCE * everyOf(options))),
     );
     return;
   }
-  const wanted = wantedFrom(document.title, study, { ...options, what, as: format });
+  const request = exportRequest(document.title, study, { ...options, what, as: format });
   // what most commands do without is loaded where it is wanted
   const { default: katex } = await import('katex');
-  const made = takeAway(document, study, wanted, (tex, wide) =>
+  const made = exportStudy(document, study, request, (tex, wide) =>
     katex.renderToString(tex, typesetOptions(wide, 'mathml')),
   );
   if (made.kind === 'workbook') {

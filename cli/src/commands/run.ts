@@ -1,6 +1,13 @@
-import { type Cell, csv, plainTable, rowsTable } from '@schritt/core/document';
+import { type CsvCell, csv, plainTable, rowsTable } from '@schritt/core/document';
 import { significant } from '@schritt/core/text';
-import { amountValue, compileWithStart, layGrid, type Row, rowsOf, type Wish } from '@schritt/core/study';
+import {
+  amountValue,
+  compileWithStart,
+  layGrid,
+  type Row,
+  rowsOf,
+  type GridRequest,
+} from '@schritt/core/study';
 import { Failure } from '../failure.ts';
 import { loadStudy } from '../load.ts';
 import { pickMethod } from '../pick-method.ts';
@@ -24,14 +31,14 @@ function wholeNumber(text: string, option: string): number {
   return value;
 }
 
-function wishOf(options: RunOptions): Wish {
+function gridRequestOf(options: RunOptions): GridRequest {
   if ((options.h === undefined) === (options.steps === undefined))
     throw new Failure(['give either --h with a step size or --steps with a number of steps']);
   if (options.steps !== undefined) return { steps: wholeNumber(options.steps, 'steps') };
   return { h: amountValue(options.h ?? '') };
 }
 
-function printCell(cell: Cell): string {
+function printCell(cell: CsvCell): string {
   if (cell === null) return '';
   if (typeof cell !== 'number' || Number.isInteger(cell)) return String(cell);
   return significant(cell, 10);
@@ -42,7 +49,7 @@ export function runCommand(file: string, options: RunOptions): string {
   const { study } = loadStudy(file);
   const { method } = pickMethod(study, options.method);
   const run = compileWithStart(study.problem, method, study.start);
-  const grid = layGrid(study.problem.start, study.problem.end, wishOf(options), study.lastStep);
+  const grid = layGrid(study.problem.start, study.problem.end, gridRequestOf(options), study.lastStep);
   const windows: (readonly [number, number])[] = [];
   if (options.from !== undefined || options.count !== undefined) {
     const from = wholeNumber(options.from ?? '0', 'from');

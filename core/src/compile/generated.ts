@@ -1,4 +1,4 @@
-import { COEFFICIENTS } from './pieces/inlined.ts';
+import { COEFFICIENTS } from './nodes/inlined.ts';
 import { GENERATED_CALLS } from '../formula/functions.ts';
 import { largest, solveBanded, solveDense } from './newton/linear-system.ts';
 

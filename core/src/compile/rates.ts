@@ -6,17 +6,17 @@ import type { Precision } from './precision.ts';
 /** The rates of a problem at a time and state, with the arithmetic of a run. */
 export type Rates = (t: number, state: ArrayLike<number>) => Float64Array;
 
-type Form = CompiledRun['program']['form'];
+type RateForm = CompiledRun['program']['form'];
 
 const known = new WeakMap<Problem, Map<string, Rates>>();
 
 /** A method of one stage: its trace is the rate itself. */
-const PROBE: Readonly<Record<Form, string>> = {
+const PROBE: Readonly<Record<RateForm, string>> = {
   'first order': 'k = f(t, y)\ny[n+1] = y + h*k',
   'second order': 'k = a(t, x, v)\nx[n+1] = x + h*v\nv[n+1] = v + h*k',
 };
 
-function rates(problem: Problem, form: Form, precision: Precision): Rates {
+function rates(problem: Problem, form: RateForm, precision: Precision): Rates {
   const made = known.get(problem) ?? new Map<string, Rates>();
   known.set(problem, made);
   const key = `${precision}/${form}`;

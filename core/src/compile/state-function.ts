@@ -1,11 +1,11 @@
 import type { Expression } from '../formula/expression.ts';
 import type { Block, Problem } from '../problem/problem.ts';
 import { generatedFunction } from './generated.ts';
-import { namePiece, numberPiece, type Piece } from './pieces/piece.ts';
-import { pieceOf } from './pieces/piece-of-tree.ts';
-import { printed } from './pieces/print.ts';
-import { Scopes } from './pieces/scopes.ts';
-import { linesOf } from './pieces/statement.ts';
+import { nameNode, constantNode, type CodeNode } from './nodes/code-node.ts';
+import { pieceOf } from './nodes/node-of-tree.ts';
+import { printed } from './nodes/print.ts';
+import { Scopes } from './nodes/scopes.ts';
+import { linesOf } from './nodes/statement.ts';
 import { type RateLeaf, type RateTree, RateTrees } from '../program/rate-tree.ts';
 
 /** A function of time and the state vector. */
@@ -14,11 +14,11 @@ export type StateFunction = (t: number, state: ArrayLike<number>) => number;
 /** A function of time and the index of a family. */
 export type PositionFunction = (t: number, position: number) => number;
 
-function functionSource(inputs: string, tree: RateTree, leaf: (to: RateLeaf) => Piece | null): string {
+function functionSource(inputs: string, tree: RateTree, leaf: (to: RateLeaf) => CodeNode | null): string {
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
   const result = pieceOf(tree, scopes, (to) => {
-    if (to.kind === 'time') return namePiece('t');
-    return to.kind === 'constant' ? numberPiece(to.value) : (leaf(to) ?? numberPiece(NaN));
+    if (to.kind === 'time') return nameNode('t');
+    return to.kind === 'constant' ? constantNode(to.value) : (leaf(to) ?? constantNode(NaN));
   });
   const lines = [...linesOf(scopes.before), ...linesOf(scopes.statements)];
   return `function (${inputs}) {\n${[...lines, `return ${printed(result)};`].join('\n')}\n}`;
@@ -37,7 +37,7 @@ export function stateFunction(
 ): StateFunction {
   const tree = new RateTrees(problem).at(expression, block, element);
   return generatedFunction(
-    functionSource('t, S', tree, (to) => (to.kind === 'component' ? namePiece(`S[${to.place}]`) : null)),
+    functionSource('t, S', tree, (to) => (to.kind === 'component' ? nameNode(`S[${to.place}]`) : null)),
   );
 }
 
@@ -45,6 +45,6 @@ export function stateFunction(
 export function positionFunction(problem: Problem, expression: Expression, block: Block): PositionFunction {
   const tree = new RateTrees(problem).running(expression, block);
   return generatedFunction(
-    functionSource('t, i', tree, (to) => (to.kind === 'position' ? namePiece('i') : null)),
+    functionSource('t, i', tree, (to) => (to.kind === 'position' ? nameNode('i') : null)),
   );
 }

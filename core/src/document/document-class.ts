@@ -1,5 +1,5 @@
 import { plainToInstance } from 'class-transformer';
-import type { Document } from './document.ts';
+import type { SchrittDocument } from './document.ts';
 import { DOCUMENT_CLASSES } from './format.ts';
 
 /** What is wrong with the version or the kind of a document. */
@@ -9,7 +9,7 @@ interface HeadFault {
 }
 
 /** The class of a document by its version and kind, or what is wrong with those. */
-export function documentClass(value: unknown): (new () => Document) | HeadFault {
+export function documentClass(value: unknown): (new () => SchrittDocument) | HeadFault {
   const fields = new Map<string, unknown>(
     typeof value === 'object' && value !== null ? Object.entries(value) : [],
   );

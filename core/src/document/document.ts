@@ -16,4 +16,4 @@ export type MethodDocument = Plain<format.MethodDocument>;
 /** A study with its own copies of all texts. */
 export type StudyDocument = Plain<format.StudyDocument>;
 /** A document of any kind; `kind` tells which. */
-export type Document = StudyDocument | ProblemDocument | MethodDocument;
+export type SchrittDocument = StudyDocument | ProblemDocument | MethodDocument;

@@ -21,7 +21,7 @@ function all(...decorators: readonly FieldDecorator[]): FieldDecorator {
 }
 
 /** A string of at most so many characters. */
-export function Text(max: number, description?: string): FieldDecorator {
+export function TextField(max: number, description?: string): FieldDecorator {
   return all(
     IsString({ message: 'must be a text in quotes' }),
     MaxLength(max, {
@@ -97,8 +97,8 @@ export function isObject(value: unknown): value is object {
 }
 
 /** That a value is an object and no list. */
-function objectRule(wanted: string): Rule {
-  return { name: 'object', fault: (value) => (isObject(value) ? null : `must be ${wanted}`), schema: {} };
+function objectRule(expected: string): Rule {
+  return { name: 'object', fault: (value) => (isObject(value) ? null : `must be ${expected}`), schema: {} };
 }
 
 /** A field that a file may leave out; null is a value like any other. */
@@ -112,10 +112,10 @@ export function Optional(): FieldDecorator {
 /**
  * An object that is checked by its own class, and is one: a validator passes over what is missing, null or a list.
  *
- * @param wanted what it must be, in words
+ * @param expected what it must be, in words
  */
-export function Nested(schema: () => Schema, wanted = 'an object'): FieldDecorator {
-  return all(Follows(objectRule(wanted)), ValidateNested(), JSONSchema(schema));
+export function Nested(schema: () => Schema, expected = 'an object'): FieldDecorator {
+  return all(Follows(objectRule(expected)), ValidateNested(), JSONSchema(schema));
 }
 
 /** An object of a class. */
@@ -137,11 +137,11 @@ export function ObjectsOf(type: () => new () => object, max: number): FieldDecor
 }
 
 /** A finite number of a kind; `wanted` says which. */
-export function numberRule(is: (x: number) => boolean, wanted: string, schema: Rule['schema']): Rule {
+export function numberRule(is: (x: number) => boolean, expected: string, schema: Rule['schema']): Rule {
   return {
     name: 'number',
     fault: (value) =>
-      typeof value === 'number' && Number.isFinite(value) && is(value) ? null : `must be ${wanted}`,
+      typeof value === 'number' && Number.isFinite(value) && is(value) ? null : `must be ${expected}`,
     schema,
   };
 }

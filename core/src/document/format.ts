@@ -20,7 +20,7 @@ import {
   Optional,
   referenceTo,
   type Rule,
-  Text,
+  TextField,
 } from './format-decorators.ts';
 import { LONGEST_MEASURED } from './measured.ts';
 import { LONGEST_NOTE, LONGEST_TITLE, MAX_METHODS } from './document-limits.ts';
@@ -65,8 +65,8 @@ const AMOUNT: Rule = {
 /** A text with its title. */
 @Closed()
 export class TitledText {
-  @Text(LONGEST_TITLE) readonly title!: string;
-  @Text(LONGEST_TEXT, NOTATION) readonly text!: string;
+  @TextField(LONGEST_TITLE) readonly title!: string;
+  @TextField(LONGEST_TEXT, NOTATION) readonly text!: string;
 }
 
 /** First and last rung that count; without it the rules choose. */
@@ -170,28 +170,28 @@ const TIME_OF_ERROR: Rule = {
 @Closed()
 class ErrorInStudy {
   @Optional() @Follows(TIME_OF_ERROR) readonly at?: ErrorChoice['at'];
-  @Optional() @Text(LONGEST_TITLE, 'norm, or the name of a component') readonly of?: string;
+  @Optional() @TextField(LONGEST_TITLE, 'norm, or the name of a component') readonly of?: string;
   @Optional() @OneOf(ERROR_SCALES) readonly scale?: ErrorChoice['scale'];
 }
 
 @Closed()
 class Head {
   @Equals(1, { message: 'must be 1, the version of the format' }) readonly schritt!: 1;
-  @Text(LONGEST_TITLE) readonly title!: string;
+  @TextField(LONGEST_TITLE) readonly title!: string;
 }
 
 /** A problem alone. */
 @Closed()
 export class ProblemDocument extends Head {
   @Equals('problem') readonly kind!: 'problem';
-  @Text(LONGEST_TEXT, NOTATION) readonly text!: string;
+  @TextField(LONGEST_TEXT, NOTATION) readonly text!: string;
 }
 
 /** A method alone. */
 @Closed()
 export class MethodDocument extends Head {
   @Equals('method') readonly kind!: 'method';
-  @Text(LONGEST_TEXT, NOTATION) readonly text!: string;
+  @TextField(LONGEST_TEXT, NOTATION) readonly text!: string;
 }
 
 /** A study with its own copies of all texts. */
@@ -211,12 +211,12 @@ export class StudyDocument extends Head {
   @Optional() @OneOf(LAST_STEPS) readonly lastStep?: LastStep;
   @Optional() @ObjectOf(() => ErrorInStudy) readonly error?: ErrorInStudy;
   /** What does the first steps of formulas that reach back, instead of what they name. */
-  @Optional() @Text(LONGEST_TITLE, 'a method by name, or exact') readonly start?: string;
+  @Optional() @TextField(LONGEST_TITLE, 'a method by name, or exact') readonly start?: string;
   @Optional() @OneOf(PRECISIONS) readonly precision?: Precision;
   /** What to look at, in the words of who made the study. */
-  @Optional() @Text(LONGEST_NOTE, 'what to look at, for people') readonly note?: string;
+  @Optional() @TextField(LONGEST_NOTE, 'what to look at, for people') readonly note?: string;
   @Optional()
-  @Text(LONGEST_MEASURED, 'measured points in columns: the time, then components')
+  @TextField(LONGEST_MEASURED, 'measured points in columns: the time, then components')
   readonly measured?: string;
   /** The error at which the costs of methods are compared; without it one that all of them reach. */
   @Optional() @Follows(POSITIVE) readonly wished?: number;

@@ -2,7 +2,7 @@ import { plainToInstance } from 'class-transformer';
 import { type ValidationError, validateSync } from 'class-validator';
 import { lineStarts, placeOf } from '../text/place.ts';
 import { presentLadder } from '../study/runs/ladder.ts';
-import type { Document } from './document.ts';
+import type { SchrittDocument } from './document.ts';
 import { documentClass } from './document-class.ts';
 import { DOCUMENT_LIMITS, jsonExcess, reservedKey } from './json-limits.ts';
 
@@ -13,7 +13,7 @@ export interface DocumentError {
 }
 
 export type DocumentReading =
-  | { readonly ok: true; readonly document: Document }
+  | { readonly ok: true; readonly document: SchrittDocument }
   | { readonly ok: false; readonly errors: readonly DocumentError[] };
 
 function refused(place: string, message: string): DocumentReading {
@@ -49,7 +49,7 @@ export function faultsOf(errors: readonly ValidationError[], around = '', isList
  *
  * @example presentDocument(document).title // 'Sluice'
  */
-export function presentDocument(document: Document): Document {
+export function presentDocument(document: SchrittDocument): SchrittDocument {
   return document.kind === 'study' ? { ...document, ladder: presentLadder(document.ladder) } : document;
 }
 

@@ -24,8 +24,9 @@ function starterTexts(
   const found: string[] = [];
   let name = start ?? namedStarter(text);
   while (name !== null) {
-    const wanted = name;
-    const next = methods.find(({ title }) => title === wanted)?.text ?? findInLibrary(wanted)?.text ?? null;
+    const expected = name;
+    const next =
+      methods.find(({ title }) => title === expected)?.text ?? findInLibrary(expected)?.text ?? null;
     if (next === null || found.includes(next)) break;
     found.push(next);
     name = namedStarter(next);

@@ -64,7 +64,7 @@ export interface Call<L extends Leaf> {
   readonly nameAt: Span;
 }
 
-export interface Choice<L extends Leaf> {
+export interface Conditional<L extends Leaf> {
   readonly kind: 'if';
   readonly test: Comparison<L>;
   readonly yes: Tree<L>;
@@ -83,7 +83,7 @@ export interface Comparison<L extends Leaf> {
  * A formula: one node for each operation, in the text's own order. Brackets leave no node, they only shape the
  * tree. `at` is the place in the text.
  */
-export type Tree<L extends Leaf> = NumberLeaf | L | Negation<L> | Binary<L> | Call<L> | Choice<L>;
+export type Tree<L extends Leaf> = NumberLeaf | L | Negation<L> | Binary<L> | Call<L> | Conditional<L>;
 
 /** A formula as it was written, its names not yet looked up. */
 export type Expression = Tree<NameLeaf | IndexedLeaf>;

@@ -207,10 +207,10 @@ export class Parser {
     const at = spanning(token.at, close.at);
     const known = this.#grammar.calls(token.text) || primes > 0 ? undefined : FUNCTIONS.get(token.text);
     if (known !== undefined && (inputs.length < known.fewest || inputs.length > known.most)) {
-      const wanted = known.fewest === known.most ? `${known.fewest}` : `${known.fewest} or more`;
+      const expected = known.fewest === known.most ? `${known.fewest}` : `${known.fewest} or more`;
       throw new PlaceError(
         at,
-        `${token.text} takes ${wanted} ${wanted === '1' ? 'input' : 'inputs'}, not ${inputs.length}`,
+        `${token.text} takes ${expected} ${expected === '1' ? 'input' : 'inputs'}, not ${inputs.length}`,
       );
     }
     if (!FUNCTIONS.has(token.text) && !this.#grammar.calls(token.text) && primes === 0) {

@@ -1,4 +1,4 @@
-import type { Call, Choice, Leaf, Operator, Relation, Tree } from './expression.ts';
+import type { Call, Conditional, Leaf, Operator, Relation, Tree } from './expression.ts';
 
 /** How tightly a printed part holds together, from the loosest on. */
 export type Tightness = 'sum' | 'sign' | 'product' | 'power' | 'atom';
@@ -11,7 +11,7 @@ export function isLooser(own: Tightness, least: Tightness): boolean {
 }
 
 /** A choice between two values with its parts printed. */
-export interface PrintedChoice<P> {
+export interface PrintedConditional<P> {
   readonly relation: Relation;
   readonly left: P;
   readonly right: P;
@@ -36,7 +36,7 @@ export interface Language<P, L extends Leaf> {
   /** `whole`: the exponent where it is typed as a number, and null otherwise. */
   readonly power: (base: P, exponent: P, whole: number | null) => P;
   readonly call: (called: Called, inputs: readonly P[]) => P;
-  readonly choice: (choice: PrintedChoice<P>) => P;
+  readonly choice: (choice: PrintedConditional<P>) => P;
 }
 
 /** What is called: a function with the primes behind its name. */
@@ -64,7 +64,7 @@ export function operation<P, L extends Leaf>(
 
 function choice<P, L extends Leaf>(
   language: Language<P, L>,
-  { test, yes, no }: Choice<L>,
+  { test, yes, no }: Conditional<L>,
   print: (node: Tree<L>) => P,
 ): P {
   const [left, right] = [print(test.left), print(test.right)];
@@ -134,7 +134,7 @@ export interface Words<L extends Leaf> {
   readonly power: (base: TextPart, exponent: TextPart, whole: number | null) => TextPart;
   readonly call: (called: Called, inputs: readonly string[]) => string;
   /** A choice that can stand anywhere. */
-  readonly choice: (choice: PrintedChoice<string>) => string;
+  readonly choice: (choice: PrintedConditional<string>) => string;
 }
 
 /**

@@ -2,7 +2,7 @@ import { CONSTANTS } from '../formula/functions.ts';
 import { walk } from '../formula/expression.ts';
 import type { Grammar } from '../formula/grammar.ts';
 import { Complaints, type Reading, tooLong, writing } from '../text/place.ts';
-import type { Line, Report } from '../text/token.ts';
+import type { TokenLine, Report } from '../text/token.ts';
 import { methodWriting } from '../writing/method-writing.ts';
 import { writtenLines } from '../writing/written-lines.ts';
 import { refuseLargeMethod } from './method-size.ts';
@@ -11,19 +11,19 @@ import { functionOf, type RawStatement, readLine, readStart, VARIABLES } from '.
 import { hasDerivatives, type ReadLines, understand, type Understood } from './understand.ts';
 
 /** Whether a line of the text gives a name itself, which then means that. */
-function isGiven(lines: readonly Line[], name: string): boolean {
+function isGiven(lines: readonly TokenLine[], name: string): boolean {
   return lines.some(({ tokens }) => tokens[0]?.text === name && tokens[1]?.text === '=');
 }
 
 /** Names on the left side of a line, whatever else it holds. */
-function namesAtLeft({ tokens }: Line): readonly string[] {
+function namesAtLeft({ tokens }: TokenLine): readonly string[] {
   const relation = tokens.findIndex(({ kind }) => kind === 'relation');
   const left = tokens.slice(0, relation < 0 ? 2 : relation);
   return left.flatMap(({ kind, text }) => (kind === 'name' && !/^[ythnxvfa]$/.test(text) ? [text] : []));
 }
 
 /** Names that stand for a number or a value: what a product by a space may be made of. */
-function factorsOf(lines: readonly Line[]): Grammar['multiplies'] {
+function factorsOf(lines: readonly TokenLine[]): Grammar['multiplies'] {
   const given = new Set(['h', 't', ...CONSTANTS.keys()]);
   for (const { tokens } of lines) {
     const equals = tokens.findIndex(({ text }) => text === '=');
@@ -36,7 +36,7 @@ function factorsOf(lines: readonly Line[]): Grammar['multiplies'] {
 }
 
 /** Whether a text is for x'' = a(t, x, v): it gives x[n+1] or v[n+1], or calls a. */
-function formOf(lines: readonly Line[]): Method['form'] {
+function formOf(lines: readonly TokenLine[]): Method['form'] {
   const second = lines.some(({ tokens }) =>
     tokens.some(
       (token, i) =>

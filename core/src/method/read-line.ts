@@ -4,7 +4,7 @@ import type { Grammar } from '../formula/grammar.ts';
 import { Parser } from '../formula/parse.ts';
 import { atCommas } from '../text/brackets.ts';
 import { PlaceError, type Span, spanning, writing } from '../text/place.ts';
-import type { Line, Token } from '../text/token.ts';
+import type { TokenLine, Token } from '../text/token.ts';
 import { type Given, type Method, partialOf, type Variable } from './method.ts';
 
 /** A line of a method, its formulas read and their names not yet looked up. */
@@ -13,14 +13,14 @@ export type RawStatement =
       readonly kind: 'let' | 'solve';
       readonly given: readonly { readonly given: Given; readonly at: Span }[];
       readonly values: readonly Expression[];
-      readonly line: Line;
+      readonly line: TokenLine;
     }
   | {
       readonly kind: 'function';
       readonly name: string;
       readonly inputs: readonly [string, string];
       readonly value: Expression;
-      readonly line: Line;
+      readonly line: TokenLine;
     };
 
 export const VARIABLES: Readonly<Record<Method['form'], readonly Variable[]>> = {
@@ -91,7 +91,7 @@ function readGiven(
 }
 
 /** The name of a line `d2(t, y) = ...`, a derivative typed out; null for any other. */
-export function functionOf({ tokens }: Line): string | null {
+export function functionOf({ tokens }: TokenLine): string | null {
   const [name, open, time, comma, value, close, equals] = tokens;
   const isFunction =
     name?.kind === 'name' &&
@@ -104,7 +104,7 @@ export function functionOf({ tokens }: Line): string | null {
   return isFunction ? name.text : null;
 }
 
-function readFunction(line: Line, grammar: Grammar, form: Method['form']): RawStatement {
+function readFunction(line: TokenLine, grammar: Grammar, form: Method['form']): RawStatement {
   const [name, , time, , value] = line.tokens;
   if (name === undefined || time === undefined || value === undefined)
     throw new PlaceError(line.at, 'a derivative typed out is written d2(t, y) = ...');
@@ -136,7 +136,7 @@ function readFunction(line: Line, grammar: Grammar, form: Method['form']): RawSt
 }
 
 /** Reads one line of a method. */
-export function readLine(line: Line, grammar: Grammar, form: Method['form']): RawStatement {
+export function readLine(line: TokenLine, grammar: Grammar, form: Method['form']): RawStatement {
   if (functionOf(line) !== null) return readFunction(line, grammar, form);
   const isSolve = line.tokens[0]?.text === 'solve';
   const tokens = isSolve ? line.tokens.slice(1) : line.tokens;
@@ -164,7 +164,10 @@ export function readLine(line: Line, grammar: Grammar, form: Method['form']): Ra
 }
 
 /** `start with NAME`: the name is all that follows. */
-export function readStart(text: string, line: Line): { readonly name: string; readonly at: Span } | null {
+export function readStart(
+  text: string,
+  line: TokenLine,
+): { readonly name: string; readonly at: Span } | null {
   const [first, second, third] = line.tokens;
   if (first?.text !== 'start' || second?.text !== 'with') return null;
   const end = text.indexOf('\n', line.at.from);

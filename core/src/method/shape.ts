@@ -255,7 +255,7 @@ function shapeOfCall(
       node.nameAt,
       'derivatives are made of f alone; write the method for y, with f and its derivatives',
     );
-  const wanted = node.name === 'a' ? 'a(t, x, v)' : `${node.name}(t, y)`;
+  const expected = node.name === 'a' ? 'a(t, x, v)' : `${node.name}(t, y)`;
   if (node.primes > 0 && node.name === 'a')
     throw new PlaceError(
       node.at,
@@ -266,14 +266,14 @@ function shapeOfCall(
   if (time === undefined || values.length !== (node.name === 'a' ? 2 : 1))
     throw new PlaceError(
       node.at,
-      `${node.name} takes the time and the ${node.name === 'a' ? 'values' : 'value'}: ${wanted}`,
+      `${node.name} takes the time and the ${node.name === 'a' ? 'values' : 'value'}: ${expected}`,
     );
   if (of(time) === 'vector') {
     const [value] = values;
     const isSwapped = time.kind === 'name' && value?.kind === 'name' && of(value) === 'scalar';
     throw new PlaceError(
       time.at,
-      `the first input of ${node.name} is a time such as t + h; the value stands behind it: ${wanted}`,
+      `the first input of ${node.name} is a time such as t + h; the value stands behind it: ${expected}`,
       isSwapped ? writing(node.at, `${node.name}(${value.name}, ${time.name})`) : [],
     );
   }

@@ -5,7 +5,7 @@ import { type Expression, number, rewrite, walk } from '../formula/expression.ts
 import { type Complaints, PlaceError } from '../text/place.ts';
 import { affine } from './meaning.ts';
 import { constantValue } from './constant-value.ts';
-import { MAX_COMPONENTS, type Range, type Unknown } from './problem.ts';
+import { MAX_COMPONENTS, type IndexRange, type Unknown } from './problem.ts';
 import { type HighestDerivative, isDerivative, solveFor, written } from './solve-equation.ts';
 import type { ForRange, Statement } from './statement.ts';
 
@@ -101,13 +101,13 @@ function assign(
     }),
   );
   for (const equation of open) {
-    const held = [...(inside.get(equation) ?? [])];
-    const of = held.find((candidate) => !taken.has(candidate));
+    const unknownsInside = [...(inside.get(equation) ?? [])];
+    const of = unknownsInside.find((candidate) => !taken.has(candidate));
     if (of !== undefined) {
       taken.set(of, equation);
       continue;
     }
-    const [first] = held;
+    const [first] = unknownsInside;
     complaints.lose();
     complaints.add(
       equation.at,
@@ -130,7 +130,7 @@ function readRange(
   equation: Equation,
   of: HighestDerivative,
   known: ReadonlyMap<string, number>,
-): Range {
+): IndexRange {
   const from = constantValue(range.from, known);
   const to = constantValue(range.to, known);
   for (const [value, expression] of [

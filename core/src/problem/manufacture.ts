@@ -13,12 +13,12 @@ import { parseProblem } from './parse-problem.ts';
 import type { Problem, Unknown } from './problem.ts';
 
 /** A wished solution of one unknown, as text in the independent variable and parameters. */
-export interface Wish {
+export interface ChosenSolution {
   readonly unknown: string;
   readonly solution: string;
 }
 
-function parseWish(problem: Problem, text: string): Reading<Expression> {
+function parseSolution(problem: Problem, text: string): Reading<Expression> {
   const complaints = new Complaints(text);
   const grammar: Grammar = {
     calls: () => false,
@@ -64,21 +64,21 @@ function derivativesOf(problem: Problem, solution: Expression, order: number): r
  *
  * Source: P. J. Roache, Code verification by the method of manufactured solutions, J. Fluids Eng. 124 (2002) 4-10.
  *
- * @param wishes one for each unknown of the problem
+ * @param chosen one for each unknown of the problem
  * @returns the text of the new problem, or the errors of the first wish that cannot be read
  * @example manufacture(problem, [{ unknown: 'level', solution: 'exp(-t)' }]).ok // true
  */
-export function manufacture(problem: Problem, wishes: readonly Wish[]): Reading<string> {
+export function manufacture(problem: Problem, chosen: readonly ChosenSolution[]): Reading<string> {
   const solutions = new Map<string, readonly Expression[]>();
   for (const unknown of problem.unknowns) {
-    const wish = wishes.find((w) => w.unknown === unknown.name);
-    if (unknown.range !== null || wish === undefined)
+    const match = chosen.find((w) => w.unknown === unknown.name);
+    if (unknown.range !== null || match === undefined)
       return failure(
         unknown.range !== null
           ? 'wished solutions are not made for families'
           : `a wished solution for ${unknown.name} is missing`,
       );
-    const reading = parseWish(problem, wish.solution);
+    const reading = parseSolution(problem, match.solution);
     if (!reading.ok) return reading;
     solutions.set(unknown.name, derivativesOf(problem, reading.value, unknown.order));
   }
@@ -120,12 +120,12 @@ function highestOf(unknown: Unknown): string {
 
 /** f + (y*' - f at y*). */
 function newRate(unknown: Unknown, solutions: ReadonlyMap<string, readonly Expression[]>): Expression {
-  const atWish = rewrite(unknown.highest, (node) => {
+  const atSolution = rewrite(unknown.highest, (node) => {
     if (node.kind !== 'name') return null;
     const series = solutions.get(node.name);
     return series?.[node.primes] ?? null;
   });
   const highest = solutions.get(unknown.name)?.[unknown.order];
   if (highest === undefined) throw new PlaceError(unknown.highest.at, 'a wished solution is missing');
-  return simple.add(unknown.highest, simple.subtract(highest, atWish));
+  return simple.add(unknown.highest, simple.subtract(highest, atSolution));
 }

@@ -3,7 +3,7 @@ import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import { type Expression, name, walk } from '../formula/expression.ts';
 import type { Grammar } from '../formula/grammar.ts';
 import { Complaints, type Reading, tooLong, writing } from '../text/place.ts';
-import type { Line } from '../text/token.ts';
+import type { TokenLine } from '../text/token.ts';
 import { problemWriting } from '../writing/problem-writing.ts';
 import { writtenLines } from '../writing/written-lines.ts';
 import { checkNames } from './check-names.ts';
@@ -28,7 +28,7 @@ function refuseName(text: string): string | null {
 }
 
 /** Names that carry a prime somewhere in the text: the unknowns, before anything is parsed. */
-function primedNames(lines: readonly Line[]): ReadonlySet<string> {
+function primedNames(lines: readonly TokenLine[]): ReadonlySet<string> {
   const names = new Set<string>();
   for (const { tokens } of lines) {
     let open: string | null = null;
@@ -44,7 +44,7 @@ function primedNames(lines: readonly Line[]): ReadonlySet<string> {
 }
 
 /** Names that stand for a number or an unknown: what a product by a space may be made of. */
-function factorsOf(lines: readonly Line[], unknowns: ReadonlySet<string>): Grammar['multiplies'] {
+function factorsOf(lines: readonly TokenLine[], unknowns: ReadonlySet<string>): Grammar['multiplies'] {
   const numbers = new Set(CONSTANTS.keys());
   for (const { tokens } of lines) {
     const [first, second] = tokens;

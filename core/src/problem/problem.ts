@@ -12,7 +12,7 @@ export interface Parameter {
 }
 
 /** The index of a family: `for i = 1..n`, both ends included. */
-export interface Range {
+export interface IndexRange {
   readonly variable: string;
   readonly from: number;
   readonly to: number;
@@ -24,7 +24,7 @@ export interface Unknown {
   /** Order of its highest derivative in the text. */
   readonly order: number;
   /** Null for a single unknown; a family shares one equation over its range. */
-  readonly range: Range | null;
+  readonly range: IndexRange | null;
   readonly written: { readonly left: Expression; readonly right: Expression };
   /** The highest derivative, solved for: an expression in lower derivatives, parameters and the independent variable. */
   readonly highest: Expression;

@@ -4,7 +4,7 @@ import { FUNCTIONS } from '../formula/functions.ts';
 import type { Grammar } from '../formula/grammar.ts';
 import { Parser } from '../formula/parse.ts';
 import { PlaceError, type Span, spanning } from '../text/place.ts';
-import type { Line, Token } from '../text/token.ts';
+import type { TokenLine, Token } from '../text/token.ts';
 
 /** A name on the left of a statement, with what stands behind it: `x''`, `u[i]`, `u[i]'`. */
 export interface Target {
@@ -104,7 +104,7 @@ function spanOf(tokens: readonly Token[], otherwise: Span): Span {
   return first === undefined || last === undefined ? otherwise : spanning(first.at, last.at);
 }
 
-function readInterval(line: Line, grammar: Grammar, relations: readonly number[]): Statement {
+function readInterval(line: TokenLine, grammar: Grammar, relations: readonly number[]): Statement {
   const { tokens, at } = line;
   const [first, second] = relations;
   if (first === undefined || second === undefined || relations.length > 2)
@@ -178,7 +178,7 @@ function readTarget(
   return argument !== null && i === tokens.length ? { target, argument } : null;
 }
 
-function readEquality(line: Line, equals: number, range: ForRange | null, grammar: Grammar): Statement {
+function readEquality(line: TokenLine, equals: number, range: ForRange | null, grammar: Grammar): Statement {
   const { tokens, at } = line;
   const left = tokens.slice(0, equals);
   const right = tokens.slice(equals + 1);
@@ -212,7 +212,7 @@ function readEquality(line: Line, equals: number, range: ForRange | null, gramma
  *
  * @throws PlaceError where the line cannot be read
  */
-export function readStatement(line: Line, grammar: Grammar): Statement {
+export function readStatement(line: TokenLine, grammar: Grammar): Statement {
   const { tokens, at } = line;
   const keyword = topLevel(tokens, (token) => token.kind === 'name' && token.text === 'for')[0];
   if (keyword !== undefined) {
@@ -223,7 +223,7 @@ export function readStatement(line: Line, grammar: Grammar): Statement {
   return readPlain(line, null, grammar);
 }
 
-function readPlain(line: Line, range: ForRange | null, grammar: Grammar): Statement {
+function readPlain(line: TokenLine, range: ForRange | null, grammar: Grammar): Statement {
   const { tokens, at } = line;
   const [first, second] = tokens;
   const equals = topLevel(tokens, (token) => token.text === '=');

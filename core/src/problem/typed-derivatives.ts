@@ -74,7 +74,7 @@ export function readTyped(
 
 /** What is typed for the total derivative of the given order of a block's rate; null where nothing is. */
 export function typedDerivative(problem: Problem, block: Block, order: number): Expression | null {
-  const wanted = block.derivative + 1 + order;
-  const typed = problem.typed.find((t) => t.unknown === block.unknown.name && t.order === wanted);
+  const needed = block.derivative + 1 + order;
+  const typed = problem.typed.find((t) => t.unknown === block.unknown.name && t.order === needed);
   return typed?.value ?? null;
 }

@@ -30,7 +30,7 @@ import {
 } from './step-tree.ts';
 
 import { type Around, applied, holdsOperator, type Operator, operatorOf } from './operators.ts';
-import type { Instruction, Kept, Program, ProgramLine, Stage, ValueShape } from './program.ts';
+import type { Instruction, PastValue, Program, ProgramLine, Stage, ValueShape } from './program.ts';
 
 /**
  * Lowers a method to instructions: every call of f becomes one of its own, in the order of the text,
@@ -51,7 +51,7 @@ class Lowering {
   readonly #stages: Stage[] = [];
   readonly #lines: ProgramLine[] = [];
   readonly #named = new Map<string, Register>();
-  readonly #kept: Kept[] = [];
+  readonly #kept: PastValue[] = [];
   readonly #next = new Map<Variable, Register>();
   readonly #present: readonly Register[];
   readonly #isOne: boolean;
@@ -110,15 +110,15 @@ class Lowering {
   }
 
   /** All values back to the deepest that is used, so that they can move up by one a step. */
-  #keptInOrder(): readonly Kept[] {
-    const deepest = new Map<Kept['of'], number>();
+  #keptInOrder(): readonly PastValue[] {
+    const deepest = new Map<PastValue['of'], number>();
     for (const { of, back } of this.#kept) deepest.set(of, Math.max(deepest.get(of) ?? 0, back));
     return [...deepest].flatMap(([of, most]) =>
       Array.from({ length: most }, (_, i) => ({ of, back: i + 1, register: this.#keptRegister(of, i + 1) })),
     );
   }
 
-  #keptRegister(of: Kept['of'], back: number): Register {
+  #keptRegister(of: PastValue['of'], back: number): Register {
     const known = this.#kept.find((kept) => kept.of === of && kept.back === back);
     if (known !== undefined) return known.register;
     const register = this.#registers++;

@@ -98,7 +98,7 @@ export interface ProgramLine {
 }
 
 /** A value kept from step to step: variable or f at n - back. */
-export interface Kept {
+export interface PastValue {
   readonly of: Variable | 'f';
   readonly back: number;
   readonly register: Register;
@@ -115,7 +115,7 @@ export interface Program {
   readonly next: readonly Register[];
   readonly stages: readonly Stage[];
   /** Values from before, the most recent first; none for a one-step method. */
-  readonly kept: readonly Kept[];
+  readonly kept: readonly PastValue[];
   /** The register of f[n], where f is kept; null where it is not. */
   readonly presentRate: Register | null;
   readonly depth: number;

@@ -10,7 +10,7 @@ import { workedStep } from '../worked/worked-step.ts';
 import { texDocument, texText } from './tables/tex-text.ts';
 
 /** One step of a run, to be worked out for every component. */
-export interface StepWanted {
+export interface StepToWorkOut {
   readonly method: number;
   readonly grid: Grid;
   /** The step from grid point n to n + 1. */
@@ -36,7 +36,7 @@ function problemPart({ problem }: Study): readonly string[] {
   );
 }
 
-function stepPart(study: Study, { method: place, grid, n }: StepWanted): readonly string[] {
+function stepPart(study: Study, { method: place, grid, n }: StepToWorkOut): readonly string[] {
   const chosen = study.methods[place];
   if (chosen === undefined) throw new Refusal('missing', `this study has no method ${place}`);
   const run = compileWithStart(study.problem, chosen.method, study.start);
@@ -63,7 +63,7 @@ function stepPart(study: Study, { method: place, grid, n }: StepWanted): readonl
  *
  * @throws Refusal where there is no such step
  */
-export function formulasTex(title: string, study: Study, step: StepWanted | null, part: boolean): string {
+export function formulasTex(title: string, study: Study, step: StepToWorkOut | null, part: boolean): string {
   const body = [
     `\\section*{${texText(title)}}`,
     ...problemPart(study),

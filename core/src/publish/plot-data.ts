@@ -1,6 +1,6 @@
 import { namesOf } from '../text/names-of.ts';
 import type { Problem } from '../problem/problem.ts';
-import type { Wish } from '../run/grid.ts';
+import type { GridRequest } from '../run/grid.ts';
 import { type Curves, curvesOf } from '../study/curves.ts';
 import { errorCaption } from '../study/error-caption.ts';
 import { runStudy } from '../study/run-study.ts';
@@ -51,7 +51,7 @@ export interface PlotRequest {
   /** The only method whose run is drawn; null for all methods of the study. */
   readonly method: number | null;
   /** The step size of the runs. */
-  readonly wish: Wish;
+  readonly gridRequest: GridRequest;
 }
 
 /** Orders or work of a study that was run. */
@@ -69,11 +69,12 @@ export function runPlotData(
   kind: 'solution' | 'error',
   title: string,
   study: Study,
-  { method, wish }: Omit<PlotRequest, 'plot'>,
+  { method, gridRequest }: Omit<PlotRequest, 'plot'>,
 ): PlotData {
   if (method !== null && study.methods[method] === undefined)
     throw new Refusal('missing', `this study has no method ${method}`);
-  const runs = method === null ? study.methods.map((_, i) => ({ method: i, wish })) : [{ method, wish }];
+  const runs =
+    method === null ? study.methods.map((_, i) => ({ method: i, gridRequest })) : [{ method, gridRequest }];
   const work = curvesOf(study, runs);
   let next = work.next();
   while (next.done !== true) next = work.next();

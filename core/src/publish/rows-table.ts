@@ -1,7 +1,7 @@
 import type { CompiledRun } from '../compile/compile.ts';
 import { componentNames } from '../problem/problem.ts';
 import type { Row } from '../run/rows.ts';
-import type { Cell } from './csv.ts';
+import type { CsvCell } from './csv.ts';
 
 /** Rows of a run as a table. */
 export interface RowsTable {
@@ -9,7 +9,7 @@ export interface RowsTable {
   readonly header: readonly string[];
   /** Names for programs: the second is `t`, whatever the problem calls it. */
   readonly keys: readonly string[];
-  readonly rows: readonly (readonly Cell[])[];
+  readonly rows: readonly (readonly CsvCell[])[];
 }
 
 /**

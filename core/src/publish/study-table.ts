@@ -1,6 +1,6 @@
 import type { ErrorChoice } from '../study/runs/error-choice.ts';
 import type { MethodReport, RungReport, StudyReport } from './study-report.ts';
-import { type Cell, csv } from './csv.ts';
+import { type CsvCell, csv } from './csv.ts';
 import { fixed, rangeText, significant, stepSizeText } from '../text/number-text.ts';
 import { plainTable } from './plain-table.ts';
 
@@ -11,7 +11,7 @@ import { plainTable } from './plain-table.ts';
  */
 export function studyCsv(report: StudyReport): string {
   const components = Object.keys(report.methods[0]?.rungs[0]?.values ?? {});
-  const header: Cell[] = [
+  const header: CsvCell[] = [
     'method',
     'h',
     'steps',
@@ -34,7 +34,7 @@ export function studyCsv(report: StudyReport): string {
     'remark',
   ];
   const rows = report.methods.flatMap(({ title, rungs }) =>
-    rungs.map((rung): Cell[] => [
+    rungs.map((rung): CsvCell[] => [
       title,
       rung.h,
       rung.steps,
@@ -92,7 +92,7 @@ function methodTable(
   const columns = ['h', 'N', head, 'ratio', 'order', 'of three', 'estimate', 'evaluations'];
   const table = plainTable([...columns, ...(hasNewton ? ['Newton'] : []), 'left out'], rows);
   const promise = promised === null ? '' : `; the formula promises ${promised}`;
-  const told = order === null ? [] : [`order ${rangeText(order)}${promise}`];
+  const orderText = order === null ? [] : [`order ${rangeText(order)}${promise}`];
   const slope =
     fit === null
       ? []
@@ -100,7 +100,7 @@ function methodTable(
           `slope ${fixed(fit.order, 3)}${fit.standardError === null ? '' : ` ± ${significant(fit.standardError, 2)}`} over ${fit.rungs.length} rungs${fit.by === 'person' ? ' chosen by hand' : ''}${order === null ? promise : ''}`,
         ];
   const notes = rungs.flatMap((rung) => (rung.remark === null ? [] : [`* ${rung.remark}`]));
-  return [title, table, ...told, ...slope, ...notes].join('\n');
+  return [title, table, ...orderText, ...slope, ...notes].join('\n');
 }
 
 function comparisonText({ comparison }: StudyReport): readonly string[] {

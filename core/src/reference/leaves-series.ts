@@ -1,5 +1,5 @@
 import type { Rates } from '../compile/rates.ts';
-import { evaluatePiece, type Piece, slopeOf } from './piece.ts';
+import { evaluateSegment, type TaylorSegment, slopeOf } from './taylor-segment.ts';
 
 /** Places of a piece at which its slope is held against the rates, and how near they must be beside the largest rate. */
 const CHECKED = [0.25, 0.5, 0.75, 1 - 1e-9];
@@ -18,10 +18,15 @@ const BISECTIONS = 60;
  * Where a piece leaves the solution: its series goes on where the rates do not, as behind the zero of a root. The last time
  * at which its slope is that of the rates; null where it always is.
  */
-export function leavesAt(piece: Piece, size: number, rates: Rates, state: Float64Array): number | null {
+export function leavesAt(
+  piece: TaylorSegment,
+  size: number,
+  rates: Rates,
+  state: Float64Array,
+): number | null {
   const slope = new Float64Array(size);
   const isAlike = (t: number): boolean => {
-    evaluatePiece(piece, size, t, state);
+    evaluateSegment(piece, size, t, state);
     slopeOf(piece, size, t, slope);
     const own = rates(t, state);
     let [most, off] = [0, 0];

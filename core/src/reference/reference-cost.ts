@@ -1,6 +1,6 @@
 import { MAX_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
 import type { Problem } from '../problem/problem.ts';
-import { ORDER } from './piece.ts';
+import { ORDER } from './taylor-segment.ts';
 import { fineStepsSeconds } from './reference-solution.ts';
 import { branchesOf, switchOperations } from './switches.ts';
 import { seriesOperations } from '../compile/jets/series-size.ts';

@@ -9,7 +9,7 @@ import { layGrid, timeAt } from '../run/grid.ts';
 import { hermite, type Knot } from '../run/hermite.ts';
 import { begin, goTo } from '../run/integrate.ts';
 import { MAX_JET_COMPONENTS } from '../compile/jets/jet-function.ts';
-import { ORDER } from './piece.ts';
+import { ORDER } from './taylor-segment.ts';
 import { seriesOperations } from '../compile/jets/series-size.ts';
 import { branchesOf, switchOperations } from './switches.ts';
 import { type DenseSolution, taylorSolution } from './taylor-solution.ts';

@@ -3,7 +3,7 @@ import { pow } from '../elementary/power.ts';
 import { type JetFunction, jetFunction } from '../compile/jets/jet-function.ts';
 import { type Rates, systemRates } from '../compile/rates.ts';
 import { isTorn, leavesAt } from './leaves-series.ts';
-import { evaluatePiece, ORDER, type Piece, pieceAt } from './piece.ts';
+import { evaluateSegment, ORDER, type TaylorSegment, segmentAt } from './taylor-segment.ts';
 import type { Branches } from './switches.ts';
 
 /** A solution that can be evaluated anywhere on the interval it reached. */
@@ -73,9 +73,14 @@ export function firstStep(problem: Problem): number {
 const LOOKS = 24;
 
 /** The first time at which the branches are others than at the start of a piece; null where they stay. */
-function firstSwitch(piece: Piece, size: number, branches: Branches, state: Float64Array): number | null {
+function firstSwitch(
+  piece: TaylorSegment,
+  size: number,
+  branches: Branches,
+  state: Float64Array,
+): number | null {
   const at = (t: number): readonly number[] => {
-    evaluatePiece(piece, size, t, state);
+    evaluateSegment(piece, size, t, state);
     return branches(t, state);
   };
   const own = at(piece.t);
@@ -134,7 +139,7 @@ class TaylorRun {
   readonly #most: number;
   readonly #rates: Rates;
   readonly #state: Float64Array;
-  readonly #pieces: Piece[] = [];
+  readonly #pieces: TaylorSegment[] = [];
   readonly #switches: number[] = [];
   /** The largest component at the start, and up to now. */
   readonly #started: number;
@@ -178,9 +183,9 @@ class TaylorRun {
       doubt: this.#scale > 0 ? this.#doubt / this.#scale : 0,
       switches: this.#switches,
       at: (time, out) => {
-        const piece = pieceAt(pieces, time);
+        const piece = segmentAt(pieces, time);
         if (piece === undefined || time > reached) out.fill(NaN);
-        else evaluatePiece(piece, size, time, out);
+        else evaluateSegment(piece, size, time, out);
       },
     };
   }
@@ -208,7 +213,7 @@ class TaylorRun {
     const left = hasInside ? leavesAt(tried, size, this.#rates, this.#state) : null;
     const piece = left === null ? tried : { ...whole, length: left - this.#t };
     if (left !== null && !(left > this.#t)) {
-      evaluatePiece(piece, size, this.#t, this.#state);
+      evaluateSegment(piece, size, this.#t, this.#state);
       if (!this.#stepOver()) this.#ending = 'singular';
       return;
     }
@@ -225,9 +230,9 @@ class TaylorRun {
     return Math.min(stepLength(coefficients, this.#problem.size, this.#tolerance, rest), longest, rest);
   }
 
-  #take(piece: Piece, next: number): void {
+  #take(piece: TaylorSegment, next: number): void {
     this.#pieces.push(piece);
-    evaluatePiece(piece, this.#problem.size, next, this.#state);
+    evaluateSegment(piece, this.#problem.size, next, this.#state);
     this.#t = next;
   }
 

@@ -56,8 +56,8 @@ test.each([
   [{ steps: 2.5 }, 'the number of steps must be a whole number from 1 on, not 2.5'],
   [{ steps: MAX_STEPS + 1 }, 'this step size needs 100,000,001 steps; at most 100,000,000 are done'],
   [{ h: 1e-9 }, 'this step size needs 1,000,000,000 steps; at most 100,000,000 are done'],
-])('%j is refused: %s', (wish, message) => {
-  expect(() => layGrid(0, 1, wish)).toThrow(new Refusal('grid', message));
+])('%j is refused: %s', (gridRequest, message) => {
+  expect(() => layGrid(0, 1, gridRequest)).toThrow(new Refusal('grid', message));
 });
 
 test.each([

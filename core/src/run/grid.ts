@@ -22,7 +22,7 @@ export interface Grid {
 export const MAX_STEPS = 1e8;
 
 /** A wished step size or number of steps: one of both. */
-export type Wish = { readonly h: number } | { readonly steps: number };
+export type GridRequest = { readonly h: number } | { readonly steps: number };
 
 /**
  * Lays a grid over an interval. A step size that divides the interval up to rounding is used as it was
@@ -33,16 +33,21 @@ export type Wish = { readonly h: number } | { readonly steps: number };
  * @throws Refusal where the wish is no positive number or needs more than MAX_STEPS steps
  * @example layGrid(0, 1, { h: 0.3 }).steps // 3
  */
-export function layGrid(start: number, end: number, wish: Wish, lastStep: LastStep = 'fit'): Grid {
+export function layGrid(
+  start: number,
+  end: number,
+  gridRequest: GridRequest,
+  lastStep: LastStep = 'fit',
+): Grid {
   const length = end - start;
-  if ('steps' in wish) {
-    const { steps } = wish;
+  if ('steps' in gridRequest) {
+    const { steps } = gridRequest;
     if (!Number.isSafeInteger(steps) || steps < 1)
       throw new Refusal('grid', `the number of steps must be a whole number from 1 on, not ${steps}`);
     checkSteps(steps);
     return { start, h: length / steps, steps, shorter: null, wished: length / steps, divides: true };
   }
-  const { h } = wish;
+  const { h } = gridRequest;
   if (!(h > 0) || !Number.isFinite(h))
     throw new Refusal('grid', `the step size must be a positive number, not ${h}`);
   const quotient = length / h;

@@ -3,7 +3,7 @@ import type { CompiledRun } from '../compile/compile.ts';
 import { exactSolution } from './exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from './grid.ts';
 import { ratesOf } from '../compile/rates.ts';
-import { LOOK_EVERY } from '../compile/look.ts';
+import { CHECK_EVERY } from '../compile/check-interval.ts';
 import { NEWTON } from '../program/state.ts';
 import { findNonFinite, type Stop } from './non-finite.ts';
 
@@ -114,7 +114,7 @@ export function watchTo(at: RunState, until: number, count: number): readonly (r
   // a block that leaves the numbers is done again step by step, so that what it had seen before is not lost
   let isLeaving = false;
   while (at.n < until && at.stopped === null) {
-    const block = Math.min(LOOK_EVERY, until - at.n, alike - at.n);
+    const block = Math.min(CHECK_EVERY, until - at.n, alike - at.n);
     if (isLeaving || run.watch === null || block < 2 || at.n < run.program.depth) {
       const n = at.n;
       goTo(at, n + 1);

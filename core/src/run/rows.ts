@@ -30,7 +30,7 @@ export interface Rows {
 }
 
 /** Which grid points of a run are wanted. */
-export interface RowsWanted {
+export interface RowRange {
   /** The first grid point, from 0; past the end there are no rows. */
   readonly from: number;
   readonly count: number;
@@ -48,7 +48,7 @@ export interface RowsWanted {
 export function rowsOf(
   run: CompiledRun,
   grid: Grid,
-  { from, count, every = 1 }: RowsWanted,
+  { from, count, every = 1 }: RowRange,
   at: RunState = begin(run, grid),
 ): Rows {
   const exact = exactSolution(run.problem);

@@ -93,9 +93,9 @@ test.each([
     'shorten',
     'a formula that reaches back needs steps of one size; the last step cannot be shortened',
   ],
-] as const)('a multistep formula refuses %s', (_, wish, lastStep, message) => {
+] as const)('a multistep formula refuses %s', (_, gridRequest, lastStep, message) => {
   const run = compiled(SWAY, 'Adams-Bashforth 4');
-  expect(() => begin(run, layGrid(0, 4, wish, lastStep))).toThrow(new Refusal('grid', message));
+  expect(() => begin(run, layGrid(0, 4, gridRequest, lastStep))).toThrow(new Refusal('grid', message));
 });
 
 test('iterations of Newton’s method are counted, and an explicit method needs none', () => {

@@ -16,7 +16,7 @@ test('the leading term over time is that of the closed form, times h to the orde
   const opened = openStudy(DECAY);
   if (!opened.ok) throw new Error('texts');
   for (const steps of [10, 20]) {
-    const { runs } = finish(curvesOf(opened.study, [{ method: 0, wish: { steps } }]));
+    const { runs } = finish(curvesOf(opened.study, [{ method: 0, gridRequest: { steps } }]));
     const leading = runs[0]?.leading;
     const t = leading?.t.at(-1) ?? NaN;
     expect(t).toBe(2);

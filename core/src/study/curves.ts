@@ -1,6 +1,6 @@
 import { compileWithStart } from '../compile/compile-with-start.ts';
 import { componentNames } from '../problem/problem.ts';
-import { layGrid, type Wish } from '../run/grid.ts';
+import { layGrid, type GridRequest } from '../run/grid.ts';
 import { keepRun, MAX_KEPT, type Thinned } from '../run/long-run.ts';
 import { Refusal } from '../text/refusal.ts';
 import { leadingOf } from './judge/predicted.ts';
@@ -9,13 +9,13 @@ import { truthOf } from './runs/truth.ts';
 import { type TruthCurve, type TruthOfPlaces, truthOfPlaces } from './truth-of-places.ts';
 
 /** Which run: of which method, at which step size. */
-export interface RunWish {
+export interface RunToDraw {
   readonly method: number;
-  readonly wish: Wish;
+  readonly gridRequest: GridRequest;
 }
 
 /** The points of one run, thinned for a plot without losing an extreme. */
-export interface Trajectory extends RunWish {
+export interface Trajectory extends RunToDraw {
   /** One a component. */
   readonly components: readonly Thinned[];
   /** Steps of the run, so that a plot can tell points from a line. */
@@ -62,12 +62,12 @@ function leadingTerm(study: Study, method: number, h: number): Trajectory['leadi
 }
 
 /** The curve of one run; an empty one where it cannot be done on this grid. */
-function* curveOf(study: Study, run: RunWish, truth: TruthOfPlaces): Generator<number, Trajectory> {
+function* curveOf(study: Study, run: RunToDraw, truth: TruthOfPlaces): Generator<number, Trajectory> {
   const { problem, methods, start, lastStep } = study;
   const chosen = methods[run.method];
   if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
   try {
-    const grid = layGrid(problem.start, problem.end, run.wish, lastStep);
+    const grid = layGrid(problem.start, problem.end, run.gridRequest, lastStep);
     const longRun = yield* keepRun(compileWithStart(problem, chosen.method, start), grid);
     const { stopped, t } = longRun.outcome;
     return {
@@ -87,9 +87,9 @@ function* curveOf(study: Study, run: RunWish, truth: TruthOfPlaces): Generator<n
 /**
  * The curves of some runs of a study, and of the solution; yields the part that is done.
  *
- * @example [...curvesOf(study, [{ method: 0, wish: { steps: 8 } }])]
+ * @example [...curvesOf(study, [{ method: 0, gridRequest: { steps: 8 } }])]
  */
-export function* curvesOf(study: Study, runs: readonly RunWish[]): Generator<number, Curves> {
+export function* curvesOf(study: Study, runs: readonly RunToDraw[]): Generator<number, Curves> {
   const { problem } = study;
   const truth = truthOfPlaces(problem);
   const curves: Trajectory[] = [];

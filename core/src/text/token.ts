@@ -107,7 +107,7 @@ export function tokenize(
 }
 
 /** A line that says something: its tokens, and the stretch of the text from the first to the last of them. */
-export interface Line {
+export interface TokenLine {
   readonly tokens: readonly Token[];
   readonly at: Span;
 }

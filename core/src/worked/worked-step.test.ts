@@ -59,7 +59,7 @@ test('Heun, step 9 to 10 at h = 0.5: formula, numbers, value', () => {
       seven(next),
     ],
   ]);
-  expect(step.looks).toEqual([
+  expect(step.slopes).toEqual([
     { label: 'k1', t: 4.5, value: y, slope: k1 },
     { label: 'k2', t: 5, value: place, slope: k2 },
   ]);

@@ -1,5 +1,5 @@
 import type { CompiledRun } from '../compile/compile.ts';
-import type { Instruction, Kept, ProgramLine } from '../program/program.ts';
+import type { Instruction, PastValue, ProgramLine } from '../program/program.ts';
 import { RateTrees } from '../program/rate-tree.ts';
 import type { Register, StepTree } from '../program/step-tree.ts';
 import {
@@ -38,7 +38,7 @@ export interface WorkedLine {
 }
 
 /** A place where a step has looked at the slope, for the component that is shown. */
-export interface Look {
+export interface SlopeSample {
   /** The stage that holds the slope, or f at that place. */
   readonly label: string;
   readonly t: number;
@@ -52,7 +52,7 @@ export interface WorkedStep {
   readonly t: number;
   readonly h: number;
   readonly lines: readonly WorkedLine[];
-  readonly looks: readonly Look[];
+  readonly slopes: readonly SlopeSample[];
   /** Present and new value of the component that is shown. */
   readonly from: number;
   readonly to: number;
@@ -145,10 +145,10 @@ class StepWriter {
   }
 
   /** Where the calls of f have looked. */
-  looks(): readonly Look[] {
+  slopes(): readonly SlopeSample[] {
     const { program } = this.#run;
     if (program.form !== 'first order') return [];
-    return this.#instructions.flatMap((instruction): Look[] => {
+    return this.#instructions.flatMap((instruction): SlopeSample[] => {
       if (instruction.kind !== 'rate' || instruction.into === program.presentRate) return [];
       const { into, time, at, line } = instruction;
       const own = program.lines.find(({ register, source }) => register === into && source.kind === 'call');
@@ -260,7 +260,7 @@ class RowRegisters {
   before(): ReadonlyMap<Register, Value> {
     const { program, layout } = this.#run;
     const moving = layout.places.at(-1) ?? [];
-    const at = (row: Row | undefined, of: Kept['of']): Value =>
+    const at = (row: Row | undefined, of: PastValue['of']): Value =>
       of === 'f'
         ? moving.map((place) => row?.slopes[place] ?? NaN)
         : (layout.places[of === 'v' ? 1 : 0] ?? []).map((place) => row?.values[place] ?? NaN);
@@ -319,7 +319,7 @@ export function workedStep(run: CompiledRun, grid: Grid, n: number, component: n
     t: here.t,
     h,
     lines: writer?.lines() ?? [],
-    looks: writer?.looks() ?? [],
+    slopes: writer?.slopes() ?? [],
     from: here.values[place] ?? NaN,
     to: next.values[place] ?? NaN,
     exact: [exactAt(here.t), exactAt(timeAt(grid, n + 1))],

@@ -1,5 +1,5 @@
 import { type Complaints, writing } from '../text/place.ts';
-import type { Line, Token } from '../text/token.ts';
+import type { TokenLine, Token } from '../text/token.ts';
 
 const INDEX = /^[i-n]$/;
 /** Names that carry an index in a method, whatever its unknown is called. */
@@ -14,7 +14,7 @@ function token(text: string, like: Token, kind: Token['kind'] = 'bracket'): Toke
 }
 
 /** Names that lines of the text give by themselves: `k1 = ...` and `solve k1, k2 = ...`. */
-function givenNames(lines: readonly Line[]): ReadonlySet<string> {
+function givenNames(lines: readonly TokenLine[]): ReadonlySet<string> {
   const names = new Set<string>();
   for (const { tokens } of lines) {
     const equals = tokens.findIndex(({ text }) => text === '=');
@@ -102,7 +102,7 @@ function withIndexBrackets(tokens: readonly Token[], isIndexed: (name: string) =
 }
 
 /** What a text calls its unknown and its index: `u` and `k` of `u[k+1] = ...`; null where no line says so. */
-function namesOf(lines: readonly Line[]): { readonly unknown: string; readonly index: string } | null {
+function namesOf(lines: readonly TokenLine[]): { readonly unknown: string; readonly index: string } | null {
   for (const { tokens } of lines) {
     const [name, open, index, plus, one, close, equals] = tokens;
     if (name?.kind !== 'name' || open?.text !== '[' || index?.kind !== 'name' || !INDEX.test(index.text))
@@ -113,16 +113,16 @@ function namesOf(lines: readonly Line[]): { readonly unknown: string; readonly i
   return null;
 }
 
-function uses(lines: readonly Line[], name: string): boolean {
+function uses(lines: readonly TokenLine[], name: string): boolean {
   return lines.some(({ tokens }) => tokens.some(({ kind, text }) => kind === 'name' && text === name));
 }
 
 function renamed(
-  lines: readonly Line[],
+  lines: readonly TokenLine[],
   from: string,
   to: string,
   isMeant: (tokens: readonly Token[], i: number) => boolean,
-): readonly Line[] {
+): readonly TokenLine[] {
   return lines.map((line) => ({
     ...line,
     tokens: line.tokens.map((own, i) =>
@@ -136,7 +136,7 @@ function inIndex(tokens: readonly Token[], i: number): boolean {
 }
 
 /** Whether a text calls f at x and another name, and never has a t: then x is its independent variable. */
-function callsAtX(lines: readonly Line[]): boolean {
+function callsAtX(lines: readonly TokenLine[]): boolean {
   const isCalled = lines.some(({ tokens }) =>
     tokens.some((own, i) => own.text === 'f' && tokens[i + 1]?.text === '(' && tokens[i + 2]?.text === 'x'),
   );
@@ -147,7 +147,7 @@ function callsAtX(lines: readonly Line[]): boolean {
 }
 
 /** `f_x`, the derivative by what stands for t or y, as f_t or f_y. */
-function withPartials(lines: readonly Line[], letter: string, to: 't' | 'y'): readonly Line[] {
+function withPartials(lines: readonly TokenLine[], letter: string, to: 't' | 'y'): readonly TokenLine[] {
   return lines.map((line) => ({
     ...line,
     tokens: line.tokens.map((own, i) => {
@@ -160,7 +160,7 @@ function withPartials(lines: readonly Line[], letter: string, to: 't' | 'y'): re
 }
 
 /** The name of a left side such as `u_{k+1}`, before its unknown is known. */
-function targetOf({ tokens }: Line): string | null {
+function targetOf({ tokens }: TokenLine): string | null {
   const [name, open] = tokens;
   return name?.kind === 'name' && (open?.text === '[' || open?.text === '(') ? name.text : null;
 }
@@ -169,12 +169,12 @@ function targetOf({ tokens }: Line): string | null {
  * The lines of a method in its own notation, from the ways in which formulas are written on boards and in books: `y_n`,
  * `y(n+1)`, another index letter, another name of the unknown, x for the independent variable.
  */
-export function methodWriting(lines: readonly Line[], complaints: Complaints): readonly Line[] {
+export function methodWriting(lines: readonly TokenLine[], complaints: Complaints): readonly TokenLine[] {
   const given = givenNames(lines);
   const targets = new Set(lines.map(targetOf).filter((name) => name !== null));
   const isIndexed = (name: string): boolean => INDEXED.includes(name) || targets.has(name);
   // a line that was complained of is not complained of again
-  const dropped = new Set<Line>();
+  const dropped = new Set<TokenLine>();
   const indexed = lines
     .map((line) => {
       const tokens = withSubscripts(line.tokens, { isIndexed, given }, complaints, () => {
@@ -185,7 +185,7 @@ export function methodWriting(lines: readonly Line[], complaints: Complaints): r
     .filter(({ line }) => !dropped.has(line))
     .map(({ made }) => made);
   const names = namesOf(indexed);
-  let made: readonly Line[] = indexed;
+  let made: readonly TokenLine[] = indexed;
   if (names !== null && names.index !== 'n') made = renamed(made, names.index, 'n', inIndex);
   if (names !== null && !['y', 'x', 'v'].includes(names.unknown) && !uses(made, 'y'))
     made = withPartials(

@@ -1,4 +1,4 @@
-import type { Line, Token } from '../text/token.ts';
+import type { TokenLine, Token } from '../text/token.ts';
 
 function token(text: string, like: Token, kind: Token['kind']): Token {
   return { kind, text, at: like.at };
@@ -82,7 +82,7 @@ function withoutArguments(
  * `y'(t) = -y(t)` as y' = -y. Where the text has an equation for a derivative at least as high, `x'(t) = ...` stays what it
  * is: an exact solution.
  */
-function withoutTimes(lines: readonly Line[]): readonly Line[] {
+function withoutTimes(lines: readonly TokenLine[]): readonly TokenLine[] {
   const lefts = lines.map(({ tokens }) => primedLeft(tokens));
   const bare = new Map<string, number>();
   const called = new Map<string, number>();
@@ -102,8 +102,8 @@ function withoutTimes(lines: readonly Line[]): readonly Line[] {
 }
 
 /** `f(t, y) = ...` as y' = ..., the rate of a problem of one equation. */
-function withRate(lines: readonly Line[]): readonly Line[] {
-  const isRate = ({ tokens }: Line): boolean => {
+function withRate(lines: readonly TokenLine[]): readonly TokenLine[] {
+  const isRate = ({ tokens }: TokenLine): boolean => {
     const [f, open, t, comma, y, close, equals] = tokens;
     return (
       f?.text === 'f' &&
@@ -146,7 +146,7 @@ function withInterval(tokens: readonly Token[]): readonly Token[] {
 }
 
 /** Names that carry an index somewhere in the text. */
-function familiesOf(lines: readonly Line[]): ReadonlySet<string> {
+function familiesOf(lines: readonly TokenLine[]): ReadonlySet<string> {
   const names = new Set<string>();
   for (const { tokens } of lines)
     tokens.forEach((own, i) => {
@@ -174,7 +174,7 @@ function withElements(tokens: readonly Token[], families: ReadonlySet<string>): 
  * The lines of a problem in its own notation, from the ways in which problems are written on boards and in books: `dy/dt`,
  * `y'(t)`, `f(t, y) = ...`, `t in [0, 3]`.
  */
-export function problemWriting(lines: readonly Line[]): readonly Line[] {
+export function problemWriting(lines: readonly TokenLine[]): readonly TokenLine[] {
   const families = familiesOf(lines);
   const given = new Set(
     lines.flatMap(({ tokens: [name, equals] }) =>

@@ -1,6 +1,6 @@
 import { atCommas, depths } from '../text/brackets.ts';
 import { type Complaints, type Repair, type Span, writing } from '../text/place.ts';
-import { type Line, type Token, tokenize } from '../text/token.ts';
+import { type TokenLine, type Token, tokenize } from '../text/token.ts';
 import { type OwnLine, ownForm, type TextKind } from './foreign/own-form.ts';
 import { type PlainLine, plainLine } from './plain-line.ts';
 
@@ -101,8 +101,8 @@ function statementsOf(typed: readonly Token[], complaints: Complaints): readonly
  * The statements of a text that say something, as tokens. Signs of print and TeX are taken as what they mean; every token
  * has its place in the text as it was typed.
  */
-export function writtenLines(text: string, kind: TextKind, complaints: Complaints): readonly Line[] {
-  const lines: Line[] = [];
+export function writtenLines(text: string, kind: TextKind, complaints: Complaints): readonly TokenLine[] {
+  const lines: TokenLine[] = [];
   let start = 0;
   for (const line of text.split('\n')) {
     const typed = tokensOf(text, { from: start, to: start + line.length }, kind, complaints);

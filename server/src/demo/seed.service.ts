@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Document } from '@schritt/core/document';
+import type { SchrittDocument } from '@schritt/core/document';
 import { readDocumentText } from '@schritt/core/format';
 import { LIBRARY } from '@schritt/core/notation';
 import { Inject, Injectable, Logger, type OnApplicationBootstrap } from '@nestjs/common';
@@ -14,7 +14,7 @@ export const DEMO_FOLDER = Symbol('demo folder');
 
 interface DemoDocument {
   readonly name: string;
-  readonly document: Document;
+  readonly document: SchrittDocument;
 }
 
 /** The file to start from. */

@@ -1,4 +1,4 @@
-import type { Document, StudyReport } from '@schritt/core/document';
+import type { SchrittDocument, StudyReport } from '@schritt/core/document';
 import {
   Body,
   Controller,
@@ -21,7 +21,7 @@ import { IdParam } from '../documents/id-param.ts';
 import { DOCUMENT_BODY, JsonBody } from '../requests/json-body.ts';
 import { EntriesService } from './entries.service.ts';
 import { ReportService } from './report.service.ts';
-import { TakenParamsDto, TakenQueryDto } from './taken.dto.ts';
+import { ExportParamsDto, ExportQueryDto } from './export.dto.ts';
 import {
   CreateEntryDto,
   EntryDto,
@@ -37,7 +37,7 @@ const LISTED = 100;
 
 /** List, read, create, replace and delete entries of one kind. */
 abstract class EntriesController {
-  protected abstract readonly kind: Document['kind'];
+  protected abstract readonly kind: SchrittDocument['kind'];
 
   @Inject(EntriesService)
   protected readonly entries: EntriesService;
@@ -145,7 +145,7 @@ export class StudiesController extends EntriesController {
   /** A table of a study as a file: its rungs, its cost, the comparison of its methods. */
   @Get(':id/tables/:what/:as')
   @ApiOkResponse({
-    description: 'the table, as docs/taking-away.md describes it',
+    description: 'the table, as docs/export.md describes it',
     content: { 'application/octet-stream': { schema: { type: 'string' } } },
   })
   @ApiErrors('not-found', 'damaged')
@@ -164,14 +164,14 @@ export class StudiesController extends EntriesController {
   /** A run of a study, its plots, formulas, sheets and handouts as files. */
   @Get(':id/taken/:what/:as')
   @ApiOkResponse({
-    description: 'the file, as docs/taking-away.md describes it',
+    description: 'the file, as docs/export.md describes it',
     content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
   })
   @ApiErrors('not-found', 'damaged')
   async taken(
     @IdParam() id: string,
-    @Param() params: TakenParamsDto,
-    @Query() query: TakenQueryDto,
+    @Param() params: ExportParamsDto,
+    @Query() query: ExportQueryDto,
     @Res({ passthrough: true }) response: Response,
   ): Promise<StreamableFile> {
     const { what, as } = params;

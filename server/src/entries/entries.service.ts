@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import type { Document } from '@schritt/core/document';
+import type { SchrittDocument } from '@schritt/core/document';
 import { presentDocument, readDocument } from '@schritt/core/format';
 import { Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
@@ -19,7 +19,7 @@ function parsed(text: string): unknown {
 }
 
 /** The document of a stored row, in the present way of writing it where it is in an older one. */
-function documentOf({ document }: Pick<Entry, 'document'>): Document {
+function documentOf({ document }: Pick<Entry, 'document'>): SchrittDocument {
   const reading = readDocument(parsed(document));
   if (reading.ok) return reading.document;
   throw new ApiError(
@@ -85,7 +85,7 @@ export class EntriesService {
   }
 
   /** A part of a list as JSON: it is asked for often and written seldom. */
-  list(kind: Document['kind'], part: ListPart): Promise<Buffer> {
+  list(kind: SchrittDocument['kind'], part: ListPart): Promise<Buffer> {
     const key = `${kind}/${part.from}/${part.count}/${part.bin}`;
     const ready = this.#lists.get(key);
     if (ready !== undefined) return ready;
@@ -96,7 +96,7 @@ export class EntriesService {
     return made;
   }
 
-  async #listed(kind: Document['kind'], { from, count, bin }: ListPart): Promise<EntryListDto> {
+  async #listed(kind: SchrittDocument['kind'], { from, count, bin }: ListPart): Promise<EntryListDto> {
     const [entries, total] = await this.#entries.findAndCount({
       select: {
         id: true,
@@ -116,16 +116,16 @@ export class EntriesService {
     return { entries: entries.map(row), total };
   }
 
-  async read(kind: Document['kind'], id: string): Promise<EntryDto> {
+  async read(kind: SchrittDocument['kind'], id: string): Promise<EntryDto> {
     return dto(await this.#find(kind, id));
   }
 
   /** What is stored, as it is, also where it is damaged. */
-  async file(kind: Document['kind'], id: string): Promise<string> {
+  async file(kind: SchrittDocument['kind'], id: string): Promise<string> {
     return (await this.#find(kind, id)).document;
   }
 
-  async create(kind: Document['kind'], document: Document): Promise<EntryDto> {
+  async create(kind: SchrittDocument['kind'], document: SchrittDocument): Promise<EntryDto> {
     this.#mustBe(kind, document);
     // the default of the column counts seconds, and lists are ordered by this
     const updatedAt = new Date();
@@ -134,7 +134,12 @@ export class EntriesService {
     return dto(made, document);
   }
 
-  async replace(kind: Document['kind'], id: string, version: number, document: Document): Promise<EntryDto> {
+  async replace(
+    kind: SchrittDocument['kind'],
+    id: string,
+    version: number,
+    document: SchrittDocument,
+  ): Promise<EntryDto> {
     this.#mustBe(kind, document);
     const { affected } = await this.#entries
       .createQueryBuilder()
@@ -154,7 +159,7 @@ export class EntriesService {
   }
 
   /** Puts an entry into the bin, or leaves it there. */
-  async remove(kind: Document['kind'], id: string): Promise<void> {
+  async remove(kind: SchrittDocument['kind'], id: string): Promise<void> {
     const moved = await this.#move(
       { kind, id, deletedAt: IsNull() },
       { deletedAt: new Date(), shownAt: null },
@@ -164,14 +169,14 @@ export class EntriesService {
   }
 
   /** Takes an entry out of the bin, or leaves it in its list. */
-  async restore(kind: Document['kind'], id: string): Promise<void> {
+  async restore(kind: SchrittDocument['kind'], id: string): Promise<void> {
     const moved = await this.#move({ kind, id, deletedAt: Not(IsNull()) }, { deletedAt: null });
     this.#lists.clear();
     if (moved === 0) await this.#mustExist(kind, id);
   }
 
   /** @throws ApiError for an entry that is not in the bin */
-  async deletePermanently(kind: Document['kind'], id: string): Promise<void> {
+  async deletePermanently(kind: SchrittDocument['kind'], id: string): Promise<void> {
     const { affected } = await this.#entries.delete({ kind, id, deletedAt: Not(IsNull()) });
     this.#lists.clear();
     if (affected !== 0) return;
@@ -194,7 +199,7 @@ export class EntriesService {
   }
 
   /** Shows an entry to whoever has the link that is answered. */
-  async show(kind: Document['kind'], id: string): Promise<string> {
+  async show(kind: SchrittDocument['kind'], id: string): Promise<string> {
     const { shownAt } = await this.#find(kind, id);
     if (shownAt !== null) return shownAt;
     const made = randomBytes(18).toString('base64url');
@@ -202,13 +207,13 @@ export class EntriesService {
     return made;
   }
 
-  async hide(kind: Document['kind'], id: string): Promise<void> {
+  async hide(kind: SchrittDocument['kind'], id: string): Promise<void> {
     await this.#find(kind, id);
     await this.#setShown(id, null);
   }
 
   /** The document behind a link. */
-  async shown(shownAt: string): Promise<Document> {
+  async shown(shownAt: string): Promise<SchrittDocument> {
     const entry = await this.#entries.findOneBy({ shownAt });
     if (entry === null) throw new ApiError('not-found', 'this study is not shared');
     return documentOf(entry);
@@ -219,22 +224,22 @@ export class EntriesService {
     await this.#entries.query('UPDATE "entries" SET "shownAt" = ? WHERE "id" = ?', [shownAt, id]);
   }
 
-  async #find(kind: Document['kind'], id: string): Promise<Entry> {
+  async #find(kind: SchrittDocument['kind'], id: string): Promise<Entry> {
     const entry = await this.#entries.findOneBy({ kind, id, deletedAt: IsNull() });
     if (entry === null) throw this.#missing(kind, id);
     return entry;
   }
 
   /** @throws ApiError for an id that is neither in the list nor in the bin */
-  async #mustExist(kind: Document['kind'], id: string): Promise<void> {
+  async #mustExist(kind: SchrittDocument['kind'], id: string): Promise<void> {
     if (!(await this.#entries.existsBy({ kind, id }))) throw this.#missing(kind, id);
   }
 
-  #missing(kind: Document['kind'], id: string): ApiError {
+  #missing(kind: SchrittDocument['kind'], id: string): ApiError {
     return new ApiError('not-found', `there is no ${kind} with the id ${id}`);
   }
 
-  #mustBe(kind: Document['kind'], document: Document): void {
+  #mustBe(kind: SchrittDocument['kind'], document: SchrittDocument): void {
     if (document.kind === kind) return;
     const message = `must be "${kind}" here, not "${document.kind}"`;
     throw new ApiError('bad-request', 'what was sent is not as it should be', [

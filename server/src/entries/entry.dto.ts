@@ -1,5 +1,5 @@
 import {
-  type Document,
+  type SchrittDocument,
   STUDY_TABLES,
   type StudyTable,
   TABLE_FORMATS,
@@ -15,7 +15,7 @@ import { IsDocument } from '../documents/is-document.ts';
 export class CreateEntryDto {
   @ApiProperty(ANY_DOCUMENT)
   @IsDocument()
-  document: Document;
+  document: SchrittDocument;
 }
 
 /** What a client sends to replace something: the document and the version it was made from. */
@@ -73,7 +73,7 @@ class EntryHeadDto {
   id: string;
 
   @ApiProperty({ enum: ['study', 'problem', 'method'] })
-  kind: Document['kind'];
+  kind: SchrittDocument['kind'];
 
   @ApiProperty()
   version: number;
@@ -88,7 +88,7 @@ export class EntryDto extends EntryHeadDto {
   shownAt: string | null;
 
   @ApiProperty(ANY_DOCUMENT)
-  document: Document;
+  document: SchrittDocument;
 }
 
 /** An entry in a list, without its body. */
@@ -115,7 +115,7 @@ export class EntryListDto {
 /** A document that is shown to whoever has the link. */
 export class ShownDto {
   @ApiProperty(ANY_DOCUMENT)
-  document: Document;
+  document: SchrittDocument;
 }
 
 /** The link at which an entry is shown. */

@@ -1,4 +1,4 @@
-import type { Document } from '@schritt/core/document';
+import type { SchrittDocument } from '@schritt/core/document';
 import {
   Column,
   CreateDateColumn,
@@ -17,7 +17,7 @@ export class Entry {
 
   @Index()
   @Column({ type: 'text' })
-  kind: Document['kind'];
+  kind: SchrittDocument['kind'];
 
   @Column({ type: 'text' })
   title: string;

@@ -1,4 +1,4 @@
-import type { Document } from '@schritt/core/document';
+import type { SchrittDocument } from '@schritt/core/document';
 
 /** Characters of a text that a list shows. */
 export const LONGEST_EXCERPT = 1200;
@@ -14,7 +14,7 @@ export interface Stored {
 }
 
 /** A document as it is stored. */
-export function stored(document: Document): Stored {
+export function stored(document: SchrittDocument): Stored {
   const text = document.kind === 'study' ? document.problem.text : document.text;
   const methods = document.kind === 'study' ? document.methods.slice(0, MAX_METHODS) : [];
   return {

@@ -1,5 +1,5 @@
 import {
-  type Asked,
+  type ExportQuery,
   type StudyDocument,
   type StudyReport,
   studyTable,
@@ -27,7 +27,7 @@ export class ReportService {
   }
 
   /** What is asked for, as a file. */
-  async taken(id: string, asked: Asked): Promise<Uint8Array> {
+  async taken(id: string, asked: ExportQuery): Promise<Uint8Array> {
     return this.#pool.taken(await this.#study(id), asked);
   }
 

@@ -1,4 +1,4 @@
-import type { Document } from '@schritt/core/document';
+import type { SchrittDocument } from '@schritt/core/document';
 import { ApiProperty } from '@nestjs/swagger';
 import { STUDY_DOCUMENT } from '../documents/document-schema.ts';
 import { IsDocument } from '../documents/is-document.ts';
@@ -8,7 +8,7 @@ import type { JobState } from './job.entity.ts';
 export class CreateJobDto {
   @ApiProperty(STUDY_DOCUMENT)
   @IsDocument()
-  document: Document;
+  document: SchrittDocument;
 }
 
 /** Where a job is. */

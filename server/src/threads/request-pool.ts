@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import type { Asked, StudyDocument, StudyReport, TextErrors } from '@schritt/core/document';
+import type { ExportQuery, StudyDocument, StudyReport, TextErrors } from '@schritt/core/document';
 import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { ApiError, type ApiFault } from '../errors/api-error.ts';
@@ -51,7 +51,7 @@ export class RequestPool implements OnModuleDestroy {
   }
 
   /** @throws ApiError where it cannot be made, with the reason, or takes too long */
-  async taken(document: StudyDocument, asked: Asked): Promise<Uint8Array> {
+  async taken(document: StudyDocument, asked: ExportQuery): Promise<Uint8Array> {
     const answer = await this.#ask({ what: 'taken', document, asked, lane: 'short' });
     if (answer.kind === 'taken') return answer.content;
     if (answer.kind === 'refused') throw new ApiError('bad-request', answer.why);

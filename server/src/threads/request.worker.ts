@@ -1,19 +1,19 @@
 import {
-  type Asked,
+  type ExportQuery,
   openStudy,
   studyReport,
   type StudyDocument,
   type StudyReport,
-  takeAway,
+  exportStudy,
   type TextErrors,
-  wantedFrom,
+  exportRequest,
 } from '@schritt/core/document';
 import { Refusal, typesetOptions } from '@schritt/core/text';
 import { estimatedSeconds, runStudy, type Study } from '@schritt/core/study';
 
 /** Work that a request waits for, and the lane it runs on: the short one passes long studies on. */
 export type RequestTask = { readonly document: StudyDocument; readonly lane: 'short' | 'long' } & (
-  { readonly what: 'report' | 'check' } | { readonly what: 'taken'; readonly asked: Asked }
+  { readonly what: 'report' | 'check' } | { readonly what: 'taken'; readonly asked: ExportQuery }
 );
 
 export type RequestAnswer =
@@ -31,12 +31,12 @@ const MAX_SHORT = 0.5;
 const MAX_SECONDS = 4;
 
 /** What is taken away, as bytes. */
-async function taken(document: StudyDocument, study: Study, asked: Asked): Promise<RequestAnswer> {
+async function taken(document: StudyDocument, study: Study, asked: ExportQuery): Promise<RequestAnswer> {
   try {
-    const wanted = wantedFrom(document.title, study, asked);
+    const request = exportRequest(document.title, study, asked);
     // both are large, and wanted by few requests
     const { default: katex } = await import('katex');
-    const made = takeAway(document, study, wanted, (tex, wide) =>
+    const made = exportStudy(document, study, request, (tex, wide) =>
       katex.renderToString(tex, typesetOptions(wide, 'mathml')),
     );
     if (made.kind === 'workbook') {

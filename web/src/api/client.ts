@@ -1,4 +1,4 @@
-import type { Document } from '@schritt/core/document';
+import type { SchrittDocument } from '@schritt/core/document';
 import createClient from 'openapi-fetch';
 import type { components, paths } from './schema.ts';
 
@@ -11,7 +11,7 @@ export type EntryRow = Schemas['EntryRowDto'];
 export type EntryRows = Schemas['EntryListDto'];
 
 /** A stored document as the server answers it. */
-export interface Entry<D extends Document = Document> extends Omit<
+export interface Entry<D extends SchrittDocument = SchrittDocument> extends Omit<
   Schemas['EntryDto'],
   'document' | 'kind' | 'shownAt'
 > {
@@ -20,10 +20,10 @@ export interface Entry<D extends Document = Document> extends Omit<
   readonly document: D;
 }
 
-export type Kind = Document['kind'];
+export type Kind = SchrittDocument['kind'];
 
 /** Documents by kind. */
-export type DocumentOf<K extends Kind> = Extract<Document, { readonly kind: K }>;
+export type DocumentOf<K extends Kind> = Extract<SchrittDocument, { readonly kind: K }>;
 
 /** An error of the server, or of the way to it. */
 export class ApiFailure extends Error {
@@ -122,11 +122,11 @@ function areRows(value: unknown): value is EntryRows {
 export const LISTED = 100;
 
 /** Where a list is: what one works with, or what was put away. */
-export type Shelf = 'list' | 'bin';
+export type Collection = 'list' | 'bin';
 
 /** A part of the list of a kind, from an entry on. */
-export async function listEntries(kind: Kind, shelf: Shelf, from: number): Promise<EntryRows> {
-  const query = { from, count: LISTED, bin: shelf === 'bin' };
+export async function listEntries(kind: Kind, collection: Collection, from: number): Promise<EntryRows> {
+  const query = { from, count: LISTED, bin: collection === 'bin' };
   const body: unknown = await answerOf(server.GET(allOf(kind), { params: { query } }));
   if (areRows(body)) return body;
   throw new ApiFailure('unreadable', 'the response of the server cannot be read');

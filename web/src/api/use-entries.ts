@@ -10,7 +10,7 @@ import {
   LISTED,
   listEntries,
   loadEntry,
-  type Shelf,
+  type Collection,
 } from './client.ts';
 
 /** Methods in the order of the library, one's own behind them; other kinds as they come. */
@@ -35,17 +35,18 @@ export interface Listed {
 }
 
 /** The entries of a kind, part after part, kept fresh. */
-export function useEntries(kind: Kind, shelf: Shelf = 'list'): Listed {
+export function useEntries(kind: Kind, collection: Collection = 'list'): Listed {
   const { data, error, setSize, mutate } = useSWRInfinite<EntryRows, Error>(
     (part: number, before: EntryRows | null) =>
-      before !== null && before.entries.length < LISTED ? null : ['entries', kind, shelf, part],
-    ([, , , part]: readonly [string, Kind, Shelf, number]) => listEntries(kind, shelf, part * LISTED),
+      before !== null && before.entries.length < LISTED ? null : ['entries', kind, collection, part],
+    ([, , , part]: readonly [string, Kind, Collection, number]) =>
+      listEntries(kind, collection, part * LISTED),
     { revalidateAll: true },
   );
   const rows = data === undefined ? null : data.flatMap(({ entries }) => entries);
   const total = data?.at(-1)?.total ?? 0;
   return {
-    rows: rows === null ? null : shelf === 'bin' ? rows : inOrder(kind, rows),
+    rows: rows === null ? null : collection === 'bin' ? rows : inOrder(kind, rows),
     total,
     error,
     more: rows !== null && rows.length < total ? () => void setSize((parts) => parts + 1) : null,

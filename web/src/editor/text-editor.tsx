@@ -14,13 +14,13 @@ const NotationPanel = lazy(async () => ({
 /** A button for each repair. */
 function RepairButtons({
   repairs,
-  onTake,
+  onUse,
 }: {
   readonly repairs: readonly Repair[];
-  readonly onTake: (repair: Repair) => void;
+  readonly onUse: (repair: Repair) => void;
 }): ReactNode {
   return repairs.map((repair) => (
-    <Button size="small" key={`${repair.from}:${repair.to}:${repair.text}`} onClick={() => onTake(repair)}>
+    <Button size="small" key={`${repair.from}:${repair.to}:${repair.text}`} onClick={() => onUse(repair)}>
       {repairLabel(repair)}
     </Button>
   ));
@@ -53,7 +53,7 @@ function ErrorList({
             </span>{' '}
             {error.message}
           </Button>
-          <RepairButtons repairs={error.repairs ?? []} onTake={(repair) => take(view, repair)} />
+          <RepairButtons repairs={error.repairs ?? []} onUse={(repair) => take(view, repair)} />
         </li>
       ))}
     </ul>
@@ -70,7 +70,7 @@ function RemarkList({
     <ul className="text-remarks" aria-label={`Remarks on ${label}`}>
       {remarks.map((remark) => (
         <li key={`${remark.at.from}:${remark.message}`}>
-          {remark.message} <RepairButtons repairs={remark.repairs} onTake={(repair) => take(view, repair)} />
+          {remark.message} <RepairButtons repairs={remark.repairs} onUse={(repair) => take(view, repair)} />
         </li>
       ))}
     </ul>

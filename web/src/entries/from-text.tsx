@@ -1,7 +1,7 @@
 import type { StudyDocument } from '@schritt/core/document';
 import { Button, Input, Modal } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { useReading } from '../desk/use-reading.ts';
+import { useReading } from '../state/use-reading.ts';
 import { problemReader } from '../worker/text-reader.ts';
 import { studyFromText } from './study-from-text.ts';
 

@@ -1,7 +1,7 @@
 import { Modal } from 'antd';
 import type { ReactNode } from 'react';
 import { useBlocker } from 'react-router';
-import type { Autosave } from '../desk/use-autosave.ts';
+import type { Autosave } from '../state/use-autosave.ts';
 
 /** Asks before a page is left whose work the server does not take. */
 export function LeaveGuard({ state, isSaved }: Pick<Autosave<unknown>, 'state' | 'isSaved'>): ReactNode {

@@ -1,17 +1,17 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import type { Autosave } from '../desk/use-autosave.ts';
+import type { Autosave } from '../state/use-autosave.ts';
 import { useNotices } from '../frame/use-notices.tsx';
 
 /** Says whether the page is saved, and what to do where it could not be. */
 export function SaveStatus<D>({
   autosave,
-  onTake,
+  onUse,
   path,
 }: {
   readonly autosave: Autosave<D>;
-  readonly onTake: (theirs: D) => void;
+  readonly onUse: (theirs: D) => void;
   /** Where entries of this kind are. */
   readonly path: string;
 }): ReactNode {
@@ -76,7 +76,7 @@ export function SaveStatus<D>({
           <Button
             size="small"
             onClick={() => {
-              onTake(state.theirs);
+              onUse(state.theirs);
               autosave.tookTheirs(state.version, state.theirs);
             }}
           >

@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import type { Editing } from '../desk/use-history.ts';
+import type { Editing } from '../state/use-history.ts';
 
 /** An arrow that turns back, or on. */
 function Arrow({ on }: { readonly on: boolean }): ReactNode {

@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import type { Left } from '../desk/use-unsaved.ts';
+import type { Left } from '../state/use-unsaved.ts';
 import './saving.css';
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
@@ -8,10 +8,10 @@ const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 
 /** Offers work that was left in this browser before the server had it. */
 export function UnsavedOffer<D>({
   left,
-  onTake,
+  onUse,
 }: {
   readonly left: Left<D> | null;
-  readonly onTake: (document: D) => void;
+  readonly onUse: (document: D) => void;
 }): ReactNode {
   if (left === null) return null;
   return (
@@ -21,7 +21,7 @@ export function UnsavedOffer<D>({
         size="small"
         type="primary"
         onClick={() => {
-          onTake(left.document);
+          onUse(left.document);
           left.drop();
         }}
       >

@@ -13,7 +13,7 @@ export function UnderWay<T>({
   /** What is shown after it was cancelled. */
   readonly kept?: string;
 }): ReactNode {
-  const { part, why, elsewhere, cancel, goOn } = computed;
+  const { part, why, elsewhere, cancel, continueInBackground } = computed;
   if (why !== null)
     return (
       <p className="wrong" role="status">
@@ -26,13 +26,14 @@ export function UnderWay<T>({
   return (
     <p className="quiet" role="status">
       Computing {what}
-      {elsewhere && (goOn === null ? ' on the server, in the background' : ' on the server')}:{' '}
+      {elsewhere &&
+        (continueInBackground === null ? ' on the server, in the background' : ' on the server')}:{' '}
       {Math.floor(100 * part)} %{' '}
       <Button size="small" onClick={cancel}>
         Cancel
       </Button>{' '}
-      {goOn !== null && (
-        <Button size="small" onClick={goOn}>
+      {continueInBackground !== null && (
+        <Button size="small" onClick={continueInBackground}>
           Continue in background
         </Button>
       )}

@@ -7,7 +7,7 @@ import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
 import { useMethodRemarks } from '../editor/use-inspection.ts';
 import { methodReader } from '../worker/text-reader.ts';
 import { MethodInspection } from '../texts/method-inspection.tsx';
-import { TextDesk } from '../texts/text-desk.tsx';
+import { TextWorkspace } from '../texts/text-workspace.tsx';
 
 function methodDocument(title: string, text: string): MethodDocument {
   return { schritt: 1, kind: 'method', title, text };
@@ -31,7 +31,7 @@ export function MethodPage(): ReactNode {
   if (error !== undefined) return <MessagePage title={`This method cannot be opened: ${error.message}.`} />;
   if (data === undefined) return <LoadingPage />;
   return (
-    <TextDesk
+    <TextWorkspace
       kind="method"
       entry={data}
       document={methodDocument}
@@ -41,6 +41,6 @@ export function MethodPage(): ReactNode {
       study={studyOf}
     >
       {(method, { title, onText }) => <MethodInspection title={title} method={method} onText={onText} />}
-    </TextDesk>
+    </TextWorkspace>
   );
 }

@@ -1,7 +1,7 @@
 import { LIBRARY, methodTex } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { EntryList } from '../entries/entry-list.tsx';
-import { hasErrors, useReading } from '../desk/use-reading.ts';
+import { hasErrors, useReading } from '../state/use-reading.ts';
 import { methodReader } from '../worker/text-reader.ts';
 import { Tex } from '../math/tex.tsx';
 import './methods-page.css';

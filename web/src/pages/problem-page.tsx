@@ -7,7 +7,7 @@ import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
 import { ProblemControls } from '../texts/problem-controls.tsx';
 import { ProblemView } from '../texts/problem-view.tsx';
 import { problemReader } from '../worker/text-reader.ts';
-import { TextDesk } from '../texts/text-desk.tsx';
+import { TextWorkspace } from '../texts/text-workspace.tsx';
 
 function problemDocument(title: string, text: string): ProblemDocument {
   return { schritt: 1, kind: 'problem', title, text };
@@ -42,7 +42,7 @@ export function ProblemPage(): ReactNode {
   if (error !== undefined) return <MessagePage title={`This problem cannot be opened: ${error.message}.`} />;
   if (data === undefined) return <LoadingPage />;
   return (
-    <TextDesk
+    <TextWorkspace
       kind="problem"
       entry={data}
       document={problemDocument}
@@ -59,6 +59,6 @@ export function ProblemPage(): ReactNode {
       )}
     >
       {(problem) => <ProblemView problem={problem} values={valuesOf(problem)} />}
-    </TextDesk>
+    </TextWorkspace>
   );
 }

@@ -4,7 +4,7 @@ import { useParams } from 'react-router';
 import useSWR from 'swr';
 import { loadShown } from '../api/client.ts';
 import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
-import { StudyDesk } from './study-desk.tsx';
+import { StudyEditor } from './study-editor.tsx';
 
 /** A study that its owner shows: to look at, to step through, to change for oneself; nothing is saved. */
 export function ShownPage(): ReactNode {
@@ -16,5 +16,5 @@ export function ShownPage(): ReactNode {
   });
   if (error !== undefined) return <MessagePage title={`This study cannot be opened: ${error.message}.`} />;
   if (data === undefined) return <LoadingPage />;
-  return <StudyDesk key={at} document={data} entry={null} />;
+  return <StudyEditor key={at} document={data} entry={null} />;
 }

@@ -5,9 +5,9 @@ import { ApiFailure, storedText } from '../api/client.ts';
 import { useEntry } from '../api/use-entries.ts';
 import { download } from '../plots/download.ts';
 import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
-import { StudyDesk } from './study-desk.tsx';
+import { StudyEditor } from './study-editor.tsx';
 
-/** The address of one study: loads it, then hands it to the desk. */
+/** The address of one study: loads it, then opens its editor. */
 export function StudyPage(): ReactNode {
   const { id = '' } = useParams();
   const { data, error } = useEntry('study', id);
@@ -33,5 +33,5 @@ export function StudyPage(): ReactNode {
       </MessagePage>
     );
   if (data === undefined) return <LoadingPage />;
-  return <StudyDesk key={id} document={data.document} entry={data} />;
+  return <StudyEditor key={id} document={data.document} entry={data} />;
 }

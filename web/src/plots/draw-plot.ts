@@ -1,4 +1,4 @@
-import { asCanvas, drawStill, type Plot, type Sheet, svgOf } from '@schritt/plot';
+import { asCanvas, drawStatic, type Plot, type Sheet, svgOf } from '@schritt/plot';
 import type { Palette } from '@schritt/plot/palette';
 import { Element } from 'svgcanvas';
 import { PLOT_FACES } from './plot-fonts.ts';
@@ -12,7 +12,7 @@ export function plotSvg(plot: Plot, palette: Palette, sheet: Sheet, faces = PLOT
   let recorder = new Element({ width: 1, height: 1 });
   const make = (width: number, height: number): HTMLCanvasElement =>
     asCanvas((recorder = new Element({ width, height })));
-  return drawStill(plot, palette, { ...sheet, pixels: 1, make }, () =>
+  return drawStatic(plot, palette, { ...sheet, pixels: 1, make }, () =>
     svgOf(recorder.getContext('2d').getSerializedSvg(true), plot.title, sheet, faces),
   );
 }
@@ -25,7 +25,7 @@ export function plotSvg(plot: Plot, palette: Palette, sheet: Sheet, faces = PLOT
 export function plotPng(plot: Plot, palette: Palette, sheet: Sheet, scale: number): Promise<Blob | null> {
   const make = (width: number, height: number): HTMLCanvasElement =>
     Object.assign(document.createElement('canvas'), { width, height });
-  return drawStill(
+  return drawStatic(
     plot,
     palette,
     { ...sheet, pixels: scale * sheet.scale, make },

@@ -1,7 +1,7 @@
 import { stepExpression, type Problem } from '@schritt/core/notation';
 import { stepSizeText } from '@schritt/core/text';
 import type { Grid, Rung } from '@schritt/core/study';
-import type { ChosenStep } from '../desk/desk.ts';
+import type { ChosenStep } from '../state/study-state.ts';
 import { labelled, placeOfSize, roundSizes, rulerScale, type RulerScale } from './scale.ts';
 
 /** Pixels that a character of a label takes, about. */
@@ -10,7 +10,7 @@ const CHARACTER = 6.6;
 const ENDS = { left: 14, right: 30 };
 
 /** A step size of the study on the ruler. */
-export interface Peg {
+export interface RulerMark {
   /** Its place in the list of step sizes. */
   readonly index: number;
   readonly grid: Grid;
@@ -26,7 +26,7 @@ export interface RoundSize {
 export interface RulerLayout {
   readonly scale: RulerScale;
   /** The finest first. */
-  readonly order: readonly Peg[];
+  readonly order: readonly RulerMark[];
   readonly now: NonNullable<ChosenStep['now']>;
   /** Place of the chosen step size, and how that is written. */
   readonly here: number;
@@ -41,7 +41,7 @@ function widthOf(text: string): number {
 }
 
 /** Step sizes of a study, the finest first. */
-export function pegsOf(rungs: readonly Rung[]): readonly Peg[] {
+export function rulerMarks(rungs: readonly Rung[]): readonly RulerMark[] {
   return rungs
     .flatMap((rung, index) => (rung.ok ? [{ index, grid: rung.grid }] : []))
     .sort((a, b) => a.grid.h - b.grid.h);
@@ -55,7 +55,7 @@ function writtenSize(problem: Problem | null, grid: Grid | null, now: RulerLayou
 }
 
 /** The chosen number of steps is written in any case, the others where there is room. */
-function countedPegs({ order, now, scale, here }: Omit<RulerLayout, 'counted'>): ReadonlySet<number> {
+function countedMarks({ order, now, scale, here }: Omit<RulerLayout, 'counted'>): ReadonlySet<number> {
   const chosenFirst = [...order].sort((a, b) => Number(b.index === now.rung) - Number(a.index === now.rung));
   const between = now.rung === null ? [{ x: here, steps: now.steps }] : [];
   const all = [
@@ -75,10 +75,10 @@ export function rulerLayout(
   problem: Problem | null,
   width: number,
 ): RulerLayout | null {
-  const order = pegsOf(rungs);
+  const order = rulerMarks(rungs);
   if (order.length === 0 || now === null) return null;
   const scale = rulerScale(
-    order.map((peg) => peg.grid.h),
+    order.map((mark) => mark.grid.h),
     ENDS.left,
     width - ENDS.right,
   );
@@ -91,5 +91,5 @@ export function rulerLayout(
   ).slice(1);
   const round = sizes.map((h, i) => ({ h, isLabelled: isShown[i] === true }));
   const laid = { scale, order, now, here, written, round };
-  return { ...laid, counted: countedPegs(laid) };
+  return { ...laid, counted: countedMarks(laid) };
 }

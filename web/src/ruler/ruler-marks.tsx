@@ -1,6 +1,6 @@
 import { stepSizeText } from '@schritt/core/text';
 import type { ReactNode } from 'react';
-import type { Peg, RulerLayout } from './ruler-layout.ts';
+import type { RulerMark, RulerLayout } from './ruler-layout.ts';
 import { dividingSizes, placeOfSize } from './scale.ts';
 
 /** Height at which the axis lies, in pixels. */
@@ -40,8 +40,8 @@ export function SizeAxis({
   );
 }
 
-interface PegMarkProps {
-  readonly peg: Peg;
+interface RulerMarkProps {
+  readonly mark: RulerMark;
   readonly x: number;
   readonly isChosen: boolean;
   readonly isCounted: boolean;
@@ -53,15 +53,15 @@ interface PegMarkProps {
 }
 
 /** A step size of the study: a knob on the axis, its number of steps, and a tick that draws its run. */
-export function PegMark({
-  peg: { index, grid },
+export function RulerMarkButton({
+  mark: { index, grid },
   x,
   isChosen,
   isCounted,
   isTicked,
   hasTick,
   onTick,
-}: PegMarkProps): ReactNode {
+}: RulerMarkProps): ReactNode {
   return (
     <g className="peg" data-rung={index}>
       <title>{`h = ${stepSizeText(grid.h)}, ${grid.steps} steps${grid.divides ? '' : '; the requested h does not divide the interval'}`}</title>

@@ -1,8 +1,8 @@
 import { stepSizeText } from '@schritt/core/text';
 import { type ReactNode, type RefObject, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { useDesk } from '../desk/desk.ts';
+import { useStudyState } from '../state/study-state.ts';
 import { type RulerLayout, rulerLayout } from './ruler-layout.ts';
-import { AXIS, ChosenMark, PegMark, SizeAxis } from './ruler-marks.tsx';
+import { AXIS, ChosenMark, RulerMarkButton, SizeAxis } from './ruler-marks.tsx';
 import { placeOfSize } from './scale.ts';
 import { StepLimits } from './step-limits.tsx';
 import { useRuler } from './use-ruler.ts';
@@ -31,7 +31,7 @@ function useWidth(first: number): readonly [host: RefObject<HTMLDivElement | nul
  * A double click adds a step size, Delete removes the chosen one, and a tick above one draws its run with the others.
  */
 export function StepRuler(): ReactNode {
-  const { chosen, problem } = useDesk('chosen', 'problem');
+  const { chosen, problem } = useStudyState('chosen', 'problem');
   const [host, width] = useWidth(960);
   const layout = useMemo(() => rulerLayout(chosen, problem, width), [chosen, problem, width]);
   return (
@@ -50,7 +50,7 @@ export function StepRuler(): ReactNode {
 }
 
 function Ruler({ layout, width }: { readonly layout: RulerLayout; readonly width: number }): ReactNode {
-  const { problem, view, limits, methods } = useDesk('problem', 'view', 'limits', 'methods');
+  const { problem, view, limits, methods } = useStudyState('problem', 'view', 'limits', 'methods');
   const length = problem === null ? 1 : problem.end - problem.start;
   const { press, drag, add, tick, remove } = useRuler(layout, length);
   const [dragging, setDragging] = useState(false);
@@ -92,16 +92,16 @@ function Ruler({ layout, width }: { readonly layout: RulerLayout; readonly width
         axis={AXIS}
       />
       <SizeAxis layout={layout} length={length} width={width} />
-      {order.map((peg) => (
-        <PegMark
-          key={peg.index}
-          peg={peg}
-          x={placeOfSize(scale, peg.grid.h)}
-          isChosen={peg.index === now.rung}
-          isCounted={counted.has(peg.index)}
-          isTicked={view.ticked.includes(peg.index)}
-          hasTick={order.length < MANY || view.ticked.includes(peg.index)}
-          onTick={() => tick(peg.index)}
+      {order.map((mark) => (
+        <RulerMarkButton
+          key={mark.index}
+          mark={mark}
+          x={placeOfSize(scale, mark.grid.h)}
+          isChosen={mark.index === now.rung}
+          isCounted={counted.has(mark.index)}
+          isTicked={view.ticked.includes(mark.index)}
+          hasTick={order.length < MANY || view.ticked.includes(mark.index)}
+          onTick={() => tick(mark.index)}
         />
       ))}
       <ChosenMark layout={layout} onRemove={remove} />

@@ -1,6 +1,6 @@
 import type { KeyboardEvent, MouseEvent, PointerEvent } from 'react';
-import { useDesk } from '../desk/desk.ts';
-import { withoutRungAt, withRungOf } from '../desk/working-study.ts';
+import { useStudyState } from '../state/study-state.ts';
+import { withoutRungAt, withRungOf } from '../state/working-study.ts';
 import type { RulerLayout } from './ruler-layout.ts';
 import { placeOfSize, sizeAtPlace } from './scale.ts';
 
@@ -23,14 +23,14 @@ function placeOf(event: MouseEvent<SVGSVGElement>): number {
 
 /** Chooses, adds and removes step sizes on a ruler. */
 export function useRuler({ scale, order, now }: RulerLayout, length: number): RulerActions {
-  const { chosen, view, setView, edit } = useDesk('chosen', 'view', 'setView', 'edit');
+  const { chosen, view, setView, edit } = useStudyState('chosen', 'view', 'setView', 'edit');
   const { choose, chooseSteps, addAsRung } = chosen;
   const near = (x: number): RulerLayout['order'][number] | undefined =>
     order.find(({ grid }) => Math.abs(placeOfSize(scale, grid.h) - x) <= NEAR);
   const stepsAt = (x: number): number => Math.max(1, Math.round(length / sizeAtPlace(scale, x)));
   const toSteps = (steps: number): void => {
-    const peg = order.find(({ grid }) => grid.steps === steps);
-    if (peg !== undefined) choose(peg.index);
+    const mark = order.find(({ grid }) => grid.steps === steps);
+    if (mark !== undefined) choose(mark.index);
     else if (steps >= 1 && steps !== now.steps) chooseSteps(steps);
   };
   const tick = (rung: number): void => {
@@ -69,8 +69,8 @@ export function useRuler({ scale, order, now }: RulerLayout, length: number): Ru
       toSteps(now.steps + (isGrowing ? -1 : 1));
       return;
     }
-    const peg = order[goal];
-    if (peg !== undefined) choose(peg.index);
+    const mark = order[goal];
+    if (mark !== undefined) choose(mark.index);
   };
   return {
     tick,
@@ -89,9 +89,9 @@ export function useRuler({ scale, order, now }: RulerLayout, length: number): Ru
     },
     drag: (event) => {
       const x = placeOf(event);
-      const peg = near(x);
-      if (peg === undefined) toSteps(stepsAt(x));
-      else if (peg.index !== now.rung) choose(peg.index);
+      const mark = near(x);
+      if (mark === undefined) toSteps(stepsAt(x));
+      else if (mark.index !== now.rung) choose(mark.index);
     },
     add: (event) => {
       const x = placeOf(event);

@@ -1,27 +1,33 @@
 import { count, significant, stepSizeText } from '@schritt/core/text';
-import type { WishedSteps } from '@schritt/core/study';
+import type { StepsForError } from '@schritt/core/study';
 import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { type Ask, useComputed } from '../worker/use-work.ts';
 import { Mark } from '../plots/mark.tsx';
-import { useDesk } from '../desk/desk.ts';
+import { useStudyState } from '../state/study-state.ts';
 import type { KeyedResult } from '@schritt/plot';
 
 /** Which method gives a wished error with the fewest evaluations. */
 export function ComparisonPart(): ReactNode {
-  const { results } = useDesk('results');
+  const { results } = useStudyState('results');
   return results.value === null ? null : <Costs keyed={results.value} />;
 }
 
 /** Which N theory asks for the wished error, by method, and what a run with it comes to. */
-function Asked({ wished, keyed }: { readonly wished: number; readonly keyed: KeyedResult }): ReactNode {
-  const { good, chosen, methods } = useDesk('good', 'chosen', 'methods');
+function AskedSettings({
+  targetError,
+  keyed,
+}: {
+  readonly targetError: number;
+  readonly keyed: KeyedResult;
+}): ReactNode {
+  const { good, chosen, methods } = useStudyState('good', 'chosen', 'methods');
   const [isAsked, setAsked] = useState(false);
   const { document } = good;
-  const ask = useMemo((): Ask<readonly (WishedSteps | null)[]> | null => {
+  const ask = useMemo((): Ask<readonly (StepsForError | null)[]> | null => {
     if (!isAsked || document === null) return null;
-    return (computer, progress) => computer.ask('wished', { document, wished }, progress);
-  }, [isAsked, document, wished]);
+    return (computer, progress) => computer.ask('wished', { document, targetError }, progress);
+  }, [isAsked, document, targetError]);
   const { value } = useComputed(ask);
   if (!keyed.result.methods.some(({ predicted }) => predicted !== null)) return null;
   if (!isAsked)
@@ -66,19 +72,19 @@ function Asked({ wished, keyed }: { readonly wished: number; readonly keyed: Key
 }
 
 function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
-  const { study, edit, methods } = useDesk('study', 'edit', 'methods');
+  const { study, edit, methods } = useStudyState('study', 'edit', 'methods');
   const { placeOf, titleOf } = methods;
-  const { wished } = study;
-  const setWished = (error: number | undefined): void =>
+  const { wished: targetError } = study;
+  const setTargetError = (error: number | undefined): void =>
     edit('wished error', ({ wished: _, ...now }) => (error === undefined ? now : { ...now, wished: error }));
   const { comparison } = keyed.result;
   const [typed, setTyped] = useState<string | null>(null);
   if (comparison === null) return null;
   const keyOf = (method: number): string => keyed.keys[method] ?? '';
-  const shown = typed ?? String(wished ?? comparison.wished);
+  const shown = typed ?? String(targetError ?? comparison.wished);
   const done = (): void => {
     const value = Number(typed);
-    if (typed !== null) setWished(typed.trim() === '' || !(value > 0) ? undefined : value);
+    if (typed !== null) setTargetError(typed.trim() === '' || !(value > 0) ? undefined : value);
     setTyped(null);
   };
   const list = (errors: readonly { readonly method: number; readonly error: number }[]): string =>
@@ -122,7 +128,7 @@ function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
           ))}
         </tbody>
       </table>
-      <Asked wished={wished ?? comparison.wished} keyed={keyed} />
+      <AskedSettings targetError={targetError ?? comparison.wished} keyed={keyed} />
       {comparison.equalStep !== null && (
         <p className="quiet">
           at h = {stepSizeText(comparison.equalStep.h)}: {list(comparison.equalStep.errors)}

@@ -2,7 +2,7 @@ import { type Finding, splitFindings } from '@schritt/core/study';
 import { Button } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { Mark } from '../plots/mark.tsx';
-import { useDesk } from '../desk/desk.ts';
+import { useStudyState } from '../state/study-state.ts';
 import type { KeyedResult } from '@schritt/plot';
 import { methodMark } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';
@@ -12,7 +12,7 @@ const SIGNS: Readonly<Record<Finding['tone'], string>> = { good: '✓', trouble:
 
 /** What the numbers mean: sentences, each pointing at its rungs. */
 export function FindingsList(): ReactNode {
-  const { results } = useDesk('results');
+  const { results } = useStudyState('results');
   return results.value === null ? null : <Findings keyed={results.value} />;
 }
 
@@ -40,7 +40,7 @@ function OwnFindings({
 }
 
 function Findings({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
-  const { methods: own, setPointed } = useDesk('methods', 'setPointed');
+  const { methods: own, setPointed } = useStudyState('methods', 'setPointed');
   const { placeOf, titleOf, change } = own;
   const palette = usePalette();
   const { findings, methods } = keyed.result;

@@ -1,6 +1,6 @@
 import { problemTex } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
-import { hasErrors, useReading } from '../desk/use-reading.ts';
+import { hasErrors, useReading } from '../state/use-reading.ts';
 import { problemReader } from '../worker/text-reader.ts';
 import { Tex } from '../math/tex.tsx';
 

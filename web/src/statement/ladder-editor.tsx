@@ -2,18 +2,18 @@ import { attempt, Refusal } from '@schritt/core/text';
 import { type Amount, amountValue, type Ladder, MAX_RUNGS } from '@schritt/core/study';
 import { Button, Input, Segmented } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { withFinerRung } from '../desk/working-study.ts';
+import { withFinerRung } from '../state/working-study.ts';
 import './ladder-editor.css';
 
-type Form = 'regular' | 'sizes' | 'counts';
+type LadderEntry = 'regular' | 'sizes' | 'counts';
 
 const FORMS = [
   { value: 'regular', label: 'initial h and ratio' },
   { value: 'sizes', label: 'list of h' },
   { value: 'counts', label: 'list of N' },
-] satisfies readonly { value: Form; label: string }[];
+] satisfies readonly { value: LadderEntry; label: string }[];
 
-function formOf(ladder: Ladder): Form {
+function formOf(ladder: Ladder): LadderEntry {
   return 'first' in ladder ? 'regular' : 'sizes' in ladder ? 'sizes' : 'counts';
 }
 
@@ -36,7 +36,7 @@ function count(text: string): number {
 }
 
 /** Reads what was typed; @throws Refusal in plain words. */
-function read(form: Form, text: string): Ladder {
+function read(form: LadderEntry, text: string): Ladder {
   const parts = text
     .split(',')
     .map((part) => part.trim())
@@ -63,8 +63,8 @@ export function LadderEditor({
   readonly ladder: Ladder;
   readonly onChange: (ladder: Ladder) => void;
 }): ReactNode {
-  const [draft, setDraft] = useState<{ readonly form: Form; readonly text: string } | null>(null);
-  const tryText = (form: Form, text: string): void => {
+  const [draft, setDraft] = useState<{ readonly form: LadderEntry; readonly text: string } | null>(null);
+  const tryText = (form: LadderEntry, text: string): void => {
     setDraft({ form, text });
     const reading = attempt(() => read(form, text));
     if (reading.ok) onChange(reading.value);

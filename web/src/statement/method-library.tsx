@@ -6,16 +6,16 @@ const MethodSearch = lazy(fetch);
 
 /** Takes a method of the library into a study. */
 export function MethodLibrary({
-  onTake,
+  onUse,
 }: {
-  readonly onTake: (title: string, text: string) => void;
+  readonly onUse: (title: string, text: string) => void;
 }): ReactNode {
   return (
     <FromLibrary
       text="Add from library"
       label="Add from library"
       fetch={fetch}
-      list={(close) => <MethodSearch onTake={onTake} onClose={close} />}
+      list={(close) => <MethodSearch onUse={onUse} onClose={close} />}
     />
   );
 }

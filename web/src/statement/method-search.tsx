@@ -13,10 +13,10 @@ async function textOf(key: string): Promise<{ readonly title: string; readonly t
 
 /** The methods that can be taken into a study, in a list that is searched by title and kind. */
 export function MethodSearch({
-  onTake,
+  onUse,
   onClose,
 }: {
-  readonly onTake: (title: string, text: string) => void;
+  readonly onUse: (title: string, text: string) => void;
   readonly onClose: () => void;
 }): ReactNode {
   const notices = useNotices();
@@ -35,9 +35,9 @@ export function MethodSearch({
       width={440}
       options={options}
       onClose={onClose}
-      onTake={(key) =>
+      onUse={(key) =>
         void textOf(key)
-          .then(({ title, text }) => onTake(title, text))
+          .then(({ title, text }) => onUse(title, text))
           .catch(notices.failed)
       }
     />

@@ -11,7 +11,7 @@ import { LazyMethodEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { Mark } from '../plots/mark.tsx';
-import { type Read, wasNeverGood } from '../desk/use-good-study.ts';
+import { type Read, wasNeverGood } from '../state/use-good-study.ts';
 import './statement.css';
 
 /** A method as it is set on a board. */

@@ -1,8 +1,8 @@
 import { writeParameters } from '@schritt/core/notation';
 import { Button } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { useDesk } from '../desk/desk.ts';
-import { useReading } from '../desk/use-reading.ts';
+import { useStudyState } from '../state/study-state.ts';
+import { useReading } from '../state/use-reading.ts';
 import { problemReader } from '../worker/text-reader.ts';
 import { ParameterSliders } from './parameter-sliders.tsx';
 
@@ -11,7 +11,12 @@ import { ParameterSliders } from './parameter-sliders.tsx';
  * told to take their values.
  */
 export function MovedParameters(): ReactNode {
-  const { study, edit, parameters, setParameters } = useDesk('study', 'edit', 'parameters', 'setParameters');
+  const { study, edit, parameters, setParameters } = useStudyState(
+    'study',
+    'edit',
+    'parameters',
+    'setParameters',
+  );
   const { now } = useReading(problemReader, study.problem.text);
   const typed = now.ok ? now.value : null;
   const isMoved = Object.keys(parameters).length > 0;

@@ -4,7 +4,7 @@ import { type ReactNode, useMemo, useState } from 'react';
 import { LazyEditor } from '../editor/lazy-editor.tsx';
 import { Formula } from '../math/formula.tsx';
 import { Tex } from '../math/tex.tsx';
-import { type Read, wasNeverGood } from '../desk/use-good-study.ts';
+import { type Read, wasNeverGood } from '../state/use-good-study.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import './statement.css';
 

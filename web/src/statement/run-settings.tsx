@@ -1,9 +1,9 @@
-import { useReader } from '../desk/use-reading.ts';
+import { useReader } from '../state/use-reading.ts';
 import { methodReader } from '../worker/text-reader.ts';
 import type { LastStep, Precision } from '@schritt/core/study';
 import { Select } from 'antd';
 import type { ReactNode } from 'react';
-import type { WorkingStudy } from '../desk/working-study.ts';
+import type { WorkingStudy } from '../state/working-study.ts';
 import './run-settings.css';
 
 const PRECISIONS = [

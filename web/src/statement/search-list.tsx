@@ -17,14 +17,14 @@ export function SearchList({
   label,
   width,
   options,
-  onTake,
+  onUse,
   onClose,
 }: {
   readonly label: string;
   /** In px. */
   readonly width: number;
   readonly options: readonly Listed[];
-  readonly onTake: (value: string) => void;
+  readonly onUse: (value: string) => void;
   readonly onClose: () => void;
 }): ReactNode {
   return (
@@ -55,7 +55,7 @@ export function SearchList({
           )}
         </span>
       )}
-      onSelect={onTake}
+      onSelect={onUse}
     />
   );
 }

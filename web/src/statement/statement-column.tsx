@@ -2,10 +2,10 @@ import { componentNames } from '@schritt/core/notation';
 import { Button } from 'antd';
 import { type ReactNode, useContext, useMemo, useState } from 'react';
 import { createEntry } from '../api/client.ts';
-import { useDesk } from '../desk/desk.ts';
+import { useStudyState } from '../state/study-state.ts';
 import { useNotices } from '../frame/use-notices.tsx';
-import { IsKeptContext } from '../desk/is-kept.ts';
-import { newKey, type WorkingMethod, withLadder } from '../desk/working-study.ts';
+import { IsKeptContext } from '../state/is-kept.ts';
+import { newKey, type WorkingMethod, withLadder } from '../state/working-study.ts';
 import { ErrorSettings } from './error-settings.tsx';
 import { LadderEditor } from './ladder-editor.tsx';
 import { MethodLibrary } from './method-library.tsx';
@@ -29,7 +29,7 @@ export function freeTitle(wished: string, taken: readonly string[]): string {
 
 /** Hides the column, and shows it again. */
 function FoldButton(): ReactNode {
-  const { view, setView } = useDesk('view', 'setView');
+  const { view, setView } = useStudyState('view', 'setView');
   const label = view.folded ? 'Show panel' : 'Hide panel';
   return (
     <Button
@@ -48,7 +48,7 @@ function FoldButton(): ReactNode {
 
 /** The methods of the study, each with its text, and what adds one. */
 function MethodsPart(): ReactNode {
-  const { study, good, edit, proved, methods } = useDesk('study', 'good', 'edit', 'proved', 'methods');
+  const { study, good, edit, proved, methods } = useStudyState('study', 'good', 'edit', 'proved', 'methods');
   const notices = useNotices();
   const isKept = useContext(IsKeptContext);
   const [added, setAdded] = useState<string | null>(null);
@@ -101,7 +101,7 @@ function MethodsPart(): ReactNode {
         >
           New method
         </Button>
-        <MethodLibrary onTake={(title, text) => add(title, text, false)} />
+        <MethodLibrary onUse={(title, text) => add(title, text, false)} />
       </div>
     </>
   );
@@ -109,7 +109,7 @@ function MethodsPart(): ReactNode {
 
 /** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
 export function StatementColumn(): ReactNode {
-  const { study, good, edit, problem, error, view } = useDesk(
+  const { study, good, edit, problem, error, view } = useStudyState(
     'study',
     'good',
     'edit',
@@ -142,7 +142,7 @@ export function StatementColumn(): ReactNode {
         instead={
           isKept && (
             <StoredProblem
-              onTake={(title, text) =>
+              onUse={(title, text) =>
                 edit('another problem', (now) => ({ ...now, problem: { title, text } }))
               }
             />

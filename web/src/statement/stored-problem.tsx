@@ -9,9 +9,9 @@ const SearchList = lazy(fetch);
 
 /** A problem of the list, taken instead of the one of the study. */
 export function StoredProblem({
-  onTake,
+  onUse,
 }: {
-  readonly onTake: (title: string, text: string) => void;
+  readonly onUse: (title: string, text: string) => void;
 }): ReactNode {
   const notices = useNotices();
   const { rows } = useEntries('problem');
@@ -27,9 +27,9 @@ export function StoredProblem({
           width={300}
           options={rows.map(({ id, title }) => ({ value: id, label: title, told: '', formula: null }))}
           onClose={close}
-          onTake={(id) =>
+          onUse={(id) =>
             void loadEntry('problem', id)
-              .then(({ document }) => onTake(document.title, document.text))
+              .then(({ document }) => onUse(document.title, document.text))
               .catch(notices.failed)
           }
         />

@@ -1,11 +1,11 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
-import { useDesk } from '../desk/desk.ts';
-import { type Panel, PANELS, USUAL_PANELS } from '../desk/view.ts';
+import { useStudyState } from '../state/study-state.ts';
+import { type Panel, PANELS, USUAL_PANELS } from '../state/view.ts';
 
 /** Which panels stand beside the large plot in a lecture hall; by click, or by key. */
 export function ClassPanels(): ReactNode {
-  const { view, setView } = useDesk('view', 'setView');
+  const { view, setView } = useStudyState('view', 'setView');
   const shown = view.panels ?? USUAL_PANELS[view.depth];
   return (
     <div className="class-panels" role="group" aria-label="Panels">

@@ -2,8 +2,8 @@ import { attempt, stepSizeText } from '@schritt/core/text';
 import { amountValue } from '@schritt/core/study';
 import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { useDesk } from '../desk/desk.ts';
-import type { Depth } from '../desk/view.ts';
+import { useStudyState } from '../state/study-state.ts';
+import type { Depth } from '../state/view.ts';
 import './step-head.css';
 
 /**
@@ -21,7 +21,7 @@ export function stepsTyped(text: string, length: number): number | null {
 
 /** The step size in large type, to be typed over. */
 function StepSize(): ReactNode {
-  const { chosen, problem } = useDesk('chosen', 'problem');
+  const { chosen, problem } = useStudyState('chosen', 'problem');
   const [draft, setDraft] = useState<string | null>(null);
   const { grid } = chosen;
   const length = problem === null ? 1 : problem.end - problem.start;
@@ -64,7 +64,7 @@ function StepSize(): ReactNode {
 
 /** The step size of the page, and how deep one is: study, run, step. */
 export function StepHead(): ReactNode {
-  const { chosen, view, setView } = useDesk('chosen', 'view', 'setView');
+  const { chosen, view, setView } = useStudyState('chosen', 'view', 'setView');
   const { grid, addAsRung, rows } = chosen;
   const steps = grid?.steps ?? 0;
   const n = Math.min(view.n, Math.max(0, steps - 1));

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import type { StoreApi } from 'zustand';
-import type { Desk } from '../desk/desk.ts';
-import { type LensName, PANELS, USUAL_PANELS } from '../desk/view.ts';
+import type { StudyState } from '../state/study-state.ts';
+import { type PlotPanelName, PANELS, USUAL_PANELS } from '../state/view.ts';
 import { toggled } from './class-panels.tsx';
 
 /** The keys of the page and what they do, for the list of them. */
@@ -27,7 +27,7 @@ export const KEYS: readonly { readonly keys: string; readonly says: string }[] =
   { keys: '?', says: 'this list' },
 ];
 
-const LENS_KEYS: Readonly<Record<string, LensName>> = {
+const LENS_KEYS: Readonly<Record<string, PlotPanelName>> = {
   o: 'order',
   v: 'cost',
   a: 'solution',
@@ -38,13 +38,13 @@ const LENS_KEYS: Readonly<Record<string, LensName>> = {
   g: 'slopes',
 };
 
-/** The lens that a key chooses; null for none. */
-export function lensByKey(key: string): LensName | null {
+/** The plot panel that a key chooses; null for none. */
+export function panelByKey(key: string): PlotPanelName | null {
   return Object.hasOwn(LENS_KEYS, key) ? (LENS_KEYS[key] ?? null) : null;
 }
 
 /** Whether a key belongs to what has the focus: a field, a text, the ruler, a dialog, a button for the space bar. */
-function isTaken(event: KeyboardEvent): boolean {
+function isShortcut(event: KeyboardEvent): boolean {
   if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return true;
   const { target } = event;
   if (!(target instanceof Element)) return false;
@@ -58,11 +58,11 @@ function isTaken(event: KeyboardEvent): boolean {
 }
 
 /** Listens to the keys of the page. */
-export function useKeys(desk: StoreApi<Desk>, lines: number, showKeys: () => void): void {
+export function useKeys(store: StoreApi<StudyState>, lines: number, showKeys: () => void): void {
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
-      if (isTaken(event)) return;
-      const { view, setView, chosen, played, setPlayed, good } = desk.getState();
+      if (isShortcut(event)) return;
+      const { view, setView, chosen, played, setPlayed, good } = store.getState();
       const last = Math.max(0, (chosen.grid?.steps ?? 1) - 1);
       const act = (): boolean => {
         switch (event.key) {
@@ -90,9 +90,9 @@ export function useKeys(desk: StoreApi<Desk>, lines: number, showKeys: () => voi
           setView({ panels: toggled(view.panels ?? USUAL_PANELS[view.depth], panel.name) });
           return true;
         }
-        const lens = lensByKey(event.key);
-        if (lens !== null) {
-          setView({ large: lens });
+        const plotPanel = panelByKey(event.key);
+        if (plotPanel !== null) {
+          setView({ large: plotPanel });
           return true;
         }
         if (view.depth !== 'step') return false;
@@ -123,5 +123,5 @@ export function useKeys(desk: StoreApi<Desk>, lines: number, showKeys: () => voi
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
-  }, [desk, lines, showKeys]);
+  }, [store, lines, showKeys]);
 }

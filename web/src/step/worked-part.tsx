@@ -2,8 +2,8 @@ import { withMinus } from '@schritt/core/text';
 import type { WorkedLine } from '@schritt/core/study';
 import { Button, Select } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { useDesk } from '../desk/desk.ts';
-import { useWorkedStep } from '../desk/use-worked-step.ts';
+import { useStudyState } from '../state/study-state.ts';
+import { useWorkedStep } from '../state/use-worked-step.ts';
 import { UnderWay } from '../frame/under-way.tsx';
 import { Formula } from '../math/formula.tsx';
 import { PowerNumber } from '../math/power-number.tsx';
@@ -26,7 +26,7 @@ export function stepTex(lines: readonly WorkedLine[]): string {
 
 /** The chosen step worked out, line by line: formula, numbers put in, value. */
 export function WorkedPart(): ReactNode {
-  const { good, methods, view, setView, played, setPlayed } = useDesk(
+  const { good, methods, view, setView, played, setPlayed } = useStudyState(
     'good',
     'methods',
     'view',

@@ -1,5 +1,5 @@
 import { layGrid } from '@schritt/core/study';
-import { timesAsked } from './rows-asked.ts';
+import { timesToShow } from './rows-asked.ts';
 
 const GRID = layGrid(0, 8, { h: 0.5 });
 
@@ -10,11 +10,14 @@ test.each([
   ['1/2, 0.3', [1], [0.3]],
   ['9', [], [9]],
 ])('the times %s are the grid points %j, and %j lie between', (text, points, between) => {
-  expect(timesAsked(text, GRID)).toEqual({ points, between });
+  expect(timesToShow(text, GRID)).toEqual({ points, between });
 });
 
 test('a shorter last step is a grid point too', () => {
-  expect(timesAsked('0.9, 1', layGrid(0, 1, { h: 0.3 }, 'shorten'))).toEqual({ points: [3, 4], between: [] });
+  expect(timesToShow('0.9, 1', layGrid(0, 1, { h: 0.3 }, 'shorten'))).toEqual({
+    points: [3, 4],
+    between: [],
+  });
 });
 
 test.each([
@@ -23,5 +26,5 @@ test.each([
   ['1, 0.5, ..., 8', 'use ... between increasing times, such as 0.5, 1, ..., 8'],
   ['0, 1, ..., 1e9', 'at most 400 times are possible'],
 ])('%s is answered', (text, why) => {
-  expect(timesAsked(text, GRID)).toEqual({ why });
+  expect(timesToShow(text, GRID)).toEqual({ why });
 });

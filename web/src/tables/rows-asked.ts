@@ -7,7 +7,7 @@ const MAX_POINTS = 400;
 const NEAR = 1e-6;
 
 /** The grid point that was asked for: `12`, `n = 12`, or a time as `t = 0.5`; null for anything else. */
-export function pointAsked(
+export function gridPointAt(
   text: string,
   independent: string,
   { start, h, steps }: Pick<Grid, 'start' | 'h' | 'steps'>,
@@ -49,7 +49,7 @@ function timesOf(text: string): readonly number[] {
 }
 
 /** Rows that a list of times asks for. */
-export interface TimesAsked {
+export interface TimesToShow {
   readonly points: readonly number[];
   /** Times that are no grid points of this step size. */
   readonly between: readonly number[];
@@ -59,7 +59,7 @@ export interface TimesAsked {
  * The grid points of a list of times such as `0.5, 1, ..., 8`; times between the grid points are told and not rounded
  * to others.
  */
-export function timesAsked(text: string, grid: Grid): TimesAsked | { readonly why: string } {
+export function timesToShow(text: string, grid: Grid): TimesToShow | { readonly why: string } {
   const reading = attempt(() => timesOf(text));
   if (!reading.ok) return { why: reading.refusal.message };
   const points = new Set<number>();

@@ -1,8 +1,8 @@
 import { componentNames } from '@schritt/core/notation';
 import { Input, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
-import { useDesk } from '../desk/desk.ts';
-import { pointAsked } from './rows-asked.ts';
+import { useStudyState } from '../state/study-state.ts';
+import { gridPointAt } from './rows-asked.ts';
 import { type RunRows, TIMES } from './use-run-rows.ts';
 
 /** Components that can be chosen at most: those whose curves are kept. */
@@ -34,9 +34,9 @@ function TimesInput({ shown: { times, setTimes, byTimes } }: { readonly shown: R
 
 /** A grid point or a time to go to. */
 function PointInput({ shown }: { readonly shown: RunRows }): ReactNode {
-  const { chosen, independent } = useDesk('chosen', 'independent');
+  const { chosen, independent } = useStudyState('chosen', 'independent');
   const [asked, setAsked] = useState('');
-  const point = chosen.grid === null ? null : pointAsked(asked, independent, chosen.grid);
+  const point = chosen.grid === null ? null : gridPointAt(asked, independent, chosen.grid);
   const isWrong = asked !== '' && chosen.grid !== null && point === null;
   return (
     <Input
@@ -57,7 +57,7 @@ function PointInput({ shown }: { readonly shown: RunRows }): ReactNode {
 
 /** Which rows are shown: of which method and component, how far apart, from where. */
 export function RowsChoice({ shown }: { readonly shown: RunRows }): ReactNode {
-  const { problem, component } = useDesk('problem', 'component');
+  const { problem, component } = useStudyState('problem', 'component');
   const names = useMemo(
     () => (problem === null ? [] : componentNames(problem).slice(0, MAX_COMPONENTS)),
     [problem],

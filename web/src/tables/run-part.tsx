@@ -1,7 +1,7 @@
 import { short } from '@schritt/core/text';
 import { Button, Select } from 'antd';
 import { type MouseEvent, type ReactNode, useState } from 'react';
-import { useDesk } from '../desk/desk.ts';
+import { useStudyState } from '../state/study-state.ts';
 import { UnderWay } from '../frame/under-way.tsx';
 import { ColumnChoice } from './column-choice.tsx';
 import { FullNumberText, useFullNumber } from './full-number.tsx';
@@ -18,7 +18,7 @@ const MAX_NAMED = 12;
 
 /** What is wrong with the times that are asked for, and which of them are no grid points. */
 function TimesNotes({ shown: { byTimes } }: { readonly shown: RunRows }): ReactNode {
-  const { independent } = useDesk('independent');
+  const { independent } = useStudyState('independent');
   if (byTimes === null) return null;
   if ('why' in byTimes) return <p className="wrong">{byTimes.why}</p>;
   if (byTimes.between.length === 0) return null;
@@ -41,7 +41,7 @@ function CopyRows({
   readonly columns: readonly StepColumn[];
   readonly formatName: string | null;
 }): ReactNode {
-  const { independent } = useDesk('independent');
+  const { independent } = useStudyState('independent');
   const [copied, setCopied] = useState(false);
   const format = FORMATS.find(({ value }) => value === formatName)?.format ?? ({ kind: 'full' } as const);
   const copy = (): void => {
@@ -68,7 +68,12 @@ function AllMethods({
   readonly shown: RunRows;
   readonly onClick: (event: MouseEvent) => void;
 }): ReactNode {
-  const { independent, view, setView, setMarked } = useDesk('independent', 'view', 'setView', 'setMarked');
+  const { independent, view, setView, setMarked } = useStudyState(
+    'independent',
+    'view',
+    'setView',
+    'setMarked',
+  );
   const { side, methods, steps } = shown;
   if (side.value === null) return null;
   return (
@@ -96,7 +101,7 @@ function AllMethods({
 
 /** The rows of the run at the chosen step size: of all methods side by side, or of one with every stage. */
 export function RunPart(): ReactNode {
-  const { independent, setMarked } = useDesk('independent', 'setMarked');
+  const { independent, setMarked } = useStudyState('independent', 'setMarked');
   const shown = useRunRows();
   const [formatName, setFormatName] = useState<string | null>(null);
   const [columns, setColumns] = useState<readonly StepColumn[]>(USUAL_COLUMNS);

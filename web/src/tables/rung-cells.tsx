@@ -131,20 +131,20 @@ interface RungCellsProps {
   readonly onWindow: () => void;
 }
 
-interface Cell {
+interface RowCell {
   readonly content: ReactNode;
   readonly title?: string | undefined;
   /** Whether it goes from the rung before to this one. */
   readonly between?: boolean;
 }
 
-function numberCell(value: number | null, between: boolean): Cell {
+function numberCell(value: number | null, between: boolean): RowCell {
   if (value === null) return { content: '', between };
   return { content: <span data-full={String(value)}>{figure(value)}</span>, title: String(value), between };
 }
 
 /** What stands in a column of a rung. */
-function cellOf(column: RungColumn, { rung, scale, independent, implicit }: RungCellsProps): Cell {
+function cellOf(column: RungColumn, { rung, scale, independent, implicit }: RungCellsProps): RowCell {
   const { f, derivatives, newton, seconds } = rung.cost;
   const three = rung.extrapolated;
   switch (column) {
@@ -186,7 +186,7 @@ function cellOf(column: RungColumn, { rung, scale, independent, implicit }: Rung
 
 /** The window's bar and the button that strikes a rung out, in its first cell. */
 function RungButtons({ rung, title, color, windowEnd, onStrike, onWindow }: RungCellsProps): ReactNode {
-  const isStruck = rung.leftOut?.kind === 'struck';
+  const isExcluded = rung.leftOut?.kind === 'struck';
   const h = `h = ${stepSizeText(rung.h)}`;
   return (
     <>
@@ -212,9 +212,9 @@ function RungButtons({ rung, title, color, windowEnd, onStrike, onWindow }: Rung
       <button
         type="button"
         className="strike-button"
-        aria-label={`${isStruck ? 'Include' : 'Exclude'} ${title} at ${h}`}
-        aria-pressed={isStruck}
-        title={isStruck ? 'Include this step size' : 'Exclude this step size'}
+        aria-label={`${isExcluded ? 'Include' : 'Exclude'} ${title} at ${h}`}
+        aria-pressed={isExcluded}
+        title={isExcluded ? 'Include this step size' : 'Exclude this step size'}
         onClick={(event) => {
           event.stopPropagation();
           onStrike();

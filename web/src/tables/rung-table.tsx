@@ -5,15 +5,15 @@ import { Fragment, type MouseEvent, type ReactNode } from 'react';
 import { Mark } from '../plots/mark.tsx';
 import type { KeyedResult } from '@schritt/plot';
 import { methodMark } from '@schritt/plot/palette';
-import { useDesk } from '../desk/desk.ts';
-import { strike, withoutRungAt } from '../desk/working-study.ts';
+import { useStudyState } from '../state/study-state.ts';
+import { strike, withoutRungAt } from '../state/working-study.ts';
 import { usePalette } from '../theme/use-palette.ts';
 import { RungCells, type RungColumn, rungHeading } from './rung-cells.tsx';
 import './rung-table.css';
 
 /** A step size as the part of the interval that it is; the number itself where it is none. */
 function SizeAsPart({ h, steps }: { readonly h: number; readonly steps: number }): ReactNode {
-  const { problem } = useDesk('problem');
+  const { problem } = useStudyState('problem');
   return (problem === null ? null : stepExpression(problem, steps)?.text) ?? stepSizeText(h);
 }
 
@@ -33,7 +33,7 @@ function RungHead({
   columns,
   implicit,
 }: Pick<RungTableProps, 'keyed' | 'columns'> & { readonly implicit: boolean }): ReactNode {
-  const { methods, error } = useDesk('methods', 'error');
+  const { methods, error } = useStudyState('methods', 'error');
   return (
     <thead>
       <tr>
@@ -89,7 +89,7 @@ function SizeCells({
 
 /** The least-squares slope of each method, over the step sizes of its fit. */
 function SlopeRow({ keyed, columns }: Pick<RungTableProps, 'keyed' | 'columns'>): ReactNode {
-  const { setPointed } = useDesk('setPointed');
+  const { setPointed } = useStudyState('setPointed');
   return (
     <tfoot>
       <tr>
@@ -132,7 +132,7 @@ function RungRow({
   /** What is the same for all methods. */
   readonly first: MethodOfTable['rungs'][number];
 }): ReactNode {
-  const { methods, chosen, pointed, edit, error, independent } = useDesk(
+  const { methods, chosen, pointed, edit, error, independent } = useStudyState(
     'methods',
     'chosen',
     'pointed',
@@ -195,7 +195,7 @@ function RungRow({
 
 /** The step sizes of a study against its methods. */
 export function RungTable({ keyed, columns, asParts, onClick }: RungTableProps): ReactNode {
-  const { rows } = useDesk('chosen').chosen;
+  const { rows } = useStudyState('chosen').chosen;
   const { methods, findings } = keyed.result;
   const lead = methods.reduce<MethodOfTable['rungs']>(
     (longest, { rungs }) => (rungs.length > longest.length ? rungs : longest),

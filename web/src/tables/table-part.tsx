@@ -1,7 +1,7 @@
 import { Checkbox, Segmented } from 'antd';
 import { memo, type ReactNode, useState } from 'react';
 import { UnderWay } from '../frame/under-way.tsx';
-import { useDesk } from '../desk/desk.ts';
+import { useStudyState } from '../state/study-state.ts';
 import type { KeyedResult } from '@schritt/plot';
 import { ColumnChoice } from './column-choice.tsx';
 import { FullNumberText, useFullNumber } from './full-number.tsx';
@@ -44,7 +44,7 @@ const Table = memo(function Table({ keyed }: { readonly keyed: KeyedResult }): R
 
 /** The table under the plots, with what is to be said of the work that it waits for. */
 export function TablePart(): ReactNode {
-  const { results, curves, chosen, good } = useDesk('results', 'curves', 'chosen', 'good');
+  const { results, curves, chosen, good } = useStudyState('results', 'curves', 'chosen', 'good');
   // where nothing can be run nothing is under way
   if (good.document === null)
     return (

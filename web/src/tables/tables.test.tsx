@@ -3,10 +3,10 @@ import { openStudy, type StudyDocument } from '@schritt/core/document';
 import { errorChoice, layLadder, runStudy } from '@schritt/core/study';
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
 import { memo, type ReactNode } from 'react';
-import { createDesk, type Desk, DeskContext, useDesk } from '../desk/desk.ts';
+import { createStudyState, type StudyState, StudyStateContext, useStudyState } from '../state/study-state.ts';
 import type { KeyedResult } from '@schritt/plot';
-import { FIRST_VIEW } from '../desk/view.ts';
-import { type WorkingStudy, workOn } from '../desk/working-study.ts';
+import { FIRST_VIEW } from '../state/view.ts';
+import { type WorkingStudy, workOn } from '../state/working-study.ts';
 import { ComparisonPart } from '../sentences/comparison-part.tsx';
 import { FindingsList } from '../sentences/findings-list.tsx';
 import { StepRuler } from '../ruler/step-ruler.tsx';
@@ -16,7 +16,7 @@ import type { RowsWindow, SideRows } from '../worker/messages.ts';
 import { RungTable } from './rung-table.tsx';
 import { FullNumberText, useFullNumber } from './full-number.tsx';
 import { formatted, StepValue } from './number-format.tsx';
-import { pointAsked } from './rows-asked.ts';
+import { gridPointAt } from './rows-asked.ts';
 import { sideText, stepsText } from './rows-text.ts';
 import { SideTable } from './side-table.tsx';
 import { stepCells, StepsTable, USUAL_COLUMNS } from './steps-table.tsx';
@@ -47,25 +47,31 @@ beforeAll(() => {
 });
 
 interface Stage {
-  readonly desk: Desk;
+  readonly studyState: StudyState;
   readonly edits: { about: string; made: WorkingStudy }[];
-  readonly told: Record<'choose' | 'steps' | 'window' | 'point' | 'view', jest.Mock>;
+  readonly calls: Record<'choose' | 'steps' | 'window' | 'point' | 'view', jest.Mock>;
 }
 
-function stage(more: Partial<Desk> = {}): Stage {
+function stage(more: Partial<StudyState> = {}): Stage {
   const opened = openStudy(DOCUMENT);
   if (!opened.ok) throw new Error('a text of the test');
   const { problem } = opened.study;
   const study = workOn(DOCUMENT);
   const keys = study.methods.map(({ key }) => key);
   const value: KeyedResult = { result: runStudy(opened.study), keys };
-  const computed = { part: null, why: null, elsewhere: false, cancel: () => undefined, goOn: null };
+  const computed = {
+    part: null,
+    why: null,
+    elsewhere: false,
+    cancel: () => undefined,
+    continueInBackground: null,
+  };
   const rungs = layLadder(DOCUMENT.ladder, 0, 0.8, 'fit');
   const edits: { about: string; made: WorkingStudy }[] = [];
-  const told = { view: jest.fn(), choose: jest.fn(), steps: jest.fn(), window: jest.fn(), point: jest.fn() };
+  const calls = { view: jest.fn(), choose: jest.fn(), steps: jest.fn(), window: jest.fn(), point: jest.fn() };
   const [, second] = rungs;
   const grid = second?.ok === true ? second.grid : null;
-  const desk: Desk = {
+  const studyState: StudyState = {
     shape: { size: problem.size, hasFamily: false, hasInvariants: false },
     study,
     edit: (about, make) => edits.push({ about, made: make(study) }),
@@ -86,9 +92,9 @@ function stage(more: Partial<Desk> = {}): Stage {
       rung: 1,
       grid,
       now: grid && { h: grid.h, steps: grid.steps, rung: 1 },
-      choose: told.choose,
-      chooseRow: told.choose,
-      chooseSteps: told.steps,
+      choose: calls.choose,
+      chooseRow: calls.choose,
+      chooseSteps: calls.steps,
       addAsRung: null,
     },
     methods: {
@@ -98,19 +104,19 @@ function stage(more: Partial<Desk> = {}): Stage {
         const methods = study.methods.map((m) => (m.key === key ? make(m) : m));
         edits.push({ about, made: { ...study, methods } });
       },
-      moveWindow: told.window,
+      moveWindow: calls.window,
     },
     results: { ...computed, value },
     curves: { ...computed, value: null },
     view: FIRST_VIEW,
-    setView: told.view,
+    setView: calls.view,
     played: null,
     setPlayed: () => undefined,
     component: { wanted: 0, choose: () => undefined },
     marked: null,
     setMarked: () => undefined,
     pointed: null,
-    setPointed: told.point,
+    setPointed: calls.point,
     hidden: new Set(),
     toggle: () => undefined,
     proved: new Map(),
@@ -119,13 +125,13 @@ function stage(more: Partial<Desk> = {}): Stage {
     setParameters: () => undefined,
     ...more,
   };
-  return { desk, edits, told };
+  return { studyState, edits, calls };
 }
 
-function show(desk: Desk, children: ReactNode): void {
-  const store = createDesk(desk);
-  store.setState(desk);
-  render(<DeskContext value={store}>{children}</DeskContext>);
+function show(studyState: StudyState, children: ReactNode): void {
+  const store = createStudyState(studyState);
+  store.setState(studyState);
+  render(<StudyStateContext value={store}>{children}</StudyStateContext>);
 }
 
 function cellsOf(row: HTMLElement): readonly string[] {
@@ -137,12 +143,12 @@ function cellsOf(row: HTMLElement): readonly string[] {
 const ERRORS = ['error', 'ratio', 'order'] as const;
 
 describe('the table of rungs', () => {
-  function table(more: Partial<Desk> = {}): Stage {
+  function table(more: Partial<StudyState> = {}): Stage {
     const made = stage(more);
     show(
-      made.desk,
+      made.studyState,
       <RungTable
-        keyed={made.desk.results.value!}
+        keyed={made.studyState.results.value!}
         columns={ERRORS}
         asParts={false}
         onClick={() => undefined}
@@ -152,27 +158,27 @@ describe('the table of rungs', () => {
   }
 
   test('has a row a rung, with what was taken where h does not divide', () => {
-    const { desk } = table();
+    const { studyState } = table();
     const [, , first, chosen] = screen.getAllByRole('row');
     expect(within(first!).getByRole('rowheader').textContent).toBe('0.266667 ≈');
     expect(within(first!).getByRole('rowheader').title).toContain('h = 0.3 does not divide the interval');
     expect(chosen!.getAttribute('aria-selected')).toBe('true');
-    const own = desk.results.value!.result.methods[0]!.rungs[1]!;
+    const own = studyState.results.value!.result.methods[0]!.rungs[1]!;
     expect(cellsOf(chosen!)).toContain(own.order!.toFixed(2));
     expect(chosen!.querySelector('.power-number')?.getAttribute('title')).toBe(String(own.error));
   });
 
   test('a click chooses a rung; striking one out and moving a window do not', () => {
-    const { told, edits, desk } = table();
+    const { calls, edits, studyState } = table();
     fireEvent.click(screen.getAllByRole('row')[4]!);
-    expect(told.choose).toHaveBeenCalledWith(2);
+    expect(calls.choose).toHaveBeenCalledWith(2);
     fireEvent.click(screen.getByRole('button', { name: 'Exclude Euler at h = 0.05' }));
     expect(edits[0]?.made.methods[0]?.struck).toEqual([2]);
     fireEvent.click(screen.getByRole('button', { name: 'Include Heun at h = 0.1' }));
     expect(edits[1]?.made.methods[1]?.struck).toEqual([]);
     fireEvent.click(screen.getByRole('button', { name: 'Set the fit range of Heun to h = 0.025' }));
-    expect(told.window).toHaveBeenCalledWith(desk.study.methods[1]!.key, 3);
-    expect(told.choose).toHaveBeenCalledTimes(1);
+    expect(calls.window).toHaveBeenCalledWith(studyState.study.methods[1]!.key, 3);
+    expect(calls.choose).toHaveBeenCalledTimes(1);
   });
 
   test('a rung is removed, with strikes of others moved along', () => {
@@ -183,13 +189,13 @@ describe('the table of rungs', () => {
   });
 
   test('what a finding speaks of is marked in the column of its method alone', () => {
-    const { desk } = stage();
-    const key = desk.study.methods[0]!.key;
-    table({ study: desk.study, pointed: { key: 'no such', rows: [0] } });
+    const { studyState } = stage();
+    const key = studyState.study.methods[0]!.key;
+    table({ study: studyState.study, pointed: { key: 'no such', rows: [0] } });
     expect(document.querySelectorAll('td.pointed')).toHaveLength(0);
     document.body.innerHTML = '';
     const made = stage();
-    const own = { ...made.desk, pointed: { key: made.desk.results.value!.keys[0]!, rows: [2] } };
+    const own = { ...made.studyState, pointed: { key: made.studyState.results.value!.keys[0]!, rows: [2] } };
     show(
       own,
       <RungTable keyed={own.results.value!} columns={ERRORS} asParts={false} onClick={() => undefined} />,
@@ -199,9 +205,12 @@ describe('the table of rungs', () => {
   });
 
   test('costs and values without an exact solution are other columns of the same rungs', () => {
-    const { desk } = stage();
+    const { studyState } = stage();
     const columns = ['evaluations', 'a step'] as const;
-    show(desk, <RungTable keyed={desk.results.value!} columns={columns} asParts onClick={() => undefined} />);
+    show(
+      studyState,
+      <RungTable keyed={studyState.results.value!} columns={columns} asParts onClick={() => undefined} />,
+    );
     expect(screen.getAllByRole('rowheader').map((header) => header.textContent)).toEqual([
       '0.266667 ≈',
       '0.8/8',
@@ -348,7 +357,7 @@ describe('rows side by side', () => {
     ['soon', null],
     ['', null],
   ])('to go to "%s" is grid point %s', (text, expected) => {
-    expect(pointAsked(text, 't', { start: 0, h: 0.1, steps: 40 })).toBe(expected);
+    expect(gridPointAt(text, 't', { start: 0, h: 0.1, steps: 40 })).toBe(expected);
   });
 });
 
@@ -377,25 +386,25 @@ test('a worked line is one equation, a step an aligned block', () => {
 
 describe('findings', () => {
   test('stand under their method, point at their rungs, and those of the study behind them', () => {
-    const { desk, told } = stage();
-    show(desk, <FindingsList />);
+    const { studyState, calls } = stage();
+    show(studyState, <FindingsList />);
     const own = screen.getByRole('region', { name: 'Findings on Heun' });
     const whole = screen.getByRole('region', { name: 'Findings on the study' });
     expect(whole.textContent).toContain('h = 0.3 does not divide the interval');
     const excluded = within(whole).getByText(/Excluded manually: Heun at h = 0.1\./);
     fireEvent.mouseEnter(excluded);
-    expect(told.point).toHaveBeenLastCalledWith({ key: null, rows: [1] });
+    expect(calls.point).toHaveBeenLastCalledWith({ key: null, rows: [1] });
     fireEvent.mouseLeave(excluded);
-    expect(told.point).toHaveBeenLastCalledWith(null);
+    expect(calls.point).toHaveBeenLastCalledWith(null);
     const lines = within(own).getAllByRole('listitem');
     expect(lines.length).toBeLessThanOrEqual(3);
     fireEvent.mouseEnter(lines[0]!);
-    expect(told.point.mock.lastCall?.[0]).toMatchObject({ key: desk.study.methods[1]!.key });
+    expect(calls.point.mock.lastCall?.[0]).toMatchObject({ key: studyState.study.methods[1]!.key });
   });
 
   test('a wished error is taken when it is one, and taken back when it is nothing', () => {
-    const { desk, edits } = stage();
-    show(desk, <ComparisonPart />);
+    const { studyState, edits } = stage();
+    show(studyState, <ComparisonPart />);
     const field = screen.getByRole('textbox');
     fireEvent.change(field, { target: { value: '0.02' } });
     fireEvent.blur(field);
@@ -406,16 +415,16 @@ describe('findings', () => {
   });
 
   test('before there are results nothing is said', () => {
-    const { desk } = stage();
-    show({ ...desk, results: { ...desk.results, value: null } }, <FindingsList />);
+    const { studyState } = stage();
+    show({ ...studyState, results: { ...studyState.results, value: null } }, <FindingsList />);
     expect(screen.queryByRole('region')).toBeNull();
   });
 });
 
 describe('the step ruler', () => {
   test('is moved from rung to rung, to the ends, and by one step', () => {
-    const { desk, told } = stage();
-    show(desk, <StepRuler />);
+    const { studyState, calls } = stage();
+    show(studyState, <StepRuler />);
     const ruler = screen.getByRole('slider', { name: 'Step size' });
     expect(ruler.getAttribute('aria-valuetext')).toBe('h = 0.1, 8 steps');
     const press = (key: string, shiftKey = false): void => {
@@ -426,43 +435,46 @@ describe('the step ruler', () => {
     press('Home');
     press('End');
     // h grows to the right: the coarser rung, the finer one, the finest, the coarsest
-    expect(told.choose.mock.calls.flat()).toEqual([0, 2, 3, 0]);
+    expect(calls.choose.mock.calls.flat()).toEqual([0, 2, 3, 0]);
     press('ArrowRight', true);
     press('ArrowLeft', true);
-    expect(told.steps.mock.calls.flat()).toEqual([7, 9]);
+    expect(calls.steps.mock.calls.flat()).toEqual([7, 9]);
     press('x');
-    expect(told.choose).toHaveBeenCalledTimes(4);
+    expect(calls.choose).toHaveBeenCalledTimes(4);
   });
 
   test('without rungs it says so', () => {
-    const { desk } = stage();
-    show({ ...desk, chosen: { ...desk.chosen, rungs: [], rows: [], grid: null, now: null } }, <StepRuler />);
+    const { studyState } = stage();
+    show(
+      { ...studyState, chosen: { ...studyState.chosen, rungs: [], rows: [], grid: null, now: null } },
+      <StepRuler />,
+    );
     expect(screen.getByText('No step sizes yet. Add one on the left.')).toBeTruthy();
   });
 });
 
-test('a part of the page that stands on no desk is a fault', () => {
+test('a part of the page without a study state is a fault', () => {
   const quiet = jest.spyOn(console, 'error').mockImplementation(() => undefined);
-  expect(() => render(<FindingsList />)).toThrow('this part of the page stands on no desk');
+  expect(() => render(<FindingsList />)).toThrow('this part of the page has no study state');
   quiet.mockRestore();
 });
 
 test('what is pointed at renders the parts again that show it, and no others', () => {
-  const store = createDesk(stage().desk);
+  const store = createStudyState(stage().studyState);
   const renders = { pointing: 0, results: 0 };
   const Pointing = memo(() => {
     renders.pointing += 1;
-    return useDesk('pointed').pointed?.rows.join() ?? 'none';
+    return useStudyState('pointed').pointed?.rows.join() ?? 'none';
   });
   const Results = memo(() => {
     renders.results += 1;
-    return useDesk('results', 'view').view.depth;
+    return useStudyState('results', 'view').view.depth;
   });
   render(
-    <DeskContext value={store}>
+    <StudyStateContext value={store}>
       <Pointing />
       <Results />
-    </DeskContext>,
+    </StudyStateContext>,
   );
   act(() => store.getState().setPointed({ key: null, rows: [2, 3] }));
   expect(screen.getByText(/2,3/)).toBeTruthy();

@@ -1,9 +1,9 @@
 import type { Computed } from '../worker/use-work.ts';
 import type { RowsWindow, SideRows } from '../worker/messages.ts';
 import { useMemo, useState } from 'react';
-import { useDesk } from '../desk/desk.ts';
-import { useRows, useSide } from '../desk/use-results.ts';
-import { timesAsked } from './rows-asked.ts';
+import { useStudyState } from '../state/study-state.ts';
+import { useRows, useSide } from '../state/use-results.ts';
+import { timesToShow } from './rows-asked.ts';
 import { STEPS_SHOWN } from './steps-table.tsx';
 
 /** What stands for a list of times among the strides. */
@@ -28,7 +28,7 @@ export interface RunRows {
   /** Times as they are typed, and what they come to; null where none are asked for. */
   readonly times: string;
   readonly setTimes: (times: string) => void;
-  readonly byTimes: ReturnType<typeof timesAsked> | null;
+  readonly byTimes: ReturnType<typeof timesToShow> | null;
   /** Whether rows follow one another, so that pages can be turned. */
   readonly isPaged: boolean;
   readonly from: number;
@@ -41,7 +41,7 @@ export interface RunRows {
 
 /** Chooses rows of the run at the chosen step size, and has them computed. */
 export function useRunRows(): RunRows {
-  const { good, chosen, methods, view, component } = useDesk(
+  const { good, chosen, methods, view, component } = useStudyState(
     'good',
     'chosen',
     'methods',
@@ -61,25 +61,25 @@ export function useRunRows(): RunRows {
   const around = Math.max(0, view.depth === 'step' ? view.n - 4 : 0);
   const from = place.run === run ? place.from : around;
   const byTimes = useMemo(
-    () => (stride === TIMES && grid !== null && times !== '' ? timesAsked(times, grid) : null),
+    () => (stride === TIMES && grid !== null && times !== '' ? timesToShow(times, grid) : null),
     [stride, grid, times],
   );
   const points = byTimes !== null && 'points' in byTimes ? byTimes.points : null;
   const window = useMemo(
-    () => (h === null ? null : { wish: { h }, from, count: STEPS_SHOWN, every, points }),
+    () => (h === null ? null : { gridRequest: { h }, from, count: STEPS_SHOWN, every, points }),
     [h, from, every, points],
   );
   const { wanted } = component;
-  const sideWish = useMemo(
+  const sideRequest = useMemo(
     () => (window === null || method >= 0 ? null : { ...window, component: wanted }),
     [window, method, wanted],
   );
-  const rowsWish = useMemo(
+  const rowsRequest = useMemo(
     () => (window === null || method < 0 ? null : { ...window, method }),
     [window, method],
   );
-  const side = useSide(good.document, sideWish);
-  const rows = useRows(good.document, rowsWish);
+  const side = useSide(good.document, sideRequest);
+  const rows = useRows(good.document, rowsRequest);
   return {
     methods: good.keys.map((one) => ({
       key: one,

@@ -2,8 +2,8 @@ import { type Complex, growthAt, type Inspection, zTex } from '@schritt/core/ins
 import { evaluationsPerStep, isImplicit, type Method } from '@schritt/core/notation';
 import { short } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
-import { useRegion } from '../desk/use-results.ts';
-import { stabilityPlot } from '../lenses/stability-plot.ts';
+import { useRegion } from '../state/use-results.ts';
+import { stabilityPlot } from '../panels/stability-plot.ts';
 import { Tex } from '../math/tex.tsx';
 import { PlotCanvas } from '../plots/plot-canvas.tsx';
 import { usePalette } from '../theme/use-palette.ts';

@@ -1,7 +1,7 @@
 import { hasExact, type ParameterValues, type Problem, writeParameters } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
 import { ParameterSliders } from '../statement/parameter-sliders.tsx';
-import { WishedSolution } from './wished-solution.tsx';
+import { ManufacturedSolution } from './manufactured-solution.tsx';
 
 interface ProblemControlsProps {
   readonly problem: Problem;
@@ -12,7 +12,7 @@ interface ProblemControlsProps {
 
 /** What can be done with a problem beside typing: moving its parameters, and giving it an exact solution. */
 export function ProblemControls({ problem, values, onValues, onText }: ProblemControlsProps): ReactNode {
-  const canWish = !hasExact(problem) && problem.unknowns.every((u) => u.range === null);
+  const canManufacture = !hasExact(problem) && problem.unknowns.every((u) => u.range === null);
   return (
     <>
       {problem.parameters.length > 0 && (
@@ -23,7 +23,7 @@ export function ProblemControls({ problem, values, onValues, onText }: ProblemCo
           onWrite={() => onText(writeParameters(problem, values))}
         />
       )}
-      {canWish && <WishedSolution problem={problem} onMake={onText} />}
+      {canManufacture && <ManufacturedSolution problem={problem} onMake={onText} />}
     </>
   );
 }

@@ -10,7 +10,7 @@ import { MAX_SHOWN } from '@schritt/core/study';
 import { Segmented } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { Tex } from '../math/tex.tsx';
-import { PortraitLens } from '../lenses/portrait-lens.tsx';
+import { PortraitPanel } from '../panels/portrait-panel.tsx';
 import { ProblemTypeset } from '../statement/problem-statement.tsx';
 import { usePalette } from '../theme/use-palette.ts';
 import type { ProblemView as View } from '../worker/messages.ts';
@@ -87,7 +87,7 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
         {why !== null && <p className="wrong">{why}</p>}
       </div>
       <section className="problem-plot" aria-label="Plot">
-        <div className="lens-head">
+        <div className="plot-panel-head">
           <h2>{shown === 'plane' ? 'Plane' : 'Solution'}</h2>
           {canPlane && (
             <Segmented<typeof view>
@@ -119,7 +119,7 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
           )}
         </div>
         {value !== null && (
-          <PortraitLens
+          <PortraitPanel
             portrait={value.portrait}
             names={names}
             independent={problem.independent}

@@ -22,9 +22,9 @@ import {
   type RungRun,
   typedCheckSentence,
   type Study,
-  wishedSteps,
+  stepsForError,
 } from '@schritt/core/study';
-import type { Answers, Done, Kind, Message, ProblemView, Questions, Request } from './messages.ts';
+import type { Answers, Done, Kind, Message, ProblemView, Questions, WorkerRequest } from './messages.ts';
 import { methodOf, regionOf, spectrumOf } from './stability.ts';
 import { profileOf } from './profile.ts';
 import { provedTexts } from './proved.ts';
@@ -133,7 +133,7 @@ const ANSWER: { readonly [K in AtOnce]: (question: Questions[K], id: number) => 
   proved: ({ texts }) => provedTexts(texts),
   region: ({ text }) => regionOf(text),
   spectrum: ({ document, method }) => spectrumOf(studyOf(document), method),
-  wished: ({ document, wished }) => wishedSteps(studyOf(document), wished),
+  wished: ({ document, targetError: wished }) => stepsForError(studyOf(document), wished),
   bench: ({ text }) => testBench(methodOf(text)),
   problem: ({ text, parameters }) => problemView(text, parameters),
 };
@@ -143,7 +143,7 @@ function answered<K extends AtOnce>(id: number, kind: K, question: Questions[K])
 }
 
 /** One question and its answer; the kinds of both go together. */
-function answer(request: Exclude<Request, { readonly kind: 'taken' }>): Message {
+function answer(request: Exclude<WorkerRequest, { readonly kind: 'taken' }>): Message {
   const { id } = request;
   switch (request.kind) {
     case 'method':
@@ -191,19 +191,19 @@ function failed(id: number, thrown: unknown): void {
 }
 
 /** What is taken away is written by code of its own, which comes when it is first wanted. */
-async function answerTaken(id: number, { document, wanted }: Questions['taken']): Promise<void> {
+async function answerExport(id: number, { document, request }: Questions['taken']): Promise<void> {
   try {
-    const { takenFile } = await import('./taken.ts');
-    const answer = await takenFile(document, studyOf(document), wanted);
+    const { exportedFile } = await import('./exported-file.ts');
+    const answer = await exportedFile(document, studyOf(document), request);
     self.postMessage({ id, kind: 'taken', answer } satisfies Message);
   } catch (thrown) {
     failed(id, thrown);
   }
 }
 
-self.addEventListener('message', ({ data }: MessageEvent<Request>) => {
+self.addEventListener('message', ({ data }: MessageEvent<WorkerRequest>) => {
   if (data.kind === 'taken') {
-    void answerTaken(data.id, data.question);
+    void answerExport(data.id, data.question);
     return;
   }
   try {

@@ -1,11 +1,11 @@
 import type { StudyDocument } from '@schritt/core/document';
 import { Computer, MAX_SECONDS, Superseded } from './computer.ts';
-import type { Message, Request } from './messages.ts';
+import type { Message, WorkerRequest } from './messages.ts';
 
 /** A worker that a test answers for. */
 class FakeWorker {
   static all: FakeWorker[] = [];
-  readonly asked: Request[] = [];
+  readonly asked: WorkerRequest[] = [];
   ended = false;
   readonly #hear = new Map<string, ((event: object) => void)[]>();
 
@@ -17,7 +17,7 @@ class FakeWorker {
     this.#hear.set(kind, [...(this.#hear.get(kind) ?? []), hear]);
   }
 
-  postMessage(request: Request): void {
+  postMessage(request: WorkerRequest): void {
     this.asked.push(request);
   }
 

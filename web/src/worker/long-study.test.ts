@@ -1,7 +1,7 @@
 import type { StudyDocument } from '@schritt/core/document';
 import type { MethodRun } from '@schritt/core/study';
 import { cancelJob, followJob, type FollowedJob } from '../api/jobs.ts';
-import type { Message, Request } from './messages.ts';
+import type { Message, WorkerRequest } from './messages.ts';
 import { StudyComputer } from './study-computer.ts';
 
 jest.mock('../api/jobs.ts', () => ({ followJob: jest.fn(), cancelJob: jest.fn() }));
@@ -20,7 +20,7 @@ class EstimatingWorker {
     if (kind === 'message') this.#hear = hear;
   }
 
-  postMessage({ id, kind }: Request): void {
+  postMessage({ id, kind }: WorkerRequest): void {
     if (kind === 'whole')
       queueMicrotask(() =>
         this.#hear?.({ data: { id, kind, answer: { kind: 'long', seconds: estimated.seconds } } }),
@@ -101,7 +101,7 @@ test('unless it was to go on', async () => {
   await run(computer, long('-level'));
   asked[0]?.tell();
   await turn();
-  computer.goOn();
+  computer.continueInBackground();
   computer.close();
   expect(ended()).toEqual([]);
   expect(asked[0]?.left()).toBe(true);

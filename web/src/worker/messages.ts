@@ -1,5 +1,5 @@
-import type { StudyDocument, Wanted } from '@schritt/core/document';
-import type { Box, Complex, EdgePiece, Inspection, Stability, TestBench } from '@schritt/core/inspect';
+import type { StudyDocument, ExportRequest } from '@schritt/core/document';
+import type { Box, Complex, EdgeSegment, Inspection, Stability, TestBench } from '@schritt/core/inspect';
 import type { Method, ParameterValues, Problem, Reading } from '@schritt/core/notation';
 import type {
   Curves,
@@ -7,15 +7,15 @@ import type {
   Portrait,
   Row,
   RungRun,
-  RunWish,
+  RunToDraw,
   Stroke,
   StudyResult,
   TruthCurve,
-  WishedSteps,
-  Wish,
+  StepsForError,
+  GridRequest,
   WorkedStep,
 } from '@schritt/core/study';
-import type { TakenFile } from './taken.ts';
+import type { ExportedFile } from './exported-file.ts';
 
 /** All elements of a family at one grid point. */
 export interface Profile {
@@ -30,8 +30,8 @@ export interface Profile {
 }
 
 /** Which family, at which grid point of which step size. */
-export interface ProfileWish {
-  readonly wish: Wish;
+export interface ProfileRequest {
+  readonly gridRequest: GridRequest;
   readonly n: number;
   /** Place of the family among those of the problem. */
   readonly family: number;
@@ -61,9 +61,9 @@ export interface RowsWindow {
 }
 
 /** Which window of which run. */
-export interface RowsWish {
+export interface RowsRequest {
   readonly method: number;
-  readonly wish: Wish;
+  readonly gridRequest: GridRequest;
   readonly from: number;
   readonly count: number;
   /** Every which row is shown, 1 for all. */
@@ -73,7 +73,7 @@ export interface RowsWish {
 }
 
 /** Which rows of all methods side by side. */
-export interface SideWish extends Omit<RowsWish, 'method'> {
+export interface SideRequest extends Omit<RowsRequest, 'method'> {
   readonly component: number;
 }
 
@@ -98,9 +98,9 @@ export interface SideRows {
 }
 
 /** Which step of which run, and of which component. */
-export interface StepWish {
+export interface StepRequest {
   readonly method: number;
-  readonly wish: Wish;
+  readonly gridRequest: GridRequest;
   readonly n: number;
   readonly component: number;
 }
@@ -120,7 +120,7 @@ export interface StepView {
 export interface Region {
   readonly polynomial: Stability['polynomial'];
   readonly box: Box;
-  readonly edge: readonly EdgePiece[];
+  readonly edge: readonly EdgeSegment[];
 }
 
 /** Eigenvalues of the Jacobian along the solution of a problem; none for larger systems. */
@@ -145,11 +145,11 @@ export interface Questions {
   };
   /** Say what runs mean; nothing is run again. */
   readonly conclude: { readonly document: StudyDocument; readonly runs: readonly MethodRun[] };
-  readonly rows: { readonly document: StudyDocument; readonly window: RowsWish };
-  readonly side: { readonly document: StudyDocument; readonly window: SideWish };
-  readonly step: { readonly document: StudyDocument; readonly step: StepWish };
-  readonly curves: { readonly document: StudyDocument; readonly runs: readonly RunWish[] };
-  readonly profile: { readonly document: StudyDocument; readonly profile: ProfileWish };
+  readonly rows: { readonly document: StudyDocument; readonly window: RowsRequest };
+  readonly side: { readonly document: StudyDocument; readonly window: SideRequest };
+  readonly step: { readonly document: StudyDocument; readonly step: StepRequest };
+  readonly curves: { readonly document: StudyDocument; readonly runs: readonly RunToDraw[] };
+  readonly profile: { readonly document: StudyDocument; readonly profile: ProfileRequest };
   readonly limits: { readonly document: StudyDocument };
   readonly readProblem: { readonly text: string };
   readonly readMethod: { readonly text: string };
@@ -165,9 +165,9 @@ export interface Questions {
   /** A method on a battery of problems with known solutions. */
   readonly bench: { readonly text: string };
   /** Which steps theory asks for a wished error, and what runs with them come to. */
-  readonly wished: { readonly document: StudyDocument; readonly wished: number };
+  readonly wished: { readonly document: StudyDocument; readonly targetError: number };
   /** Something to be taken away: a run, a sheet, a plot, formulas, a handout. */
-  readonly taken: { readonly document: StudyDocument; readonly wanted: Wanted };
+  readonly taken: { readonly document: StudyDocument; readonly request: ExportRequest };
 }
 
 /** What it answers, by the kind of the question. */
@@ -193,14 +193,14 @@ export interface Answers {
   readonly region: Region | null;
   readonly spectrum: Spectrum;
   readonly bench: TestBench;
-  readonly wished: readonly (WishedSteps | null)[];
-  readonly taken: TakenFile;
+  readonly wished: readonly (StepsForError | null)[];
+  readonly taken: ExportedFile;
 }
 
 export type Kind = keyof Questions;
 
 /** A question on its way to a worker. */
-export type Request = {
+export type WorkerRequest = {
   readonly [K in Kind]: { readonly id: number; readonly kind: K; readonly question: Questions[K] };
 }[Kind];
 

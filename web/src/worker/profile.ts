@@ -1,15 +1,19 @@
 import { runKey, type StudyDocument } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/text';
 import { layGrid, type Study, timeAt, truthOfPlaces } from '@schritt/core/study';
-import type { Profile, ProfileWish } from './messages.ts';
+import type { Profile, ProfileRequest } from './messages.ts';
 import { rowsAt } from './rows.ts';
 
 /** All elements of a family at one grid point, for every method, beside the solution there. */
-export function profileOf(study: Study, document: StudyDocument, { wish, n, family }: ProfileWish): Profile {
+export function profileOf(
+  study: Study,
+  document: StudyDocument,
+  { gridRequest, n, family }: ProfileRequest,
+): Profile {
   const { problem, lastStep } = study;
   const block = problem.blocks.filter(({ unknown }) => unknown.range !== null)[family];
   if (block === undefined) throw new Refusal('missing', 'this problem has no family of unknowns');
-  const grid = layGrid(problem.start, problem.end, wish, lastStep);
+  const grid = layGrid(problem.start, problem.end, gridRequest, lastStep);
   const at = Math.min(Math.max(0, n), grid.steps);
   const t = timeAt(grid, at);
   const first = block.unknown.range?.from ?? 0;
@@ -23,7 +27,7 @@ export function profileOf(study: Study, document: StudyDocument, { wish, n, fami
     t,
     methods: study.methods.map((_, method) => {
       try {
-        const [row] = rowsAt(study, { method, wish, n: at }, runKey(document, method));
+        const [row] = rowsAt(study, { method, gridRequest, n: at }, runKey(document, method));
         return row === undefined ? null : row.values.slice(block.offset, block.offset + block.size);
       } catch (thrown) {
         if (thrown instanceof Refusal) return null;

@@ -2,15 +2,15 @@ import { openStudy, type StudyDocument } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/text';
 import { curvesOf, type Study } from '@schritt/core/study';
 import { profileOf } from './profile.ts';
-import type { RowsWindow, RowsWish } from './messages.ts';
+import type { RowsWindow, RowsRequest } from './messages.ts';
 import { rowsWindow as windowOf } from './rows.ts';
 
 function rowsWindow(
   of: Study,
-  asked: Omit<RowsWish, 'every' | 'points'> & Partial<Pick<RowsWish, 'every' | 'points'>>,
+  asked: Omit<RowsRequest, 'every' | 'points'> & Partial<Pick<RowsRequest, 'every' | 'points'>>,
 ): RowsWindow {
-  const wish = { every: 1, points: null, ...asked };
-  return windowOf(of, wish, 'probe');
+  const gridRequest = { every: 1, points: null, ...asked };
+  return windowOf(of, gridRequest, 'probe');
 }
 
 function documentOf(text: string, ...methods: readonly string[]): StudyDocument {
@@ -42,7 +42,7 @@ function finish<T>(work: Generator<unknown, T>): T {
 }
 
 test('a window of rows names its columns, and has a slope though Euler has no stage', () => {
-  const window = rowsWindow(study(DECAY, EULER), { method: 0, wish: { steps: 4 }, from: 1, count: 2 });
+  const window = rowsWindow(study(DECAY, EULER), { method: 0, gridRequest: { steps: 4 }, from: 1, count: 2 });
   expect(window).toMatchObject({
     components: ['y'],
     slopes: ['f'],
@@ -61,7 +61,7 @@ test('stages and slopes of a system carry the names of their components', () => 
   const text = "x' = z\nz' = -x\nx(0) = 1\nz(0) = 0\n0 <= t <= 1\nconserved E = x^2 + z^2";
   const window = rowsWindow(study(text, `theta = 1/2\n${HEUN}`), {
     method: 0,
-    wish: { h: 0.5 },
+    gridRequest: { h: 0.5 },
     from: 0,
     count: 1,
   });
@@ -75,7 +75,7 @@ test('of a large system the first components are shown, in values, slopes and st
   const text = 'u[i]’ = -i*u[i] for i = 1..30\nu[i](0) = 1 for i = 1..30\n0 <= t <= 1';
   const { components, slopes, rows } = rowsWindow(study(text, HEUN), {
     method: 0,
-    wish: { steps: 50 },
+    gridRequest: { steps: 50 },
     from: 0,
     count: 1,
   });
@@ -88,7 +88,7 @@ test('of a large system the first components are shown, in values, slopes and st
 test('a window in which a run leaves the numbers says where', () => {
   const { stopped, rows } = rowsWindow(study("m' = m^2\nm(0) = 1e200\n0 <= t <= 1", EULER), {
     method: 0,
-    wish: { steps: 4 },
+    gridRequest: { steps: 4 },
     from: 0,
     count: 5,
   });
@@ -97,12 +97,12 @@ test('a window in which a run leaves the numbers says where', () => {
 });
 
 test('a method that is not there is refused', () => {
-  expect(() => rowsWindow(study(DECAY, EULER), { method: 3, wish: { steps: 4 }, from: 0, count: 5 })).toThrow(
-    Refusal,
-  );
+  expect(() =>
+    rowsWindow(study(DECAY, EULER), { method: 3, gridRequest: { steps: 4 }, from: 0, count: 5 }),
+  ).toThrow(Refusal);
 });
 
-const BY_QUARTERS = [0, 1].map((method) => ({ method, wish: { steps: 4 } }));
+const BY_QUARTERS = [0, 1].map((method) => ({ method, gridRequest: { steps: 4 } }));
 
 test('curves of all methods, one that cannot be run among them, with the exact line', () => {
   const verlet = 'v[n+1] = v + h*a(t, x, v)\nx[n+1] = x + h*v[n+1]';
@@ -122,7 +122,7 @@ test('curves of all methods, one that cannot be run among them, with the exact l
 });
 
 test('several step sizes of one method, each a run of its own', () => {
-  const wishes = [2, 4].map((steps) => ({ method: 0, wish: { steps } }));
+  const wishes = [2, 4].map((steps) => ({ method: 0, gridRequest: { steps } }));
   const { runs } = finish(curvesOf(study(DECAY, EULER), wishes));
   expect(runs.map(({ components }) => components[0]?.values)).toEqual([
     [1, 0, 0],
@@ -145,22 +145,22 @@ const HEAT =
 test('a family at one grid point, for every method, beside its solution', () => {
   const of = study(HEAT, EULER);
   const document = documentOf(HEAT, EULER);
-  const profile = profileOf(of, document, { wish: { steps: 8 }, n: 1, family: 0 });
+  const profile = profileOf(of, document, { gridRequest: { steps: 8 }, n: 1, family: 0 });
   expect(profile).toMatchObject({ name: 'u', indices: [1, 2, 3], t: 0.125, steps: 8 });
   // u + h f by hand: f = 4 (0 - 2 + 2), 4 (1 - 4 + 3), 4 (2 - 6 + 0)
   expect(profile.methods).toEqual([[1, 2, 3 - 0.125 * 16]]);
   expect(profile.truth?.kind).toBe('reference');
-  expect(profileOf(of, document, { wish: { steps: 8 }, n: 99, family: 0 }).t).toBe(1);
-  expect(() => profileOf(study(DECAY, EULER), document, { wish: { steps: 8 }, n: 0, family: 0 })).toThrow(
-    Refusal,
-  );
+  expect(profileOf(of, document, { gridRequest: { steps: 8 }, n: 99, family: 0 }).t).toBe(1);
+  expect(() =>
+    profileOf(study(DECAY, EULER), document, { gridRequest: { steps: 8 }, n: 0, family: 0 }),
+  ).toThrow(Refusal);
 });
 
 test('a window of a long run, from the checkpoint before it, has the bits of the whole run', () => {
   const of = study("x' = z\nz' = -x\nx(0) = 1\nz(0) = 0\n0 <= t <= 10", HEUN);
   const steps = 30_000;
   const window = (from: number, count: number): RowsWindow =>
-    rowsWindow(of, { method: 0, wish: { steps }, from, count });
+    rowsWindow(of, { method: 0, gridRequest: { steps }, from, count });
   const far = window(29_990, 20);
   expect(far.rows.map(({ n }) => n)).toEqual(Array.from({ length: 11 }, (_, i) => 29_990 + i));
   let [x, z] = [1, 0];
@@ -176,8 +176,8 @@ test('a window of a long run, from the checkpoint before it, has the bits of the
 
 test('every third row of a run has the bits of those rows of all, and none beyond the end', () => {
   const of = study(DECAY, HEUN);
-  const all = rowsWindow(of, { method: 0, wish: { steps: 10 }, from: 0, count: 11 }).rows;
-  const some = rowsWindow(of, { method: 0, wish: { steps: 10 }, from: 1, count: 9, every: 3 }).rows;
+  const all = rowsWindow(of, { method: 0, gridRequest: { steps: 10 }, from: 0, count: 11 }).rows;
+  const some = rowsWindow(of, { method: 0, gridRequest: { steps: 10 }, from: 1, count: 9, every: 3 }).rows;
   expect(some.map(({ n }) => n)).toEqual([1, 4, 7, 10]);
   expect(some).toEqual(all.filter(({ n }) => n % 3 === 1));
 });
@@ -185,9 +185,10 @@ test('every third row of a run has the bits of those rows of all, and none beyon
 test('rows of a list of grid points have the bits of those rows, of a short run and of a long one', () => {
   for (const steps of [10, 30_000]) {
     const of = study(DECAY, HEUN);
-    const row = (n: number) => rowsWindow(of, { method: 0, wish: { steps }, from: n, count: 1 }).rows[0];
+    const row = (n: number) =>
+      rowsWindow(of, { method: 0, gridRequest: { steps }, from: n, count: 1 }).rows[0];
     const points = [0, 3, 4, steps];
-    const { rows } = rowsWindow(of, { method: 0, wish: { steps }, from: 0, count: 1, points });
+    const { rows } = rowsWindow(of, { method: 0, gridRequest: { steps }, from: 0, count: 1, points });
     expect(rows).toEqual(points.map(row));
   }
 });

@@ -14,10 +14,10 @@ import {
   type Rows,
   rowsOf,
   type Study,
-  type Wish,
+  type GridRequest,
 } from '@schritt/core/study';
 import { LRUCache } from 'lru-cache';
-import type { RowsWindow, RowsWish } from './messages.ts';
+import type { RowsWindow, RowsRequest } from './messages.ts';
 
 /** Components that a table of steps shows at most; the first ones of a large system. */
 const MAX_SHOWN = 8;
@@ -44,12 +44,12 @@ function keptRun(key: string, run: CompiledRun, grid: Grid): LongRun {
 function rowsOfRun(
   { problem, lastStep }: Study,
   run: CompiledRun,
-  { wish, from, count, every, points }: Omit<RowsWish, 'method'>,
+  { gridRequest, from, count, every, points }: Omit<RowsRequest, 'method'>,
   key: string,
 ): Rows & { readonly grid: Grid } {
-  const grid = layGrid(problem.start, problem.end, wish, lastStep);
+  const grid = layGrid(problem.start, problem.end, gridRequest, lastStep);
   if (grid.steps > SHORT) {
-    const long = keptRun(JSON.stringify([key, wish]), run, grid);
+    const long = keptRun(JSON.stringify([key, gridRequest]), run, grid);
     if (points === null) return { ...rowsAgain(long, from, count, every), grid };
     const found = points.map((point) => rowsAgain(long, point, 1));
     return { ...joined(found), grid };
@@ -76,11 +76,19 @@ function compiled({ problem, methods, start }: Study, method: number): CompiledR
 /** The row of one grid point with all components; none where the run does not come that far. */
 export function rowsAt(
   study: Study,
-  { method, wish, n }: { readonly method: number; readonly wish: Wish; readonly n: number },
+  {
+    method,
+    gridRequest,
+    n,
+  }: { readonly method: number; readonly gridRequest: GridRequest; readonly n: number },
   key: string,
 ): readonly Row[] {
-  return rowsOfRun(study, compiled(study, method), { wish, from: n, count: 1, every: 1, points: null }, key)
-    .rows;
+  return rowsOfRun(
+    study,
+    compiled(study, method),
+    { gridRequest, from: n, count: 1, every: 1, points: null },
+    key,
+  ).rows;
 }
 
 /**
@@ -89,7 +97,7 @@ export function rowsAt(
  *
  * @param key equal for studies in which that method has the same runs
  */
-export function rowsWindow(study: Study, window: RowsWish, key: string): RowsWindow {
+export function rowsWindow(study: Study, window: RowsRequest, key: string): RowsWindow {
   const { problem } = study;
   const run = compiled(study, window.method);
   const { rows, stopped, grid } = rowsOfRun(study, run, window, key);

@@ -2,11 +2,11 @@ import { runKey, type StudyDocument } from '@schritt/core/document';
 import { componentNames } from '@schritt/core/notation';
 import { Refusal } from '@schritt/core/text';
 import type { Study } from '@schritt/core/study';
-import type { SideRow, SideRows, SideWish } from './messages.ts';
+import type { SideRow, SideRows, SideRequest } from './messages.ts';
 import { rowsWindow } from './rows.ts';
 
 /** Rows of all methods of a study at one step size, side by side: one component of each, with the exact value. */
-export function sideRows(study: Study, document: StudyDocument, window: SideWish): SideRows {
+export function sideRows(study: Study, document: StudyDocument, window: SideRequest): SideRows {
   const { component, ...rows } = window;
   const found = study.methods.map((_, method) => {
     try {

@@ -7,7 +7,7 @@ import {
   systemRates,
   workedStep,
 } from '@schritt/core/study';
-import type { StepView, StepWish } from './messages.ts';
+import type { StepView, StepRequest } from './messages.ts';
 
 /** Strokes of the field along each side of the plot of a step. */
 const FIELD = { across: 13, down: 9 };
@@ -18,7 +18,7 @@ const AROUND = 0.8;
 function fieldAround(study: Study, view: Pick<StepView, 'worked'>): readonly Stroke[] {
   const { problem } = study;
   if (problem.size !== 1) return [];
-  const { t, h, from, to, looks, exact } = view.worked;
+  const { t, h, from, to, slopes: looks, exact } = view.worked;
   const heights = [from, to, ...looks.map(({ value }) => value), ...exact.filter((value) => value !== null)];
   const [low, high] = [Math.min(...heights), Math.max(...heights)];
   const room = Math.max(high - low, Math.abs(high) * 1e-3, 1e-12) * AROUND;
@@ -35,12 +35,12 @@ function fieldAround(study: Study, view: Pick<StepView, 'worked'>): readonly Str
 }
 
 /** One step of one method worked out, with the field of the rates around it. */
-export function stepView(study: Study, { method, wish, n, component }: StepWish): StepView {
+export function stepView(study: Study, { method, gridRequest, n, component }: StepRequest): StepView {
   const chosen = study.methods[method];
   if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
   const { problem, lastStep, start } = study;
   const run = compileWithStart(problem, chosen.method, start);
-  const grid = layGrid(problem.start, problem.end, wish, lastStep);
+  const grid = layGrid(problem.start, problem.end, gridRequest, lastStep);
   const step = Math.min(Math.max(0, n), grid.steps - 1);
   const own = Math.min(component, run.layout.width - 1);
   const worked = workedStep(run, grid, step, own);

@@ -1,15 +1,15 @@
 import { openStudy, type StudyDocument } from '@schritt/core/document';
 import { estimatedSeconds } from '@schritt/core/study';
 import { Superseded } from './computer.ts';
-import type { Message, Request } from './messages.ts';
+import type { Message, WorkerRequest } from './messages.ts';
 import { StudyComputer } from './study-computer.ts';
 
 /** A worker that answers what the test says, or keeps silent. */
 class FakeWorker {
-  static asked: Request[] = [];
+  static asked: WorkerRequest[] = [];
   static ended = 0;
   /** Answers a request after some milliseconds; null for never. */
-  static delay: (request: Request) => number | null = () => 1;
+  static delay: (request: WorkerRequest) => number | null = () => 1;
 
   readonly #hear: ((event: { data: Message }) => void)[] = [];
   #alive = true;
@@ -18,7 +18,7 @@ class FakeWorker {
     if (kind === 'message') this.#hear.push(hear);
   }
 
-  postMessage(request: Request): void {
+  postMessage(request: WorkerRequest): void {
     FakeWorker.asked.push(request);
     const delay = FakeWorker.delay(request);
     if (delay === null) return;
@@ -35,7 +35,7 @@ class FakeWorker {
 
 const RESULT = { rungs: [], methods: [], truth: null, findings: [], comparison: null, problems: [] };
 
-function answerTo(request: Request): Message {
+function answerTo(request: WorkerRequest): Message {
   const { id } = request;
   if (request.kind === 'whole') {
     const { known, document, maxSeconds } = request.question;

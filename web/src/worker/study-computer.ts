@@ -116,7 +116,7 @@ export class StudyComputer {
   }
 
   /** Lets a study on the server go on when the page goes, to be found again. */
-  goOn(): void {
+  continueInBackground(): void {
     this.#goesOn = true;
   }
 

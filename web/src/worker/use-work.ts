@@ -12,14 +12,14 @@ export interface Computed<T> {
   /** Ends the work under way; the last value stays. */
   readonly cancel: () => void;
   /** Lets work elsewhere go on when this page goes; null where it does already, or there is none. */
-  readonly goOn: (() => void) | null;
+  readonly continueInBackground: (() => void) | null;
 }
 
 /** Who does the work; made when it is first needed, closed when the page goes. */
-interface Worker {
+interface AcquiredWorker {
   readonly cancel: () => void;
   readonly close: () => void;
-  readonly goOn?: () => void;
+  readonly continueInBackground?: () => void;
 }
 
 /** Tells how far the work is; a value that is there already may come along. */
@@ -29,11 +29,11 @@ export type Tell<T> = (part: number, value?: T | null, elsewhere?: boolean) => v
 const SLOW = 150;
 
 /** Does a piece of work whenever it changes; the last value stays until the next one is there. */
-export function useWork<W extends Worker, T>(
+export function useWork<W extends AcquiredWorker, T>(
   acquire: () => W,
   work: ((worker: W, tell: Tell<T>) => Promise<T>) | null,
 ): Computed<T> {
-  const [state, setState] = useState<Omit<Computed<T>, 'cancel' | 'goOn'>>({
+  const [state, setState] = useState<Omit<Computed<T>, 'cancel' | 'continueInBackground'>>({
     value: null,
     part: 0,
     why: null,
@@ -75,14 +75,18 @@ export function useWork<W extends Worker, T>(
     worker.current?.cancel();
     setState((now) => ({ ...now, part: null, why: 'cancelled' }));
   }, []);
-  const goOn = useCallback(() => {
-    worker.current?.goOn?.();
+  const continueInBackground = useCallback(() => {
+    worker.current?.continueInBackground?.();
     setGoesOn(() => work);
   }, [work]);
   const isGoing = goesOn === work;
   return useMemo(
-    () => ({ ...state, cancel, goOn: state.elsewhere && !isGoing ? goOn : null }),
-    [state, cancel, goOn, isGoing],
+    () => ({
+      ...state,
+      cancel,
+      continueInBackground: state.elsewhere && !isGoing ? continueInBackground : null,
+    }),
+    [state, cancel, continueInBackground, isGoing],
   );
 }
 

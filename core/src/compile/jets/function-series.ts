@@ -1,6 +1,6 @@
 import type { Bound, Call } from '../../formula/expression.ts';
 import { PlaceError } from '../../text/place.ts';
-import { numberPiece, operation, type Piece, ZERO } from '../pieces/piece.ts';
+import { constantNode, operation, type CodeNode, ZERO } from '../nodes/code-node.ts';
 import type { RateLeaf, RateTree } from '../../program/rate-tree.ts';
 import type { Jets } from './jets.ts';
 import {
@@ -23,7 +23,7 @@ type FunctionCall = Call<Bound<RateLeaf>>;
 /** Coefficient k > 0 of a function of one input, from those of the input and of itself below k. */
 type Rule = (jets: Jets, x: RateTree, own: Series, k: number) => Coefficient;
 
-function called(code: string, ...inputs: readonly Piece[]): Piece {
+function called(code: string, ...inputs: readonly CodeNode[]): CodeNode {
   return operation({ call: code }, ...inputs);
 }
 
@@ -36,7 +36,7 @@ export function logarithmSeries(jets: Jets, x: RateTree, own: Series, k: number)
 function scaledLogarithm(divisor: number): Rule {
   return (jets, x, _, k) => {
     const natural = jets.partner(x, 'ln', k, (j, before) => logarithmSeries(jets, x, before, j))[k] ?? null;
-    return natural === null ? null : operation('/', natural, numberPiece(divisor));
+    return natural === null ? null : operation('/', natural, constantNode(divisor));
   };
 }
 
@@ -93,10 +93,10 @@ const cubeRoot: Rule = (jets, x, own, k) => {
   const rest = sum(
     Array.from({ length: k }, (_, i) => {
       const j = i + 1;
-      return scaled(numberPiece(4 * j - 3 * k), jets.coefficient(x, j), own[k - j]);
+      return scaled(constantNode(4 * j - 3 * k), jets.coefficient(x, j), own[k - j]);
     }),
   );
-  return rest === null ? null : operation('/', rest, operation('*', numberPiece(3 * k), jets.zeroth(x)));
+  return rest === null ? null : operation('/', rest, operation('*', constantNode(3 * k), jets.zeroth(x)));
 };
 
 const RULES: ReadonlyMap<string, { readonly code: string; readonly rule: Rule }> = new Map(

@@ -1,10 +1,10 @@
 import { Refusal } from '../../text/refusal.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { generatedFunction } from '../generated.ts';
-import { namePiece, numberPiece, ONE, operation, type Piece, readPiece } from '../pieces/piece.ts';
-import { localName, type NameOf, printed } from '../pieces/print.ts';
-import { Scopes } from '../pieces/scopes.ts';
-import { linesOf } from '../pieces/statement.ts';
+import { nameNode, constantNode, ONE, operation, type CodeNode, readNode } from '../nodes/code-node.ts';
+import { localName, type NameOf, printed } from '../nodes/print.ts';
+import { Scopes } from '../nodes/scopes.ts';
+import { linesOf } from '../nodes/statement.ts';
 import { type RateLeaf, RateTrees } from '../../program/rate-tree.ts';
 import { JetCode } from './jet.ts';
 import { type Coefficient, orZero } from './series.ts';
@@ -34,17 +34,17 @@ export interface SolutionJets {
 /** Where series of solutions begin, and how their code is put together. */
 export interface SolutionStart {
   readonly order: number;
-  readonly when: Piece;
+  readonly when: CodeNode;
   /** Coefficients 0: the present values. */
-  readonly at: readonly Piece[];
+  readonly at: readonly CodeNode[];
   /** Puts a piece aside. */
-  readonly declare: (piece: Piece) => Piece;
+  readonly declare: (piece: CodeNode) => CodeNode;
   /** A constant as a coefficient; without it one of 0 leaves none. */
   readonly constant?: (leaf: RateLeaf & { readonly kind: 'constant' }) => Coefficient;
 }
 
 function plainConstant({ value }: RateLeaf & { readonly kind: 'constant' }): Coefficient {
-  return value === 0 ? null : numberPiece(value);
+  return value === 0 ? null : constantNode(value);
 }
 
 /**
@@ -84,7 +84,7 @@ export function solutionJets(
       .map((_, component) => rate(component, k))
       .forEach((piece, j) =>
         solution[j]!.push(
-          piece === null || k === 0 ? piece : declare(operation('/', piece, numberPiece(k + 1))),
+          piece === null || k === 0 ? piece : declare(operation('/', piece, constantNode(k + 1))),
         ),
       );
   return { solution, rate };
@@ -110,10 +110,10 @@ function compiledJets(problem: Problem, order: number): JetFunction {
   if (size > MAX_JET_COMPONENTS)
     throw new Refusal('size', `Taylor series are made for up to ${MAX_JET_COMPONENTS} components`);
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
-  const at = Array.from({ length: size }, (_, j) => scopes.keep(readPiece(`Y[${j}]`, false)));
+  const at = Array.from({ length: size }, (_, j) => scopes.keep(readNode(`Y[${j}]`, false)));
   const { solution } = solutionJets(problem, {
     order,
-    when: namePiece('t'),
+    when: nameNode('t'),
     at,
     declare: (piece) => scopes.keep(piece),
   });

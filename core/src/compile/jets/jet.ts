@@ -1,5 +1,5 @@
 import type { Binary, Bound, Comparison } from '../../formula/expression.ts';
-import { isAtom, numberPiece, operation, type Piece } from '../pieces/piece.ts';
+import { isAtom, constantNode, operation, type CodeNode } from '../nodes/code-node.ts';
 import type { RateLeaf, RateTree } from '../../program/rate-tree.ts';
 import { functionSeries } from './function-series.ts';
 import { powerSeries } from './power-series.ts';
@@ -13,7 +13,7 @@ import { type Coefficient, minus, orZero, type Series, sum, times } from './seri
 export type LeafJet = (leaf: RateLeaf, k: number) => Coefficient;
 
 /** Puts a piece of code aside; the same piece gets the same name. */
-export type Declare = (piece: Piece) => Piece;
+export type Declare = (piece: CodeNode) => CodeNode;
 
 /**
  * The Taylor coefficients of expressions along a solution, by the recurrences of automatic differentiation, as
@@ -52,7 +52,7 @@ export class JetCode implements Jets {
   readonly series = (node: RateTree, k: number): Series =>
     Array.from({ length: k + 1 }, (_, j) => this.coefficient(node, j));
 
-  readonly zeroth = (node: RateTree): Piece => orZero(this.coefficient(node, 0));
+  readonly zeroth = (node: RateTree): CodeNode => orZero(this.coefficient(node, 0));
 
   readonly own = (node: RateTree): Series => this.#known.get(node) ?? [];
 
@@ -76,7 +76,7 @@ export class JetCode implements Jets {
   #make(node: RateTree, k: number): Coefficient {
     switch (node.kind) {
       case 'number':
-        return k === 0 ? numberPiece(node.value) : null;
+        return k === 0 ? constantNode(node.value) : null;
       case 'bound':
         return this.#leaf(node.to, k);
       case 'negate':

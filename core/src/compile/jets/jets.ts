@@ -1,4 +1,4 @@
-import type { Piece } from '../pieces/piece.ts';
+import type { CodeNode } from '../nodes/code-node.ts';
 import type { RateTree } from '../../program/rate-tree.ts';
 import type { Coefficient, Series } from './series.ts';
 
@@ -11,7 +11,7 @@ export interface Jets {
   /** Coefficients 0..k. */
   readonly series: (node: RateTree, k: number) => Series;
   /** Coefficient 0 as a piece that can be an input of a function. */
-  readonly zeroth: (node: RateTree) => Piece;
+  readonly zeroth: (node: RateTree) => CodeNode;
   /** Those of a node itself that were made before. */
   readonly own: (node: RateTree) => Series;
   /** A further series that belongs to a node, under a key, up to coefficient k. */

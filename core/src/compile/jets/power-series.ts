@@ -1,6 +1,6 @@
 import type { Binary, Bound } from '../../formula/expression.ts';
 import { constantOf } from '../../formula/simplify.ts';
-import { numberPiece, operation, type Piece } from '../pieces/piece.ts';
+import { constantNode, operation, type CodeNode } from '../nodes/code-node.ts';
 import type { RateLeaf, RateTree } from '../../program/rate-tree.ts';
 import type { Jets } from './jets.ts';
 import { logarithmSeries } from './function-series.ts';
@@ -35,18 +35,18 @@ function wholePower(jets: Jets, base: RateTree, exponent: number, k: number): Co
 }
 
 /** c = a^r: c[k] = sum of (r j - (k - j)) a[j] c[k-j] / (k a[0]). */
-function realPower(jets: Jets, node: Power, exponent: Piece, k: number): Coefficient {
+function realPower(jets: Jets, node: Power, exponent: CodeNode, k: number): Coefficient {
   const base = jets.zeroth(node.left);
   if (k === 0) return operation({ call: 'pow' }, base, exponent);
   const own = jets.own(node);
   const rest = sum(
     Array.from({ length: k }, (_, i) => {
       const j = i + 1;
-      const factor = operation('-', operation('*', numberPiece(j), exponent), numberPiece(k - j));
+      const factor = operation('-', operation('*', constantNode(j), exponent), constantNode(k - j));
       return scaled(factor, jets.coefficient(node.left, j), own[k - j]);
     }),
   );
-  return rest === null ? null : operation('/', rest, operation('*', numberPiece(k), base));
+  return rest === null ? null : operation('/', rest, operation('*', constantNode(k), base));
 }
 
 /** a^b = exp(b ln a). */

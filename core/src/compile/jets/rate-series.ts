@@ -3,10 +3,10 @@ import { memoize } from '../../text/memoize.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { problemKey } from '../../problem/problem-key.ts';
 import { generatedFunction } from '../generated.ts';
-import { namePiece, numberPiece, readPiece } from '../pieces/piece.ts';
-import { printed } from '../pieces/print.ts';
-import { Scopes } from '../pieces/scopes.ts';
-import { linesOf } from '../pieces/statement.ts';
+import { nameNode, constantNode, readNode } from '../nodes/code-node.ts';
+import { printed } from '../nodes/print.ts';
+import { Scopes } from '../nodes/scopes.ts';
+import { linesOf } from '../nodes/statement.ts';
 import { type RateLeaf, RateTrees } from '../../program/rate-tree.ts';
 import { JetCode } from './jet.ts';
 import { type Coefficient, orZero } from './series.ts';
@@ -39,13 +39,13 @@ function generated(problem: Problem, order: number): RateSeries {
   const { size } = problem;
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
   const trees = new RateTrees(problem);
-  const at = Array.from({ length: size * (order + 1) }, (_, i) => scopes.keep(readPiece(`Y[${i}]`, false)));
+  const at = Array.from({ length: size * (order + 1) }, (_, i) => scopes.keep(readNode(`Y[${i}]`, false)));
   const leaf = (to: RateLeaf, k: number): Coefficient => {
     switch (to.kind) {
       case 'time':
-        return k === 0 ? namePiece('t') : k === 1 ? namePiece('shift') : null;
+        return k === 0 ? nameNode('t') : k === 1 ? nameNode('shift') : null;
       case 'constant':
-        return k === 0 && to.value !== 0 ? numberPiece(to.value) : null;
+        return k === 0 && to.value !== 0 ? constantNode(to.value) : null;
       case 'component':
         return at[k * size + to.place] ?? null;
       default:

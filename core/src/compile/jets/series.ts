@@ -1,12 +1,12 @@
-import { numberPiece, ONE, operation, type Piece, ZERO } from '../pieces/piece.ts';
+import { constantNode, ONE, operation, type CodeNode, ZERO } from '../nodes/code-node.ts';
 
 /** One Taylor coefficient as a piece of code; null where it is zero. */
-export type Coefficient = Piece | null;
+export type Coefficient = CodeNode | null;
 
 /** The first coefficients of a series. */
 export type Series = readonly Coefficient[];
 
-export function orZero(coefficient: Coefficient | undefined): Piece {
+export function orZero(coefficient: Coefficient | undefined): CodeNode {
   return coefficient ?? ZERO;
 }
 
@@ -22,13 +22,13 @@ export function times(left: Coefficient | undefined, right: Coefficient | undefi
 
 /** factor*left*right, from the left. */
 export function scaled(
-  factor: Piece | number,
+  factor: CodeNode | number,
   left: Coefficient | undefined,
   right: Coefficient | undefined,
 ): Coefficient {
   if (left == null || right == null) return null;
   if (factor === 1) return operation('*', left, right);
-  const first = typeof factor === 'number' ? numberPiece(factor) : factor;
+  const first = typeof factor === 'number' ? constantNode(factor) : factor;
   return operation('*', operation('*', first, left), right);
 }
 
@@ -61,7 +61,7 @@ export function derived(
 ): Coefficient {
   const rest = sum(Array.from({ length: k }, (_, i) => scaled(i + 1, a[i + 1], g(k - i - 1))));
   if (rest === null) return null;
-  return operation('/', sign === 1 ? rest : operation('negate', rest), numberPiece(k));
+  return operation('/', sign === 1 ? rest : operation('negate', rest), constantNode(k));
 }
 
 /** Where v c' = a': c[k] = (a[k] - sum of j c[j] v[k-j] / k) / v[0], j = 1..k-1. */
@@ -71,14 +71,14 @@ export function divided(a: Coefficient, own: Series, v: Series, k: number): Coef
     ...Array.from({ length: k - 1 }, (_, i) => scaled(i + 1, own[i + 1], v[k - i - 1])),
   ]);
   if (rest === null) return a === null ? null : operation('/', a, orZero(v[0]));
-  const part = operation('/', rest, numberPiece(k));
+  const part = operation('/', rest, constantNode(k));
   return operation('/', operation('-', orZero(a), part), orZero(v[0]));
 }
 
 /** Where c^2 = a: c[k] = (a[k] - sum of c[j] c[k-j], j = 1..k-1) / (2 c[0]), k > 0. */
 export function rooted(a: Coefficient, own: Series, k: number): Coefficient {
   const rest = sum([null, ...Array.from({ length: k - 1 }, (_, i) => times(own[i + 1], own[k - i - 1]))]);
-  const below = operation('*', numberPiece(2), orZero(own[0]));
+  const below = operation('*', constantNode(2), orZero(own[0]));
   if (rest === null) return a === null ? null : operation('/', a, below);
   return operation('/', operation('-', orZero(a), rest), below);
 }

@@ -1,6 +1,6 @@
 import { isSpelledPower } from '../../formula/evaluate.ts';
 import { type Binary, type Bound, childrenOf, type Tree } from '../../formula/expression.ts';
-import type { Piece } from '../pieces/piece.ts';
+import type { CodeNode } from '../nodes/code-node.ts';
 import {
   BITSELECT,
   type Bytes,
@@ -32,7 +32,7 @@ export interface Kernel {
   /** Arrays in the order of their addresses, with the smallest shift that is read of each. */
   readonly arrays: readonly { readonly name: string; readonly least: number }[];
   /** The scalars, in their order. */
-  readonly scalars: readonly Piece[];
+  readonly scalars: readonly CodeNode[];
 }
 
 const FUNCTIONS: ReadonlyMap<string, Lanes> = new Map<string, Lanes>([
@@ -61,7 +61,7 @@ function isPlain<B>(node: Tree<Bound<B>>): boolean {
 export function compileKernel<B>(
   expression: Tree<Bound<B>>,
   element: (leaf: B) => ElementLeaf | null,
-  scalar: (part: Tree<Bound<B>>) => Piece,
+  scalar: (part: Tree<Bound<B>>) => CodeNode,
 ): Kernel | null {
   const moving = new Map<Tree<Bound<B>>, boolean>();
   const moves = (node: Tree<Bound<B>>): boolean => {
@@ -84,10 +84,10 @@ export function compileKernel<B>(
 
 class KernelCode<B> {
   readonly #element: (leaf: B) => ElementLeaf | null;
-  readonly #scalar: (part: Tree<Bound<B>>) => Piece;
+  readonly #scalar: (part: Tree<Bound<B>>) => CodeNode;
   readonly #moves: (node: Tree<Bound<B>>) => boolean;
   readonly #arrays = new Map<string, { least: number }>();
-  readonly #scalars: Piece[] = [];
+  readonly #scalars: CodeNode[] = [];
   /** The place among the scalars of each part that does not move. */
   readonly #places = new Map<Tree<Bound<B>>, number>();
   /** How many numbers of each kind are put aside within one element. */
@@ -97,7 +97,7 @@ class KernelCode<B> {
 
   constructor(
     element: (leaf: B) => ElementLeaf | null,
-    scalar: (part: Tree<Bound<B>>) => Piece,
+    scalar: (part: Tree<Bound<B>>) => CodeNode,
     moves: (node: Tree<Bound<B>>) => boolean,
   ) {
     this.#element = element;

@@ -1,8 +1,8 @@
 import type { Problem } from '../../problem/problem.ts';
-import { LOOK_EVERY } from '../look.ts';
-import { printed } from '../pieces/print.ts';
-import { Scopes } from '../pieces/scopes.ts';
-import { linesOf } from '../pieces/statement.ts';
+import { CHECK_EVERY } from '../check-interval.ts';
+import { printed } from '../nodes/print.ts';
+import { Scopes } from '../nodes/scopes.ts';
+import { linesOf } from '../nodes/statement.ts';
 import type { Precision } from '../precision.ts';
 import { layOut } from '../../program/layout.ts';
 import type { Program } from '../../program/program.ts';
@@ -96,7 +96,7 @@ export function arrayLoop(problem: Problem, program: Program, precision: Precisi
     advance: source(false),
     trace: () => source(true),
     watch: null,
-    atOnce: LOOK_EVERY,
+    atOnce: CHECK_EVERY,
     stageWidth: program.stages.reduce((sum, stage) => sum + (stage.shape === 'scalar' ? 1 : width), 0),
     kernels: { list: vectors.kernels, doubles: width * (arrays.length + tangentArrays.length) },
   };

@@ -5,11 +5,11 @@ import { typedDerivative } from '../../problem/typed-derivatives.ts';
 import { compileKernel, type ElementLeaf, type Kernel } from '../kernel/kernel.ts';
 import { bandedSystem } from '../newton/banded-system.ts';
 import { newtonLoop } from '../newton/newton-loop.ts';
-import { namePiece, type Piece, ZERO } from '../pieces/piece.ts';
-import { pieceOf } from '../pieces/piece-of-tree.ts';
-import { printed } from '../pieces/print.ts';
-import type { Scopes } from '../pieces/scopes.ts';
-import { type Block, frame } from '../pieces/statement.ts';
+import { nameNode, type CodeNode, ZERO } from '../nodes/code-node.ts';
+import { pieceOf } from '../nodes/node-of-tree.ts';
+import { printed } from '../nodes/print.ts';
+import type { Scopes } from '../nodes/scopes.ts';
+import { type Block, frame } from '../nodes/statement.ts';
 import type { Layout } from '../../program/layout.ts';
 import type { Program } from '../../program/program.ts';
 import { partialRate, rateTangent, type RateTree, RateTrees } from '../../program/rate-tree.ts';
@@ -17,7 +17,7 @@ import { stateShape } from '../../program/state.ts';
 import type { Register, StepLeaf, StepTree } from '../../program/step-tree.ts';
 import { isInPlace } from './array-rotation.ts';
 import { bandOf, type Interior, interiorOf } from './family-reach.ts';
-import { runningElement, type Source, sourcePiece } from './rate-source.ts';
+import { runningElement, type Source, sourceNode } from './rate-source.ts';
 import type { NumberedSolve, Partial, StepLowering, StepParts, Vectors } from './step-lowering.ts';
 
 /** What is written in place of a rate: the rate itself, or a derivative of it. */
@@ -84,7 +84,7 @@ export class ArrayVectors implements Vectors {
     this.#combine(value, this.array(isOver ? this.#program.present[0]! : into));
   }
 
-  rate(into: Register, at: readonly Register[], when: Piece): void {
+  rate(into: Register, at: readonly Register[], when: CodeNode): void {
     this.#writeRates(
       { at: at.map((register) => this.array(register)), along: [], when },
       this.array(into),
@@ -92,14 +92,14 @@ export class ArrayVectors implements Vectors {
     );
   }
 
-  partial(of: Partial, when: Piece): void {
+  partial(of: Partial, when: CodeNode): void {
     const { along, into, at } = of;
     const source = { at: [this.array(at)], along: along === null ? [] : [this.array(along)], when };
     this.#writeRates(source, this.array(into), (tree) => partialRate(tree, of));
   }
 
   /** Taylor coefficients of the whole system by one generated function; f^(k) is (k+1)! times coefficient k+1 of y. */
-  derivative(into: Register, order: number, at: Register, when: Piece): void {
+  derivative(into: Register, order: number, at: Register, when: CodeNode): void {
     const { width } = this.#layout;
     const [source, target] = [this.array(at), this.array(into)];
     this.#room.set(
@@ -130,7 +130,7 @@ export class ArrayVectors implements Vectors {
     this.#moving.add(into);
   }
 
-  rateTangent(into: Register, at: readonly Register[], when: Piece): void {
+  rateTangent(into: Register, at: readonly Register[], when: CodeNode): void {
     const along = at.map((register) => (this.#moving.has(register) ? this.#tangentArray(register) : null));
     const source = { at: at.map((register) => this.array(register)), along, when };
     this.#writeRates(source, this.#tangentArray(into), rateTangent);
@@ -157,13 +157,13 @@ export class ArrayVectors implements Vectors {
     }
   }
 
-  resultsOf(registers: readonly Register[]): readonly Piece[] {
-    return registers.map((register) => namePiece(this.array(register)));
+  resultsOf(registers: readonly Register[]): readonly CodeNode[] {
+    return registers.map((register) => nameNode(this.array(register)));
   }
 
-  tangentsOf(registers: readonly Register[]): readonly Piece[] {
+  tangentsOf(registers: readonly Register[]): readonly CodeNode[] {
     return registers.map((register) =>
-      this.#moving.has(register) ? namePiece(this.#tangentArray(register)) : ZERO,
+      this.#moving.has(register) ? nameNode(this.#tangentArray(register)) : ZERO,
     );
   }
 
@@ -191,7 +191,7 @@ export class ArrayVectors implements Vectors {
 
   #combine(value: StepTree, into: string): void {
     const { width } = this.#layout;
-    const piece = (tree: StepTree): Piece =>
+    const piece = (tree: StepTree): CodeNode =>
       pieceOf(tree, this.#scopes, (leaf) =>
         this.#lowering.leaf(leaf, (r, isTangent) => this.#element(r, isTangent)),
       );
@@ -206,9 +206,9 @@ export class ArrayVectors implements Vectors {
   }
 
   /** Component j of a vector, or how fast it moves. */
-  #element(register: Register, isTangent: boolean): Piece {
-    if (!isTangent) return namePiece(`${this.array(register)}[j]`);
-    return this.#moving.has(register) ? namePiece(`${this.#tangentArray(register)}[j]`) : ZERO;
+  #element(register: Register, isTangent: boolean): CodeNode {
+    if (!isTangent) return nameNode(`${this.array(register)}[j]`);
+    return this.#moving.has(register) ? nameNode(`${this.#tangentArray(register)}[j]`) : ZERO;
   }
 
   /** A leaf of a method's formula as an element of an array; null for what is the same for all components. */
@@ -244,8 +244,8 @@ export class ArrayVectors implements Vectors {
   /** The elements of a family all of whose neighbours lie inside. */
   #writeBody(block: ProblemBlock, source: Source, { into, offset, from, to }: Stretch, change: Change): void {
     const tree = change(this.#trees.running(block.rate, block));
-    const piece = (part: RateTree): Piece =>
-      pieceOf(part, this.#scopes, (leaf) => sourcePiece(leaf, source, this.#layout, this.#scopes));
+    const piece = (part: RateTree): CodeNode =>
+      pieceOf(part, this.#scopes, (leaf) => sourceNode(leaf, source, this.#layout, this.#scopes));
     const kernel = this.#kernel(tree, (leaf) => runningElement(leaf, source, this.#layout), piece);
     if (kernel !== null) {
       this.#callKernel(kernel, { into, offset, from, to });
@@ -258,9 +258,7 @@ export class ArrayVectors implements Vectors {
   }
 
   #put(into: string, tree: RateTree, source: Source): void {
-    const value = pieceOf(tree, this.#scopes, (leaf) =>
-      sourcePiece(leaf, source, this.#layout, this.#scopes),
-    );
+    const value = pieceOf(tree, this.#scopes, (leaf) => sourceNode(leaf, source, this.#layout, this.#scopes));
     this.#scopes.say({ kind: 'put', into, value });
   }
 
@@ -268,7 +266,7 @@ export class ArrayVectors implements Vectors {
   #kernel<B>(
     tree: Tree<Bound<B>>,
     element: (leaf: B) => ElementLeaf | null,
-    piece: (part: Tree<Bound<B>>) => Piece,
+    piece: (part: Tree<Bound<B>>) => CodeNode,
   ): Kernel | null {
     if (this.#scopes.single) return null;
     return compileKernel(tree, element, (part) => this.#scopes.keep(piece(part)));

@@ -1,9 +1,9 @@
 import type { Problem } from '../../problem/problem.ts';
-import { LOOK_EVERY } from '../look.ts';
-import { namePiece, type Piece } from '../pieces/piece.ts';
-import { printed } from '../pieces/print.ts';
-import { Scopes } from '../pieces/scopes.ts';
-import { linesOf } from '../pieces/statement.ts';
+import { CHECK_EVERY } from '../check-interval.ts';
+import { nameNode, type CodeNode } from '../nodes/code-node.ts';
+import { printed } from '../nodes/print.ts';
+import { Scopes } from '../nodes/scopes.ts';
+import { linesOf } from '../nodes/statement.ts';
 import type { Precision } from '../precision.ts';
 import { layOut } from '../../program/layout.ts';
 import type { Program } from '../../program/program.ts';
@@ -21,8 +21,8 @@ interface Step {
   /** Before the loop over steps. */
   readonly before: readonly string[];
   readonly lines: readonly string[];
-  readonly stages: readonly Piece[];
-  readonly next: readonly Piece[];
+  readonly stages: readonly CodeNode[];
+  readonly next: readonly CodeNode[];
   /** Present values. */
   readonly states: readonly string[];
   /** Values kept from earlier steps, the most recent first, with their places in the state. */
@@ -37,7 +37,7 @@ export function localLoop(problem: Problem, program: Program, precision: Precisi
     advance: source(step, 'advance'),
     trace: () => source(step, 'trace'),
     watch: () => source(step, 'watch'),
-    atOnce: 64 * LOOK_EVERY,
+    atOnce: 64 * CHECK_EVERY,
     stageWidth: step.stages.length,
     kernels: null,
   };
@@ -55,18 +55,18 @@ function writeStep(problem: Problem, program: Program, single: boolean): Step {
   present.forEach((register, i) =>
     vectors.set(
       register,
-      (layout.places[i] ?? []).map((place) => namePiece(`y${place}`)),
+      (layout.places[i] ?? []).map((place) => nameNode(`y${place}`)),
     ),
   );
   kept.forEach(({ register }, k) =>
     vectors.set(
       register,
-      components.map((j) => namePiece(keptName(k, j))),
+      components.map((j) => nameNode(keptName(k, j))),
     ),
   );
   lowering.step(vectors);
   const made = program.next.map((register) => vectors.pieces(register));
-  const next = layout.of.map(({ vector, index }) => made[vector]?.[index] ?? namePiece('NaN'));
+  const next = layout.of.map(({ vector, index }) => made[vector]?.[index] ?? nameNode('NaN'));
   const newest = kept.map(({ of }) =>
     vectors.pieces(of === 'f' ? presentRate! : present[of === 'v' ? 1 : 0]!),
   );
@@ -97,7 +97,7 @@ function loopHead(purpose: Purpose): readonly string[] {
   if (purpose !== 'advance') return ['for (let n = first; n < last; n++) {'];
   return [
     'for (let n = first; n < last;) {',
-    `const look = Math.min(last, n + ${LOOK_EVERY});`,
+    `const look = Math.min(last, n + ${CHECK_EVERY});`,
     'for (; n < look; n++) {',
   ];
 }

@@ -4,11 +4,11 @@ import type { Problem } from '../../problem/problem.ts';
 import { solutionJets } from '../jets/jet-function.ts';
 import { denseSystem } from '../newton/dense-system.ts';
 import { newtonLoop } from '../newton/newton-loop.ts';
-import { isAtom, namePiece, numberPiece, operation, type Piece, ZERO } from '../pieces/piece.ts';
-import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
-import { printed } from '../pieces/print.ts';
-import type { Scopes } from '../pieces/scopes.ts';
-import { type Block, frame } from '../pieces/statement.ts';
+import { isAtom, nameNode, constantNode, operation, type CodeNode, ZERO } from '../nodes/code-node.ts';
+import { parameterNode, pieceOf } from '../nodes/node-of-tree.ts';
+import { printed } from '../nodes/print.ts';
+import type { Scopes } from '../nodes/scopes.ts';
+import { type Block, frame } from '../nodes/statement.ts';
 import type { Layout } from '../../program/layout.ts';
 import type { Program } from '../../program/program.ts';
 import {
@@ -22,7 +22,7 @@ import { stateShape } from '../../program/state.ts';
 import type { Register, StepTree } from '../../program/step-tree.ts';
 import type { NumberedSolve, Partial, StepLowering, StepParts, Vectors } from './step-lowering.ts';
 
-const NOT_A_NUMBER = numberPiece(NaN);
+const NOT_A_NUMBER = constantNode(NaN);
 
 /** Vectors of a few components, every one of them a local number. */
 export class LocalVectors implements Vectors {
@@ -32,8 +32,8 @@ export class LocalVectors implements Vectors {
   readonly #scopes: Scopes;
   readonly #lowering: StepLowering;
   readonly #trees: RateTrees;
-  readonly #vectors = new Map<Register, readonly Piece[]>();
-  readonly #tangents = new Map<Register, readonly Piece[]>();
+  readonly #vectors = new Map<Register, readonly CodeNode[]>();
+  readonly #tangents = new Map<Register, readonly CodeNode[]>();
   #rates: readonly RateTree[] | null = null;
   #rateTangents: readonly RateTree[] | null = null;
   #solveRoom = 0;
@@ -52,12 +52,12 @@ export class LocalVectors implements Vectors {
     return this.#solveRoom;
   }
 
-  set(register: Register, pieces: readonly Piece[]): void {
+  set(register: Register, pieces: readonly CodeNode[]): void {
     this.#vectors.set(register, pieces);
   }
 
   /** The components of a vector, or the one number. */
-  pieces(register: Register): readonly Piece[] {
+  pieces(register: Register): readonly CodeNode[] {
     const scalar = this.#lowering.scalar(register);
     return scalar === undefined ? (this.#vectors.get(register) ?? []) : [scalar];
   }
@@ -69,11 +69,11 @@ export class LocalVectors implements Vectors {
     );
   }
 
-  rate(into: Register, at: readonly Register[], when: Piece): void {
+  rate(into: Register, at: readonly Register[], when: CodeNode): void {
     this.#vectors.set(into, this.#ratesOf(this.#rateTrees(), at, when, []));
   }
 
-  derivative(into: Register, order: number, at: Register, when: Piece): void {
+  derivative(into: Register, order: number, at: Register, when: CodeNode): void {
     const { blocks } = this.#problem;
     const present = this.pieces(at);
     const byHand = blocks.flatMap((block) => {
@@ -90,9 +90,9 @@ export class LocalVectors implements Vectors {
       when,
       at: present,
       declare: (piece) => this.#declare(piece),
-      constant: ({ value }) => (value === 0 ? null : constantPiece(value, this.#scopes)),
+      constant: ({ value }) => (value === 0 ? null : parameterNode(value, this.#scopes)),
     });
-    const factor = numberPiece(factorial(order));
+    const factor = constantNode(factorial(order));
     this.#vectors.set(
       into,
       byHand.map((typed, j) => {
@@ -104,7 +104,7 @@ export class LocalVectors implements Vectors {
     );
   }
 
-  partial(of: Partial, when: Piece): void {
+  partial(of: Partial, when: CodeNode): void {
     const { along, into, at } = of;
     const trees = this.#rateTrees().map((tree) => partialRate(tree, of));
     const direction = along === null ? [] : this.pieces(along);
@@ -122,7 +122,7 @@ export class LocalVectors implements Vectors {
     );
   }
 
-  rateTangent(into: Register, at: readonly Register[], when: Piece): void {
+  rateTangent(into: Register, at: readonly Register[], when: CodeNode): void {
     this.#rateTangents ??= this.#rateTrees().map(rateTangent);
     const along = this.#layout.of.map(
       ({ vector, index }) => this.#tangents.get(at[vector] ?? -1)?.[index] ?? ZERO,
@@ -133,7 +133,7 @@ export class LocalVectors implements Vectors {
   guess({ id, unknowns, guess }: NumberedSolve): void {
     const { width } = this.#layout;
     const present = this.pieces(this.#program.present[0]!);
-    const names = unknowns.map((_, u) => this.#each((j) => namePiece(`z${id}_${u * width + j}`)));
+    const names = unknowns.map((_, u) => this.#each((j) => nameNode(`z${id}_${u * width + j}`)));
     const given = names
       .flatMap((own) =>
         own.map(({ name }, j) => `${name} = ${guess === 'present' ? printed(present[j] ?? ZERO) : '0'}`),
@@ -148,16 +148,16 @@ export class LocalVectors implements Vectors {
     unknowns.forEach((register, u) =>
       this.#tangents.set(
         register,
-        this.#each((j) => namePiece(`D[${u * width + j}]`)),
+        this.#each((j) => nameNode(`D[${u * width + j}]`)),
       ),
     );
   }
 
-  resultsOf(registers: readonly Register[]): readonly Piece[] {
+  resultsOf(registers: readonly Register[]): readonly CodeNode[] {
     return registers.flatMap((register) => this.pieces(register));
   }
 
-  tangentsOf(registers: readonly Register[]): readonly Piece[] {
+  tangentsOf(registers: readonly Register[]): readonly CodeNode[] {
     return registers.flatMap((register) => this.#each((j) => this.#tangents.get(register)?.[j] ?? ZERO));
   }
 
@@ -186,8 +186,8 @@ export class LocalVectors implements Vectors {
     return Array.from({ length: this.#layout.width }, (_, j) => make(j));
   }
 
-  #value(value: StepTree, component: number): Piece {
-    const vector = (register: Register, isTangent: boolean): Piece =>
+  #value(value: StepTree, component: number): CodeNode {
+    const vector = (register: Register, isTangent: boolean): CodeNode =>
       isTangent
         ? (this.#tangents.get(register)?.[component] ?? ZERO)
         : (this.#vectors.get(register)?.[component] ?? NOT_A_NUMBER);
@@ -204,21 +204,21 @@ export class LocalVectors implements Vectors {
   #ratesOf(
     trees: readonly RateTree[],
     at: readonly Register[],
-    when: Piece,
-    along: readonly Piece[],
-  ): readonly Piece[] {
+    when: CodeNode,
+    along: readonly CodeNode[],
+  ): readonly CodeNode[] {
     const vectors = at.map((register) => this.pieces(register));
     const state = this.#layout.of.map(({ vector, index }) => vectors[vector]?.[index] ?? NOT_A_NUMBER);
     return trees.map((tree) => this.#scopes.keep(this.#rate(tree, state, when, along)));
   }
 
-  #rate(tree: RateTree, at: readonly Piece[], when: Piece, along: readonly Piece[]): Piece {
+  #rate(tree: RateTree, at: readonly CodeNode[], when: CodeNode, along: readonly CodeNode[]): CodeNode {
     return pieceOf(tree, this.#scopes, (leaf: RateLeaf) => {
       switch (leaf.kind) {
         case 'time':
           return when;
         case 'constant':
-          return constantPiece(leaf.value, this.#scopes);
+          return parameterNode(leaf.value, this.#scopes);
         case 'component':
           return at[leaf.place] ?? ZERO;
         case 'tangent':
@@ -230,7 +230,7 @@ export class LocalVectors implements Vectors {
   }
 
   /** Puts a piece of a series aside, a function written out where it can be. */
-  #declare(piece: Piece): Piece {
+  #declare(piece: CodeNode): CodeNode {
     if (!isAtom(piece) && typeof piece.op === 'object' && 'call' in piece.op) {
       const [input, ...more] = piece.inputs;
       const written =

@@ -1,7 +1,7 @@
 import type { ElementLeaf } from '../kernel/kernel.ts';
-import { namePiece, type Piece, ZERO } from '../pieces/piece.ts';
-import { constantPiece } from '../pieces/piece-of-tree.ts';
-import type { Scopes } from '../pieces/scopes.ts';
+import { nameNode, type CodeNode, ZERO } from '../nodes/code-node.ts';
+import { parameterNode } from '../nodes/node-of-tree.ts';
+import type { Scopes } from '../nodes/scopes.ts';
 import type { Layout } from '../../program/layout.ts';
 import type { Moving, RateLeaf } from '../../program/rate-tree.ts';
 
@@ -9,18 +9,18 @@ import type { Moving, RateLeaf } from '../../program/rate-tree.ts';
 export interface Source {
   readonly at: readonly string[];
   readonly along: readonly (string | null)[];
-  readonly when: Piece;
+  readonly when: CodeNode;
 }
 
 /** A leaf of a rate as a piece: an element of the arrays of a source, a constant, or the running index. */
-export function sourcePiece(leaf: RateLeaf, source: Source, layout: Layout, scopes: Scopes): Piece {
+export function sourceNode(leaf: RateLeaf, source: Source, layout: Layout, scopes: Scopes): CodeNode {
   switch (leaf.kind) {
     case 'time':
       return source.when;
     case 'constant':
-      return constantPiece(leaf.value, scopes);
+      return parameterNode(leaf.value, scopes);
     case 'position':
-      return namePiece(`(i + ${leaf.from})`);
+      return nameNode(`(i + ${leaf.from})`);
     case 'component':
     case 'neighbour':
       return stateElement(leaf, source.at, layout);
@@ -30,13 +30,13 @@ export function sourcePiece(leaf: RateLeaf, source: Source, layout: Layout, scop
 }
 
 /** A component of the state as an element of the arrays of a source. */
-function stateElement(moving: Moving, arrays: readonly (string | null)[], layout: Layout): Piece {
+function stateElement(moving: Moving, arrays: readonly (string | null)[], layout: Layout): CodeNode {
   const at = layout.of[moving.kind === 'component' ? moving.place : moving.block.offset];
   const array = at === undefined ? null : arrays[at.vector];
   if (array == null || at === undefined) return ZERO;
-  if (moving.kind === 'component') return namePiece(`${array}[${at.index}]`);
+  if (moving.kind === 'component') return nameNode(`${array}[${at.index}]`);
   const shift = at.index + moving.ahead;
-  return namePiece(`${array}[${shift === 0 ? 'i' : shift > 0 ? `i + ${shift}` : `i - ${-shift}`}]`);
+  return nameNode(`${array}[${shift === 0 ? 'i' : shift > 0 ? `i + ${shift}` : `i - ${-shift}`}]`);
 }
 
 /** A leaf of the body of a family as an element of an array, or as the running index; null where it is neither. */

@@ -1,9 +1,9 @@
 import type { Instruction, Program, SolveInstruction } from '../../program/program.ts';
 import { type Register, type StepLeaf, stepTangent, type StepTree } from '../../program/step-tree.ts';
-import { namePiece, numberPiece, operation, type Piece } from '../pieces/piece.ts';
-import { constantPiece, pieceOf } from '../pieces/piece-of-tree.ts';
-import type { Scopes } from '../pieces/scopes.ts';
-import type { Block } from '../pieces/statement.ts';
+import { nameNode, constantNode, operation, type CodeNode } from '../nodes/code-node.ts';
+import { parameterNode, pieceOf } from '../nodes/node-of-tree.ts';
+import type { Scopes } from '../nodes/scopes.ts';
+import type { Block } from '../nodes/statement.ts';
 import type { Problem } from '../../problem/problem.ts';
 import type { Layout } from '../../program/layout.ts';
 
@@ -15,21 +15,21 @@ export interface Vectors {
   /** Makes a vector of others, component by component. */
   readonly combine: (into: Register, value: StepTree) => void;
   /** f (or a) at a time and at the values of registers. */
-  readonly rate: (into: Register, at: readonly Register[], when: Piece) => void;
+  readonly rate: (into: Register, at: readonly Register[], when: CodeNode) => void;
   /** The total derivative of f of an order from 1 on. */
-  readonly derivative: (into: Register, order: number, at: Register, when: Piece) => void;
+  readonly derivative: (into: Register, order: number, at: Register, when: CodeNode) => void;
   /** A partial derivative of f. */
-  readonly partial: (of: Partial, when: Piece) => void;
+  readonly partial: (of: Partial, when: CodeNode) => void;
   /** How fast a register moves. */
   readonly moves: (register: Register) => boolean;
   readonly combineTangent: (into: Register, tangent: StepTree) => void;
-  readonly rateTangent: (into: Register, at: readonly Register[], when: Piece) => void;
+  readonly rateTangent: (into: Register, at: readonly Register[], when: CodeNode) => void;
   /** Gives the unknowns of a solve their first guess. */
   readonly guess: (solve: NumberedSolve) => void;
   /** Sets the unknowns going, one at a time. */
   readonly setGoing: (solve: NumberedSolve) => void;
-  readonly resultsOf: (registers: readonly Register[]) => readonly Piece[];
-  readonly tangentsOf: (registers: readonly Register[]) => readonly Piece[];
+  readonly resultsOf: (registers: readonly Register[]) => readonly CodeNode[];
+  readonly tangentsOf: (registers: readonly Register[]) => readonly CodeNode[];
   /** Newton's method with what computes the formulas and how they move; afterwards nothing moves. */
   readonly newton: (solve: NumberedSolve, residual: Block, column: Block) => void;
 }
@@ -49,10 +49,10 @@ export interface NumberedSolve extends SolveInstruction {
 }
 
 /** The time of a grid point, `offset` steps from the present one. */
-function timePiece(offset: number, scopes: Scopes): Piece {
-  if (offset === 0) return namePiece('t');
-  const steps = operation('*', operation('+', namePiece('n'), numberPiece(offset)), namePiece('h', true));
-  const time = operation('+', namePiece('origin', true), steps);
+function timeNode(offset: number, scopes: Scopes): CodeNode {
+  if (offset === 0) return nameNode('t');
+  const steps = operation('*', operation('+', nameNode('n'), constantNode(offset)), nameNode('h', true));
+  const time = operation('+', nameNode('origin', true), steps);
   return scopes.keep(scopes.single ? operation('single', time) : time);
 }
 
@@ -60,7 +60,7 @@ function timePiece(offset: number, scopes: Scopes): Piece {
 export class StepLowering {
   readonly #program: Program;
   readonly #scopes: Scopes;
-  readonly #scalars = new Map<Register, Piece>();
+  readonly #scalars = new Map<Register, CodeNode>();
   #solves = 0;
 
   constructor(program: Program, scopes: Scopes) {
@@ -74,7 +74,7 @@ export class StepLowering {
   }
 
   /** The number behind a register; undefined for a vector. */
-  scalar(register: Register): Piece | undefined {
+  scalar(register: Register): CodeNode | undefined {
     return this.#scalars.get(register);
   }
 
@@ -83,14 +83,14 @@ export class StepLowering {
    *
    * @param vector the piece of a vector's component, or of how fast it moves
    */
-  leaf(leaf: StepLeaf, vector: (register: Register, isTangent: boolean) => Piece): Piece {
+  leaf(leaf: StepLeaf, vector: (register: Register, isTangent: boolean) => CodeNode): CodeNode {
     switch (leaf.kind) {
       case 'time':
-        return timePiece(leaf.offset, this.#scopes);
+        return timeNode(leaf.offset, this.#scopes);
       case 'step':
-        return namePiece('h', true);
+        return nameNode('h', true);
       case 'constant':
-        return constantPiece(leaf.value, this.#scopes);
+        return parameterNode(leaf.value, this.#scopes);
       case 'register':
         return this.#scalars.get(leaf.register) ?? vector(leaf.register, false);
       case 'tangent':
@@ -103,8 +103,8 @@ export class StepLowering {
     for (const instruction of this.#program.instructions) this.#run(instruction, vectors);
   }
 
-  #number(value: StepTree): Piece {
-    const none = (): Piece => numberPiece(NaN);
+  #number(value: StepTree): CodeNode {
+    const none = (): CodeNode => constantNode(NaN);
     return this.#scopes.keep(pieceOf(value, this.#scopes, (leaf) => this.leaf(leaf, none)));
   }
 

@@ -1,6 +1,6 @@
 import { Refusal } from '../../text/refusal.ts';
-import { printed } from '../pieces/print.ts';
-import { type Block, frame, type Statement } from '../pieces/statement.ts';
+import { printed } from '../nodes/print.ts';
+import { type Block, frame, type Statement } from '../nodes/statement.ts';
 import type { NewtonSystem } from './newton-loop.ts';
 
 /** What the code of a banded system is made of. */

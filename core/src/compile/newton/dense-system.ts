@@ -1,5 +1,5 @@
-import { printed } from '../pieces/print.ts';
-import { type Block, frame } from '../pieces/statement.ts';
+import { printed } from '../nodes/print.ts';
+import { type Block, frame } from '../nodes/statement.ts';
 import type { NewtonSystem } from './newton-loop.ts';
 
 /** What the code of a dense system is made of. */

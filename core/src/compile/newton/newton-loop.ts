@@ -1,4 +1,4 @@
-import { type Block, frame, type Statement } from '../pieces/statement.ts';
+import { type Block, frame, type Statement } from '../nodes/statement.ts';
 import { NEWTON } from '../../program/state.ts';
 
 /** Where the unknowns of one `solve` are, and their equations. */

@@ -27,15 +27,15 @@ export interface Term {
 }
 
 /** A linear form over values of the solution and slopes. */
-export type Form = ReadonlyMap<string, Term>;
+export type LinearForm = ReadonlyMap<string, Term>;
 
-export const NO_FORM: Form = new Map();
+export const NO_FORM: LinearForm = new Map();
 
-export function formOf(basis: Basis, factor: Powers): Form {
+export function formOf(basis: Basis, factor: Powers): LinearForm {
   return factor.size === 0 ? NO_FORM : new Map([[basisKey(basis), { basis, factor }]]);
 }
 
-export function addForms(a: Form, b: Form): Form {
+export function addForms(a: LinearForm, b: LinearForm): LinearForm {
   const sum = new Map(a);
   for (const [key, { basis, factor }] of b) {
     const before = sum.get(key);
@@ -46,21 +46,21 @@ export function addForms(a: Form, b: Form): Form {
   return sum;
 }
 
-function mapped(form: Form, change: (factor: Powers) => Powers): Form {
+function mapped(form: LinearForm, change: (factor: Powers) => Powers): LinearForm {
   return new Map([...form].map(([key, { basis, factor }]) => [key, { basis, factor: change(factor) }]));
 }
 
-export function scaleForm(form: Form, by: Powers): Form {
+export function scaleForm(form: LinearForm, by: Powers): LinearForm {
   if (by.size === 0) return NO_FORM;
   return mapped(form, (factor) => multiplyPowers(factor, by));
 }
 
-export function oppositeForm(form: Form): Form {
+export function oppositeForm(form: LinearForm): LinearForm {
   return mapped(form, oppositePowers);
 }
 
 /** The form with other forms in place of values that were not known yet. */
-export function putIn(form: Form, known: ReadonlyMap<string, Form>): Form {
+export function putIn(form: LinearForm, known: ReadonlyMap<string, LinearForm>): LinearForm {
   let made = NO_FORM;
   for (const { basis, factor } of form.values()) {
     const value = basis.kind === 'unknown' ? known.get(basis.name) : undefined;
@@ -70,7 +70,7 @@ export function putIn(form: Form, known: ReadonlyMap<string, Form>): Form {
 }
 
 /** Text by which equal forms are found. */
-export function formKey(form: Form): string {
+export function formKey(form: LinearForm): string {
   return [...form]
     .map(([key, { factor }]) => {
       const powers = [...factor]

@@ -1,4 +1,4 @@
-import { type Form, formKey } from './form.ts';
+import { type LinearForm, formKey } from './form.ts';
 import { type FormStage, formsAt, type LinearMethod, stagesOf } from './linear-method.ts';
 import { soleTerm } from './powers.ts';
 
@@ -22,7 +22,7 @@ export function keptPlace({ at }: FormStage): number | null {
   return backs.every((other) => other === back) ? back : null;
 }
 
-function soleKept(form: Form): number | null {
+function soleKept(form: LinearForm): number | null {
   const [term, other] = form.values();
   if (term === undefined || other !== undefined || term.basis.kind !== 'kept') return null;
   const sole = soleTerm(term.factor);

@@ -1,6 +1,6 @@
 import type { Span } from '../../text/place.ts';
 import { type Amount, exactText } from './amount.ts';
-import { type Form, formKey } from './form.ts';
+import { type LinearForm, formKey } from './form.ts';
 
 /** One evaluation of f (or of a, or of a derivative of it) inside a step. */
 export interface FormStage {
@@ -9,18 +9,18 @@ export interface FormStage {
   /** Where it is evaluated: t[n] + shift*h. */
   readonly shift: Amount;
   /** Where it is evaluated: y, or x and v. */
-  readonly at: { readonly y: Form } | { readonly x: Form; readonly v: Form };
+  readonly at: { readonly y: LinearForm } | { readonly x: LinearForm; readonly v: LinearForm };
   /** Total derivative along the solution: 0 for f itself, 1 for f'. */
   readonly primes: number;
   /** Partial derivatives: how often by t, and the vectors that derivatives by y are applied to; null for f itself. */
-  readonly partial: { readonly times: number; readonly along: readonly Form[] } | null;
+  readonly partial: { readonly times: number; readonly along: readonly LinearForm[] } | null;
   readonly span: Span;
 }
 
 /** A line of the text as a form, for what is said about lines. */
 export interface FormLine {
   readonly name: string;
-  readonly form: Form;
+  readonly form: LinearForm;
   readonly span: Span;
 }
 
@@ -31,7 +31,7 @@ export interface FormLine {
 export interface LinearMethod {
   readonly stages: readonly FormStage[];
   /** The new values: of y, or of x and v. */
-  readonly next: { readonly y: Form } | { readonly x: Form; readonly v: Form };
+  readonly next: { readonly y: LinearForm } | { readonly x: LinearForm; readonly v: LinearForm };
   readonly lines: readonly FormLine[];
   readonly depth: number;
   /** Whether some stage needs itself, or one that comes after it. */
@@ -45,12 +45,12 @@ export interface NotLinear {
 }
 
 /** Stages that a form holds. */
-export function stagesOf(form: Form): readonly number[] {
+export function stagesOf(form: LinearForm): readonly number[] {
   return [...form.values()].flatMap(({ basis }) => (basis.kind === 'stage' ? [basis.stage] : []));
 }
 
 /** All forms at which a stage is evaluated, and those that derivatives are applied to. */
-export function formsAt({ at, partial }: FormStage): readonly Form[] {
+export function formsAt({ at, partial }: FormStage): readonly LinearForm[] {
   return [...('y' in at ? [at.y] : [at.x, at.v]), ...(partial?.along ?? [])];
 }
 

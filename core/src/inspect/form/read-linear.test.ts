@@ -12,7 +12,7 @@ import {
   plus,
   times,
 } from './amount.ts';
-import { addForms, type Form, formKey, formOf, NO_FORM, putIn, scaleForm } from './form.ts';
+import { addForms, type LinearForm, formKey, formOf, NO_FORM, putIn, scaleForm } from './form.ts';
 import type { LinearMethod } from './linear-method.ts';
 import { addPowers, monomial, multiplyPowers, ONE_POWER, soleTerm } from './powers.ts';
 import { readLinear } from './read-linear.ts';
@@ -30,7 +30,7 @@ function linear(text: string): LinearMethod {
 }
 
 /** A form as text: `y[0] + 1/2 h^1 k0`. */
-function shown(form: Form): string {
+function shown(form: LinearForm): string {
   return [...form]
     .flatMap(([key, { factor }]) =>
       [...factor].map(([power, amount]) => `${amountText(amount)}${power === 0 ? '' : ` h^${power}`} ${key}`),

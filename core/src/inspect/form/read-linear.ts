@@ -6,7 +6,7 @@ import type { Bound, Call } from '../../formula/expression.ts';
 import { givenText, type Method } from '../../method/method.ts';
 import type { Span } from '../../text/place.ts';
 import { type Amount, amountOf, inexactly, NOTHING, over, UNIT } from './amount.ts';
-import { type Form, formOf, NO_FORM, putIn, scaleForm } from './form.ts';
+import { type LinearForm, formOf, NO_FORM, putIn, scaleForm } from './form.ts';
 import {
   type FormLine,
   type FormStage,
@@ -41,7 +41,7 @@ class LinearReader {
   readonly #program: Program;
   readonly #values = new Map<Register, Value>();
   /** Forms of unknowns, by the name of their basis. */
-  readonly #known = new Map<string, Form>();
+  readonly #known = new Map<string, LinearForm>();
   readonly #stageKeys = new Map<string, number>();
   /** For each stage the line that first needs it. */
   readonly #madeIn: string[] = [];
@@ -179,7 +179,7 @@ class LinearReader {
     return this.#stage({ name: null, shift, at, primes: 0, partial: null, span }, line);
   }
 
-  #form(register: Register, line: string, span: Span): Form {
+  #form(register: Register, line: string, span: Span): LinearForm {
     const value = this.#read(register, line, span);
     if (value.kind === 'form') return value.form;
     if (constantIn(value)?.value === 0) return NO_FORM;

@@ -1,5 +1,5 @@
 import { type Amount, NOTHING } from './amount.ts';
-import type { Form } from './form.ts';
+import type { LinearForm } from './form.ts';
 import { kindOf } from './kind.ts';
 import type { LinearMethod } from './linear-method.ts';
 import { soleTerm } from './powers.ts';
@@ -19,7 +19,7 @@ export interface MultistepCoefficients {
   readonly next: Amount;
 }
 
-function factorsOf(form: Form, stages: number): readonly Amount[] {
+function factorsOf(form: LinearForm, stages: number): readonly Amount[] {
   return Array.from({ length: stages }, (_, j) => {
     const term = form.get(`k${j}`);
     return (term && soleTerm(term.factor)?.amount) ?? NOTHING;

@@ -2,7 +2,7 @@ import { pow } from '../../elementary/power.ts';
 import type { Instruction } from '../../program/program.ts';
 import type { Span } from '../../text/place.ts';
 import { type Amount, inexactly, NOTHING, opposite, over, plus, UNIT } from './amount.ts';
-import { addForms, type Form, oppositeForm } from './form.ts';
+import { addForms, type LinearForm, oppositeForm } from './form.ts';
 import {
   addPowers,
   monomial,
@@ -19,7 +19,7 @@ export type PartialInstruction = Instruction & { readonly kind: 'partial' };
 /** A plain number with powers of h and a multiple of t, a form, or a derivative by y that waits for its vector. */
 export type Value =
   | { readonly kind: 'scalar'; readonly t: Amount; readonly powers: Powers }
-  | { readonly kind: 'form'; readonly form: Form }
+  | { readonly kind: 'form'; readonly form: LinearForm }
   | { readonly kind: 'operator'; readonly of: PartialInstruction; readonly factor: Powers };
 
 /** Powers of h of one coefficient, and terms of one form, that are still worked with. */

@@ -69,7 +69,7 @@ function localSeries(method: LinearMethod, order: number, { problem, solution }:
 }
 
 /** Powers from the first on, at how many places, and what was found at half as many. */
-interface LocalErrorsWanted {
+interface LocalErrorSamples {
   readonly first: number;
   readonly places: number;
   readonly earlier: Found | null;
@@ -79,7 +79,7 @@ interface LocalErrorsWanted {
 function localErrors(
   series: LocalSeries,
   { problem: { size, start }, end }: Along,
-  { first, places, earlier }: LocalErrorsWanted,
+  { first, places, earlier }: LocalErrorSamples,
 ): Found | null {
   const values = Array.from({ length: MORE + 1 }, () => new Float64Array((places + 1) * size));
   const scales = Array.from({ length: MORE + 1 }, (_, m) => earlier?.scales[m] ?? 0);

@@ -1,6 +1,6 @@
 import { rateSeries, type RateSeries } from '../../compile/jets/rate-series.ts';
 import type { Problem } from '../../problem/problem.ts';
-import type { Form } from '../form/form.ts';
+import type { LinearForm } from '../form/form.ts';
 import { keptPlace } from '../form/kind.ts';
 import type { FormStage, LinearMethod } from '../form/linear-method.ts';
 
@@ -55,7 +55,7 @@ class Expanding {
   readonly #out: Float64Array;
   readonly #form: Float64Array;
   readonly #error: Float64Array;
-  readonly #terms = new Map<Form, readonly SeriesTerm[]>();
+  readonly #terms = new Map<LinearForm, readonly SeriesTerm[]>();
   #solution: Float64Array;
 
   constructor(method: LinearMethod, problem: Problem, order: number) {
@@ -90,7 +90,7 @@ class Expanding {
     return this.#error;
   }
 
-  #less(form: Form, places: readonly number[]): void {
+  #less(form: LinearForm, places: readonly number[]): void {
     this.#sum(form);
     for (let k = 0; k <= this.#order; k += 1)
       for (let j = 0; j < places.length; j += 1) {
@@ -129,7 +129,7 @@ class Expanding {
     }
   }
 
-  #put(form: Form, places: readonly number[]): void {
+  #put(form: LinearForm, places: readonly number[]): void {
     this.#sum(form);
     for (let k = 0; k <= this.#order; k += 1)
       for (let j = 0; j < places.length; j += 1)
@@ -137,7 +137,7 @@ class Expanding {
   }
 
   /** A form as a series, into #form. */
-  #sum(form: Form): void {
+  #sum(form: LinearForm): void {
     const [sum, width] = [this.#form, this.#width];
     sum.fill(0);
     for (const { from, rows, places, power, factors } of this.#termsOf(form)) {
@@ -149,7 +149,7 @@ class Expanding {
     }
   }
 
-  #termsOf(form: Form): readonly SeriesTerm[] {
+  #termsOf(form: LinearForm): readonly SeriesTerm[] {
     const known = this.#terms.get(form);
     if (known !== undefined) return known;
     const made: SeriesTerm[] = [];

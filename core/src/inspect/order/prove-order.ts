@@ -1,5 +1,5 @@
 import { type Amount, amountOf, areEqual, less, NOTHING, over, plus, times, UNIT } from '../form/amount.ts';
-import type { Form } from '../form/form.ts';
+import type { LinearForm } from '../form/form.ts';
 import { isOnSolution } from '../form/kind.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { soleTerm } from '../form/powers.ts';
@@ -43,9 +43,9 @@ const HIGHEST_POWER = 40;
 
 /** Whether every value is measured as y (or x, v) is: each slope with its h, as a dimension check. */
 export function isMeasured(method: LinearMethod): boolean {
-  const are = (form: Form, deficit: number): boolean =>
+  const are = (form: LinearForm, deficit: number): boolean =>
     deficitsOf(form, method).every((one) => one.deficit === deficit);
-  const alike = (form: Form): boolean => {
+  const alike = (form: LinearForm): boolean => {
     const [first, ...others] = deficitsOf(form, method);
     return others.every(({ deficit }) => deficit === first?.deficit);
   };

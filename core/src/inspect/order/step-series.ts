@@ -1,5 +1,5 @@
 import { type Amount, amountOf, fraction, NOTHING, over, plus, times, UNIT } from '../form/amount.ts';
-import type { Basis, Form } from '../form/form.ts';
+import type { Basis, LinearForm } from '../form/form.ts';
 import type { FormStage, LinearMethod } from '../form/linear-method.ts';
 import { soleTerm } from '../form/powers.ts';
 import type { RootedTree } from './trees.ts';
@@ -78,7 +78,7 @@ export interface Deficit {
  * For each term of a form how many powers of h it lacks; 0 for all of them in a value, 1 in a slope. The weight of a slope
  * is 1, that of a derivative of it 2, that of a 2.
  */
-export function deficitsOf(form: Form, method: LinearMethod): readonly Deficit[] {
+export function deficitsOf(form: LinearForm, method: LinearMethod): readonly Deficit[] {
   const weights = stageWeights(method);
   return [...form.values()].flatMap(({ basis, factor }) =>
     [...factor.keys()].map((power) => ({ basis, deficit: (basisWeight(basis, weights) ?? 0) - power })),
@@ -108,14 +108,14 @@ class Series implements StepSeries {
     return tree.root === 't' ? NOTHING : this.#inForm(this.#next(tree.root), tree);
   }
 
-  #next(root: 'y' | 'x' | 'v'): Form {
+  #next(root: 'y' | 'x' | 'v'): LinearForm {
     const { next } = this.#method;
     if ('y' in next) return next.y;
     return root === 'x' ? next.x : next.v;
   }
 
   /** The factor of what is there before anything is evaluated. */
-  #unitOf(form: Form): Amount {
+  #unitOf(form: LinearForm): Amount {
     let sum = NOTHING;
     for (const term of form.values())
       if (term.basis.kind === 'kept' && (term.basis.variable !== 'v' || soleTerm(term.factor)?.power === 0))
@@ -123,7 +123,7 @@ class Series implements StepSeries {
     return sum;
   }
 
-  #inForm(form: Form, tree: RootedTree): Amount {
+  #inForm(form: LinearForm, tree: RootedTree): Amount {
     // a value has no part that moves with the time alone
     if (tree.root === 't') return NOTHING;
     let sum = NOTHING;
@@ -254,7 +254,7 @@ export function shiftsDiffer(method: LinearMethod): boolean {
 }
 
 /** How far a value that moves at rate 1 comes in a form: the multiple of h. */
-export function movedBy(form: Form, method: LinearMethod): Amount {
+export function movedBy(form: LinearForm, method: LinearMethod): Amount {
   let sum = NOTHING;
   for (const term of form.values()) {
     const { basis } = term;

@@ -2,7 +2,7 @@ import { type Expression, walk } from '../../formula/expression.ts';
 import { type Method, type MethodStatement, valuesOf } from '../../method/method.ts';
 import { parseMethod } from '../../method/parse-method.ts';
 import type { Span } from '../../text/place.ts';
-import type { Form } from '../form/form.ts';
+import type { LinearForm } from '../form/form.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { readLinear } from '../form/read-linear.ts';
 import { isMeasured } from '../order/prove-order.ts';
@@ -77,9 +77,9 @@ function power(n: number): string {
   return n === 0 ? 'no h' : n === 1 ? 'h' : `h^${n}`;
 }
 
-function sentence(linear: LinearMethod, deficit: Deficit, wanted: number, what: string): string {
+function sentence(linear: LinearMethod, deficit: Deficit, needed: number, what: string): string {
   const name = nameOf(linear, deficit);
-  const lacking = deficit.deficit - wanted;
+  const lacking = deficit.deficit - needed;
   const { basis } = deficit;
   const stage = basis.kind === 'stage' ? linear.stages[basis.stage] : undefined;
   if (stage?.primes === 0 && lacking === 1)
@@ -92,31 +92,31 @@ function sentence(linear: LinearMethod, deficit: Deficit, wanted: number, what: 
 /** Terms with a wrong power of h: a slope beside a value, a derivative with the power of another. */
 export function dimensionSlips(method: Method, linear: LinearMethod): readonly Slip[] {
   const slips: Slip[] = [];
-  const look = (form: Form, wanted: number, at: Span, what: string): void => {
+  const inspectForm = (form: LinearForm, needed: number, at: Span, what: string): void => {
     for (const deficit of deficitsOf(form, linear)) {
-      if (deficit.deficit === wanted) continue;
+      if (deficit.deficit === needed) continue;
       const [node] = nodesOf(method, at, isNodeOf(linear, deficit));
       const place = node?.at ?? at;
       if (slips.some((slip) => slip.at.from === place.from)) continue;
       slips.push({
         kind: 'dimension',
-        message: sentence(linear, deficit, wanted, what),
+        message: sentence(linear, deficit, needed, what),
         at: place,
-        repairs: node === undefined ? [] : withPower(method, node, deficit.deficit - wanted),
+        repairs: node === undefined ? [] : withPower(method, node, deficit.deficit - needed),
       });
     }
   };
   for (const { at, span, name } of linear.stages) {
     const place = name === null ? 'the place of this evaluation' : `the place of ${name}`;
-    if ('y' in at) look(at.y, 0, span, place);
+    if ('y' in at) inspectForm(at.y, 0, span, place);
     else {
-      look(at.x, 0, span, place);
-      look(at.v, 1, span, place);
+      inspectForm(at.x, 0, span, place);
+      inspectForm(at.v, 1, span, place);
     }
   }
   for (const { name, form, span } of linear.lines) {
-    if (name === 'y[n+1]' || name === 'x[n+1]') look(form, 0, span, name);
-    if (name === 'v[n+1]') look(form, 1, span, name);
+    if (name === 'y[n+1]' || name === 'x[n+1]') inspectForm(form, 0, span, name);
+    if (name === 'v[n+1]') inspectForm(form, 1, span, name);
   }
   return slips;
 }

@@ -3,7 +3,7 @@ import { walk } from '../../formula/expression.ts';
 import { findInLibrary } from '../../method/library/find-method.ts';
 import { givenBy, givenText, type Method, valuesOf } from '../../method/method.ts';
 import { type Amount, amountText, areEqual, isZero, NOTHING, plus, UNIT } from '../form/amount.ts';
-import type { Form } from '../form/form.ts';
+import type { LinearForm } from '../form/form.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { readLinear } from '../form/read-linear.ts';
 import { soleTerm } from '../form/powers.ts';
@@ -44,7 +44,7 @@ export function shiftSlips(linear: LinearMethod): readonly Slip[] {
   });
 }
 
-function sumOf(form: Form, which: 'kept' | 'stage'): Amount {
+function sumOf(form: LinearForm, which: 'kept' | 'stage'): Amount {
   let sum = NOTHING;
   for (const { basis, factor } of form.values())
     if (basis.kind === which) sum = plus(sum, soleTerm(factor)?.amount ?? NOTHING);

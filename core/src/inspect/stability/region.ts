@@ -11,7 +11,7 @@ export interface Box {
 }
 
 /** A short piece of the edge of the region: from one place to another. */
-export type EdgePiece = readonly [x1: number, y1: number, x2: number, y2: number];
+export type EdgeSegment = readonly [x1: number, y1: number, x2: number, y2: number];
 
 /** Points along each side at which growth is looked at; fewer where each asks for the roots of a high degree. */
 const POINTS = { most: 72, least: 24, fullUpTo: 6 };
@@ -45,7 +45,7 @@ function crossing(a: number, b: number): number {
  *
  * @example regionEdge(inspection.stability!.polynomial, boxFor(inspection.stability!)).length > 0 // true
  */
-export function regionEdge(polynomial: StabilityPolynomial, box: Box): readonly EdgePiece[] {
+export function regionEdge(polynomial: StabilityPolynomial, box: Box): readonly EdgeSegment[] {
   const { left, right, bottom, top } = box;
   const points = pointsFor(polynomial);
   const [dx, dy] = [(right - left) / points, (top - bottom) / points];
@@ -54,7 +54,7 @@ export function regionEdge(polynomial: StabilityPolynomial, box: Box): readonly 
       growthAt(polynomial, complex(left + i * dx, bottom + j * dy)),
     ),
   );
-  const pieces: EdgePiece[] = [];
+  const pieces: EdgeSegment[] = [];
   for (let j = 0; j < points; j += 1)
     for (let i = 0; i < points; i += 1) {
       const [a, b] = [growth[j]![i]!, growth[j]![i + 1]!];

@@ -1,5 +1,5 @@
 import { UNIT } from '../form/amount.ts';
-import type { Form } from '../form/form.ts';
+import type { LinearForm } from '../form/form.ts';
 import { type LinearMethod, stagesOf } from '../form/linear-method.ts';
 import type { Powers } from '../form/powers.ts';
 import { zCleaned, zLess, type ZPolynomial, zProduct, zSum, zTerm } from './z-polynomial.ts';
@@ -35,7 +35,11 @@ function inZ(factor: Powers, weight: number): ZPolynomial {
 }
 
 /** A form over kept values and stages; a stage stands for h^w times itself. */
-function rowOf(form: Form, method: LinearMethod, resolved: readonly (readonly ZPolynomial[] | null)[]): Row {
+function rowOf(
+  form: LinearForm,
+  method: LinearMethod,
+  resolved: readonly (readonly ZPolynomial[] | null)[],
+): Row {
   const stages = new Map<number, ZPolynomial>();
   let kept: readonly ZPolynomial[] = Array.from({ length: method.depth + 1 }, () => []);
   for (const { basis, factor } of form.values()) {

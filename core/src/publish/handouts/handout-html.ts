@@ -1,6 +1,6 @@
 import type { Handouts } from './make-handouts.ts';
 import type { PlotData } from '../plot-data.ts';
-import type { Cell } from '../csv.ts';
+import type { CsvCell } from '../csv.ts';
 import { cellText } from '../tables/cell-text.ts';
 import type { Column, Table } from '../tables/table.ts';
 import { htmlNumber, htmlTable, htmlText } from '../tables/table-formats.ts';
@@ -53,7 +53,7 @@ td.answer { font-weight: 600; }
 const GAP = '\\text{\\_\\_\\_}';
 
 /** A cell of a sheet: a number, an answer in another colour, or a blank. */
-function cellHtml(value: Cell, of: Column, blank: boolean, solved: boolean): string {
+function cellHtml(value: CsvCell, of: Column, blank: boolean, solved: boolean): string {
   if (value === null) return '<td class="none"></td>';
   if (blank && !solved) return '<td class="blank"></td>';
   const open = blank ? '<td class="answer">' : '<td>';
@@ -71,7 +71,7 @@ function sheetHtml(handout: Handout, solved: boolean, typeset: Typeset): readonl
     if (!hidesNumbers) return tex;
     return withNumbers(tex, (text) => (solved ? `\\textcolor{#B5490F}{${text}}` : GAP));
   };
-  const asked = blank.some((row) => row.includes(true));
+  const hasBlanks = blank.some((row) => row.includes(true));
   return [
     '<section class="sheet">',
     `<header><h1>${htmlText(title)}${number === null ? '' : `, sheet ${number}`}${solved ? ' <span class="answer">solution</span>' : ''}</h1>${solved ? '' : '<span class="name">Name: ________________________</span>'}</header>`,
@@ -85,7 +85,7 @@ function sheetHtml(handout: Handout, solved: boolean, typeset: Typeset): readonl
         `<div><h2>${htmlText(method.title)}</h2>${method.lines.map((line) => `<div>${typeset(hidden(line), false)}</div>`).join('')}</div>`,
     ),
     '</div>',
-    ...(asked && !solved ? [`<p>Fill in the blanks to ${digits} significant digits.</p>`] : []),
+    ...(hasBlanks && !solved ? [`<p>Fill in the blanks to ${digits} significant digits.</p>`] : []),
     ...tableHtml(table, blank, solved),
     ...(plot === null ? [] : solved ? ['<div class="drawn">', plot, '</div>'] : ['<div class="room"></div>']),
     '</section>',

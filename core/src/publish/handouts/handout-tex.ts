@@ -1,4 +1,4 @@
-import type { Cell } from '../csv.ts';
+import type { CsvCell } from '../csv.ts';
 import { cellText, numberParts } from '../tables/cell-text.ts';
 import type { Column, Table } from '../tables/table.ts';
 import { texDocument, texText } from '../tables/tex-text.ts';
@@ -7,14 +7,14 @@ import type { Paper } from './handout-html.ts';
 import { withNumbers } from './hidden-numbers.ts';
 import type { Keys } from './keys.ts';
 
-function valueTex(value: Cell, of: Column): string {
+function valueTex(value: CsvCell, of: Column): string {
   if (typeof value !== 'number') return texText(cellText(value, of));
   if (!Number.isFinite(value)) return texText(String(value));
   const { mantissa, exponent } = numberParts(value, of.digits);
   return `$${mantissa}${exponent === null ? '' : ` \\cdot 10^{${exponent}}`}$`;
 }
 
-function cellTex(value: Cell, of: Column, blank: boolean, solved: boolean): string {
+function cellTex(value: CsvCell, of: Column, blank: boolean, solved: boolean): string {
   if (!blank) return valueTex(value, of);
   return solved ? `\\textcolor{answer}{${valueTex(value, of)}}` : '\\hspace*{1.6cm}';
 }
@@ -47,7 +47,7 @@ function sheetTex(handout: Handout, solved: boolean): readonly string[] {
     return withNumbers(tex, (text) => (solved ? `\\textcolor{answer}{${text}}` : '\\boxed{\\phantom{00}}'));
   };
   const name = solved ? '\\textcolor{answer}{solution}' : 'Name: \\underline{\\hspace{5cm}}';
-  const asked = blank.some((row) => row.includes(true));
+  const hasBlanks = blank.some((row) => row.includes(true));
   return [
     `\\noindent{\\Large\\bfseries ${texText(title)}${number === null ? '' : `, sheet ${number}`}}\\hfill ${name}\\par\\smallskip\\hrule\\medskip`,
     ...task.map((line) => `\\noindent ${texText(line)}\\par\\smallskip`),
@@ -56,7 +56,7 @@ function sheetTex(handout: Handout, solved: boolean): readonly string[] {
       `\\noindent\\textbf{${texText(method.title)}}`,
       ...method.lines.map((line) => `\\[ ${hidden(line)} \\]`),
     ]),
-    ...(asked && !solved ? [`\\noindent Fill in the blanks to ${digits} significant digits.\\par`] : []),
+    ...(hasBlanks && !solved ? [`\\noindent Fill in the blanks to ${digits} significant digits.\\par`] : []),
     `\\noindent ${texText(table.caption)}`,
     ...tableTex(table, blank, solved),
     ...(plot === null ? [] : ['\\noindent\\framebox[\\linewidth]{\\rule{0pt}{6cm}}\\par']),

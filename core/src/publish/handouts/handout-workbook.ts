@@ -1,7 +1,7 @@
 import { log10 } from '../../elementary/logarithm.ts';
 import { pow } from '../../elementary/power.ts';
 import { cellText, oneLine } from '../tables/cell-text.ts';
-import type { Cell } from '../csv.ts';
+import type { CsvCell } from '../csv.ts';
 import {
   cell,
   cellAddress,
@@ -33,19 +33,19 @@ interface Checked {
 
 /** The rules of one blank, and the row of the hidden sheet that they look at. */
 function checkOf(at: string, value: number, digits: number, row: number): Checked {
-  const held = `('${HIDDEN}'!${cellAddress(row, 0)}-${MOVED})/${FACTOR}`;
-  const far = `ABS(${at}-${held})>'${HIDDEN}'!${cellAddress(row, 1)}`;
+  const shiftFormula = `('${HIDDEN}'!${cellAddress(row, 0)}-${MOVED})/${FACTOR}`;
+  const far = `ABS(${at}-${shiftFormula})>'${HIDDEN}'!${cellAddress(row, 1)}`;
   // a spreadsheet works out all parts of an AND, and a text has no distance
   return {
     rule: [
-      { cells: at, formula: `IF(ISNUMBER(${at}),NOT(${far}),FALSE())`, look: 'right' },
-      { cells: at, formula: `IF(ISBLANK(${at}),FALSE(),IF(ISNUMBER(${at}),${far},TRUE()))`, look: 'wrong' },
+      { cells: at, formula: `IF(ISNUMBER(${at}),NOT(${far}),FALSE())`, kind: 'right' },
+      { cells: at, formula: `IF(ISBLANK(${at}),FALSE(),IF(ISNUMBER(${at}),${far},TRUE()))`, kind: 'wrong' },
     ],
     rows: [[cell(value * FACTOR + MOVED), cell(allowed(value, digits))]],
   };
 }
 
-function content(value: Cell): string | number | null {
+function content(value: CsvCell): string | number | null {
   if (typeof value === 'number') return Number.isFinite(value) ? value : String(value);
   return value === null ? null : cellText(value, { title: '', tex: null, digits: null });
 }

@@ -10,7 +10,7 @@ import type { Study } from '../../study/runs/study.ts';
 import { rounded, stepSizeText } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { type PlotData, runPlotData, studyPlotData } from '../plot-data.ts';
-import type { Cell } from '../csv.ts';
+import type { CsvCell } from '../csv.ts';
 import { studyReport } from '../study-report.ts';
 import { rowTable } from '../tables/row-table.ts';
 import { rungTable } from '../tables/study-tables.ts';
@@ -66,7 +66,7 @@ const MAX_ROWS = 60;
 /** The column of the times, which are given and need no more digits than they have. */
 const TIME = 1;
 
-function plainTime(t: Cell | undefined): Cell {
+function plainTime(t: CsvCell | undefined): CsvCell {
   return typeof t === 'number' ? rounded(t, 6) : (t ?? null);
 }
 
@@ -83,7 +83,7 @@ function contentOf(study: Study, choice: HandoutChoice): Pick<Handout, 'table' |
   return {
     table: runTable(study, of, digits),
     plot: choice.plot
-      ? runPlotData('solution', title, study, { method: of.method, wish: { steps: of.grid.steps } })
+      ? runPlotData('solution', title, study, { method: of.method, gridRequest: { steps: of.grid.steps } })
       : null,
   };
 }

@@ -34,7 +34,7 @@ const STUDY: StudyDocument = {
 
 function made(request: Partial<HandoutRequest> = {}, document = STUDY): Handouts {
   return makeHandouts(document, {
-    of: { kind: 'rows', method: 0, wish: { h: 1 }, columns: null },
+    of: { kind: 'rows', method: 0, gridRequest: { h: 1 }, columns: null },
     title: 'Reservoir',
     task: '',
     blanks: 'rows after 2',
@@ -260,7 +260,7 @@ test.each<[string, Partial<HandoutRequest>, string]>([
   ],
   [
     'more rows than a sheet has',
-    { of: { kind: 'rows', method: 0, wish: { steps: 60 }, columns: null } },
+    { of: { kind: 'rows', method: 0, gridRequest: { steps: 60 }, columns: null } },
     'at most 60 rows',
   ],
 ])('%s is refused with the reason', (_, request, words) => {

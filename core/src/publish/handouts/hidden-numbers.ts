@@ -1,5 +1,5 @@
 /** A formula in TeX, cut at the numbers that are left blank. */
-export type Piece =
+export type FormulaPart =
   { readonly kind: 'tex'; readonly tex: string } | { readonly kind: 'number'; readonly text: string };
 
 /** The end of a group in braces that opens at a place. */
@@ -14,8 +14,8 @@ function closing(tex: string, open: number): number {
 }
 
 /** Cuts a formula in TeX at its numbers; those in indices, such as n+1 and k_{2}, stay. */
-export function cutAtNumbers(tex: string): readonly Piece[] {
-  const pieces: Piece[] = [];
+export function cutAtNumbers(tex: string): readonly FormulaPart[] {
+  const pieces: FormulaPart[] = [];
   let from = 0;
   let i = 0;
   const flush = (to: number): void => {

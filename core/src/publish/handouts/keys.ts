@@ -1,4 +1,4 @@
-import type { Cell } from '../csv.ts';
+import type { CsvCell } from '../csv.ts';
 import { column, type Table } from '../tables/table.ts';
 import type { Handout } from './handout.ts';
 import type { Variant } from './variants.ts';
@@ -13,7 +13,7 @@ const MAX = 12;
 
 interface Answer {
   readonly title: string;
-  readonly cell: Cell;
+  readonly cell: CsvCell;
 }
 
 function answersOf({ table, blank }: Handout): readonly Answer[] {

@@ -1,7 +1,7 @@
 import type { StudyDocument } from '../../document/document.ts';
 import { openStudy } from '../../document/open-study.ts';
 import { exactCheckSentence } from '../../problem/check-exact.ts';
-import { layGrid, type Wish } from '../../run/grid.ts';
+import { layGrid, type GridRequest } from '../../run/grid.ts';
 import { exactCheck } from '../../study/judge/exact-check.ts';
 import type { Study } from '../../study/runs/study.ts';
 import { Refusal } from '../../text/refusal.ts';
@@ -17,7 +17,7 @@ export interface HandoutRequest {
     | {
         readonly kind: 'rows';
         readonly method: number;
-        readonly wish: Wish;
+        readonly gridRequest: GridRequest;
         readonly columns: readonly string[] | null;
       };
   /** The title of the sheets. */
@@ -62,7 +62,7 @@ export function makeHandouts(document: StudyDocument, request: HandoutRequest): 
         : {
             kind: 'rows',
             method: request.of.method,
-            grid: layGrid(study.problem.start, study.problem.end, request.of.wish, study.lastStep),
+            grid: layGrid(study.problem.start, study.problem.end, request.of.gridRequest, study.lastStep),
             columns: request.of.columns,
           };
     return makeHandout(study, { of, title, task, blanks, digits, plot }, number);

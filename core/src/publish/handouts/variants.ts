@@ -5,7 +5,7 @@ import { fixed } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
 
 /** A number of the problem and what it may be replaced by, as texts. */
-export interface Choices {
+export interface VariantChoices {
   readonly name: string;
   readonly values: readonly string[];
 }
@@ -62,7 +62,7 @@ function valuesOf(name: string, text: string): readonly string[] {
  *
  * @throws Refusal for what is of another form
  */
-export function parseChoices(text: string): readonly Choices[] {
+export function parseChoices(text: string): readonly VariantChoices[] {
   return text
     .split(/[;\n]/)
     .map((part) => part.trim())
@@ -114,7 +114,11 @@ export function withVariant(problem: Problem, variant: Variant): string {
 /**
  * As many variants as there are sheets: all different as long as there are enough of them, and the same for the same seed.
  */
-export function variantsOf(choices: readonly Choices[], sheets: number, seed: number): readonly Variant[] {
+export function variantsOf(
+  choices: readonly VariantChoices[],
+  sheets: number,
+  seed: number,
+): readonly Variant[] {
   if (!Number.isSafeInteger(sheets) || sheets < 1 || sheets > MAX_SHEETS)
     throw new Refusal('size', `the number of sheets must be a whole number from 1 to ${MAX_SHEETS}`);
   const all = choices.reduce((count, { values }) => count * values.length, 1);

@@ -1,16 +1,16 @@
 import { solutionJets } from '../../compile/jets/jet-function.ts';
-import { numberPiece, namePiece, operation, type Piece } from '../../compile/pieces/piece.ts';
-import { pieceOf } from '../../compile/pieces/piece-of-tree.ts';
-import { Scopes } from '../../compile/pieces/scopes.ts';
-import type { Statement } from '../../compile/pieces/statement.ts';
+import { constantNode, nameNode, operation, type CodeNode } from '../../compile/nodes/code-node.ts';
+import { pieceOf } from '../../compile/nodes/node-of-tree.ts';
+import { Scopes } from '../../compile/nodes/scopes.ts';
+import type { Statement } from '../../compile/nodes/statement.ts';
 import { type PartialKind, partialRate, type RateLeaf, RateTrees } from '../../program/rate-tree.ts';
 import { factorial } from '../../formula/factorial.ts';
 import { atom } from '../../formula/printer.ts';
 import { typedDerivative } from '../../problem/typed-derivatives.ts';
 import { Refusal } from '../../text/refusal.ts';
-import type { Line } from './language.ts';
+import type { CodeLine } from './language.ts';
 import type { Names } from './names.ts';
-import { keptIn, piecePart } from './piece-part.ts';
+import { keptIn, piecePart } from './node-part.ts';
 import { programLanguage } from './program-language.ts';
 import type { RateContext } from './rate-lines.ts';
 
@@ -20,7 +20,7 @@ const MAX_LINES = 400;
 
 /** Lines, and the names of the numbers that they set. */
 export interface Written {
-  readonly lines: readonly Line[];
+  readonly lines: readonly CodeLine[];
   readonly numbers: readonly string[];
 }
 
@@ -39,9 +39,9 @@ export interface DerivativeAt {
 function constantPiece(
   { parameters }: RateContext,
   { name, value }: RateLeaf & { readonly kind: 'constant' },
-): Piece {
+): CodeNode {
   const own = name === null ? undefined : parameters.get(name);
-  return own === undefined ? numberPiece(value) : namePiece(own, true);
+  return own === undefined ? constantNode(value) : nameNode(own, true);
 }
 
 /**
@@ -58,13 +58,13 @@ export function partialLines(
   checkSize(problem.size);
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
   const trees = new RateTrees(problem);
-  const leaf = (to: RateLeaf): Piece => {
-    if (to.kind === 'time') return namePiece(time);
+  const leaf = (to: RateLeaf): CodeNode => {
+    if (to.kind === 'time') return nameNode(time);
     if (to.kind === 'constant') return constantPiece(context, to);
     const place = to.kind === 'component' ? present[to.place] : undefined;
     const moving = to.kind === 'tangent' && to.of.kind === 'component' ? along[to.of.place] : undefined;
     const name = place ?? moving;
-    return name === undefined ? numberPiece(0) : namePiece(name);
+    return name === undefined ? constantNode(0) : nameNode(name);
   };
   const results = problem.blocks.flatMap((block) =>
     Array.from({ length: block.size }, (_, element) =>
@@ -96,8 +96,8 @@ export function derivativeLines(
   const { problem } = context;
   checkSize(problem.size);
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
-  const when = namePiece(time);
-  const at = present.map((name) => namePiece(name));
+  const when = nameNode(time);
+  const at = present.map((name) => nameNode(name));
   const trees = new RateTrees(problem);
   const byHand = problem.blocks.flatMap((block) => {
     const typed = typedDerivative(problem, block, order);
@@ -107,7 +107,7 @@ export function derivativeLines(
         : pieceOf(trees.at(typed, block, element), scopes, (leaf) => {
             if (leaf.kind === 'time') return when;
             if (leaf.kind === 'constant') return constantPiece(context, leaf);
-            return (leaf.kind === 'component' ? at[leaf.place] : undefined) ?? numberPiece(NaN);
+            return (leaf.kind === 'component' ? at[leaf.place] : undefined) ?? constantNode(NaN);
           }),
     );
   });
@@ -119,10 +119,10 @@ export function derivativeLines(
     declare: (piece) => scopes.keep(piece),
     constant: (leaf) => constantPiece(context, leaf),
   });
-  const results = byHand.map((typed, j): Piece => {
+  const results = byHand.map((typed, j): CodeNode => {
     if (typed !== null) return typed;
-    const piece = rate(j, order) ?? numberPiece(0);
-    return order === 1 ? piece : operation('*', numberPiece(factorial(order)), piece);
+    const piece = rate(j, order) ?? constantNode(0);
+    return order === 1 ? piece : operation('*', constantNode(factorial(order)), piece);
   });
   return writtenOut(context, { scopes, results, into, names });
 }
@@ -131,7 +131,7 @@ type KeepStatement = Extract<Statement, { readonly kind: 'keep' }>;
 
 interface WrittenParts extends Pick<DerivativeAt, 'into' | 'names'> {
   readonly scopes: Scopes;
-  readonly results: readonly Piece[];
+  readonly results: readonly CodeNode[];
 }
 
 /** Lines of what was put aside and is read, and of the results. */
@@ -146,7 +146,7 @@ function writtenOut({ writing, used }: RateContext, { scopes, results, into, nam
     throw new Refusal('size', `a derivative of this problem takes more than ${MAX_LINES} lines, written out`);
   const called = new Map(kept.map((statement, i) => [statement.kept.key, names.make(`c${i + 1}`)]));
   const language = programLanguage<never>(writing, () => atom(''), used);
-  const set = (to: string, piece: Piece): Line => ({
+  const set = (to: string, piece: CodeNode): CodeLine => ({
     kind: 'set',
     to,
     value: piecePart(piece, language, ({ key }) => called.get(key) ?? '').text,
@@ -161,7 +161,10 @@ function writtenOut({ writing, used }: RateContext, { scopes, results, into, nam
 }
 
 /** What the results rest on: series come in pairs, of which the last coefficient of one is not read. */
-function readBy(results: readonly Piece[], statements: readonly KeepStatement[]): readonly KeepStatement[] {
+function readBy(
+  results: readonly CodeNode[],
+  statements: readonly KeepStatement[],
+): readonly KeepStatement[] {
   const read = new Set(results.flatMap(keptIn));
   const found: KeepStatement[] = [];
   for (const statement of statements.toReversed()) {

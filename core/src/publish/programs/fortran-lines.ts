@@ -1,5 +1,5 @@
 import { Refusal } from '../../text/refusal.ts';
-import type { Condition, Line } from './language.ts';
+import type { Condition, CodeLine } from './language.ts';
 
 /** Longest line that is written, and of a comment; the standard has 132. */
 const MAX_LINE = 120;
@@ -40,7 +40,7 @@ function holds({ left, relation, right }: Condition): string {
 }
 
 /** A line of a program in Fortran. */
-export function lineText(line: Line): readonly string[] {
+export function lineText(line: CodeLine): readonly string[] {
   switch (line.kind) {
     case 'set':
       return [`${line.to} = ${line.value}`];

@@ -3,7 +3,7 @@ import { decimal, shifted } from './writing-parts.ts';
 import { exactRoutine } from './fortran-exact.ts';
 import { fortranHelpers } from './fortran-helpers.ts';
 import { broken, indented, lineText } from './fortran-lines.ts';
-import type { Line, ProgramParts, StepRoutine, Writing } from './language.ts';
+import type { CodeLine, ProgramParts, StepRoutine, Writing } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
 import { signedBy } from './signed.ts';
 
@@ -99,7 +99,7 @@ function rateRoutine(
   { width }: ProgramParts,
   rateName: string,
   vectors: readonly string[],
-  rates: readonly Line[],
+  rates: readonly CodeLine[],
 ): readonly string[] {
   const own = vectors.join(', ');
   if (width === 1)

@@ -1,5 +1,5 @@
 import { namesOf } from '../../text/names-of.ts';
-import type { PrintedChoice, TextPart } from '../../formula/printer.ts';
+import type { PrintedConditional, TextPart } from '../../formula/printer.ts';
 
 /** The languages that programs are written in, by the ending of their files. */
 export const LANGUAGE_LABELS = { py: 'Python', c: 'C', js: 'JavaScript', f90: 'Fortran' } as const;
@@ -14,7 +14,7 @@ export interface FormulaWriting {
   readonly call: (name: string, inputs: readonly string[]) => string;
   readonly power: (base: string, exponent: string) => TextPart;
   /** A choice that can stand anywhere in a formula. */
-  readonly choice: (choice: PrintedChoice<string>) => string;
+  readonly choice: (choice: PrintedConditional<string>) => string;
 }
 
 /** How a programming language writes formulas, vectors and counters. */
@@ -30,7 +30,7 @@ export interface Writing extends FormulaWriting {
 }
 
 /** What a program is made of, in the order of its lines. */
-export type Line =
+export type CodeLine =
   /** A number set to a value. */
   | { readonly kind: 'set'; readonly to: string; readonly value: string }
   /** Every element j of a vector set to a value in j. */
@@ -40,10 +40,10 @@ export type Line =
       readonly counter?: 'column';
       readonly from: number;
       readonly below: number;
-      readonly body: readonly Line[];
+      readonly body: readonly CodeLine[];
     }
   /** A loop that is left from within; it counts its rounds. */
-  | { readonly kind: 'repeat'; readonly body: readonly Line[] }
+  | { readonly kind: 'repeat'; readonly body: readonly CodeLine[] }
   /** Leaves the loop where all of these hold. */
   | { readonly kind: 'leave'; readonly when: readonly Condition[] }
   /** Ends the program with a message unless this holds. */
@@ -88,7 +88,7 @@ export interface StepRoutine {
   readonly rooms: readonly Room[];
   /** Whether it solves equations by Newton's method. */
   readonly solves: boolean;
-  readonly body: readonly Line[];
+  readonly body: readonly CodeLine[];
   /** The new values, by vector. */
   readonly next: readonly string[];
   readonly usesTime: boolean;
@@ -118,12 +118,12 @@ export interface ProgramParts {
   readonly parameters: readonly { readonly name: string; readonly value: number; readonly written: string }[];
   readonly initial: readonly number[];
   /** Lines that set d from t and the vectors. */
-  readonly rates: readonly Line[];
+  readonly rates: readonly CodeLine[];
   /** Lines that set d to how f moves at t and the vectors along others; null where nothing is solved. */
-  readonly moved: readonly Line[] | null;
+  readonly moved: readonly CodeLine[] | null;
   readonly rateName: 'f' | 'a';
   /** Lines that set e from t; null where no exact solution is known. */
-  readonly exact: readonly Line[] | null;
+  readonly exact: readonly CodeLine[] | null;
   readonly step: StepRoutine;
   /** What does the first steps of a formula that reaches back; null for one that does not. */
   readonly starter: StepRoutine | null;

@@ -1,4 +1,4 @@
-import type { Condition, Line, ProgramParts, StepRoutine } from './language.ts';
+import type { Condition, CodeLine, ProgramParts, StepRoutine } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
 
 /** What C and JavaScript say differently. */
@@ -44,7 +44,7 @@ function holds({ left, relation, right }: Condition): string {
   return `${left} ${relation} ${right}`;
 }
 
-function lineText(dialect: Dialect, line: Line): readonly string[] {
+function lineText(dialect: Dialect, line: CodeLine): readonly string[] {
   switch (line.kind) {
     case 'set':
       return [`${line.to} = ${line.value};`];
@@ -117,7 +117,11 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
   const keptNames = step.kept.map(({ name }) => name);
   const state = [...stateNames, ...keptNames];
   const initial = components.map((name, p) => `${name} = ${dialect.signed(parts.initial[p] ?? 0)};`);
-  const rateRoutine = (name: string, vectors: readonly string[], lines: readonly Line[]): readonly string[] =>
+  const rateRoutine = (
+    name: string,
+    vectors: readonly string[],
+    lines: readonly CodeLine[],
+  ): readonly string[] =>
     routine(dialect.heads.rate(name, vectors, isOne), [
       ...(isOne ? dialect.declare(['d'], [], 1) : []),
       ...lines.flatMap((line) => lineText(dialect, line)),

@@ -15,8 +15,8 @@ const TAKEN = new Set(
 );
 
 /** A name of letters, digits and underscores like the wanted one. */
-export function plainName(wanted: string): string {
-  const plain = Array.from(wanted.normalize('NFKD'), (sign) =>
+export function plainName(request: string): string {
+  const plain = Array.from(request.normalize('NFKD'), (sign) =>
     /[A-Za-z0-9_]/.test(sign) ? sign : (GREEK[sign] ?? ''),
   ).join('');
   return /^[A-Za-z]/.test(plain) ? plain.slice(0, 40) : `q${plain.slice(0, 40)}`;
@@ -31,8 +31,8 @@ export class Names {
   }
 
   /** A name like the wanted one. */
-  make(wanted: string): string {
-    const base = plainName(wanted);
+  make(request: string): string {
+    const base = plainName(request);
     let name = base;
     for (let i = 1; this.#used.has(name.toLowerCase()) || TAKEN.has(name.toLowerCase()); i += 1)
       name = `${base}_${i === 1 ? '' : i}`;

@@ -1,5 +1,5 @@
 import { MAX_ITERATIONS, MIN_CORRECTION, SCALE_PART, tolerances } from '../../compile/newton/newton-loop.ts';
-import type { Condition, Line, Writing } from './language.ts';
+import type { Condition, CodeLine, Writing } from './language.ts';
 
 /** One vector of unknowns: its name, how its formula is called, and how both move. */
 export interface Unknown {
@@ -17,8 +17,8 @@ export interface NewtonParts {
   readonly width: number;
   readonly unknowns: readonly Unknown[];
   /** Lines that compute the formulas, and how they move along the directions. */
-  readonly residual: readonly Line[];
-  readonly moving: readonly Line[];
+  readonly residual: readonly CodeLine[];
+  readonly moving: readonly CodeLine[];
   /** Name of the present values. */
   readonly present: string;
   /** Whether the unknowns are slopes, whose size is that of the values over h. */
@@ -36,7 +36,7 @@ const HUGE = 1e300;
 const { epsilon: EPSILON, nearly: NEARLY } = tolerances(false);
 
 /** Lines for every element of every unknown; `index` is its place among all. */
-type EachLine = (element: (vector: string) => string, index: string, unknown: Unknown) => readonly Line[];
+type EachLine = (element: (vector: string) => string, index: string, unknown: Unknown) => readonly CodeLine[];
 
 /** Newton's method for one solve as lines, part by part. */
 class NewtonLines {
@@ -49,9 +49,9 @@ class NewtonLines {
     this.#count = parts.unknowns.length * parts.width;
   }
 
-  lines(): readonly Line[] {
+  lines(): readonly CodeLine[] {
     const { residual, title } = this.#parts;
-    const fail = (unless: Condition): Line => ({
+    const fail = (unless: Condition): CodeLine => ({
       kind: 'fail',
       unless,
       message: `Newton's method does not converge for ${title}`,
@@ -85,9 +85,9 @@ class NewtonLines {
     return this.#parts.writing.call('abs', [a]);
   }
 
-  #each(make: EachLine): readonly Line[] {
+  #each(make: EachLine): readonly CodeLine[] {
     const { unknowns, width, writing } = this.#parts;
-    return unknowns.flatMap((unknown, u): readonly Line[] => {
+    return unknowns.flatMap((unknown, u): readonly CodeLine[] => {
       if (width === 1) return make((vector) => vector, String(u), unknown);
       const index = u === 0 ? 'j' : `${u * width} + j`;
       const body = make((vector) => writing.running(vector, 'j', 0), index, unknown);
@@ -96,10 +96,10 @@ class NewtonLines {
   }
 
   /** The first guess, and the size of the values that the step starts from. */
-  #guess(): readonly Line[] {
+  #guess(): readonly CodeLine[] {
     const { width, present, isSlope, writing } = this.#parts;
     const isOne = width === 1;
-    const largest: Line = {
+    const largest: CodeLine = {
       kind: 'each',
       from: 0,
       below: width,
@@ -118,7 +118,7 @@ class NewtonLines {
   }
 
   /** One equation for one number: its correction without a matrix. */
-  #alone(): readonly Line[] {
+  #alone(): readonly CodeLine[] {
     const { unknowns, moving } = this.#parts;
     const [unknown] = unknowns;
     if (unknown === undefined) return [];
@@ -128,12 +128,12 @@ class NewtonLines {
   }
 
   /** The matrix one column at a time, and the solution of its equations. */
-  #system(): readonly Line[] {
+  #system(): readonly CodeLine[] {
     const { writing, moving } = this.#parts;
     const count = this.#count;
     const diagonal = (index: string, yes: string, no: string): string =>
       writing.choice({ left: index, relation: '==', right: 'column', yes, no });
-    const column: Line = {
+    const column: CodeLine = {
       kind: 'each',
       counter: 'column',
       from: 0,
@@ -160,7 +160,7 @@ class NewtonLines {
   }
 
   /** Adds the correction, and finds the largest change and the largest value on the way. */
-  #correction(): readonly Line[] {
+  #correction(): readonly CodeLine[] {
     const { writing } = this.#parts;
     const correction = (index: string): string => (this.#count === 1 ? 'right' : writing.at('right', index));
     return [
@@ -178,7 +178,7 @@ class NewtonLines {
   }
 
   /** When the iteration is done. */
-  #ends(): readonly Line[] {
+  #ends(): readonly CodeLine[] {
     const { writing } = this.#parts;
     const beside = this.#max(`${this.#number(EPSILON)}*reach`, `${this.#number(EPSILON * SCALE_PART)}*scale`);
     const size = writing.choice({
@@ -204,7 +204,7 @@ class NewtonLines {
   }
 }
 
-function set(to: string, value: string): Line {
+function set(to: string, value: string): CodeLine {
   return { kind: 'set', to, value };
 }
 
@@ -212,6 +212,6 @@ function set(to: string, value: string): Line {
  * Newton's method for z = g(z) with the exact Jacobian I - g'(z), one column at a time, until a correction is lost in
  * rounding or no longer becomes smaller: as a run does it, without damping.
  */
-export function newtonLines(parts: NewtonParts): readonly Line[] {
+export function newtonLines(parts: NewtonParts): readonly CodeLine[] {
   return new NewtonLines(parts).lines();
 }

@@ -1,6 +1,6 @@
 import { atom } from '../../formula/printer.ts';
 import { decimal, LIKE_C, shifted } from './writing-parts.ts';
-import type { Condition, Line, ProgramParts, StepRoutine, Writing } from './language.ts';
+import type { Condition, CodeLine, ProgramParts, StepRoutine, Writing } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
 import { signedBy } from './signed.ts';
 
@@ -33,7 +33,7 @@ function holds({ left, relation, right }: Condition): string {
   return `${left} ${relation} ${right}`;
 }
 
-function lineText(line: Line): readonly string[] {
+function lineText(line: CodeLine): readonly string[] {
   switch (line.kind) {
     case 'set':
       return [`${line.to} = ${line.value}`];

@@ -4,7 +4,7 @@ import { type RateLeaf, rateTangent, type RateTree, RateTrees } from '../../prog
 import type { Bound, Expression } from '../../formula/expression.ts';
 import { atom, printer, type TextPart } from '../../formula/printer.ts';
 import type { Block, Problem } from '../../problem/problem.ts';
-import type { Line, Writing } from './language.ts';
+import type { CodeLine, Writing } from './language.ts';
 import { numberPart, programLanguage } from './program-language.ts';
 
 /** What lines of a problem's formulas are made with. */
@@ -79,19 +79,19 @@ export function blockLines(
   blocks: readonly BlockFormula[],
   into: string,
   isMoved = false,
-): readonly Line[] {
+): readonly CodeLine[] {
   const { problem, writing, isOne } = context;
   const print = printer<TextPart, Bound<RateLeaf>>(
     programLanguage(writing, ({ to }) => leafPart(context, to), context.used),
   );
   const trees = new RateTrees(problem);
-  const set = (to: string, tree: RateTree): Line => ({
+  const set = (to: string, tree: RateTree): CodeLine => ({
     kind: 'set',
     to,
     value: print(isMoved ? rateTangent(tree) : tree).text,
   });
-  return blocks.flatMap(({ block, offset, formula }): Line[] => {
-    const one = (k: number): Line =>
+  return blocks.flatMap(({ block, offset, formula }): CodeLine[] => {
+    const one = (k: number): CodeLine =>
       set(isOne ? into : writing.element(into, offset + k), trees.at(formula, block, k));
     if (block.unknown.range === null) return [one(0)];
     const { from, to } = interiorOf({ ...block, rate: formula }, trees);

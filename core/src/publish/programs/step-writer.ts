@@ -4,7 +4,7 @@ import type { Bound } from '../../formula/expression.ts';
 import { atom, printer, type TextPart, within } from '../../formula/printer.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { derivativeLines, partialLines } from './derivative-lines.ts';
-import type { Line, Room } from './language.ts';
+import type { CodeLine, Room } from './language.ts';
 import { Names } from './names.ts';
 import { NEWTON_NUMBERS, newtonLines, type Unknown } from './newton-lines.ts';
 import type { RateContext } from './rate-lines.ts';
@@ -56,7 +56,7 @@ export class StepWriter {
   }
 
   /** All lines of the step. */
-  body(): readonly Line[] {
+  body(): readonly CodeLine[] {
     return this.#program.instructions.flatMap((instruction) => this.#lines(instruction));
   }
 
@@ -69,9 +69,9 @@ export class StepWriter {
     const known = this.#called.get(register);
     if (known !== undefined) return known;
     const place = this.#program.next.indexOf(register);
-    const wanted =
+    const request =
       this.#stages.get(register) ?? (place >= 0 ? `${this.vectors[place] ?? ''}_new` : otherwise);
-    const made = this.#names.make(wanted);
+    const made = this.#names.make(request);
     this.#called.set(register, made);
     this.#declare(made, isScalar);
     if (isScalar) this.#scalars.add(register);
@@ -118,20 +118,20 @@ export class StepWriter {
   }
 
   /** A number or every element of a vector set to a formula. */
-  #set(to: string, value: string, isScalar: boolean): Line {
+  #set(to: string, value: string, isScalar: boolean): CodeLine {
     if (isScalar || this.#context.isOne) return { kind: 'set', to, value };
     const element = this.#context.writing.running(to, 'j', 0);
     return { kind: 'each', from: 0, below: this.#width, body: [{ kind: 'set', to: element, value }] };
   }
 
   /** A rate, or how it moves, set by its routine. */
-  #call(name: string, inputs: readonly string[], into: string): Line {
+  #call(name: string, inputs: readonly string[], into: string): CodeLine {
     return this.#context.isOne
       ? { kind: 'set', to: into, value: `${name}(${inputs.join(', ')})` }
       : { kind: 'routine', name, inputs, into };
   }
 
-  #lines(instruction: Instruction): readonly Line[] {
+  #lines(instruction: Instruction): readonly CodeLine[] {
     switch (instruction.kind) {
       case 'combine':
       case 'typed': {
@@ -162,7 +162,7 @@ export class StepWriter {
   }
 
   /** A derivative of f that is written out. */
-  #derivative(instruction: Instruction & { readonly kind: 'derivative' | 'partial' }): readonly Line[] {
+  #derivative(instruction: Instruction & { readonly kind: 'derivative' | 'partial' }): readonly CodeLine[] {
     const { at, into, time } = instruction;
     const { isOne, writing } = this.#context;
     const [from, to] = [this.#nameOf(at, false), this.#nameOf(into, false, 'slope')];
@@ -185,7 +185,7 @@ export class StepWriter {
     return lines;
   }
 
-  #solve({ unknowns, values, results, guess, line }: SolveInstruction): readonly Line[] {
+  #solve({ unknowns, values, results, guess, line }: SolveInstruction): readonly CodeLine[] {
     const { writing } = this.#context;
     const count = unknowns.length * this.#width;
     if (this.#program.form !== 'first order')
@@ -242,7 +242,7 @@ export class StepWriter {
   }
 
   /** How an instruction moves, where anything in it does. */
-  #moving(instruction: Instruction): readonly Line[] {
+  #moving(instruction: Instruction): readonly CodeLine[] {
     const moves = (register: Register): boolean => this.#tangents.has(register);
     if (instruction.kind === 'combine') {
       const { into, value } = instruction;

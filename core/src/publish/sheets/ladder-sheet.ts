@@ -23,7 +23,7 @@ export type SheetMeasure = EndMeasure | GridMeasure;
 /** A rung in the sheet: its run, and how its grid was asked for. */
 export interface SheetRung {
   readonly run: OneRun;
-  readonly wish: 'h' | 'steps';
+  readonly givenAs: 'h' | 'steps';
   /** Whether it is half of the rung before, so that it follows that one. */
   readonly isHalf: boolean;
   /** Its error, as the study takes it; null where there is none. */
@@ -36,7 +36,7 @@ const [STEPS_COLUMN, H_COLUMN] = [3, 4];
 
 /** Cells of a rung up to its step size: what was wished, how often that goes into the interval, N and h. */
 function gridCells(
-  { wish, run: { grid }, isHalf }: SheetRung,
+  { givenAs, run: { grid }, isHalf }: SheetRung,
   i: number,
   { start, end }: ProblemCells,
   length: number,
@@ -44,7 +44,7 @@ function gridCells(
   const row = FIRST + i;
   const at = (column: number): string => cellAddress(row, column);
   const label = cell(i + 1, 'count');
-  if (wish === 'steps')
+  if (givenAs === 'steps')
     return [
       label,
       EMPTY,
@@ -80,7 +80,7 @@ function orderOf(rungs: readonly SheetRung[], i: number): number | null {
 }
 
 /** What the sheet of the ladder is made of. */
-export interface LadderRequest {
+export interface LadderOptions {
   readonly problem: Problem;
   readonly cells: ProblemCells;
   readonly columns: RunColumns;
@@ -103,7 +103,7 @@ export function ladderSheet({
   measure,
   errorTitle,
   left,
-}: LadderRequest): { readonly sheet: Sheet; readonly names: readonly NamedCell[] } {
+}: LadderOptions): { readonly sheet: Sheet; readonly names: readonly NamedCell[] } {
   const components = componentNames(problem);
   const { error } = columns;
   const errorColumn = 5 + components.length;

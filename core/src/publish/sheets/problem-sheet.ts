@@ -36,7 +36,7 @@ export interface ProblemCells {
   };
 }
 
-interface Line {
+interface SheetLine {
   readonly label: string;
   readonly name: string;
   readonly content: CellContent;
@@ -90,12 +90,12 @@ export function problemCells(problem: Problem): ProblemCells {
   };
   const interval = problem.statements.find((statement) => statement.kind === 'interval');
   const { independent } = problem;
-  const parameters: Line[] = problem.parameters.map(({ name, written, value }) => ({
+  const parameters: SheetLine[] = problem.parameters.map(({ name, written, value }) => ({
     label: name,
     name: own.get(name) ?? name,
     content: content(written, value),
   }));
-  const ends: Line[] = [
+  const ends: SheetLine[] = [
     {
       label: `start of ${independent}`,
       name: names.make(`${independent}_start`),
@@ -107,7 +107,7 @@ export function problemCells(problem: Problem): ProblemCells {
       content: content(interval?.high ?? null, problem.end),
     },
   ];
-  const initial: Line[] = componentNames(problem).map((component, place) => ({
+  const initial: SheetLine[] = componentNames(problem).map((component, place) => ({
     label: `${component} at the start`,
     name: names.make(`${component.replace(/'/g, '_p')}_start`),
     content: content(writtenInitial(problem, place), problem.initial[place] ?? NaN),
@@ -121,7 +121,7 @@ export function problemCells(problem: Problem): ProblemCells {
     used,
     functions,
     sheet: (title, notes) => {
-      const extra: Line[] = [...long].map(([value, name]) => ({
+      const extra: SheetLine[] = [...long].map(([value, name]) => ({
         label: 'a number of a formula',
         name,
         content: value,

@@ -8,7 +8,7 @@ import { cellAt, type CellFormula, fromBelow, writerOf } from './cell-formula.ts
 import { MISSING } from './problem-formulas.ts';
 import type { ProblemCells } from './problem-sheet.ts';
 import type { RunPlaces, StageSource, StepColumns } from './step-columns.ts';
-import { cell, type CellLook, EMPTY, formulaCell, type Sheet, type SheetCell } from './workbook.ts';
+import { cell, type CellKind, EMPTY, formulaCell, type Sheet, type SheetCell } from './workbook.ts';
 
 /** The first row of numbers, from 0: above it are a title, a line on the run and the heads of the columns. */
 export const FIRST_ROW = 3;
@@ -84,14 +84,14 @@ function errorFormula({ of, relative }: RowError, { component, exact }: RunColum
 export function errorOfRow({ of, relative }: RowError, { values, exact }: Row): number | null {
   const exacts = of.map((place) => exact[place] ?? NaN);
   const error = norm(of.map((place, i) => values[place]! - exacts[i]!));
-  const told = relative ? error / norm(exacts) : error;
-  return Number.isFinite(told) ? told : null;
+  const shownError = relative ? error / norm(exacts) : error;
+  return Number.isFinite(shownError) ? shownError : null;
 }
 
 /** A column: formulas that stay blank in rows that are not there, null for a row without one; and what they come to. */
 interface SheetColumn {
   readonly title: string;
-  readonly look: CellLook;
+  readonly kind: CellKind;
   readonly of: (n: number) => CellFormula | null;
   readonly result: (row: Row) => number | string | null;
 }
@@ -120,20 +120,20 @@ export function runSheet(request: RunRequest, run: OneRun): Sheet {
   const made: SheetColumn[] = [
     {
       title: 'n',
-      look: 'count',
+      kind: 'count',
       of: (n) =>
         n === 0 ? null : `IF(${cellAt(0, -1)}="","",IF(${cellAt(0, -1)}<${run.steps},${cellAt(0, -1)}+1,""))`,
       result: ({ n }) => n,
     },
     {
       title: problem.independent,
-      look: 'value',
+      kind: 'value',
       of: () => inRow(`${cells.start}+${here}*${run.h}`),
       result: ({ t }) => t,
     },
     ...names.map((title, place) => ({
       title,
-      look: 'value' as const,
+      kind: 'value' as const,
       of: (n: number): CellFormula => {
         if (n === 0) return cells.initial[place] ?? 'NA()';
         const steps = doing(n);
@@ -146,12 +146,12 @@ export function runSheet(request: RunRequest, run: OneRun): Sheet {
   if (columns.exact !== null) {
     vectorNames('exact', names).forEach((title, place) => {
       const formula = inRow(exactOf(place));
-      made.push({ title, look: 'value', of: () => formula, result: ({ exact }) => exact[place] ?? null });
+      made.push({ title, kind: 'value', of: () => formula, result: ({ exact }) => exact[place] ?? null });
     });
     const formula = inRow(errorFormula(request.error, columns));
     made.push({
       title: 'error',
-      look: 'error',
+      kind: 'error',
       of: () => formula,
       result: (row) => errorOfRow(request.error, row),
     });
@@ -164,7 +164,7 @@ export function runSheet(request: RunRequest, run: OneRun): Sheet {
       const whole = inStep(formula);
       made.push({
         title: `${prefix}${title}`,
-        look: 'value',
+        kind: 'value',
         of: (n) => (n >= until || (n < steps.depth && !isKept) ? null : whole),
         result: (row) => (row.n === run.grid.steps ? '' : i === 0 || isKept ? stageValue(source, row) : null),
       });
@@ -172,7 +172,7 @@ export function runSheet(request: RunRequest, run: OneRun): Sheet {
   }
   return {
     name: run.name,
-    widths: made.map(({ look }) => (look === 'count' ? 7 : 16)),
+    widths: made.map(({ kind }) => (kind === 'count' ? 7 : 16)),
     rows: [
       [cell(run.title, 'title')],
       [
@@ -209,12 +209,12 @@ function rowsOf(
     return writer(row);
   };
   return Array.from({ length: count }, (_, n) =>
-    made.map(({ look, of, result }, i) => {
-      if (i === 0 && n === 0) return cell(0, look);
+    made.map(({ kind, of, result }, i) => {
+      if (i === 0 && n === 0) return cell(0, kind);
       const formula = of(n);
       if (formula === null) return EMPTY;
       const row = known[n];
-      return formulaCell(write(formula, FIRST_ROW + n), row === undefined ? behind : result(row), look);
+      return formulaCell(write(formula, FIRST_ROW + n), row === undefined ? behind : result(row), kind);
     }),
   );
 }

@@ -7,8 +7,8 @@ const CELL_LIKE = /^(?:[a-z]{1,3}\d+|r\d*(?:c\d*)?|c\d*|true|false|pi|e)$/i;
 export class CellNames {
   readonly #used = new Set<string>();
 
-  make(wanted: string): string {
-    const base = plainName(wanted);
+  make(request: string): string {
+    const base = plainName(request);
     let name = CELL_LIKE.test(base) ? `${base}_` : base;
     for (let i = 2; this.#used.has(name.toLowerCase()); i += 1) name = `${base}_${i}`;
     this.#used.add(name.toLowerCase());

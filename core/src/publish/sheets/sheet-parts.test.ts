@@ -45,8 +45,8 @@ test('functions have the names and the order of a spreadsheet', () => {
 
 test('names of cells are no cells, and differ by more than the case of letters', () => {
   const names = new CellNames();
-  const wanted = ['k', 'K', 'a1', 'R1C1', 'r', 'true', 'x y', 'λ', 'e', 'level_0'];
-  expect(wanted.map((name) => names.make(name))).toEqual([
+  const request = ['k', 'K', 'a1', 'R1C1', 'r', 'true', 'x y', 'λ', 'e', 'level_0'];
+  expect(request.map((name) => names.make(name))).toEqual([
     'k',
     'K_2',
     'a1_',

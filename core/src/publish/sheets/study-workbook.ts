@@ -171,7 +171,7 @@ function sheetRungs(
         endsWell: stopped === null,
         grid,
       },
-      wish: byCounts ? 'steps' : 'h',
+      givenAs: byCounts ? 'steps' : 'h',
       isHalf,
       error: stopped === null ? errorOfRun(error, known, measure) : null,
     });

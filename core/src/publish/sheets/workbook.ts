@@ -8,12 +8,12 @@ export interface Formula {
 export type CellContent = string | number | Formula | null;
 
 /** How a cell looks. */
-export type CellLook =
+export type CellKind =
   'answer' | 'plain' | 'title' | 'note' | 'head' | 'count' | 'input' | 'value' | 'error' | 'order';
 
 export interface SheetCell {
   readonly content: CellContent;
-  readonly look: CellLook;
+  readonly kind: CellKind;
 }
 
 /** One sheet: rows of cells from the first row and column on. */
@@ -33,7 +33,7 @@ export interface Sheet {
 export interface SheetRule {
   readonly cells: string;
   readonly formula: string;
-  readonly look: 'right' | 'wrong';
+  readonly kind: 'right' | 'wrong';
 }
 
 /** A cell with a name of its own, by which formulas call it. */
@@ -52,16 +52,16 @@ export interface Workbook {
   readonly names: readonly NamedCell[];
 }
 
-export function cell(content: CellContent, look: CellLook = 'plain'): SheetCell {
-  return { content, look };
+export function cell(content: CellContent, kind: CellKind = 'plain'): SheetCell {
+  return { content, kind };
 }
 
 export const EMPTY = cell(null);
 
 /** A cell with a formula; `result` is null where it is not known. */
-export function formulaCell(formula: string, result: number | string | null, look: CellLook): SheetCell {
+export function formulaCell(formula: string, result: number | string | null, kind: CellKind): SheetCell {
   const isKnown = result !== null && (typeof result === 'string' || Number.isFinite(result));
-  return cell(isKnown ? { formula, result } : { formula }, look);
+  return cell(isKnown ? { formula, result } : { formula }, kind);
 }
 
 /** The letters of a column, from 0: A, B, ..., Z, AA. */

@@ -1,5 +1,5 @@
 import { type Cell, type CellStyle, type WriteSheet, writeXlsx } from 'hucre/xlsx';
-import { cellAddress, type CellLook, type Sheet, type SheetCell, type Workbook } from './workbook.ts';
+import { cellAddress, type CellKind, type Sheet, type SheetCell, type Workbook } from './workbook.ts';
 
 const INPUT = 'FFF1C2';
 const HEAD = 'E9EDF0';
@@ -9,7 +9,7 @@ function filled(rgb: string): CellStyle {
   return { fill: { type: 'pattern', pattern: 'solid', fgColor: { rgb } } };
 }
 
-const STYLES: Readonly<Record<CellLook, CellStyle>> = {
+const STYLES: Readonly<Record<CellKind, CellStyle>> = {
   plain: {},
   answer: { font: { bold: true, color: { rgb: 'B5490F' } } },
   title: { font: { bold: true, size: 14 } },
@@ -28,8 +28,8 @@ const RULES: Readonly<Record<'right' | 'wrong', CellStyle>> = {
   wrong: { fill: { type: 'pattern', pattern: 'solid', bgColor: { rgb: 'F4B9B4' } } },
 };
 
-function cellOf({ content, look }: SheetCell): Partial<Cell> {
-  const style = STYLES[look];
+function cellOf({ content, kind }: SheetCell): Partial<Cell> {
+  const style = STYLES[kind];
   if (content === null || typeof content !== 'object') return { value: content, style };
   const { formula, result = null } = content;
   return { value: result, formula, formulaResult: result, style };
@@ -39,7 +39,7 @@ function sheetOf({ name, widths, rows, frozen, rules = [], hidden = false }: She
   const cells = new Map<string, Partial<Cell>>();
   rows.forEach((row, i) =>
     row.forEach((cell, j) => {
-      if (cell.content !== null || cell.look === 'input') cells.set(`${i},${j}`, cellOf(cell));
+      if (cell.content !== null || cell.kind === 'input') cells.set(`${i},${j}`, cellOf(cell));
     }),
   );
   return {
@@ -49,12 +49,12 @@ function sheetOf({ name, widths, rows, frozen, rules = [], hidden = false }: She
     cells,
     freezePane: frozen,
     veryHidden: hidden,
-    conditionalRules: rules.map(({ cells: range, formula, look }, i) => ({
+    conditionalRules: rules.map(({ cells: range, formula, kind }, i) => ({
       type: 'expression',
       priority: i + 1,
       range,
       formula,
-      style: RULES[look],
+      style: RULES[kind],
     })),
   };
 }

@@ -1,5 +1,5 @@
 import { mantissaAndExponent, significant } from '../../text/number-text.ts';
-import type { Cell } from '../csv.ts';
+import type { CsvCell } from '../csv.ts';
 import type { Column } from './table.ts';
 
 /** A number that is set as a mantissa and a power of ten, or as decimals. */
@@ -21,7 +21,7 @@ export function numberParts(value: number, digits: number | null): NumberParts {
 }
 
 /** A cell as plain text. */
-export function cellText(cell: Cell, { digits }: Column): string {
+export function cellText(cell: CsvCell, { digits }: Column): string {
   if (cell === null) return '';
   if (typeof cell !== 'number') return typeof cell === 'boolean' ? (cell ? 'yes' : 'no') : cell;
   if (digits === null || Number.isInteger(cell) || !Number.isFinite(cell)) return String(cell);

@@ -1,4 +1,4 @@
-import type { Cell } from '../csv.ts';
+import type { CsvCell } from '../csv.ts';
 import { type RungReport, type StudyReport } from '../study-report.ts';
 import { column, type Column, type Table } from './table.ts';
 
@@ -23,7 +23,11 @@ const COLUMNS: Readonly<Record<Exclude<RungColumn, 'value'>, Column>> = {
   evaluations: column('evaluations'),
 };
 
-function cellsOf(kind: RungColumn, rung: RungReport | undefined, names: readonly string[]): readonly Cell[] {
+function cellsOf(
+  kind: RungColumn,
+  rung: RungReport | undefined,
+  names: readonly string[],
+): readonly CsvCell[] {
   if (rung === undefined) return kind === 'value' ? names.map(() => null) : [null];
   switch (kind) {
     case 'value':
@@ -99,14 +103,14 @@ export function comparisonTable({ title, comparison }: StudyReport): Table {
       comparison === null
         ? []
         : [
-            ...comparison.needs.map(({ method, evaluations, atMost, steps, h }): Cell[] => [
+            ...comparison.needs.map(({ method, evaluations, atMost, steps, h }): CsvCell[] => [
               method,
               evaluations,
               atMost,
               steps,
               h,
             ]),
-            ...comparison.short.map((method): Cell[] => [method, null, null, null, null]),
+            ...comparison.short.map((method): CsvCell[] => [method, null, null, null, null]),
           ],
   };
 }

@@ -1,6 +1,6 @@
 import { csv } from '../csv.ts';
 import { plainTable } from '../plain-table.ts';
-import type { Cell } from '../csv.ts';
+import type { CsvCell } from '../csv.ts';
 import { cellText, numberParts, oneLine } from './cell-text.ts';
 import type { Column, ColumnGroup, Table, TableFormat } from './table.ts';
 import { texDocument, texText } from './tex-text.ts';
@@ -39,7 +39,7 @@ export function markdownText(text: string): string {
 }
 
 /** A cell of Markdown; no sign of a number but a plus is markup. */
-function markdownCell(value: Cell, of: Column): string {
+function markdownCell(value: CsvCell, of: Column): string {
   const text = cellText(value, of);
   return typeof value === 'number' && !text.includes('+') ? text : markdownText(text);
 }
@@ -75,7 +75,7 @@ export function htmlNumber(value: number, digits: number | null): string {
 /** A table as markup, with its cells as they are given: by row and column, counted from 0. */
 export function htmlTable(
   table: Table,
-  cell: (value: Cell, of: Column, row: number, column: number) => string,
+  cell: (value: CsvCell, of: Column, row: number, column: number) => string,
 ): readonly string[] {
   const over = table.groups?.map(
     ({ title, columns }) => `<th colspan="${columns}" scope="colgroup">${htmlText(title)}</th>`,
@@ -143,7 +143,7 @@ function texGroups(groups: readonly ColumnGroup[], wide: readonly boolean[]): re
 
 function asTex(table: Table, { part = false }: TableOptions): string {
   const wide = table.columns.map((_, i) => isNumeric(table, i));
-  const cell = (value: Cell, of: Column, i: number): string => {
+  const cell = (value: CsvCell, of: Column, i: number): string => {
     if (typeof value === 'number') return texNumber(value, of.digits);
     return wide[i] === true ? ' & ' : texText(cellText(value, of));
   };

@@ -1,5 +1,5 @@
 import { namesOf } from '../../text/names-of.ts';
-import type { Cell } from '../csv.ts';
+import type { CsvCell } from '../csv.ts';
 
 /** A column of a table for people: its title, as text and as mathematics where it is some. */
 export interface Column {
@@ -22,7 +22,7 @@ export interface Table {
   /** Titles over the columns, in order; null where they have none. */
   readonly groups: readonly ColumnGroup[] | null;
   readonly columns: readonly Column[];
-  readonly rows: readonly (readonly Cell[])[];
+  readonly rows: readonly (readonly CsvCell[])[];
 }
 
 /** The formats that a table can be taken away in. */

@@ -16,7 +16,7 @@ export interface ExpectedOrder {
 }
 
 /** The orders from rung to rung over the finest rungs, and where they go. */
-export interface Course {
+export interface OrderTrend {
   /** From coarse to fine, at most four. */
   readonly orders: readonly number[];
   readonly goes: 'rising' | 'falling' | 'steady' | 'up and down';
@@ -86,13 +86,13 @@ export interface Figures {
     /** Size of the largest root of the formula on y' = 0, where that is why. */
     readonly root: number | null;
   };
-  readonly 'as promised': Ranged & ExpectedOrder & Course;
-  readonly 'no order': Course & ExpectedOrder & Kinked & { readonly range: Ranged | null };
+  readonly 'as promised': Ranged & ExpectedOrder & OrderTrend;
+  readonly 'no order': OrderTrend & ExpectedOrder & Kinked & { readonly range: Ranged | null };
   readonly 'two rungs': { readonly order: number };
   readonly 'better than promised': Ranged & ExpectedOrder;
   readonly 'order lost': Ranged & ExpectedOrder & { readonly cause: Cause };
   /** The leading term of the error is not yet what rules at the finest h: how many times it the error is. */
-  readonly 'not yet': Course & { readonly order: number; readonly h: number; readonly times: number };
+  readonly 'not yet': OrderTrend & { readonly order: number; readonly h: number; readonly times: number };
   readonly oscillation: {
     readonly sizes: readonly number[];
     readonly re: number;

@@ -18,7 +18,7 @@ function once<V>(make: () => V): () => V {
   return () => (made ??= { value: make() }).value;
 }
 
-function told(fact: Fact, method: number | null): Finding {
+function toFinding(fact: Fact, method: number | null): Finding {
   return { ...fact, method, sentence: sentenceOf(fact) };
 }
 
@@ -59,7 +59,7 @@ export function findingsOf(
     decay: once(() => decayAlong(study.problem, truth)),
     spectrum: once(() => spectrumOf(study, truth)),
   };
-  const wrong = (RULES['wrong exact'].ofStudy?.(whole) ?? []).map((fact) => told(fact, null));
+  const wrong = (RULES['wrong exact'].ofStudy?.(whole) ?? []).map((fact) => toFinding(fact, null));
   const isSound = (kind: string): boolean =>
     kind !== 'wrong exact' && (wrong.length === 0 || SOUND.has(kind));
   const rules = Object.entries(RULES).flatMap(([kind, rule]) => (isSound(kind) ? [rule] : []));
@@ -68,15 +68,17 @@ export function findingsOf(
     if (method === undefined) return [];
     const of = { ...whole, method, result };
     // of a method that was not run there is nothing to say but why
-    const asked = result.refused === null ? rules : [RULES.refused];
-    return asked.flatMap(({ ofMethod, eachOfMethod }): readonly Finding[] => {
+    const activeRules = result.refused === null ? rules : [RULES.refused];
+    return activeRules.flatMap(({ ofMethod, eachOfMethod }): readonly Finding[] => {
       const found = ofMethod?.(of) ?? null;
-      return [...(found === null ? [] : [found]), ...(eachOfMethod?.(of) ?? [])].map((fact) => told(fact, i));
+      return [...(found === null ? [] : [found]), ...(eachOfMethod?.(of) ?? [])].map((fact) =>
+        toFinding(fact, i),
+      );
     });
   });
   return [
     ...wrong,
     ...own,
-    ...rules.flatMap(({ ofStudy }) => (ofStudy?.(whole) ?? []).map((fact) => told(fact, null))),
+    ...rules.flatMap(({ ofStudy }) => (ofStudy?.(whole) ?? []).map((fact) => toFinding(fact, null))),
   ];
 }

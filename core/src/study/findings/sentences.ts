@@ -2,7 +2,7 @@ import { exactCheckSentence } from '../../problem/check-exact.ts';
 import { typedCheckSentence } from '../../reference/check-typed.ts';
 import { count, fixed, raised, rangeText, rounded, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
-import type { Course, Figures, ExpectedOrder, Ranged, ReferenceFigures } from './figures.ts';
+import type { OrderTrend, Figures, ExpectedOrder, Ranged, ReferenceFigures } from './figures.ts';
 import { large, number, steps, time, titleList } from './finding-words.ts';
 
 const SLIP = 'check for a missing h, a wrong index or a wrong weight';
@@ -45,7 +45,7 @@ const GOES = {
 } as const;
 
 /** The orders from rung to rung and where they go. */
-function courseText({ orders, goes }: Course): string {
+function orderTrendText({ orders, goes }: OrderTrend): string {
   return `between successive h: ${orders.map((order) => fixed(order, 2)).join(', ')}${GOES[goes]}`;
 }
 
@@ -169,13 +169,13 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
   'left the numbers': leftText,
   formula: formulaText,
   'as promised': (figures) =>
-    `order ${rangeText(figures)}, ${agreesText(figures)}${figures.goes === 'steady' ? '' : `; ${courseText(figures)}`}`,
+    `order ${rangeText(figures)}, ${agreesText(figures)}${figures.goes === 'steady' ? '' : `; ${orderTrendText(figures)}`}`,
   'no order': (figures) => {
     const range =
       figures.range === null
         ? 'the order cannot be estimated yet'
         : `order ${rangeText(figures.range)} so far`;
-    return `${range}: ${courseText(figures)}; ${expectedOrderText(figures)}${kinksText(figures.kinks, figures.independent)}`;
+    return `${range}: ${orderTrendText(figures)}; ${expectedOrderText(figures)}${kinksText(figures.kinks, figures.independent)}`;
   },
   'two rungs': ({ order }) =>
     `slope ${fixed(order, 2)} from two step sizes only; an order estimate needs three`,
@@ -189,7 +189,7 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     `the leading term vanishes on this problem: order ${order} is predicted here, ${general} in general`,
   'order lost': lostText,
   'not yet': (figures) =>
-    `${courseText(figures)}; at h = ${stepSizeText(figures.h)} the error is ${large(figures.times)} times the leading term of order ${figures.order}: not yet in the asymptotic range`,
+    `${orderTrendText(figures)}; at h = ${stepSizeText(figures.h)} the error is ${large(figures.times)} times the leading term of order ${figures.order}: not yet in the asymptotic range`,
   unstable: ({ sizes, limit, decay, growth, h }) => {
     const grows =
       growth === null

@@ -5,7 +5,7 @@ import { isRelative } from '../runs/error-choice.ts';
 import { type MethodRun, programFault, type RungRun } from '../runs/run-method.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
-import { type Promised, promisedOrder } from '../trial/promised-order.ts';
+import { type TrialOrder, expectedOrder } from '../trial/trial-order.ts';
 import { clearRungs } from './clear-rungs.ts';
 import type { UncertainError } from '../runs/expansion.ts';
 import type { MethodResult, RungResult } from './method-result.ts';
@@ -125,8 +125,8 @@ function clearErrors(rungs: readonly RungResult[]): readonly UncertainError[] {
 }
 
 /** What the formula promises; a local error falls with one order more. */
-function promisedHere(study: Study, method: StudyMethod): Promised {
-  const promised = promisedOrder(method.method, study.problem);
+function promisedHere(study: Study, method: StudyMethod): TrialOrder {
+  const promised = expectedOrder(method.method, study.problem);
   return promised.kind === 'order' && study.error.at === 'local'
     ? { ...promised, order: promised.order + 1 }
     : promised;

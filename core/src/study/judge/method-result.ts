@@ -1,5 +1,5 @@
 import type { RungRun } from '../runs/run-method.ts';
-import type { Promised } from '../trial/promised-order.ts';
+import type { TrialOrder } from '../trial/trial-order.ts';
 import type { OrderRange } from './order-range.ts';
 import type { Predicted } from './predicted.ts';
 import type { Extrapolated } from './richardson.ts';
@@ -30,7 +30,7 @@ export interface MethodResult {
   /** The order as a range that holds, from the error's expansion; null where none can be told. */
   readonly order: OrderRange | null;
   /** What the formula promises, one more for local errors. */
-  readonly promised: Promised;
+  readonly promised: TrialOrder;
   /** The leading term of its error on this problem; null where theory does not say it. */
   readonly predicted: Predicted | null;
   /** Why the method cannot be used for this problem; null where it can. */

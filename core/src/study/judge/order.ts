@@ -18,7 +18,7 @@ export function errorRatio(e1: number | null, e2: number | null): number | null 
 }
 
 /** A straight line through points (ln h, ln e). */
-export interface Line {
+export interface FittedLine {
   /** Its slope: the order. */
   readonly slope: number;
   /** Its value at ln h = 0. */
@@ -28,7 +28,7 @@ export interface Line {
 }
 
 /** The least-squares line through (x, y); null for fewer than two different x. */
-export function leastSquares(x: readonly number[], y: readonly number[]): Line | null {
+export function leastSquares(x: readonly number[], y: readonly number[]): FittedLine | null {
   const n = x.length;
   const meanX = x.reduce((sum, v) => sum + v, 0) / n;
   const meanY = y.reduce((sum, v) => sum + v, 0) / n;

@@ -15,7 +15,7 @@ import { summarize } from '../measures/measure.ts';
 import { gridMeasureOf, isRelative } from '../runs/error-choice.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
-import { proofFor } from '../trial/promised-order.ts';
+import { proofFor } from '../trial/trial-order.ts';
 import { exactCheck } from './exact-check.ts';
 import { kinkTimes } from './kinks.ts';
 

@@ -6,7 +6,7 @@ import type { Study } from '../runs/study.ts';
 const NEAR = 1e-3;
 
 /** Two times to as many digits as tell them apart, from six on. */
-function toldApart(one: number, other: number): readonly [string, string] {
+function reportedApart(one: number, other: number): readonly [string, string] {
   for (let digits = 6; digits < 17; digits += 1) {
     const [a, b] = [short(one, digits), short(other, digits)];
     const off = Math.max(Math.abs(Number(a) - one), Math.abs(Number(b) - other));
@@ -26,7 +26,7 @@ function lastStepRemark(study: Study, run: RungRun): string | null {
   if (run.h !== run.wished)
     return `h = ${wished} does not divide the interval: h = ${stepSizeText(run.h)}, the nearest that does, was taken`;
   const { taken, errorAtEnd } = run;
-  const [last, end] = toldApart(run.t, problem.end);
+  const [last, end] = reportedApart(run.t, problem.end);
   const there = `at h = ${wished} the last point is ${independent} = ${last}, not ${end}`;
   if (error.at !== 'end' || taken === null || run.stopped !== null) return there;
   const times =

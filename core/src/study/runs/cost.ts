@@ -66,7 +66,7 @@ function perStep(program: Program): { readonly plain: Counts; readonly perIterat
 }
 
 /** Evaluations of f and its derivatives a step, and those in one iteration of Newton's method. */
-export function promisedEvaluations(method: Method): { readonly plain: number; readonly implicit: number } {
+export function nominalEvaluations(method: Method): { readonly plain: number; readonly implicit: number } {
   const { plain, perIteration } = perStep(lower(method));
   // a derivative of order k costs about as much as k^2 evaluations of f
   const weigh = (counts: Counts): number =>

@@ -1,6 +1,6 @@
 import { gridMeasureOf } from './error-choice.ts';
 import { layLadder, stepsOf } from './ladder.ts';
-import { promisedEvaluations } from './cost.ts';
+import { nominalEvaluations } from './cost.ts';
 import type { Method } from '../../method/method.ts';
 import { newtonCost, rateSeconds } from '../../compile/rate-cost.ts';
 import { estimatedReferenceSeconds } from '../../reference/reference-cost.ts';
@@ -40,7 +40,7 @@ export function estimatedSeconds(study: Study): number {
   const rate = rateSeconds(problem);
   const iterations = branchesOf(problem) === null ? ITERATIONS.smooth : ITERATIONS.kinks;
   return methods.reduce((sum, { method }) => {
-    const { plain, implicit } = promisedEvaluations(method);
+    const { plain, implicit } = nominalEvaluations(method);
     const newton = newtonCost(problem, solvedTogether(method));
     const evaluations = plain + iterations * implicit * (1 + newton.evaluations);
     const solved = implicit > 0 ? iterations * newton.elimination : 0;

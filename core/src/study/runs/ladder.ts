@@ -5,7 +5,7 @@ import { CONSTANTS } from '../../formula/functions.ts';
 import { Parser } from '../../formula/parse.ts';
 import { PlaceError } from '../../text/place.ts';
 import { type Report, tokenize } from '../../text/token.ts';
-import { type Grid, type LastStep, layGrid, type Wish } from '../../run/grid.ts';
+import { type Grid, type LastStep, layGrid, type GridRequest } from '../../run/grid.ts';
 
 /** Most rungs of a ladder. */
 export const MAX_RUNGS = 40;
@@ -17,9 +17,9 @@ export type Amount = number | string;
 
 /** What is wrong with a step size of a file; null where it is one. */
 export function amountFault(value: unknown): string | null {
-  const wanted = 'must be a positive number or an expression such as "pi/8"';
-  if (typeof value === 'number') return value > 0 && Number.isFinite(value) ? null : wanted;
-  if (typeof value !== 'string' || value.length > LONGEST_AMOUNT) return wanted;
+  const expected = 'must be a positive number or an expression such as "pi/8"';
+  if (typeof value === 'number') return value > 0 && Number.isFinite(value) ? null : expected;
+  if (typeof value !== 'string' || value.length > LONGEST_AMOUNT) return expected;
   const h = attempt(() => amountValue(value));
   if (!h.ok) return h.refusal.message;
   return h.value > 0 && Number.isFinite(h.value)
@@ -73,17 +73,19 @@ export function amountValue(amount: Amount): number {
   });
 }
 
-function wishes(ladder: Ladder): readonly { readonly wish: () => Wish; readonly written: string }[] {
+function gridRequests(
+  ladder: Ladder,
+): readonly { readonly gridRequest: () => GridRequest; readonly written: string }[] {
   if ('counts' in ladder)
-    return ladder.counts.map((steps) => ({ wish: () => ({ steps }), written: `N = ${steps}` }));
+    return ladder.counts.map((steps) => ({ gridRequest: () => ({ steps }), written: `N = ${steps}` }));
   if ('sizes' in ladder)
     return ladder.sizes.map((amount) => ({
-      wish: () => ({ h: amountValue(amount) }),
+      gridRequest: () => ({ h: amountValue(amount) }),
       written: `h = ${amount}`,
     }));
   const { first, factor, rungs } = ladder;
   return Array.from({ length: rungs }, (_, i) => ({
-    wish: () => ({ h: amountValue(first) / pow(factor, i) }),
+    gridRequest: () => ({ h: amountValue(first) / pow(factor, i) }),
     written: i === 0 ? `h = ${first}` : `h = ${first}/${factor}^${i}`,
   }));
 }
@@ -94,8 +96,8 @@ function wishes(ladder: Ladder): readonly { readonly wish: () => Wish; readonly 
  * @example layLadder({ counts: [4, 8] }, 0, 1, 'fit').length // 2
  */
 export function layLadder(ladder: Ladder, start: number, end: number, lastStep: LastStep): readonly Rung[] {
-  return wishes(ladder).map(({ wish, written }): Rung => {
-    const laid = attempt(() => layGrid(start, end, wish(), lastStep));
+  return gridRequests(ladder).map(({ gridRequest, written }): Rung => {
+    const laid = attempt(() => layGrid(start, end, gridRequest(), lastStep));
     return laid.ok
       ? { ok: true, grid: laid.value, written }
       : { ok: false, message: laid.refusal.message, written };

@@ -39,7 +39,7 @@ export interface RoundingCase {
 }
 
 /** The same method on the same problem, with other rounding. */
-interface Twin {
+interface PerturbedRun {
   readonly run: CompiledRun;
   readonly problem: Problem;
   readonly scales: Scales;
@@ -69,9 +69,9 @@ interface Seen {
 }
 
 /** The double run beside a single one; else runs in other units. */
-function twinsOf({ study, method, start }: RoundingCase): readonly (() => Twin | null)[] {
+function perturbedRunsOf({ study, method, start }: RoundingCase): readonly (() => PerturbedRun | null)[] {
   const { problem } = study;
-  const made = (of: Problem, scales: Scales, choice: StartChoice): Twin | null => {
+  const made = (of: Problem, scales: Scales, choice: StartChoice): PerturbedRun | null => {
     const run = attempt(() => compileWithStart(of, method, choice));
     return run.ok ? { run: run.value, problem: of, scales } : null;
   };
@@ -100,7 +100,7 @@ function twinsOf({ study, method, start }: RoundingCase): readonly (() => Twin |
 }
 
 /** A state in the units of the problem. */
-function back({ problem, scales }: Twin, state: ArrayLike<number>): Float64Array {
+function back({ problem, scales }: PerturbedRun, state: ArrayLike<number>): Float64Array {
   const values = Float64Array.from({ length: problem.size }, (_, j) => state[j]!);
   outOfUnits(problem, scales, values);
   return values;
@@ -112,14 +112,14 @@ interface Found {
   readonly values: ArrayLike<number>;
 }
 
-function* runTwin(
-  twin: Twin,
+function* runPerturbed(
+  perturbed: PerturbedRun,
   { grid }: Measured,
   { study, errorAt, order }: RoundingCase,
 ): Generator<number, Found | null> {
-  const { time } = twin.scales;
+  const { time } = perturbed.scales;
   const begun = attempt(() =>
-    begin(twin.run, {
+    begin(perturbed.run, {
       ...grid,
       start: grid.start * time,
       h: grid.h * time,
@@ -132,12 +132,12 @@ function* runTwin(
   const choice =
     typeof study.error.at === 'object' ? { ...study.error, at: { t: study.error.at.t * time } } : study.error;
   const taken = yield* errorOfRun(at, {
-    problem: twin.problem,
-    errorAt: (t, state) => errorAt(t / time, back(twin, state)),
+    problem: perturbed.problem,
+    errorAt: (t, state) => errorAt(t / time, back(perturbed, state)),
     choice,
     order,
   });
-  return taken === null ? null : { ...taken, values: back(twin, at.state) };
+  return taken === null ? null : { ...taken, values: back(perturbed, at.state) };
 }
 
 /** How far apart two runs are by the error they are asked for. */
@@ -220,10 +220,10 @@ export function* measuredRounding(
   const noise = rateNoise(study.problem, truth);
   const found = runs.map((one) => (one.taken === null ? null : leastRounding(study, noise, one, places)));
   if (study.error.at === 'local' || isClear(runs)) return found;
-  const twins: (Twin | null)[] = [];
-  const makers = twinsOf(of);
-  const twin = (i: number): Twin | null =>
-    twins.length > i ? twins[i]! : (twins[i] = makers[i]?.() ?? null);
+  const perturbedRuns: (PerturbedRun | null)[] = [];
+  const makers = perturbedRunsOf(of);
+  const perturbed = (i: number): PerturbedRun | null =>
+    perturbedRuns.length > i ? perturbedRuns[i]! : (perturbedRuns[i] = makers[i]?.() ?? null);
   const bySteps = runs.map((_, i) => i).sort((a, b) => runs[a]!.grid.steps - runs[b]!.grid.steps);
   let first: Seen | null = null;
   let floor: (Seen & { readonly rungs: number }) | null = null;
@@ -250,9 +250,9 @@ export function* measuredRounding(
     const isLong = steps * study.problem.size > LONG;
     const count = first === null || isLong ? Math.min(1, makers.length) : makers.length;
     for (let k = 0; k < count; k += 1) {
-      const other = twin(k);
+      const other = perturbed(k);
       if (other === null) return found;
-      const made = yield* runTwin(other, one, of);
+      const made = yield* runPerturbed(other, one, of);
       if (made !== null) all.push(made);
     }
     if (all.length < 2) continue;

@@ -14,7 +14,7 @@ import { errorOfRun, type PointErrors, pointErrors, type RunError } from './erro
 import type { Rung } from './ladder.ts';
 import { type Leap, leapFinder } from './leap.ts';
 import { measuredRounding } from './measured-rounding.ts';
-import { promisedOrder } from '../trial/promised-order.ts';
+import { expectedOrder } from '../trial/trial-order.ts';
 import { startsFromSolution, type Study } from './study.ts';
 import { placesOf, truthOf, wrongPlace } from './truth.ts';
 
@@ -228,7 +228,7 @@ export function* methodSteps(
   }
   const run = compiled.value;
   const errorAt = truth === null || 'message' in places ? null : pointErrors(truth, places, error);
-  const promised = typeof error.at === 'object' ? promisedOrder(method, problem) : null;
+  const promised = typeof error.at === 'object' ? expectedOrder(method, problem) : null;
   const order = promised?.kind === 'order' ? promised.order : null;
   const quantities = conservedQuantities(problem);
   const common: MethodCase = { study, run, errorAt, order, quantities, leapOf: leapFinder(run) };

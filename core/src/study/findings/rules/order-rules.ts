@@ -4,10 +4,10 @@ import { sizeOf } from '../../../inspect/stability/complex.ts';
 import { clearPlaces, clearRungs } from '../../judge/clear-rungs.ts';
 import { observedOrder } from '../../judge/order.ts';
 import type { MethodResult } from '../../judge/method-result.ts';
-import { proofFor, promisedOrder } from '../../trial/promised-order.ts';
+import { proofFor, expectedOrder } from '../../trial/trial-order.ts';
 import type { MethodCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
-import type { Cause, Course, ExpectedOrder } from '../figures.ts';
+import type { Cause, OrderTrend, ExpectedOrder } from '../figures.ts';
 
 /** A range wider than that, and that part of the order, agrees with no expected order. */
 const TELLS = { least: 0.3, part: 0.08 } as const;
@@ -23,7 +23,7 @@ const NOT_SMALL = 0.5;
 const OTHER_TERMS = 2;
 
 /** Where the orders between neighbouring rungs go; null for fewer than three rungs. */
-function courseOf(result: MethodResult): Course | null {
+function trendOf(result: MethodResult): OrderTrend | null {
   const rungs = clearRungs(result.rungs);
   const all = rungs.flatMap((rung, i) => {
     const before = rungs[i - 1];
@@ -67,9 +67,9 @@ function isRuled(result: MethodResult): boolean {
 }
 
 /** An order whose range holds what theory says. */
-export function asPromised({ result, kinks }: MethodCase): FactOf<'as promised'> | null {
-  const [expected, course, { order }] = [expectedOrderOf(result), courseOf(result), result];
-  if (expected === null || course === null || order === null || !isRuled(result)) return null;
+export function asExpected({ result, kinks }: MethodCase): FactOf<'as promised'> | null {
+  const [expected, orderTrend, { order }] = [expectedOrderOf(result), trendOf(result), result];
+  if (expected === null || orderTrend === null || order === null || !isRuled(result)) return null;
   const { value, low, high, rungs } = order;
   const agrees =
     low <= expected.promised &&
@@ -77,8 +77,13 @@ export function asPromised({ result, kinks }: MethodCase): FactOf<'as promised'>
     high - low <= TELLS.least + TELLS.part * expected.promised;
   if (!agrees) return null;
   // where a kink lies within its step decides over an error: orders that go up and down agree with nothing
-  if (course.goes !== 'steady' && kinks().length > 0) return null;
-  return { kind: 'as promised', rungs, tone: 'good', figures: { value, low, high, ...expected, ...course } };
+  if (orderTrend.goes !== 'steady' && kinks().length > 0) return null;
+  return {
+    kind: 'as promised',
+    rungs,
+    tone: 'good',
+    figures: { value, low, high, ...expected, ...orderTrend },
+  };
 }
 
 /** A sure order that is not what theory says of the formula, where theory does not say what it is on this problem. */
@@ -89,13 +94,13 @@ function another({ result }: MethodCase): {
   const [expected, { order }] = [expectedOrderOf(result), result];
   if (expected === null || order === null || result.predicted !== null) return null;
   const differs = expected.promised < order.low || expected.promised > order.high;
-  return differs && order.high - order.low <= SURE && courseOf(result)?.goes === 'steady'
+  return differs && order.high - order.low <= SURE && trendOf(result)?.goes === 'steady'
     ? { order, expected }
     : null;
 }
 
 /** An order above that of the formula. */
-export function betterThanPromised(of: MethodCase): FactOf<'better than promised'> | null {
+export function betterThanExpected(of: MethodCase): FactOf<'better than promised'> | null {
   const found = another(of);
   if (found === null || found.order.low < found.expected.promised) return null;
   const { value, low, high, rungs } = found.order;
@@ -117,7 +122,7 @@ function poorStart({
   if (method.method.depth === 0 || promised.kind !== 'order' || study.error.at === 'local') return null;
   const name = study.start.instead ?? method.method.startWith?.name ?? 'exact';
   const starter = name === 'exact' ? null : study.start.find(name);
-  const own = starter && promisedOrder(starter, study.problem);
+  const own = starter && expectedOrder(starter, study.problem);
   return own?.kind === 'order' && own.order + 1 < promised.order ? { name, order: own.order } : null;
 }
 
@@ -148,22 +153,33 @@ export function orderLost(of: MethodCase): FactOf<'order lost'> | null {
 
 /** Errors at the finest h that are far from their leading term: other terms still rule them. */
 export function notYet({ result }: MethodCase): FactOf<'not yet'> | null {
-  const [beside, course, { predicted }] = [besideTheory(result), courseOf(result), result];
-  if (beside === null || course === null || predicted === null || isRuled(result)) return null;
+  const [beside, orderTrend, { predicted }] = [besideTheory(result), trendOf(result), result];
+  if (beside === null || orderTrend === null || predicted === null || isRuled(result)) return null;
   const rungs = clearPlaces(result.rungs);
-  return { kind: 'not yet', rungs, tone: 'plain', figures: { ...beside, ...course, order: predicted.order } };
+  return {
+    kind: 'not yet',
+    rungs,
+    tone: 'plain',
+    figures: { ...beside, ...orderTrend, order: predicted.order },
+  };
 }
 
 /** Three rungs or more that show no order, or none that agrees with theory or is sure to be another. */
 export function noOrder(of: MethodCase): FactOf<'no order'> | null {
   const { study, result, kinks } = of;
-  const [expected, course, { order }] = [expectedOrderOf(result), courseOf(result), result];
-  if (expected === null || course === null) return null;
-  if (asPromised(of) !== null || betterThanPromised(of) !== null || orderLost(of) !== null) return null;
+  const [expected, orderTrend, { order }] = [expectedOrderOf(result), trendOf(result), result];
+  if (expected === null || orderTrend === null) return null;
+  if (asExpected(of) !== null || betterThanExpected(of) !== null || orderLost(of) !== null) return null;
   if (notYet(of) !== null) return null;
   const rungs = clearPlaces(result.rungs);
   const range = order && { value: order.value, low: order.low, high: order.high };
-  const figures = { ...course, ...expected, range, kinks: kinks(), independent: study.problem.independent };
+  const figures = {
+    ...orderTrend,
+    ...expected,
+    range,
+    kinks: kinks(),
+    independent: study.problem.independent,
+  };
   return { kind: 'no order', rungs, tone: 'plain', figures };
 }
 

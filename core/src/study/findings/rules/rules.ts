@@ -1,8 +1,8 @@
 import type { MethodCase, StudyCase } from '../cases.ts';
 import type { FactOf, FindingKind } from '../facts.ts';
 import {
-  asPromised,
-  betterThanPromised,
+  asExpected,
+  betterThanExpected,
   formula,
   noOrder,
   notYet,
@@ -12,7 +12,7 @@ import {
 import { leadingSign, leadingZero, predicted } from './predicted-rules.ts';
 import { damped, leap } from './newton-rules.ts';
 import { floor, referenceReached, roundingOnly } from './rounding-rules.ts';
-import { coarse, elsewhere, lastStep, leftTheNumbers, refused, sameGrid, struck } from './rung-rules.ts';
+import { coarse, elsewhere, lastStep, nonFiniteText, refused, sameGrid, struck } from './rung-rules.ts';
 import { sign } from './sign-rule.ts';
 import { large, oscillation, unstable } from './stability-rules.ts';
 import {
@@ -37,14 +37,14 @@ export interface Rule<K extends FindingKind> {
 export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   'wrong exact': { ofStudy: wrongExact },
   refused: { ofMethod: refused },
-  'left the numbers': { eachOfMethod: leftTheNumbers },
+  'left the numbers': { eachOfMethod: nonFiniteText },
   formula: { ofMethod: formula },
   leap: { ofMethod: leap },
   damped: { ofMethod: damped },
-  'as promised': { ofMethod: asPromised },
+  'as promised': { ofMethod: asExpected },
   'no order': { ofMethod: noOrder },
   'two rungs': { ofMethod: twoRungs },
-  'better than promised': { ofMethod: betterThanPromised },
+  'better than promised': { ofMethod: betterThanExpected },
   predicted: { ofMethod: predicted },
   'leading zero': { ofMethod: leadingZero },
   'leading sign': { ofMethod: leadingSign },

@@ -1,6 +1,6 @@
 import { firstRemark, indices, type MethodCase, sizesOf, type StudyCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
-import { toldUnstable } from './stability-rules.ts';
+import { reportedUnstable } from './stability-rules.ts';
 
 /** The method cannot be used for this problem. */
 export function refused({ result }: MethodCase): FactOf<'refused'> | null {
@@ -9,7 +9,7 @@ export function refused({ result }: MethodCase): FactOf<'refused'> | null {
 }
 
 /** Runs that leave the numbers, or cannot be begun: those that do for one reason together, told by the coarsest. */
-export function leftTheNumbers({ study, result }: MethodCase): readonly FactOf<'left the numbers'>[] {
+export function nonFiniteText({ study, result }: MethodCase): readonly FactOf<'left the numbers'>[] {
   const { rungs, refused: all } = result;
   if (all !== null) return [];
   const groups = new Map<string, number[]>();
@@ -58,9 +58,9 @@ function excluded<K extends 'coarse' | 'struck'>(
 /** Coarse rungs that are not on the expansion of the finer ones, and that are not unstable. */
 export function coarse(of: StudyCase): readonly FactOf<'coarse'>[] {
   return excluded('coarse', of, (one) => {
-    const told = toldUnstable(one);
+    const unstableRungs = reportedUnstable(one);
     const which = indices(one.result.rungs, (rung) => rung.leftOut?.kind === 'coarse');
-    return which.filter((i) => !told.includes(i));
+    return which.filter((i) => !unstableRungs.includes(i));
   });
 }
 

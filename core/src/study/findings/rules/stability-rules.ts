@@ -70,16 +70,16 @@ export function oscillation(of: MethodCase): FactOf<'oscillation'> | null {
 }
 
 /** Rungs that were told as unstable, of a decay or of an oscillation. */
-export function toldUnstable(of: MethodCase): readonly number[] {
+export function reportedUnstable(of: MethodCase): readonly number[] {
   return unstable(of)?.rungs ?? oscillation(of)?.rungs ?? [];
 }
 
 /** Errors larger than the solution itself, where no instability was told. */
 export function large(of: MethodCase): FactOf<'large'> | null {
   const { study, truth, result } = of;
-  const told = toldUnstable(of);
+  const unstableRungs = reportedUnstable(of);
   const which = indices(result.rungs, ({ leftOut }) => leftOut?.kind === 'large').filter(
-    (i) => !told.includes(i),
+    (i) => !unstableRungs.includes(i),
   );
   if (which.length === 0) return null;
   const errors = which.map((i) => {

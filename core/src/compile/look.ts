@@ -1,2 +1,0 @@
-/** Steps between two looks at whether a run is still within the numbers. */
-export const LOOK_EVERY = 64;

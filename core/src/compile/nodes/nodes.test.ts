@@ -1,0 +1,160 @@
+import { bind, bound } from '../../formula/expression.ts';
+import { Parser } from '../../formula/parse.ts';
+import { PlaceError } from '../../text/place.ts';
+import { tokenize } from '../../text/token.ts';
+import { exp } from '../../elementary/exponential.ts';
+import { cos, sin } from '../../elementary/trigonometric.ts';
+import { generatedFunction } from '../generated.ts';
+import { temporaryNode, nameNode, constantNode, operation, readNode } from './code-node.ts';
+import { pieceOf } from './node-of-tree.ts';
+import { literal, printed } from './print.ts';
+import { Scopes } from './scopes.ts';
+import { frame, linesOf } from './statement.ts';
+
+const [A, B, H] = [nameNode('a'), nameNode('b'), nameNode('h', true)];
+const PLAIN = { pure: true, single: false, inlines: false };
+
+function tree(text: string) {
+  const fail = (at: { from: number; to: number }, message: string): never => {
+    throw new PlaceError(at, message);
+  };
+  const tokens = tokenize(text, { from: 0, to: text.length }, fail);
+  const parser = new Parser(
+    tokens,
+    { from: 0, to: 1 },
+    { calls: () => false, multiplies: () => false, refuseCall: () => null, report: fail },
+  );
+  return bind(parser.whole(), (leaf) => bound(leaf.name, leaf.name));
+}
+
+/** Pieces of a formula in a, b and the loop-invariant h, with the lines that they need. */
+function written(
+  text: string,
+  options = PLAIN,
+): { readonly before: readonly string[]; readonly lines: readonly string[]; readonly result: string } {
+  const scopes = new Scopes(options);
+  const result = pieceOf(tree(text), scopes, (leaf) => nameNode(leaf, leaf === 'h'));
+  return { before: linesOf(scopes.before), lines: linesOf(scopes.statements), result: printed(result) };
+}
+
+test.each([
+  [-0, '(-0)'],
+  [-1.5, '(-1.5)'],
+  [1e-7, '1e-7'],
+  [5e-324, '5e-324'],
+  [0.1 + 0.2, '0.30000000000000004'],
+])('%f is printed as %s, which reads back to the same bits', (value, text) => {
+  expect(literal(value)).toBe(text);
+  expect(generatedFunction<() => number>(`function () { return ${text}; }`)()).toBe(value);
+});
+
+test('every operation is in brackets, so that the order of the text is kept', () => {
+  expect(printed(operation('-', A, operation('*', B, operation('negate', A))))).toBe('(a - (b * (-a)))');
+  expect(printed(operation({ choose: '==' }, A, B, constantNode(1), H))).toBe('(a === b ? 1 : h)');
+  expect(printed(operation('single', operation('/', A, B)))).toBe('F((a / b))');
+  expect(printed(operation({ call: 'atan2' }, A, B))).toBe('atan2(a, b)');
+});
+
+test('pieces that compute the same in the same way have one key, others have not', () => {
+  expect(operation('+', A, B).key).toBe(operation('+', nameNode('a'), nameNode('b')).key);
+  expect(operation('+', A, B).key).not.toBe(operation('+', B, A).key);
+  expect(constantNode(0).key).not.toBe(constantNode(-0).key);
+  expect(temporaryNode(1, true).key).not.toBe(temporaryNode(1, false).key);
+});
+
+test('an operation is loop-invariant where all of its inputs are', () => {
+  expect(operation('*', H, constantNode(2)).loopInvariant).toBe(true);
+  expect(operation('*', H, A).loopInvariant).toBe(false);
+});
+
+test('what is loop-invariant is computed once, before the loop', () => {
+  expect(written('h/2*(a + b)')).toEqual({
+    before: ['const s0 = (h / 2);'],
+    lines: [],
+    result: '(s0 * (a + b))',
+  });
+});
+
+test('squares and cubes are products of one value; other powers are calls', () => {
+  expect(written('(a + b)^3')).toMatchObject({
+    lines: ['const v0 = (a + b);'],
+    result: '((v0 * v0) * v0)',
+  });
+  expect(written('a^2').result).toBe('(a * a)');
+  expect(written('a^b').result).toBe('pow(a, b)');
+  expect(written('a^-2').result).toBe('pow(a, (-2))');
+});
+
+test('single precision rounds every operation, not signs and choices', () => {
+  expect(written('-a*b + if(a < b, a, b)', { ...PLAIN, single: true }).result).toBe(
+    'F((F(((-a) * b)) + (a < b ? a : b)))',
+  );
+});
+
+test('the same piece is put aside once while its name is in scope', () => {
+  const scopes = new Scopes(PLAIN);
+  const sum = operation('+', A, B);
+  const first = scopes.keep(sum);
+  expect(scopes.keep(operation('+', A, B))).toBe(first);
+  const inner = scopes.within(() => [scopes.keep(sum), scopes.keep(operation('*', A, A))]);
+  expect(inner.result[0]).toBe(first);
+  expect(linesOf(inner.statements)).toEqual(['const v1 = (a * a);']);
+  // what an inner block has put aside is out of scope behind it, unless it is said to be in
+  expect(scopes.keep(operation('*', A, A))).not.toBe(inner.result[1]);
+  const other = scopes.within(() => [scopes.keep(operation('*', A, A))], inner.statements);
+  expect(linesOf(other.statements)).toEqual([]);
+});
+
+test('elements of arrays change under their names, so their pieces are never shared', () => {
+  const scopes = new Scopes({ ...PLAIN, pure: false });
+  const element = operation('*', nameNode('R1[j]'), nameNode('R1[j]'));
+  expect(scopes.keep(element)).not.toBe(scopes.keep(element));
+  const loopInvariant = operation('*', H, H);
+  expect(scopes.keep(loopInvariant)).toBe(scopes.keep(loopInvariant));
+});
+
+test('statements are printed with the names of the moment', () => {
+  const scopes = new Scopes(PLAIN);
+  const kept = scopes.keep(operation('+', A, B));
+  scopes.say(
+    { kind: 'loop', index: 'j', from: 0, to: 4, body: [{ kind: 'put', into: 'R2[j]', value: kept }] },
+    frame('done();'),
+  );
+  expect(linesOf(scopes.statements, ({ id }) => `V[${id}]`)).toEqual([
+    'V[0] = (a + b);',
+    'for (let j = 0; j < 4; j++) {',
+    'R2[j] = V[0];',
+    '}',
+    'done();',
+  ]);
+});
+
+test.each<[string, (x: number) => number]>([
+  ['sin', sin],
+  ['cos', cos],
+  ['exp', exp],
+])('%s written out has the bits of the function it stands for', (name, own) => {
+  const scopes = new Scopes({ ...PLAIN, inlines: true });
+  const result = scopes.inlined(name, readNode('x', false));
+  const body = [...linesOf(scopes.before), ...linesOf(scopes.statements), `return ${printed(result!)};`];
+  const made = generatedFunction<(x: number) => number>(`function (x) {\n${body.join('\n')}\n}`);
+  let x = 1e-12;
+  for (let i = 0; i < 4_000; i += 1) {
+    x = -x * 1.011;
+    expect(made(x)).toBe(own(x));
+  }
+  for (const special of [0, -0, NaN, Infinity, -Infinity, 1, 710, -750, 1e300])
+    expect(made(special)).toBe(own(special));
+});
+
+test('a function of what is loop-invariant is not written out, nor one that has no such form', () => {
+  const scopes = new Scopes({ ...PLAIN, inlines: true });
+  expect(scopes.inlined('sin', H)).toBeNull();
+  expect(scopes.inlined('tan', A)).toBeNull();
+  expect(new Scopes(PLAIN).inlined('sin', A)).toBeNull();
+  expect(scopes.inlined('sin', A)).toBe(scopes.inlined('sin', A));
+});
+
+test('only a function can be made of generated source', () => {
+  expect(() => generatedFunction('3')).toThrow('the generated source is not a function');
+});

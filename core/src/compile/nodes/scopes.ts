@@ -1,0 +1,137 @@
+import { count } from '../../text/number-text.ts';
+import { Refusal } from '../../text/refusal.ts';
+import { type Inlined, INLINED } from './inlined.ts';
+import { isAtom, type TemporaryNode, temporaryNode, type CodeNode, readNode } from './code-node.ts';
+import type { Block, Statement } from './statement.ts';
+
+/** Most operations of a step that are written out; loops over a family count once. */
+const MAX_OPERATIONS = 600_000;
+
+/** How code is generated. */
+export interface ScopeOptions {
+  /** Whether a piece has the same value wherever it stands in a step: not so for elements of arrays. */
+  readonly pure: boolean;
+  /** Whether every operation is rounded to 32 bits. */
+  readonly single: boolean;
+  /** Whether sine, cosine and exponential function are written out where they change from step to step. */
+  readonly inlines: boolean;
+}
+
+interface OpenBlock {
+  readonly statements: Statement[];
+  readonly names: Map<string, TemporaryNode>;
+}
+
+/**
+ * Puts pieces of code aside: loop-invariant ones before the loop over steps, others in the block that is being written. The
+ * same piece is put aside once as long as its name is in scope.
+ */
+export class Scopes {
+  readonly before: Statement[] = [];
+  readonly single: boolean;
+  readonly #loopInvariant = new Map<string, TemporaryNode>();
+  readonly #blocks: OpenBlock[] = [{ statements: [], names: new Map() }];
+  readonly #pure: boolean;
+  readonly #inlines: boolean;
+  #count = 0;
+  #spent = 0;
+
+  constructor({ pure, single, inlines }: ScopeOptions) {
+    this.#pure = pure;
+    this.single = single;
+    this.#inlines = inlines;
+  }
+
+  get statements(): readonly Statement[] {
+    return this.#blocks[0]!.statements;
+  }
+
+  /** How many pieces that are not loop-invariant have been put aside. */
+  get count(): number {
+    return this.#count;
+  }
+
+  /**
+   * Puts a piece aside, or finds it where it was.
+   *
+   * @throws Refusal where the code becomes too large to be compiled in a few seconds
+   */
+  keep(value: CodeNode): Exclude<CodeNode, { kind: 'operation' }> {
+    if (isAtom(value)) return value;
+    this.#spend(value.operations);
+    if (value.loopInvariant) return this.#keepInvariant(value);
+    const known = this.#pure ? this.#inScope(value.key) : null;
+    if (known !== null) return known;
+    const kept = this.#next(value.key);
+    this.say({ kind: 'keep', kept, value });
+    return kept;
+  }
+
+  /** A function of one input, written out if it is one of those; null where it is to be called. */
+  inlined(name: string, input: CodeNode): CodeNode | null {
+    const of = INLINED.get(name);
+    if (of === undefined || !this.#inlines || input.loopInvariant) return null;
+    return this.#define(name, of, this.keep(input));
+  }
+
+  /** Adds statements as they are. */
+  say(...statements: readonly Statement[]): void {
+    this.#blocks.at(-1)!.statements.push(...statements);
+  }
+
+  /** Writes a block of its own; what an earlier block has put aside may be in its scope. */
+  within(write: () => readonly CodeNode[], inScope: readonly Statement[] = []): Block {
+    const names = new Map<string, TemporaryNode>();
+    for (const statement of inScope)
+      if (statement.kind === 'keep') names.set(statement.value.key, statement.kept);
+    const block: OpenBlock = { statements: [], names };
+    this.#blocks.push(block);
+    const result = write();
+    this.#blocks.pop();
+    return { statements: block.statements, result };
+  }
+
+  #spend(operations: number): void {
+    this.#spent += operations;
+    if (this.#spent > MAX_OPERATIONS)
+      throw new Refusal(
+        'size',
+        `one step of this method on this problem takes more than ${count(MAX_OPERATIONS)} operations, written out; take fewer components, stages or derivatives`,
+      );
+  }
+
+  #keepInvariant(value: CodeNode): TemporaryNode {
+    const known = this.#loopInvariant.get(value.key);
+    if (known !== undefined) return known;
+    const kept = temporaryNode(this.#loopInvariant.size, true);
+    this.#loopInvariant.set(value.key, kept);
+    this.before.push({ kind: 'keep', kept, value });
+    return kept;
+  }
+
+  #define(name: string, of: Inlined, input: CodeNode): CodeNode {
+    const key = `written out ${name}(${input.key})`;
+    const known = this.#inScope(key);
+    if (known !== null) return known;
+    const coefficients = of.coefficients.map((place) =>
+      this.#keepInvariant(readNode(`COEFFICIENTS[${place}]`, true)),
+    );
+    const kept = this.#next(key);
+    this.say({ kind: 'inlined', kept, of, input, coefficients });
+    return kept;
+  }
+
+  #inScope(key: string): TemporaryNode | null {
+    for (const { names } of this.#blocks) {
+      const known = names.get(key);
+      if (known !== undefined) return known;
+    }
+    return null;
+  }
+
+  #next(key: string): TemporaryNode {
+    const kept = temporaryNode(this.#count++, false);
+    this.#blocks.at(-1)!.names.set(key, kept);
+    return kept;
+  }
+}

@@ -1,0 +1,67 @@
+import { type Inlined, inlinedLines } from './inlined.ts';
+import type { TemporaryNode, CodeNode } from './code-node.ts';
+import { localName, type NameOf, printed } from './print.ts';
+
+/** A statement of generated code. */
+export type Statement =
+  /** Puts a piece aside under its number. */
+  | { readonly kind: 'keep'; readonly kept: TemporaryNode; readonly value: CodeNode }
+  /** A function written out: its value is put aside under a number. */
+  | {
+      readonly kind: 'inlined';
+      readonly kept: TemporaryNode;
+      readonly of: Inlined;
+      readonly input: CodeNode;
+      readonly coefficients: readonly CodeNode[];
+    }
+  /** Gives a place, such as an element of an array, the value of a piece. */
+  | { readonly kind: 'put'; readonly into: string; readonly value: CodeNode }
+  /** A loop over an index that is the generator's own. */
+  | {
+      readonly kind: 'loop';
+      readonly index: 'i' | 'j';
+      readonly from: number;
+      readonly to: number;
+      readonly body: readonly Statement[];
+    }
+  /** Lines of a frame, such as the head of a loop over steps; no piece is ever read back from them. */
+  | { readonly kind: 'frame'; readonly lines: readonly string[] };
+
+/** A stretch of code, and the pieces that stand for what it has found. */
+export interface Block {
+  readonly statements: readonly Statement[];
+  readonly result: readonly CodeNode[];
+}
+
+export function frame(...lines: readonly string[]): Statement {
+  return { kind: 'frame', lines };
+}
+
+/** Statements as lines of JavaScript. */
+export function linesOf(statements: readonly Statement[], nameOf: NameOf = localName): readonly string[] {
+  return statements.flatMap((statement): readonly string[] => {
+    switch (statement.kind) {
+      case 'keep': {
+        const name = nameOf(statement.kept);
+        const value = printed(statement.value, nameOf);
+        return [nameOf === localName ? `const ${name} = ${value};` : `${name} = ${value};`];
+      }
+      case 'inlined':
+        return inlinedLines(
+          statement.of,
+          nameOf(statement.kept),
+          printed(statement.input, nameOf),
+          statement.coefficients.map((piece) => printed(piece, nameOf)),
+        );
+      case 'put':
+        return [`${statement.into} = ${printed(statement.value, nameOf)};`];
+      case 'loop': {
+        const { index, from, to, body } = statement;
+        const head = `for (let ${index} = ${from}; ${index} < ${to}; ${index}++) {`;
+        return [head, ...linesOf(body, nameOf), '}'];
+      }
+      case 'frame':
+        return statement.lines;
+    }
+  });
+}

@@ -1,0 +1,60 @@
+import { openStudy } from '../document/open-study.ts';
+import { Refusal } from '../text/refusal.ts';
+import { type ExportQuery, exportRequest } from './export-query.ts';
+
+const opened = openStudy({
+  schritt: 1,
+  kind: 'study',
+  title: 'Sluice',
+  problem: { title: 'Sluice', text: "y' = -y\ny(0) = 1\n0 <= t <= 1" },
+  methods: [
+    { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' },
+    { title: 'Own', text: 'y[n+1] = y + h*f(t, y)' },
+  ],
+  ladder: { counts: [4] },
+});
+if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
+const { study } = opened;
+
+test('what is not said is what most want', () => {
+  expect(exportRequest('Sluice', study, { what: 'sheet' })).toEqual({
+    what: 'sheet',
+    method: 0,
+    gridRequest: null,
+  });
+  expect(exportRequest('Sluice', study, { what: 'plot' })).toMatchObject({
+    plot: 'order',
+    method: null,
+    size: 'slide',
+    ink: 'colour',
+  });
+  expect(exportRequest('Sluice', study, { what: 'handout' })).toMatchObject({
+    as: 'html',
+    paper: 'A4',
+    solved: false,
+    request: { of: { kind: 'rungs' }, title: 'Sluice', blanks: 'rows after 2', digits: 6, sheets: 1 },
+  });
+  expect(exportRequest('Sluice', study, { what: 'program', method: 'Own', h: 'pi/8' })).toEqual({
+    what: 'program',
+    as: 'py',
+    method: 1,
+    gridRequest: { h: Math.PI / 8 },
+  });
+});
+
+test.each<[ExportQuery, string]>([
+  [{ what: 'program', steps: '4' }, 'there is no method "" in this study; there are Euler, Own'],
+  [{ what: 'rows', method: 'Own', h: '1', steps: '2' }, 'give either h'],
+  [{ what: 'rows', method: 'Own', h: '1', as: 'svg' }, 'rows can be written as csv, md, tex, html, txt'],
+  [{ what: 'handout', sheets: '501' }, 'sheets takes a whole number from 1 to 500, not 501'],
+  [{ what: 'handout', seed: '1.5' }, 'seed takes a whole number'],
+])('what cannot be meant is refused in words: %j', (asked, words) => {
+  let said: unknown = null;
+  try {
+    exportRequest('Sluice', study, asked);
+  } catch (thrown) {
+    said = thrown;
+  }
+  expect(said).toBeInstanceOf(Refusal);
+  expect(String(said)).toContain(words);
+});

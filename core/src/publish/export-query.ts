@@ -1,0 +1,214 @@
+import type { GridRequest } from '../run/grid.ts';
+import { amountValue } from '../study/runs/ladder.ts';
+import type { Study } from '../study/runs/study.ts';
+import { Refusal } from '../text/refusal.ts';
+import type { Paper } from './handouts/handout-html.ts';
+import type { PlotInk, PlotName, PlotSize } from './plot-data.ts';
+import { LANGUAGES, type LanguageName } from './programs/language.ts';
+import { isTableFormat, TABLE_FORMATS } from './tables/table.ts';
+import { HANDOUT_FORMATS, type HandoutFormat, type ExportRequest } from './export-study.ts';
+
+/** What can be taken away beside the tables of a study. */
+export const RUN_EXPORTS = ['rows', 'program', 'sheet', 'plot', 'formulas', 'handout'] as const;
+export type RunExport = (typeof RUN_EXPORTS)[number];
+
+export const HANDOUTS_OF = ['rungs', 'rows'] as const;
+
+/** The formats of each kind, the first where none is asked for. */
+export const FORMATS_OF = {
+  rows: TABLE_FORMATS,
+  program: LANGUAGES,
+  sheet: ['xlsx'],
+  plot: ['svg', 'png'],
+  formulas: ['tex'],
+  handout: HANDOUT_FORMATS,
+} as const satisfies Readonly<Record<RunExport, readonly string[]>>;
+
+/** What is asked for, in texts: the options of a command or the query of an address. */
+export interface ExportQuery {
+  readonly what: RunExport;
+  readonly as?: string;
+  /** Title of a method. */
+  readonly method?: string;
+  readonly h?: string;
+  readonly steps?: string;
+  readonly digits?: string;
+  /** With commas between them. */
+  readonly columns?: string;
+  /** every k-th grid point has a row. */
+  readonly every?: string;
+  readonly bom?: boolean;
+  readonly part?: boolean;
+  readonly step?: string;
+  readonly plot?: PlotName;
+  readonly size?: PlotSize;
+  readonly ink?: PlotInk;
+  readonly of?: (typeof HANDOUTS_OF)[number];
+  readonly task?: string;
+  readonly blanks?: string;
+  readonly room?: boolean;
+  readonly variants?: string;
+  readonly sheets?: string;
+  readonly seed?: string;
+  readonly key?: boolean;
+  readonly paper?: Paper;
+}
+
+/** Significant digits of rows, and those that a sheet for students asks for, where nothing is said. */
+const [ROW_DIGITS, SHEET_DIGITS] = [10, 6];
+
+function isLanguage(format: string): format is LanguageName {
+  return LANGUAGES.some((known) => known === format);
+}
+
+function isHandoutFormat(format: string): format is HandoutFormat {
+  return HANDOUT_FORMATS.some((known) => known === format);
+}
+
+/**
+ * A whole number of an option; `otherwise` where it is not given.
+ *
+ * @throws Refusal for another one
+ * @example wholeOf('scale', '2', [1, 4], 1) // 2
+ */
+export function wholeOf(
+  name: string,
+  text: string | undefined,
+  [least, most]: readonly [number, number],
+  otherwise: number,
+): number {
+  if (text === undefined || text === '') return otherwise;
+  const value = Number(text);
+  if (Number.isSafeInteger(value) && value >= least && value <= most) return value;
+  throw new Refusal('form', `${name} takes a whole number from ${least} to ${most}, not ${text}`);
+}
+
+/**
+ * Significant digits; null where none are asked for.
+ *
+ * @example digitsOf({ digits: '6' }) // 6
+ */
+export function digitsOf({ digits }: Pick<ExportQuery, 'digits'>): number | null {
+  return digits === undefined ? null : wholeOf('digits', digits, [1, 17], 1);
+}
+
+/**
+ * The names of columns that are asked for; null for all.
+ *
+ * @example columnsOf({ columns: 'level,k1' }) // ['level', 'k1']
+ */
+export function columnsOf({ columns }: Pick<ExportQuery, 'columns'>): readonly string[] | null {
+  return columns?.split(',').map((name) => name.trim()) ?? null;
+}
+
+/**
+ * Every how manyth row is asked for; every one where nothing is said.
+ *
+ * @example everyOf({ every: '2' }) // 2
+ */
+export function everyOf({ every }: Pick<ExportQuery, 'every'>): number {
+  return wholeOf('every', every, [1, 1e8], 1);
+}
+
+const EITHER = 'give either h with a step size or steps with a number of steps';
+
+function givenGrid({ h, steps }: ExportQuery): GridRequest | null {
+  if (h !== undefined && steps !== undefined) throw new Refusal('grid', EITHER);
+  if (steps !== undefined) return { steps: Number(steps) };
+  return h === undefined ? null : { h: amountValue(h) };
+}
+
+/**
+ * The step size or number of steps that is asked for.
+ *
+ * @throws Refusal where neither or both of h and steps are given
+ * @example gridRequestOf({ steps: '16' }) // { steps: 16 }
+ */
+export function gridRequestOf(query: Pick<ExportQuery, 'h' | 'steps'>): GridRequest {
+  const gridRequest = givenGrid({ ...query, what: 'rows' });
+  if (gridRequest === null) throw new Refusal('grid', EITHER);
+  return gridRequest;
+}
+
+/** The place of a method in a study by its title; the first where none is named and one may be left out. */
+function methodAt({ methods }: Study, { method }: ExportQuery, isNeeded: boolean): number {
+  if (method === undefined && !isNeeded) return 0;
+  const place = methods.findIndex(({ title }) => title === method);
+  if (place >= 0) return place;
+  const titles = methods.map(({ title }) => title).join(', ');
+  throw new Refusal('missing', `there is no method "${method ?? ''}" in this study; there are ${titles}`);
+}
+
+/**
+ * What texts ask for.
+ *
+ * @throws Refusal where something is missing, or is of another form
+ * @example exportRequest('Sluice', study, { what: 'rows', as: 'md', method: 'Heun', steps: '16' }).what // 'rows'
+ */
+export function exportRequest(title: string, study: Study, query: ExportQuery): ExportRequest {
+  const { what, part = false } = query;
+  const formats: readonly string[] = FORMATS_OF[what];
+  const format = query.as ?? formats[0] ?? '';
+  const wrong = new Refusal('form', `${what} can be written as ${formats.join(', ')}, not as ${format}`);
+  switch (what) {
+    case 'program':
+      if (!isLanguage(format)) throw wrong;
+      return { what, as: format, method: methodAt(study, query, true), gridRequest: gridRequestOf(query) };
+    case 'rows':
+      if (!isTableFormat(format)) throw wrong;
+      return {
+        what,
+        as: format,
+        method: methodAt(study, query, true),
+        gridRequest: gridRequestOf(query),
+        digits: digitsOf(query) ?? ROW_DIGITS,
+        columns: columnsOf(query),
+        every: everyOf(query),
+        options: { part, mark: query.bom ?? false },
+      };
+    case 'sheet':
+      if (format !== 'xlsx') throw wrong;
+      return { what, method: methodAt(study, query, false), gridRequest: givenGrid(query) };
+    case 'plot': {
+      const { plot = 'order', size = 'slide', ink = 'colour' } = query;
+      // errors and work are those of all step sizes
+      const isOfRun = plot === 'solution' || plot === 'error';
+      const gridRequest = isOfRun ? gridRequestOf(query) : { steps: 1 };
+      const method = query.method === undefined ? null : methodAt(study, query, false);
+      return { what, plot, size, ink, method, gridRequest };
+    }
+    case 'formulas': {
+      if (format !== 'tex') throw wrong;
+      const n = query.step === undefined ? null : wholeOf('step', query.step, [0, 1e8], 0);
+      const gridRequest = n === null ? { steps: 1 } : gridRequestOf(query);
+      return { what, method: methodAt(study, query, false), gridRequest, n, part };
+    }
+    case 'handout':
+      if (!isHandoutFormat(format)) throw wrong;
+      return {
+        what,
+        as: format,
+        solved: query.key ?? false,
+        paper: query.paper ?? 'A4',
+        request: {
+          of:
+            query.of === 'rows'
+              ? {
+                  kind: 'rows',
+                  method: methodAt(study, query, false),
+                  gridRequest: gridRequestOf(query),
+                  columns: columnsOf(query),
+                }
+              : { kind: 'rungs' },
+          title,
+          task: query.task ?? '',
+          blanks: query.blanks ?? 'rows after 2',
+          digits: digitsOf(query) ?? SHEET_DIGITS,
+          plot: query.room ?? false,
+          choices: query.variants ?? '',
+          sheets: wholeOf('sheets', query.sheets, [1, 500], 1),
+          seed: wholeOf('seed', query.seed, [0, 2 ** 31], 1),
+        },
+      };
+  }
+}

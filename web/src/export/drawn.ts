@@ -1,0 +1,58 @@
+import type { PagePart } from '@schritt/core/document';
+import { paletteOf, type Plot, plotOf, type Sheet, SHEETS } from '@schritt/plot';
+import { type Palette, PRINT } from '@schritt/plot/palette';
+import { plotSvg } from '../plots/draw-plot.ts';
+import type { ExportedFile } from '../worker/exported-file.ts';
+
+/** An export as a text; of a plot its SVG. */
+export interface Drawn {
+  readonly text: string;
+  /** The bytes of a file that is no text. */
+  readonly bytes: Uint8Array<ArrayBuffer> | null;
+  /** What the text was drawn from; null where it is no plot. */
+  readonly still: StaticPlot | null;
+}
+
+/** A plot with all that its drawing needs. */
+export interface StaticPlot {
+  readonly plot: Plot;
+  readonly palette: Palette;
+  readonly sheet: Sheet;
+}
+
+/** Lets the page answer before the next plot is drawn. */
+function pause(): Promise<void> {
+  return new Promise((done) => setTimeout(done, 0));
+}
+
+/** A page with its plots drawn, one at a time. */
+async function pageText(parts: readonly PagePart[]): Promise<string> {
+  const lines: string[] = [];
+  for (const part of parts) {
+    if (typeof part === 'string') {
+      lines.push(part);
+      continue;
+    }
+    await pause();
+    // a style sheet in a plot would hold for the whole page, whose text has more faces
+    lines.push(plotSvg(plotOf(part, PRINT), PRINT, SHEETS.column, ''));
+  }
+  return lines.join('\n');
+}
+
+/** Draws what a worker has left to be drawn. */
+export async function drawn(file: ExportedFile): Promise<Drawn> {
+  switch (file.kind) {
+    case 'text':
+      return { text: file.text, bytes: null, still: null };
+    case 'workbook':
+      return { text: file.text, bytes: file.bytes, still: null };
+    case 'page':
+      return { text: await pageText(file.parts), bytes: null, still: null };
+    case 'plot': {
+      const palette = paletteOf(file.ink);
+      const still = { plot: plotOf(file.plot, palette), palette, sheet: SHEETS[file.size] };
+      return { text: plotSvg(still.plot, palette, still.sheet), bytes: null, still };
+    }
+  }
+}

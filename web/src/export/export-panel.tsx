@@ -1,0 +1,166 @@
+import { count, stepSizeText } from '@schritt/core/text';
+import { Button, Modal, Segmented, Select } from 'antd';
+import { type ReactNode, useState } from 'react';
+import { useStudyState } from '../state/study-state.ts';
+import { download } from '../plots/download.ts';
+import {
+  type ExportSettings,
+  FIRST,
+  HANDOUTS_AS,
+  isOfMethod,
+  isOfStep,
+  PLOTS_AS,
+  PROGRAMS,
+  TABLES,
+  exportName,
+  EXPORT_KINDS,
+} from './export-settings.ts';
+import { HandoutOptions } from './handout-options.tsx';
+import { type Choosing, Options } from './options.tsx';
+import { savedFile } from './saved.ts';
+import { ExportPreview } from './export-preview.tsx';
+import { useExport } from './use-export.ts';
+import { useNotices } from '../frame/use-notices.tsx';
+import './export.css';
+
+/** How it is written, for the kinds that can be written in several ways. */
+function Format({ choice, change }: Choosing): ReactNode {
+  switch (choice.what) {
+    case 'program':
+      return (
+        <Segmented
+          aria-label="Language"
+          value={choice.language}
+          options={[...PROGRAMS]}
+          onChange={(language) => change({ language })}
+        />
+      );
+    case 'plot':
+      return (
+        <Segmented
+          aria-label="Format"
+          value={choice.plotAs}
+          options={[...PLOTS_AS]}
+          onChange={(plotAs) => change({ plotAs })}
+        />
+      );
+    case 'handout':
+      return (
+        <Segmented
+          aria-label="Format"
+          value={choice.handout.as}
+          options={[...HANDOUTS_AS]}
+          onChange={(as) => change({ handout: { ...choice.handout, as } })}
+        />
+      );
+    case 'sheet':
+    case 'formulas':
+      return null;
+    default:
+      return (
+        <Segmented
+          aria-label="Format"
+          value={choice.table}
+          options={[...TABLES]}
+          onChange={(table) => change({ table })}
+        />
+      );
+  }
+}
+
+/** Has the page of the preview printed. */
+function printPage(): void {
+  document.querySelector<HTMLIFrameElement>('.taken-page')?.contentWindow?.print();
+}
+
+/** The place where all of a study and of the chosen run is taken away, with a preview. */
+export function ExportPanel({ onClose }: { readonly onClose: () => void }): ReactNode {
+  const { good, study, methods, chosen, view } = useStudyState('good', 'study', 'methods', 'chosen', 'view');
+  const [choice, setChoice] = useState<ExportSettings>(FIRST);
+  const [method, setMethod] = useState(Math.min(view.method, Math.max(0, good.keys.length - 1)));
+  const [copied, setCopied] = useState<string | null>(null);
+  const change = (part: Partial<ExportSettings>): void => setChoice((now) => ({ ...now, ...part }));
+  const taken = useExport(choice, method);
+  const { text, bytes } = taken;
+  const isHandout = choice.what === 'handout';
+  const isPage = choice.what === 'handout' && choice.handout.as === 'html';
+  const now = chosen.now;
+  const notices = useNotices();
+  const save = async (): Promise<void> => {
+    const file = await savedFile(choice, taken).catch(() => null);
+    if (file === null) notices.failed('this browser cannot draw the plot; download it as SVG');
+    else download(exportName(study.title, choice), file);
+  };
+  return (
+    <Modal
+      title="Export"
+      open
+      onCancel={onClose}
+      footer={null}
+      width={isHandout ? 1160 : 900}
+      style={{ top: 32 }}
+      className="export-panel"
+    >
+      <div className="taken-choices">
+        <Select
+          size="small"
+          popupMatchSelectWidth={false}
+          aria-label="What to export"
+          value={choice.what}
+          options={[...EXPORT_KINDS]}
+          onChange={(what) => change({ what })}
+        />
+        <Format choice={choice} change={change} />
+        {isOfMethod(choice) && (
+          <Select
+            size="small"
+            popupMatchSelectWidth={false}
+            aria-label="Method of the run"
+            value={method}
+            options={good.keys.map((key, i) => ({ value: i, label: methods.titleOf(key) }))}
+            onChange={setMethod}
+          />
+        )}
+        {isOfStep(choice) && now !== null && (
+          <span className="quiet">
+            h = {stepSizeText(now.h)}, {count(now.steps)} steps
+            {choice.what === 'formulas' ? `, step ${view.n} → ${view.n + 1}` : ''}
+          </span>
+        )}
+      </div>
+      <div className={isHandout ? 'taken-beside' : undefined}>
+        {isHandout ? (
+          <HandoutOptions
+            handout={choice.handout}
+            change={(part) => change({ handout: { ...choice.handout, ...part } })}
+          />
+        ) : (
+          <Options choice={choice} change={change} />
+        )}
+        <div>
+          <ExportPreview choice={choice} taken={taken} />
+        </div>
+      </div>
+      <div className="taken-buttons">
+        {isPage && (
+          <Button disabled={text === null} onClick={printPage}>
+            Print
+          </Button>
+        )}
+        {bytes === null && (
+          <Button
+            disabled={text === null}
+            onClick={() => {
+              if (text !== null) void navigator.clipboard.writeText(text).then(() => setCopied(text));
+            }}
+          >
+            {copied !== null && copied === text ? 'Copied' : 'Copy'}
+          </Button>
+        )}
+        <Button type="primary" disabled={text === null} onClick={() => void save()}>
+          Download
+        </Button>
+      </div>
+    </Modal>
+  );
+}

@@ -1,0 +1,124 @@
+import { Checkbox, Input, InputNumber, Segmented } from 'antd';
+import type { ReactNode } from 'react';
+import { type HandoutSettings, HANDOUTS_OF, PAPERS } from './export-settings.ts';
+
+interface Choosing {
+  readonly handout: HandoutSettings;
+  readonly change: (part: Partial<HandoutSettings>) => void;
+}
+
+function Variants({ handout, change }: Choosing): ReactNode {
+  const { variants, sheets, seed } = handout;
+  return (
+    <>
+      <label>
+        <span>Individual parameters</span>
+        <Input
+          value={variants}
+          placeholder="k in 0.2, 0.25, ..., 0.6; start in 1..5"
+          onChange={(event) => change({ variants: event.target.value })}
+        />
+      </label>
+      {variants.trim() !== '' && (
+        <div className="taken-options">
+          <label>
+            sheets{' '}
+            <InputNumber
+              size="small"
+              min={1}
+              max={500}
+              precision={0}
+              value={sheets}
+              onChange={(value) => change({ sheets: value ?? 1 })}
+            />
+          </label>
+          <label>
+            seed{' '}
+            <InputNumber
+              size="small"
+              min={0}
+              max={2 ** 31}
+              precision={0}
+              value={seed}
+              onChange={(value) => change({ seed: value ?? 1 })}
+            />
+          </label>
+          <span className="quiet">the same seed gives the same sheets</span>
+        </div>
+      )}
+    </>
+  );
+}
+
+/** What a teacher chooses for a sheet: its task, its blanks, its variants, and whether it is the solution. */
+export function HandoutOptions({ handout, change }: Choosing): ReactNode {
+  const { of, task, blanks, coefficients, digits, room, paper, solved, as } = handout;
+  return (
+    <div className="handout-options">
+      <div className="taken-options">
+        <Segmented
+          aria-label="Table of the handout"
+          value={of}
+          options={[...HANDOUTS_OF]}
+          onChange={(value) => change({ of: value })}
+        />
+        <Segmented
+          aria-label="Worksheet or answer key"
+          value={solved ? 'solution' : 'sheet'}
+          options={[
+            { value: 'sheet', label: 'Worksheet' },
+            { value: 'solution', label: 'Answer key' },
+          ]}
+          onChange={(value) => change({ solved: value === 'solution' })}
+        />
+        {as !== 'xlsx' && (
+          <Segmented
+            aria-label="Paper"
+            value={paper}
+            options={[...PAPERS]}
+            onChange={(value) => change({ paper: value })}
+          />
+        )}
+      </div>
+      <label>
+        <span>Instructions</span>
+        <Input.TextArea
+          maxLength={5000}
+          value={task}
+          onChange={(event) => change({ task: event.target.value })}
+          autoSize={{ minRows: 2, maxRows: 8 }}
+        />
+      </label>
+      <label>
+        <span>Blanks</span>
+        <Input
+          value={blanks}
+          placeholder="columns k1, k2; rows after 2; cells 3 k1, 4 error"
+          onChange={(event) => change({ blanks: event.target.value })}
+        />
+      </label>
+      <div className="taken-options">
+        <label>
+          digits required{' '}
+          <InputNumber
+            size="small"
+            min={1}
+            max={17}
+            precision={0}
+            value={digits}
+            onChange={(value) => change({ digits: value ?? 6 })}
+          />
+        </label>
+        <Checkbox checked={coefficients} onChange={(event) => change({ coefficients: event.target.checked })}>
+          hide coefficients
+        </Checkbox>
+        {as !== 'xlsx' && (
+          <Checkbox checked={room} onChange={(event) => change({ room: event.target.checked })}>
+            space for plot
+          </Checkbox>
+        )}
+      </div>
+      <Variants handout={handout} change={change} />
+    </div>
+  );
+}

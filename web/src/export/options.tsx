@@ -1,0 +1,114 @@
+import { Checkbox, Input, InputNumber, Segmented } from 'antd';
+import type { ReactNode } from 'react';
+import { type ExportSettings, INKS, PLOTS_OF, SIZES } from './export-settings.ts';
+
+export interface Choosing {
+  readonly choice: ExportSettings;
+  readonly change: (part: Partial<ExportSettings>) => void;
+}
+
+function PlotOptions({ choice, change }: Choosing): ReactNode {
+  const { plot, size, ink, plotAs, scale } = choice;
+  return (
+    <>
+      <Segmented
+        aria-label="Plot"
+        value={plot}
+        options={[...PLOTS_OF]}
+        onChange={(value) => change({ plot: value })}
+      />
+      <Segmented
+        aria-label="Size"
+        value={size}
+        options={[...SIZES]}
+        onChange={(value) => change({ size: value })}
+      />
+      <Segmented
+        aria-label="Ink"
+        value={ink}
+        options={[...INKS]}
+        onChange={(value) => change({ ink: value })}
+      />
+      {plotAs === 'png' && (
+        <label>
+          times as large{' '}
+          <InputNumber
+            size="small"
+            min={1}
+            max={4}
+            precision={0}
+            value={scale}
+            onChange={(value) => change({ scale: value ?? 1 })}
+          />
+        </label>
+      )}
+    </>
+  );
+}
+
+/** What a kind can be told besides its format; a handout has options of its own. */
+export function Options({ choice, change }: Choosing): ReactNode {
+  const { what, table, digits, columns, every, mark, part, worked } = choice;
+  const isTable = what === 'rungs' || what === 'cost' || what === 'comparison' || what === 'rows';
+  return (
+    <div className="taken-options">
+      {what === 'plot' && <PlotOptions choice={choice} change={change} />}
+      {table !== 'csv' && (what === 'rungs' || what === 'rows') && (
+        <label>
+          digits{' '}
+          <InputNumber
+            size="small"
+            min={1}
+            max={17}
+            placeholder={what === 'rows' ? 'all' : '4'}
+            value={digits}
+            onChange={(value) => change({ digits: value })}
+          />
+        </label>
+      )}
+      {what === 'rows' && (
+        <>
+          <Input
+            size="small"
+            className="taken-columns"
+            aria-label="Columns"
+            placeholder="all columns, or names: y, k1"
+            value={columns}
+            onChange={(event) => change({ columns: event.target.value })}
+          />
+          <label>
+            every{' '}
+            <InputNumber
+              size="small"
+              min={1}
+              precision={0}
+              value={every}
+              onChange={(value) => change({ every: value ?? 1 })}
+            />{' '}
+            steps per row
+          </label>
+        </>
+      )}
+      {isTable && table === 'csv' && (
+        <Checkbox checked={mark} onChange={(event) => change({ mark: event.target.checked })}>
+          UTF-8 BOM (for spreadsheet programs)
+        </Checkbox>
+      )}
+      {what === 'formulas' && (
+        <Checkbox checked={worked} onChange={(event) => change({ worked: event.target.checked })}>
+          with the chosen step worked out
+        </Checkbox>
+      )}
+      {((isTable && (table === 'tex' || table === 'html')) || what === 'formulas') && (
+        <Checkbox checked={part} onChange={(event) => change({ part: event.target.checked })}>
+          fragment only
+        </Checkbox>
+      )}
+      {what === 'sheet' && (
+        <span className="quiet">
+          all step sizes of the method with live formulas: change h or a parameter and the sheet follows
+        </span>
+      )}
+    </div>
+  );
+}

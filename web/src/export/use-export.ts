@@ -1,0 +1,51 @@
+import { type StudyDocument, studyReport, studyTable, writeTable } from '@schritt/core/document';
+import { useMemo } from 'react';
+import { useStudyState } from '../state/study-state.ts';
+import { type Ask, useComputed } from '../worker/use-work.ts';
+import { type ExportSettings, isOfStep } from './export-settings.ts';
+import type { Drawn, StaticPlot } from './drawn.ts';
+import { exportRequestOf } from './export-request.ts';
+
+/** What a choice comes to: the text and the file, or why there is none; neither while it is made. */
+export interface ExportOutcome {
+  readonly text: string | null;
+  /** The bytes of a file that is no text. */
+  readonly bytes: Uint8Array<ArrayBuffer> | null;
+  /** What the text was drawn from; null where it is no plot. */
+  readonly still: StaticPlot | null;
+  readonly why: string | null;
+}
+
+const NOTHING: ExportOutcome = { text: null, bytes: null, still: null, why: null };
+
+/** Tables of the study from the numbers of the page; everything else from a worker, drawn here where it is a plot. */
+export function useExport(choice: ExportSettings, method: number): ExportOutcome {
+  const { good, results, study, chosen, view } = useStudyState('good', 'results', 'study', 'chosen', 'view');
+  const { what, table, digits, mark, part } = choice;
+  const problem = good.problem.good?.value ?? null;
+  const isOwn = what === 'rungs' || what === 'cost' || what === 'comparison';
+  const own = useMemo(() => {
+    if (!isOwn || results.value === null || problem === null) return null;
+    const report = studyReport(study.title, problem, results.value.result);
+    return writeTable(studyTable(report, what, digits), table, { mark, part });
+  }, [isOwn, results.value, problem, study.title, what, table, digits, mark, part]);
+  const h = chosen.grid?.wished ?? null;
+  const { document }: { readonly document: StudyDocument | null } = good;
+  const { n } = view;
+  const ask = useMemo((): Ask<Drawn> | null => {
+    if (isOwn || document === null || (h === null && isOfStep(choice))) return null;
+    const request = exportRequestOf(study.title, choice, { method, h: h ?? 1, n });
+    if (request === null) return null;
+    return async (computer, progress) => {
+      const file = await computer.ask('taken', { document, request }, progress);
+      // what draws is loaded when it is first wanted
+      const { drawn } = await import('./drawn.ts');
+      return drawn(file);
+    };
+  }, [isOwn, document, h, choice, method, n, study.title]);
+  const { value, part: underWay, why } = useComputed(ask);
+  if (isOwn) return { ...NOTHING, text: own, why: own === null ? 'the study has no numbers yet' : null };
+  if (why !== null) return { ...NOTHING, why };
+  if (ask === null) return { ...NOTHING, why: h === null ? 'there is not a step size' : 'a text has errors' };
+  return underWay === null && value !== null ? { ...value, why: null } : NOTHING;
+}

@@ -1,0 +1,267 @@
+import { LONGEST_TITLE, type StudyDocument } from '@schritt/core/document';
+import { Button, Input } from 'antd';
+import { memo, type ReactNode, useCallback, useMemo, useState } from 'react';
+import type { Entry } from '../api/client.ts';
+import { StudyStateContext, type StudyWork } from '../state/study-state.ts';
+import { IsKeptContext } from '../state/is-kept.ts';
+import { type Autosave, useAutosave } from '../state/use-autosave.ts';
+import { type Editing, useHistory } from '../state/use-history.ts';
+import { hasErrors } from '../state/use-reading.ts';
+import { keepUnsaved } from '../state/unsaved.ts';
+import { useUnsaved } from '../state/use-unsaved.ts';
+import { useStep } from '../state/use-results.ts';
+import { useStudyEditing } from '../state/use-study-editing.ts';
+import { WorkedStepContext } from '../state/use-worked-step.ts';
+import { type Depth, type Panel, USUAL, USUAL_PANELS } from '../state/view.ts';
+import { documentOf, workOn, type WorkingStudy } from '../state/working-study.ts';
+import { LeaveGuard } from '../entries/leave-guard.tsx';
+import { SaveStatus } from '../entries/save-status.tsx';
+import { ShowButton } from '../entries/show-button.tsx';
+import { UndoButtons } from '../entries/undo-buttons.tsx';
+import { UnsavedOffer } from '../entries/unsaved-offer.tsx';
+import { ErrorBoundary } from '../frame/error-boundary.tsx';
+import { TopBar } from '../frame/top-bar.tsx';
+import { usePageTitle } from '../frame/use-page-title.ts';
+import { PlotFrame } from '../panels/plot-frame.tsx';
+import { StepRuler } from '../ruler/step-ruler.tsx';
+import { ComparisonPart } from '../sentences/comparison-part.tsx';
+import { FindingsList } from '../sentences/findings-list.tsx';
+import { ClassPanels } from '../step/class-panels.tsx';
+import { KeyList } from '../step/key-list.tsx';
+import { StepHead } from '../step/step-head.tsx';
+import { useKeys } from '../step/use-keys.ts';
+import { WorkedPart } from '../step/worked-part.tsx';
+import { StatementColumn } from '../statement/statement-column.tsx';
+import { RunPart } from '../tables/run-part.tsx';
+import { TablePart } from '../tables/table-part.tsx';
+import { ExportButton } from '../export/export-button.tsx';
+import type { StepView } from '../worker/messages.ts';
+import type { Computed } from '../worker/use-work.ts';
+import './study-editor.css';
+import './class-view.css';
+import './study-sheet.css';
+
+// parts follow single fields of the state: they are rendered when one of these changes, not with the page
+const Bar = memo(StudyBar);
+const Head = memo(StepHead);
+const Panels = memo(ClassPanels);
+const Ruler = memo(StepRuler);
+const Statement = memo(StatementColumn);
+const PlotPanel = memo(PlotFrame);
+const Rungs = memo(TablePart);
+const Rows = memo(RunPart);
+const Worked = memo(WorkedPart);
+const Findings = memo(FindingsList);
+const Comparison = memo(ComparisonPart);
+
+interface StudyBarProps extends Pick<Editing<WorkingStudy>, 'edit' | 'undo' | 'redo'> {
+  readonly title: string;
+  readonly autosave: Autosave<StudyDocument>;
+  readonly onUse: (other: StudyDocument) => void;
+  readonly setView: StudyWork['setView'];
+  readonly showKeys: () => void;
+  readonly entry: Entry<StudyDocument> | null;
+}
+
+/** The bar at the top of a study: its title, and what is done with all of it. */
+function StudyBar({
+  title,
+  edit,
+  undo,
+  redo,
+  autosave,
+  onUse,
+  setView,
+  showKeys,
+  entry,
+}: StudyBarProps): ReactNode {
+  return (
+    <TopBar
+      title={
+        <Input
+          variant="borderless"
+          value={title}
+          maxLength={LONGEST_TITLE}
+          aria-label="Title of the study"
+          onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
+        />
+      }
+      actions={
+        <>
+          <SaveStatus autosave={autosave} onUse={onUse} path="/studies" />
+          <UndoButtons undo={undo} redo={redo} />
+          <Button title="Large type and few panels (c)" onClick={() => setView({ inClass: true })}>
+            Presentation view
+          </Button>
+          <Button aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)" onClick={showKeys}>
+            ?
+          </Button>
+          <ExportButton />
+          {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
+        </>
+      }
+    />
+  );
+}
+
+/** What stands under the plots, by how deep one looks. */
+function Below({
+  depth,
+  shows,
+}: {
+  readonly depth: Depth;
+  readonly shows: (panel: Panel) => boolean;
+}): ReactNode {
+  const [table, words] = [shows('table'), shows('words')];
+  if (depth === 'study')
+    return (
+      <>
+        {table && (
+          <ErrorBoundary what="The table" of={depth}>
+            <Rungs />
+          </ErrorBoundary>
+        )}
+        {words && (
+          <aside className="sentences" aria-label="Findings">
+            <ErrorBoundary what="The findings" of={depth}>
+              <Findings />
+              <Comparison />
+            </ErrorBoundary>
+          </aside>
+        )}
+      </>
+    );
+  return (
+    <>
+      {table && (
+        <ErrorBoundary what="The rows" of={depth}>
+          <Rows />
+        </ErrorBoundary>
+      )}
+      {words && depth === 'step' && (
+        <ErrorBoundary what="The step" of={depth}>
+          <Worked />
+        </ErrorBoundary>
+      )}
+    </>
+  );
+}
+
+/** The work of the chosen step, for all parts that show it; only while one does. */
+function useStepOf(work: StudyWork): Computed<StepView> {
+  const { view, chosen, good } = work;
+  const usual = USUAL[view.depth];
+  const isShown =
+    view.depth === 'step' || [view.large ?? usual.large, view.beside ?? usual.beside].includes('slopes');
+  const h = chosen.grid?.wished ?? null;
+  const method = Math.min(view.method, Math.max(0, good.keys.length - 1));
+  const { n, component } = view;
+  const gridRequest = useMemo(
+    () =>
+      isShown && h !== null && good.keys.length > 0 ? { method, gridRequest: { h }, n, component } : null,
+    [isShown, h, good.keys.length, method, n, component],
+  );
+  return useStep(good.document, gridRequest);
+}
+
+/** One study on one page: its parts stand in fixed places and move together. */
+export function StudyEditor(props: {
+  readonly document: StudyDocument;
+  /** Where it is stored; null for a page that keeps nothing. */
+  readonly entry: Entry<StudyDocument> | null;
+}): ReactNode {
+  // the copy that was opened; from here on this page holds the newest one itself
+  const [{ entry, document: opened }] = useState(props);
+  const [first] = useState(() => workOn(opened));
+  const {
+    value: study,
+    edit,
+    undo,
+    redo,
+  } = useHistory(first, (changed) => {
+    if (entry === null) return;
+    const draft = { version: entry.version, at: Date.now(), document: documentOf(changed) };
+    void keepUnsaved('study', entry.id, draft);
+  });
+  const document = useMemo(() => (study === first ? opened : documentOf(study)), [study, first, opened]);
+  const autosave = useAutosave('study', entry, document);
+  const left = useUnsaved('study', entry);
+  const take = useCallback((other: StudyDocument) => edit('other copy', () => workOn(other)), [edit]);
+  const { store, work } = useStudyEditing(study, edit);
+  usePageTitle(study.title);
+  const step = useStepOf(work);
+  const [keysShown, setKeysShown] = useState(false);
+  const { good, view, setView } = work;
+  const panels = view.panels ?? USUAL_PANELS[view.depth];
+  const shows = (panel: Panel): boolean => !view.inClass || panels.includes(panel);
+  // what is shown is from the text before, while the one that stands there has errors
+  const isOlder = [good.problem, ...good.methods].some(({ now }) => hasErrors(now));
+  const showKeys = useCallback(() => setKeysShown(true), []);
+  useKeys(store, step.value?.worked.lines.length ?? 0, showKeys);
+  return (
+    <StudyStateContext value={store}>
+      <IsKeptContext value={entry !== null}>
+        <WorkedStepContext value={step}>
+          <div className="page-frame">
+            {!view.inClass && (
+              <Bar
+                title={study.title}
+                edit={edit}
+                undo={undo}
+                redo={redo}
+                autosave={autosave}
+                onUse={take}
+                setView={setView}
+                showKeys={showKeys}
+                entry={entry}
+              />
+            )}
+            {keysShown && <KeyList onClose={() => setKeysShown(false)} />}
+            <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
+            <UnsavedOffer left={left} onUse={take} />
+            <main
+              className={[
+                'study-editor',
+                `depth-${view.depth}`,
+                study.methods.length > 3 ? 'many' : '',
+                isOlder ? 'older' : '',
+                view.folded ? 'statement-folded' : '',
+                view.inClass ? 'in-class' : '',
+                ...(view.inClass ? panels.map((panel) => `with-${panel}`) : []),
+              ].join(' ')}
+            >
+              <ErrorBoundary what="The step size" of={study}>
+                <Head />
+              </ErrorBoundary>
+              {view.inClass && <Panels />}
+              <div className="ruler-strip">
+                <ErrorBoundary what="The ruler" of={study}>
+                  <Ruler />
+                </ErrorBoundary>
+              </div>
+              {!view.inClass && (
+                <ErrorBoundary what="The panel" of={study}>
+                  <Statement />
+                </ErrorBoundary>
+              )}
+              {isOlder && (
+                <p className="older-note" role="status">
+                  Showing the last valid input; the current text has errors.
+                </p>
+              )}
+              <ErrorBoundary what="The main plot" of={study}>
+                <PlotPanel area="large" key={String(view.inClass)} />
+              </ErrorBoundary>
+              {shows('beside') && (
+                <ErrorBoundary what="The second plot" of={study}>
+                  <PlotPanel area="beside" key={String(view.inClass)} />
+                </ErrorBoundary>
+              )}
+              <Below depth={view.depth} shows={shows} />
+            </main>
+          </div>
+        </WorkedStepContext>
+      </IsKeptContext>
+    </StudyStateContext>
+  );
+}

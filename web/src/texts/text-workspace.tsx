@@ -1,0 +1,131 @@
+import type { MethodDocument, ProblemDocument } from '@schritt/core/document';
+import type { Hint } from '@schritt/core/notation';
+import { Button, Input } from 'antd';
+import { type ReactNode, useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
+import type { Remark } from '../editor/diagnostics.ts';
+import { LazyEditor } from '../editor/lazy-editor.tsx';
+import { SaveStatus } from '../entries/save-status.tsx';
+import { UndoButtons } from '../entries/undo-buttons.tsx';
+import { UnsavedOffer } from '../entries/unsaved-offer.tsx';
+import { LeaveGuard } from '../entries/leave-guard.tsx';
+import { keepUnsaved } from '../state/unsaved.ts';
+import { useUnsaved } from '../state/use-unsaved.ts';
+import { ErrorBoundary } from '../frame/error-boundary.tsx';
+import { useAutosave } from '../state/use-autosave.ts';
+import { hasErrors, useReading } from '../state/use-reading.ts';
+import type { TextReader } from '../worker/text-reader.ts';
+import { useHistory } from '../state/use-history.ts';
+import { TopBar } from '../frame/top-bar.tsx';
+import { usePageTitle } from '../frame/use-page-title.ts';
+import './text-workspace.css';
+
+interface TextWorkspaceProps<K extends 'problem' | 'method', T> {
+  readonly kind: K;
+  readonly entry: Entry<DocumentOf<K>>;
+  readonly document: (title: string, text: string) => DocumentOf<K>;
+  readonly reader: TextReader<T>;
+  /** A hook that returns the remarks shown beside the errors of a text that can be read. */
+  readonly useRemarks?: (value: T | null) => readonly Remark[];
+  /** What can be typed, by the last good reading. */
+  readonly hintsOf: (value: T | null) => readonly Hint[];
+  /** The last good reading, shown at the right. */
+  readonly children: (
+    value: T,
+    more: { readonly title: string; readonly onText: (text: string) => void },
+  ) => ReactNode;
+  /** What stands under the text. */
+  readonly beside?: (value: T, onText: (text: string) => void) => ReactNode;
+  /** A study that begins with this text. */
+  readonly study: (title: string, text: string) => DocumentOf<'study'>;
+}
+
+const NO_REMARKS: readonly Remark[] = [];
+
+function noRemarks(): readonly Remark[] {
+  return NO_REMARKS;
+}
+
+/** A problem or a method of the library: its text at the left, what was understood at the right. */
+export function TextWorkspace<K extends 'problem' | 'method', T>(props: TextWorkspaceProps<K, T>): ReactNode {
+  const { kind, document: make, reader, hintsOf, useRemarks = noRemarks, children, beside, study } = props;
+  // the copy that was opened; from here on this page holds the newest one itself
+  const [entry] = useState(props.entry);
+  const original: ProblemDocument | MethodDocument = entry.document;
+  const [first] = useState(() => ({ title: original.title, text: original.text }));
+  const { value, edit, undo, redo } = useHistory(first, ({ title, text }) => {
+    const draft = { version: entry.version, at: Date.now(), document: make(title, text) };
+    void keepUnsaved(kind, entry.id, draft);
+  });
+  const document = useMemo(
+    () => (value === first ? entry.document : make(value.title, value.text)),
+    [value, first, entry.document, make],
+  );
+  const autosave = useAutosave(kind, entry, document);
+  const take = ({ title, text }: ProblemDocument | MethodDocument): void =>
+    edit('other copy', () => ({ title, text }));
+  const left = useUnsaved(kind, entry);
+  const navigate = useNavigate();
+  const onText = (text: string): void => edit('rewritten', (now) => ({ ...now, text }));
+  usePageTitle(value.title);
+  const { now: reading, good } = useReading(reader, value.text);
+  const hints = useMemo(() => hintsOf(good), [hintsOf, good]);
+  const remarks = useRemarks(reading.ok ? reading.value : null);
+  return (
+    <div className="page-frame">
+      <TopBar
+        title={
+          <Input
+            variant="borderless"
+            value={value.title}
+            maxLength={200}
+            aria-label={`Title of the ${kind}`}
+            onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
+          />
+        }
+        actions={
+          <>
+            <SaveStatus autosave={autosave} onUse={take} path={`/${kind}s`} />
+            <UndoButtons undo={undo} redo={redo} />
+            <Button
+              onClick={() =>
+                void createEntry('study', study(value.title, value.text)).then(({ id }) =>
+                  navigate(`/studies/${id}`),
+                )
+              }
+            >
+              Start a study
+            </Button>
+          </>
+        }
+      />
+      <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
+      <UnsavedOffer left={left} onUse={take} />
+      <main className="text-workspace">
+        <h1 className="unseen">{value.title}</h1>
+        <section aria-label="Text">
+          <h2 className="label">Text</h2>
+          <LazyEditor
+            of={kind}
+            label={`the ${kind}`}
+            value={value.text}
+            errors={reading.ok ? [] : reading.errors}
+            hints={hints}
+            remarks={remarks}
+            onChange={(text) => edit('text', (now) => ({ ...now, text }))}
+          />
+          {good !== null && beside?.(good, onText)}
+        </section>
+        <section aria-label="Typeset">
+          {hasErrors(reading) && good !== null && (
+            <p className="wrong">Showing the last valid input; the current text has errors.</p>
+          )}
+          <ErrorBoundary what="The preview of the text" of={value.text}>
+            {good !== null && children(good, { title: value.title, onText })}
+          </ErrorBoundary>
+        </section>
+      </main>
+    </div>
+  );
+}
