@@ -39,7 +39,7 @@ test('a first study, typed as it stands in a book: problem, exact solution, Eule
   await page.keyboard.press('Control+a');
   await page.keyboard.type('y_n+1 = y_n + h f(t_n, y_n)');
   const errors = page.getByRole('list', { name: 'Errors in the method Euler' }).getByRole('listitem');
-  await expect(errors).toHaveText([/^1:1 y_n\+1 has two readings: write y\[n\+1\] or y\[n\] \+ 1/]);
+  await expect(errors).toHaveText([/^1:1 y_n\+1 is ambiguous: write y\[n\+1\] or y\[n\] \+ 1/]);
   await page.getByRole('button', { name: 'Replace with y[n+1]', exact: true }).click();
   await expect(errors).toHaveCount(0);
   await expect(euler).toHaveText('y[n+1] = y_n + h f(t_n, y_n)');

@@ -5,7 +5,7 @@ test('a method of the library is opened, changed, saved, and a study starts from
   await page.goto('/methods');
   await page.getByRole('searchbox').fill('Heun');
   await page.getByRole('link', { name: 'Heun', exact: true }).click();
-  await expect(page.getByText('2 evaluations of f a step')).toBeVisible();
+  await expect(page.getByText('2 evaluations of f per step')).toBeVisible();
   await typeText(
     page,
     'the method',

@@ -32,10 +32,12 @@ test('where no exact solution is known, a wished one is made exact', async ({ pa
   await page.getByRole('button', { name: 'New problem' }).click();
   await typeText(page, 'the problem', "y' = -y^3 + t\ny(0) = 1\n0 <= t <= 2\n");
   await expect(page.getByText('reference solution (Taylor series of order 24)')).toBeVisible();
-  const wish = page.getByRole('textbox', { name: 'Wished solution for y' });
+  const wish = page.getByRole('textbox', { name: 'Manufactured solution for y' });
   await wish.fill('2 + y');
   await page.getByRole('button', { name: 'Make it exact' }).click();
-  await expect(page.getByText('a wished solution holds t, parameters and numbers only')).toBeVisible();
+  await expect(
+    page.getByText('a manufactured solution may contain only t, parameters and numbers'),
+  ).toBeVisible();
   await wish.fill('2 + sin(t)');
   await page.getByRole('button', { name: 'Make it exact' }).click();
   await expect(page.getByText(/exact solution satisfies the equation/)).toBeVisible();

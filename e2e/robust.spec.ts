@@ -13,7 +13,11 @@ const METHODS: readonly (readonly [name: string, text: string, shows: RegExp])[]
     /has more than 4,000 operations/,
   ],
   ['a linearly implicit method', 'J = f_y(t, y)\nsolve k = f(t, y) + h*J*k\ny[n+1] = y + h*k\n', /Order 1/],
-  ['functions without brackets', `y[n+1] = y + h*${'sin '.repeat(2000)}y\n`, /needs its input in brackets/],
+  [
+    'functions without brackets',
+    `y[n+1] = y + h*${'sin '.repeat(2000)}y\n`,
+    /needs its argument in brackets/,
+  ],
   [
     'a thousand evaluations',
     `y[n+1] = y + h*(${chain(400, (i) => `f(t + ${i}*h/7, y)`).replaceAll('\n', ' + ')})\n`,
@@ -66,11 +70,11 @@ test('a study goes on with its other methods beside one that cannot be read', as
   const before = await cells(rows(page).first());
   await page.getByRole('button', { name: 'Edit Euler' }).click();
   await paste(page, 'the method Euler', `y[n+1] = y + h*${'sin '.repeat(2000)}f(t, y)\n`);
-  await expect(page.getByText(/needs its input in brackets/).first()).toBeVisible();
+  await expect(page.getByText(/needs its argument in brackets/).first()).toBeVisible();
   // the others are there as before, beside the last good Euler
   expect(await cells(rows(page).first())).toEqual(before);
   await page.keyboard.press('Control+z');
-  await expect(page.getByText(/needs its input in brackets/)).toHaveCount(0);
+  await expect(page.getByText(/needs its argument in brackets/)).toHaveCount(0);
   await saved(page);
 });
 

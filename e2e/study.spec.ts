@@ -55,8 +55,8 @@ test('errors stand at their places as one types, and the last good result stays'
   await typeText(page, 'the problem', "c' = -a*c + sin t\na = 0,8\nc(0) = 1\n0 <= t <= 3\n");
   const errors = page.getByRole('list', { name: 'Errors in the problem' }).getByRole('listitem');
   await expect(errors).toHaveText([
-    '1:13 sin needs its input in brackets: write sin(t)Replace with sin(t)',
-    '2:5 decimals take a point, not a comma: write 0.8Replace with 0.8',
+    '1:13 sin needs its argument in brackets: write sin(t)Replace with sin(t)',
+    '2:5 use a decimal point, not a comma: write 0.8Replace with 0.8',
   ]);
   await expect(page.locator('.cm-lintRange-error')).toHaveText(['sin', '0,8']);
   expect(await cells(rows(page).nth(1))).toEqual(good);
@@ -172,7 +172,7 @@ test('a multistep formula with first steps of choice, in single precision', asyn
   const coarse = async (): Promise<string | undefined> => (await cells(rows(page).nth(1)))[14];
   const finest = async (): Promise<string | undefined> => (await cells(rows(page).nth(7)))[8];
   const started = await coarse();
-  await choose(page, 'First steps', 'exact values');
+  await choose(page, 'Starting values', 'exact values');
   await expect.poll(coarse).not.toBe(started);
   const double = await finest();
   await choose(page, 'Arithmetic', 'single precision');

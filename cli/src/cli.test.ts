@@ -102,7 +102,7 @@ test('every error of a bad file comes with its place', () => {
   });
   expect(failure(() => checkCommand(texts))).toEqual([
     'P: line 1, column 6: ty is not known; to multiply write t*y',
-    'M: line 1, column 14: k is not known; give it on a line above, such as k = f(t, y)',
+    'M: line 1, column 14: k is not known; define it on a line above, such as k = f(t, y)',
   ]);
   expect(failure(() => runCommand(demo('sluice'), { method: 'Nobody', h: '1', format: 'csv' }))).toHaveLength(
     1,

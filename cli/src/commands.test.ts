@@ -61,21 +61,18 @@ test('a window of rows, and the first and last five of a long run', () => {
 
 test.each([
   [{ method: 'Nobody', steps: '3' }, 'there is no method "Nobody" in this study; there are Euler, AB2'],
-  [{ method: 'Euler' }, 'give either --h with a step size or --steps with a number of steps'],
-  [
-    { method: 'Euler', h: '1', steps: '3' },
-    'give either --h with a step size or --steps with a number of steps',
-  ],
-  [{ method: 'Euler', steps: 'many' }, '--steps takes a whole number, not many'],
-  [{ method: 'Euler', steps: '3', from: '-1' }, '--from takes a whole number, not -1'],
+  [{ method: 'Euler' }, 'give either --h, a step size, or --steps, a number of steps'],
+  [{ method: 'Euler', h: '1', steps: '3' }, 'give either --h, a step size, or --steps, a number of steps'],
+  [{ method: 'Euler', steps: 'many' }, '--steps takes an integer, not many'],
+  [{ method: 'Euler', steps: '3', from: '-1' }, '--from takes an integer, not -1'],
 ])('%j is answered: %s', (options, message) => {
   expect(() => runCommand(PATH, { ...options, format: 'csv' })).toThrow(new Failure([message]));
 });
 
 test.each([
   [{ h: '0' }, 'the step size must be a positive number, not 0'],
-  [{ h: 'pi/' }, 'the formula breaks off here: a number, a name or ( is missing'],
-  [{ steps: '0' }, 'the number of steps must be a whole number from 1 on, not 0'],
+  [{ h: 'pi/' }, 'the formula is incomplete: a number, a name or ( is missing'],
+  [{ steps: '0' }, 'the number of steps must be a positive integer, not 0'],
 ])('a step size that cannot be had is refused: %j', (gridRequest, message) => {
   const run = (): string => runCommand(PATH, { method: 'Euler', ...gridRequest, format: 'csv' });
   expect(run).toThrow(Refusal);
@@ -107,16 +104,16 @@ test('large systems are told with their number of components and inner loops', (
 
 test('what is understood of a problem and of methods', () => {
   const text = checkCommand(PATH);
-  expect(text).toContain('problem "Frost": one component, 1 <= x <= 4');
+  expect(text).toContain('problem "Frost": 1 component, 1 <= x <= 4');
   expect(text).toContain("s' = c/s");
-  expect(text).toContain('method "AB2": one evaluation of f a step');
+  expect(text).toContain('method "AB2": 1 evaluation of f per step');
   expect(text).toMatch(/exact solution satisfies the equation .* and the initial values/);
 });
 
 test('faults of files come with their file and place', () => {
   expect(() => loadDocument('/nowhere/at/all.schritt.json')).toThrow('cannot be read');
   const method = file({ schritt: 1, kind: 'method', title: 'A', text: 'y[n+1] = y' });
-  expect(() => loadStudy(method)).toThrow('kind: this is a method, and a study is wanted');
+  expect(() => loadStudy(method)).toThrow('kind: expected a study, found a method');
   expect(errorLines('a.json', 'Heun', [{ line: 2, column: 3, length: 1, message: 'no' }])).toEqual([
     'a.json: Heun: line 2, column 3: no',
   ]);

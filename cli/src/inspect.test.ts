@@ -55,7 +55,7 @@ test('slips and near misses come with line and column', () => {
     {
       line: 2,
       column: 21,
-      message: 'k1 is a slope and stands here without h in the place of k2; did you mean h*k1?',
+      message: 'k1 is a slope and is used without h in the argument of k2; did you mean h*k1?',
     },
   ]);
 });
@@ -69,7 +69,7 @@ test('a limit without end is null in JSON, and said so in words', () => {
   const [report] = JSON.parse(inspectCommand(path, 'json'));
   expect(report.stability).toEqual({ real: null, imaginary: null, aStable: true, lStable: true });
   expect(inspectCommand(path, 'table')).toContain(
-    'stable on the real axis without end, on the imaginary axis without end; L-stable',
+    'stable on the real axis without bound, on the imaginary axis without bound; L-stable',
   );
 });
 
@@ -85,7 +85,7 @@ test('every method of a study is told; a problem is refused, and so is a text wi
     ladder: { counts: [10] },
   };
   const words = inspectCommand(file(study), 'table');
-  expect(words).toContain('method "Two": explicit linear multistep, 2 stages, 1 evaluations of f a step');
+  expect(words).toContain('method "Two": explicit linear multistep, 2 stages, 1 evaluation of f per step');
   expect(words).toContain('order 2, error constant 5/12');
   expect(() => inspectCommand(file({ kind: 'problem', title: 'P', text: "y' = y" }), 'json')).toThrow(
     Failure,

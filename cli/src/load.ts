@@ -29,7 +29,7 @@ export function errorLines(file: string, title: string, errors: readonly TextErr
 export function loadStudy(file: string): { readonly document: StudyDocument; readonly study: Study } {
   const document = loadDocument(file);
   if (document.kind !== 'study')
-    throw new Failure([`${file}: kind: this is a ${document.kind}, and a study is wanted`]);
+    throw new Failure([`${file}: kind: expected a study, found a ${document.kind}`]);
   const opened = openStudy(document);
   if (!opened.ok) throw new Failure(opened.errors.flatMap((t) => errorLines(file, t.title, t.errors)));
   return { document, study: opened.study };

@@ -38,7 +38,7 @@ async function answerInParts(work: () => AsyncIterable<string | Uint8Array>): Pr
 }
 
 const formats = (): Option =>
-  new Option('--format <format>', 'how to print').choices(['json', 'table', 'csv']).default('table');
+  new Option('--format <format>', 'output format').choices(['json', 'table', 'csv']).default('table');
 
 /** The commands of the terminal program; those that need the store of the server are added where the server is at hand. */
 export const program = new Command('schritt').description(
@@ -76,7 +76,7 @@ program
   .command('inspect')
   .description('analyse the methods of a file: class, order, stability, likely mistakes')
   .argument('<file>', 'a study or method file')
-  .addOption(new Option('--format <format>', 'how to print').choices(['json', 'table']).default('table'))
+  .addOption(new Option('--format <format>', 'output format').choices(['json', 'table']).default('table'))
   .action((file: string, options: { format: 'json' | 'table' }) =>
     answer(() => inspectCommand(file, options.format)),
   );
@@ -92,8 +92,8 @@ program
   .command('export')
   .description('export a study or a run as a table, code, a spreadsheet, a plot, formulas or a handout')
   .argument('<file>', 'a study file')
-  .addOption(new Option('--what <what>', 'what to write').choices(EXPORT_KINDS).default('rungs'))
-  .addOption(new Option('--as <format>', 'how to write it').choices(FORMATS))
+  .addOption(new Option('--what <what>', 'what to export').choices(EXPORT_KINDS).default('rungs'))
+  .addOption(new Option('--as <format>', 'file format').choices(FORMATS))
   .option('--method <title>', 'which method of the study')
   .option('--h <size>', 'step size: a number or an expression such as pi/8')
   .option('--steps <count>', 'number of steps instead of a step size')

@@ -2,6 +2,8 @@
 export { namesOf } from './text/names-of.ts';
 export {
   count,
+  counted,
+  ordinal,
   exponential,
   fixed,
   general,

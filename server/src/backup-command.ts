@@ -33,7 +33,7 @@ export function backupCommand(
 ): Promise<CommandAnswer> {
   return onData(environment, root, async (data) => {
     await backUp(data, file);
-    return `all data of ${data} is in ${file}`;
+    return `the data of ${data} is copied to ${file}`;
   });
 }
 

@@ -52,7 +52,7 @@ async function start({ data, host, port, names, key, jobSeconds, logLevel }: Set
   process.stdout.write(`Schritt is at ${addresses.join(' and ')}\n`);
   if (own !== null) {
     const links = addresses.map((address) => `${address}/open#${own}`);
-    process.stdout.write(`To write, open ${links.join(' or ')}\nOthers see only what is marked as shown.\n`);
+    process.stdout.write(`To write, open ${links.join(' or ')}\nOthers see only what is shared.\n`);
   }
 }
 

@@ -21,9 +21,9 @@ test('without any setting it serves this machine alone, with its data beside the
 });
 
 test.each<[NodeJS.ProcessEnv, string]>([
-  [{ SCHRITT_JOB_SECONDS: 'abc' }, 'SCHRITT_JOB_SECONDS is "abc"; it must be a whole number from 1 to 86400'],
+  [{ SCHRITT_JOB_SECONDS: 'abc' }, 'SCHRITT_JOB_SECONDS is "abc"; it must be an integer from 1 to 86400'],
   [{ SCHRITT_JOB_SECONDS: '0' }, 'SCHRITT_JOB_SECONDS is "0"'],
-  [{ SCHRITT_PORT: '65536' }, 'SCHRITT_PORT is "65536"; it must be a whole number from 0 to 65535'],
+  [{ SCHRITT_PORT: '65536' }, 'SCHRITT_PORT is "65536"; it must be an integer from 0 to 65535'],
   [{ SCHRITT_PORT: '1e3' }, 'SCHRITT_PORT is "1e3"'],
   [{ SCHRITT_PORT: '' }, 'SCHRITT_PORT is ""'],
   [{ SCHRITT_DATA: ' ' }, 'SCHRITT_DATA is empty'],

@@ -50,7 +50,7 @@ export function readSettings(environment: NodeJS.ProcessEnv, root: string): Sett
     const isGood = /^\d+$/.test(written) && value >= least && value <= most;
     if (!isGood)
       faults.push(
-        `${name} is "${written}"; it must be a whole number from ${least} to ${most}, as ${name}=${otherwise}`,
+        `${name} is "${written}"; it must be an integer from ${least} to ${most}, as ${name}=${otherwise}`,
       );
     return isGood ? value : otherwise;
   };

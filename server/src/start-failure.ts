@@ -19,7 +19,7 @@ export function startSentence(
     case 'EADDRINUSE':
       return `port ${where.port} is in use; end what uses it, or choose another: SCHRITT_PORT=4601 npm start`;
     case 'EADDRNOTAVAIL':
-      return 'the address of SCHRITT_HOST is none of this machine';
+      return 'SCHRITT_HOST is not an address of this machine';
     case 'EACCES':
     case 'EPERM':
     case 'EROFS':
@@ -34,11 +34,11 @@ export function startSentence(
       return `the folder ${where.data} cannot be made; choose another with SCHRITT_DATA`;
     case 'ENOSPC':
     case 'SQLITE_FULL':
-      return `the disk of ${where.data} is full; make room and start again`;
+      return `the disk of ${where.data} is full; free some space and start again`;
     case 'SQLITE_CORRUPT':
     case 'SQLITE_NOTADB':
     case 'SQLITE_IOERR_SHORT_READ':
-      return `the data in ${where.data} are damaged; put a copy back with: npm run schritt -- restore FILE`;
+      return `the data in ${where.data} are damaged; restore a copy with: npm run schritt -- restore FILE`;
     default:
       return null;
   }

@@ -10,6 +10,7 @@ import {
   systemText,
 } from '@schritt/core/notation';
 import { checkTyped, stateFunction, typedCheckSentence } from '@schritt/core/study';
+import { counted } from '@schritt/core/text';
 import { Failure } from '../failure.ts';
 import { errorLines, loadDocument } from '../load.ts';
 
@@ -23,9 +24,9 @@ function checkProblem(file: string, title: string, text: string, errors: string[
   const check = checkExact(problem);
   const names = problem.blocks.length > 12 ? [] : problem.blocks;
   return [
-    `problem "${title}": ${count(problem.size, 'component')}, ${problem.start} <= ${problem.independent} <= ${problem.end}${isSecondOrder(problem) ? `, of the form x'' = a(${problem.independent}, x, x')` : ''}`,
+    `problem "${title}": ${counted(problem.size, 'component')}, ${problem.start} <= ${problem.independent} <= ${problem.end}${isSecondOrder(problem) ? `, of the form x'' = a(${problem.independent}, x, x')` : ''}`,
     ...problem.parameters.map((p) => `  ${p.name} = ${p.value}`),
-    '  understood as',
+    '  read as',
     ...systemText(problem).map((line) => `    ${line}`),
     ...names
       .filter((b) => b.unknown.range === null)
@@ -39,14 +40,10 @@ function checkProblem(file: string, title: string, text: string, errors: string[
   ];
 }
 
-function count(n: number, word: string): string {
-  return n === 1 ? `one ${word}` : `${n} ${word}s`;
-}
-
 function checkMethod(file: string, title: string, text: string, errors: string[]): readonly string[] {
   const reading = parseMethod(text);
   if (reading.ok)
-    return [`method "${title}": ${count(evaluationsPerStep(reading.value), 'evaluation')} of f a step`];
+    return [`method "${title}": ${counted(evaluationsPerStep(reading.value), 'evaluation')} of f per step`];
   errors.push(...errorLines(file, title, reading.errors));
   return [];
 }

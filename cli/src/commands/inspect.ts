@@ -1,10 +1,11 @@
 import { inspectionReport, type InspectionReport } from '@schritt/core/inspect';
 import { parseMethod } from '@schritt/core/notation';
+import { counted } from '@schritt/core/text';
 import { Failure } from '../failure.ts';
 import { errorLines, loadDocument } from '../load.ts';
 
 function limit(value: number | null): string {
-  return value === null ? 'without end' : `up to ${value}`;
+  return value === null ? 'without bound' : `up to ${value}`;
 }
 
 function table({ A, b, c }: NonNullable<InspectionReport['tableau']>): readonly string[] {
@@ -19,14 +20,14 @@ function table({ A, b, c }: NonNullable<InspectionReport['tableau']>): readonly 
 function words(report: InspectionReport): readonly string[] {
   const { title, kind, why, stages, evaluations, order, orderWithoutVelocity, errorConstant } = report;
   if (kind === null)
-    return [`method "${title}": of no known form (${why ?? ''}); only trial tells what it does`];
+    return [`method "${title}": not in a recognised form (${why ?? ''}); its order can only be observed`];
   const { tableau, stability, zeroStable, conditions, slips, nearMisses } = report;
   return [
-    `method "${title}": ${kind}, ${stages ?? 0} stages, ${evaluations} evaluations of f a step`,
+    `method "${title}": ${kind}, ${counted(stages ?? 0, 'stage')}, ${counted(evaluations, 'evaluation')} of f per step`,
     order === null
       ? '  no order can be proved'
       : `  order ${order}${orderWithoutVelocity !== null && orderWithoutVelocity !== order ? `, and ${orderWithoutVelocity} where a does not depend on the velocity` : ''}${errorConstant === null ? '' : `, error constant ${errorConstant}`}`,
-    ...conditions.map((text) => `  the first condition that fails: ${text}`),
+    ...conditions.map((text) => `  first unsatisfied condition: ${text}`),
     ...(zeroStable === false ? ['  not zero-stable: it does not converge'] : []),
     ...(tableau === null ? [] : table(tableau)),
     ...(stability === null
@@ -35,7 +36,7 @@ function words(report: InspectionReport): readonly string[] {
           `  stable on the real axis ${limit(stability.real)}, on the imaginary axis ${limit(stability.imaginary)}${stability.lStable ? '; L-stable' : stability.aStable ? '; A-stable' : ''}`,
         ]),
     ...slips.map(({ line, column, message }) => `  line ${line}, column ${column}: ${message}`),
-    ...nearMisses.map(({ message }) => `  near miss: ${message}`),
+    ...nearMisses.map(({ message }) => `  possible typo:  ${message}`),
   ];
 }
 
@@ -43,7 +44,7 @@ function words(report: InspectionReport): readonly string[] {
 export function inspectCommand(file: string, format: 'json' | 'table'): string {
   const document = loadDocument(file);
   if (document.kind === 'problem')
-    throw new Failure([`${file}: kind: this is a problem, and a method or a study is wanted`]);
+    throw new Failure([`${file}: kind: expected a method or a study, found a problem`]);
   const texts = document.kind === 'study' ? document.methods : [document];
   const errors: string[] = [];
   const reports = texts.flatMap(({ title, text }) => {

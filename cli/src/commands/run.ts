@@ -27,13 +27,13 @@ const ALL_ROWS = 10_000;
 function wholeNumber(text: string, option: string): number {
   const value = Number(text);
   if (!Number.isSafeInteger(value) || value < 0)
-    throw new Failure([`--${option} takes a whole number, not ${text}`]);
+    throw new Failure([`--${option} takes an integer, not ${text}`]);
   return value;
 }
 
 function gridRequestOf(options: RunOptions): GridRequest {
   if ((options.h === undefined) === (options.steps === undefined))
-    throw new Failure(['give either --h with a step size or --steps with a number of steps']);
+    throw new Failure(['give either --h, a step size, or --steps, a number of steps']);
   if (options.steps !== undefined) return { steps: wholeNumber(options.steps, 'steps') };
   return { h: amountValue(options.h ?? '') };
 }

@@ -35,7 +35,7 @@ test.each<[string, unknown]>([
   ['schritt: must be 1, the version of the format', { schritt: 2, kind: 'study' }],
   ['kind: must be one of "study", "problem", "method"', { schritt: 1, kind: 'poem' }],
   ['schritt: is missing; a file of this format begins with "schritt": 1', null],
-  ['title: has 201 characters; at most 200 are possible', { ...STUDY, title: 'x'.repeat(201) }],
+  ['title: has 201 characters; at most 200 are allowed', { ...STUDY, title: 'x'.repeat(201) }],
   ['problem: is missing', { ...STUDY, problem: undefined }],
   ['problem: must be an object', { ...STUDY, problem: null }],
   ['problem: must be an object', { ...STUDY, problem: [STUDY.problem] }],
@@ -51,7 +51,7 @@ test.each<[string, unknown]>([
   ['problem.text: is missing', { ...STUDY, problem: { title: 'A' } }],
   ['methods[0].text: must be a text in quotes', { ...STUDY, methods: [{ title: 'A', text: 3 }] }],
   [
-    'methods: has 25 entries; at most 24 are possible',
+    'methods: has 25 entries; at most 24 are allowed',
     { ...STUDY, methods: Array.from({ length: 25 }, () => STUDY.methods[0]) },
   ],
   [
@@ -74,11 +74,8 @@ test.each<[string, unknown]>([
     'ladder.steps: entry 0 must be a positive number or an expression such as "pi/8"',
     { ...STUDY, ladder: { steps: [-1] } },
   ],
-  ['ladder.counts: entry 0 must be a whole number from 1 on', { ...STUDY, ladder: { counts: [1.5] } }],
-  [
-    'ladder.rungs: must be a whole number from 1 to 40',
-    { ...STUDY, ladder: { first: 1, factor: 2, rungs: 41 } },
-  ],
+  ['ladder.counts: entry 0 must be a positive integer', { ...STUDY, ladder: { counts: [1.5] } }],
+  ['ladder.rungs: must be an integer from 1 to 40', { ...STUDY, ladder: { first: 1, factor: 2, rungs: 41 } }],
   ['ladder.factor: must be a number above 1', { ...STUDY, ladder: { first: 1, factor: 1, rungs: 4 } }],
   ['ladder.first: is missing', { ...STUDY, ladder: {} }],
   ['lastStep: must be one of "fit", "shorten", "overrun"', { ...STUDY, lastStep: 'cut' }],
@@ -146,6 +143,6 @@ test('a method starts with one of the study before one of the library', () => {
 test('counts begin at one step', () => {
   expect(faults({ ...STUDY, ladder: { counts: [1, 2] } })).toEqual([]);
   expect(faults({ ...STUDY, ladder: { counts: [0] } })).toEqual([
-    'ladder.counts: entry 0 must be a whole number from 1 on',
+    'ladder.counts: entry 0 must be a positive integer',
   ]);
 });

@@ -26,7 +26,7 @@ export function TextField(max: number, description?: string): FieldDecorator {
     IsString({ message: 'must be a text in quotes' }),
     MaxLength(max, {
       message: ({ value }) =>
-        `has ${typeof value === 'string' ? value.length : 0} characters; at most ${max} are possible`,
+        `has ${typeof value === 'string' ? value.length : 0} characters; at most ${max} are allowed`,
     }),
     JSONSchema(description === undefined ? {} : { description }),
   );
@@ -72,7 +72,7 @@ export function Follows({ name, fault, schema }: Rule): FieldDecorator {
 export function ListOf(rule: Rule, max: number): FieldDecorator {
   const fault = (value: unknown, object: object): string | null => {
     if (!Array.isArray(value)) return 'must be a list';
-    if (value.length > max) return `has ${value.length} entries; at most ${max} are possible`;
+    if (value.length > max) return `has ${value.length} entries; at most ${max} are allowed`;
     const place = value.findIndex((one: unknown) => rule.fault(one, object) !== null);
     return place < 0 ? null : `entry ${place} ${rule.fault(value[place], object) ?? ''}`;
   };

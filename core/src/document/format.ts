@@ -45,7 +45,7 @@ const STEP_SIZE_INDEX: Rule = numberRule(
 
 const POSITIVE = numberRule((x) => x > 0, 'a positive number', { type: 'number', exclusiveMinimum: 0 });
 
-const STEPS = numberRule((x) => Number.isSafeInteger(x) && x >= 1, 'a whole number from 1 on', {
+const STEPS = numberRule((x) => Number.isSafeInteger(x) && x >= 1, 'a positive integer', {
   type: 'integer',
   minimum: 1,
 });
@@ -113,7 +113,7 @@ class LadderByFactor {
   @Follows(
     numberRule(
       (x) => Number.isSafeInteger(x) && x >= 1 && x <= MAX_RUNGS,
-      `a whole number from 1 to ${MAX_RUNGS}`,
+      `an integer from 1 to ${MAX_RUNGS}`,
       { type: 'integer', minimum: 1, maximum: MAX_RUNGS },
     ),
   )
@@ -214,7 +214,7 @@ export class StudyDocument extends Head {
   @Optional() @TextField(LONGEST_TITLE, 'a method by name, or exact') readonly start?: string;
   @Optional() @OneOf(PRECISIONS) readonly precision?: Precision;
   /** What to look at, in the words of who made the study. */
-  @Optional() @TextField(LONGEST_NOTE, 'what to look at, for people') readonly note?: string;
+  @Optional() @TextField(LONGEST_NOTE, 'a note for the reader') readonly note?: string;
   @Optional()
   @TextField(LONGEST_MEASURED, 'measured points in columns: the time, then components')
   readonly measured?: string;

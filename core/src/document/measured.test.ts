@@ -42,8 +42,8 @@ test('columns go to components by their names or in their order; empty cells are
 });
 
 test.each<[string, number, number, string]>([
-  ['t,depth\n0,4', 1, 3, 'there is no component depth; the columns behind the time are called level'],
-  ['0,4\nx,5', 2, 1, 'a line begins with a time'],
+  ['t,depth\n0,4', 1, 3, 'there is no component depth; the columns after the time are named level'],
+  ['0,4\nx,5', 2, 1, 'a line starts with a time'],
   ['0,4\n1, -', 2, 4, '- is not a number'],
   ['0,4\n1,5,6', 2, 5, 'there is one column of values, and this is one more'],
   [Array.from({ length: 5_001 }, (_, i) => `${i},1`).join('\n'), 5_001, 1, 'at most 5000 points'],

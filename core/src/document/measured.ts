@@ -80,7 +80,7 @@ export function readMeasured(text: string, components: readonly string[]): Measu
           first + 1,
           column,
           field.length,
-          `there is no component ${field}; the columns behind the time are called ${components.slice(0, 6).join(', ')}`,
+          `there is no component ${field}; the columns after the time are named ${components.slice(0, 6).join(', ')}`,
         );
     });
   const points = names.map((): { t: number; value: number }[] => []);
@@ -91,7 +91,12 @@ export function readMeasured(text: string, components: readonly string[]): Measu
     const [when, ...values] = fieldsOf(line, separator);
     const t = numberOf(when?.text ?? '', commaIsPoint);
     if (Number.isNaN(t)) {
-      complain(i + 1, when?.column ?? 1, when?.text.length ?? 1, 'a line begins with a time, as in 0.5, 3.2');
+      complain(
+        i + 1,
+        when?.column ?? 1,
+        when?.text.length ?? 1,
+        'a line starts with a time, such as 0.5, 3.2',
+      );
       continue;
     }
     values.forEach(({ text: field, column }, j) => {

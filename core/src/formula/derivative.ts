@@ -129,7 +129,7 @@ class Differentiation<L extends Leaf> {
         );
       if (node.name === 'min' || node.name === 'max') return this.#extreme(node, x, node.inputs.slice(1));
     }
-    throw new PlaceError(node.at, `${node.name} has no derivative that is known here`);
+    throw new PlaceError(node.at, `${node.name} has no known derivative`);
   }
 
   /** That of the input which is the smallest or the largest, two at a time. */

@@ -52,15 +52,12 @@ export interface Origin {
  *
  * @throws PlaceError where it has more than MAX_TERMS terms or is deeper than DEEPEST_TREE
  */
-export function bounded<T extends Tree<Leaf>>(tree: T, { at, what, remedy = 'write it shorter' }: Origin): T {
+export function bounded<T extends Tree<Leaf>>(tree: T, { at, what, remedy = 'shorten it' }: Origin): T {
   const { terms, depth } = measure(tree);
   if (terms > MAX_TERMS)
-    throw new PlaceError(at, `${what} grows to more than ${count(MAX_TERMS)} terms; ${remedy}`);
+    throw new PlaceError(at, `${what} has more than ${count(MAX_TERMS)} terms; ${remedy}`);
   if (depth > DEEPEST_TREE)
-    throw new PlaceError(
-      at,
-      `${what} grows to more than ${count(DEEPEST_TREE)} operations in a row; ${remedy}`,
-    );
+    throw new PlaceError(at, `${what} has more than ${count(DEEPEST_TREE)} nested operations; ${remedy}`);
   return tree;
 }
 
@@ -72,7 +69,7 @@ export function refuseDeep(expression: Tree<NameLeaf | IndexedLeaf>): void {
   for (let next = open.pop(); next !== undefined; next = open.pop()) {
     const { node, depth } = next;
     if (depth > DEEPEST_TREE)
-      throw new PlaceError(node.at, `a formula has at most ${DEEPEST_TREE} operations in a row`);
+      throw new PlaceError(node.at, `a formula has at most ${DEEPEST_TREE} nested operations`);
     for (const part of partsOf(node)) open.push({ node: part, depth: depth + 1 });
   }
 }

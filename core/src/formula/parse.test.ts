@@ -71,25 +71,25 @@ test.each([
 });
 
 test.each([
-  ['a +', '4: the formula breaks off here: a number, a name or ( is missing'],
-  ['(a', '1: this bracket is never closed: a ) is missing'],
+  ['a +', '4: the formula is incomplete: a number, a name or ( is missing'],
+  ['(a', '1: this bracket is not closed: a ) is missing'],
   ['a)', '2: unmatched )'],
-  ['sin x', '1: sin needs its input in brackets: write sin(x)'],
+  ['sin x', '1: sin needs its argument in brackets: write sin(x)'],
   ['log(x)', '1: log means different things in different programs; write ln(x) or log10(x)'],
-  ['foo(x)', '1: there is not a function foo; to multiply write foo*(x)'],
-  ['arcsin(x)', '1: there is not a function arcsin; write asin'],
-  ['SIN(x)', '1: there is not a function SIN; write sin'],
+  ['foo(x)', '1: unknown function foo; to multiply write foo*(x)'],
+  ['arcsin(x)', '1: unknown function arcsin; write asin'],
+  ['SIN(x)', '1: unknown function SIN; write sin'],
   ['y(t)', '1: y is not a function; to multiply write y*(t)'],
-  ['sin(a, b)', '1: sin takes 1 input, not 2'],
-  ['min(a)', '1: min takes 2 or more inputs, not 1'],
-  ['if(a < b, 1)', '12: if takes three inputs: if(a < b, then, otherwise)'],
-  ['if(a = b, 1, 2)', '6: a comparison for equality is written =='],
+  ['sin(a, b)', '1: sin takes 1 argument, not 2'],
+  ['min(a)', '1: min takes 2 or more arguments, not 1'],
+  ['if(a < b, 1)', '12: if takes three arguments: if(a < b, then, otherwise)'],
+  ['if(a = b, 1, 2)', '6: equality is written =='],
   ['if(a, 1, 2)', '5: a comparison is missing here, such as a < b'],
-  ['1,5', '1: decimals take a point, not a comma: write 1.5'],
-  ['a, b', '2: a comma stands only between the inputs of a function'],
-  ['a = b', '3: a statement has one = only'],
-  ["2'", "2: a prime stands right behind a name, as in y'"],
-  [`x${"'".repeat(31)}`, '32: derivatives go up to order 30'],
+  ['1,5', '1: use a decimal point, not a comma: write 1.5'],
+  ['a, b', '2: a comma is allowed only between the arguments of a function'],
+  ['a = b', '3: a statement has only one ='],
+  ["2'", "2: a prime follows a name directly, as in y'"],
+  [`x${"'".repeat(31)}`, '32: derivatives are supported up to order 30'],
   ['u[1](2)', '5: an operator is missing before this bracket; to multiply write *'],
 ])('%s is answered with %s', (text, message) => {
   expect(parse(text).told).toContain(message);
@@ -97,10 +97,12 @@ test.each([
 
 test('nesting and length have their ends, each with its sentence', () => {
   expect(parse(`${'('.repeat(200)}a${')'.repeat(200)}`).told).toEqual([]);
-  expect(parse(`${'('.repeat(201)}a${')'.repeat(201)}`).told[0]).toContain('formulas nest at most 200 deep');
+  expect(parse(`${'('.repeat(201)}a${')'.repeat(201)}`).told[0]).toContain(
+    'formulas can be nested at most 200 levels deep',
+  );
   expect(parse(Array.from({ length: 1_500 }, () => 'a').join('+')).told).toEqual([]);
   expect(parse(Array.from({ length: 1_600 }, () => 'a').join('+')).told[0]).toContain(
-    'a formula has at most 1500 operations in a row',
+    'a formula has at most 1500 nested operations',
   );
 });
 

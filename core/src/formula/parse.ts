@@ -64,9 +64,7 @@ export class Parser {
     if (token?.kind !== 'relation' || token.text === '=')
       throw new PlaceError(
         token?.at ?? this.#end,
-        token?.text === '='
-          ? 'a comparison for equality is written =='
-          : 'a comparison is missing here, such as a < b',
+        token?.text === '=' ? 'equality is written ==' : 'a comparison is missing here, such as a < b',
       );
     this.#next += 1;
     const right = this.sum();
@@ -121,7 +119,7 @@ export class Parser {
   #primary(): Expression {
     const token = this.peek;
     if (token === undefined)
-      throw new PlaceError(this.#end, 'the formula breaks off here: a number, a name or ( is missing');
+      throw new PlaceError(this.#end, 'the formula is incomplete: a number, a name or ( is missing');
     if (token.kind === 'number') {
       this.#next += 1;
       const after = this.#tokens[this.#next];
@@ -190,7 +188,7 @@ export class Parser {
   #skipDecimals(token: Token, digits: Token): void {
     const at = spanning(token.at, digits.at);
     const written = `${token.text.replace('.', '')}.${digits.text}`;
-    this.#grammar.report(at, `decimals take a point, not a comma: write ${written}`, writing(at, written));
+    this.#grammar.report(at, `use a decimal point, not a comma: write ${written}`, writing(at, written));
     this.#next += 2;
   }
 
@@ -210,7 +208,7 @@ export class Parser {
       const expected = known.fewest === known.most ? `${known.fewest}` : `${known.fewest} or more`;
       throw new PlaceError(
         at,
-        `${token.text} takes ${expected} ${expected === '1' ? 'input' : 'inputs'}, not ${inputs.length}`,
+        `${token.text} takes ${expected} ${expected === '1' ? 'argument' : 'arguments'}, not ${inputs.length}`,
       );
     }
     if (!FUNCTIONS.has(token.text) && !this.#grammar.calls(token.text) && primes === 0) {
@@ -241,8 +239,8 @@ export class Parser {
       throw new PlaceError(
         this.peek?.at ?? token.at,
         this.peek?.kind === 'relation'
-          ? 'a condition is one comparison; put another if inside: if(a < b, if(b < c, x, y), y)'
-          : 'if takes three inputs: if(a < b, then, otherwise)',
+          ? 'a condition is a single comparison; nest another if: if(a < b, if(b < c, x, y), y)'
+          : 'if takes three arguments: if(a < b, then, otherwise)',
       );
     return this.#nested(open.at, () => this.sum());
   }
@@ -253,7 +251,7 @@ export class Parser {
     if (count > HIGHEST_DERIVATIVE)
       throw new PlaceError(
         this.#tokens[this.#next - 1]?.at ?? this.#end,
-        `derivatives go up to order ${HIGHEST_DERIVATIVE}`,
+        `derivatives are supported up to order ${HIGHEST_DERIVATIVE}`,
       );
     return count;
   }
@@ -278,11 +276,11 @@ export class Parser {
       return token;
     }
     if (token === undefined)
-      throw new PlaceError(open.at, `this bracket is never closed: a ${text} is missing`);
+      throw new PlaceError(open.at, `this bracket is not closed: a ${text} is missing`);
     throw new PlaceError(
       token.at,
       token.kind === 'comma'
-        ? 'a comma stands only between the inputs of a function'
+        ? 'a comma is allowed only between the arguments of a function'
         : `${unexpected(token)}; ${text} is expected`,
     );
   }
@@ -294,7 +292,7 @@ export class Parser {
   #nested<T>(at: Span, work: () => T): T {
     this.#nesting += 1;
     if (this.#nesting > DEEPEST_NESTING)
-      throw new PlaceError(at, `formulas nest at most ${DEEPEST_NESTING} deep`);
+      throw new PlaceError(at, `formulas can be nested at most ${DEEPEST_NESTING} levels deep`);
     const done = work();
     this.#nesting -= 1;
     return done;

@@ -47,8 +47,8 @@ export function refuseTwoReadings(
   grammar.report(
     here.at,
     readings === null
-      ? `a product by a space behind a quotient has two readings; write a/(b*${here.text}) or (a/b)*${here.text}, with its signs`
-      : `a product by a space behind a quotient has two readings: ${readings.join(' or ')}`,
+      ? `a product written with a space after a quotient is ambiguous; write a/(b*${here.text}) or (a/b)*${here.text}, with its signs`
+      : `a product written with a space after a quotient is ambiguous: ${readings.join(' or ')}`,
     (readings ?? []).flatMap((text) => writing(whole, text)),
   );
 }

@@ -49,7 +49,7 @@ function refusedCall(token: Token, inside: string, grammar: Grammar): string {
   const product = `to multiply write ${token.text}*(${inside})`;
   if (CONSTANTS.has(token.text) || token.text.length === 1)
     return `${token.text} is not a function; ${product}`;
-  return `there is not a function ${token.text}${functionHint(token.text) || `; ${product}`}`;
+  return `unknown function ${token.text}${functionHint(token.text) || `; ${product}`}`;
 }
 
 /** Complains of a name in front of the bracket at `open` that cannot be called. */
@@ -76,7 +76,7 @@ export function refuseBare(token: Token, tokens: readonly Token[], next: number,
   const written = isWhole ? `${token.text}(${input})` : `${token.text}(...)`;
   grammar.report(
     token.at,
-    `${token.text} needs its input in brackets: write ${written}`,
+    `${token.text} needs its argument in brackets: write ${written}`,
     isWhole ? writing(spanning(token.at, last.at), written) : [],
   );
 }

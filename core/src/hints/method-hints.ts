@@ -3,16 +3,16 @@ import { givenText, type Method, valuesOf } from '../method/method.ts';
 import { CONSTANT_HINTS, FUNCTION_HINTS, type Hint, statement, word } from './hint.ts';
 
 const BY_HAND =
-  "where it is worked out by hand it may stand in the problem as y'' = ..., and is compared with the program's";
+  "a derivative worked out by hand can be given in the problem as y'' = ..., and is checked against the automatic one";
 
 const FIRST_ORDER: readonly Hint[] = [
   statement('k1 = f(t, y)', 'a stage: the slope at the present point'),
   statement('k2 = f(t + h, y + h*k1)', 'a stage at another point'),
   statement('y[n+1] = y + h*k1', 'the new value; every method has this line'),
   statement('solve y[n+1] = y + h*f(t + h, y[n+1])', "an implicit formula, solved by Newton's method"),
-  statement('start with RK4', 'the first steps of a formula that reaches back, as with f[n-1]'),
-  statement("y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y)", `f' is made by the program; ${BY_HAND}`),
-  statement('d2(t, y) = 2*t*y', `a derivative typed out, for one equation; ${BY_HAND}`),
+  statement('start with RK4', 'the starting method of a multistep method, as with f[n-1]'),
+  statement("y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y)", `f' is computed automatically; ${BY_HAND}`),
+  statement('d2(t, y) = 2*t*y', `a typed derivative, for a single equation; ${BY_HAND}`),
 ];
 
 const WORDS: readonly Hint[] = [
@@ -21,16 +21,16 @@ const WORDS: readonly Hint[] = [
   word('y', 'the present value, y[n]: a vector of all components'),
   word(
     'f',
-    "the rate of the problem: f(t, y); f[n] is kept for the next steps; f'(t, y) is its derivative along the solution",
+    "the right-hand side of the problem: f(t, y); f[n] is stored for later steps; f'(t, y) is its derivative along the solution",
   ),
-  word('n', 'the number of the step; it stands in an index only'),
-  word('f_t', 'the partial derivative of f by t: f_t(t, y)'),
+  word('n', 'the step number; allowed only in an index'),
+  word('f_t', 'the partial derivative of f with respect to t: f_t(t, y)'),
   word(
     'f_y',
-    'the partial derivative of f by y; for systems the Jacobian, applied to a vector: f_y(t, y)*f(t, y)',
+    'the partial derivative of f with respect to y; for systems the Jacobian, applied to a vector: f_y(t, y)*f(t, y)',
   ),
-  word('solve', 'finds values that their own formulas hold'),
-  word('start', 'start with NAME: the method of the first steps'),
+  word('solve', 'solves for values that are defined implicitly'),
+  word('start', 'start with NAME: the starting method'),
 ];
 
 const SECOND_ORDER: readonly Hint[] = [
@@ -41,7 +41,7 @@ const SECOND_ORDER: readonly Hint[] = [
 const SECOND_WORDS: readonly Hint[] = [
   word('x', 'the present position'),
   word('v', 'the present velocity'),
-  word('a', "the right side of x'' = a(t, x, x'): a(t, x, v)"),
+  word('a', "the right-hand side of x'' = a(t, x, x'): a(t, x, v)"),
 ];
 
 /**

@@ -6,22 +6,22 @@ import { CONSTANT_HINTS, FUNCTION_HINTS, type Hint, statement, word } from './hi
 
 /** Ways of writing a problem, each by an example. */
 const STATEMENTS: readonly Hint[] = [
-  statement("y' = t - 2*y", 'an equation: the rate of y'),
+  statement("y' = t - 2*y", "an equation for y'"),
   statement("x'' = -x", 'an equation of second order'),
   statement('y(0) = 1', 'an initial value, at the start of the interval'),
   statement('0 <= t <= 2', 'the interval; it names the independent variable'),
   statement('k = 0.35', 'a parameter'),
-  statement('y(t) = exp(-t)', 'the exact solution, where it is known'),
+  statement('y(t) = exp(-t)', 'the exact solution, if known'),
   statement(
     "y'' = -2*y'",
-    "a derivative worked out by hand, beside y' = ...: Taylor methods take it, and it is compared with the program's",
+    "a derivative worked out by hand, next to y' = ...: Taylor methods use it, and it is checked against the automatic one",
   ),
-  statement('conserved E = x^2 + v^2', 'a quantity that should not change'),
+  statement('conserved E = x^2 + v^2', 'a conserved quantity'),
   statement("u[i]' = u[i-1] - 2*u[i] + u[i+1] for i = 1..n", 'a family: one equation for many unknowns'),
 ];
 
 const WORDS: readonly Hint[] = [
-  word('conserved', 'names a quantity that should not change: conserved E = ...'),
+  word('conserved', 'declares a conserved quantity: conserved E = ...'),
   word('for', 'the range of an index: for i = 1..n'),
 ];
 

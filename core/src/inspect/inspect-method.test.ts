@@ -140,7 +140,7 @@ test('a root outside the circle, and a double one on it, are no convergence, wha
   const outside = inspectMethod(method('start with RK4\ny[n+1] = -4*y + 5*y[n-1] + h*(4*f[n] + 2*f[n-1])'));
   expect(outside.order).toMatchObject({ order: 3, zero: { stable: false } });
   expect(outside.slips.map(({ message }) => message)).toEqual([
-    'an error is multiplied by 5 from step to step however small h is: the formula does not converge',
+    'an error is multiplied by 5 per step for every h: the method does not converge',
   ]);
   const double = inspectMethod(method('start with RK4\ny[n+1] = 2*y - y[n-1] + h*(f[n] - f[n-1])'));
   expect(double.order?.zero?.stable).toBe(false);
@@ -148,7 +148,7 @@ test('a root outside the circle, and a double one on it, are no convergence, wha
 });
 
 test.each([
-  ['y[n+1] = y + h*if(t < 1, 0, 1)*f(t, y)', 'a choice is not linear'],
+  ['y[n+1] = y + h*if(t < 1, 0, 1)*f(t, y)', 'if(...) is not linear'],
   ['y[n+1] = y + h*f(t, y)*f(t, y)/y', 'two values of the solution are multiplied'],
   ['y[n+1] = y + h*exp(h)*f(t, y)', 'exp of h or of a value of the solution is not linear'],
 ])('%s is of no known form, and says why', (text, why) => {

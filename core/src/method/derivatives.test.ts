@@ -190,36 +190,36 @@ test.each([
   [
     'y[n+1] = y + h*f(t, y)*f(t, y)',
     [
-      '1: two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f by y times f is written f_y(t, y)*f(t, y), and a derivative worked out by hand stands on a line of its own, as in d2(t, y) = 2*t*y',
+      '1: two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f with respect to y times f is written f_y(t, y)*f(t, y), and a derivative worked out by hand goes on a line of its own, as in d2(t, y) = 2*t*y',
     ],
   ],
   [
     'd2(t, y) = -k*y\ny[n+1] = y + h*d2(t, y)',
     [
-      '1: k is not known in d2(t, y), which may hold t, y and numbers given above, such as k = 1; parameters of the problem are not seen here',
+      '1: k is not known in d2(t, y), which may contain t, y and numbers defined above, such as k = 1; parameters of the problem are not available here',
     ],
   ],
   [
     'd2(t, y) = h*y\ny[n+1] = y + h*d2(t, y)',
     [
-      '1: h is not known in d2(t, y), which may hold t, y and numbers given above, such as h = 1; parameters of the problem are not seen here',
+      '1: h is not known in d2(t, y), which may contain t, y and numbers defined above, such as h = 1; parameters of the problem are not available here',
     ],
   ],
   [
     'f(t, y) = -y\ny[n+1] = y + h*f(t, y)',
     [
-      '1: f is the rate of the problem and is typed there; a derivative typed out takes another name, as in d2(t, y) = ...',
+      '1: f is the right-hand side of the problem and is typed there; a typed derivative needs another name, as in d2(t, y) = ...',
     ],
   ],
   ['d2(t, y) = y\nd2(t, y) = t\ny[n+1] = y + h*d2(t, y)', ['2: d2 is given twice']],
   ['y[n+1] = y + h*f_y(t, y)', []],
-  ['y[n+1] = y + h*f_yyyyyyy(t, y)', ['1: partial derivatives go up to order 6']],
+  ['y[n+1] = y + h*f_yyyyyyy(t, y)', ['1: partial derivatives are supported up to order 6']],
   [
     'solve y[n+1] = y + h*f_y(t, y)*y[n+1]',
-    ['1: derivatives of f cannot stand inside solve; give them on a line above'],
+    ['1: derivatives of f are not allowed inside solve; define them on a line above'],
   ],
   ['d2(t, y) = 2*t*y', ['1: the new value is missing; add a line y[n+1] = ...']],
-  ['y[n+1] = y + h*d2(t)\nd2(t, y) = y', ['1: d2 is given further down; move its line above this one']],
+  ['y[n+1] = y + h*d2(t)\nd2(t, y) = y', ['1: d2 is defined below; move its line above this one']],
 ] as const)('%s', (text, expected) => {
   expect(errors(text)).toEqual(expected);
 });

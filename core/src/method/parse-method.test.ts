@@ -17,31 +17,31 @@ test('a method with constants, intermediate values and nested calls', () => {
 });
 
 test.each([
-  ['y[n+1] = y + k1', '1:14+2 k1 is not known; give it on a line above, such as k1 = f(t, y)'],
-  ['y[n+1] = y + h*k1\nk1 = f(t, y)', '1:16+2 k1 is given further down; move its line above this one'],
+  ['y[n+1] = y + k1', '1:14+2 k1 is not known; define it on a line above, such as k1 = f(t, y)'],
+  ['y[n+1] = y + h*k1\nk1 = f(t, y)', '1:16+2 k1 is defined below; move its line above this one'],
   [
     'k1 = f(t, y + h*k1)\ny[n+1] = y + h*k1',
-    '1:17+2 k1 is used in its own line; for an implicit stage write solve k1 = ..., otherwise give it above',
+    '1:17+2 k1 is used in its own line; for an implicit stage write solve k1 = ..., otherwise define it above',
   ],
   [
     'y[n+1] = y + h',
-    '1:14+1 a plain number cannot be added to values of the solution; is a factor such as f(t, y) or k1 missing?',
+    '1:14+1 a number cannot be added to values of the solution; is a factor such as f(t, y) or k1 missing?',
   ],
   [
     'y[n+1] = y + h*f(y, t)',
-    '1:18+1 the first input of f is a time such as t + h; the value stands behind it: f(t, y)',
+    '1:18+1 the first argument of f is a time such as t + h; the value comes second: f(t, y)',
   ],
   ['y[n+1] = y + h*f(t)', '1:16+4 f takes the time and the value: f(t, y)'],
   ['k1 = f(t, y)', '1:13+1 the new value is missing; add a line y[n+1] = ...'],
   [
     'y[n+1] = y*f(t, y)',
-    '1:10+9 two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f by y times f is written f_y(t, y)*f(t, y), and a derivative worked out by hand stands on a line of its own, as in d2(t, y) = 2*t*y',
+    '1:10+9 two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f with respect to y times f is written f_y(t, y)*f(t, y), and a derivative worked out by hand goes on a line of its own, as in d2(t, y) = 2*t*y',
   ],
   [
     "solve k = f(t, y + h*k) + h*f'(t, y)\ny[n+1] = y + h*k",
-    '1:29+8 derivatives of f cannot stand inside solve; give them on a line above',
+    '1:29+8 derivatives of f are not allowed inside solve; define them on a line above',
   ],
-  ['f = 3\ny[n+1] = y', '1:1+1 f has a meaning of its own in a method; take another name'],
+  ['f = 3\ny[n+1] = y', '1:1+1 f is reserved in a method; choose another name'],
 ])('%s', (text, expected) => {
   expect(errors(text)).toContain(expected);
 });

@@ -127,7 +127,7 @@ export function parseMethod(text: string): Reading<Method> {
       const start = readStart(text, line);
       if (start === null) raw.push(readLine(line, grammar, form));
       else if (startWith === null) startWith = start;
-      else complaints.add(line.at, 'start with is said twice');
+      else complaints.add(line.at, 'start with is given twice');
       return true;
     });
     if (isRead === null) for (const name of namesAtLeft(line)) lost.add(name);
@@ -143,8 +143,7 @@ export function parseMethod(text: string): Reading<Method> {
         );
   const lastNext = statements.findLastIndex((s) => givenBy(s).some((given) => given.kind === 'next'));
   const behind = statements[lastNext + 1];
-  if (!complaints.any && behind !== undefined)
-    complaints.add(behind.at, 'nothing can follow the line that gives the new value');
+  if (!complaints.any && behind !== undefined) complaints.add(behind.at, 'no line may follow the new value');
   if (!complaints.any) complaints.attempt(() => refuseLargeMethod(statements));
   const depth = depthOf(statements);
   if (complaints.any) return { ok: false, errors: complaints.list() };

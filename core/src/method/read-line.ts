@@ -46,9 +46,9 @@ const MAX_SOLVED = 8;
 function refuseName(name: string, form: Method['form']): string | null {
   if (VARIABLES[form].some((variable) => variable === name))
     return `the new value is written ${name}[n+1] = ...`;
-  if (ALWAYS_RESERVED.has(name)) return `${name} has a meaning of its own in a method; take another name`;
-  if (FUNCTIONS.has(name)) return `${name} is a function of the notation; take another name`;
-  if (CONSTANTS.has(name)) return `${name} is a constant of the notation; take another name`;
+  if (ALWAYS_RESERVED.has(name)) return `${name} is reserved in a method; choose another name`;
+  if (FUNCTIONS.has(name)) return `${name} is a function of the notation; choose another name`;
+  if (CONSTANTS.has(name)) return `${name} is a constant of the notation; choose another name`;
   return null;
 }
 
@@ -60,7 +60,7 @@ function readGiven(
   const [first] = tokens;
   const last = tokens.at(-1);
   if (first === undefined || last === undefined)
-    throw new PlaceError(around, 'a name is missing on the left side');
+    throw new PlaceError(around, 'a name is missing on the left-hand side');
   const at = spanning(first.at, last.at);
   const text = tokens.map((token) => token.text).join('');
   const next = /^([yxv])\[n\+1\]$/.exec(text)?.[1];
@@ -82,7 +82,7 @@ function readGiven(
     throw new PlaceError(at, 'a method gives y[n+1], or x[n+1] and v[n+1], not both');
   }
   if (tokens.length !== 1 || first.kind !== 'name')
-    throw new PlaceError(at, 'on the left stands a name such as k1, or y[n+1]');
+    throw new PlaceError(at, 'the left-hand side must be a name such as k1, or y[n+1]');
   const refusal = refuseName(first.text, form);
   const isVariable = VARIABLES[form].some((variable) => variable === first.text);
   if (refusal !== null)
@@ -107,25 +107,25 @@ export function functionOf({ tokens }: TokenLine): string | null {
 function readFunction(line: TokenLine, grammar: Grammar, form: Method['form']): RawStatement {
   const [name, , time, , value] = line.tokens;
   if (name === undefined || time === undefined || value === undefined)
-    throw new PlaceError(line.at, 'a derivative typed out is written d2(t, y) = ...');
+    throw new PlaceError(line.at, 'a typed derivative is written d2(t, y) = ...');
   if (name.text === 'f')
     throw new PlaceError(
       name.at,
-      'f is the rate of the problem and is typed there; a derivative typed out takes another name, as in d2(t, y) = ...',
+      'f is the right-hand side of the problem and is typed there; a typed derivative needs another name, as in d2(t, y) = ...',
     );
   const refusal =
     partialOf(name.text) === null
       ? refuseName(name.text, form)
-      : `${name.text} is a partial derivative of f that the program makes; take another name`;
+      : `${name.text} is a partial derivative of f , computed automatically; choose another name`;
   if (refusal !== null) throw new PlaceError(name.at, refusal);
   for (const input of [time, value])
     if (FUNCTIONS.has(input.text) || CONSTANTS.has(input.text) || ['h', 'f', 'n'].includes(input.text))
-      throw new PlaceError(input.at, `${input.text} has a meaning of its own; call the inputs t and y`);
+      throw new PlaceError(input.at, `${input.text} is reserved; name the arguments t and y`);
   if (time.text === value.text)
-    throw new PlaceError(value.at, `${value.text} stands twice; call the inputs t and y`);
+    throw new PlaceError(value.at, `${value.text} appears twice; name the arguments t and y`);
   const right = line.tokens.slice(7);
   const end = { from: line.at.to, to: line.at.to + 1 };
-  if (right.length === 0) throw new PlaceError(end, 'the right side of this line is missing');
+  if (right.length === 0) throw new PlaceError(end, 'the right-hand side of this line is missing');
   return {
     kind: 'function',
     name: name.text,
@@ -144,21 +144,20 @@ export function readLine(line: TokenLine, grammar: Grammar, form: Method['form']
   const end = { from: at.to, to: at.to + 1 };
   const equals = tokens.findIndex((token) => token.text === '=');
   if (equals < 0) throw new PlaceError(at, 'an = is missing: a line is written k1 = ... or y[n+1] = ...');
-  if (equals === 0) throw new PlaceError(tokens[0]!.at, 'the left side of this line is missing');
+  if (equals === 0) throw new PlaceError(tokens[0]!.at, 'the left-hand side of this line is missing');
   const right = tokens.slice(equals + 1);
-  if (right.length === 0) throw new PlaceError(end, 'the right side of this line is missing');
+  if (right.length === 0) throw new PlaceError(end, 'the right-hand side of this line is missing');
   const left = atCommas(tokens.slice(0, equals));
   const parts = isSolve ? atCommas(right) : [right];
   if (!isSolve && left.length > 1)
-    throw new PlaceError(at, 'several values at once are found by solve: write solve k1, k2 = ..., ...');
+    throw new PlaceError(at, 'for several values at once write solve k1, k2 = ..., ...');
   const given = left.map((part) => readGiven(part, at, form));
   if (given.length !== parts.length)
     throw new PlaceError(
       at,
-      `${given.length} names stand on the left and ${parts.length} formulas on the right`,
+      `${given.length} names are on the left and ${parts.length} formulas on the right`,
     );
-  if (given.length > MAX_SOLVED)
-    throw new PlaceError(at, `solve finds at most ${MAX_SOLVED} values together`);
+  if (given.length > MAX_SOLVED) throw new PlaceError(at, `solve finds at most ${MAX_SOLVED} values at once`);
   const values = parts.map((part) => new Parser(part, end, grammar).whole());
   return { kind: isSolve ? 'solve' : 'let', given, values, line };
 }

@@ -16,56 +16,59 @@ function method(text: string): Method {
 test.each([
   [
     'y[n+1] = y + h',
-    '1:14 a plain number cannot be added to values of the solution; is a factor such as f(t, y) or k1 missing?',
+    '1:14 a number cannot be added to values of the solution; is a factor such as f(t, y) or k1 missing?',
   ],
   [
     'y[n+1] = y*f(t, y)',
-    '1:10 two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f by y times f is written f_y(t, y)*f(t, y), and a derivative worked out by hand stands on a line of its own, as in d2(t, y) = 2*t*y',
+    '1:10 two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f with respect to y times f is written f_y(t, y)*f(t, y), and a derivative worked out by hand goes on a line of its own, as in d2(t, y) = 2*t*y',
   ],
   ['y[n+1] = h/y', '1:12 nothing can be divided by a vector; divide by a number such as h'],
   [
     'y[n+1] = y^2',
-    '1:10 a power takes numbers, and this has a value for each component; a derivative worked out by hand stands on a line of its own, as in d2(t, y) = 2*t*y',
+    '1:10 a power takes a number, and this is a vector; a derivative worked out by hand goes on a line of its own, as in d2(t, y) = 2*t*y',
   ],
   [
     'y[n+1] = y + h*f(y, t)',
-    '1:18 the first input of f is a time such as t + h; the value stands behind it: f(t, y)',
+    '1:18 the first argument of f is a time such as t + h; the value comes second: f(t, y)',
   ],
   ['y[n+1] = y + h*f(t)', '1:16 f takes the time and the value: f(t, y)'],
   [
     'y[n+1] = y + h*f(t, h)',
-    '1:21 this input of f is a value of the solution such as y + h*k1, not a number',
+    '1:21 this argument of f must be a value of the solution such as y + h*k1, not a number',
   ],
-  ['y[n+1] = y + h*f', '1:16 f needs its inputs: write f(t, y), or f[n] for the one that is kept'],
-  ['y[n+1] = y + h*k', '1:16 k is not known; give it on a line above, such as k = f(t, y)'],
+  ['y[n+1] = y + h*f', '1:16 f needs its arguments: write f(t, y), or f[n] for the stored value'],
+  ['y[n+1] = y + h*k', '1:16 k is not known; define it on a line above, such as k = f(t, y)'],
   ['K = f(t, y)\ny[n+1] = y + h*k', '2:16 k is not known, but K is; names are case-sensitive'],
-  ['y[n+1] = y + h*k\nk = f(t, y)', '1:16 k is given further down; move its line above this one'],
+  ['y[n+1] = y + h*k\nk = f(t, y)', '1:16 k is defined below; move its line above this one'],
   [
     'k = f(t, y + h*k)\ny[n+1] = y + h*k',
-    '1:16 k is used in its own line; for an implicit stage write solve k = ..., otherwise give it above',
+    '1:16 k is used in its own line; for an implicit stage write solve k = ..., otherwise define it above',
   ],
   [
     'y[n+1] = y + h*f(t, y[n+1])',
-    '1:21 y[n+1] is not known yet; give it above, or write solve y[n+1] = ... if its formula holds it',
+    '1:21 y[n+1] is not known yet; define it above, or write solve y[n+1] = ... if it is defined implicitly',
   ],
-  ['y[n+1] = y[n+2]', '1:10 a formula reaches one step ahead, to n+1'],
-  ['y[n+1] = y[n-21]', '1:10 a formula reaches at most 20 steps back'],
+  ['y[n+1] = y[n+2]', '1:10 the highest index is n+1'],
+  ['y[n+1] = y[n-21]', '1:10 a method uses at most 20 earlier steps'],
   [
     'y[n+1] = y + h*f[n+1]',
-    '1:16 f at the new point is written f(t + h, y[n+1]) or with the value it is to be taken at',
+    '1:16 f at the new point is written f(t + h, y[n+1]) or with another value in place of y[n+1]',
   ],
-  ['y[n+1] = y[i]', '1:10 an index here is n, n+1 or n less a whole number, as in y[n-1]'],
-  ['y[n+1] = y + n*f(t, y)', '1:14 the step number n stands only in an index, as in y[n+1]'],
-  ["y[n+1] = y + h*y'", "1:16 y' is not allowed here; a derivative of the rate is written f'(t, y)"],
+  ['y[n+1] = y[i]', '1:10 an index must be n+1, n or n minus an integer, as in y[n-1]'],
+  ['y[n+1] = y + n*f(t, y)', '1:14 the step number n is allowed only in an index, as in y[n+1]'],
+  [
+    "y[n+1] = y + h*y'",
+    "1:16 y' is not allowed here; a derivative of the right-hand side is written f'(t, y)",
+  ],
   [
     "x[n+1] = x + h*v\nv[n+1] = v + h*a'(t, x, v)",
-    '2:16 derivatives are made of f alone; write the method for y, with f and its derivatives',
+    '2:16 only f can be differentiated; write the method for y, with f and its derivatives',
   ],
   [
     'x[n+1] = x + h*v\nv[n+1] = v + h*f(t, x)',
     "2:16 f belongs to methods for y' = f(t, y), which give y[n+1]; this one gives x[n+1] and v[n+1]",
   ],
-  ['sin = 2\ny[n+1] = y', '1:1 sin is a function of the notation; take another name'],
+  ['sin = 2\ny[n+1] = y', '1:1 sin is a function of the notation; choose another name'],
   ['y = y + h*f(t, y)', '1:1 the new value is written y[n+1] = ...'],
 ])('%s is answered with %s', (text, message) => {
   expect(messages(text)).toContain(message);

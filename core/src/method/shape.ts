@@ -65,8 +65,7 @@ export function shapeOf(expression: Expression, names: MethodNames): Shape {
         const [yes, no] = [of(node.yes), of(node.no)];
         if (names.oneEquation) return together([yes, no, ...sides.map(({ shape }) => shape)]);
         for (const { side, shape } of sides) mustBeScalar(side, shape, 'a comparison');
-        if (no !== yes)
-          throw new PlaceError(node.at, 'both branches of if must be of one kind, numbers or vectors');
+        if (no !== yes) throw new PlaceError(node.at, 'both branches of if must be numbers, or both vectors');
         return yes;
       }
     }
@@ -96,7 +95,7 @@ function shapeOfName(name: string, primes: number, at: Span, names: MethodNames)
   if (primes > 0)
     throw new PlaceError(
       at,
-      `${primed(name, primes)} is not allowed here; a derivative of the rate is written f'(t, y)`,
+      `${primed(name, primes)} is not allowed here; a derivative of the right-hand side is written f'(t, y)`,
     );
   if (shape !== undefined) return shape;
   if (name === 't' || name === 'h') return 'scalar';
@@ -106,20 +105,19 @@ function shapeOfName(name: string, primes: number, at: Span, names: MethodNames)
   if (name === 'f')
     throw new PlaceError(
       at,
-      'f needs its inputs: write f(t, y), or f[n] for the one that is kept',
+      'f needs its arguments: write f(t, y), or f[n] for the stored value',
       writing(at, 'f(t, y)'),
     );
-  if (name === 'a') throw new PlaceError(at, 'a needs its inputs: write a(t, x, v)');
-  if (name === 'n') throw new PlaceError(at, 'the step number n stands only in an index, as in y[n+1]');
+  if (name === 'a') throw new PlaceError(at, 'a needs its arguments: write a(t, x, v)');
+  if (name === 'n') throw new PlaceError(at, 'the step number n is allowed only in an index, as in y[n+1]');
   if (CONSTANTS.has(name)) return 'scalar';
   if (name === names.own)
     throw new PlaceError(
       at,
-      `${name} is used in its own line; for an implicit stage write solve ${name} = ..., otherwise give it above`,
+      `${name} is used in its own line; for an implicit stage write solve ${name} = ..., otherwise define it above`,
       [{ from: names.from, to: names.from, text: 'solve ' }],
     );
-  if (names.isLater(name))
-    throw new PlaceError(at, `${name} is given further down; move its line above this one`);
+  if (names.isLater(name)) throw new PlaceError(at, `${name} is defined below; move its line above this one`);
   if (names.lost.has(name)) return 'vector';
   const { message, instead } = unknownName(name, [...names.lets.keys()]);
   throw new PlaceError(at, message, instead === null ? [] : writing(at, instead));
@@ -133,16 +131,13 @@ function shapeOfIndexed(node: Expression & { readonly kind: 'indexed' }, names: 
     throw new PlaceError(
       node.at,
       back === null
-        ? `square brackets hold an index; to multiply write ${node.name}*(...)`
+        ? `square brackets are for an index; to multiply write ${node.name}*(...)`
         : `${node.name} is a value of this step; write it without an index`,
       [{ from: node.at.from + node.name.length, to: node.at.to, text: '' }].slice(0, back === null ? 0 : 1),
     );
   if (back === null)
-    throw new PlaceError(
-      node.at,
-      `an index here is n, n+1 or n less a whole number, as in ${node.name}[n-1]`,
-    );
-  if (back > MAX_BACK) throw new PlaceError(node.at, `a formula reaches at most ${MAX_BACK} steps back`);
+    throw new PlaceError(node.at, `an index must be n+1, n or n minus an integer, as in ${node.name}[n-1]`);
+  if (back > MAX_BACK) throw new PlaceError(node.at, `a method uses at most ${MAX_BACK} earlier steps`);
   const refusal = otherForm(node.name, names.form);
   if (refusal !== null) throw new PlaceError(node.at, refusal);
   if (node.name === 't') {
@@ -151,7 +146,7 @@ function shapeOfIndexed(node: Expression & { readonly kind: 'indexed' }, names: 
     if (back >= 0) return 'vector';
     throw new PlaceError(
       node.at,
-      'f at the new point is written f(t + h, y[n+1]) or with the value it is to be taken at',
+      'f at the new point is written f(t + h, y[n+1]) or with another value in place of y[n+1]',
     );
   } else if (isVariable(node.name, names.form)) {
     if (back >= 0) return 'vector';
@@ -159,9 +154,9 @@ function shapeOfIndexed(node: Expression & { readonly kind: 'indexed' }, names: 
   } else
     throw new PlaceError(
       node.at,
-      `${node.name}[...] is not allowed here; only y, f and t are kept from earlier steps`,
+      `${node.name}[...] is not allowed here; only y, f and t are stored from earlier steps`,
     );
-  throw new PlaceError(node.at, 'a formula reaches one step ahead, to n+1');
+  throw new PlaceError(node.at, 'the highest index is n+1');
 }
 
 function shapeOfNext(node: Expression & { readonly kind: 'indexed' }, names: MethodNames): Shape {
@@ -169,16 +164,15 @@ function shapeOfNext(node: Expression & { readonly kind: 'indexed' }, names: Met
   if (isGiven) return 'vector';
   throw new PlaceError(
     node.at,
-    `${node.name}[n+1] is not known yet; give it above, or write solve ${node.name}[n+1] = ... if its formula holds it`,
+    `${node.name}[n+1] is not known yet; define it above, or write solve ${node.name}[n+1] = ... if it is defined implicitly`,
     names.own === null ? [{ from: names.from, to: names.from, text: 'solve ' }] : [],
   );
 }
 
-const BY_HAND = 'a derivative worked out by hand stands on a line of its own, as in d2(t, y) = 2*t*y';
+const BY_HAND = 'a derivative worked out by hand goes on a line of its own, as in d2(t, y) = 2*t*y';
 
 function mustBeScalar(node: Expression, shape: Shape, where: string): void {
-  if (shape !== 'scalar')
-    throw new PlaceError(node.at, `${where} takes numbers, and this has a value for each component`);
+  if (shape !== 'scalar') throw new PlaceError(node.at, `${where} takes a number, and this is a vector`);
 }
 
 /** A Jacobian may be scaled, added to another, and applied to the vector behind it. */
@@ -188,10 +182,7 @@ function shapeOfOperator(node: Expression & { readonly kind: 'binary' }, left: S
   if (operator === '*' && left === 'operator' && right === 'vector') return 'vector';
   if (operator === '*' && (left === 'scalar' || right === 'scalar')) return 'operator';
   if (operator === '/' && right === 'scalar') return 'operator';
-  throw new PlaceError(
-    node.at,
-    'f_y is the Jacobian here, which is applied to the vector behind it: write f_y(t, y)*f(t, y)',
-  );
+  throw new PlaceError(node.at, 'f_y is the Jacobian; apply it to a vector: write f_y(t, y)*f(t, y)');
 }
 
 function shapeOfBinary(node: Expression & { readonly kind: 'binary' }, left: Shape, right: Shape): Shape {
@@ -203,14 +194,14 @@ function shapeOfBinary(node: Expression & { readonly kind: 'binary' }, left: Sha
       const number = left === 'scalar' ? node.left : node.right;
       throw new PlaceError(
         number.at,
-        'a plain number cannot be added to values of the solution; is a factor such as f(t, y) or k1 missing?',
+        'a number cannot be added to values of the solution; is a factor such as f(t, y) or k1 missing?',
       );
     }
     case '*':
       if (left === 'vector' && right === 'vector')
         throw new PlaceError(
           node.at,
-          `two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f by y times f is written f_y(t, y)*f(t, y), and ${BY_HAND}`,
+          `two vectors cannot be multiplied: one of these factors should be a number such as h; the derivative of f with respect to y times f is written f_y(t, y)*f(t, y), and ${BY_HAND}`,
         );
       return left === 'vector' || right === 'vector' ? 'vector' : 'scalar';
     case '/':
@@ -226,10 +217,7 @@ function shapeOfBinary(node: Expression & { readonly kind: 'binary' }, left: Sha
         [node.right, right],
       ] as const)
         if (shape !== 'scalar')
-          throw new PlaceError(
-            side.at,
-            `a power takes numbers, and this has a value for each component; ${BY_HAND}`,
-          );
+          throw new PlaceError(side.at, `a power takes a number, and this is a vector; ${BY_HAND}`);
       return 'scalar';
   }
 }
@@ -243,7 +231,7 @@ function shapeOfCall(
   const isTyped = names.functions.has(node.name);
   if (node.name !== 'f' && node.name !== 'a' && partial === null && !isTyped) {
     if (!FUNCTIONS.has(node.name))
-      throw new PlaceError(node.nameAt, `${node.name} is given further down; move its line above this one`);
+      throw new PlaceError(node.nameAt, `${node.name} is defined below; move its line above this one`);
     if (names.oneEquation) return together(node.inputs.map(of));
     for (const input of node.inputs) mustBeScalar(input, of(input), node.name);
     return 'scalar';
@@ -253,15 +241,16 @@ function shapeOfCall(
   if (partial !== null && names.form === 'second order')
     throw new PlaceError(
       node.nameAt,
-      'derivatives are made of f alone; write the method for y, with f and its derivatives',
+      'only f can be differentiated; write the method for y, with f and its derivatives',
     );
   const expected = node.name === 'a' ? 'a(t, x, v)' : `${node.name}(t, y)`;
   if (node.primes > 0 && node.name === 'a')
     throw new PlaceError(
       node.at,
-      'derivatives are made of f alone; write the method for y, with f and its derivatives',
+      'only f can be differentiated; write the method for y, with f and its derivatives',
     );
-  if (node.primes > MAX_PRIMES) throw new PlaceError(node.at, `derivatives go up to order ${MAX_PRIMES}`);
+  if (node.primes > MAX_PRIMES)
+    throw new PlaceError(node.at, `derivatives are supported up to order ${MAX_PRIMES}`);
   const [time, ...values] = node.inputs;
   if (time === undefined || values.length !== (node.name === 'a' ? 2 : 1))
     throw new PlaceError(
@@ -273,7 +262,7 @@ function shapeOfCall(
     const isSwapped = time.kind === 'name' && value?.kind === 'name' && of(value) === 'scalar';
     throw new PlaceError(
       time.at,
-      `the first input of ${node.name} is a time such as t + h; the value stands behind it: ${expected}`,
+      `the first argument of ${node.name} is a time such as t + h; the value comes second: ${expected}`,
       isSwapped ? writing(node.at, `${node.name}(${value.name}, ${time.name})`) : [],
     );
   }
@@ -281,7 +270,7 @@ function shapeOfCall(
     if (of(value) !== 'vector' && !isTyped)
       throw new PlaceError(
         value.at,
-        `this input of ${node.name} is a value of the solution such as y + h*k1, not a number`,
+        `this argument of ${node.name} must be a value of the solution such as y + h*k1, not a number`,
       );
   return partial === null ? 'vector' : shapeOfPartial(node, partial, names.oneEquation);
 }
@@ -297,11 +286,11 @@ function shapeOfPartial(
       `write a derivative as f'(t, y), along the solution, or as ${node.name}(t, y)`,
     );
   if (times + values > HIGHEST_PARTIAL)
-    throw new PlaceError(node.nameAt, `partial derivatives go up to order ${HIGHEST_PARTIAL}`);
+    throw new PlaceError(node.nameAt, `partial derivatives are supported up to order ${HIGHEST_PARTIAL}`);
   if (values === 0 || oneEquation) return 'vector';
   if (values === 1) return 'operator';
   throw new PlaceError(
     node.nameAt,
-    `${node.name} is for one equation; for systems f_y is known, and f'(t, y)`,
+    `${node.name} is defined for a single equation only; for systems use f_y or f'(t, y)`,
   );
 }

@@ -92,15 +92,12 @@ class Understanding {
     this.#complaints.attempt(() => {
       walk(value, (node) => {
         if (node.kind === 'indexed')
-          throw new PlaceError(
-            node.at,
-            `${own} holds ${time} and ${state} as they are given to it, without an index`,
-          );
+          throw new PlaceError(node.at, `${own} uses ${time} and ${state} without an index`);
         if (node.kind !== 'name' || inputs.includes(node.name) || CONSTANTS.has(node.name)) return;
         if (numbers.some(([known]) => known === node.name)) return;
         throw new PlaceError(
           node.at,
-          `${node.name} is not known in ${own}, which may hold ${time}, ${state} and numbers given above, such as ${node.name} = 1; parameters of the problem are not seen here`,
+          `${node.name} is not known in ${own}, which may contain ${time}, ${state} and numbers defined above, such as ${node.name} = 1; parameters of the problem are not available here`,
         );
       });
       shapeOf(value, {
@@ -131,8 +128,8 @@ class Understanding {
       this.#complaints.add(
         value.at,
         shape === 'scalar'
-          ? `${givenText(given)} must be made from values of the solution; this is a plain number`
-          : `${givenText(given)} must be made from values of the solution; this is a Jacobian, which needs a vector such as f(t, y) behind it`,
+          ? `${givenText(given)} must depend on values of the solution; this is a number`
+          : `${givenText(given)} must depend on values of the solution; this is a Jacobian, to be multiplied by a vector such as f(t, y)`,
       );
     this.#take(given, shape);
     this.statements.push({ kind: 'let', given, shape, value, at: raw.line.at });
@@ -142,10 +139,7 @@ class Understanding {
     for (const { given } of raw.given) this.#take(given, 'vector');
     for (const value of raw.values)
       if (this.#shape(value, isLater, null, raw.line) === 'scalar')
-        this.#complaints.add(
-          value.at,
-          'solve finds values of the solution or slopes; this is a plain number',
-        );
+        this.#complaints.add(value.at, 'solve finds values of the solution or slopes; this is a number');
     for (const value of raw.values)
       walk(value, (node) => {
         const isDerivative =
@@ -154,7 +148,7 @@ class Understanding {
         if (isDerivative)
           this.#complaints.add(
             node.at,
-            'derivatives of f cannot stand inside solve; give them on a line above',
+            'derivatives of f are not allowed inside solve; define them on a line above',
           );
       });
     const given = raw.given.map((target) => target.given);

@@ -17,7 +17,7 @@ export function unknownName(
   const present = /^([ytw])_?0$/.exec(name)?.[1];
   if (present !== undefined)
     return {
-      message: `${name} is not known; a formula holds for every step, from y[n] at t[n] to y[n+1]`,
+      message: `${name} is not known; a method is written for one step, from y[n] at t[n] to y[n+1]`,
       instead: present === 't' ? 't[n]' : 'y[n]',
     };
   const product = splitInto(name, [...lets, 't', 'h', 'y', 'x', 'v'])?.join('*');
@@ -29,7 +29,7 @@ export function unknownName(
       instead: null,
     };
   return {
-    message: `${name} is not known; give it on a line above, such as ${name} = f(t, y)`,
+    message: `${name} is not known; define it on a line above, such as ${name} = f(t, y)`,
     instead: null,
   };
 }

@@ -284,16 +284,16 @@ export function exactCheckSentence(
     parts.push(
       residual <= ROUNDING
         ? `satisfies the ${equations === 1 ? 'equation' : 'equations'} (largest residual ${shown(residual)})`
-        : `does not satisfy the equation for ${worst?.equation ?? ''}: residual ${shown(residual)} of its terms at ${independent} = ${shown(worst?.t ?? NaN)}`,
+        : `does not satisfy the equation for ${worst?.equation ?? ''}: residual ${shown(residual)} relative to its terms at ${independent} = ${shown(worst?.t ?? NaN)}`,
     );
   const [first] = initial;
   if (first !== undefined)
     parts.push(
-      `does not have the initial values: ${first.component} is ${shown(first.exact)} there, not ${shown(first.given)}`,
+      `does not match the initial values: ${first.component} is ${shown(first.exact)} at the start, not ${shown(first.given)}`,
     );
   else
     parts.push(
-      residual !== null && residual <= ROUNDING ? 'and the initial values' : 'has the initial values',
+      residual !== null && residual <= ROUNDING ? 'and the initial values' : 'matches the initial values',
     );
   const joined =
     residual !== null && residual <= ROUNDING && first === undefined ? parts.join(' ') : parts.join('; ');

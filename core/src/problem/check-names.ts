@@ -29,7 +29,7 @@ export function checkNames(
   const noUnknown = (meaning: LeafMeaning): string | null =>
     meaning.kind === 'time' || meaning.kind === 'constant' || meaning.kind === 'position'
       ? null
-      : 'an exact solution holds the independent variable and parameters only';
+      : 'an exact solution may contain only the independent variable and parameters';
   const seen = new Set<Expression>();
   for (const block of problem.blocks) {
     if (block.derivative === block.unknown.order - 1) {

@@ -11,10 +11,10 @@ export function constantValue(expression: Expression, known: ReadonlyMap<string,
       if (value !== undefined) return value;
       throw new PlaceError(
         node.at,
-        `${node.name} is not known here; parameters are given above the lines that use them`,
+        `${node.name} is not known here; define parameters above the lines that use them`,
       );
     }
-    throw new PlaceError(node.at, 'only numbers and parameters can stand here');
+    throw new PlaceError(node.at, 'only numbers and parameters are allowed here');
   };
   const value = evaluate(expression, leaf);
   if (!Number.isFinite(value)) throw new PlaceError(expression.at, `this is not a finite number (${value})`);

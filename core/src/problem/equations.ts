@@ -49,7 +49,7 @@ export function buildUnknowns(
   if (total > MAX_COMPONENTS) {
     complaints.add(
       equations.find((e) => e.range !== null)?.at ?? equations[0]!.at,
-      `this problem has ${count(total)} components; at most ${count(MAX_COMPONENTS)} are possible`,
+      `this problem has ${count(total)} components; at most ${count(MAX_COMPONENTS)} are allowed`,
     );
     return [];
   }
@@ -86,7 +86,7 @@ function assign(
     const of = derivativeAt(equation.left);
     if (of === undefined) open.push(equation);
     else if (taken.has(of))
-      complaints.add(equation.at, `${written(of)} has two equations; one of them must go`);
+      complaints.add(equation.at, `${written(of)} has two equations; remove one of them`);
     else taken.set(of, equation);
   }
   const inside = new Map<Equation, ReadonlySet<HighestDerivative>>(
@@ -112,8 +112,8 @@ function assign(
     complaints.add(
       equation.at,
       first === undefined
-        ? "this equation holds no highest derivative, so it gives no rate; write it with the derivative, as in y' = ..."
-        : `${written(first)} has two equations; one of them must go`,
+        ? "this equation contains no highest derivative; write it with the derivative, as in y' = ..."
+        : `${written(first)} has two equations; remove one of them`,
     );
   }
   for (const of of highest) {
@@ -138,7 +138,7 @@ function readRange(
     [to, range.to],
   ] as const)
     if (!Number.isSafeInteger(value))
-      throw new PlaceError(expression.at, `a range runs over whole numbers, and this is ${value}`);
+      throw new PlaceError(expression.at, `a range needs integers, and this is ${value}`);
   if (to < from) throw new PlaceError(range.at, `this range is empty: ${from}..${to}`);
   const { left, right } = equation;
   for (const side of [left, right])
@@ -164,7 +164,7 @@ function readGiven(
     const { target, index, value } = statement;
     complaints.attempt(() => {
       const { shift } = affine(index, null, (leaf) => constantValue(leaf, known));
-      if (!Number.isSafeInteger(shift)) throw new PlaceError(index.at, 'an index is a whole number');
+      if (!Number.isSafeInteger(shift)) throw new PlaceError(index.at, 'an index must be an integer');
       const places = given.get(target.name) ?? new Map<number, Expression>();
       if (places.has(shift)) throw new PlaceError(target.at, `${target.name}[${shift}] is given twice`);
       places.set(shift, value);
@@ -195,11 +195,14 @@ function withoutOtherHighest(
       const other = byName.get(node.name);
       if (other === undefined || node.primes !== other.order) return null;
       if (node.kind === 'indexed' || other.range !== null)
-        throw new PlaceError(node.at, `the highest derivative of a family cannot stand in another rate`);
+        throw new PlaceError(
+          node.at,
+          `the highest derivative of a family is not allowed in another equation`,
+        );
       if (path.includes(other.name))
         throw new PlaceError(
           node.at,
-          `the equations for ${path.join(' and ')} need each other's highest derivatives; solve them for these by hand`,
+          `the equations for ${path.join(' and ')} are coupled in their highest derivatives; solve them for these by hand`,
         );
       putIn.push(other.name);
       return resolve(other, [...path, other.name]);
@@ -223,7 +226,7 @@ function withoutOtherHighest(
       if (total > MAX_TERMS_IN_ALL)
         throw new PlaceError(
           at,
-          `from here on the equations grow to more than ${count(MAX_TERMS_IN_ALL)} terms when they are solved for ${written(unknown)}`,
+          `from here on the equations have more than ${count(MAX_TERMS_IN_ALL)} terms when they are solved for ${written(unknown)}`,
         );
       return found;
     });

@@ -42,7 +42,7 @@ export function readExact(
     if (target.primes >= unknown.order) {
       complaints.add(
         target.at,
-        `the exact solution is wanted for ${target.name} or a derivative below the highest one`,
+        `give the exact solution for ${target.name} or a derivative below the highest one`,
       );
       continue;
     }

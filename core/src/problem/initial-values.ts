@@ -37,7 +37,7 @@ export function readInitialValues(
     if (spent > MAX_OPERATIONS)
       throw new PlaceError(
         at,
-        `the initial values take ${count(spent)} operations up to here; at most ${count(MAX_OPERATIONS)} are done`,
+        `the initial values take ${count(spent)} operations up to here; at most ${count(MAX_OPERATIONS)} are allowed`,
       );
   };
   for (const statement of statements) {
@@ -112,7 +112,7 @@ function blockOf(statement: Value, blocks: ReadonlyMap<string, Block>): Block | 
   if (!blocks.has(`${target.name}/0`)) return null;
   throw new PlaceError(
     target.at,
-    `initial values are wanted below the highest derivative of ${target.name} only`,
+    `initial values are given only for derivatives of ${target.name} below the highest one`,
   );
 }
 
@@ -146,7 +146,7 @@ function* valuesOf(
   const first = from ?? constantValue(target.index, known);
   const last = to ?? first;
   if (range !== null && (target.index.kind !== 'name' || target.index.name !== variable))
-    throw new PlaceError(target.index.at, `with this range the index is ${range.variable} alone`);
+    throw new PlaceError(target.index.at, `with this range the index must be ${range.variable} itself`);
   if (!Number.isSafeInteger(first) || !Number.isSafeInteger(last) || first < over.from || last > over.to)
     throw new PlaceError(
       range?.at ?? target.at,
@@ -155,11 +155,11 @@ function* valuesOf(
   spend(measure(value).terms * (last - first + 1), value.at);
   let position = first;
   const leaf = (node: Parameters<Parameters<typeof evaluate>[1]>[0]): number => {
-    if (node.kind !== 'name') throw new PlaceError(node.at, 'only numbers and parameters can stand here');
+    if (node.kind !== 'name') throw new PlaceError(node.at, 'only numbers and parameters are allowed here');
     const meaning = meanings.of(node, variable);
     if (meaning.kind === 'position') return position;
     if (meaning.kind === 'constant') return meaning.value;
-    throw new PlaceError(node.at, `${node.name} cannot stand in an initial value`);
+    throw new PlaceError(node.at, `${node.name} is not allowed in an initial value`);
   };
   for (; position <= last; position += 1) {
     const number = evaluate(value, leaf);

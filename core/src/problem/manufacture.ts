@@ -36,7 +36,7 @@ function parseSolution(problem: Problem, text: string): Reading<Expression> {
       if (node.kind === 'indexed' || (node.kind === 'name' && (node.primes > 0 || !known.has(node.name))))
         complaints.add(
           node.at,
-          `a wished solution holds ${problem.independent}, parameters and numbers only`,
+          `a manufactured solution may contain only ${problem.independent}, parameters and numbers`,
         );
       return null;
     });
@@ -51,7 +51,7 @@ function timeDerivative(problem: Problem, expression: Expression): Expression {
   );
 }
 
-/** The derivatives 0..order of a wished solution. */
+/** The derivatives 0..order of a manufactured solution. */
 function derivativesOf(problem: Problem, solution: Expression, order: number): readonly Expression[] {
   const list = [solution];
   for (let k = 1; k <= order; k += 1) list.push(timeDerivative(problem, list[k - 1]!));
@@ -75,8 +75,8 @@ export function manufacture(problem: Problem, chosen: readonly ChosenSolution[])
     if (unknown.range !== null || match === undefined)
       return failure(
         unknown.range !== null
-          ? 'wished solutions are not made for families'
-          : `a wished solution for ${unknown.name} is missing`,
+          ? 'manufactured solutions are not available for families'
+          : `a manufactured solution for ${unknown.name} is missing`,
       );
     const reading = parseSolution(problem, match.solution);
     if (!reading.ok) return reading;
@@ -107,7 +107,7 @@ export function manufacture(problem: Problem, chosen: readonly ChosenSolution[])
   const check = parseProblem(text);
   return check.ok
     ? { ok: true, value: text }
-    : failure('the wished solution has no finite value or derivative at the start');
+    : failure('the manufactured solution has no finite value or derivative at the start');
 }
 
 function failure(message: string): Reading<string> {
@@ -126,6 +126,6 @@ function newRate(unknown: Unknown, solutions: ReadonlyMap<string, readonly Expre
     return series?.[node.primes] ?? null;
   });
   const highest = solutions.get(unknown.name)?.[unknown.order];
-  if (highest === undefined) throw new PlaceError(unknown.highest.at, 'a wished solution is missing');
+  if (highest === undefined) throw new PlaceError(unknown.highest.at, 'a manufactured solution is missing');
   return simple.add(unknown.highest, simple.subtract(highest, atSolution));
 }

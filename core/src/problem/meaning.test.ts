@@ -39,7 +39,7 @@ test('what the names of a problem mean', () => {
   );
   expect(() => meanings.of(name('kt'), null)).toThrow('kt is not known; to multiply write k*t');
   expect(() => meanings.of(name('level', 1), null)).toThrow(
-    "only derivatives below the highest one, level', can stand here",
+    "only derivatives below the highest one, level', are allowed here",
   );
 });
 
@@ -57,7 +57,7 @@ test.each([
   [`${SLUICE}k = 1`, '5:1 k is given twice'],
   [
     `${SLUICE}level = 2`,
-    "5:1 level is an unknown: its value at the start is written level(0) = ..., its rate level' = ...",
+    "5:1 level is an unknown: its value at the start is written level(0) = ..., its equation level' = ...",
   ],
   [`${SLUICE}0 <= t <= 2`, '5:1 the interval is given twice'],
   [
@@ -70,9 +70,9 @@ test.each([
   ["y'^2 = 1\ny(0) = 1\n0 <= t <= 1", 'linear'],
   [
     SOIL.replace('u[0] = sin(t)\n', ''),
-    'u[0] lies outside the family and is not given; add a line u[0] = ...',
+    'u[0] lies outside the family and has no value; add a line u[0] = ...',
   ],
-  [SOIL.replace('1..n\nn = 3', '1..n\nn = 2.5'), 'a range runs over whole numbers, and this is 2.5'],
+  [SOIL.replace('1..n\nn = 3', '1..n\nn = 2.5'), 'a range needs integers, and this is 2.5'],
 ])('%s is answered', (text, message) => {
   expect(messages(text).join('\n')).toContain(message);
 });
@@ -108,7 +108,7 @@ test('an exact solution is put into the equations and the initial values', () =>
 test.each([
   // a solution with 0.36 for 0.35: the residual is of the size of the difference
   ['level(t) = (2 - 0.36*t/2)^2', "exact solution does not satisfy the equation for level': residual"],
-  ['level(t) = (3 - k*t/2)^2', 'does not have the initial values: level is 9 there, not 4'],
+  ['level(t) = (3 - k*t/2)^2', 'does not match the initial values: level is 9 at the start, not 4'],
 ])('a wrong one, %s, is told', (line, sentence) => {
   const wrong = problem(SLUICE + line);
   const check = checkExact(wrong);
@@ -136,7 +136,7 @@ test('an exact solution that misses a component leaves its equation unchecked, a
   ).toContain('not checked for');
 });
 
-test('a wished solution is made exact by a term in every rate', () => {
+test('a manufactured solution is made exact by a term in every rate', () => {
   const made = manufacture(problem(SLUICE), [{ unknown: 'level', solution: '4 + sin(t)' }]);
   const text = made.ok ? made.value : '';
   const again = problem(text);
@@ -144,9 +144,9 @@ test('a wished solution is made exact by a term in every rate', () => {
   expect(again.initial).toEqual([4]);
 });
 
-test('a wished solution that cannot be had is answered in words', () => {
+test('a manufactured solution that cannot be had is answered in words', () => {
   const made = manufacture(problem(SLUICE), [{ unknown: 'level', solution: '4 +' }]);
-  expect(made.ok ? '' : made.errors[0]?.message).toContain('the formula breaks off here');
+  expect(made.ok ? '' : made.errors[0]?.message).toContain('the formula is incomplete');
 });
 
 test('values that sliders have set are written into the text, and nothing else is touched', () => {

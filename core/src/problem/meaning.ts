@@ -69,7 +69,7 @@ export function affine(
 }
 
 function noIndex({ at }: Expression): PlaceError {
-  return new PlaceError(at, 'an index is a whole number or the running index plus or minus one');
+  return new PlaceError(at, 'an index must be an integer, or the running index plus or minus one');
 }
 
 /** Finds what leaves mean; the maps are made once for many leaves. */
@@ -122,7 +122,7 @@ export class Meanings {
     if (!Number.isInteger(shift) || (scale !== 0 && scale !== 1))
       throw new PlaceError(
         leaf.index.at,
-        'an index is a whole number, or the running index plus or minus one',
+        'an index must be an integer, or the running index plus or minus one',
       );
     if (scale === 1) return { kind: 'neighbour', block, shift };
     if (shift >= range.from && shift <= range.to)
@@ -136,7 +136,7 @@ export class Meanings {
     const known = this.#blocks.get(`${leaf.name}/0`);
     if (known === undefined)
       return `${leaf.name} has no equation, so ${primed(leaf.name, leaf.primes)} is not known`;
-    return `only derivatives below the highest one, ${primed(leaf.name, known.unknown.order)}, can stand here`;
+    return `only derivatives below the highest one, ${primed(leaf.name, known.unknown.order)}, are allowed here`;
   }
 
   #unknownName(name: string): { readonly message: string; readonly instead: string | null } {
@@ -172,5 +172,5 @@ export class Meanings {
 }
 
 export function missingEdge(block: Block, index: number): string {
-  return `${elementName(block, index)} lies outside the family and is not given; add a line ${block.unknown.name}[${index}] = ...`;
+  return `${elementName(block, index)} lies outside the family and has no value; add a line ${block.unknown.name}[${index}] = ...`;
 }

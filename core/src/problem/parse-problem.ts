@@ -21,9 +21,10 @@ export type ParameterValues = Readonly<Record<string, number>>;
 /** Names that an unknown or a parameter cannot have. */
 function refuseName(text: string): string | null {
   if (FUNCTIONS.has(text) || text === 'log' || text === 'if')
-    return `${text} is a function of the notation; take another name`;
-  if (CONSTANTS.has(text)) return `${text} is a constant of the notation; take another name`;
-  if (text === 'for' || text === 'conserved') return `${text} is a word of the notation; take another name`;
+    return `${text} is a function of the notation; choose another name`;
+  if (CONSTANTS.has(text)) return `${text} is a constant of the notation; choose another name`;
+  if (text === 'for' || text === 'conserved')
+    return `${text} is a keyword of the notation; choose another name`;
   return null;
 }
 
@@ -66,9 +67,9 @@ function readStatements(text: string, complaints: Complaints): readonly Statemen
     calls: () => false,
     refuseCall: (called, inside) =>
       called === 'f'
-        ? "f is the rate in a method; in a problem the rate itself is written, as in y' = t - 2*y"
+        ? "f is the right-hand side in a method; in a problem, write the equation, as in y' = t - 2*y"
         : primed.has(called)
-          ? `inside a formula ${called} is written alone: write ${called}, not ${called}(${inside}); to multiply write ${called}*(${inside})`
+          ? `inside a formula write ${called}, not ${called}(${inside}); to multiply write ${called}*(${inside})`
           : null,
   };
   const statements: Statement[] = [];
@@ -93,9 +94,9 @@ function rateMeant(
   walk(statement.value, (node) => (node.kind === 'name' ? names.add(node.name) : null));
   const of = /^D_?([A-Za-z])$/.exec(text)?.[1] ?? /^([A-Za-z])_t$/.exec(text)?.[1];
   if (of !== undefined && (names.has(of) || names.has('t')))
-    return { message: `a rate is written ${of}' = ...`, instead: `${of}'` };
+    return { message: `an equation is written ${of}' = ...`, instead: `${of}'` };
   if (text === 'f' && (names.has('y') || names.has('t')))
-    return { message: "the rate is written y' = ..., or f(t, y) = ...", instead: 'f(t, y)' };
+    return { message: "the equation is written y' = ..., or f(t, y) = ...", instead: 'f(t, y)' };
   const [unknown] = unknowns;
   const isExact = /^(?:exact|solution|[A-Za-z]_?(?:exact|true|sol))$/.test(text);
   if (!isExact || unknown === undefined || !(names.has('t') || names.has('x'))) return null;
@@ -119,7 +120,7 @@ function readParameters(
     if (statement.kind !== 'parameter') continue;
     const { name: text, nameAt } = statement;
     const refusal = unknowns.has(text)
-      ? `${text} is an unknown: its value at the start is written ${text}(0) = ..., its rate ${text}' = ..., its exact solution ${text}(t) = ...`
+      ? `${text} is an unknown: its value at the start is written ${text}(0) = ..., its equation ${text}' = ..., its exact solution ${text}(t) = ...`
       : (refuseName(text) ?? (known.has(text) ? `${text} is given twice` : null));
     if (refusal !== null) {
       complaints.add(nameAt, refusal);

@@ -52,7 +52,7 @@ describe('equations in any form', () => {
     ],
     [
       "a' = b'\nb' = a'\na(0) = 1\nb(0) = 1\n0 <= t <= 1",
-      "the equations for a and b need each other's highest derivatives; solve them for these by hand",
+      'the equations for a and b are coupled in their highest derivatives; solve them for these by hand',
     ],
     ["x'' = -x\nx(0) = 1\n0 <= t <= 1", "the initial value of x' is missing; add a line x'(0) = ..."],
   ])('what cannot be solved says why, case %#', (text, expected) => {
@@ -161,18 +161,15 @@ describe('families', () => {
   test.each([
     [
       heat(5).replace('u[0] = sin(t)\n', ''),
-      'u[0] lies outside the family and is not given; add a line u[0] = ...',
+      'u[0] lies outside the family and has no value; add a line u[0] = ...',
     ],
     [heat(5).replace('u[i-1]', 'u'), 'u is a family: write u[i]'],
     [
       heat(5).replace('u[i-1]', 'u[2*i]'),
-      'an index is a whole number, or the running index plus or minus one',
+      'an index must be an integer, or the running index plus or minus one',
     ],
-    [
-      heat(5).replace('n = 5', 'n = 20001'),
-      'this problem has 20,001 components; at most 20,000 are possible',
-    ],
-    [heat(5).replace('n = 5', 'n = 2.5'), 'a range runs over whole numbers, and this is 2.5'],
+    [heat(5).replace('n = 5', 'n = 20001'), 'this problem has 20,001 components; at most 20,000 are allowed'],
+    [heat(5).replace('n = 5', 'n = 2.5'), 'a range needs integers, and this is 2.5'],
   ])('a family in error, case %#', (text, expected) => {
     expect(messages(text)).toContain(expected);
   });
@@ -209,7 +206,7 @@ describe('manufactured problems', () => {
       manufacture(problem("y' = y\ny(0) = 1\n0 <= t <= 1"), [{ unknown: 'y', solution: '1 + y' }]),
     ).toMatchObject({
       ok: false,
-      errors: [{ column: 5, message: 'a wished solution holds t, parameters and numbers only' }],
+      errors: [{ column: 5, message: 'a manufactured solution may contain only t, parameters and numbers' }],
     });
   });
 });

@@ -116,7 +116,7 @@ function readInterval(line: TokenLine, grammar: Grammar, relations: readonly num
   if (middle.length !== 1 || middle[0]!.kind !== 'name')
     throw new PlaceError(
       spanOf(middle, tokens[first]!.at),
-      'between the ends of the interval stands the independent variable alone: 0 <= t <= 6',
+      'only the independent variable goes between the ends of the interval: 0 <= t <= 6',
     );
   return {
     kind: 'interval',
@@ -183,8 +183,9 @@ function readEquality(line: TokenLine, equals: number, range: ForRange | null, g
   const left = tokens.slice(0, equals);
   const right = tokens.slice(equals + 1);
   const sign = tokens[equals]!;
-  if (left.length === 0) throw new PlaceError(sign.at, 'the left side of this statement is missing');
-  if (right.length === 0) throw new PlaceError(endOf(sign.at), 'the right side of this statement is missing');
+  if (left.length === 0) throw new PlaceError(sign.at, 'the left-hand side of this statement is missing');
+  if (right.length === 0)
+    throw new PlaceError(endOf(sign.at), 'the right-hand side of this statement is missing');
   const value = (): Expression => parseOrReport(right, at, grammar);
   const form = readTarget(left, grammar);
   if (form === null || (form.argument === null && form.target.primes > 0))
@@ -232,7 +233,7 @@ function readPlain(line: TokenLine, range: ForRange | null, grammar: Grammar): S
       throw new PlaceError(at, 'a conserved quantity is written: conserved E = x^2 + v^2');
     return { kind: 'conserved', name: second.text, value: parseAll(tokens.slice(3), at, grammar), at };
   }
-  if (equals.length > 1) throw new PlaceError(tokens[equals[1]!]!.at, 'a statement has one = only');
+  if (equals.length > 1) throw new PlaceError(tokens[equals[1]!]!.at, 'a statement has only one =');
   if (equals.length === 1) return readEquality(line, equals[0]!, range, grammar);
   const relations = topLevel(tokens, (token) => token.kind === 'relation');
   if (relations.length > 0) return readInterval(line, grammar, relations);

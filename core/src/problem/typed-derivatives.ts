@@ -51,7 +51,7 @@ export function readTyped(
       if (unknown.range !== null)
         throw new PlaceError(equation.at, `${name} is a family; derivatives by hand are for single unknowns`);
       if (found.some((typed) => typed.unknown === name && typed.order === order))
-        throw new PlaceError(equation.at, `${own} has two equations; one of them must go`);
+        throw new PlaceError(equation.at, `${own} has two equations; remove one of them`);
       const value = rewrite(equation.right, (node) => {
         if (node.kind !== 'name') return null;
         const of = unknowns.find((u) => u.name === node.name);
@@ -61,11 +61,11 @@ export function readTyped(
         if (lower === undefined || (lower.unknown === name && lower.order >= order))
           throw new PlaceError(
             node.at,
-            `${primed(node.name, node.primes)} is not known here; ${own} may hold ${primed(of.name, of.order)} and what is typed for derivatives below ${own}`,
+            `${primed(node.name, node.primes)} is not known here; ${own} may contain ${primed(of.name, of.order)} and what is typed for derivatives below ${own}`,
           );
         return lower.value;
       });
-      bounded(value, { at: equation.at, what: `${own} with the rates put in` });
+      bounded(value, { at: equation.at, what: `${own} after substitution of the equations` });
       found.push({ unknown: name, order, written: equation.right, value, at: equation.at });
     });
   }

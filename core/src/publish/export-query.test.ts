@@ -46,8 +46,8 @@ test.each<[ExportQuery, string]>([
   [{ what: 'program', steps: '4' }, 'there is no method "" in this study; there are Euler, Own'],
   [{ what: 'rows', method: 'Own', h: '1', steps: '2' }, 'give either h'],
   [{ what: 'rows', method: 'Own', h: '1', as: 'svg' }, 'rows can be written as csv, md, tex, html, txt'],
-  [{ what: 'handout', sheets: '501' }, 'sheets takes a whole number from 1 to 500, not 501'],
-  [{ what: 'handout', seed: '1.5' }, 'seed takes a whole number'],
+  [{ what: 'handout', sheets: '501' }, 'sheets takes an integer from 1 to 500, not 501'],
+  [{ what: 'handout', seed: '1.5' }, 'seed takes an integer'],
 ])('what cannot be meant is refused in words: %j', (asked, words) => {
   let said: unknown = null;
   try {

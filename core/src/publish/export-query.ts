@@ -80,7 +80,7 @@ export function wholeOf(
   if (text === undefined || text === '') return otherwise;
   const value = Number(text);
   if (Number.isSafeInteger(value) && value >= least && value <= most) return value;
-  throw new Refusal('form', `${name} takes a whole number from ${least} to ${most}, not ${text}`);
+  throw new Refusal('form', `${name} takes an integer from ${least} to ${most}, not ${text}`);
 }
 
 /**
@@ -102,7 +102,7 @@ export function columnsOf({ columns }: Pick<ExportQuery, 'columns'>): readonly s
 }
 
 /**
- * Every how manyth row is asked for; every one where nothing is said.
+ * Every k-th row is wanted; k is 1 by default.
  *
  * @example everyOf({ every: '2' }) // 2
  */
@@ -110,7 +110,7 @@ export function everyOf({ every }: Pick<ExportQuery, 'every'>): number {
   return wholeOf('every', every, [1, 1e8], 1);
 }
 
-const EITHER = 'give either h with a step size or steps with a number of steps';
+const EITHER = 'give either h, a step size, or steps, a number of steps';
 
 function givenGrid({ h, steps }: ExportQuery): GridRequest | null {
   if (h !== undefined && steps !== undefined) throw new Refusal('grid', EITHER);

@@ -27,9 +27,9 @@ function problemPart({ problem }: Study): readonly string[] {
   const named: readonly (readonly [string, readonly string[]])[] = [
     ['The problem', equations],
     ['with', [...parameters, ...given, ...initial, interval].filter((line) => line !== '')],
-    ['as a system of first order', isReduced ? systemTex(problem, '&=') : []],
+    ['as a first-order system', isReduced ? systemTex(problem, '&=') : []],
     ['exact solution', exact],
-    ['what stays', conserved],
+    ['conserved quantity', conserved],
   ];
   return named.flatMap(([words, lines]) =>
     lines.length === 0 ? [] : [`\\noindent ${words}`, display(lines)],
@@ -47,8 +47,7 @@ function stepPart(study: Study, { method: place, grid, n }: StepToWorkOut): read
     ...places.slice(0, 8).flatMap((at, component) => {
       const { lines, byStarter } = workedStep(run, grid, n, component);
       const heading = places.length > 1 ? [`\\noindent ${texText(names[at] ?? '')}`] : [];
-      if (byStarter)
-        return [...heading, '\\noindent This step is done by the method of the first steps.\\par'];
+      if (byStarter) return [...heading, '\\noindent This step is taken by the starting method.\\par'];
       const aligned = lines.map(({ tex }) => {
         const [first = '', ...rest] = tex;
         return rest.map((part, i) => `${i === 0 ? first : ''} &= ${part}`).join(' \\\\ ');

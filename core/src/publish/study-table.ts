@@ -24,7 +24,7 @@ export function studyCsv(report: StudyReport): string {
     'stopped',
     'digits',
     'places',
-    'left out',
+    'excluded',
     'rounding',
     'order from three',
     'extrapolated error',
@@ -90,14 +90,14 @@ function methodTable(
     rung.leftOut ?? '',
   ]);
   const columns = ['h', 'N', head, 'ratio', 'order', 'of three', 'estimate', 'evaluations'];
-  const table = plainTable([...columns, ...(hasNewton ? ['Newton'] : []), 'left out'], rows);
-  const promise = promised === null ? '' : `; the formula promises ${promised}`;
+  const table = plainTable([...columns, ...(hasNewton ? ['Newton'] : []), 'excluded'], rows);
+  const promise = promised === null ? '' : `; expected ${promised}`;
   const orderText = order === null ? [] : [`order ${rangeText(order)}${promise}`];
   const slope =
     fit === null
       ? []
       : [
-          `slope ${fixed(fit.order, 3)}${fit.standardError === null ? '' : ` ± ${significant(fit.standardError, 2)}`} over ${fit.rungs.length} rungs${fit.by === 'person' ? ' chosen by hand' : ''}${order === null ? promise : ''}`,
+          `slope ${fixed(fit.order, 3)}${fit.standardError === null ? '' : ` ± ${significant(fit.standardError, 2)}`} over ${fit.rungs.length} step sizes${fit.by === 'person' ? ', fit range set manually' : ''}${order === null ? promise : ''}`,
         ];
   const notes = rungs.flatMap((rung) => (rung.remark === null ? [] : [`* ${rung.remark}`]));
   return [title, table, ...orderText, ...slope, ...notes].join('\n');

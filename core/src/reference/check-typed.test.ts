@@ -43,7 +43,7 @@ test('errors have their places', () => {
   };
   expect(errors(`${SLUICE}\nlevel'' = lvel`)).toMatch(/^6:11 lvel is not known/);
   expect(errors(`${SLUICE}\nlevel'' = level'''`)).toMatch(
-    /^6:11 level''' is not known here; level'' may hold level'/,
+    /^6:11 level''' is not known here; level'' may contain level'/,
   );
   expect(errors(`${SLUICE}\nlevel'' = 1\nlevel'' = 2`)).toMatch(/^7:1 level'' has two equations/);
 });

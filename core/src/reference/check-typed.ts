@@ -109,6 +109,6 @@ export function typedCheckSentence(
   check: Omit<TypedCheck, 'at'>,
 ): string {
   const { derivative, agrees, t, typed, made } = check;
-  if (agrees) return `${derivative} as typed agrees with the derivative made from the rate`;
-  return `${derivative} as typed is ${short(typed, 6)} at ${independent} = ${short(t, 6)}, but the derivative made from the rate is ${short(made, 6)} there`;
+  if (agrees) return `${derivative} as typed agrees with the derivative computed from the right-hand side`;
+  return `${derivative} as typed is ${short(typed, 6)} at ${independent} = ${short(t, 6)}, but the derivative computed from the right-hand side is ${short(made, 6)} there`;
 }

@@ -52,10 +52,10 @@ test.each([
   [{ h: 0 }, 'the step size must be a positive number, not 0'],
   [{ h: NaN }, 'the step size must be a positive number, not NaN'],
   [{ h: Infinity }, 'the step size must be a positive number, not Infinity'],
-  [{ steps: 0 }, 'the number of steps must be a whole number from 1 on, not 0'],
-  [{ steps: 2.5 }, 'the number of steps must be a whole number from 1 on, not 2.5'],
-  [{ steps: MAX_STEPS + 1 }, 'this step size needs 100,000,001 steps; at most 100,000,000 are done'],
-  [{ h: 1e-9 }, 'this step size needs 1,000,000,000 steps; at most 100,000,000 are done'],
+  [{ steps: 0 }, 'the number of steps must be a positive integer, not 0'],
+  [{ steps: 2.5 }, 'the number of steps must be a positive integer, not 2.5'],
+  [{ steps: MAX_STEPS + 1 }, 'this step size needs 100,000,001 steps; at most 100,000,000 are allowed'],
+  [{ h: 1e-9 }, 'this step size needs 1,000,000,000 steps; at most 100,000,000 are allowed'],
 ])('%j is refused: %s', (gridRequest, message) => {
   expect(() => layGrid(0, 1, gridRequest)).toThrow(new Refusal('grid', message));
 });

@@ -43,7 +43,7 @@ export function layGrid(
   if ('steps' in gridRequest) {
     const { steps } = gridRequest;
     if (!Number.isSafeInteger(steps) || steps < 1)
-      throw new Refusal('grid', `the number of steps must be a whole number from 1 on, not ${steps}`);
+      throw new Refusal('grid', `the number of steps must be a positive integer, not ${steps}`);
     checkSteps(steps);
     return { start, h: length / steps, steps, shorter: null, wished: length / steps, divides: true };
   }
@@ -71,7 +71,7 @@ function nearestCount(length: number, h: number): number {
 
 function checkSteps(steps: number): void {
   if (steps > MAX_STEPS)
-    throw new Refusal('grid', `this step size needs ${count(steps)} steps; at most 100,000,000 are done`);
+    throw new Refusal('grid', `this step size needs ${count(steps)} steps; at most 100,000,000 are allowed`);
 }
 
 /** The size of the step from grid point n to n + 1. */

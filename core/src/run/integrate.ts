@@ -39,11 +39,11 @@ export interface RunState {
 export function begin(run: CompiledRun, grid: Grid): RunState {
   const { depth } = run.program;
   if (depth > 0 && grid.steps < depth)
-    throw new Refusal('grid', `this formula reaches ${depth} steps back, and the grid has ${grid.steps}`);
+    throw new Refusal('grid', `this method uses ${depth} earlier steps, and the grid has ${grid.steps}`);
   if (depth > 0 && grid.shorter !== null)
     throw new Refusal(
       'grid',
-      'a formula that reaches back needs steps of one size; the last step cannot be shortened',
+      'a multistep method needs a constant step size; the last step cannot be shortened',
     );
   const state = new Float64Array(run.shape.length);
   state.set(run.problem.initial);

@@ -276,14 +276,14 @@ describe('implicit stages', () => {
       step: 5,
       t: 4 * 0.1,
       stage: 'k',
-      why: "Newton's method meets singular equations, residual 0.1",
+      why: "Newton's method: singular Jacobian, residual 0.1",
     });
     const backward = findInLibrary('Backward Euler')!.text;
     // y = 1*(y^2 + 1) has no solution: the least that y^2 - y + 1 comes to is 3/4
     const none = compiled("y' = y^2 + 1\ny(0) = 0\n0 <= t <= 10", backward);
     expect(integrate(none, layGrid(0, 10, { steps: 10 })).stopped).toMatchObject({
       stage: 'y[n+1]',
-      why: "Newton's method meets singular equations, residual 0.75",
+      why: "Newton's method: singular Jacobian, residual 0.75",
     });
     // y = 0.3 - 1 is not above 0, and y = 0.3 + 1 not below
     const cycles = compiled("y' = if(y > 0, -1, 1)\ny(0) = 0.3\n0 <= t <= 10", backward);
@@ -345,7 +345,7 @@ describe('what cannot be run says why', () => {
   test('a grid with fewer steps than the formula reaches back', () => {
     const run = compiled(CUBIC, findInLibrary('Adams-Bashforth 4')!.text);
     expect(() => integrate(run, layGrid(0, 2, { steps: 2 }))).toThrow(
-      'this formula reaches 3 steps back, and the grid has 2',
+      'this method uses 3 earlier steps, and the grid has 2',
     );
     expect(() => integrate(run, layGrid(0, 2, { h: 0.3 }, 'shorten'))).toThrow('cannot be shortened');
   });

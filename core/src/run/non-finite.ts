@@ -35,7 +35,7 @@ function shown(value: number): string {
 function describe(operation: Operation): string {
   const { node, inputs, result } = operation;
   const values = inputs.map(shown);
-  const outcome = Number.isNaN(result) ? 'is not a real number' : 'is beyond the largest number';
+  const outcome = Number.isNaN(result) ? 'is not a real number' : 'overflows';
   if (node.kind === 'call') return `${node.name}(${values.join(', ')}) ${outcome}`;
   if (node.kind !== 'binary') return outcome;
   const [left, right] = values;
@@ -82,7 +82,7 @@ function newtonFailure(
   const stage = solves[failed - 1]?.line ?? '';
   const why =
     after[newton + NEWTON.singular] === 1
-      ? `Newton's method meets singular equations, residual ${shown(residual)}`
+      ? `Newton's method: singular Jacobian, residual ${shown(residual)}`
       : `Newton's method does not converge, damped or not, residual ${shown(residual)}`;
   return { stage, why };
 }

@@ -148,6 +148,6 @@ describe('a run that leaves the numbers is a result', () => {
       step += 1;
     }
     expect(stopped?.step).toBe(step);
-    expect(stopped?.why).toMatch(/\^2 is beyond the largest number in m'|is beyond the largest number/);
+    expect(stopped?.why).toMatch(/\^2 overflows in m'|overflows/);
   });
 });

@@ -86,12 +86,12 @@ test('what a run keeps is not told as its values', () => {
 });
 
 test.each([
-  ['too few steps', { steps: 2 }, 'fit', 'this formula reaches 3 steps back, and the grid has 2'],
+  ['too few steps', { steps: 2 }, 'fit', 'this method uses 3 earlier steps, and the grid has 2'],
   [
     'a shorter last step',
     { h: 0.3 },
     'shorten',
-    'a formula that reaches back needs steps of one size; the last step cannot be shortened',
+    'a multistep method needs a constant step size; the last step cannot be shortened',
   ],
 ] as const)('a multistep formula refuses %s', (_, gridRequest, lastStep, message) => {
   const run = compiled(SWAY, 'Adams-Bashforth 4');

@@ -38,8 +38,8 @@ test('a ladder of counts begins at one step and takes whole numbers alone', () =
   // one Euler step over the whole interval: 1 - 2
   expect(once!.error).toBeCloseTo(1 + Math.exp(-2), 14);
   const [none, half] = study({ ladder: { counts: [0, 1.5] } }).problems;
-  expect(none).toMatch('the number of steps must be a whole number from 1 on, not 0');
-  expect(half).toMatch('the number of steps must be a whole number from 1 on, not 1.5');
+  expect(none).toMatch('the number of steps must be a positive integer, not 0');
+  expect(half).toMatch('the number of steps must be a positive integer, not 1.5');
 });
 
 test('the error of a system is the Euclidean norm, or that of one component', () => {

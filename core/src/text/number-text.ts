@@ -24,6 +24,27 @@ export function count(n: number): string {
 }
 
 /**
+ * A number of things, in the singular or with an s.
+ *
+ * @example counted(1, 'step') // '1 step'
+ */
+export function counted(n: number, thing: string): string {
+  return `${count(n)} ${thing}${n === 1 ? '' : 's'}`;
+}
+
+const ORDINALS = new Intl.PluralRules('en', { type: 'ordinal' });
+const ENDINGS: Readonly<Record<string, string>> = { one: 'st', two: 'nd', few: 'rd' };
+
+/**
+ * The place of a thing in a sequence.
+ *
+ * @example ordinal(23) // '23rd'
+ */
+export function ordinal(n: number): string {
+  return `${count(n)}${ENDINGS[ORDINALS.select(n)] ?? 'th'}`;
+}
+
+/**
  * With so many decimals: 2.00.
  *
  * @example fixed(1.005, 1) // '1.0'

@@ -41,8 +41,8 @@ test('a token has its place in the whole text', () => {
 
 test.each([
   ['x ** 2', '2-4: a power is written ^, not **'],
-  ['{x}', '0-1: the character { has no meaning in a formula; curly brackets are not used; write ( and )'],
-  ['😀', '0-2: the character 😀 has no meaning in a formula'],
+  ['{x}', '0-1: the character { is not allowed in a formula; curly brackets are not used; write ( and )'],
+  ['😀', '0-2: the character 😀 is not allowed in a formula'],
 ])('%s is told of: %s', (text, message) => {
   expect(tokens(text).told[0]).toBe(message);
 });

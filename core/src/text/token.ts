@@ -88,7 +88,7 @@ export function tokenize(
       const hint = HINTS.get(character);
       report(
         { from: at, to: at + shown.length },
-        `the character ${shown} has no meaning in a formula${hint === undefined ? '' : `; ${hint}`}`,
+        `the character ${shown} is not allowed in a formula${hint === undefined ? '' : `; ${hint}`}`,
       );
       at += shown.length;
       if (isEnough()) break;

@@ -50,7 +50,7 @@ function refuseTwoReadings(
   const readings = [`${name}[${index}${both}]`, `${name}[${index}] ${sign.text} ${number.text}`];
   complaints.add(
     at,
-    `${own.text}${both} has two readings: write ${readings.join(' or ')}`,
+    `${own.text}${both} is ambiguous: write ${readings.join(' or ')}`,
     readings.flatMap((text) => writing(at, text)),
   );
   return true;

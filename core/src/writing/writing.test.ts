@@ -88,18 +88,18 @@ describe('methods, as they are written', () => {
   });
 
   test.each<[string, string]>([
-    ['y_n+1 = y_n + h*f(t, y)', '1:1 y_n+1 has two readings: write y[n+1] or y[n] + 1'],
-    ['yn+1 = yn + h*f(t, y)', '1:1 yn+1 has two readings: write y[n+1] or y[n] + 1'],
-    ['y[n+1] = y_n-1 + h*f(t, y)', '1:10 y_n-1 has two readings: write y[n-1] or y[n] - 1'],
+    ['y_n+1 = y_n + h*f(t, y)', '1:1 y_n+1 is ambiguous: write y[n+1] or y[n] + 1'],
+    ['yn+1 = yn + h*f(t, y)', '1:1 yn+1 is ambiguous: write y[n+1] or y[n] + 1'],
+    ['y[n+1] = y_n-1 + h*f(t, y)', '1:10 y_n-1 is ambiguous: write y[n-1] or y[n] - 1'],
     ['k1 = f(t, y)\ny[n+1] = y + hk1', '2:14 hk1 is not known; to multiply write h*k1'],
     [
       'k1 = f(t, y)\ny[n+1] = y + 1/h k1',
-      '2:18 a product by a space behind a quotient has two readings: 1/(h*k1) or (1/h)*k1',
+      '2:18 a product written with a space after a quotient is ambiguous: 1/(h*k1) or (1/h)*k1',
     ],
-    ['y[n+1] = y + 0,5*h*f(t, y)', '1:14 decimals take a point, not a comma: write 0.5'],
+    ['y[n+1] = y + 0,5*h*f(t, y)', '1:14 use a decimal point, not a comma: write 0.5'],
     [
       'y[n+1] = y + \\foo h*f(t, y)',
-      '1:14 the character \\ has no meaning in a formula; formulas are plain text here, not TeX',
+      '1:14 the character \\ is not allowed in a formula; formulas are plain text here, not TeX',
     ],
   ])('%s is answered once: %s', (written, message) => {
     expect(method(written)).toEqual([message]);
@@ -177,8 +177,11 @@ describe('problems, as they are written', () => {
 
   test.each<[string, string]>([
     ["y' = ty", '1:6 ty is not known; to multiply write t*y'],
-    ["y' = 1,5*y", '1:6 decimals take a point, not a comma: write 1.5'],
-    ["k = 2\ny' = 1/k y", '2:10 a product by a space behind a quotient has two readings: 1/(k*y) or (1/k)*y'],
+    ["y' = 1,5*y", '1:6 use a decimal point, not a comma: write 1.5'],
+    [
+      "k = 2\ny' = 1/k y",
+      '2:10 a product written with a space after a quotient is ambiguous: 1/(k*y) or (1/k)*y',
+    ],
     ["y' = a y", '1:6 a is not known; give it a value on a line of its own, such as a = 1'],
   ])('%s is answered with %s', (written, message) => {
     expect(problem(written + REST)).toContain(message);

@@ -79,7 +79,7 @@ function withCommas(tokens: readonly Token[], complaints: Complaints): readonly 
   if (depth.at(-1) !== 0) return tokens;
   return tokens.map((token, i) => {
     if (token.kind !== 'end' || depth[i] === 0) return token;
-    complaints.add(token.at, 'the inputs of a function are parted by a comma', writing(token.at, ','));
+    complaints.add(token.at, 'separate the arguments of a function by commas', writing(token.at, ','));
     return { ...token, kind: 'comma', text: ',' };
   });
 }

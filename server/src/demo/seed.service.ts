@@ -47,7 +47,7 @@ export class SeedService implements OnApplicationBootstrap {
         const updatedAt = new Date(now - place);
         await manager.save(manager.create(Entry, { kind: document.kind, ...stored(document), updatedAt }));
         await manager.save(manager.create(Seed, { name }));
-        this.#logger.log(`put in ${name}`);
+        this.#logger.log(`added ${name}`);
       }
     });
   }

@@ -116,7 +116,7 @@ abstract class EntriesController {
   /** Takes an entry out of the bin; one that is not there stays in its list. */
   @Post(':id/restored')
   @HttpCode(204)
-  @ApiNoContentResponse({ description: 'it stands in the list again' })
+  @ApiNoContentResponse({ description: 'it is back in the list' })
   @ApiErrors('not-found')
   restore(@IdParam() entry: string): Promise<void> {
     return this.entries.restore(this.kind, entry);
@@ -193,7 +193,7 @@ export class StudiesController extends EntriesController {
   /** Ends that; the link leads nowhere from then on. */
   @Delete(':id/shown')
   @HttpCode(204)
-  @ApiNoContentResponse({ description: 'it is shown no more' })
+  @ApiNoContentResponse({ description: 'it is no longer shared' })
   @ApiErrors('not-found')
   hide(@IdParam() entry: string): Promise<void> {
     return this.entries.hide(this.kind, entry);

@@ -152,7 +152,7 @@ export class EntriesService {
     if (affected === 1) return dto(now);
     throw new ApiError(
       'stale-version',
-      `this was changed elsewhere: it is at version ${now.version}, and version ${version} was to be replaced`,
+      `this entry was edited elsewhere: it is at version ${now.version}, not ${version}`,
       [],
       dto(now),
     );
@@ -242,8 +242,6 @@ export class EntriesService {
   #mustBe(kind: SchrittDocument['kind'], document: SchrittDocument): void {
     if (document.kind === kind) return;
     const message = `must be "${kind}" here, not "${document.kind}"`;
-    throw new ApiError('bad-request', 'what was sent is not as it should be', [
-      { place: 'document.kind', message },
-    ]);
+    throw new ApiError('bad-request', 'the request is not valid', [{ place: 'document.kind', message }]);
   }
 }

@@ -40,7 +40,7 @@ export const asBoolean = Transform(({ value }: { readonly value: unknown }) =>
 
 /** Which part of a list is asked for. */
 export class ListQueryDto {
-  @ApiProperty({ required: false, default: 0, description: 'entries to pass over' })
+  @ApiProperty({ required: false, default: 0, description: 'entries to skip' })
   @IsOptional()
   @asNumber
   @IsInt()
@@ -51,7 +51,7 @@ export class ListQueryDto {
     required: false,
     default: 100,
     maximum: MAX_LISTED,
-    description: 'entries to answer, at most',
+    description: 'maximum number of entries',
   })
   @IsOptional()
   @asNumber
@@ -60,7 +60,7 @@ export class ListQueryDto {
   @Max(MAX_LISTED)
   count?: number;
 
-  @ApiProperty({ required: false, default: false, description: 'whether the list is that of the bin' })
+  @ApiProperty({ required: false, default: false, description: 'list the bin' })
   @IsOptional()
   @asBoolean
   @IsBoolean()
@@ -84,7 +84,7 @@ class EntryHeadDto {
 
 /** What the server answers of one entry. */
 export class EntryDto extends EntryHeadDto {
-  @ApiProperty({ type: String, nullable: true, description: 'the link at which others may look, /shown/...' })
+  @ApiProperty({ type: String, nullable: true, description: 'the link for read-only visitors, /shown/...' })
   shownAt: string | null;
 
   @ApiProperty(ANY_DOCUMENT)
@@ -130,11 +130,11 @@ export class TableParamsDto {
   @IsString()
   id: string;
 
-  @ApiProperty({ enum: STUDY_TABLES, enumName: 'TableOfStudy', description: 'what the table is of' })
+  @ApiProperty({ enum: STUDY_TABLES, enumName: 'TableOfStudy', description: 'which table' })
   @IsIn(STUDY_TABLES, { message: `the table must be one of ${STUDY_TABLES.join(', ')}` })
   what: StudyTable;
 
-  @ApiProperty({ enum: TABLE_FORMATS, enumName: 'TableFormat', description: 'how it is written' })
+  @ApiProperty({ enum: TABLE_FORMATS, enumName: 'TableFormat', description: 'file format' })
   @IsIn(TABLE_FORMATS, { message: `the format must be one of ${TABLE_FORMATS.join(', ')}` })
   as: TableFormat;
 }

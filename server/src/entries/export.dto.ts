@@ -22,11 +22,11 @@ export class ExportParamsDto {
   @IsString()
   id: string;
 
-  @ApiProperty({ enum: RUN_EXPORTS, enumName: 'TakenWhat', description: 'what is taken away' })
-  @IsIn(RUN_EXPORTS, { message: `what is taken away must be one of ${RUN_EXPORTS.join(', ')}` })
+  @ApiProperty({ enum: RUN_EXPORTS, enumName: 'TakenWhat', description: 'what is exported' })
+  @IsIn(RUN_EXPORTS, { message: `the export must be one of ${RUN_EXPORTS.join(', ')}` })
   what: RunExport;
 
-  @ApiProperty({ enum: FORMATS, enumName: 'TakenFormat', description: 'how it is written' })
+  @ApiProperty({ enum: FORMATS, enumName: 'TakenFormat', description: 'file format' })
   @IsIn(FORMATS, { message: `the format must be one of ${FORMATS.join(', ')}` })
   as: string;
 }
@@ -62,7 +62,7 @@ function QueryFlag(description: string): PropertyDecorator {
 
 /** What is asked for besides: the same words as those of `schritt export`. */
 export class ExportQueryDto implements Omit<ExportQuery, 'what' | 'as'> {
-  @QueryText('title of a method; the first one where it may be left out')
+  @QueryText('title of a method; the first one if omitted')
   method?: string;
 
   @QueryText('a step size: a number or an expression such as pi/8')
@@ -92,36 +92,36 @@ export class ExportQueryDto implements Omit<ExportQuery, 'what' | 'as'> {
   @QueryWord(PLOTS, 'which plot')
   plot?: (typeof PLOTS)[number];
 
-  @QueryWord(PLOT_SIZES, 'what a plot is for')
+  @QueryWord(PLOT_SIZES, 'plot size')
   size?: (typeof PLOT_SIZES)[number];
 
-  @QueryWord(PLOT_INKS, 'in colour, or in black and white')
+  @QueryWord(PLOT_INKS, 'colours of a plot')
   ink?: (typeof PLOT_INKS)[number];
 
   @QueryWord(HANDOUTS_OF, 'which table a handout has')
   of?: (typeof HANDOUTS_OF)[number];
 
-  @QueryText('the task of a handout', 5000)
+  @QueryText('instructions of a handout', 5000)
   task?: string;
 
   @QueryText('blanks of a handout: columns k1, k2; rows after 2; cells 3 k1; coefficients', 2000)
   blanks?: string;
 
-  @QueryFlag('room for a plot on a handout')
+  @QueryFlag('space for a plot on a handout')
   room?: boolean;
 
-  @QueryText('numbers of the problem in variants: k in 0.2, 0.25, ..., 0.6', 2000)
+  @QueryText('individual parameters: k in 0.2, 0.25, ..., 0.6', 2000)
   variants?: string;
 
-  @QueryText('how many variants')
+  @QueryText('number of variants')
   sheets?: string;
 
-  @QueryText('the same number gives the same sheets again')
+  @QueryText('the same seed gives the same sheets')
   seed?: string;
 
-  @QueryFlag('with the solution')
+  @QueryFlag('with the answer key')
   key?: boolean;
 
-  @QueryWord(PAPERS, 'size of the paper')
+  @QueryWord(PAPERS, 'paper size')
   paper?: (typeof PAPERS)[number];
 }

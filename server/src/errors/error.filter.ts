@@ -38,7 +38,7 @@ export class ErrorFilter implements ExceptionFilter {
         thrown instanceof SyntaxError ? 'the body is not JSON' : 'this request cannot be read',
       );
     if (statusOf(thrown) === 415)
-      return new ApiError('bad-request', 'the body is in a coding that is not read here');
+      return new ApiError('bad-request', 'the content encoding of the body is not supported');
     return new ApiError('internal', 'something went wrong inside the server; nothing was changed');
   }
 }

@@ -13,10 +13,6 @@ export function validation(): ValidationPipe {
     whitelist: true,
     forbidNonWhitelisted: true,
     exceptionFactory: (errors) =>
-      new ApiError(
-        'bad-request',
-        'what was sent is not as it should be',
-        faultsOf(errors).slice(0, MAX_FAULTS),
-      ),
+      new ApiError('bad-request', 'the request is not valid', faultsOf(errors).slice(0, MAX_FAULTS)),
   });
 }

@@ -21,7 +21,7 @@ export function wrongMethod({ paths }: Pick<OpenAPIObject, 'paths'>): RequestHan
     response.setHeader('Allow', found.methods.join(', '));
     throw new ApiError(
       'wrong-method',
-      `${request.method} is not known here; known are ${found.methods.join(', ')}`,
+      `${request.method} is not allowed here; allowed are ${found.methods.join(', ')}`,
     );
   };
 }

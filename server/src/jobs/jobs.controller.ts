@@ -64,7 +64,7 @@ export class JobsController {
   /** Where the job is, as server-sent events, until it ends. */
   @Sse(':id/events')
   @ApiOkResponse({
-    description: 'one event a change, its data a job',
+    description: 'one event per change, with the job as its data',
     content: { 'text/event-stream': { schema: { type: 'string' } } },
   })
   @ApiErrors('not-found')

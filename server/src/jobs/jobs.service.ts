@@ -107,7 +107,7 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     });
     if (known !== null) return this.#dto(known);
     if (this.#active.size >= MAX_OPEN)
-      throw new ApiError('busy', `${MAX_OPEN} studies wait already; try again when some of them are done`);
+      throw new ApiError('busy', `${MAX_OPEN} studies are already waiting; try again later`);
     const job = await this.#jobs.save(
       this.#jobs.create({ key, state: 'waiting', document: JSON.stringify(document), why: null }),
     );

@@ -215,7 +215,7 @@ test('results are kept up to a number of bytes; the oldest go', async () => {
 });
 
 test.each([
-  [{ ...sluice([10]), kind: 'problem' }, 'what was sent is not as it should be'],
+  [{ ...sluice([10]), kind: 'problem' }, 'the request is not valid'],
   [sluice([10], '-k*level'), 'the texts of this study have errors'],
 ])('what cannot be run is refused with a typed body: case %#', async (document, message) => {
   const response = await post(document);

@@ -66,14 +66,14 @@ export class StudyPool implements OnModuleDestroy {
         const run = await pool.run(task, { signal: ends, transferList: [port2] });
         if (run === null)
           throw new JobRefusal(
-            `its results take more than ${MAX_BYTES / 1e6} megabytes; take fewer rungs, methods or components`,
+            `its results take more than ${MAX_BYTES / 1e6} megabytes; use fewer step sizes, methods or components`,
           );
         runs[method] = run;
         tell(1);
         return run;
       } catch (thrown) {
         if (ranOutOfMemory(thrown))
-          throw new JobRefusal('it needs more memory than a thread may have; take fewer steps or components');
+          throw new JobRefusal('it needs more memory than a thread may have; use fewer steps or components');
         throw thrown;
       } finally {
         port1.close();

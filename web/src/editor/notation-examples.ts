@@ -26,26 +26,26 @@ export const EXAMPLES: readonly ExampleGroup[] = [
     heading: 'A problem',
     of: 'problem',
     examples: [
-      { text: "y' = -2*y", says: 'the rate of an unknown', within: '…\ny(0) = 1\n0 <= t <= 1' },
+      { text: "y' = -2*y", says: 'the derivative of an unknown', within: '…\ny(0) = 1\n0 <= t <= 1' },
       { text: 'y(0) = 1', says: 'its value at the start', within: "y' = -y\n…\n0 <= t <= 1" },
       { text: '0 <= t <= 2', says: 'the interval, which names the variable', within: "y' = -y\ny(0) = 1\n…" },
       {
         text: 'y(t) = exp(-2*t)',
-        says: 'the exact solution, if it is known',
+        says: 'the exact solution, if known',
         within: "y' = -2*y\ny(0) = 1\n0 <= t <= 1\n…",
       },
       { text: 'k = 0.35', says: 'a parameter, above the lines that use it', within: `…\n${DECAY}` },
       {
         text: "level'' = k^2/2",
-        says: 'a derivative by hand, beside the rate: compared and used by Taylor methods',
+        says: 'a derivative by hand, next to the equation: checked, and used by Taylor methods',
         within: "k = 0.35\nlevel' = -k*sqrt(level)\n…\nlevel(0) = 4\n0 <= t <= 6",
       },
       {
         text: "conserved E = x'^2/2 + x^2/2",
-        says: 'a quantity that should stay',
+        says: 'a conserved quantity',
         within: "x'' = -x\nx(0) = 1\nx'(0) = 0\n…\n0 <= t <= 1",
       },
-      { text: '# a remark', says: 'what is behind # is not read', within: `…\n${DECAY}` },
+      { text: '# a remark', says: 'text after # is a comment', within: `…\n${DECAY}` },
     ],
   },
   {
@@ -54,7 +54,7 @@ export const EXAMPLES: readonly ExampleGroup[] = [
     examples: [
       {
         text: "u' = u*(2 - w)\nw' = w*(u - 1)",
-        says: 'several unknowns, each with its rate',
+        says: 'several unknowns, one equation each',
         within: '…\nu(0) = 1\nw(0) = 1\n0 <= t <= 1',
       },
       {
@@ -64,7 +64,7 @@ export const EXAMPLES: readonly ExampleGroup[] = [
       },
       {
         text: "u[i]' = u[i-1] - 2*u[i] + u[i+1] for i = 1..20\nu[0] = 0\nu[21] = 0\nu[i](0) = sin(pi*i/21) for i = 1..20",
-        says: 'a family: one equation with an index, edges given',
+        says: 'a family: one equation with an index, boundary values given',
         within: '…\n0 <= t <= 1',
       },
     ],
@@ -87,7 +87,7 @@ export const EXAMPLES: readonly ExampleGroup[] = [
       },
       {
         text: 'start with RK4',
-        says: 'the method of the first steps of a formula that reaches back',
+        says: 'the starting method of a multistep method',
         within: '…\ny[n+1] = y[n-1] + 2*h*f[n]',
       },
     ],
@@ -98,7 +98,7 @@ export const EXAMPLES: readonly ExampleGroup[] = [
     examples: [
       {
         text: 'solve y[n+1] = y + h*f(t + h, y[n+1])',
-        says: 'a value in its own formula, found by Newton’s method',
+        says: 'an implicit formula, solved by Newton’s method',
       },
       {
         text: 'solve k1 = f(t + h/2, y + h/2*k1)',
@@ -113,7 +113,7 @@ export const EXAMPLES: readonly ExampleGroup[] = [
     examples: [
       {
         text: "y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y)",
-        says: "total derivatives f', f'', ... along the solution, made by the program",
+        says: "total derivatives f', f'', ... along the solution, computed automatically",
       },
       {
         text: 'y[n+1] = y + h*f(t, y) + h^2/2*(f_t(t, y) + f_y(t, y)*f(t, y))',
@@ -121,7 +121,7 @@ export const EXAMPLES: readonly ExampleGroup[] = [
       },
       {
         text: 'd2(t, y) = 2*t + 2*y*(t^2 + y^2)',
-        says: 'a derivative typed out, for a problem of one equation',
+        says: 'a typed derivative, for a problem with one equation',
         within: '…\ny[n+1] = y + h*f(t, y) + h^2/2*d2(t, y)',
       },
     ],
@@ -132,7 +132,7 @@ export const EXAMPLES: readonly ExampleGroup[] = [
     examples: [
       {
         text: 'v[n+1] = v + h*a(t, x, v)\nx[n+1] = x + h*v[n+1]',
-        says: 'position and velocity, for problems of second order alone',
+        says: 'position and velocity, only for second-order problems',
       },
     ],
   },

@@ -40,7 +40,7 @@ export function NotationPanel({ of, onClose, onInsert }: NotationPanelProps): Re
         />
       }
     >
-      {found.length === 0 && <p className="quiet">No example holds “{sought}”.</p>}
+      {found.length === 0 && <p className="quiet">No example contains “{sought}”.</p>}
       {found.map(({ heading, examples }) => (
         <section key={heading} className="notation-group">
           <h3 className="label">{heading}</h3>
@@ -51,7 +51,7 @@ export function NotationPanel({ of, onClose, onInsert }: NotationPanelProps): Re
                   type="text"
                   size="small"
                   className="example-button"
-                  title="Put this into the text"
+                  title="Insert into the text"
                   onClick={() => onInsert(text)}
                 >
                   <code>{text}</code>

@@ -70,7 +70,7 @@ function Format({ choice, change }: Choosing): ReactNode {
 
 /** Has the page of the preview printed. */
 function printPage(): void {
-  document.querySelector<HTMLIFrameElement>('.taken-page')?.contentWindow?.print();
+  document.querySelector<HTMLIFrameElement>('.export-page')?.contentWindow?.print();
 }
 
 /** The place where all of a study and of the chosen run is taken away, with a preview. */
@@ -101,7 +101,7 @@ export function ExportPanel({ onClose }: { readonly onClose: () => void }): Reac
       style={{ top: 32 }}
       className="export-panel"
     >
-      <div className="taken-choices">
+      <div className="export-choices">
         <Select
           size="small"
           popupMatchSelectWidth={false}
@@ -128,7 +128,7 @@ export function ExportPanel({ onClose }: { readonly onClose: () => void }): Reac
           </span>
         )}
       </div>
-      <div className={isHandout ? 'taken-beside' : undefined}>
+      <div className={isHandout ? 'export-beside' : undefined}>
         {isHandout ? (
           <HandoutOptions
             handout={choice.handout}
@@ -141,7 +141,7 @@ export function ExportPanel({ onClose }: { readonly onClose: () => void }): Reac
           <ExportPreview choice={choice} taken={taken} />
         </div>
       </div>
-      <div className="taken-buttons">
+      <div className="export-buttons">
         {isPage && (
           <Button disabled={text === null} onClick={printPage}>
             Print

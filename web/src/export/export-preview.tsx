@@ -11,7 +11,7 @@ function Lines({ text }: { readonly text: string }): ReactNode {
   const { shown, more } = useMemo(() => preview(text, SHOWN), [text]);
   return (
     <>
-      <pre className="taken-preview" tabIndex={0} aria-label="Preview">
+      <pre className="export-preview" tabIndex={0} aria-label="Preview">
         {shown}
       </pre>
       <p className="quiet">{more === 0 ? '' : `and ${count(more)} more lines`}</p>
@@ -30,14 +30,14 @@ export function ExportPreview({
   const { text, why } = taken;
   if (text === null)
     return (
-      <p className={why === null ? 'quiet' : 'taken-why'} role="status">
+      <p className={why === null ? 'quiet' : 'export-why'} role="status">
         {why ?? 'Preparing …'}
       </p>
     );
   if (choice.what === 'plot')
     return (
       <img
-        className="taken-plot"
+        className="export-plot"
         alt="Preview"
         src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`}
       />
@@ -45,7 +45,12 @@ export function ExportPreview({
   // nothing in the page runs: it stands in a frame without leave for anything but being printed
   if (choice.what === 'handout' && choice.handout.as === 'html')
     return (
-      <iframe className="taken-page" title="Preview" sandbox="allow-same-origin allow-modals" srcDoc={text} />
+      <iframe
+        className="export-page"
+        title="Preview"
+        sandbox="allow-same-origin allow-modals"
+        srcDoc={text}
+      />
     );
   return <Lines text={text} />;
 }

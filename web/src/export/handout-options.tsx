@@ -20,7 +20,7 @@ function Variants({ handout, change }: Choosing): ReactNode {
         />
       </label>
       {variants.trim() !== '' && (
-        <div className="taken-options">
+        <div className="export-options">
           <label>
             sheets{' '}
             <InputNumber
@@ -55,7 +55,7 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
   const { of, task, blanks, coefficients, digits, room, paper, solved, as } = handout;
   return (
     <div className="handout-options">
-      <div className="taken-options">
+      <div className="export-options">
         <Segmented
           aria-label="Table of the handout"
           value={of}
@@ -97,7 +97,7 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
           onChange={(event) => change({ blanks: event.target.value })}
         />
       </label>
-      <div className="taken-options">
+      <div className="export-options">
         <label>
           digits required{' '}
           <InputNumber

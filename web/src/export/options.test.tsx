@@ -80,7 +80,7 @@ test('each kind offers what it can be told, and nothing else', async () => {
   rerender(<Chosen key="plot" first={{ ...FIRST, what: 'plot', plotAs: 'png' }} />);
   await userEvent.click(screen.getByText('Black and white'));
   await userEvent.click(screen.getByText('Paper'));
-  fireEvent.change(screen.getByLabelText('times as large'), { target: { value: '4' } });
+  fireEvent.change(screen.getByLabelText('scale factor'), { target: { value: '4' } });
   expect(choice).toMatchObject({ ink: 'black', size: 'column', scale: 4 });
   rerender(<Chosen key="formulas" first={{ ...FIRST, what: 'formulas' }} />);
   await userEvent.click(screen.getByLabelText('with the chosen step worked out'));

@@ -24,14 +24,14 @@ function PlotOptions({ choice, change }: Choosing): ReactNode {
         onChange={(value) => change({ size: value })}
       />
       <Segmented
-        aria-label="Ink"
+        aria-label="Colours"
         value={ink}
         options={[...INKS]}
         onChange={(value) => change({ ink: value })}
       />
       {plotAs === 'png' && (
         <label>
-          times as large{' '}
+          scale factor{' '}
           <InputNumber
             size="small"
             min={1}
@@ -51,7 +51,7 @@ export function Options({ choice, change }: Choosing): ReactNode {
   const { what, table, digits, columns, every, mark, part, worked } = choice;
   const isTable = what === 'rungs' || what === 'cost' || what === 'comparison' || what === 'rows';
   return (
-    <div className="taken-options">
+    <div className="export-options">
       {what === 'plot' && <PlotOptions choice={choice} change={change} />}
       {table !== 'csv' && (what === 'rungs' || what === 'rows') && (
         <label>
@@ -70,7 +70,7 @@ export function Options({ choice, change }: Choosing): ReactNode {
         <>
           <Input
             size="small"
-            className="taken-columns"
+            className="export-columns"
             aria-label="Columns"
             placeholder="all columns, or names: y, k1"
             value={columns}

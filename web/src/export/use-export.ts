@@ -44,8 +44,8 @@ export function useExport(choice: ExportSettings, method: number): ExportOutcome
     };
   }, [isOwn, document, h, choice, method, n, study.title]);
   const { value, part: underWay, why } = useComputed(ask);
-  if (isOwn) return { ...NOTHING, text: own, why: own === null ? 'the study has no numbers yet' : null };
+  if (isOwn) return { ...NOTHING, text: own, why: own === null ? 'the study has no results yet' : null };
   if (why !== null) return { ...NOTHING, why };
-  if (ask === null) return { ...NOTHING, why: h === null ? 'there is not a step size' : 'a text has errors' };
+  if (ask === null) return { ...NOTHING, why: h === null ? 'no step size is chosen' : 'a text has errors' };
   return underWay === null && value !== null ? { ...value, why: null } : NOTHING;
 }

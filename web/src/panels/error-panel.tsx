@@ -42,7 +42,7 @@ export function ErrorPanel(): ReactNode {
             size="small"
             popupMatchSelectWidth={false}
             variant="borderless"
-            aria-label="What runs are compared with"
+            aria-label="Compare runs with"
             value={against ?? ''}
             options={[
               { value: '', label: 'against the solution' },

@@ -72,7 +72,7 @@ export function InvariantsPanel(): ReactNode {
   if (name === null)
     return (
       <p className="quiet nothing">
-        The problem names no quantity that should stay: add a line such as conserved E = x^2 + v^2.
+        The problem declares no conserved quantity: add a line such as conserved E = x^2 + v^2.
       </p>
     );
   if (plot === null) return <div className="plot" />;

@@ -13,7 +13,7 @@ test('a family over its index', () => {
   } as const;
   const methods = ['Euler', 'Heun'].map((label, i) => ({ id: label, label, mark: methodMark(LIGHT, i) }));
   const { title, series, tip } = profilePlot(profile, methods, 't', LIGHT);
-  expect(title).toBe('Profile: u over its index at t = 0.5');
+  expect(title).toBe('Profile: u vs index at t = 0.5');
   expect(series.map(({ points }) => points[1]?.y)).toEqual([4.1, 4, NaN]);
   expect(tip?.('Euler', { x: 2, y: 4 })).toBe('Euler: u[2] = 4');
 });

@@ -31,7 +31,7 @@ export function PhasePanel(): ReactNode {
           size="small"
           popupMatchSelectWidth={false}
           variant="borderless"
-          aria-label="Component upwards"
+          aria-label="Vertical component"
           value={height}
           options={options.filter(({ value }) => value !== across)}
           onChange={setUp}
@@ -41,7 +41,7 @@ export function PhasePanel(): ReactNode {
           size="small"
           popupMatchSelectWidth={false}
           variant="borderless"
-          aria-label="Component across"
+          aria-label="Horizontal component"
           value={across}
           options={options}
           onChange={component.choose}

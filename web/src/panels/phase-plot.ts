@@ -50,7 +50,7 @@ export function phasePlot(view: RunView, axes: readonly [number, number], equal:
   const [across, up] = axes;
   const [x, y] = [view.curves.components[across] ?? '', view.curves.components[up] ?? ''];
   return {
-    title: `Phase: ${y} over ${x}`,
+    title: `Phase plane: ${y} vs ${x}`,
     x: { scale: 'linear', grace: 0.08, mostTicks: 7 },
     y: { scale: 'linear', grace: 0.08, mostTicks: 7 },
     series: phaseSeries(view, axes),

@@ -47,7 +47,7 @@ export function profilePlot(
   const item: readonly LegendItem[] =
     truth === null ? [] : [{ id: 'exact', label: word, mark: null, color: palette.ink }];
   return {
-    title: `Profile: ${name} over its index at ${independent} = ${short(t, 6)}`,
+    title: `Profile: ${name} vs index at ${independent} = ${short(t, 6)}`,
     x: { scale: 'linear', mostTicks: 9, range: [indices[0] ?? 0, indices.at(-1) ?? 1] },
     y: { scale: 'linear', grace: 0.06, mostTicks: 7 },
     series: [...line, ...dots],

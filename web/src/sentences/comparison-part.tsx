@@ -76,7 +76,7 @@ function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
   const { placeOf, titleOf } = methods;
   const { wished: targetError } = study;
   const setTargetError = (error: number | undefined): void =>
-    edit('wished error', ({ wished: _, ...now }) => (error === undefined ? now : { ...now, wished: error }));
+    edit('target error', ({ wished: _, ...now }) => (error === undefined ? now : { ...now, wished: error }));
   const { comparison } = keyed.result;
   const [typed, setTyped] = useState<string | null>(null);
   if (comparison === null) return null;

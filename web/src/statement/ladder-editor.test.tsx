@@ -50,7 +50,7 @@ test.each<[Ladder, string, string]>([
   [{ sizes: [0.5] }, '', 'enter at least one; separate several by commas'],
   [{ sizes: [0.5] }, '0.5, -1', '-1 must be a positive number'],
   [{ sizes: [0.5] }, '0.5, k', 'only numbers, pi and e can stand in a step size'],
-  [{ sizes: [0.5] }, Array.from({ length: 41 }, () => '1').join(), 'at most 40 step sizes are possible'],
+  [{ sizes: [0.5] }, Array.from({ length: 41 }, () => '1').join(), 'at most 40 step sizes are allowed'],
   [{ counts: [4] }, '4, 2.5', '2.5 must be a positive integer'],
   [
     { first: 0.5, factor: 2, rungs: 4 },
@@ -62,7 +62,7 @@ test.each<[Ladder, string, string]>([
     '0.5, 1, 6',
     'the ratio must be greater than 1; 2 halves h each time',
   ],
-  [{ first: 0.5, factor: 2, rungs: 4 }, '0.5, 2, 41', 'at most 40 step sizes are possible'],
+  [{ first: 0.5, factor: 2, rungs: 4 }, '0.5, 2, 41', 'at most 40 step sizes are allowed'],
 ])('%j with %s is answered, and the ladder stays', (before, typed, message) => {
   const { field, onChange } = open(before);
   fireEvent.change(field, { target: { value: typed } });

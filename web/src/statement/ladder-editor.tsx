@@ -42,7 +42,7 @@ function read(form: LadderEntry, text: string): Ladder {
     .map((part) => part.trim())
     .filter((part) => part !== '');
   if (parts.length === 0) throw new Refusal('grid', 'enter at least one; separate several by commas');
-  if (parts.length > MAX_RUNGS) throw new Refusal('grid', `at most ${MAX_RUNGS} step sizes are possible`);
+  if (parts.length > MAX_RUNGS) throw new Refusal('grid', `at most ${MAX_RUNGS} step sizes are allowed`);
   if (form === 'sizes') return { sizes: parts.map(amount) };
   if (form === 'counts') return { counts: parts.map(count) };
   const [first, factor, rungs] = parts;
@@ -51,7 +51,7 @@ function read(form: LadderEntry, text: string): Ladder {
   const by = amountValue(factor);
   if (!(by > 1)) throw new Refusal('grid', 'the ratio must be greater than 1; 2 halves h each time');
   const many = count(rungs);
-  if (many > MAX_RUNGS) throw new Refusal('grid', `at most ${MAX_RUNGS} step sizes are possible`);
+  if (many > MAX_RUNGS) throw new Refusal('grid', `at most ${MAX_RUNGS} step sizes are allowed`);
   return { first: amount(first), factor: by, rungs: many };
 }
 

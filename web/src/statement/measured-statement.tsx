@@ -1,5 +1,5 @@
 import { LONGEST_MEASURED, readMeasured } from '@schritt/core/document';
-import { count } from '@schritt/core/text';
+import { counted } from '@schritt/core/text';
 import { Button, Input } from 'antd';
 import { type ChangeEvent, type ReactNode, useMemo, useRef, useState } from 'react';
 
@@ -32,7 +32,7 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
       </Button>
     ) : (
       <p className="measured quiet">
-        {reading.ok ? `${count(points)} data point${points === 1 ? '' : 's'}` : 'data that cannot be read'}{' '}
+        {reading.ok ? `${counted(points, 'data point')}` : 'data that cannot be read'}{' '}
         <Button type="link" size="small" onClick={() => setOpen(true)}>
           edit
         </Button>
@@ -55,7 +55,7 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
       {reading.ok ? (
         <p className="quiet">
           Columns as copied from a spreadsheet: time, then{' '}
-          {components.length === 1 ? components[0] : 'one column per component'}; {count(points)} points.
+          {components.length === 1 ? components[0] : 'one column per component'}; {counted(points, 'point')}.
         </p>
       ) : (
         <ul className="wrong">

@@ -1,3 +1,4 @@
+import { counted } from '@schritt/core/text';
 import {
   evaluationsPerStep,
   isImplicit,
@@ -105,7 +106,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
         <p className="quiet cost">
           {proved !== null && `${proved} · `}
           {cost !== null &&
-            `${cost} f-evaluation${cost === 1 ? '' : 's'} per ${read.good !== null && isImplicit(read.good.value) ? 'iteration' : 'step'}`}
+            `${counted(cost, 'f-evaluation')} per ${read.good !== null && isImplicit(read.good.value) ? 'iteration' : 'step'}`}
         </p>
       )}
       {open && (

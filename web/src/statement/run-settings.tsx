@@ -63,7 +63,7 @@ export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
         <Select
           size="small"
           popupMatchSelectWidth={false}
-          aria-label="First steps"
+          aria-label="Starting values"
           value={start ?? ''}
           options={starts}
           onChange={(value) => onChange('start', (now) => setStart(now, value))}

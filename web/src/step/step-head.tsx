@@ -1,4 +1,4 @@
-import { attempt, stepSizeText } from '@schritt/core/text';
+import { attempt, counted, stepSizeText } from '@schritt/core/text';
 import { amountValue } from '@schritt/core/study';
 import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
@@ -71,12 +71,12 @@ export function StepHead(): ReactNode {
   const path: readonly { readonly depth: Depth; readonly text: string; readonly title: string }[] = [
     {
       depth: 'study',
-      text: `${rows.length} step size${rows.length === 1 ? '' : 's'}`,
+      text: counted(rows.length, 'step size'),
       title: 'How does the error fall with h? (key 1)',
     },
     {
       depth: 'run',
-      text: `${steps} ${steps === 1 ? 'step' : 'steps'}`,
+      text: counted(steps, 'step'),
       title: 'What does this h do? (key 2)',
     },
     { depth: 'step', text: `step ${n} → ${n + 1}`, title: 'What happens in one step? (key 3)' },

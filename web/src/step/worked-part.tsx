@@ -73,7 +73,7 @@ export function WorkedPart(): ReactNode {
       <UnderWay computed={step} what="the step" />
       {step.why !== null && <p className="wrong">{step.why}</p>}
       {value?.worked.byStarter === true && (
-        <p>The first steps of this multistep formula are taken by a one-step method.</p>
+        <p>The first steps of this multistep method are taken by its starting method.</p>
       )}
       {shown.map((line, i) => (
         <div key={i} className={i === shown.length - 1 && !isWhole ? 'worked-line now' : 'worked-line'}>

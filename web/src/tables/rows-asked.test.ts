@@ -24,7 +24,7 @@ test.each([
   ['', 'enter times, such as 0.5, 1, ..., 8'],
   ['..., 8', 'use ... between increasing times, such as 0.5, 1, ..., 8'],
   ['1, 0.5, ..., 8', 'use ... between increasing times, such as 0.5, 1, ..., 8'],
-  ['0, 1, ..., 1e9', 'at most 400 times are possible'],
+  ['0, 1, ..., 1e9', 'at most 400 times are allowed'],
 ])('%s is answered', (text, why) => {
   expect(timesToShow(text, GRID)).toEqual({ why });
 });

@@ -44,7 +44,7 @@ function timesOf(text: string): readonly number[] {
     }
   }
   if (times.length === 0) throw new Refusal('grid', 'enter times, such as 0.5, 1, ..., 8');
-  if (times.length > MAX_POINTS) throw new Refusal('grid', `at most ${MAX_POINTS} times are possible`);
+  if (times.length > MAX_POINTS) throw new Refusal('grid', `at most ${MAX_POINTS} times are allowed`);
   return times;
 }
 

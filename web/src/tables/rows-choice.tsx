@@ -1,3 +1,4 @@
+import { ordinal } from '@schritt/core/text';
 import { componentNames } from '@schritt/core/notation';
 import { Input, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
@@ -8,11 +9,11 @@ import { type RunRows, TIMES } from './use-run-rows.ts';
 /** Components that can be chosen at most: those whose curves are kept. */
 const MAX_COMPONENTS = 12;
 
-/** Every how manyth row can be chosen. */
+/** Every k-th row, for the k that can be chosen. */
 const STRIDES = [1, 2, 4, 5, 10, 16, 20, 50, 100, 1000];
 
 function strideLabel(stride: number): string {
-  return stride === 1 ? 'every row' : `every ${stride}${stride === 2 ? 'nd' : 'th'} row`;
+  return stride === 1 ? 'every row' : `every ${ordinal(stride)} row`;
 }
 
 /** The times whose rows are shown, as they are typed. */

@@ -118,7 +118,7 @@ export function StepsTable({ window, columns, independent, onMark, onClick }: St
           ))}
         </tbody>
       </table>
-      {stopped !== null && <p className="wrong">Left the numbers in {stopped}.</p>}
+      {stopped !== null && <p className="wrong">Stopped in {stopped}.</p>}
     </>
   );
 }

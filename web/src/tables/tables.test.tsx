@@ -254,7 +254,7 @@ describe('the table of steps', () => {
     expect(cellsOf(second!)[3]).toBe('');
     fireEvent.mouseEnter(second!);
     expect(onMark).toHaveBeenCalledWith(0.5);
-    expect(screen.getByText('Left the numbers in step 42, k1: 1 is divided by 0.')).toBeTruthy();
+    expect(screen.getByText('Stopped in step 42, k1: 1 is divided by 0.')).toBeTruthy();
   });
 });
 

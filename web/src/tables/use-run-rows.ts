@@ -22,7 +22,7 @@ export interface RunRows {
   /** The place of the method whose stages are shown; below 0 for all methods side by side. */
   readonly method: number;
   readonly chooseMethod: (key: string) => void;
-  /** Every how manyth row, or `TIMES`. */
+  /** Every k-th row, or `TIMES`. */
   readonly stride: number;
   readonly setStride: (stride: number) => void;
   /** Times as they are typed, and what they come to; null where none are asked for. */

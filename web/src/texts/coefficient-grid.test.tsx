@@ -91,7 +91,7 @@ test('remarks are slips and near misses, each with its repair', () => {
   );
   expect(remarks[0]?.message).toContain('the weights of the slopes sum to 2/3');
   expect(remarks.find(({ repairs }) => repairs[0]?.text === '2')?.message).toBe(
-    '2 in place of 3 in line 3 gives order 2',
+    '2 instead of 3 in line 3 gives order 2',
   );
   expect(remarksOf(inspectMethod(method(HEUN)))).toEqual([]);
 });

@@ -17,9 +17,9 @@ export function Derivatives({ problem }: { readonly problem: Problem }): ReactNo
         ))}
       </div>
       <p className="quiet">
-        Taylor methods take these. One worked out by hand may stand in the text, as{' '}
-        <code>{primed(first.name, first.order + 1)} = …</code>; it is then taken instead and compared with the
-        program’s.
+        Taylor methods use these. One worked out by hand can be given in the text, as{' '}
+        <code>{primed(first.name, first.order + 1)} = …</code>; it is then used instead and checked against
+        the automatic one.
       </p>
     </>
   );

@@ -3,7 +3,7 @@ import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { Tex } from '../math/tex.tsx';
 
-/** Offers to make a wished solution exact, where no exact one is known: a term is added to every rate. */
+/** Offers to make a manufactured solution exact, where no exact one is known: a term is added to every rate. */
 export function ManufacturedSolution({
   problem,
   onMake,
@@ -22,18 +22,18 @@ export function ManufacturedSolution({
     if (made.ok) onMake(made.value);
   };
   return (
-    <section className="wished-solution" aria-label="Wished solution">
+    <section className="manufactured-solution" aria-label="Manufactured solution">
       <h2 className="label">A known answer to test code against</h2>
       <p>
-        No exact solution is given. Name the one you wish: a term is added to the rate that makes it exact.
+        No exact solution is given. Choose one: a term is added to the right-hand side so that it is exact.
       </p>
       {problem.unknowns.map(({ name }) => (
-        <label key={name} className="wish">
+        <label key={name} className="chosen">
           <Tex tex={`${texSymbol(name)}(${texSymbol(problem.independent)}) =`} />
           <Input
             value={chosenSolutions[name] ?? ''}
             placeholder={`2 + sin(${problem.independent})`}
-            aria-label={`Wished solution for ${name}`}
+            aria-label={`Manufactured solution for ${name}`}
             onChange={(event) => setSolutions({ ...chosenSolutions, [name]: event.target.value })}
             onPressEnter={make}
           />

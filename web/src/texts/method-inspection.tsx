@@ -1,6 +1,6 @@
 import { type Complex, growthAt, type Inspection, zTex } from '@schritt/core/inspect';
 import { evaluationsPerStep, isImplicit, type Method } from '@schritt/core/notation';
-import { short } from '@schritt/core/text';
+import { short, counted } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
 import { useRegion } from '../state/use-results.ts';
 import { stabilityPlot } from '../panels/stability-plot.ts';
@@ -16,7 +16,7 @@ import { OrderProof } from './order-proof.tsx';
 import './method-inspection.css';
 
 function limitText(limit: number): string {
-  return limit === Infinity ? 'without end' : `up to ${short(limit, 7)}`;
+  return limit === Infinity ? 'without bound' : `up to ${short(limit, 7)}`;
 }
 
 /** R(z), or the characteristic polynomial, as TeX. */
@@ -109,7 +109,7 @@ function Roots({ inspection }: { readonly inspection: Inspection }): ReactNode {
           .join(', ')}
         .
         {zero.stable && zero.undamped.length > 0
-          ? ' One besides 1 lies on the circle: its part of an error is not damped.'
+          ? ' A root other than 1 lies on the unit circle: errors in this mode are not damped.'
           : ''}
       </p>
     </section>
@@ -134,10 +134,9 @@ export function MethodInspection({
         <h2 className="label">Method</h2>
         <MethodTypeset method={method} />
         <p className="quiet">
-          {inspection === null ? '' : `${inspection.kind ?? 'not of a known form'}; `}
-          {cost} evaluation
-          {cost === 1 ? '' : 's'} of {method.form === 'first order' ? 'f' : 'a'}{' '}
-          {isImplicit(method) ? "an iteration of Newton's method" : 'a step'}
+          {inspection === null ? '' : `${inspection.kind ?? 'not in a recognised form'}; `}
+          {counted(cost, 'evaluation')} of {method.form === 'first order' ? 'f' : 'a'} per{' '}
+          {isImplicit(method) ? 'Newton iteration' : 'step'}
         </p>
         <section aria-label="Order">
           <h2 className="label">Order</h2>

@@ -68,7 +68,7 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
       <p>
         No order can be proved
         {inspection.kind === null
-          ? `: the formula is not of a known form (${inspection.why?.why ?? ''}). Use the convergence tests.`
+          ? `: the formula is not in a recognised form (${inspection.why?.why ?? ''}). Use the convergence tests.`
           : ': a term has the wrong power of h.'}
       </p>
     );

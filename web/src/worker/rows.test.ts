@@ -93,7 +93,7 @@ test('a window in which a run leaves the numbers says where', () => {
     count: 5,
   });
   expect(rows).toHaveLength(1);
-  expect(stopped).toContain('step 1, y[n+1]: 1e+200^2 is beyond the largest number');
+  expect(stopped).toContain('step 1, y[n+1]: 1e+200^2 overflows');
 });
 
 test('a method that is not there is refused', () => {

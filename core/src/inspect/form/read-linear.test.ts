@@ -146,11 +146,11 @@ test('positions and velocities are forms of their own', () => {
 test.each([
   ['y[n+1] = y + h*sin(h)*f(t, y)', 'sin of h or of a value of the solution is not linear'],
   ['y[n+1] = y + h*f(t^2, y)', 'a value is raised to a power'],
-  ['y[n+1] = y + h*f(2*t, y)', 'the time of this evaluation is not t with a multiple of h'],
-  ['y[n+1] = y + h*f(t + h^2, y)', 'the time of this evaluation is not t with a multiple of h'],
+  ['y[n+1] = y + h*f(2*t, y)', 'the time of this evaluation is not t plus a multiple of h'],
+  ['y[n+1] = y + h*f(t + h^2, y)', 'the time of this evaluation is not t plus a multiple of h'],
   ['y[n+1] = y + h/(1 + h)*f(t, y)', 'something is divided by a sum with h'],
-  ['y[n+1] = y + t*h*f(t, y)', 't is multiplied by something that is not a plain number'],
-  ['solve y[n+1] = y/2 + y[n+1]/2 + h*f(t, y)', 'y[n+1] stands on both sides outside of f'],
+  ['y[n+1] = y + t*h*f(t, y)', 't is multiplied by something other than a number'],
+  ['solve y[n+1] = y/2 + y[n+1]/2 + h*f(t, y)', 'y[n+1] appears on both sides outside f'],
 ])('%s is not linear: %s', (text, why) => {
   const found = readLinear(method(text));
   expect('why' in found && found.why).toBe(why);

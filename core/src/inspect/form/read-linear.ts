@@ -100,7 +100,10 @@ class LinearReader {
         this.#values.set(instruction.into, this.#partial(instruction));
         return;
       case 'typed':
-        throw new NoForm('it types a derivative out, which belongs to its own problem', instruction.span);
+        throw new NoForm(
+          'it contains a typed derivative, which is that of one particular problem',
+          instruction.span,
+        );
       case 'solve':
         this.#solve(instruction);
     }
@@ -120,7 +123,7 @@ class LinearReader {
       for (const [i, name] of names.entries()) {
         const form = putIn(this.#known.get(name) ?? NO_FORM, this.#known);
         if ([...form.values()].some(({ basis }) => basis.kind === 'unknown' && basis.name === name))
-          throw new NoForm(`${this.#nameOf(unknowns[i] ?? -1)} stands on both sides outside of f`, span);
+          throw new NoForm(`${this.#nameOf(unknowns[i] ?? -1)} appears on both sides outside f`, span);
         this.#known.set(name, form);
       }
     unknowns.forEach((register, i) =>
@@ -183,7 +186,7 @@ class LinearReader {
     const value = this.#read(register, line, span);
     if (value.kind === 'form') return value.form;
     if (constantIn(value)?.value === 0) return NO_FORM;
-    throw new NoForm('a plain number stands where a value of the solution is wanted', span);
+    throw new NoForm('a number appears where a value of the solution is expected', span);
   }
 
   #value(node: StepTree, line: string): Value {
@@ -203,7 +206,7 @@ class LinearReader {
       case 'call':
         return this.#call(node, line);
       case 'if':
-        throw new NoForm('a choice is not linear', node.at);
+        throw new NoForm('if(...) is not linear', node.at);
     }
   }
 
@@ -246,7 +249,7 @@ class LinearReader {
       if (a.t.value !== 0 || b.t.value !== 0) {
         const [withT, other] = a.t.value !== 0 ? [a, b] : [b, a];
         const by = constantIn(other);
-        if (by === null) throw new NoForm('t is multiplied by something that is not a plain number', span);
+        if (by === null) throw new NoForm('t is multiplied by something other than a number', span);
         const factor = monomial(by);
         return scalar(multiplyPowers(withT.powers, factor), over(withT.t, over(UNIT, by)));
       }
@@ -263,14 +266,17 @@ class LinearReader {
     const operator = a.kind === 'operator' ? a : b.kind === 'operator' ? b : null;
     const other = operator === a ? b : a;
     if (operator === null || other.kind === 'operator')
-      throw new NoForm('two derivatives by y are multiplied', span);
+      throw new NoForm('two derivatives with respect to y are multiplied', span);
     if (other.kind === 'scalar') {
       if (other.t.value !== 0) throw new NoForm('a derivative is multiplied by t', span);
       return { ...operator, factor: multiplyPowers(operator.factor, other.powers) };
     }
     const { of, factor } = operator;
     if (of.values !== 1)
-      throw new NoForm('a higher derivative by y is multiplied, which is for one equation alone', span);
+      throw new NoForm(
+        'a higher derivative with respect to y is multiplied, which is defined for a single equation only',
+        span,
+      );
     const made = this.#evaluation({ ...of, line }, 0, { times: of.times, along: [other.form] });
     return { kind: 'form', form: scaleForm(made.form, factor) };
   }
@@ -300,10 +306,10 @@ class LinearReader {
   ): Value & { readonly kind: 'form' } {
     const when = this.#value(time, line);
     if (when.kind !== 'scalar' || when.t.value !== 1)
-      throw new NoForm('the time of this evaluation is not t with a multiple of h', time.at);
+      throw new NoForm('the time of this evaluation is not t plus a multiple of h', time.at);
     const sole = when.powers.size === 0 ? { power: 1, amount: NOTHING } : soleTerm(when.powers);
     if (sole === null || sole.power !== 1)
-      throw new NoForm('the time of this evaluation is not t with a multiple of h', time.at);
+      throw new NoForm('the time of this evaluation is not t plus a multiple of h', time.at);
     const [first = NO_FORM, second] = [at].flat().map((register) => this.#form(register, line, span));
     const place = second === undefined ? { y: first } : { x: first, v: second };
     return this.#stage({ name: null, shift: sole.amount, at: place, primes, partial, span }, line);
@@ -317,7 +323,7 @@ class LinearReader {
     if (known === undefined) {
       if (place >= MAX_STAGES)
         throw new NoForm(
-          `it has more than ${MAX_STAGES} evaluations, which is more than is analysed`,
+          `it has more than ${MAX_STAGES} evaluations, which is more than can be analysed`,
           stage.span,
         );
       this.stages.push(stage);

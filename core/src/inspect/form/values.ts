@@ -35,7 +35,7 @@ export function boundedValue(value: Value, span: Span): Value {
       : value.kind === 'operator'
         ? large(value.factor)
         : value.form.size > MAX_TERMS || [...value.form.values()].some(({ factor }) => large(factor));
-  if (isLarge) throw new NoForm('its coefficients hold too many powers of h to be analysed', span);
+  if (isLarge) throw new NoForm('its coefficients contain too many powers of h to be analysed', span);
   return value;
 }
 
@@ -73,7 +73,7 @@ export function sum(a: Value, b: Value, span: Span): Value {
   if (a.kind === 'form' && b.kind === 'form') return { kind: 'form', form: addForms(a.form, b.form) };
   if (a.kind === 'form' && constantIn(b)?.value === 0) return a;
   if (b.kind === 'form' && constantIn(a)?.value === 0) return b;
-  throw new NoForm('a plain number and a value of the solution are added', span);
+  throw new NoForm('a number and a value of the solution are added', span);
 }
 
 /** One over a number, or over a power of h. */

@@ -83,10 +83,10 @@ function sentence(linear: LinearMethod, deficit: Deficit, needed: number, what: 
   const { basis } = deficit;
   const stage = basis.kind === 'stage' ? linear.stages[basis.stage] : undefined;
   if (stage?.primes === 0 && lacking === 1)
-    return `${name} is a slope and stands here without h in ${what}; did you mean h*${name}?`;
+    return `${name} is a slope and is used without h in ${what}; did you mean h*${name}?`;
   if (stage !== undefined && lacking < 0)
-    return `${name} stands here with ${power(-lacking)} too much in ${what}: a factor h is there twice`;
-  return `${name} lacks ${power(lacking)} in ${what}`;
+    return `${name} has ${power(-lacking)} too many in ${what}: the factor h appears twice`;
+  return `${name} is missing the factor ${power(lacking)} in ${what}`;
 }
 
 /** Terms with a wrong power of h: a slope beside a value, a derivative with the power of another. */
@@ -107,7 +107,7 @@ export function dimensionSlips(method: Method, linear: LinearMethod): readonly S
     }
   };
   for (const { at, span, name } of linear.stages) {
-    const place = name === null ? 'the place of this evaluation' : `the place of ${name}`;
+    const place = name === null ? 'the argument of this evaluation' : `the argument of ${name}`;
     if ('y' in at) inspectForm(at.y, 0, span, place);
     else {
       inspectForm(at.x, 0, span, place);

@@ -194,7 +194,7 @@ export function nearMisses(method: Method, linear: LinearMethod, proof: ProvedOr
       written,
       instead: text,
       order,
-      message: `${text} in place of ${written} in line ${line} gives order ${order}`,
+      message: `${text} instead of ${written} in line ${line} gives order ${order}`,
       at: node.at,
       repair,
     });

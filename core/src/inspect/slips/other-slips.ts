@@ -36,7 +36,7 @@ export function shiftSlips(linear: LinearMethod): readonly Slip[] {
     return [
       {
         kind: 'shift',
-        message: `${what} looks at the time t + ${multipleOfH(shift)}, and at a value that is ${multipleOfH(moved)} further`,
+        message: `${what} is evaluated at time t + ${multipleOfH(shift)}, but at a value advanced by ${multipleOfH(moved)}`,
         at: span,
         repairs: [],
       },
@@ -60,7 +60,7 @@ export function weightSlips(linear: LinearMethod): readonly Slip[] {
     return [
       {
         kind: 'weights',
-        message: `the factors of y, y[n-1], ... sum to ${amountText(kept)}, and must sum to 1: a constant solution does not stay constant`,
+        message: `the coefficients of y, y[n-1], ... sum to ${amountText(kept)} and must sum to 1: a constant solution is not reproduced`,
         at: line.span,
         repairs: [],
       },
@@ -72,7 +72,7 @@ export function weightSlips(linear: LinearMethod): readonly Slip[] {
   return [
     {
       kind: 'weights',
-      message: `the weights of the slopes sum to ${amountText(moved)}, and must sum to 1: a straight line is not followed`,
+      message: `the weights of the slopes sum to ${amountText(moved)} and must sum to 1: a linear solution is not reproduced`,
       at: line.span,
       repairs: [],
     },
@@ -98,7 +98,7 @@ export function unusedSlips(method: Method): readonly Slip[] {
         {
           kind: 'unused',
           message: isPrediction
-            ? `${given.name} is never used: the formula below does not take this prediction`
+            ? `${given.name} is never used: the formula below does not use this predictor`
             : `${given.name} is never used`,
           at: statement.at,
           repairs: [],
@@ -118,7 +118,7 @@ export function startSlips(method: Method, proof: ProvedOrder | null): readonly 
     return [
       {
         kind: 'start',
-        message: `this formula does not reach back and needs no first steps by ${startWith.name}`,
+        message: `this is a one-step method and needs no starting method ${startWith.name}`,
         at: startWith.at,
         repairs: [],
       },
@@ -127,7 +127,7 @@ export function startSlips(method: Method, proof: ProvedOrder | null): readonly 
     return [
       {
         kind: 'start',
-        message: `${startWith.name} reaches back itself and cannot do the first steps`,
+        message: `${startWith.name} is a multistep method itself and cannot be the starting method`,
         at: startWith.at,
         repairs: [],
       },
@@ -138,7 +138,7 @@ export function startSlips(method: Method, proof: ProvedOrder | null): readonly 
   return [
     {
       kind: 'start',
-      message: `the first steps by ${startWith.name} have order ${own.order}; this formula has order ${proof.order} and needs first steps of order ${proof.order - 1} at least`,
+      message: `the starting method ${startWith.name} has order ${own.order}; this method has order ${proof.order} and needs a starting method of order at least ${proof.order - 1}`,
       at: startWith.at,
       repairs: [],
     },
@@ -157,8 +157,8 @@ export function growthSlips(method: Method, proof: ProvedOrder | null): readonly
     {
       kind: 'growing',
       message: isOutside
-        ? `an error is multiplied by ${size} from step to step however small h is: the formula does not converge`
-        : 'an error grows with the number of steps however small h is (a double root on the unit circle): the formula does not converge',
+        ? `an error is multiplied by ${size} per step for every h: the method does not converge`
+        : 'an error grows with the number of steps for every h (a double root on the unit circle): the method does not converge',
       at: line.at,
       repairs: [],
     },

@@ -32,35 +32,45 @@ test.each([
   [
     'a forgotten h before a stage',
     'k1 = f(t, y)\nk2 = f(t + h/2, y + k1/2)\ny[n+1] = y + h*k2',
-    'k1 is a slope and stands here without h in the place of k2; did you mean h*k1?',
+    'k1 is a slope and is used without h in the argument of k2; did you mean h*k1?',
     null,
   ],
   [
     'a forgotten h in the last line',
     'k1 = f(t, y)\ny[n+1] = y + k1',
-    'k1 is a slope and stands here without h in y[n+1]; did you mean h*k1?',
+    'k1 is a slope and is used without h in y[n+1]; did you mean h*k1?',
     1,
   ],
   [
     'a forgotten h before f itself',
     'y[n+1] = y + f(t, y)',
-    'f is a slope and stands here without h in y[n+1]; did you mean h*f?',
+    'f is a slope and is used without h in y[n+1]; did you mean h*f?',
     1,
   ],
   [
     'an h that is there twice',
     'k1 = h*f(t, y)\nk2 = h*f(t + h/2, y + k1/2)\ny[n+1] = y + h*k2',
-    'k2 stands here with h too much in y[n+1]: a factor h is there twice',
+    'k2 has h too many in y[n+1]: the factor h appears twice',
     2,
   ],
-  ['a Taylor term with the wrong power', "y[n+1] = y + h*f(t, y) + h/2*f'(t, y)", "f' lacks h in y[n+1]", 2],
+  [
+    'a Taylor term with the wrong power',
+    "y[n+1] = y + h*f(t, y) + h/2*f'(t, y)",
+    "f' is missing the factor h in y[n+1]",
+    2,
+  ],
   [
     'a Taylor term two powers short',
     "y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y) + h/6*f''(t, y)",
-    "f'' lacks h^2 in y[n+1]",
+    "f'' is missing the factor h^2 in y[n+1]",
     3,
   ],
-  ['a velocity without h', 'v[n+1] = v + h*a(t, x, v)\nx[n+1] = x + v[n+1]', 'v lacks h in x[n+1]', null],
+  [
+    'a velocity without h',
+    'v[n+1] = v + h*a(t, x, v)\nx[n+1] = x + v[n+1]',
+    'v is missing the factor h in x[n+1]',
+    null,
+  ],
 ] as const)('a dimension check finds %s', (_, text, message, order) => {
   const { slips, order: proof } = inspect(text);
   expect(proof).toBeNull();
@@ -73,32 +83,32 @@ test.each([
   [
     'a weight of a slope',
     RK4('h/6*(k1 + 2*k2 + k3 + k4)'),
-    'the weights of the slopes sum to 5/6, and must sum to 1: a straight line is not followed',
+    'the weights of the slopes sum to 5/6 and must sum to 1: a linear solution is not reproduced',
   ],
   [
     'a divisor',
     RK4('h/3*(k1 + 2*k2 + 2*k3 + k4)'),
-    'the weights of the slopes sum to 2, and must sum to 1: a straight line is not followed',
+    'the weights of the slopes sum to 2 and must sum to 1: a linear solution is not reproduced',
   ],
   [
     'a factor of an earlier value',
     'start with Heun\ny[n+1] = 4/3*y - 1/2*y[n-1] + 2/3*h*f[n]',
-    'the factors of y, y[n-1], ... sum to 5/6, and must sum to 1: a constant solution does not stay constant',
+    'the coefficients of y, y[n-1], ... sum to 5/6 and must sum to 1: a constant solution is not reproduced',
   ],
   [
     'the time of a stage',
     RK4(RIGHT, 'f(t, y + h/2*k1)'),
-    'k2 looks at the time t + 0, and at a value that is h/2 further',
+    'k2 is evaluated at time t + 0, but at a value advanced by h/2',
   ],
   [
     'the time of the last stage',
     RK4(RIGHT, undefined, undefined, 'f(t + h/2, y + h*k3)'),
-    'k4 looks at the time t + h/2, and at a value that is h further',
+    'k4 is evaluated at time t + h/2, but at a value advanced by h',
   ],
   [
     'half a step of a value',
     RK4(RIGHT, undefined, 'f(t + h/2, y + h*k2)'),
-    'k3 looks at the time t + h/2, and at a value that is h further',
+    'k3 is evaluated at time t + h/2, but at a value advanced by h',
   ],
   [
     'a stage that is never used',
@@ -108,17 +118,17 @@ test.each([
   [
     'a prediction that is not taken',
     'start with Heun\np = y + h/2*(3*f[n] - f[n-1])\ny[n+1] = y + h/2*(f[n] + f(t + h, y + h*f[n]))',
-    'p is never used: the formula below does not take this prediction',
+    'p is never used: the formula below does not use this predictor',
   ],
   [
     'too coarse a start',
     'start with Euler\ny[n+1] = y + h/24*(55*f[n] - 59*f[n-1] + 37*f[n-2] - 9*f[n-3])',
-    'the first steps by Euler have order 1; this formula has order 4 and needs first steps of order 3 at least',
+    'the starting method Euler has order 1; this method has order 4 and needs a starting method of order at least 3',
   ],
   [
     'a start that reaches back itself',
     'start with Adams-Bashforth 2\ny[n+1] = y + h/12*(23*f[n] - 16*f[n-1] + 5*f[n-2])',
-    'Adams-Bashforth 2 reaches back itself and cannot do the first steps',
+    'Adams-Bashforth 2 is a multistep method itself and cannot be the starting method',
   ],
 ] as const)('a slip is found in %s', (_, text, message) => {
   expect(inspect(text).slips.map((slip) => slip.message)).toContain(message);

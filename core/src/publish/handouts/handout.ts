@@ -96,7 +96,7 @@ function runTable(study: Study, of: HandoutOf & { readonly kind: 'rows' }, digit
   if (grid.steps >= MAX_ROWS)
     throw new Refusal(
       'grid',
-      `a sheet has at most ${MAX_ROWS} rows, and this run has ${grid.steps + 1}; take a larger h`,
+      `a sheet has at most ${MAX_ROWS} rows, and this run has ${grid.steps + 1}; use a larger h`,
     );
   const run = compileWithStart(study.problem, method.method, study.start);
   const { rows, stopped } = rowsOf(run, grid, { from: 0, count: grid.steps + 1 });

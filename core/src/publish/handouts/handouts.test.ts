@@ -252,7 +252,11 @@ test('every variant has its number, its key, and a line in the table of all keys
 });
 
 test.each<[string, Partial<HandoutRequest>, string]>([
-  ['an exact solution that a variant spoils', { choices: 'w(0) in 7..8', sheets: 2 }, 'w is 8 there, not 7'],
+  [
+    'an exact solution that a variant spoils',
+    { choices: 'w(0) in 7..8', sheets: 2 },
+    'w is 8 at the start, not 7',
+  ],
   [
     'a name that there is not',
     { choices: 'q in 1..2' },

@@ -95,6 +95,6 @@ function trusted(study: Study): Study {
   );
   throw new Refusal(
     'form',
-    `the ${sentence}; write it with the names that change, or leave it out and errors are taken against a reference`,
+    `the ${sentence}; write it with the names that change, or omit it; errors are then relative to a reference solution`,
   );
 }

@@ -32,7 +32,7 @@ function inSteps(
   const count = Math.round((to - from) / step) + 1;
   const isEven = Math.abs(from + (count - 1) * step - to) < 1e-9 * Math.max(1, Math.abs(to));
   if (!Number.isFinite(count) || count < 1 || !isEven)
-    throw new Refusal('form', `${name}: the steps from ${first} do not come to ${last}`);
+    throw new Refusal('form', `${name}: the steps from ${first} do not reach ${last}`);
   if (count > MAX_VALUES) throw new Refusal('size', `${name} has more than ${MAX_VALUES} values`);
   return Array.from({ length: count }, (_, i) => fixed(from + i * step, digits));
 }
@@ -120,7 +120,7 @@ export function variantsOf(
   seed: number,
 ): readonly Variant[] {
   if (!Number.isSafeInteger(sheets) || sheets < 1 || sheets > MAX_SHEETS)
-    throw new Refusal('size', `the number of sheets must be a whole number from 1 to ${MAX_SHEETS}`);
+    throw new Refusal('size', `the number of sheets must be an integer from 1 to ${MAX_SHEETS}`);
   const all = choices.reduce((count, { values }) => count * values.length, 1);
   const random = randomFrom(seed);
   const at = (index: number): Variant => {

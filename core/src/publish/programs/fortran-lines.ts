@@ -66,7 +66,7 @@ export function lineText(line: CodeLine): readonly string[] {
     case 'solve':
       return [
         `call solve(matrix, right, ${line.unknowns}, ok)`,
-        `if (.not. ok) error stop 'Newton''s method meets singular equations'`,
+        `if (.not. ok) error stop 'Newton''s method: singular Jacobian'`,
       ];
   }
 }

@@ -190,7 +190,7 @@ export function fortranProgram(parts: ProgramParts): string {
     ...(parts.moved === null
       ? []
       : [
-          "! how the rates move along v, for the Jacobian of Newton's method",
+          "! directional derivative of the right-hand side along v, for the Jacobian in Newton's method",
           ...rateRoutine(parts, `${parts.rateName}_moved`, [...step.vectors, 'v'], parts.moved),
         ]),
     ...exactRoutine(parts, components),

@@ -67,9 +67,7 @@ function lineText(dialect: Dialect, line: CodeLine): readonly string[] {
     case 'fail':
       return [`if (!(${holds(line.unless)})) fail(${JSON.stringify(line.message)});`];
     case 'solve':
-      return [
-        `if (!solve(matrix, right, ${line.unknowns})) fail("Newton's method meets singular equations");`,
-      ];
+      return [`if (!solve(matrix, right, ${line.unknowns})) fail("Newton's method: singular Jacobian");`];
   }
 }
 
@@ -137,7 +135,7 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
     ...(moved === null
       ? []
       : [
-          "/* how the rates move along v, for the Jacobian of Newton's method */",
+          "/* directional derivative of the right-hand side along v, for the Jacobian in Newton's method */",
           ...rateRoutine(`${rateName}_moved`, [...stateNames, 'v'], moved),
           '',
         ]),

@@ -11,14 +11,14 @@ export function headNotes(parts: ProgramParts, call: string, library: string): r
   const differs = functions.map((name) => (name === '^' ? 'powers' : name)).join(', ');
   return [
     `${oneLine(title)}: ${oneLine(step.title)}`,
-    ...(starter === null ? [] : [`the first steps by ${oneLine(starter.title)}`]),
+    ...(starter === null ? [] : [`started by ${oneLine(starter.title)}`]),
     '',
     `${call}${' '.repeat(WIDE)}  prints the rows: n, ${oneLine(parts.independent)}, values`,
     `${call}${SIZES}  prints, for these step sizes, ${exact === null ? 'the values at the end' : 'the errors at the end and the orders'}`,
     '',
     differs === ''
-      ? 'Only +, -, *, / and roots: the digits are those of Schritt, to the last one.'
-      : `The digits may differ from those of Schritt in the last places: ${library} rounds ${differs} its own way.`,
+      ? 'Only +, -, *, / and roots: all digits agree with those of Schritt.'
+      : `The digits may differ from those of Schritt in the last places: ${library} rounds ${differs} differently.`,
     ...step.text
       .trimEnd()
       .split(/\r?\n/)

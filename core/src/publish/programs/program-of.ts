@@ -29,7 +29,7 @@ export function programOf(
   const name = start.instead ?? chosen.method.startWith?.name ?? null;
   const found = name === null || chosen.method.depth === 0 ? null : start.find(name);
   if (name === 'exact' && chosen.method.depth > 0)
-    throw new Refusal('start', 'a program does its first steps by a method, and here they are exact');
+    throw new Refusal('start', 'a program computes its starting values by a method, and here they are exact');
   return writeProgram(
     {
       title,

@@ -36,14 +36,14 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
   if (grid.shorter !== null)
     throw new Refusal(
       'grid',
-      'a program takes steps of one size; choose a step size that divides the interval',
+      'a program uses a constant step size; choose a step size that divides the interval',
     );
   if (problem.size > MAX_COMPONENTS)
     throw new Refusal('size', `a program is written for up to ${MAX_COMPONENTS} components`);
   if (method.form === 'second order' && !isSecondOrder(problem))
     throw new Refusal('form', "this method is for equations x'' = a(t, x, x')");
   if (method.depth > 0 && (starter === null || starter.method.depth > 0))
-    throw new Refusal('start', 'the first steps are to be done by a method that does not reach back itself');
+    throw new Refusal('start', 'the starting method must be a one-step method');
   const functions = new Set<string>();
   const used = (name: string): void => {
     functions.add(name);

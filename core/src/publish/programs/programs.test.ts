@@ -247,7 +247,7 @@ test('what no program is made of is refused with the reason', () => {
       'c',
     );
   };
-  expect(() => write('Euler', { h: 0.3 })).toThrow('steps of one size');
+  expect(() => write('Euler', { h: 0.3 })).toThrow('a constant step size');
   expect(() => write('Velocity Verlet')).toThrow("equations x'' = a(t, x, x')");
 });
 
@@ -261,7 +261,7 @@ test('systems that are too large to be solved or derived in a program are refuse
       'py',
     );
   };
-  expect(() => write('Backward Euler')).toThrow('solves for up to 200 numbers, and this one would for 201');
+  expect(() => write('Backward Euler')).toThrow('solves for up to 200 numbers, and this method needs 201');
   expect(() => write('Taylor 2')).toThrow('up to 8 components');
   expect(write('RK4')).toContain('for j in range');
 });

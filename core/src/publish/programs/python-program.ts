@@ -53,7 +53,7 @@ function lineText(line: CodeLine): readonly string[] {
     case 'solve':
       return [
         `if not solve(matrix, right, ${line.unknowns}):`,
-        `    sys.exit("Newton's method meets singular equations")`,
+        `    sys.exit("Newton's method: singular Jacobian")`,
       ];
   }
 }
@@ -173,7 +173,10 @@ function problemLines({
       : rate(
           `${rateName}_moved`,
           [...step.vectors, 'v'],
-          ["# how the rates move along v, for the Jacobian of Newton's method", ...moved.flatMap(lineText)],
+          [
+            "# directional derivative of the right-hand side along v, for the Jacobian in Newton's method",
+            ...moved.flatMap(lineText),
+          ],
         )),
     ...(exact === null
       ? []

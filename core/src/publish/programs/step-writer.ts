@@ -193,10 +193,10 @@ export class StepWriter {
     if (count > MAX_UNKNOWNS)
       throw new Refusal(
         'size',
-        `a program solves for up to ${MAX_UNKNOWNS} numbers, and this one would for ${count}`,
+        `a program solves for up to ${MAX_UNKNOWNS} numbers, and this method needs ${count}`,
       );
     if (this.solves && (count === 1) !== (this.rooms.length === 0))
-      throw new Refusal('form', 'a program does not solve for one number and for several in one step');
+      throw new Refusal('form', 'a program cannot solve for one number and for several in the same step');
     this.solves = true;
     const named = unknowns.map((register) => this.#nameOf(register, false));
     results.forEach((register) => this.#nameOf(register, false, 'goal'));

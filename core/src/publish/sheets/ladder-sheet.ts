@@ -110,7 +110,7 @@ export function ladderSheet({
   const heads = [
     'rung',
     'h wished',
-    'goes in',
+    'number of steps',
     'N',
     'h',
     ...components.map((name) => `${name} at the end`),
@@ -157,7 +157,7 @@ export function ladderSheet({
                 ),
           ]),
       formulaCell(
-        `IF(${fits},"","only ${run.rows} rows: copy the last row of ${run.name} further down, or take a larger h")`,
+        `IF(${fits},"","only ${run.rows} rows: copy the last row of ${run.name} further down, or use a larger h")`,
         '',
         'note',
       ),
@@ -171,7 +171,7 @@ export function ladderSheet({
       ),
       rows: [
         [cell(title, 'title')],
-        [cell('Change what is on yellow, here or on the sheet of the problem: everything follows.', 'note')],
+        [cell('Change any yellow cell, here or on the problem sheet: everything is recalculated.', 'note')],
         heads.map((head) => cell(head, 'head')),
         ...rows,
         [EMPTY],

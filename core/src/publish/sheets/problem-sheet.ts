@@ -108,7 +108,7 @@ export function problemCells(problem: Problem): ProblemCells {
     },
   ];
   const initial: SheetLine[] = componentNames(problem).map((component, place) => ({
-    label: `${component} at the start`,
+    label: `initial value of ${component}`,
     name: names.make(`${component.replace(/'/g, '_p')}_start`),
     content: content(writtenInitial(problem, place), problem.initial[place] ?? NaN),
   }));
@@ -122,7 +122,7 @@ export function problemCells(problem: Problem): ProblemCells {
     functions,
     sheet: (title, notes) => {
       const extra: SheetLine[] = [...long].map(([value, name]) => ({
-        label: 'a number of a formula',
+        label: 'a coefficient',
         name,
         content: value,
       }));

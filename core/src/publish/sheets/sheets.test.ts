@@ -241,7 +241,7 @@ test('20,000 steps fit, more do not', async () => {
   expect(sheet.sheets[2]!.rows).toHaveLength(20_004);
   const beyond = studyOf(TANK, 'Euler', { ladder: { counts: [10, 30_000] } });
   expect(studyWorkbook('Reservoir', beyond, 0).sheets[1]!.rows.at(-1)).toEqual([
-    { content: 'left out: N = 30,000, more than 20,000 steps', kind: 'note' },
+    { content: 'omitted: N = 30,000, more than 20,000 steps', kind: 'note' },
   ]);
 });
 

@@ -61,8 +61,8 @@ const LONG = 160;
 function refuse(kind: Instruction['kind']): never {
   const why =
     kind === 'solve'
-      ? 'this formula is implicit: a sheet would have to solve equations in each row'
-      : 'this formula has derivatives of f; a sheet is made of formulas with f alone';
+      ? 'implicit methods cannot be exported as a live spreadsheet'
+      : 'methods with derivatives of f cannot be exported as a live spreadsheet';
   throw new Refusal('form', why);
 }
 

@@ -34,7 +34,7 @@ function chainOf(study: Study, title: string, method: Method): { title: string; 
     if (name === 'exact') break;
     const found = name === null ? null : study.start.find(name);
     if (name === null || found === null || chain.some((known) => known.title === name))
-      throw new Refusal('start', 'this formula reaches back and there is no method for its first steps');
+      throw new Refusal('start', 'this multistep method has no starting method');
     chain.push({ title: name, method: found });
     [last, instead] = [found, null];
   }
@@ -58,7 +58,7 @@ function rowsFor({ steps }: Grid): number {
 function whyLeft(grid: Grid): string | null {
   if (grid.steps > MAX_ROWS) return `more than ${count(MAX_ROWS)} steps`;
   // what does not divide is made to fit, shortened or overrun: only the first changes h
-  if (!grid.divides && grid.h === grid.wished) return 'its last step is of another size';
+  if (!grid.divides && grid.h === grid.wished) return 'its last step has a different size';
   return null;
 }
 
@@ -85,7 +85,7 @@ function sheetCase(title: string, study: Study, method: number): SheetCase {
   if (problem.size > MAX_COMPONENTS)
     throw new Refusal(
       'size',
-      `a sheet is made for up to ${MAX_COMPONENTS} components, and this problem has ${problem.size}`,
+      `a live spreadsheet has at most ${MAX_COMPONENTS} components, and this problem has ${problem.size}`,
     );
   if (chosen.method.form === 'second order' && !isSecondOrder(problem))
     throw new Refusal('form', "this method is for equations x'' = a(t, x, x')");
@@ -95,7 +95,7 @@ function sheetCase(title: string, study: Study, method: number): SheetCase {
   const methods = chainOf(study, chosen.title, chosen.method);
   const exactStart = (methods.at(-1)?.method.depth ?? 0) > 0;
   if (exactStart && !hasExact(problem))
-    throw new Refusal('start', 'the first steps are to be exact, and no exact solution is given');
+    throw new Refusal('start', 'exact starting values were chosen, but no exact solution is given');
   return { title, study, chosen, measure, error: { of, relative: isRelative(error) }, methods, exactStart };
 }
 
@@ -105,7 +105,7 @@ function gridsOf({ problem, ladder, lastStep }: Study, grids: readonly Grid[] | 
     return layLadder(ladder, problem.start, problem.end, lastStep).flatMap((r) => (r.ok ? [r.grid] : []));
   const [first] = grids;
   const why = first === undefined ? null : whyLeft(first);
-  if (why !== null) throw new Refusal('grid', `this run cannot be a sheet: ${why}`);
+  if (why !== null) throw new Refusal('grid', `this run cannot be exported as a live spreadsheet: ${why}`);
   return grids;
 }
 
@@ -151,7 +151,7 @@ function sheetRungs(
     const rows = rowsFor(grid);
     const why = whyLeft(grid) ?? (rows * width > room ? 'the file would be too large' : null);
     if (why !== null) {
-      left.push(`left out: N = ${count(grid.steps)}, ${why}`);
+      left.push(`omitted: N = ${count(grid.steps)}, ${why}`);
       before = null;
       continue;
     }
@@ -190,15 +190,15 @@ function notesOf({ methods }: SheetCase, { functions }: ProblemCells): readonly 
   const names = [...functions].map((name) => (name === '^' ? 'powers' : name));
   return [
     ...methods.flatMap(({ title: name, method: { text } }, i) => [
-      `${i === 0 ? 'method' : 'first steps'}: ${oneLine(name)}`,
+      `${i === 0 ? 'method' : 'starting method'}: ${oneLine(name)}`,
       ...text
         .trimEnd()
         .split(/\r?\n/)
         .map((line) => `    ${oneLine(line)}`),
     ]),
     names.length === 0
-      ? 'Only +, -, *, / and roots: the digits are those of the run.'
-      : `Digits may differ from those of the run in the last places: a spreadsheet rounds ${names.join(', ')} its own way.`,
+      ? 'Only +, -, *, / and roots: all digits agree with those of the run.'
+      : `Digits may differ from those of the run in the last places: a spreadsheet rounds ${names.join(', ')} differently.`,
   ];
 }
 

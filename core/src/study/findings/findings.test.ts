@@ -223,7 +223,7 @@ test('rungs that fail for other reasons are told apart', () => {
   const left = all.filter(({ kind }) => kind === 'left the numbers');
   expect(left.map(({ rungs }) => rungs)).toEqual([[0], [1]]);
   expect(left[0]?.sentence).toBe(
-    'Cannot be run at h = 2: this formula reaches 5 steps back, and the grid has 4.',
+    'Cannot be run at h = 2: this method uses 5 earlier steps, and the grid has 4.',
   );
 });
 
@@ -344,10 +344,10 @@ test('of a wrong exact solution it is said first of all that it is none, and no 
   expect(all.map(({ kind }) => kind)).toEqual(['wrong exact']);
   // y' + 2 y = 1/100 + t/50 at t = 2, of terms of about 0.1
   expect(all[0]?.sentence).toMatch(
-    /^Exact solution does not satisfy the equation for y': residual [\d.e-]+ of its terms at t = [\d.]+; has the initial values; errors are not assessed against it\.$/,
+    /^Exact solution does not satisfy the equation for y': residual [\d.e-]+ relative to its terms at t = [\d.]+; matches the initial values; errors are not assessed against it\.$/,
   );
   const start = findings(DECAY.replace('y(0) = 1', 'y(0) = 1.5'), [library('Euler')], {});
-  expect(start[0]?.sentence).toContain('does not have the initial values: y is 1 there, not 1.5');
+  expect(start[0]?.sentence).toContain('does not match the initial values: y is 1 at the start, not 1.5');
   // what does not rest on it is still said
   const struck = findings(wrong, [{ ...library('Euler'), struck: [1] }], {});
   expect(struck.map(({ kind }) => kind)).toEqual(['wrong exact', 'struck']);

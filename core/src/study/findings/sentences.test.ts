@@ -148,7 +148,7 @@ test.each<[string, string]>([
   ],
   [
     said('typed derivative', { derivative: "level''", independent: 't', t: 1.5, typed: 0.2, made: 0.06125 }),
-    "Level'' as typed is 0.2 at t = 1.5, but the derivative made from the rate is 0.06125 there.",
+    "Level'' as typed is 0.2 at t = 1.5, but the derivative computed from the right-hand side is 0.06125 there.",
   ],
   [
     said('last step', { remark: 'h = 0.3 does not divide the interval.', more: 0 }),

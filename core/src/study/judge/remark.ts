@@ -24,7 +24,7 @@ function lastStepRemark(study: Study, run: RungRun): string | null {
   if (run.shorter !== null)
     return `h = ${wished} does not divide the interval: the last step is ${short(run.shorter, 6)}`;
   if (run.h !== run.wished)
-    return `h = ${wished} does not divide the interval: h = ${stepSizeText(run.h)}, the nearest that does, was taken`;
+    return `h = ${wished} does not divide the interval: h = ${stepSizeText(run.h)}, the nearest that does, is used`;
   const { taken, errorAtEnd } = run;
   const [last, end] = reportedApart(run.t, problem.end);
   const there = `at h = ${wished} the last point is ${independent} = ${last}, not ${end}`;
@@ -41,8 +41,8 @@ function timeRemark({ problem, error }: Study, { taken }: RungRun): string | nul
   if (typeof error.at !== 'object' || taken?.t == null || taken.how === 'grid') return null;
   const { independent } = problem;
   return taken.how === 'between'
-    ? `${independent} = ${short(error.at.t, 6)} is not a grid point: the value there is that of a polynomial through the points about it`
-    : `${independent} = ${short(error.at.t, 6)} is not a grid point: the error is taken at ${independent} = ${short(taken.t, 6)}, the nearest one, since there are too few points for a polynomial that is exact enough`;
+    ? `${independent} = ${short(error.at.t, 6)} is not a grid point: the value there is interpolated from neighbouring grid points`
+    : `${independent} = ${short(error.at.t, 6)} is not a grid point: the error is taken at ${independent} = ${short(taken.t, 6)}, the nearest one: there are too few points to interpolate accurately`;
 }
 
 /** What is to be said of where a rung ends and where its error is taken; null where all is as it was asked for. */

@@ -89,7 +89,7 @@ test('a component that is not there is told, and no error is made up', () => {
 
 test('a time outside of the interval is told', () => {
   expect(result({ error: { at: { t: 3 } } }).problems).toEqual([
-    'the error is wanted at t = 3, and the interval is 0 <= t <= 2',
+    'the error time t = 3 is outside the interval 0 <= t <= 2',
   ]);
 });
 
@@ -115,7 +115,7 @@ test('a time between grid points: by a polynomial through more points the higher
 });
 
 test.each([
-  ['fit', 'h = 0.3 does not divide the interval: h = 0.285714, the nearest that does, was taken'],
+  ['fit', 'h = 0.3 does not divide the interval: h = 0.285714, the nearest that does, is used'],
   ['shorten', 'h = 0.3 does not divide the interval: the last step is 0.2'],
   ['overrun', 'at h = 0.3 the last point is t = 2.1, not 2: the error is taken there'],
 ] as const)('a step that does not divide, under %s, is marked', (lastStep, remark) => {

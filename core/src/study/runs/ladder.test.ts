@@ -34,7 +34,7 @@ test('regular ladders, lists of h and lists of N lay the same grids', () => {
   expect(sizes({ counts: [4, 12, 36] })).toEqual(expected.map(([, n]) => [3 / Number(n), n, true]));
   expect(sizes({ sizes: [0.7, 1e-9, '0'] })).toEqual([
     [0.75, 4, false],
-    'this step size needs 3,000,000,000 steps; at most 100,000,000 are done',
+    'this step size needs 3,000,000,000 steps; at most 100,000,000 are allowed',
     'the step size must be a positive number, not 0',
   ]);
 });

@@ -38,7 +38,7 @@ export function placesOf(
 export function wrongPlace(problem: Problem, { at }: ErrorChoice): string | null {
   const { start, end, independent } = problem;
   if (typeof at !== 'object' || (at.t >= start && at.t <= end)) return null;
-  return `the error is wanted at ${independent} = ${at.t}, and the interval is ${start} <= ${independent} <= ${end}`;
+  return `the error time ${independent} = ${at.t} is outside the interval ${start} <= ${independent} <= ${end}`;
 }
 
 /** Whether the exact solution is known for all components that are asked for. */

@@ -7,14 +7,12 @@ export const ANY_FORMS: readonly ForeignForm[] = [
   // cells and formulas of a spreadsheet
   {
     is: /^\s*=.*$/,
-    say: always(
-      'a line begins with what it gives, as in k1 = f(t, y); cells of a spreadsheet have no meaning here',
-    ),
+    say: always('a line starts with a name, as in k1 = f(t, y); spreadsheet cells are not allowed here'),
     instead: always(''),
   },
   {
     is: /^.*\$?\b[A-Z]{1,2}\$\d+.*$/,
-    say: always('cells of a spreadsheet have no meaning here; a formula holds names, as in y + h*f(t, y)'),
+    say: always('spreadsheet cells are not allowed here; use names, as in y + h*f(t, y)'),
     instead: always(''),
   },
   // comments
@@ -28,7 +26,7 @@ export const ANY_FORMS: readonly ForeignForm[] = [
   // declarations
   {
     is: /^\s*(?<at>(?:(?:const|let|var|double|float|int|auto|static|final)\s+)+)(?=[A-Za-z]\w*\s*[=([_{^'])/,
-    say: (found) => `a line begins with the name that it gives, without ${group(found, 'at').trim()}`,
+    say: (found) => `start the line with its name, without ${group(found, 'at').trim()}`,
     instead: always(''),
   },
   // assignments
@@ -46,7 +44,7 @@ export const ANY_FORMS: readonly ForeignForm[] = [
   // functions of languages
   {
     is: /\b(?<at>(?:[Mm]ath|np|numpy|cmath)\.)(?=[a-z])/,
-    say: (found) => `functions of the notation stand alone, without ${group(found, 'at')}`,
+    say: (found) => `write functions without ${group(found, 'at')}`,
     instead: always(''),
   },
   {
@@ -67,7 +65,7 @@ export const ANY_FORMS: readonly ForeignForm[] = [
   {
     is: /\b(?<at>(?<name>a?(?:sin|cos|tan)h?|exp|ln|sqrt|log10|log2)\s*\^\s*\{?(?<power>[2-9])\}?\s*\((?<inside>[^()]*)\))/,
     say: (found) =>
-      `the power stands behind the bracket: ${group(found, 'name')}(${group(found, 'inside')})^${group(found, 'power')}`,
+      `the exponent goes after the bracket: ${group(found, 'name')}(${group(found, 'inside')})^${group(found, 'power')}`,
     instead: (found) => `${group(found, 'name')}(${group(found, 'inside')})^${group(found, 'power')}`,
   },
   {

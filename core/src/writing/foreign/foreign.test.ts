@@ -74,32 +74,32 @@ const METHOD_TAKEN: readonly (readonly [text: string, tex: readonly string[]])[]
 const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], mended: string | null])[] = [
   [
     'y_n+1 = y_n + h f(t_n, y_n)',
-    ['1:1 y_n+1 has two readings: write y[n+1] or y[n] + 1'],
+    ['1:1 y_n+1 is ambiguous: write y[n+1] or y[n] + 1'],
     'y[n+1] = y_n + h f(t_n, y_n)',
   ],
   [
     'y^{n+1} = y^n + h f(t^n, y^n)',
-    ['1:1 an index stands in square brackets, as in y[n+1]; ^ is a power'],
+    ['1:1 an index goes in square brackets, as in y[n+1]; ^ is a power'],
     'y[n+1] = y[n] + h f(t[n], y[n])',
   ],
   [
     'w0 = y0\nw[i+1] = w[i] + h*f(t[i], w[i])',
-    ['1:1 initial values belong to the problem; leave this line out'],
+    ['1:1 initial values belong to the problem; remove this line'],
     '\nw[i+1] = w[i] + h*f(t[i], w[i])',
   ],
   [
     'y_1 = y_0 + h f(t_0, y_0)',
-    ['1:7 y_0 is not known; a formula holds for every step, from y[n] at t[n] to y[n+1]'],
+    ['1:7 y_0 is not known; a method is written for one step, from y[n] at t[n] to y[n+1]'],
     'y[n+1] = y[n] + h f(t[n], y[n])',
   ],
   [
     'y1 = y0 + h*f(t0, y0)',
-    ['1:6 y0 is not known; a formula holds for every step, from y[n] at t[n] to y[n+1]'],
+    ['1:6 y0 is not known; a method is written for one step, from y[n] at t[n] to y[n+1]'],
     'y[n+1] = y[n] + h*f(t[n], y[n])',
   ],
   [
     'y[1] = y[0] + h*f(t[0], y[0])',
-    ['1:1 a formula is written for every step: y[n+1] on the left, y[n] on the right'],
+    ['1:1 write one general step: y[n+1] on the left, y[n] on the right'],
     'y[n+1] = y[n] + h*f(t[n], y[n])',
   ],
   [
@@ -129,7 +129,7 @@ const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], me
   ],
   [
     'y[n+1] = y[n] + k*f(t[n], y[n])',
-    ['1:17 k is not known; give it on a line above, such as k = f(t, y)'],
+    ['1:17 k is not known; define it on a line above, such as k = f(t, y)'],
     null,
   ],
   [
@@ -149,7 +149,7 @@ const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], me
   ],
   [
     'k1 = f(t,y)\ny[n+1] = y + h[k1 + k1]/2',
-    ['2:14 square brackets hold an index; to multiply write h*(...)'],
+    ['2:14 square brackets are for an index; to multiply write h*(...)'],
     null,
   ],
   [
@@ -184,30 +184,22 @@ const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], me
   ['y_next = y + h*f(t, y)', ['1:1 the new value is written y[n+1]'], 'y[n+1] = y + h*f(t, y)'],
   [
     'for i in range(n): y[i+1] = y[i] + h*f(t[i], y[i])',
-    [
-      '1:1 a method is one step from t to t + h, and the program makes the loop; this line says the step alone',
-    ],
+    ['1:1 a method is one step from t to t + h; the loop is automatic, so keep only the step'],
     ' y[i+1] = y[i] + h*f(t[i], y[i])',
   ],
   [
     'for i = 1:n\ny(i+1) = y(i) + h*f(t(i), y(i))\nend',
-    [
-      '1:1 a method is one step from t to t + h, and the program makes the loop; this line says the step alone',
-    ],
+    ['1:1 a method is one step from t to t + h; the loop is automatic, so keep only the step'],
     '\ny(i+1) = y(i) + h*f(t(i), y(i))\nend',
   ],
   [
     'for (int i = 0; i < n; i++) y[i+1] = y[i] + h*f(t[i], y[i]);',
-    [
-      '1:1 a method is one step from t to t + h, and the program makes the loop; this line says the step alone',
-    ],
+    ['1:1 a method is one step from t to t + h; the loop is automatic, so keep only the step'],
     'y[i+1] = y[i] + h*f(t[i], y[i]);',
   ],
   [
     'do i = 1, n\n y(i+1) = y(i) + h*f(t(i), y(i))\nend do',
-    [
-      '1:1 a method is one step from t to t + h, and the program makes the loop; this line says the step alone',
-    ],
+    ['1:1 a method is one step from t to t + h; the loop is automatic, so keep only the step'],
     '\n y(i+1) = y(i) + h*f(t(i), y(i))\nend do',
   ],
   [
@@ -218,27 +210,27 @@ const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], me
   ['return y + h*f(t, y)', ['1:1 the new value is written y[n+1] = ...'], 'y[n+1] = y + h*f(t, y)'],
   [
     'double k1 = f(t, y);\ny[n+1] = y + h*k1;',
-    ['1:1 a line begins with the name that it gives, without double'],
+    ['1:1 start the line with its name, without double'],
     'k1 = f(t, y);\ny[n+1] = y + h*k1;',
   ],
   [
     'let k1 = f(t, y);\ny[n+1] = y + h*k1',
-    ['1:1 a line begins with the name that it gives, without let'],
+    ['1:1 start the line with its name, without let'],
     'k1 = f(t, y);\ny[n+1] = y + h*k1',
   ],
   [
     'var k1 = f(t, y)\ny[n+1] = y + h*k1',
-    ['1:1 a line begins with the name that it gives, without var'],
+    ['1:1 start the line with its name, without var'],
     'k1 = f(t, y)\ny[n+1] = y + h*k1',
   ],
   [
     'const double k1 = f(t, y);\ny[n+1] = y + h*k1',
-    ['1:1 a line begins with the name that it gives, without const double'],
+    ['1:1 start the line with its name, without const double'],
     'k1 = f(t, y);\ny[n+1] = y + h*k1',
   ],
   [
     'k1 = feval(f, t, y)\ny[n+1] = y + h*k1',
-    ['1:6 the rate is called as f(t, y)'],
+    ['1:6 the right-hand side is written f(t, y)'],
     'k1 = f( t, y)\ny[n+1] = y + h*k1',
   ],
   [
@@ -269,80 +261,68 @@ const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], me
   ['y[n+1] = y + 1.0d0*h*f(t, y)', ['1:17 d0 is not known; a power of ten is written e0, as in 1.5e0'], null],
   ['y[n+1] = y + 0.5f*h*f(t, y)', ['1:14 a number is written without f: 0.5'], 'y[n+1] = y + 0.5*h*f(t, y)'],
   ['y[n+1] = y + h**2*f(t,y)', ['1:15 a power is written ^, not **'], 'y[n+1] = y + h^2*f(t,y)'],
-  [
-    'y[n+1] = y + Math.pow(h, 2)*f(t,y)',
-    ['1:14 functions of the notation stand alone, without Math.'],
-    'y[n+1] = y + h^2*f(t,y)',
-  ],
+  ['y[n+1] = y + Math.pow(h, 2)*f(t,y)', ['1:14 write functions without Math.'], 'y[n+1] = y + h^2*f(t,y)'],
   ['y[n+1] = y + pow(h,2)*f(t,y)', ['1:14 a power is written h^2'], 'y[n+1] = y + h^2*f(t,y)'],
-  [
-    'y[n+1] = y + math.sqrt(h)*f(t,y)',
-    ['1:14 functions of the notation stand alone, without math.'],
-    'y[n+1] = y + sqrt(h)*f(t,y)',
-  ],
-  [
-    'y[n+1] = y + np.sqrt(h)*f(t,y)',
-    ['1:14 functions of the notation stand alone, without np.'],
-    'y[n+1] = y + sqrt(h)*f(t,y)',
-  ],
+  ['y[n+1] = y + math.sqrt(h)*f(t,y)', ['1:14 write functions without math.'], 'y[n+1] = y + sqrt(h)*f(t,y)'],
+  ['y[n+1] = y + np.sqrt(h)*f(t,y)', ['1:14 write functions without np.'], 'y[n+1] = y + sqrt(h)*f(t,y)'],
   [
     't = t + h\ny[n+1] = y + h*f(t, y)',
-    ['1:1 the time moves on by h by itself; leave this line out'],
+    ['1:1 t advances by h automatically; remove this line'],
     '\ny[n+1] = y + h*f(t, y)',
   ],
   [
     'y[n+1] = y + h*f(t, y)\nt = t + h',
-    ['2:1 the time moves on by h by itself; leave this line out'],
+    ['2:1 t advances by h automatically; remove this line'],
     'y[n+1] = y + h*f(t, y)\n',
   ],
   [
     'h = 0.1\ny[n+1] = y + h*f(t, y)',
-    ['1:1 the step size h is chosen in the study; leave this line out'],
+    ['1:1 the step size h is chosen in the study; remove this line'],
     '\ny[n+1] = y + h*f(t, y)',
   ],
   [
     'y[n+1] = y + h*f(t, y)\nt[n+1] = t[n] + h',
-    ['2:1 the time moves on by h by itself; leave this line out'],
+    ['2:1 t advances by h automatically; remove this line'],
     'y[n+1] = y + h*f(t, y)\n',
   ],
   [
     'y[n+1] = y + h*f(y, t)',
-    ['1:18 the first input of f is a time such as t + h; the value stands behind it: f(t, y)'],
+    ['1:18 the first argument of f is a time such as t + h; the value comes second: f(t, y)'],
     'y[n+1] = y + h*f(t, y)',
   ],
   ['y[n+1] = y + h*f(y)', ['1:16 f takes the time and the value: f(t, y)'], null],
   [
     'y[n+1] = y + h*f',
-    ['1:16 f needs its inputs: write f(t, y), or f[n] for the one that is kept'],
+    ['1:16 f needs its arguments: write f(t, y), or f[n] for the stored value'],
     'y[n+1] = y + h*f(t, y)',
   ],
   ['y[n+1] = y + h*f(t[n])', ['1:16 f takes the time and the value: f(t, y)'], null],
   [
     '=B2+$D$1*C2',
-    ['1:1 a line begins with what it gives, as in k1 = f(t, y); cells of a spreadsheet have no meaning here'],
+    ['1:1 a line starts with a name, as in k1 = f(t, y); spreadsheet cells are not allowed here'],
     null,
   ],
   [
     '=y+h*f(t;y)',
-    ['1:1 a line begins with what it gives, as in k1 = f(t, y); cells of a spreadsheet have no meaning here'],
+    ['1:1 a line starts with a name, as in k1 = f(t, y); spreadsheet cells are not allowed here'],
     null,
   ],
   [
     'y[n+1] = y + h*f(t; y)',
-    ['1:19 the inputs of a function are parted by a comma'],
+    ['1:19 separate the arguments of a function by commas'],
     'y[n+1] = y + h*f(t, y)',
   ],
   [
     'y[n+1] = y + 0,5*h*f(t, y)',
-    ['1:14 decimals take a point, not a comma: write 0.5'],
+    ['1:14 use a decimal point, not a comma: write 0.5'],
     'y[n+1] = y + 0.5*h*f(t, y)',
   ],
-  ['y[n+1] = y + h*f(t, y', ['1:17 this bracket is never closed: a ) is missing'], null],
+  ['y[n+1] = y + h*f(t, y', ['1:17 this bracket is not closed: a ) is missing'], null],
   ['y[n+1] = y + h*f(t, y))', ['1:23 unmatched )'], null],
   ['y[n+1] = y + h*f(t y)', ['1:16 f takes the time and the value: f(t, y)'], null],
   ['y[n+1] y + h*f(t, y)', ['1:1 an = is missing: a line is written k1 = ... or y[n+1] = ...'], null],
-  ['y[n+1] = = y + h*f(t, y)', ['1:10 a statement has one = only'], null],
-  ['y[n+1] = y + h f t, y', ['1:19 a comma stands only between the inputs of a function'], null],
+  ['y[n+1] = = y + h*f(t, y)', ['1:10 a statement has only one ='], null],
+  ['y[n+1] = y + h f t, y', ['1:19 a comma is allowed only between the arguments of a function'], null],
   [
     'y[n+1] = y + h*F(t, y)',
     ['1:16 F is not known, but f is; names are case-sensitive'],
@@ -355,37 +335,39 @@ const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], me
   ],
   [
     'y[n+2] = y[n+1] + h*f(t, y)',
-    ['1:1 a formula gives the next value, y[n+1]; count every index down by 1'],
+    ['1:1 a method computes y[n+1]; decrease every index by 1'],
     'y[n+1] = y[n] + h*f(t, y)',
   ],
   [
     'y[n] = y[n-1] + h*f(t[n-1], y[n-1])',
-    ['1:1 a formula gives the next value, y[n+1]; count every index up by one'],
+    ['1:1 a method computes y[n+1]; increase every index by one'],
     'y[n+1] = y[n] + h*f(t[n], y[n])',
   ],
   [
     'y[n+1] = y[n] + h*f[n+1]',
-    ['1:19 f at the new point is written f(t + h, y[n+1]) or with the value it is to be taken at'],
+    ['1:19 f at the new point is written f(t + h, y[n+1]) or with another value in place of y[n+1]'],
     null,
   ],
   [
     'y[n+1] = y[n] + h*f(t[n+1], y[n+1])',
-    ['1:29 y[n+1] is not known yet; give it above, or write solve y[n+1] = ... if its formula holds it'],
+    [
+      '1:29 y[n+1] is not known yet; define it above, or write solve y[n+1] = ... if it is defined implicitly',
+    ],
     'solve y[n+1] = y[n] + h*f(t[n+1], y[n+1])',
   ],
   [
     'y_{n + 1/2} = y_n + h/2 f(t_n, y_n)\ny_{n+1} = y_n + h f(t_n + h/2, y_{n+1/2})',
     [
-      '1:1 a value inside a step takes a name of its own, such as ymid',
-      '2:32 a value inside a step takes a name of its own, such as ymid',
+      '1:1 an intermediate value needs a name of its own, such as ymid',
+      '2:32 an intermediate value needs a name of its own, such as ymid',
     ],
     'ymid = y_n + h/2 f(t_n, y_n)\ny_{n+1} = y_n + h f(t_n + h/2, ymid)',
   ],
   [
     'y* = y + h*f(t, y)\ny[n+1] = y*',
     [
-      '1:1 a name has letters, digits and _: write ystar',
-      '2:10 a name has letters, digits and _: write ystar',
+      '1:1 a name consists of letters, digits and _: write ystar',
+      '2:10 a name consists of letters, digits and _: write ystar',
     ],
     'ystar = y + h*f(t, y)\ny[n+1] = ystar',
   ],
@@ -396,12 +378,12 @@ const METHOD_TOLD: readonly (readonly [text: string, told: readonly string[], me
   ],
   [
     'Euler: y[n+1] = y + h*f(t, y)',
-    ['1:1 a label stands behind a #, at the end of the line'],
+    ['1:1 put a label after #, at the end of the line'],
     'y[n+1] = y + h*f(t, y)',
   ],
   [
     '(1) y[n+1] = y + h*f(t, y)',
-    ['1:1 a label stands behind a #, at the end of the line'],
+    ['1:1 put a label after #, at the end of the line'],
     'y[n+1] = y + h*f(t, y)',
   ],
 ];
@@ -473,16 +455,24 @@ const PROBLEM_TAKEN: readonly (readonly [text: string, tex: readonly string[]])[
 ];
 
 const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], mended: string | null])[] = [
-  ['Dy = -y\ny(0) = 1\n0 <= t <= 2', ["1:1 a rate is written y' = ..."], "y' = -y\ny(0) = 1\n0 <= t <= 2"],
-  ['y_t = -y\ny(0) = 1\n0 <= t <= 2', ["1:1 a rate is written y' = ..."], "y' = -y\ny(0) = 1\n0 <= t <= 2"],
+  [
+    'Dy = -y\ny(0) = 1\n0 <= t <= 2',
+    ["1:1 an equation is written y' = ..."],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
+  [
+    'y_t = -y\ny(0) = 1\n0 <= t <= 2',
+    ["1:1 an equation is written y' = ..."],
+    "y' = -y\ny(0) = 1\n0 <= t <= 2",
+  ],
   [
     "y' = f(t, y)\ny(0) = 1\n0 <= t <= 2",
-    ["1:6 f is the rate in a method; in a problem the rate itself is written, as in y' = t - 2*y"],
+    ["1:6 f is the right-hand side in a method; in a problem, write the equation, as in y' = t - 2*y"],
     null,
   ],
   [
     'f = -y\ny(0) = 1\n0 <= t <= 2',
-    ["1:1 the rate is written y' = ..., or f(t, y) = ..."],
+    ["1:1 the equation is written y' = ..., or f(t, y) = ..."],
     'f(t, y) = -y\ny(0) = 1\n0 <= t <= 2',
   ],
   [
@@ -512,42 +502,42 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "y' = y(1 - y)\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 inside a formula y is written alone: write y, not y(1-y); to multiply write y*(1-y)'],
+    ['1:6 inside a formula write y, not y(1-y); to multiply write y*(1-y)'],
     "y' = y*(1 - y)\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = y (1 - y)\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 inside a formula y is written alone: write y, not y(1-y); to multiply write y*(1-y)'],
+    ['1:6 inside a formula write y, not y(1-y); to multiply write y*(1-y)'],
     "y' = y*(1 - y)\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = r y(1 - y/K)\nr = 1\nK = 2\ny(0) = 1\n0 <= t <= 2",
-    ['1:8 inside a formula y is written alone: write y, not y(1-y/K); to multiply write y*(1-y/K)'],
+    ['1:8 inside a formula write y, not y(1-y/K); to multiply write y*(1-y/K)'],
     "y' = r y*(1 - y/K)\nr = 1\nK = 2\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = sin t\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 sin needs its input in brackets: write sin(t)'],
+    ['1:6 sin needs its argument in brackets: write sin(t)'],
     "y' = sin(t)\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = sin 2t\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 sin needs its input in brackets: write sin(2t)'],
+    ['1:6 sin needs its argument in brackets: write sin(2t)'],
     "y' = sin(2t)\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = sin^2(t)\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 the power stands behind the bracket: sin(t)^2'],
+    ['1:6 the exponent goes after the bracket: sin(t)^2'],
     "y' = sin(t)^2\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = exp -t\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 exp needs its input in brackets: write exp(-t)'],
+    ['1:6 exp needs its argument in brackets: write exp(-t)'],
     "y' = exp(-t)\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = ln t + 1\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 ln needs its input in brackets: write ln(t)'],
+    ['1:6 ln needs its argument in brackets: write ln(t)'],
     "y' = ln(t) + 1\ny(0) = 1\n0 <= t <= 2",
   ],
   [
@@ -572,22 +562,22 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "y' = y*y*\ny(0) = 1\n0 <= t <= 2",
-    ['1:10 the formula breaks off here: a number, a name or ( is missing'],
+    ['1:10 the formula is incomplete: a number, a name or ( is missing'],
     null,
   ],
   [
     "y' = 2,5*y\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 decimals take a point, not a comma: write 2.5'],
+    ['1:6 use a decimal point, not a comma: write 2.5'],
     "y' = 2.5*y\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = 1.000,5*y\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 decimals take a point, not a comma: write 1000.5'],
+    ['1:6 use a decimal point, not a comma: write 1000.5'],
     "y' = 1000.5*y\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = 5%*y\ny(0) = 1\n0 <= t <= 2",
-    ['1:7 the character % has no meaning in a formula; write mod(a, b) for a remainder'],
+    ['1:7 the character % is not allowed in a formula; write mod(a, b) for a remainder'],
     null,
   ],
   [
@@ -602,7 +592,7 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "y' = [1 - y]*t\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 square brackets hold an index, as in u[i]; around a formula they are round: ( and )'],
+    ['1:6 square brackets are for an index, as in u[i]; use ( and ) in a formula'],
     null,
   ],
   [
@@ -622,12 +612,12 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "x', y' = y, -x\nx(0) = 0\ny(0) = 1\n0 <= t <= 2",
-    ["1:1 every equation stands for itself: x' = ...; y' = ..."],
+    ["1:1 write one equation per unknown: x' = ...; y' = ..."],
     "x' = y; y' = -x\nx(0) = 0\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "(x', y') = (y, -x)\nx(0) = 0\ny(0) = 1\n0 <= t <= 2",
-    ["1:1 every equation stands for itself: x' = ...; y' = ..."],
+    ["1:1 write one equation per unknown: x' = ...; y' = ..."],
     "x' = y; y' = -x\nx(0) = 0\ny(0) = 1\n0 <= t <= 2",
   ],
   [
@@ -640,36 +630,36 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "y' = if y > 1 then 0 else 1\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 a choice is written if(y > 1, 0, 1)'],
+    ['1:6 a case distinction is written if(y > 1, 0, 1)'],
     "y' = if(y > 1, 0, 1)\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = if(y > 1; 0; 1)\ny(0) = 1\n0 <= t <= 2",
     [
-      '1:14 the inputs of a function are parted by a comma',
-      '1:17 the inputs of a function are parted by a comma',
+      '1:14 separate the arguments of a function by commas',
+      '1:17 separate the arguments of a function by commas',
     ],
     "y' = if(y > 1, 0, 1)\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = (y > 1) ? 0 : 1\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 a choice is written if(y > 1, 0, 1)'],
+    ['1:6 a case distinction is written if(y > 1, 0, 1)'],
     "y' = if(y > 1, 0, 1)\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     "y' = y > 1\ny(0) = 1\n0 <= t <= 2",
-    ['1:8 a comparison stands only in if(a < b, x, y) or in the interval'],
+    ['1:8 a comparison is allowed only in if(a < b, x, y) or in the interval'],
     null,
   ],
-  ["y' = if(y = 1, 0, 1)\ny(0) = 1\n0 <= t <= 2", ['1:11 a comparison for equality is written =='], null],
+  ["y' = if(y = 1, 0, 1)\ny(0) = 1\n0 <= t <= 2", ['1:11 equality is written =='], null],
   [
     "y' = if(0 < y < 1, 0, 1)\ny(0) = 1\n0 <= t <= 2",
-    ['1:15 a condition is one comparison; put another if inside: if(a < b, if(b < c, x, y), y)'],
+    ['1:15 a condition is a single comparison; nest another if: if(a < b, if(b < c, x, y), y)'],
     null,
   ],
   [
     "y' = arctan(t)\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 there is not a function arctan; write atan'],
+    ['1:6 unknown function arctan; write atan'],
     "y' = atan(t)\ny(0) = 1\n0 <= t <= 2",
   ],
   [
@@ -689,18 +679,18 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "y' = sqrt y\ny(0) = 1\n0 <= t <= 2",
-    ['1:6 sqrt needs its input in brackets: write sqrt(y)'],
+    ['1:6 sqrt needs its argument in brackets: write sqrt(y)'],
     "y' = sqrt(y)\ny(0) = 1\n0 <= t <= 2",
   ],
-  ["y' = max(0, y\ny(0) = 1\n0 <= t <= 2", ['1:9 this bracket is never closed: a ) is missing'], null],
+  ["y' = max(0, y\ny(0) = 1\n0 <= t <= 2", ['1:9 this bracket is not closed: a ) is missing'], null],
   [
     "y' = t-2y + \ny(0) = 1\n0 <= t <= 2",
-    ['1:12 the formula breaks off here: a number, a name or ( is missing'],
+    ['1:12 the formula is incomplete: a number, a name or ( is missing'],
     null,
   ],
   [
     "y' = 1/t y\ny(0) = 1\n0 <= t <= 2",
-    ['1:10 a product by a space behind a quotient has two readings: 1/(t*y) or (1/t)*y'],
+    ['1:10 a product written with a space after a quotient is ambiguous: 1/(t*y) or (1/t)*y'],
     "y' = 1/(t*y)\ny(0) = 1\n0 <= t <= 2",
   ],
   [
@@ -715,7 +705,7 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "y' = -y\ny(0) = 1\n[0, 2]",
-    ['3:1 the interval names its variable: t in [0, 2]'],
+    ['3:1 the interval must name its variable: t in [0, 2]'],
     "y' = -y\ny(0) = 1\nt in [0, 2]",
   ],
   [
@@ -739,7 +729,7 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   [
     "y' = -y\ny(0) = 1\n0 <= t <= 2\ny = exp(-t)",
     [
-      "4:1 y is an unknown: its value at the start is written y(0) = ..., its rate y' = ..., its exact solution y(t) = ...",
+      "4:1 y is an unknown: its value at the start is written y(0) = ..., its equation y' = ..., its exact solution y(t) = ...",
     ],
     null,
   ],
@@ -763,20 +753,24 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
     ['1:6 t is not known; the interval names x as the independent variable'],
     "y' = x - y\ny(0) = 1\n0 <= x <= 2",
   ],
-  ['u_t = -u\nu(0) = 1\n0 <= t <= 2', ["1:1 a rate is written u' = ..."], "u' = -u\nu(0) = 1\n0 <= t <= 2"],
+  [
+    'u_t = -u\nu(0) = 1\n0 <= t <= 2',
+    ["1:1 an equation is written u' = ..."],
+    "u' = -u\nu(0) = 1\n0 <= t <= 2",
+  ],
   [
     'def f(t, y): return -y\ny(0) = 1\n0 <= t <= 2',
-    ["1:1 a rate is written y' = ..."],
+    ["1:1 an equation is written y' = ..."],
     "y' = -y\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     'f = @(t,y) -y\ny(0) = 1\n0 <= t <= 2',
-    ["1:1 a rate is written y' = ..."],
+    ["1:1 an equation is written y' = ..."],
     "y' = -y\ny(0) = 1\n0 <= t <= 2",
   ],
   [
     'f = lambda t, y: -y\ny(0) = 1\n0 <= t <= 2',
-    ["1:1 a rate is written y' = ..."],
+    ["1:1 an equation is written y' = ..."],
     "y' =  -y\ny(0) = 1\n0 <= t <= 2",
   ],
   [
@@ -791,7 +785,7 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "solve y' = -y\ny(0) = 1\n0 <= t <= 2",
-    ['1:1 the equation stands alone, without solve'],
+    ['1:1 write the equation alone, without solve'],
     "y' = -y\ny(0) = 1\n0 <= t <= 2",
   ],
   [
@@ -806,7 +800,7 @@ const PROBLEM_TOLD: readonly (readonly [text: string, told: readonly string[], m
   ],
   [
     "y' = t - 2y\ny(0) = 1 \nt in (0, 2)",
-    ['3:1 the interval has both its ends: t in [0, 2]'],
+    ['3:1 give both ends of the interval: t in [0, 2]'],
     "y' = t - 2y\ny(0) = 1 \nt in [0, 2]",
   ],
 ];

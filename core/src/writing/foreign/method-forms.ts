@@ -1,8 +1,6 @@
 import { always, type ForeignForm, group } from './form.ts';
 
-const LOOP = always(
-  'a method is one step from t to t + h, and the program makes the loop; this line says the step alone',
-);
+const LOOP = always('a method is one step from t to t + h; the loop is automatic, so keep only the step');
 
 /** The same formula with all its indices counted up by `by`. */
 function shifted(line: string, by: number): string {
@@ -55,28 +53,28 @@ export const METHOD_FORMS: readonly ForeignForm[] = [
   // labels
   {
     is: /^\s*(?<at>(?:\(\d+[a-z]?\)|[A-Za-z][A-Za-z ]{2,}:(?!=))\s*)(?=\S)/,
-    say: always('a label stands behind a #, at the end of the line'),
+    say: always('put a label after #, at the end of the line'),
     instead: always(''),
   },
   // what the program does by itself
   {
     is: /^\s*(?:t|x)(?:\[n\+1\]|_\{?n\+1\}?)?\s*(?:=\s*(?:t|x)(?:\[n\]|_\{?n\}?)?\s*\+\s*h|\+=\s*h)\s*;?\s*$/,
-    say: always('the time moves on by h by itself; leave this line out'),
+    say: always('t advances by h automatically; remove this line'),
     instead: always(''),
   },
   {
     is: /^\s*[in]\s*(?:=\s*[in]\s*\+\s*1|\+=\s*1|\+\+)\s*;?\s*$/,
-    say: always('the steps are counted by the program; leave this line out'),
+    say: always('steps are counted automatically; remove this line'),
     instead: always(''),
   },
   {
     is: /^\s*h\s*=.*$/,
-    say: always('the step size h is chosen in the study; leave this line out'),
+    say: always('the step size h is chosen in the study; remove this line'),
     instead: always(''),
   },
   {
     is: /^\s*(?:(?:y|w|u)(?:\[0\]|\(0\))\s*=.*|w_?0\s*=\s*y_?0\s*;?)$/,
-    say: always('initial values belong to the problem; leave this line out'),
+    say: always('initial values belong to the problem; remove this line'),
     instead: always(''),
   },
   // new values
@@ -87,18 +85,17 @@ export const METHOD_FORMS: readonly ForeignForm[] = [
   },
   {
     is: /^\s*(?<at>[a-z]\[1\]\s*=.*\[0\].*)$/,
-    say: always('a formula is written for every step: y[n+1] on the left, y[n] on the right'),
+    say: always('write one general step: y[n+1] on the left, y[n] on the right'),
     instead: (found) => group(found, 'at').replaceAll('[1]', '[n+1]').replaceAll('[0]', '[n]'),
   },
   {
     is: /^\s*(?<at>[a-z]_?[[({]\s*n\s*[\])}]\s*=.*)$/,
-    say: always('a formula gives the next value, y[n+1]; count every index up by one'),
+    say: always('a method computes y[n+1]; increase every index by one'),
     instead: (found) => shifted(group(found, 'at'), 1),
   },
   {
     is: /^\s*(?<at>[a-z]_?[[({]\s*n\s*\+\s*(?<ahead>[2-9])\s*[\])}]\s*=.*)$/,
-    say: (found) =>
-      `a formula gives the next value, y[n+1]; count every index down by ${Number(group(found, 'ahead')) - 1}`,
+    say: (found) => `a method computes y[n+1]; decrease every index by ${Number(group(found, 'ahead')) - 1}`,
     instead: (found) => shifted(group(found, 'at'), 1 - Number(group(found, 'ahead'))),
   },
   // indices
@@ -107,12 +104,12 @@ export const METHOD_FORMS: readonly ForeignForm[] = [
     say: (found) =>
       group(found, 'name') === 't'
         ? 'the middle of a step is written t + h/2'
-        : 'a value inside a step takes a name of its own, such as ymid',
+        : 'an intermediate value needs a name of its own, such as ymid',
     instead: (found) => (group(found, 'name') === 't' ? '(t + h/2)' : 'ymid'),
   },
   {
     is: /\b(?<name>[A-Za-z])\^(?:\{\s*(?<curly>n[^{}]*)\}|\((?<round>n[+-]\d)\)|(?<bare>n)\b)/,
-    say: (found) => `an index stands in square brackets, as in ${group(found, 'name')}[n+1]; ^ is a power`,
+    say: (found) => `an index goes in square brackets, as in ${group(found, 'name')}[n+1]; ^ is a power`,
     instead: (found) =>
       `${group(found, 'name')}[${group(found, 'curly') || group(found, 'round') || group(found, 'bare')}]`,
   },
@@ -124,7 +121,7 @@ export const METHOD_FORMS: readonly ForeignForm[] = [
   },
   {
     is: /\b(?<at>(?<name>[A-Za-z]\w*)\*)(?=\s*(?:=|\)|,|;|$))/,
-    say: (found) => `a name has letters, digits and _: write ${group(found, 'name')}star`,
+    say: (found) => `a name consists of letters, digits and _: write ${group(found, 'name')}star`,
     instead: (found) => `${group(found, 'name')}star`,
   },
   {
@@ -135,7 +132,7 @@ export const METHOD_FORMS: readonly ForeignForm[] = [
   // the rate under another name
   {
     is: /\b(?<at>feval\(\s*@?(?<name>\w+)\s*,)/,
-    say: always('the rate is called as f(t, y)'),
+    say: always('the right-hand side is written f(t, y)'),
     instead: (found) => `${group(found, 'name')}(`,
   },
 ];

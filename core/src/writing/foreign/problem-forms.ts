@@ -5,12 +5,12 @@ export const PROBLEM_FORMS: readonly ForeignForm[] = [
   // functions of languages
   {
     is: /^\s*(?<at>def\s+\w+\s*\(\s*\w+\s*,\s*(?<name>\w+)[^)]*\)\s*:?\s*return\s+)/,
-    say: (found) => `a rate is written ${group(found, 'name')}' = ...`,
+    say: (found) => `an equation is written ${group(found, 'name')}' = ...`,
     instead: (found) => `${group(found, 'name')}' = `,
   },
   {
     is: /^\s*(?<at>\w+\s*=\s*(?:@\s*\(|lambda\s+|\()\s*\w+\s*,\s*(?<name>\w+)\s*(?:\)\s*(?:=>|->)?|:))/,
-    say: (found) => `a rate is written ${group(found, 'name')}' = ...`,
+    say: (found) => `an equation is written ${group(found, 'name')}' = ...`,
     instead: (found) => `${group(found, 'name')}' = `,
   },
   // derivatives
@@ -27,13 +27,13 @@ export const PROBLEM_FORMS: readonly ForeignForm[] = [
   {
     is: /^\s*\(?\s*(?<first>[A-Za-z]\w*)'\s*,\s*(?<second>[A-Za-z]\w*)'\s*\)?\s*=\s*[([]?(?<one>[^,=]+),(?<two>[^,=]+?)[)\]]?\s*$/,
     say: (found) =>
-      `every equation stands for itself: ${group(found, 'first')}' = ...; ${group(found, 'second')}' = ...`,
+      `write one equation per unknown: ${group(found, 'first')}' = ...; ${group(found, 'second')}' = ...`,
     instead: (found) =>
       `${group(found, 'first')}' = ${group(found, 'one').trim()}; ${group(found, 'second')}' = ${group(found, 'two').trim()}`,
   },
   {
     is: /^\s*(?<at>solve\s+)(?=.*')/,
-    say: always('the equation stands alone, without solve'),
+    say: always('write the equation alone, without solve'),
     instead: always(''),
   },
   {
@@ -70,14 +70,14 @@ export const PROBLEM_FORMS: readonly ForeignForm[] = [
   {
     is: /^\s*(?<at>(?<name>[a-z])\s+in\s+(?:\((?<low>[^,()[\]]+),(?<high>[^,()[\]]+)[)\]]|\[(?<low2>[^,()[\]]+),(?<high2>[^,()[\]]+)\)))\s*$/,
     say: (found) =>
-      `the interval has both its ends: ${group(found, 'name')} in [${(group(found, 'low') || group(found, 'low2')).trim()}, ${(group(found, 'high') || group(found, 'high2')).trim()}]`,
+      `give both ends of the interval: ${group(found, 'name')} in [${(group(found, 'low') || group(found, 'low2')).trim()}, ${(group(found, 'high') || group(found, 'high2')).trim()}]`,
     instead: (found) =>
       `${group(found, 'name')} in [${(group(found, 'low') || group(found, 'low2')).trim()}, ${(group(found, 'high') || group(found, 'high2')).trim()}]`,
   },
   {
     is: /^\s*\[(?<low>[^,[\]]+),(?<high>[^,[\]]+)\]\s*$/,
     say: (found) =>
-      `the interval names its variable: t in [${group(found, 'low').trim()}, ${group(found, 'high').trim()}]`,
+      `the interval must name its variable: t in [${group(found, 'low').trim()}, ${group(found, 'high').trim()}]`,
     instead: (found) => `t in [${group(found, 'low').trim()}, ${group(found, 'high').trim()}]`,
   },
   {
@@ -90,13 +90,13 @@ export const PROBLEM_FORMS: readonly ForeignForm[] = [
   {
     is: /\bif\s*\(?(?<test>[^()=;]*[<>][^();]*?)\)?\s*then\s+(?<yes>\S[^;]*?)\s+else\s+(?<no>[^;]+?)\s*(?:end)?\s*$/,
     say: (found) =>
-      `a choice is written if(${group(found, 'test').trim()}, ${group(found, 'yes')}, ${group(found, 'no')})`,
+      `a case distinction is written if(${group(found, 'test').trim()}, ${group(found, 'yes')}, ${group(found, 'no')})`,
     instead: (found) => `if(${group(found, 'test').trim()}, ${group(found, 'yes')}, ${group(found, 'no')})`,
   },
   {
     is: /\(?(?<test>[\w.]+\s*[<>]=?\s*[\w.]+)\)?\s*\?\s*(?<yes>[^:?]+?)\s*:\s*(?<no>[^:?]+?)\s*$/,
     say: (found) =>
-      `a choice is written if(${group(found, 'test')}, ${group(found, 'yes')}, ${group(found, 'no')})`,
+      `a case distinction is written if(${group(found, 'test')}, ${group(found, 'yes')}, ${group(found, 'no')})`,
     instead: (found) => `if(${group(found, 'test')}, ${group(found, 'yes')}, ${group(found, 'no')})`,
   },
 ];
