@@ -32,7 +32,7 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
       </Button>
     ) : (
       <p className="measured quiet">
-        {reading.ok ? `${counted(points, 'data point')}` : 'data that cannot be read'}{' '}
+        {reading.ok ? counted(points, 'data point') : 'data that cannot be read'}{' '}
         <Button type="link" size="small" onClick={() => setOpen(true)}>
           edit
         </Button>
