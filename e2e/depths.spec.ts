@@ -33,7 +33,7 @@ test('from the study to a run and a step of it; a link brings the step back', as
     .poll(async () => (await cells(row)).slice(0, 3))
     .toEqual(['10', '5', String(Number(exact.toPrecision(8)))]);
   expect((await cells(row))[5]).toBe(String(Number(to.toPrecision(8))));
-  await expect(page.getByRole('img', { name: 'error of level over t, logarithmic' })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'error of level vs t, logarithmic' })).toBeVisible();
 
   // every fourth row, and a time that is asked for
   await choose(page, 'Which rows', 'every 4th row');
@@ -85,10 +85,10 @@ test('a step is played by keys, line by line, and the next one comes by an arrow
 test('any plot can be made the large one, and h is typed', async ({ page }) => {
   await openStudy(page, 'Sway of the gondola');
   await page.getByRole('tab', { name: 'Phase' }).click();
-  await expect(page.getByRole('img', { name: "Phase: x' over x" })).toBeVisible();
+  await expect(page.getByRole('img', { name: "Phase plane: x' vs x" })).toBeVisible();
   await page.getByRole('button', { name: 'Swap plots' }).click();
   await expect(page.getByRole('tab', { name: 'Solution', selected: true })).toBeVisible();
-  await expect(page.getByRole('img', { name: "Phase: x' over x" })).toBeVisible();
+  await expect(page.getByRole('img', { name: "Phase plane: x' vs x" })).toBeVisible();
   await page.getByRole('heading').getByRole('button', { name: /^h = / }).click();
   await page.getByRole('textbox', { name: /Step size, or N/ }).fill('N = 50');
   await page.keyboard.press('Enter');
@@ -134,7 +134,7 @@ test('a plot is drawn out by the wheel and brought back, and saved as a plot and
   expect(png.suggestedFilename()).toBe('Order-error-at-t-8-vs-h-log-log.png');
 });
 
-test('every plot is saved as it stands: its curves, its axes and its legend, each once', async ({ page }) => {
+test('every plot is saved as shown: its curves, its axes and its legend, each once', async ({ page }) => {
   await openStudy(page, 'Sluice of the snow lake');
   const svgOf = async (tab: string): Promise<string> => {
     await page.getByRole('tab', { name: tab, exact: true }).click();

@@ -38,12 +38,12 @@ test('the table and the program of a study are previewed, copied and saved', asy
   expect(await readFile(file, 'utf8')).toContain('Sluice of the snow lake: RK4');
 });
 
-test('what cannot be taken away says why', async ({ page }) => {
+test('what cannot be exported says why', async ({ page }) => {
   await openStudy(page, 'Soil temperature in layers');
   await page.getByRole('button', { name: 'Export' }).click();
   await choose(page, 'What to export', 'Live spreadsheet');
   await expect(page.getByRole('dialog').getByRole('status')).toContainText(
-    'a sheet is made for up to 8 components, and this problem has 200',
+    'a live spreadsheet has at most 8 components, and this problem has 200',
   );
   await expect(page.getByRole('button', { name: 'Download' })).toBeDisabled();
 });

@@ -7,7 +7,7 @@ function written(error: number): string {
   return `${mantissa}×10${Number(exponent)}`.replace('-', '−');
 }
 
-test('a first study, typed as it stands in a book: problem, exact solution, Euler and Heun, halving, orders', async ({
+test('a first study, typed as in a book: problem, exact solution, Euler and Heun, halving, orders', async ({
   page,
 }) => {
   await page.goto('/studies');
@@ -84,7 +84,7 @@ test('a first study, typed as it stands in a book: problem, exact solution, Eule
   await saved(page);
 });
 
-test('what can be typed is offered, and what a name stands for is told', async ({ page }) => {
+test('what can be typed is offered, and the meaning of a name is reported', async ({ page }) => {
   await page.goto('/problems');
   await page.getByRole('link', { name: 'Sluice' }).first().click();
   const editor = page.getByRole('textbox', { name: 'the problem', exact: true });

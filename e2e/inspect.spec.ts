@@ -44,7 +44,7 @@ test('a coefficient typed into the tableau becomes the text', async ({ page }) =
   await expect(page.getByRole('region', { name: 'Order' })).toContainText('Order 2');
 });
 
-test('a study shows what theory says: the leading error dashed, its N for a wished error, eigenvalues in the region', async ({
+test('a study shows predictions: the leading error dashed, its N for a target error, eigenvalues in the region', async ({
   page,
 }) => {
   await openStudy(page, 'Sluice of the snow lake');

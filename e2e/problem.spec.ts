@@ -27,7 +27,7 @@ test('the problem page says what was understood, checks the exact solution, and 
   await expect(page.getByText(/exact solution does not satisfy the equation for y': residual/)).toBeVisible();
 });
 
-test('where no exact solution is known, a wished one is made exact', async ({ page }) => {
+test('where no exact solution is known, a manufactured one is made exact', async ({ page }) => {
   await page.goto('/problems');
   await page.getByRole('button', { name: 'New problem' }).click();
   await typeText(page, 'the problem', "y' = -y^3 + t\ny(0) = 1\n0 <= t <= 2\n");

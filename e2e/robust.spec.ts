@@ -49,7 +49,7 @@ async function watchThread(page: Page): Promise<() => Promise<number>> {
 }
 
 for (const [name, text, shows] of METHODS)
-  test(`${name}: the editor stays, and what is found stands in its place`, async ({ page }) => {
+  test(`${name}: the editor stays, and the results are shown in its place`, async ({ page }) => {
     await page.goto('/methods');
     await page.getByRole('button', { name: 'New method' }).click();
     const stop = await watchThread(page);

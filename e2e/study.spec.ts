@@ -162,7 +162,7 @@ test('a long study tells how far it is and is ended at once when a person cancel
   await expect.poll(async () => (await cells(rows(page).nth(1)))[1], { timeout: 30_000 }).toBe('80000000');
 });
 
-test('a multistep formula with first steps of choice, in single precision', async ({ page }) => {
+test('a multistep method with chosen starting values, in single precision', async ({ page }) => {
   await openStudy(page, 'Sway of the gondola');
   await page.getByRole('button', { name: 'Add from library' }).click();
   await page.getByRole('combobox', { name: 'Add from library' }).pressSequentially('Bashforth 2');
@@ -180,7 +180,7 @@ test('a multistep formula with first steps of choice, in single precision', asyn
   await saved(page);
 });
 
-test('a rung is struck out, a window moved: fit and findings follow, and the file keeps it', async ({
+test('a rung is excluded, a window moved: fit and findings follow, and the file keeps it', async ({
   page,
 }) => {
   await openStudy(page, 'Thermistor probe in the air');

@@ -96,7 +96,7 @@ test('a title cannot leave its comment', () => {
   expect(next?.startsWith('// S is the state')).toBe(true);
 });
 
-test('large systems are told with their number of components and inner loops', () => {
+test('large systems are reported with their number of components and inner loops', () => {
   const code = emitCommand(FAMILY, { method: 'Euler' });
   expect(code).toContain('// Euler: 40 components, double precision');
   expect(code).toMatch(/\/\/ K\[0\] to K\[\d\] are inner loops in WebAssembly/);
@@ -120,7 +120,7 @@ test('faults of files come with their file and place', () => {
   expect(pickMethod(loadStudy(PATH).study, 'AB2').title).toBe('AB2');
 });
 
-test('work is pulled to its end; without a terminal nothing is told on the way', () => {
+test('work is pulled to its end; without a terminal nothing is reported on the way', () => {
   const write = jest.spyOn(process.stderr, 'write').mockReturnValue(true);
   function* work(): Generator<{ readonly part: number }, string> {
     yield { part: 0.5 };
@@ -150,7 +150,7 @@ describe('on a terminal', () => {
     process.stderr.isTTY = isTTY;
   });
 
-  test('parts are handed on, and how many of them are there is told twice a second', () => {
+  test('parts are handed on, and the number of parts is reported twice a second', () => {
     const parts: string[] = [];
     for (const part of counted(['a', 'b', 'c', 'd'], 4)) {
       parts.push(part);

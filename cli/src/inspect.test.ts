@@ -19,7 +19,7 @@ function file(document: object): string {
 
 const HEUN = 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2)';
 
-test('a method is told in JSON with its kind, tableau, order, first failing condition and limits', () => {
+test('a method is reported in JSON with its kind, tableau, order, first failing condition and limits', () => {
   const [report] = JSON.parse(inspectCommand(file({ kind: 'method', title: 'Heun', text: HEUN }), 'json'));
   expect(report).toEqual({
     title: 'Heun',
@@ -73,7 +73,7 @@ test('a limit without end is null in JSON, and said so in words', () => {
   );
 });
 
-test('every method of a study is told; a problem is refused, and so is a text with errors, with its place', () => {
+test('every method of a study is reported; a problem is refused, and so is a text with errors, with its place', () => {
   const study = {
     kind: 'study',
     title: 'Sluice',

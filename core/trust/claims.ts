@@ -205,7 +205,7 @@ function methodCheck(finding: Finding, method: number): Check {
   };
 }
 
-/** What a comparison says is run: with so many steps the error is the wished one, with fewer it is larger. */
+/** What a comparison says is run: with so many steps the error is the target, with fewer it is larger. */
 const comparisonCheck: Check = ({ study, result }) => {
   const { comparison } = result;
   if (comparison === null) return null;

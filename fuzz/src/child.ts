@@ -13,7 +13,7 @@ interface Task {
   readonly from: number;
   /** Where the case under way is written, so that one that never ends can be told. */
   readonly underWay: string;
-  /** Where faults are written, one a line. */
+  /** Where faults are written, one per line. */
   readonly faults: string;
 }
 

@@ -91,7 +91,7 @@ export function errorPlot(view: RunView, independent: string, scale: ErrorScale)
   const what = whatOf(view, scale);
   const { logarithmic } = scale;
   return {
-    title: `${what} over ${independent}${logarithmic ? ', logarithmic' : ''}`,
+    title: `${what} vs ${independent}${logarithmic ? ', logarithmic' : ''}`,
     x: { scale: 'linear', range: [curves.t[0] ?? 0, curves.t.at(-1) ?? 1], mostTicks: 9 },
     y: logarithmic
       ? { scale: 'logarithmic', tick: (value) => tenth(value) }

@@ -28,7 +28,7 @@ function arrows({ overlays }: Plot): readonly string[] {
   );
 }
 
-test('a run that leaves the others far behind is an arrow, and the axis stays with the others', () => {
+test('a run far larger than the others is an arrow, and the axis stays with the others', () => {
   const shown = withoutRunaways(plot('linear', dots('Heun', [1, 0.5, 0.3]), dots('Euler', [1, -40, 1.6e9])));
   expect(arrows(shown)).toEqual(['up at 2: Euler: 1.6e+9']);
   expect(shown.y.range?.[0]).toBeLessThan(0.3);

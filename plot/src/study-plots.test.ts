@@ -32,7 +32,7 @@ const VIEW: OrderView = {
   palette: LIGHT,
 };
 
-test('errors over h, in the colour of the method’s place; a rung that is struck out is pale', () => {
+test('errors over h, in the colour of the method’s place; a rung that is excluded is pale', () => {
   const [euler, heun] = orderSeries(VIEW);
   expect(euler).toMatchObject({
     label: 'Euler',
@@ -168,9 +168,9 @@ test('errors over time are taken from the solution, or from another run at the t
     { x: 0, y: 0 },
     { x: 1, y: 0.1 - 0.03 },
   ]);
-  expect(errorPlot(view, 't', { ...scale, against: 'h' }).title).toBe('difference of level from Heun over t');
+  expect(errorPlot(view, 't', { ...scale, against: 'h' }).title).toBe('difference of level from Heun vs t');
   expect(errorPlot(runView(4, 'reference'), 't', scale).title).toBe(
-    'error of level against a reference over t',
+    'error of level against a reference vs t',
   );
   // an error of nothing has no place on a logarithmic scale
   expect(errorSeries(view, { ...scale, logarithmic: true })[0]?.points[0]?.y).toBeNaN();

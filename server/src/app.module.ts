@@ -33,7 +33,7 @@ export class AppModule {
       imports: [
         LoggerModule.forRoot({
           pinoHttp: { level: logLevel, autoLogging: logLevel === 'info', serializers: LOGGED },
-          // requests are logged one by one only where that is wished for
+          // requests are logged one by one only on request
           forRoutes: logLevel === 'info' ? [{ path: '{*splat}', method: RequestMethod.ALL }] : [],
         }),
         // a store that cannot be opened now cannot be opened in three seconds either

@@ -50,7 +50,7 @@ function* csvRows(run: CompiledRun, grid: Grid, { columns, bom, every }: CsvOpti
   }
 }
 
-/** A study or a run in a format to be taken away, in parts. */
+/** A study or a run in an export format, in parts. */
 async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<string | Uint8Array> {
   const format = formatOf(options);
   const { what, bom = false, part = false } = options;
@@ -85,7 +85,7 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
   yield drawnFile(made, format, wholeOf('scale', options.scale, [1, 4], 1));
 }
 
-/** Writes a study or a run in some format, to a file or to whoever prints it. */
+/** Writes a study or a run in some format, to a file or to the caller. */
 export async function* exportCommand(
   file: string,
   options: ExportOptions,

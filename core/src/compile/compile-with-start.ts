@@ -9,15 +9,15 @@ export type FindMethod = (name: string) => Method | null;
 
 export interface StartChoice {
   readonly find: FindMethod;
-  /** What does the first steps instead of what the method itself names: a method by name, or `exact`. */
+  /** The starting method instead of the one named by the text: a method by name, or `exact`. */
   readonly instead: string | null;
   readonly precision?: Precision;
-  /** The values of exact first steps, where the problem gives no exact solution. */
+  /** Exact starting values, where the problem gives no exact solution. */
   readonly solution?: Solution;
 }
 
 /**
- * Compiles a method together with the one that does its first steps, and that with its own if it reaches back too.
+ * Compiles a method together with its starting method, and that with its own if it is a multistep method too.
  *
  * @throws Refusal as compileRun, and where a name is not known or names go round in a circle
  * @example compileWithStart(problem, heun, { find: () => null, instead: null }).start // null

@@ -38,11 +38,11 @@ export interface CompiledRun {
   readonly trace: Trace;
   /** As `trace`, for the extremes on the way; null for large systems. */
   readonly watch: Trace | null;
-  /** Steps that `advance` may be asked for at once: it looks itself whether it has left the numbers, or they are few. */
+  /** Steps that `advance` may be asked for at once: it checks for non-finite values itself, or they are few. */
   readonly atOnce: number;
   /** Stage values of one step, all components one after another. */
   readonly stageWidth: number;
-  /** The first steps of a formula that reaches back; null for a one-step method. */
+  /** The starting steps of a multistep method; null for a one-step method. */
   readonly start: Start | null;
 }
 
@@ -60,7 +60,7 @@ export type Solution = (t: number, state: Float64Array) => void;
 
 export interface CompileOptions {
   readonly precision?: Precision;
-  /** For a formula that reaches back: the compiled method of its first steps, or the exact solution. */
+  /** For a multistep method: the compiled starting method, or the exact solution. */
   readonly start?: Start;
 }
 
@@ -74,7 +74,7 @@ const MAX_LOCAL = 16;
  *
  * @throws Refusal with a sentence, where the method cannot be used for this problem: one for x'' = a(t, x, x')
  *   on a problem of another form, derivatives or implicit stages of a system that is too large for them, a formula
- *   that reaches back and has no first steps
+ *   that is a multistep method without a starting method
  */
 export function compileRun(problem: Problem, method: Method, options: CompileOptions = {}): CompiledRun {
   const { precision = 'double', start = null } = options;

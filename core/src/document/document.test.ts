@@ -103,11 +103,11 @@ test.each([
   expect(runKey(stored, 0)).toBe(runKey({ ...STUDY, ladder: present }, 0));
 });
 
-test('all faults of a file are told at once', () => {
+test('all faults of a file are reported at once', () => {
   expect(faults({ ...STUDY, title: 1, lastStep: 2, wished: -1 })).toHaveLength(3);
 });
 
-test('a text that is no JSON is told with line and column', () => {
+test('a text that is no JSON is reported with line and column', () => {
   const reading = readDocumentText('{\n  "schritt": 1,\n  kind: "study"\n}');
   expect(reading.ok ? '' : reading.errors[0]?.place).toBe('line 3, column 3');
   expect(reading.ok ? '' : reading.errors[0]?.message).toContain('this is not JSON');
@@ -120,7 +120,7 @@ test('the published schema is the one of the definition that reads', () => {
   expect(published).toEqual(documentSchema());
 });
 
-test('texts with errors are told with their place in the study, all of them', () => {
+test('texts with errors are reported with their place in the study, all of them', () => {
   const opened = openStudy({
     ...STUDY,
     problem: { title: 'Bad', text: "y' = " },

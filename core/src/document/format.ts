@@ -210,7 +210,7 @@ export class StudyDocument extends Head {
   readonly ladder!: Ladder;
   @Optional() @OneOf(LAST_STEPS) readonly lastStep?: LastStep;
   @Optional() @ObjectOf(() => ErrorInStudy) readonly error?: ErrorInStudy;
-  /** What does the first steps of formulas that reach back, instead of what they name. */
+  /** The starting method of multistep methods, instead of the one that they name. */
   @Optional() @TextField(LONGEST_TITLE, 'a method by name, or exact') readonly start?: string;
   @Optional() @OneOf(PRECISIONS) readonly precision?: Precision;
   /** What to look at, in the words of who made the study. */

@@ -47,7 +47,7 @@ test.each<[string, number, number, string]>([
   ['0,4\n1, -', 2, 4, '- is not a number'],
   ['0,4\n1,5,6', 2, 5, 'there is one column of values, and this is one more'],
   [Array.from({ length: 5_001 }, (_, i) => `${i},1`).join('\n'), 5_001, 1, 'at most 5000 points'],
-])('what cannot be read is told with its place: %#', (text, line, column, message) => {
+])('what cannot be read is reported with its place: %#', (text, line, column, message) => {
   const reading = readMeasured(text, ['level']);
   expect(reading.ok ? null : reading.errors[0]).toMatchObject({
     line,

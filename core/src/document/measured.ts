@@ -13,7 +13,7 @@ export type MeasuredReading =
 /** Longest text of measured points, and most points. */
 export const LONGEST_MEASURED = 200_000;
 const MAX_POINTS = 5_000;
-/** Most errors that are told of. */
+/** Most errors that are reported. */
 const MAX_ERRORS = 20;
 
 interface Field {

@@ -16,7 +16,7 @@ function namedStarter(text: string): string | null {
   return reading.ok ? (reading.value.startWith?.name ?? null) : null;
 }
 
-/** The texts that do the first steps of a method, and those that do theirs. */
+/** The texts of the starting methods of a method. */
 function starterTexts(
   { methods, start }: Pick<StudyDocument, 'methods' | 'start'>,
   text: string,

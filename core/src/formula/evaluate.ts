@@ -20,7 +20,7 @@ export function isSpelledPower(exponent: Tree<Leaf>): boolean {
  * Evaluates a tree in the text's own order, with the arithmetic of a run.
  *
  * @param round rounds each result; the identity for double, Math.fround for single precision
- * @param done is told of every operation, in the order in which they are done
+ * @param done called after every operation, in order
  */
 export function evaluate<L extends Leaf>(
   expression: Tree<L>,

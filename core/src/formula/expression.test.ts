@@ -91,7 +91,7 @@ test('a call that is none of the notation can be bound as a whole', () => {
   expect(meaningsOf(made)).toEqual(['h', 'f of 2']);
 });
 
-test('operations are told in the order in which they are done, with what went in', () => {
+test('operations are reported in the order in which they are done, with what went in', () => {
   const done: Operation[] = [];
   const tree = binary('-', binary('*', name('a'), number(2)), call('sqrt', [name('b')]));
   const value = evaluate(

@@ -51,7 +51,7 @@ test('three factors that are no whole numbers end', () => {
   ).toContain('x');
 });
 
-test('plain numbers are told, also negated ones', () => {
+test('plain numbers are reported, also negated ones', () => {
   expect([constantOf(number(-2.5)), constantOf(number(7)), constantOf(x!)]).toEqual([-2.5, 7, null]);
 });
 
@@ -90,7 +90,7 @@ test.each([
   ['x*x', binary('*', x!, x!)],
   ['1/x', binary('/', ONE, x!)],
   ['sin(x)', call('sin', [x!])],
-])('%s is not, and the part that is not is told', (part, expression) => {
+])('%s is not, and the part that is not is reported', (part, expression) => {
   const split = linearIn(binary('+', expression, ONE), (node) => node.kind === 'name' && node.name === 'x');
   expect(split.ok ? null : text(split.part)).toBe(part);
 });

@@ -9,7 +9,7 @@ function says(hints: readonly Hint[], text: string): string | undefined {
   return hints.find((hint) => hint.text === text)?.says;
 }
 
-test('every function of the notation is told of', () => {
+test('every function of the notation is listed', () => {
   for (const name of FUNCTIONS.keys()) expect(says(problemHints(null), name)).toBeDefined();
 });
 

@@ -157,7 +157,7 @@ test.each([
   expect(inspectMethod(reading.value)).toMatchObject({ kind: null, order: null, why: { why } });
 });
 
-test('kinds are told apart', () => {
+test('kinds are distinguished', () => {
   const kinds = new Map(LIBRARY.map(({ title }) => [title, inspectMethod(findInLibrary(title)!).kind]));
   expect(kinds.get('Gauss 2')).toBe('implicit Runge-Kutta');
   expect(kinds.get('Implicit midpoint')).toBe('diagonally implicit Runge-Kutta');
@@ -185,7 +185,7 @@ test('coefficients that multiply to long fractions become doubles, and the analy
   expect(order).toMatchObject({ order: 1 });
 });
 
-test('powers of h that multiply up and too many evaluations are told, not worked out', () => {
+test('powers of h that multiply up and too many evaluations are reported, not worked out', () => {
   const powers = `c = (1 + h)^40\nd = c^40\ny[n+1] = y + h*d*f(t, y)`;
   expect(inspectMethod(method(powers)).why?.why).toContain('too many powers of h');
   const stages = Array.from({ length: 101 }, (_, i) => `f(t + ${i}*h/7, y)`).join(' + ');

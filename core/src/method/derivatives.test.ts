@@ -120,7 +120,7 @@ describe('one equation', () => {
     expect(after(RICCATI, 'y[n+1] = y + h*f_y(t, y)*f(t, y)', 4, 'single')).toEqual([y]);
   });
 
-  test('a typed derivative that divides by zero is told with its line', () => {
+  test('a typed derivative that divides by zero is reported with its line', () => {
     const singular = "y' = -y\ny(0) = 0\n0 <= t <= 1";
     const run = compileRun(problem(singular), method('d2(t, y) = 1/y\ny[n+1] = y + h*d2(t, y)'));
     expect(integrate(run, layGrid(0, 1, { steps: 2 })).stopped).toMatchObject({

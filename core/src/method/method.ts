@@ -51,7 +51,7 @@ export interface Method {
   readonly shapes: Shapes;
   /** How many steps back its formula reaches; 0 for a one-step method. */
   readonly depth: number;
-  /** The name of the method of its first steps; null where none is named. */
+  /** The name of its starting method; null where none is named. */
   readonly startWith: { readonly name: string; readonly at: Span } | null;
   /** Whether it multiplies values or types derivatives out, so that it is for problems of one equation. */
   readonly oneEquation: boolean;

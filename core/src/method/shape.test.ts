@@ -86,7 +86,7 @@ test.each([
   expect(isImplicit(method(text))).toBe(implicit);
 });
 
-test('how far a formula reaches back, and what does its first steps', () => {
+test('the depth of a multistep method, and its starting method', () => {
   const { depth, startWith } = method('start with Heun\ny[n+1] = y[n-1] + h*(f[n] + f[n-2])');
   expect(depth).toBe(2);
   expect(startWith?.name).toBe('Heun');

@@ -62,7 +62,7 @@ test('initial values of a large family have a bound on their operations', () => 
   });
 });
 
-test('of very many errors the first hundred are told, and names that are no run of others cost nothing', () => {
+test('of very many errors the first hundred are reported, and names that are no run of others cost nothing', () => {
   const text = `${lines(900, (i) => `c${i} = b${i}`)}\ny' = ${'a'.repeat(9000)}\ny(0) = 1\n0 <= t <= 1`;
   expect(firstError(text).all).toBe(100);
   expect(firstError(`y' = ${'ty'.repeat(3000)}\ny(0) = 1\n0 <= t <= 1`).message).toContain(
@@ -83,7 +83,7 @@ test('functions inside one another are set once each', () => {
   expect(texOf(blocks[0]!.rate).match(/\\sin/g)).toHaveLength(60);
 });
 
-test('a formula that no page holds is told of instead of set', () => {
+test('a formula that no page holds is named instead of typeset', () => {
   const long = (n: number): string => Array.from({ length: n }, () => 'sin(t)').join(' + ');
   const rate = (n: number) => problemOf(`y' = ${long(n)}\ny(0) = 1\n0 <= t <= 1`).blocks[0]!.rate;
   expect(texOf(rate(1000))).toContain('\\sin');

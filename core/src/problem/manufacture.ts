@@ -12,7 +12,7 @@ import { tokenize } from '../text/token.ts';
 import { parseProblem } from './parse-problem.ts';
 import type { Problem, Unknown } from './problem.ts';
 
-/** A wished solution of one unknown, as text in the independent variable and parameters. */
+/** A manufactured solution of one unknown, as text in the independent variable and parameters. */
 export interface ChosenSolution {
   readonly unknown: string;
   readonly solution: string;
@@ -59,13 +59,13 @@ function derivativesOf(problem: Problem, solution: Expression, order: number): r
 }
 
 /**
- * Adds to every rate the term that makes wished solutions exact: with y' = f(t, y) and a wished y*, the new
+ * Adds to every rate the term that makes manufactured solutions exact: with y' = f(t, y) and a chosen y*, the new
  * rate is f(t, y) + (y*' - f(t, y*)). So any rate gets an exact solution to test code against.
  *
  * Source: P. J. Roache, Code verification by the method of manufactured solutions, J. Fluids Eng. 124 (2002) 4-10.
  *
  * @param chosen one for each unknown of the problem
- * @returns the text of the new problem, or the errors of the first wish that cannot be read
+ * @returns the text of the new problem, or the errors of the first solution that cannot be read
  * @example manufacture(problem, [{ unknown: 'level', solution: 'exp(-t)' }]).ok // true
  */
 export function manufacture(problem: Problem, chosen: readonly ChosenSolution[]): Reading<string> {

@@ -109,7 +109,7 @@ test.each([
   // a solution with 0.36 for 0.35: the residual is of the size of the difference
   ['level(t) = (2 - 0.36*t/2)^2', "exact solution does not satisfy the equation for level': residual"],
   ['level(t) = (3 - k*t/2)^2', 'does not match the initial values: level is 9 at the start, not 4'],
-])('a wrong one, %s, is told', (line, sentence) => {
+])('a wrong one, %s, is reported', (line, sentence) => {
   const wrong = problem(SLUICE + line);
   const check = checkExact(wrong);
   expect(check?.satisfied).toBe(false);

@@ -102,7 +102,7 @@ describe('the exact solution is put into the equation', () => {
     expect(check.residual).toBeGreaterThan(1e-10);
   });
 
-  test('wrong initial values are told apart from a wrong equation', () => {
+  test('wrong initial values are distinguished from a wrong equation', () => {
     const p = problem("y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = 2*exp(-t)");
     const check = checkExact(p)!;
     expect(check).toMatchObject({ satisfied: false, initial: [{ component: 'y', exact: 2, given: 1 }] });
@@ -116,7 +116,7 @@ describe('the exact solution is put into the equation', () => {
     expect(checkExact(problem(text('3.999')))!.satisfied).toBe(false);
   });
 
-  test('what cannot be checked is said', () => {
+  test('what cannot be checked is reported', () => {
     const check = checkExact(
       problem("a' = b\nb' = -b\na(0) = 0\nb(0) = 1\n0 <= t <= 1\na(t) = 1 - exp(-t)"),
     )!;
@@ -201,7 +201,7 @@ describe('manufactured problems', () => {
     expect(checkExact(problem(made.value))).toMatchObject({ satisfied: true, unchecked: [] });
   });
 
-  test('a wish that holds an unknown is refused with its place', () => {
+  test('a solution that contains an unknown is refused with its place', () => {
     expect(
       manufacture(problem("y' = y\ny(0) = 1\n0 <= t <= 1"), [{ unknown: 'y', solution: '1 + y' }]),
     ).toMatchObject({

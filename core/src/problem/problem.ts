@@ -82,7 +82,7 @@ export interface Problem {
   readonly blocks: readonly Block[];
   /** Number of components: the length of the state vector. */
   readonly size: number;
-  /** Initial values, one a component. */
+  /** Initial values, one per component. */
   readonly initial: readonly number[];
   readonly conserved: readonly Conserved[];
   /** Derivatives above the rates that the text gives by hand. */

@@ -109,7 +109,7 @@ class Lowering {
     return found;
   }
 
-  /** All values back to the deepest that is used, so that they can move up by one a step. */
+  /** All values back to the deepest that is used, so that they can move up by one per step. */
   #keptInOrder(): readonly PastValue[] {
     const deepest = new Map<PastValue['of'], number>();
     for (const { of, back } of this.#kept) deepest.set(of, Math.max(deepest.get(of) ?? 0, back));

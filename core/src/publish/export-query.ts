@@ -8,7 +8,7 @@ import { LANGUAGES, type LanguageName } from './programs/language.ts';
 import { isTableFormat, TABLE_FORMATS } from './tables/table.ts';
 import { HANDOUT_FORMATS, type HandoutFormat, type ExportRequest } from './export-study.ts';
 
-/** What can be taken away beside the tables of a study. */
+/** What can be exported beside the tables of a study. */
 export const RUN_EXPORTS = ['rows', 'program', 'sheet', 'plot', 'formulas', 'handout'] as const;
 export type RunExport = (typeof RUN_EXPORTS)[number];
 

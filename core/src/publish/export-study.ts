@@ -93,7 +93,7 @@ function workbookOf(workbook: Workbook): Exported {
  *
  * @param study the document, opened
  * @param typeset sets formulas of pages
- * @throws Refusal with the reason for what cannot be taken away
+ * @throws Refusal with the reason for what cannot be exported
  * @example exportStudy(document, study, exportRequest('Sluice', study, { what: 'rows', as: 'md', method: 'Heun', steps: '16' }), () => '').kind // 'text'
  */
 export function exportStudy(

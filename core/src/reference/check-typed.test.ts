@@ -21,7 +21,7 @@ test.each([
   for (const check of checkTyped(problem(text))) expect(check).toMatchObject({ agrees: true });
 });
 
-test('a slip is told with the place, the time and both values', () => {
+test('a slip is reported with the place, the time and both values', () => {
   const text = `${SWAY}\nx''' = -4*x' + x''/5`;
   const sway = problem(text);
   const [check] = checkTyped(sway);

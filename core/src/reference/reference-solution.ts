@@ -166,7 +166,7 @@ function inOtherUnits(problem: Problem, until: number): DenseSolution {
 function difference(problem: Problem, until: number, one: DenseSolution, other: DenseSolution): number {
   const [a, b] = [new Float64Array(problem.size), new Float64Array(problem.size)];
   const reached = Math.min(one.reached, other.reached);
-  // where the solution leaves the numbers nothing near that time is sure
+  // where the solution becomes non-finite nothing near that time is sure
   const last = reached < until ? problem.start + 0.99 * (reached - problem.start) : until;
   // one that never began is known nowhere
   if (!(reached > problem.start)) return Infinity;

@@ -58,7 +58,7 @@ test('a reference says how exact it is, and it is', () => {
   expect(error).toBeLessThan(1e-13);
 });
 
-test('a solution that leaves the numbers is followed up to there', () => {
+test('a solution that becomes non-finite is followed up to there', () => {
   const { solution } = drawnSolution(problem("m' = m^2\nm(0) = 1\n0 <= t <= 3"));
   expect(solution.reached).toBeGreaterThan(0.99);
   expect(solution.reached).toBeLessThanOrEqual(1);

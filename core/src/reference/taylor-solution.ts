@@ -8,14 +8,14 @@ import type { Branches } from './switches.ts';
 
 /** A solution that can be evaluated anywhere on the interval it reached. */
 export interface DenseSolution {
-  /** The last time reached; the end of the interval unless the solution left the numbers. */
+  /** The last time reached; the end of the interval unless the solution became non-finite. */
   readonly reached: number;
   /** Writes all components at time t into `out`. */
   readonly at: (t: number, out: Float64Array) => void;
   /** Times at which a rate changed its branch: kinks and jumps. */
   readonly switches: readonly number[];
   /**
-   * Why it ended before the end: the solution leaves the numbers; the rates have no series there; or too many steps are
+   * Why it ended before the end: the solution becomes non-finite; the rates have no series there; or too many steps are
    * needed, as where rates switch without end. Null where it did not.
    */
   readonly ending: 'leaves' | 'singular' | 'stuck' | null;
@@ -116,7 +116,7 @@ const MAX_CHATTER = 200;
 const MIN_PROGRESS = 1e-6;
 /** Changes of branch of one solution, at most. */
 const MAX_SWITCHES = 5_000;
-/** A solution that has become so many times as large leaves the numbers. */
+/** A solution that has grown by this factor is regarded as infinite. */
 const LARGE = 1e6;
 
 export interface TaylorOptions {

@@ -14,14 +14,14 @@ export interface Grid {
   readonly shorter: number | null;
   /** The step size that was asked for. */
   readonly wished: number;
-  /** Whether the wished step size divides the interval, up to rounding. */
+  /** Whether the requested step size divides the interval, up to rounding. */
   readonly divides: boolean;
 }
 
 /** Most steps of one run. */
 export const MAX_STEPS = 1e8;
 
-/** A wished step size or number of steps: one of both. */
+/** A requested step size or number of steps: one of both. */
 export type GridRequest = { readonly h: number } | { readonly steps: number };
 
 /**
@@ -30,7 +30,7 @@ export type GridRequest = { readonly h: number } | { readonly steps: number };
  * divides, `shorten` makes the last step shorter, and `overrun` stops at the first point past the end.
  *
  * @param start, end the interval, in units of the independent variable
- * @throws Refusal where the wish is no positive number or needs more than MAX_STEPS steps
+ * @throws Refusal where the request is not a positive number or needs more than MAX_STEPS steps
  * @example layGrid(0, 1, { h: 0.3 }).steps // 3
  */
 export function layGrid(
@@ -63,7 +63,7 @@ export function layGrid(
   return { start, h, steps, shorter, wished: h, divides };
 }
 
-/** The number of steps whose size is nearest to a wished one; of two that are as near the larger. */
+/** The number of steps whose size is nearest to a requested one; of two that are as near the larger. */
 function nearestCount(length: number, h: number): number {
   const fewer = Math.max(1, Math.floor(length / h));
   return Math.abs(length / fewer - h) < Math.abs(length / (fewer + 1) - h) ? fewer : fewer + 1;

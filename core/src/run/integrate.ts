@@ -13,7 +13,7 @@ export interface Outcome {
   readonly t: number;
   /** Steps that were done. */
   readonly steps: number;
-  /** Null where the run came to its end; otherwise where and why it left the numbers. */
+  /** Null where the run came to its end; otherwise where and why it became non-finite. */
   readonly stopped: Stop | null;
 }
 
@@ -23,7 +23,7 @@ export interface RunState {
   readonly grid: Grid;
   /** The state of the problem in front, then what the run keeps. */
   readonly state: Float64Array;
-  /** The method of the first steps under way, while those are being done. */
+  /** The starting method under way, while those are being done. */
   readonly starter: RunState | null;
   n: number;
   stopped: Stop | null;
@@ -32,8 +32,8 @@ export interface RunState {
 /**
  * A run at its initial values.
  *
- * @throws Refusal where the grid does not suit the method: fewer steps than a formula reaches back, or a
- *   shorter last step for one that reaches back
+ * @throws Refusal where the grid does not suit the method: fewer steps than a multistep method needs, or a
+ *   shorter last step for a multistep method
  * @example begin(run, grid).n // 0
  */
 export function begin(run: CompiledRun, grid: Grid): RunState {
@@ -68,7 +68,7 @@ function advance(at: RunState, count: number): void {
   else run.advance(state, grid.start, grid.h, n, count);
 }
 
-/** Goes on to grid point `until`, or to where the run leaves the numbers; then `stopped` says why. */
+/** Goes on to grid point `until`, or to where the run becomes non-finite; then `stopped` says why. */
 export function goTo(at: RunState, until: number): void {
   const { run, grid, state } = at;
   const before = new Float64Array(state.length);
@@ -111,7 +111,7 @@ export function watchTo(at: RunState, until: number, count: number): readonly (r
   const alike = grid.shorter === null ? grid.steps : grid.steps - 1;
   const before = new Float64Array(state.length);
   const out = new Float64Array(4 * run.shape.size);
-  // a block that leaves the numbers is done again step by step, so that what it had seen before is not lost
+  // a block that becomes non-finite is done again step by step, so that what it had seen before is not lost
   let isLeaving = false;
   while (at.n < until && at.stopped === null) {
     const block = Math.min(CHECK_EVERY, until - at.n, alike - at.n);
@@ -142,7 +142,7 @@ export function watchTo(at: RunState, until: number, count: number): readonly (r
   });
 }
 
-/** One of the first steps of a formula that reaches back: values and rates are kept for it. */
+/** One of the starting steps of a multistep method: values and rates are kept for it. */
 function startStep(at: RunState): void {
   const { run, grid, state, starter } = at;
   const { shape, program, layout } = run;
@@ -178,7 +178,7 @@ function startStep(at: RunState): void {
   at.n += 1;
 }
 
-/** One step after another up to the one that leaves the numbers; the state stays at the last good point. */
+/** One step after another up to the first non-finite one; the state stays at the last good point. */
 function stepUntilNonFinite(at: RunState): void {
   const { run, grid, state } = at;
   const before = new Float64Array(state.length);
@@ -207,7 +207,7 @@ function stepUntilNonFinite(at: RunState): void {
 /**
  * A whole run at once.
  *
- * @returns the values at the last grid point reached, one a component, and where the run left the numbers if it did
+ * @returns the values at the last grid point reached, one per component, and where the run became non-finite if it did
  * @throws Refusal as `begin`
  * @example integrate(compileRun(problem, method), layGrid(0, 6, { steps: 12 })).values
  */
@@ -227,7 +227,7 @@ export function outcomeOf(at: RunState): Outcome {
   };
 }
 
-/** What Newton's method has needed so far, in the first steps, too. */
+/** What Newton's method has needed so far, in the starting steps, too. */
 export interface NewtonWork {
   readonly iterations: number;
   /** Times that its iterations failed and had to be begun again, damped. */

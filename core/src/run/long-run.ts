@@ -34,7 +34,7 @@ const SLICE = 400_000;
  * Does a whole run and keeps a thinned trajectory and checkpoints. Up to KEPT_POINTS steps every point is kept; of
  * longer runs the smallest and the largest value of each component in every stretch.
  *
- * @returns a generator that yields the part that is done, from 0 to 1, many times a second; whoever pulls it may stop
+ * @returns a generator that yields the part that is done, from 0 to 1, many times a second; the caller may stop
  * @throws Refusal as `begin`, when it is first pulled
  * @example [...keepRun(run, grid)]
  */

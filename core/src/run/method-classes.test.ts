@@ -30,7 +30,7 @@ function end(run: CompiledRun, steps: number): number[] {
 const CUBIC = "y' = -y*y*y + t\ny(0) = 1\n0 <= t <= 2";
 const f = (t: number, y: number): number => -y * y * y + t;
 
-/** Heun by hand: the first steps of the formulas below. */
+/** Heun by hand: the starting steps of the methods below. */
 function heun(t: number, y: number, h: number): number {
   const k1 = f(t, y);
   const k2 = f(t + h, y + h * k1);
@@ -53,7 +53,7 @@ describe('the same bits as a loop typed by hand', () => {
     expect(end(run, N)).toEqual([y[N]]);
   });
 
-  test('a predictor and corrector that reaches back two values and times', () => {
+  test('a predictor and corrector that uses two earlier values and times', () => {
     const run = compiled(
       CUBIC,
       'start with Heun\np = 2*y - y[n-1] + (t[n] - t[n-1])*h*f[n]\ny[n+1] = 1/2*y + 1/2*y[n-2] + h*f(t[n+1], p)*0.75 + 0.75*h*f[n]',
@@ -267,7 +267,7 @@ describe('implicit stages', () => {
     expect(newtonWork(at).iterations).toBeLessThanOrEqual(50);
   });
 
-  test('where Newton’s method fails the step, the line and the residual are told', () => {
+  test('where Newton’s method fails the step, the line and the residual are reported', () => {
     const never = compiled(
       "y' = 1\ny(0) = 0\n0 <= t <= 1",
       'solve k = h*f(t, y) + if(t < 0.35, 0, 1)*k\ny[n+1] = y + k',
@@ -342,7 +342,7 @@ describe('what cannot be run says why', () => {
     expect(() => compiled(CUBIC, text, instead)).toThrow(new Refusal('start', message));
   });
 
-  test('a grid with fewer steps than the formula reaches back', () => {
+  test('a grid with fewer steps than the method needs', () => {
     const run = compiled(CUBIC, findInLibrary('Adams-Bashforth 4')!.text);
     expect(() => integrate(run, layGrid(0, 2, { steps: 2 }))).toThrow(
       'this method uses 3 earlier steps, and the grid has 2',

@@ -110,7 +110,7 @@ test.each<[string, string, string, number, Partial<Stop>]>([
   expect(stopOf(problem, method, steps)).toMatchObject(expected);
 });
 
-test('a first step done by another method leaves the numbers in that method', () => {
+test('a step of the starting method becomes non-finite in that method', () => {
   const stopped = stopOf(
     "level' = -4*sqrt(level)\nlevel(0) = 1\n0 <= t <= 2",
     'start with Heun\ny[n+1] = y + h/2*(3*f[n] - f[n-1])',

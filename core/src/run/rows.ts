@@ -15,7 +15,7 @@ export interface Row {
   readonly slopes: readonly number[];
   /**
    * In the order of the method's stages; a vector stage has a value for each component. Null at the last point,
-   * and for first steps that another method does.
+   * and for steps taken by the starting method.
    */
   readonly stages: readonly (readonly number[])[] | null;
   /** The conserved quantities at this point, in the order of the problem. */

@@ -124,7 +124,7 @@ describe('grids', () => {
   });
 });
 
-describe('a run that leaves the numbers is a result', () => {
+describe('a run that becomes non-finite is a result', () => {
   test('a root of a negative number: step, time, stage and operation', () => {
     const run = compiled('level’ = -k*sqrt(level)\nk = 1\nlevel(0) = 1\n0 <= t <= 4', textOf('Heun'));
     const { stopped, steps, values } = integrate(run, layGrid(0, 4, { h: 1 }));

@@ -60,7 +60,7 @@ test('a value that never changes is one sample, of the first grid point that has
   expect(watchTo(begin(run, layGrid(0, 1, { steps: 40 })), 40, 1)).toEqual([[{ n: 1, value: 3 }]]);
 });
 
-test('a watch ends where the run leaves the numbers, with what it had seen', () => {
+test('a watch ends where the run becomes non-finite, with what it had seen', () => {
   const run = compiled("m' = m^2\nm(0) = 1\n0 <= t <= 3", 'Euler');
   const at = begin(run, layGrid(0, 3, { steps: 300 }));
   const [samples] = watchTo(at, 300, 1);

@@ -11,7 +11,7 @@ import type { StudyResult } from './study-result.ts';
  * Says what the numbers of a study mean: ratios, orders, which rungs count and why, the model of rounding, values
  * without a reference, findings and a comparison. Nothing is run again, so a strike or another window costs nothing.
  *
- * @param runs one a method, in the order of the study
+ * @param runs one per method, in the order of the study
  * @example conclude(study, [])
  */
 export function conclude(study: Study, runs: readonly MethodRun[]): StudyResult {

@@ -30,7 +30,7 @@ test('Euler and Heun are stable up to 2 over the rate of the fastest decay, the 
   expect(backward).toBeNull();
 });
 
-test('nothing is said where the fastest motion is no decay', () => {
+test('nothing is reported where the fastest motion is no decay', () => {
   expect(limits("y' = 2*y\ny(0) = 1\n0 <= t <= 1", EULER)).toEqual([null]);
   expect(limits("x'' = -x\nx(0) = 1\nx'(0) = 0\n0 <= t <= 1", EULER)).toEqual([null]);
 });

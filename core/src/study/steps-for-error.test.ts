@@ -17,7 +17,7 @@ function study(methods: readonly { readonly title: string; readonly text: string
   return opened.study;
 }
 
-test('the number of steps for a wished error is said beforehand, and a run comes to it', () => {
+test('the number of steps for a target error is predicted, and a run confirms it', () => {
   const [euler, heun, slipped] = stepsForError(
     study([
       { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' },

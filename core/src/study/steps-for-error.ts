@@ -6,12 +6,12 @@ import { methodSigns } from './runs/run-methods.ts';
 import type { Study } from './runs/study.ts';
 import { truthOf } from './runs/truth.ts';
 
-/** What theory asks of a method for a wished error, and what a run with it comes to. */
+/** What theory asks of a method for a target error, and what a run with it comes to. */
 export interface StepsForError {
-  /** Steps at which the leading term of the error is the wished one. */
+  /** Steps at which the leading term of the error is the target. */
   readonly steps: number;
   readonly h: number;
-  /** The error of a run with so many steps; null where it left the numbers, or would take too long. */
+  /** The error of a run with so many steps; null where it became non-finite, or would take too long. */
   readonly measured: number | null;
 }
 
@@ -19,9 +19,9 @@ export interface StepsForError {
 const MAX_STEPS = 2_000_000;
 
 /**
- * Says beforehand which h gives a wished error, by the leading term of the error, and checks it by a run.
+ * Says beforehand which h gives a target error, by the leading term of the error, and checks it by a run.
  *
- * @returns one a method; null where theory does not say the error of it
+ * @returns one per method; null where theory does not say the error of it
  * @example stepsForError(study, 1e-6)
  */
 export function stepsForError(study: Study, targetError: number): readonly (StepsForError | null)[] {

@@ -175,7 +175,7 @@ test('without an exact solution errors are against a reference, and three rungs 
   expect(three.error / Math.abs(value - Math.exp(-2))).toBeCloseTo(1, 1);
 });
 
-test('costs count every evaluation, those of first steps and of Newton’s method included', () => {
+test('costs count every evaluation, those of starting steps and of Newton’s method included', () => {
   const { methods } = study({
     methods: [
       RK4,

@@ -92,7 +92,7 @@ export class Complaints {
     return this.#found.size > 0;
   }
 
-  /** Whether no more are told of: a reader may stop looking. */
+  /** Whether no more are reported: the reader may stop. */
   get full(): boolean {
     return this.#found.size >= MAX_COMPLAINTS;
   }

@@ -4,7 +4,7 @@ export type RefusalCode =
   | 'text'
   /** A method of another form than the problem's. */
   | 'form'
-  /** A formula that reaches back has no first steps that it could have. */
+  /** A multistep method has no usable starting method. */
   | 'start'
   /** A system too large for what the method needs. */
   | 'size'

@@ -43,7 +43,7 @@ test.each([
   ['x ** 2', '2-4: a power is written ^, not **'],
   ['{x}', '0-1: the character { is not allowed in a formula; curly brackets are not used; write ( and )'],
   ['😀', '0-2: the character 😀 is not allowed in a formula'],
-])('%s is told of: %s', (text, message) => {
+])('%s is listed: %s', (text, message) => {
   expect(tokens(text).told[0]).toBe(message);
 });
 

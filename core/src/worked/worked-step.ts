@@ -58,11 +58,11 @@ export interface WorkedStep {
   readonly to: number;
   /** Exact value at both ends; null where none is known. */
   readonly exact: readonly [from: number | null, to: number | null];
-  /** For first steps that another method does: its title. */
+  /** For steps taken by the starting method: its title. */
   readonly byStarter: boolean;
 }
 
-/** Runs that a formula which reaches back may ask for, at most. */
+/** Runs that a multistep method may ask for, at most. */
 const MAX_BACK = 20;
 
 function valueTex(value: number): string {
@@ -86,7 +86,7 @@ function formulaTex(value: Expression, n: number): string {
   });
 }
 
-/** The value of a register in a run: a number, or one a component. */
+/** The value of a register in a run: a number, or one per component. */
 type Value = readonly number[];
 
 function residualOf(value: Value, again: Value): number {

@@ -220,7 +220,7 @@ class PlainWriter {
     }
     if (GREEK.has(name)) this.name(name, i);
     else if (FUNCTIONS.has(name)) return this.#function(name, i, next);
-    // what is not known is told of once, by its first character
+    // an unknown character is reported once, by its first occurrence
     else this.put('\\', i);
     return next;
   }

@@ -52,18 +52,21 @@ export class SeedService implements OnApplicationBootstrap {
     });
   }
 
+  /** The demo files, each with its problem; a problem that several studies have in common comes once. */
   *#files(folder: string): Generator<DemoDocument> {
+    const problems = new Set<string>();
     for (const name of readdirSync(folder).sort(firstFirst)) {
       if (!name.endsWith('.schritt.json')) continue;
       const reading = readDocumentText(readFileSync(join(folder, name), 'utf8'));
       if (!reading.ok) {
-        this.#logger.warn(`${name} is left out: ${reading.errors.map((e) => `${e.place}: ${e.message}`).join('; ')}`);
+        this.#logger.warn(`${name} is skipped: ${reading.errors.map((e) => `${e.place}: ${e.message}`).join('; ')}`);
         continue;
       }
       const { document } = reading;
       yield { name, document };
-      if (document.kind === 'study')
-        yield { name: `${name}#problem`, document: { schritt: 1, kind: 'problem', ...document.problem } };
+      if (document.kind !== 'study' || problems.has(document.problem.text)) continue;
+      problems.add(document.problem.text);
+      yield { name: `${name}#problem`, document: { schritt: 1, kind: 'problem', ...document.problem } };
     }
   }
 }

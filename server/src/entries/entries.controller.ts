@@ -181,7 +181,7 @@ export class StudiesController extends EntriesController {
     return new StreamableFile(content);
   }
 
-  /** Shows a study to whoever has the link; they can look and try, and save nothing. */
+  /** Shows a study to anyone with the link; they can look and try, and save nothing. */
   @Post(':id/shown')
   @HttpCode(200)
   @ApiOkResponse({ type: ShownAtDto })

@@ -198,7 +198,7 @@ export class EntriesService {
     return affected ?? 0;
   }
 
-  /** Shows an entry to whoever has the link that is answered. */
+  /** Shows an entry to anyone with the link that is answered. */
   async show(kind: SchrittDocument['kind'], id: string): Promise<string> {
     const { shownAt } = await this.#find(kind, id);
     if (shownAt !== null) return shownAt;

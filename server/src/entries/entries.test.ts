@@ -224,7 +224,7 @@ test('deleting and restoring any number of times, also at once, destroys nothing
   expect(back).toMatchObject({ version: 1, document: SLUICE });
 });
 
-test('one damaged row hides itself alone: it is told of, can be saved as it is, and deleted', async () => {
+test('one damaged row hides itself alone: it is reported, can be saved as it is, and deleted', async () => {
   const ids: string[] = [];
   for (const title of ['A', 'B'])
     ids.push(

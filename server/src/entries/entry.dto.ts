@@ -112,7 +112,7 @@ export class EntryListDto {
   total: number;
 }
 
-/** A document that is shown to whoever has the link. */
+/** A document that is shown to anyone with the link. */
 export class ShownDto {
   @ApiProperty(ANY_DOCUMENT)
   document: SchrittDocument;

@@ -5,7 +5,7 @@ import { ApiErrors } from '../errors/api-errors.ts';
 import { EntriesService } from './entries.service.ts';
 import { ShownDto } from './entry.dto.ts';
 
-/** What owners show to whoever has the link. */
+/** What owners show to anyone with the link. */
 @ApiTags('shown')
 @Controller('api/shown')
 export class ShownController {

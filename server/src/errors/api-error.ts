@@ -58,7 +58,7 @@ export class ApiErrorBody {
   current?: unknown;
 }
 
-/** An error that a client is told about, with a body of the one form all errors have. */
+/** An error for a client, with the body that all errors have. */
 export class ApiError extends HttpException {
   readonly body: ApiErrorBody;
 

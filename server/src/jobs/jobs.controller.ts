@@ -20,7 +20,7 @@ import { RequestPool } from '../threads/request-pool.ts';
 import { CreateJobDto, JobDto } from './job.dto.ts';
 import { JobsService } from './jobs.service.ts';
 
-/** Long studies that run on the server, whoever looks on. */
+/** Long studies that run on the server, independent of any page. */
 @ApiTags('jobs')
 @Controller('api/jobs')
 export class JobsController {
@@ -49,7 +49,7 @@ export class JobsController {
     return this.jobs.read(id);
   }
 
-  /** The runs of a job, one a method; the finished rungs of one that is under way. */
+  /** The runs of a job, one per method; the finished rungs of one that is under way. */
   @Get(':id/runs')
   @Header('Content-Type', 'application/json; charset=utf-8')
   @ApiOkResponse({

@@ -121,7 +121,7 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   /**
-   * The runs of a job as JSON, one entry a method: all of them when it is done, the rungs that are finished while it is
+   * The runs of a job as JSON, one entry per method: all of them when it is done, the rungs that are finished while it is
    * under way.
    */
   async runs(id: string): Promise<string> {
@@ -157,7 +157,7 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
       const end = await this.#outcome(id, document, active);
       if (end !== null) await this.#finish(id, active, end);
     } catch (thrown) {
-      // the store cannot take it: who looks on is told, and the jobs behind this one go on
+      // the store cannot take it: clients are notified, and the next jobs are run
       this.#logger.error(thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown));
       const { part, rungs } = news.value;
       news.next({ id, state: 'failed', part, rungs, why: 'its results could not be stored' });

@@ -77,7 +77,7 @@ async function events(id: string): Promise<readonly JobAnswer[]> {
   return [...text.matchAll(/^data: (.*)$/gm)].map(([, data]) => JSON.parse(data ?? ''));
 }
 
-test('a job tells how far it is, leaves the server free, and keeps the same numbers as any other run', async () => {
+test('a job reports its progress, leaves the server free, and keeps the same numbers as any other run', async () => {
   const document = sluice([1000, 20_000_000]);
   const job = await created(document);
   expect(['waiting', 'running']).toContain(job.state);
@@ -86,7 +86,7 @@ test('a job tells how far it is, leaves the server free, and keeps the same numb
   expect(['waiting', 'running']).toContain(meanwhile.state);
   const told = await events(job.id);
   expect(told.at(-1)).toEqual({ id: job.id, state: 'done', part: 1, rungs: 4, why: null });
-  // rungs are told of as they are finished
+  // rungs are reported as they finish
   expect(told.some(({ state, rungs }) => state === 'running' && rungs > 0 && rungs < 4)).toBe(true);
   const parts = told.map(({ part }) => part);
   expect(parts.some((part) => part > 0 && part < 1)).toBe(true);
@@ -188,7 +188,7 @@ test('a thread that asks for too much memory ends its job with a sentence, and t
   expect((await events(next.id)).at(-1)).toMatchObject({ state: 'done' });
 });
 
-test('results that cannot be stored are told of, and the jobs behind go on', async () => {
+test('results that cannot be stored are reported, and the jobs behind go on', async () => {
   const store = new Database(join(folder, 'schritt.sqlite'));
   store.exec(
     "CREATE TRIGGER full BEFORE UPDATE OF runs ON jobs BEGIN SELECT RAISE(ABORT, 'disk is full'); END",

@@ -30,7 +30,7 @@ export type RequestAnswer =
 const MAX_SHORT = 0.5;
 const MAX_SECONDS = 4;
 
-/** What is taken away, as bytes. */
+/** What is exported, as bytes. */
 async function taken(document: StudyDocument, study: Study, asked: ExportQuery): Promise<RequestAnswer> {
   try {
     const request = exportRequest(document.title, study, asked);

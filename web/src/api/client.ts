@@ -142,7 +142,7 @@ export async function storedText(kind: Kind, id: string): Promise<string> {
   return response.text();
 }
 
-/** Shows a study to whoever has the link whose end is answered. */
+/** Shows a study to anyone with the link whose end is answered. */
 export async function showStudy(id: string): Promise<string> {
   const body = await answerOf(server.POST('/api/studies/{id}/shown', { params: { path: { id } } }));
   return body?.shownAt ?? '';

@@ -20,7 +20,7 @@ beforeAll(() => {
   Range.prototype.getClientRects = () => Object.assign([], { item: () => null });
 });
 
-test('what is typed is told, and a text from elsewhere is shown', () => {
+test('what is typed is reported, and a text from elsewhere is shown', () => {
   const onChange = jest.fn();
   const page = render(
     <TextEditor of="method" label="the problem" value="a = 1" errors={[]} hints={[]} onChange={onChange} />,
@@ -91,7 +91,7 @@ test.each([
   expect(repairLabel(repair)).toBe(label);
 });
 
-test('the button of a repair writes it, and what was written is told', () => {
+test('the button of a repair writes it, and what was written is reported', () => {
   const onChange = jest.fn();
   const repairs = [
     { from: 0, to: 5, text: 'y[n+1]' },

@@ -82,7 +82,7 @@ function take(view: RefObject<EditorView | null>, repair: Repair): void {
 }
 
 interface TextEditorProps {
-  /** What is told beside the errors. */
+  /** What is reported beside the errors. */
   readonly remarks?: readonly Remark[] | undefined;
   readonly label: string;
   readonly value: string;

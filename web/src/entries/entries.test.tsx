@@ -97,7 +97,7 @@ test.each([
   ['2026-11-24T09:05:00', '24 November'],
   ['2025-11-24T09:05:00', '24 November 2025'],
   ['nonsense', ''],
-])('a change at %s is told as "%s"', (iso, told) => {
+])('a change at %s is reported as "%s"', (iso, told) => {
   expect(changedAt(iso, new Date('2026-11-28T18:00:00'))).toBe(told);
 });
 

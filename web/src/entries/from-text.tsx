@@ -5,7 +5,7 @@ import { useReading } from '../state/use-reading.ts';
 import { problemReader } from '../worker/text-reader.ts';
 import { studyFromText } from './study-from-text.ts';
 
-/** Makes a study of a problem that is pasted or typed; what is wrong with the text is told with its places. */
+/** Makes a study of a problem that is pasted or typed; what is wrong with the text is reported with its places. */
 export function FromText({ onStudy }: { readonly onStudy: (document: StudyDocument) => void }): ReactNode {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');

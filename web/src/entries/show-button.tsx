@@ -4,7 +4,7 @@ import { hideStudy, showStudy } from '../api/client.ts';
 import { useNotices } from '../frame/use-notices.tsx';
 import './saving.css';
 
-/** Shows a study to whoever has a link, and ends that again. */
+/** Shows a study to anyone with a link, and ends that again. */
 export function ShowButton({
   id,
   first,

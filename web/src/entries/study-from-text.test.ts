@@ -17,7 +17,7 @@ test('a pasted problem becomes a study that runs, under its first remark', () =>
   expect(methods[2]!.rungs.at(-1)!.values[0]).toBeCloseTo(0.36, 8);
 });
 
-test('what is wrong with a pasted text is told with its places', () => {
+test('what is wrong with a pasted text is reported with its places', () => {
   expect(fromText("y' = -y\ny(0) = 1")).toEqual({
     kind: 'errors',
     told: [expect.stringMatching(/^line \d+, column \d+: the interval is missing/)],

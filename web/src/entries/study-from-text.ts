@@ -10,7 +10,7 @@ export type TextReading =
   | { readonly kind: 'study'; readonly document: StudyDocument }
   | { readonly kind: 'errors'; readonly told: readonly string[] };
 
-/** Errors that are told at a time. */
+/** Errors that are reported at a time. */
 const TOLD = 4;
 
 /** The first remark of a text, as a title. */

@@ -3,7 +3,7 @@ import { lazy, type ReactNode, Suspense, useState } from 'react';
 
 const ExportPanel = lazy(async () => ({ default: (await import('./export-panel.tsx')).ExportPanel }));
 
-/** Opens the place where tables and programs are taken away; its code comes when it is first wanted. */
+/** Opens the export panel; its code is loaded on first use. */
 export function ExportButton(): ReactNode {
   const [isOpen, setOpen] = useState(false);
   return (

@@ -73,7 +73,7 @@ function printPage(): void {
   document.querySelector<HTMLIFrameElement>('.export-page')?.contentWindow?.print();
 }
 
-/** The place where all of a study and of the chosen run is taken away, with a preview. */
+/** The panel in which a study or the chosen run is exported, with a preview. */
 export function ExportPanel({ onClose }: { readonly onClose: () => void }): ReactNode {
   const { good, study, methods, chosen, view } = useStudyState('good', 'study', 'methods', 'chosen', 'view');
   const [choice, setChoice] = useState<ExportSettings>(FIRST);

@@ -15,7 +15,7 @@ import {
 import { namesOf } from '@schritt/core/text';
 import { plainName } from '../plots/plain-name.ts';
 
-/** What can be taken away: of the study, or of the chosen run. */
+/** What can be exported: of the study, or of the chosen run. */
 export type ExportKind = StudyTable | ExportRequest['what'];
 
 /** Formats of a plot. */
@@ -37,7 +37,7 @@ export interface HandoutSettings {
   readonly as: HandoutFormat;
 }
 
-/** What is to be taken away, and how. */
+/** The settings of an export. */
 export interface ExportSettings {
   readonly what: ExportKind;
   readonly table: TableFormat;

@@ -69,7 +69,7 @@ test('a spreadsheet has neither paper nor room for a plot', () => {
   expect(screen.queryByLabelText('space for plot')).toBeNull();
 });
 
-test('each kind offers what it can be told, and nothing else', async () => {
+test('each kind offers its own options, and nothing else', async () => {
   const { rerender } = render(<Chosen key="csv" first={FIRST} />);
   await userEvent.click(screen.getByLabelText('UTF-8 BOM (for spreadsheet programs)'));
   expect(choice.mark).toBe(true);
@@ -87,7 +87,7 @@ test('each kind offers what it can be told, and nothing else', async () => {
   expect(choice.worked).toBe(false);
 });
 
-test('a page is shown in a frame in which nothing runs; why there is none is told', () => {
+test('a page is shown in a frame in which nothing runs; the reason for none is reported', () => {
   const page: ExportSettings = { ...FIRST, what: 'handout' };
   const { rerender } = render(
     <ExportPreview choice={page} taken={{ text: '<p>sheet</p>', bytes: null, still: null, why: null }} />,

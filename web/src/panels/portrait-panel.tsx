@@ -41,7 +41,7 @@ export function portraitPlot(props: PortraitPanelProps, palette: Palette): Plot 
   const isPlane = view === 'plane';
   const upper = isPlane ? (names[1] ?? '') : values.length === 1 ? (names[0] ?? '') : '';
   return {
-    title: isPlane ? `Plane of ${names.slice(0, 2).join(' and ')}` : `Solution over ${independent}`,
+    title: isPlane ? `Plane of ${names.slice(0, 2).join(' and ')}` : `Solution vs ${independent}`,
     x: { scale: 'linear', mostTicks: 8, ...(isPlane ? {} : { range: [t[0] ?? 0, t.at(-1) ?? 1] }) },
     y: { scale: 'linear', mostTicks: 8 },
     series: isPlane ? planeSeries(props, palette) : timeSeries(props, palette),

@@ -18,7 +18,7 @@ test('a drag moves both ends alike, in decades on a logarithmic axis', () => {
   expect([low, high]).toEqual([10, 1000]);
 });
 
-test('a zoom that has no width or leaves the numbers is not drawn', () => {
+test('a zoom that has no width or becomes non-finite is not drawn', () => {
   const y = [0, 1] as const;
   expect(isDrawable({ x: [1, 2], y })).toBe(true);
   expect(isDrawable({ x: [1, 1], y })).toBe(false);

@@ -7,13 +7,13 @@ import { Mark } from '../plots/mark.tsx';
 import { useStudyState } from '../state/study-state.ts';
 import type { KeyedResult } from '@schritt/plot';
 
-/** Which method gives a wished error with the fewest evaluations. */
+/** Which method gives a target error with the fewest evaluations. */
 export function ComparisonPart(): ReactNode {
   const { results } = useStudyState('results');
   return results.value === null ? null : <Costs keyed={results.value} />;
 }
 
-/** Which N theory asks for the wished error, by method, and what a run with it comes to. */
+/** Which N theory asks for the target error, by method, and what a run with it comes to. */
 function AskedSettings({
   targetError,
   keyed,

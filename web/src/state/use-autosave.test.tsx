@@ -99,7 +99,7 @@ test('versions follow one another, and one request goes at a time', async () => 
   ]);
 });
 
-test('a failure is told and tried again by hand or by the next change', async () => {
+test('a failure is reported and tried again by hand or by the next change', async () => {
   const hook = page();
   replace.mockRejectedValueOnce(new ApiFailure('unreachable', 'the server does not respond'));
   hook.rerender({ document: text('two') });

@@ -143,7 +143,7 @@ test('changes are undone with keys, but not while one types', () => {
   expect(hook.result.current.redo).toBeNull();
 });
 
-test('a change is told of before anything is rendered from it, also one that makes rendering fail', () => {
+test('a change is reported before anything is rendered from it, also one that makes rendering fail', () => {
   const told: number[] = [];
   const rendered: number[] = [];
   const hook = renderHook(() => {

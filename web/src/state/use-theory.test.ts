@@ -41,7 +41,7 @@ async function later(milliseconds: number): Promise<void> {
   await act(() => jest.advanceTimersByTimeAsync(milliseconds));
 }
 
-test('orders are told at once, limits after the numbers of the study', async () => {
+test('orders are reported at once, limits after the numbers of the study', async () => {
   const { result } = renderHook(() => useTheory(DOCUMENT, KEYS, TEXTS));
   await later(1);
   expect(result.current.proved.get('heun')).toBe('order of heun');
@@ -79,7 +79,7 @@ test('where the problem alone changes, the orders are not asked for again', asyn
   expect(asked).toEqual(['proved euler heun', 'limits', 'limits']);
 });
 
-test('while no problem can be read the orders of the methods are told all the same', async () => {
+test('while no problem can be read the orders of the methods are reported all the same', async () => {
   const { result } = renderHook(() => useTheory(null, KEYS, TEXTS));
   await later(300);
   expect(result.current.proved.get('euler')).toBe('order of euler');

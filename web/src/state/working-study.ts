@@ -138,7 +138,7 @@ export function withLadder(study: WorkingStudy, ladder: Ladder): WorkingStudy {
   };
 }
 
-/** A method with a rung struck out, or counted again. */
+/** A method with a rung excluded or included. */
 export function strike(method: WorkingMethod, rung: number): WorkingMethod {
   const { struck = [] } = method;
   return {

@@ -27,7 +27,7 @@ interface ErrorSettingsProps {
   readonly onChange: (error: ErrorChoice) => void;
 }
 
-/** Where the error of a study is taken, of what, and how it is told. */
+/** Where the error of a study is taken, of what, and how it is reported. */
 export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps): ReactNode {
   const { at, of, scale } = error;
   const where: Where = typeof at === 'object' ? 'time' : at;

@@ -10,7 +10,7 @@ interface MeasuredStatementProps {
   readonly onChange: (measured: string | undefined) => void;
 }
 
-/** Errors that are told at a time. */
+/** Errors that are reported at a time. */
 const TOLD = 3;
 
 /** Measured points to draw beside the solution: columns pasted from a spreadsheet, or a file of CSV. */

@@ -19,7 +19,7 @@ import { StoredProblem } from './stored-problem.tsx';
 
 const BLANK = 'k1 = f(t, y)\ny[n+1] = y + h*k1\n';
 
-/** A title that no method of the study has yet: the wished one, or that with a number. */
+/** A title that no method of the study has yet: the given one, or that with a number. */
 export function freeTitle(wished: string, taken: readonly string[]): string {
   if (!taken.includes(wished)) return wished;
   let number = 2;

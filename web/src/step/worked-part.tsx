@@ -10,7 +10,7 @@ import { PowerNumber } from '../math/power-number.tsx';
 import { Mark } from '../plots/mark.tsx';
 import './worked-part.css';
 
-/** A residual above this is told: below it is rounding. */
+/** A residual above this is reported: below it is rounding. */
 const CLEAR = 1e-15;
 
 /** A line as TeX: what it gives, the formula, the numbers, the value, with signs of equality between. */

@@ -56,7 +56,7 @@ export interface TimesToShow {
 }
 
 /**
- * The grid points of a list of times such as `0.5, 1, ..., 8`; times between the grid points are told and not rounded
+ * The grid points of a list of times such as `0.5, 1, ..., 8`; times between the grid points are reported and not rounded
  * to others.
  */
 export function timesToShow(text: string, grid: Grid): TimesToShow | { readonly why: string } {

@@ -29,7 +29,7 @@ export interface StepCell {
   readonly value: (row: RowsWindow['rows'][number]) => number | null | undefined;
 }
 
-/** The columns of the rows of a run, of the kinds that are wished. */
+/** The columns of the rows of a run, of the chosen kinds. */
 export function stepCells(window: RowsWindow, kinds: readonly StepColumn[]): readonly StepCell[] {
   const { components, slopes, stages, conserved, rows } = window;
   const hasExact = rows.some((row) => row.exact.some((value) => value !== null));

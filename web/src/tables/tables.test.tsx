@@ -402,7 +402,7 @@ describe('findings', () => {
     expect(calls.point.mock.lastCall?.[0]).toMatchObject({ key: studyState.study.methods[1]!.key });
   });
 
-  test('a wished error is taken when it is one, and taken back when it is nothing', () => {
+  test('a target error is set when valid, and cleared when empty', () => {
     const { studyState, edits } = stage();
     show(studyState, <ComparisonPart />);
     const field = screen.getByRole('textbox');
@@ -414,7 +414,7 @@ describe('findings', () => {
     expect(edits.at(-1)?.made.wished).toBeUndefined();
   });
 
-  test('before there are results nothing is said', () => {
+  test('before there are results nothing is reported', () => {
     const { studyState } = stage();
     show({ ...studyState, results: { ...studyState.results, value: null } }, <FindingsList />);
     expect(screen.queryByRole('region')).toBeNull();

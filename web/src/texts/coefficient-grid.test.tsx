@@ -40,7 +40,7 @@ test('cells are a tableau if each is a number', () => {
   expect(tableauOfCells([['0', '0', 'x'], ...cells.slice(1)])).toBeNull();
 });
 
-test('what is typed into the grid becomes the text when told to, and is put back otherwise', async () => {
+test('what is typed into the grid becomes the text on request, and is put back otherwise', async () => {
   const onText = jest.fn();
   render(<CoefficientGrid inspection={inspectMethod(method(HEUN))} startWith={null} onText={onText} />);
   const cell = screen.getByRole('textbox', { name: 'b 1' });
@@ -81,7 +81,7 @@ test.each([
   expect(container.querySelector('p')?.textContent).toBe(long);
 });
 
-test('the orders of several texts are told in their order; of one that cannot be read nothing is', () => {
+test('the orders of several texts are reported in their order; of one that cannot be read nothing is', () => {
   expect(provedTexts([HEUN, 'y[n+1] = ', 'y[n+1] = y + h*f(t, y)'])).toEqual(['order 2', null, 'order 1']);
 });
 

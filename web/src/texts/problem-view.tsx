@@ -94,8 +94,8 @@ export function ProblemView({ problem, values }: ProblemViewProps): ReactNode {
               aria-label="Plot"
               size="small"
               options={[
-                { value: 'time', label: `over ${problem.independent}` },
-                { value: 'plane', label: `${names[1] ?? ''} over ${names[0] ?? ''}` },
+                { value: 'time', label: `vs ${problem.independent}` },
+                { value: 'plane', label: `${names[1] ?? ''} vs ${names[0] ?? ''}` },
               ]}
               value={view}
               onChange={setView}

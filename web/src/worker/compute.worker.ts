@@ -190,7 +190,7 @@ function failed(id: number, thrown: unknown): void {
   self.postMessage({ id, kind: 'failed', why } satisfies Message);
 }
 
-/** What is taken away is written by code of its own, which comes when it is first wanted. */
+/** Exports have code of their own, loaded on first use. */
 async function answerExport(id: number, { document, request }: Questions['taken']): Promise<void> {
   try {
     const { exportedFile } = await import('./exported-file.ts');

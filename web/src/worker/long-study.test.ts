@@ -107,7 +107,7 @@ test('unless it was to go on', async () => {
   expect(asked[0]?.left()).toBe(true);
 });
 
-test('a changed study ends the older one, also where the server had not told of it yet', async () => {
+test('a changed study ends the older one, also where the server had not reported it yet', async () => {
   server('a', 'b', 'c');
   const computer = new StudyComputer(1);
   await run(computer, long('-level'));

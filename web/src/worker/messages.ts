@@ -56,7 +56,7 @@ export interface RowsWindow {
   readonly rows: readonly Row[];
   /** Steps of the whole run. */
   readonly steps: number;
-  /** Where and why the run left the numbers within this window; null where it did not. */
+  /** Where and why the run became non-finite within this window; null where it did not. */
   readonly stopped: string | null;
 }
 
@@ -93,7 +93,7 @@ export interface SideRows {
   readonly rows: readonly SideRow[];
   /** Steps of the longest run. */
   readonly steps: number;
-  /** Where and why each method left the numbers within these rows; null where it did not. */
+  /** Where and why each method became non-finite within these rows; null where it did not. */
   readonly stopped: readonly (string | null)[];
 }
 
@@ -164,9 +164,9 @@ export interface Questions {
   readonly spectrum: { readonly document: StudyDocument; readonly method: number };
   /** A method on a battery of problems with known solutions. */
   readonly bench: { readonly text: string };
-  /** Which steps theory asks for a wished error, and what runs with them come to. */
+  /** Which steps theory asks for a target error, and what runs with them come to. */
   readonly wished: { readonly document: StudyDocument; readonly targetError: number };
-  /** Something to be taken away: a run, a sheet, a plot, formulas, a handout. */
+  /** Something to export: a run, a sheet, a plot, formulas, a handout. */
   readonly taken: { readonly document: StudyDocument; readonly request: ExportRequest };
 }
 

@@ -85,7 +85,7 @@ test('of a large system the first components are shown, in values, slopes and st
   expect(rows[0]?.stages?.map((stage) => stage.length)).toEqual([8, 8]);
 });
 
-test('a window in which a run leaves the numbers says where', () => {
+test('a window in which a run becomes non-finite says where', () => {
   const { stopped, rows } = rowsWindow(study("m' = m^2\nm(0) = 1e200\n0 <= t <= 1", EULER), {
     method: 0,
     gridRequest: { steps: 4 },

@@ -96,7 +96,7 @@ beforeEach(() => {
 test('a change runs again only what depends on it', async () => {
   const computer = new StudyComputer(2);
   expect(await runFor(computer, STUDY)).toEqual({ methods: [0, 1, 2], judged: 1 });
-  // a strike, a title and a wished error change no run
+  // a strike, a title and a target error change no run
   expect(await runFor(computer, { ...withMethod(0, { struck: [1] }), title: 'Other', wished: 0.1 })).toEqual({
     methods: [],
     judged: 1,

@@ -49,7 +49,7 @@ export class StudyComputer {
   }
 
   /**
-   * @param soFar is told how far the study is, and what is there of it
+   * @param soFar called with the progress of the study and its partial results
    * @throws Superseded where a newer study was asked for, Error where the program failed
    */
   async run(document: StudyDocument, soFar: (state: SoFar) => void): Promise<StudyResult> {

@@ -64,7 +64,7 @@ test('work that says nothing is shown as under way after a moment, not at once',
   expect(hook.result.current.part).toBe(1);
 });
 
-test('a failure is told beside the last value; being superseded is none', async () => {
+test('a failure is reported beside the last value; being superseded is none', async () => {
   const [first, second, third] = [work(), work(), work()];
   const worker = acquired();
   const hook = renderHook(({ run }) => useWork(() => worker, run), { initialProps: { run: first.run } });

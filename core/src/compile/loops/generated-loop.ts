@@ -11,7 +11,7 @@ export interface GeneratedLoop {
    * point, and the largest and its; null where the caller is to look after every step.
    */
   readonly watch: (() => string) | null;
-  /** Steps that `advance` may be asked for at once: it looks itself whether it has left the numbers, or they are few. */
+  /** Steps that `advance` may be asked for at once: it checks for non-finite values itself, or they are few. */
   readonly atOnce: number;
   /** Stage values of one step. */
   readonly stageWidth: number;

@@ -37,7 +37,7 @@ test.each([
   a.forEach((value, i) => expect(Math.abs(value - b[i]!)).toBeLessThan(1e-8 * Math.max(1, Math.abs(b[i]!))));
 });
 
-test('singular systems are told', () => {
+test('singular systems are reported', () => {
   expect(solveDense(Float64Array.of(1, 2, 2, 4), Float64Array.of(1, 1), 2)).toBe(false);
   expect(solveDense(Float64Array.of(NaN), Float64Array.of(1), 1)).toBe(false);
   expect(solveBanded(new Float64Array(4 * 3), Float64Array.of(1, 1, 1), 3, 1)).toBe(false);

@@ -155,7 +155,7 @@ function resultOn({ name, text, exactFrom }: Bench, method: Method, proved: numb
 }
 
 /**
- * Runs a method on a fixed battery of problems with known solutions, with exact first steps, and holds the observed
+ * Runs a method on a fixed battery of problems with known solutions, with exact starting values, and holds the observed
  * orders against the proved one. A method of order p is exact for powers of t up to p.
  *
  * @example testBench(heun)

@@ -34,7 +34,7 @@ function time(c: Amount): string {
 }
 
 /**
- * The text of a Runge-Kutta method with a tableau: stages k1, k2, ... one a line; stages that wait for one another in one
+ * The text of a Runge-Kutta method with a tableau: stages k1, k2, ... one per line; stages that wait for one another in one
  * solve line.
  *
  * @example tableauText(inspection.tableau!).split('\n')[0] // 'k1 = f(t, y)'
@@ -56,7 +56,7 @@ export function tableauText({ c, A, b }: Tableau): string {
 }
 
 /**
- * The text of a linear multistep formula; `start` names the method of its first steps.
+ * The text of a linear multistep formula; `start` names its starting method.
  *
  * @example multistepText({ alpha: [fraction(1)], beta: [fraction(1)], next: fraction(0) }, null)
  */

@@ -128,7 +128,7 @@ test('a fast layer at the start is followed', () => {
   for (const t of [0.05, 0.6, 1.2]) expect(leadingAt(euler, 0, t) / integral(t)).toBeCloseTo(1, 2);
 });
 
-test('where the leading term is zero, the next one is told with its order', () => {
+test('where the leading term is zero, the next one is reported with its order', () => {
   // the midpoint rule is of order 2, and its h^3 term is zero where y''' and f_y are
   const p = problem("y' = 3*t^2\ny(0) = 0\n0 <= t <= 2\ny(t) = t^3");
   const trapezoid = leading(p, findInLibrary('Trapezoidal rule')!);

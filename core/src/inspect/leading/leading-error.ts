@@ -210,7 +210,7 @@ function difference(coarse: Float64Array, fine: Float64Array, size: number): num
  * Source: P. Henrici, Discrete Variable Methods in Ordinary Differential Equations (1962), chapter 2; E. Hairer,
  * S. P. Norsett, G. Wanner, Solving Ordinary Differential Equations I (2nd ed., 1993), section II.8, III.9.
  *
- * @param proof the proved order of the method; its first steps must be of that order
+ * @param proof the proved order of the method; its starting method must have that order
  * @param along the exact solution or a reference, without kinks up to `end`
  * @returns null where the order is not proved or the method does not converge, where no series exists, for more than
  *   sixty components, and where e could not be followed to four digits

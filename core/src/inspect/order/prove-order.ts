@@ -28,7 +28,7 @@ export interface ProvedOrder {
   /** Conditions that were looked at. */
   readonly looked: number;
   /**
-   * C with local error C h^(p+1) y^(p+1) + ..., over the sum of the weights of slopes for formulas that reach back; null
+   * C with local error C h^(p+1) y^(p+1) + ..., over the sum of the weights of slopes for multistep methods; null
    * where the principal error is no multiple of one derivative.
    */
   readonly errorConstant: Amount | null;
@@ -129,7 +129,7 @@ function byTrees(method: LinearMethod, kind: TreeKind): Omit<ProvedOrder, 'zero'
   return { order: highest, atLeast: true, failing: [], looked };
 }
 
-/** The sum of the weights of slopes, by which the error of a formula that reaches back is measured. */
+/** The sum of the weights of slopes, by which the error of a multistep method is measured. */
 export function weightOfSlopes(method: LinearMethod): Amount {
   const { next } = method;
   let sum = UNIT;
@@ -163,7 +163,7 @@ function wholeness(tree: RootedTree, order: number): Amount {
 /**
  * The order of a method, proved from its text: by comparing powers of h where every evaluation lies on the solution
  * (linear multistep and Taylor formulas, C_q of Hairer, Norsett & Wanner III.2), else by the conditions of rooted trees
- * (Butcher; Hairer, Norsett & Wanner II.2 and II.14), which are generated, also for formulas that reach back, with exact
+ * (Butcher; Hairer, Norsett & Wanner II.2 and II.14), which are generated, also for multistep methods, with exact
  * earlier values.
  *
  * @param withVelocity for x'' = a: whether a depends on the velocity

@@ -22,7 +22,7 @@ export interface RootedTree {
 /** Which trees there are. */
 export interface TreeKind {
   readonly form: 'first' | 'second';
-  /** Whether derivatives by the time are told apart from others. */
+  /** Whether derivatives by the time are reported apart from others. */
   readonly withTime: boolean;
   /** Whether a depends on v. */
   readonly withVelocity: boolean;

@@ -227,7 +227,7 @@ export function nearMisses(method: Method, linear: LinearMethod, proof: ProvedOr
         }
       });
   });
-  // what raises it most is likely what was meant; what raises it less is told only where nothing does better
+  // what raises it most is likely what was meant; what raises it less is reported only where nothing does better
   const best = Math.max(...found.map(({ order }) => order));
   return found
     .filter(({ order }) => order === best)

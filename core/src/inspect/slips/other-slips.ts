@@ -108,7 +108,7 @@ export function unusedSlips(method: Method): readonly Slip[] {
   );
 }
 
-/** First steps by a method that is too coarse for the order, or that reaches back itself. */
+/** A starting method of too low an order, or that is a multistep method itself. */
 export function startSlips(method: Method, proof: ProvedOrder | null): readonly Slip[] {
   const { startWith, depth } = method;
   if (startWith === null || proof === null) return [];

@@ -51,7 +51,7 @@ test.each([
   expect(largestStep(polynomialOf(title), eigenvalue)! / h).toBeCloseTo(1, 5);
 });
 
-test('there is no end for an A-stable method, and nothing is said of a motion that grows itself', () => {
+test('there is no end for an A-stable method, and nothing is reported of a motion that grows itself', () => {
   expect(largestStep(polynomialOf('Backward Euler'), complex(-1, 40))).toBe(Infinity);
   expect(largestStep(polynomialOf('RK4'), complex(0.5, 1))).toBeNull();
 });

@@ -2,7 +2,7 @@ import type { LinearMethod } from '../form/linear-method.ts';
 import { soleTerm } from '../form/powers.ts';
 import { type Complex, complex, rootsOf, sizeOf } from './complex.ts';
 
-/** What a formula that reaches back does at h = 0: where the roots of its first polynomial are. */
+/** What a multistep method does at h = 0: where the roots of its first polynomial are. */
 export interface ZeroStability {
   /** Roots of r^k - sum of alpha_j r^(k-1-j); 1 is among them for a consistent formula. */
   readonly roots: readonly Complex[];
@@ -16,7 +16,7 @@ export interface ZeroStability {
 const NEAR = 1e-6;
 
 /**
- * The root condition: an error in the first steps stays bounded as h falls only if no root leaves the unit circle and
+ * The root condition: an error in the starting values stays bounded as h falls only if no root leaves the unit circle and
  * none on it is double.
  *
  * Source: G. Dahlquist, Math. Scand. 4 (1956) 33-53.

@@ -1,6 +1,6 @@
 import type { LibraryMethod } from './library-method.ts';
 
-/** Methods that reach back to earlier steps. */
+/** Multistep methods. */
 export const MULTISTEP: readonly LibraryMethod[] = [
   {
     title: 'Adams-Bashforth 2',

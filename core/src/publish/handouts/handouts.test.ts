@@ -271,7 +271,7 @@ test.each<[string, Partial<HandoutRequest>, string]>([
   expect(refusal(() => made(request))).toContain(words);
 });
 
-test('a run that leaves the numbers makes no sheet', () => {
+test('a run that becomes non-finite makes no sheet', () => {
   const text = "w' = -sqrt(w - 1)\nw(0) = 1.5\n0 <= t <= 4";
   const words = refusal(() => made({}, { ...STUDY, problem: { title: 'Reservoir', text } }));
   expect(words).toContain("Euler stops in step 2: sqrt(-0.2071) is not a real number in w'");

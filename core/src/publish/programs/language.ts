@@ -125,7 +125,7 @@ export interface ProgramParts {
   /** Lines that set e from t; null where no exact solution is known. */
   readonly exact: readonly CodeLine[] | null;
   readonly step: StepRoutine;
-  /** What does the first steps of a formula that reaches back; null for one that does not. */
+  /** The starting method of a multistep method; null for a one-step method. */
   readonly starter: StepRoutine | null;
   readonly depth: number;
   /** Functions whose last digit may be another in this language. */

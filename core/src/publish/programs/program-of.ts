@@ -13,7 +13,7 @@ export interface ProgramRun {
 /**
  * A run of a study as a program.
  *
- * @throws Refusal for what no program is made of, single precision and exact first steps among it
+ * @throws Refusal for what no program is made of, single precision and exact starting values among it
  */
 export function programOf(
   title: string,

@@ -17,7 +17,7 @@ export interface ProgramRequest {
   readonly problem: Problem;
   readonly method: Method;
   readonly methodTitle: string;
-  /** The method of the first steps, where the formula reaches back. */
+  /** The starting method, for a multistep method. */
   readonly starter: { readonly title: string; readonly method: Method } | null;
   readonly grid: Grid;
 }
@@ -28,7 +28,7 @@ const MAX_COMPONENTS = 1000;
 /**
  * The parts of a program for one language.
  *
- * @throws Refusal for what no program is made of: larger implicit systems and derivatives, starters that reach back
+ * @throws Refusal for what no program is made of: larger implicit systems and derivatives, multistep starting methods
  *   themselves, problems of another form, a last step that is shortened
  */
 export function programParts(request: ProgramRequest, writing: Writing): ProgramParts {

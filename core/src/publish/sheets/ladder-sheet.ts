@@ -34,7 +34,7 @@ export interface SheetRung {
 const FIRST = 3;
 const [STEPS_COLUMN, H_COLUMN] = [3, 4];
 
-/** Cells of a rung up to its step size: what was wished, how often that goes into the interval, N and h. */
+/** Cells of a rung up to its step size: the requested h, the number of steps, N and h. */
 function gridCells(
   { givenAs, run: { grid }, isHalf }: SheetRung,
   i: number,

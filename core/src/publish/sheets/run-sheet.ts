@@ -47,9 +47,9 @@ export interface RunRequest {
   readonly cells: ProblemCells;
   readonly columns: RunColumns;
   readonly error: RowError;
-  /** The formula and what does its first steps, and theirs: each with what its columns are headed by. */
+  /** The formula and its starting methods: each with what its columns are headed by. */
   readonly chain: readonly { readonly prefix: string; readonly steps: StepColumns }[];
-  /** Whether the first steps that no formula of the chain does are exact. */
+  /** Whether the starting values are exact. */
   readonly exactStart: boolean;
 }
 
@@ -188,7 +188,7 @@ export function runSheet(request: RunRequest, run: OneRun): Sheet {
   };
 }
 
-/** The value of a stage in a row; none at the last point and for first steps that another method does. */
+/** The value of a stage in a row; none at the last point and for steps taken by the starting method. */
 function stageValue(source: StageSource | null, { stages, slopes }: Row): number | null {
   if (source === null) return null;
   return source.kind === 'slope'
@@ -201,7 +201,7 @@ function rowsOf(
   { rows: count, known, endsWell }: OneRun,
 ): readonly (readonly SheetCell[])[] {
   const writers = new Map<CellFormula, (row: number) => string>();
-  // behind the end of a run rows are blank; behind a step that left the numbers they are not known
+  // behind the end of a run rows are blank; behind a step that became non-finite they are not known
   const behind = endsWell ? '' : null;
   const write = (formula: CellFormula, row: number): string => {
     const writer = writers.get(formula) ?? writerOf(formula);

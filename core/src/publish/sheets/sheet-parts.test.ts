@@ -60,7 +60,7 @@ test('names of cells are no cells, and differ by more than the case of letters',
   ]);
 });
 
-test('a file is told as text, sheet by sheet, with formulas for values', () => {
+test('a file is reported as text, sheet by sheet, with formulas for values', () => {
   const book: Workbook = {
     title: 'Probe',
     names: [],

@@ -25,7 +25,7 @@ const MAX_CELLS = 600_000;
 /** Fewest rows that a run gets, so that its h may be made smaller. */
 const FEWEST_ROWS = 40;
 
-/** A method and what does its first steps, and theirs. */
+/** A method and its starting methods. */
 function chainOf(study: Study, title: string, method: Method): { title: string; method: Method }[] {
   const chain = [{ title, method }];
   let [last, instead] = [method, study.start.instead];
@@ -69,9 +69,9 @@ interface SheetCase {
   readonly chosen: StudyMethod;
   readonly measure: SheetMeasure;
   readonly error: RowError;
-  /** The method, and those that do its first steps. */
+  /** The method, and its starting methods. */
   readonly methods: readonly { readonly title: string; readonly method: Method }[];
-  /** Whether the first steps that no method does are exact. */
+  /** Whether the starting values are exact. */
   readonly exactStart: boolean;
 }
 
@@ -109,7 +109,7 @@ function gridsOf({ problem, ladder, lastStep }: Study, grids: readonly Grid[] | 
   return grids;
 }
 
-/** The stages of the method and of those that do its first steps, in columns beside each other. */
+/** The stages of the method and of its starting methods, in columns beside each other. */
 function chainColumns(
   { study: { problem }, methods }: SheetCase,
   cells: ProblemCells,

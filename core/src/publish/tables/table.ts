@@ -16,7 +16,7 @@ export interface ColumnGroup {
   readonly columns: number;
 }
 
-/** A table to be taken away, in whatever format. */
+/** A table for export. */
 export interface Table {
   readonly caption: string;
   /** Titles over the columns, in order; null where they have none. */
@@ -25,7 +25,7 @@ export interface Table {
   readonly rows: readonly (readonly CsvCell[])[];
 }
 
-/** The formats that a table can be taken away in. */
+/** The formats that a table can be exported in. */
 export const TABLE_LABELS = {
   csv: 'CSV',
   md: 'Markdown',

@@ -119,7 +119,7 @@ export interface Figures {
   readonly large: Sizes & { readonly error: number; readonly swing: number };
   /** Times that Newton's method had to be damped, and of how many steps, over those rungs. */
   readonly damped: Sizes & { readonly times: number; readonly steps: number };
-  /** The first leap at the first of the rungs. */
+  /** The first jump at the first of the rungs. */
   readonly leap: Sizes & { readonly leap: Leap; readonly independent: string };
   readonly coarse: Excluded;
   readonly 'same grid': Sizes & { readonly h: number };

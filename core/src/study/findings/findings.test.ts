@@ -33,7 +33,7 @@ function sentence(all: readonly Finding[], kind: Finding['kind'], method: number
   return all.find((finding) => finding.kind === kind && finding.method === method)?.sentence ?? 'none';
 }
 
-test('Newton’s method is told where it takes another root and where it is damped', () => {
+test('Newton’s method is reported where it takes another root and where it is damped', () => {
   const leaping = findings("y' = y*(1 - y)\ny(0) = 0.01\n0 <= t <= 12", [library('Backward Euler')], {
     ladder: { sizes: ['2.4', '0.6', '0.3'] },
   });
@@ -50,7 +50,7 @@ const DECAY = "y' = -2*y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-2*t)";
 const HEATER =
   "T' = -a*(T - if(t < 1/3, 4, 20))\na = 1.2\nT(0) = 12\n0 <= t <= 2\nT(t) = if(t < 1/3, 4 + 8*exp(-a*t), 20 + (8*exp(-a/3) - 16)*exp(-a*(t - 1/3)))";
 
-test('a step beyond the stability limit is told with the limit of the method and the decay of the problem', () => {
+test('a step beyond the stability limit is reported with the limit of the method and the decay of the problem', () => {
   const all = findings(PROBE, [library('Euler'), library('RK4')], {
     ladder: { sizes: [0.06, 0.03, 0.015, 0.0075, 0.00375] },
   });
@@ -114,7 +114,7 @@ test('the floor is where rounding is: held against runs in 400 bits', () => {
     expect(share(rung.steps, rung.error!)).toBeLessThan(0.5);
 });
 
-test('orders that go somewhere are told by where they go, and not called lost or better', () => {
+test('orders that go somewhere are reported with their trend, and not called lost or better', () => {
   // convergence from above: RK4 with N = 1 to 6
   const above = findings("y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)", [library('RK4')], {
     ladder: { counts: [1, 2, 3, 4, 5, 6] },
@@ -157,7 +157,7 @@ test('a slip that shows at fine h alone is judged by what is proved', () => {
   expect(sentence(all, 'as promised')).toMatch(/^Order 2\.00/);
 });
 
-test('an error that changes its sign is told where both sides follow it, and nowhere else', () => {
+test('an error that changes its sign is reported where both sides follow it, and nowhere else', () => {
   const typed = 'solve y[n+1] = y + h*(0.49*f(t, y) + 0.51*f(t + h, y[n+1]))';
   const theta = findings(
     "y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)",
@@ -183,7 +183,7 @@ test('an error that changes its sign is told where both sides follow it, and now
   expect(whole.map(({ kind }) => kind)).toEqual(['rounding only']);
 });
 
-test('rounding that growth amplifies is told as rounding, and errors larger than the solution as such', () => {
+test('rounding that growth amplifies is reported as rounding, and errors larger than the solution as such', () => {
   const all = findings(
     "y' = 10*(y - sin(t)) + cos(t)\ny(0) = 0\n0 <= t <= 3\ny(t) = sin(t)",
     [library('RK8')],
@@ -203,7 +203,7 @@ test('rounding that growth amplifies is told as rounding, and errors larger than
   );
 });
 
-test('where times are large, sums with them are rounded, and that is told as rounding', () => {
+test('where times are large, sums with them are rounded, and that is reported as rounding', () => {
   const all = findings(
     "y' = -y + t - 1000000\ny(1000000) = 0\n1000000 <= t <= 1000002\ny(t) = t - 1000001 + exp(1000000 - t)",
     [library('RK4')],
@@ -214,7 +214,7 @@ test('where times are large, sums with them are rounded, and that is told as rou
   expect(sentence(all, 'floor')).toMatch(/^From N = 256 on/);
 });
 
-test('rungs that fail for other reasons are told apart', () => {
+test('rungs that fail for other reasons are distinguished', () => {
   const all = findings(
     "y' = 3*y*(1 - y/3)\ny(0) = 0.2\n0 <= t <= 8\ny(t) = 3/(1 + 14*exp(-3*t))",
     [library('Adams-Bashforth 6')],
@@ -227,7 +227,7 @@ test('rungs that fail for other reasons are told apart', () => {
   );
 });
 
-test('a kink that is met once is told once, and step sizes of one grid count once', () => {
+test('a kink that is met once is reported once, and step sizes of one grid count once', () => {
   const kink = findings(
     "y' = abs(t - 1)\ny(0) = 0\n0 <= t <= 2\ny(t) = if(t < 1, t - t^2/2, 1 - t + t^2/2)",
     [library('RK4')],
@@ -338,7 +338,7 @@ test('on smooth problems no library method is accused of anything', () => {
   }
 });
 
-test('of a wrong exact solution it is said first of all that it is none, and no method is judged by it', () => {
+test('a wrong exact solution is reported first, and no method is judged by it', () => {
   const wrong = DECAY.replace('exp(-2*t)', 'exp(-2*t) + t/100');
   const all = findings(wrong, [library('Euler'), library('RK4')], {});
   expect(all.map(({ kind }) => kind)).toEqual(['wrong exact']);
@@ -353,7 +353,7 @@ test('of a wrong exact solution it is said first of all that it is none, and no 
   expect(struck.map(({ kind }) => kind)).toEqual(['wrong exact', 'struck']);
 });
 
-test('an oscillation beyond the stability region is told with its growth a step: |R(3i)| of the classical method', () => {
+test('an oscillation beyond the stability region is reported with its growth a step: |R(3i)| of the classical method', () => {
   const all = findings(
     "x'' = -w^2*x\nw = 100\nx(0) = 1\nx'(0) = 0\n0 <= t <= 3\nx(t) = cos(w*t)",
     [library('RK4')],
@@ -369,7 +369,7 @@ test('an oscillation beyond the stability region is told with its growth a step:
   );
 });
 
-test('theory is told beside the finest error, where it changes its sign, and where its leading term is zero', () => {
+test('predictions stand beside the finest error, where it changes its sign, and where its leading term is zero', () => {
   const decay = findings(DECAY, [library('RK4')], { ladder: { counts: [10, 20, 40, 80, 160] } });
   // C a^5 T exp(a T) with C = 1/120, a = -2, T = 2
   const near = decay.find(({ kind }) => kind === 'predicted');
@@ -411,7 +411,7 @@ test('errors over a jump in the rate go up and down, and no order is made of two
   expect(sentence(all, 'no order')).toMatch(/, up and down; 1 is expected; .* at t = 0\.333\.$/);
 });
 
-test('a formula that is proved to be of order 0 is told so, and nobody is sent to smaller steps', () => {
+test('a formula that is proved to be of order 0 is reported as such, and smaller steps are not recommended', () => {
   const half = { title: 'Half', text: 'y[n+1] = y + h/2*f(t, y)' };
   const all = findings("y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)", [half], {});
   expect(sentence(all, 'formula')).toMatch(/^The method as typed has order 0 \(proved from its text\)/);
@@ -421,7 +421,7 @@ test('a formula that is proved to be of order 0 is told so, and nobody is sent t
   );
 });
 
-test('the end of a run and that of the interval are told apart, far from zero as well', () => {
+test('the end of a run and that of the interval are distinguished, far from zero as well', () => {
   const { methods } = result(
     "y' = -y\ny(1000000) = 1\n1000000 <= t <= 1000000.4\ny(t) = exp(1000000 - t)",
     [library('Euler')],

@@ -57,7 +57,7 @@ test('what each method needs for an error lies on the line between its rungs', (
   expect(need!.evaluations).toBe(Math.ceil(4 * (2 / 1e-5) ** 0.25));
 });
 
-test('with no wish, a round error that every method reaches between its rungs', () => {
+test('without a target, a round error that every method reaches between its rungs', () => {
   // Euler reaches 0.0025 and the other is at 2e-4 at its coarsest: nothing in common, the smallest that all reach
   const apart = compare([EULER, FOURTH], null)!;
   expect(apart.wished).toBe(0.005);

@@ -24,7 +24,7 @@ const DEVIATIONS = 3;
 const NOISY = 1 / 500;
 /** Half of the narrowest range. */
 const MIN = 0.01;
-/** Half of the widest range that is told. */
+/** Half of the widest range that is reported. */
 const WIDEST = 0.5;
 
 /** Errors that are left then, at least. */

@@ -33,7 +33,7 @@ export interface Predicted {
 
 const known = memoize<LeadingError | null>(60);
 
-/** Whether the first steps are at least of the order of the formula, so that they leave no trace in the leading term. */
+/** Whether the starting method has at least the order of the method, so that they leave no trace in the leading term. */
 function isWellStarted({ method }: StudyMethod, { start, problem }: Study, order: number): boolean {
   if (method.depth === 0) return true;
   const name = start.instead ?? method.startWith?.name ?? 'exact';
@@ -48,7 +48,7 @@ const GOOD = 1e-11;
 
 /**
  * The leading error of a method of a study along its interval; null where it is not proved, where the solution has kinks,
- * where there is no good solution to expand about, and where first steps are of a lower order.
+ * where there is no good solution to expand about, and where the starting method has a lower order.
  */
 export function leadingOf(
   study: Study,
@@ -96,7 +96,7 @@ function made(study: Study, truth: Truth, method: StudyMethod, until: number): L
   return found.ok ? found.value : null;
 }
 
-/** How near to the time of the error a change of sign is told, as a part of the interval. */
+/** How near to the time of the error a change of sign is reported, as a part of the interval. */
 const NEAR = 0.08;
 /** Beside the largest value of the leading term, one below that is small; one below the other is no value at all. */
 const SMALL = 0.3;

@@ -33,7 +33,7 @@ const MAX = 30;
 function orderOf(h1: number, h2: number, h3: number, quotient: number): number | null {
   const r = h1 / h2;
   if (Math.abs(r / (h2 / h3) - 1) < 1e-12) return ln(quotient) / ln(r);
-  // divided by h2^p, so that no power leaves the numbers
+  // divided by h2^p, so that no power becomes non-finite
   const side = (p: number): number => (pow(r, p) - 1) / (1 - pow(h3 / h2, p));
   let low = MIN;
   let high = MAX;

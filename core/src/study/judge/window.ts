@@ -7,7 +7,7 @@ import { orderRange } from './order-range.ts';
 /** Why a rung does not count for the order. */
 export type LeftOut =
   | { readonly kind: 'struck' }
-  /** It left the numbers, or could not be run. */
+  /** It became non-finite, or could not be run. */
   | { readonly kind: 'stopped' }
   /** There is no error, or none at all is left. */
   | { readonly kind: 'no error' }
@@ -28,7 +28,7 @@ export type LeftOut =
 export interface WindowPoint {
   readonly h: number;
   readonly steps: number;
-  /** Null where the run left the numbers, or nothing is known to compare with. */
+  /** Null where the run became non-finite, or nothing is known to compare with. */
   readonly error: number | null;
   readonly stopped: boolean;
   readonly struck: boolean;
@@ -57,7 +57,7 @@ const MAX_TERMS = 4;
 /**
  * Decides for every rung whether it counts for the slope, and if not, why. The rules, in this order:
  *
- * 1. Rungs that a person struck out, that left the numbers, that have no error, or whose error is taken at another
+ * 1. Rungs excluded manually, that became non-finite, that have no error, or whose error is taken at another
  *    time, do not count; of those on the same grid the first does.
  * 2. Where a person chose a window, the rungs in it count.
  * 3. A rung whose error is larger than the solution does not.

@@ -6,7 +6,7 @@ import { newtonWork, type RunState } from '../../run/integrate.ts';
 
 /** What a run has cost. */
 export interface Cost {
-  /** Evaluations of f (or a), those of the first steps and within Newton's method included. */
+  /** Evaluations of f (or a), those of the starting steps and within Newton's method included. */
   readonly f: number;
   /** Evaluations of f', f'', ... in this order, partial derivatives of the same order among them. */
   readonly derivatives: readonly number[];
@@ -83,7 +83,7 @@ function counts(run: CompiledRun, steps: number, iterations: number): Counts {
     { length: most },
     (_, order) => own * (plain[order] ?? 0) + iterations * (perIteration[order] ?? 0),
   );
-  // slopes of the first steps are evaluated to be kept
+  // slopes of the starting steps are evaluated to be kept
   if (run.program.presentRate !== null) total[0] = (total[0] ?? 0) + Math.min(depth, steps);
   return total;
 }

@@ -39,7 +39,7 @@ export function gridMeasureOf(choice: ErrorChoice): GridMeasure | null {
   return measure?.kind === 'grid' ? measure : null;
 }
 
-/** Whether an error is told relative to the size of the exact value. */
+/** Whether an error is relative to the size of the exact value. */
 export function isRelative({ scale }: ErrorChoice): boolean {
   return scale === 'relative' || scale === 'digits';
 }

@@ -54,7 +54,7 @@ test('the error at the end, at a time, the largest, the mean and that of one ste
   expect(rung({ error: { at: 'local' } }).error).toBeCloseTo(ERRORS[1]!, 15);
 });
 
-test('a relative error is one of the size of the exact value, also told as digits and places', () => {
+test('a relative error is one of the size of the exact value, also given as digits and places', () => {
   const exact = Math.exp(-4);
   const relative = ERRORS[10]! / exact;
   expect(rung({ error: { scale: 'relative' } }).error).toBeCloseTo(relative, 13);
@@ -80,14 +80,14 @@ test('the error of one component, and the Euclidean norm of all', () => {
   expect(of('x')).toBeCloseTo(Math.abs(3 * 0.9 ** 10 - 3 * Math.exp(-1)), 14);
 });
 
-test('a component that is not there is told, and no error is made up', () => {
+test('a component that is not there is reported, and no error is made up', () => {
   const made = result({ error: { of: 'w' } }, TWO);
   expect(made.problems).toEqual(['there is no component w; there are x, z']);
   expect(made.methods[0]!.rungs[0]!.error).toBeNull();
   expect(made.findings).toEqual([]);
 });
 
-test('a time outside of the interval is told', () => {
+test('a time outside of the interval is reported', () => {
   expect(result({ error: { at: { t: 3 } } }).problems).toEqual([
     'the error time t = 3 is outside the interval 0 <= t <= 2',
   ]);
@@ -141,7 +141,7 @@ test('ratio and order of neighbouring rungs, for any ratio of step sizes', () =>
   expect(rungs[2]!.order).toBeCloseTo(Math.log(b! / c!) / Math.log(4 / 3), 12);
 });
 
-test('evaluations are counted as the text makes them, those of the first steps too', () => {
+test('evaluations are counted as the text makes them, those of starting steps too', () => {
   const cost = (text: string): number => evaluations(rung({ methods: [{ title: 'M', text }] }).cost);
   expect(cost(EULER.text)).toBe(10);
   expect(cost(HEUN.text)).toBe(20);
@@ -150,7 +150,7 @@ test('evaluations are counted as the text makes them, those of the first steps t
   expect(cost("y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y)")).toBe(20);
 });
 
-test('every rung is told when it is finished, and the parts add up', () => {
+test('every rung is reported when it is finished, and the parts add up', () => {
   const study = open({ methods: [EULER, HEUN], ladder: { counts: [10, 20, 40] } });
   const told: string[] = [];
   const parts: number[] = [];

@@ -56,7 +56,7 @@ function knotsFor(order: number): number {
   return Math.max(2, Math.floor(order / 2) + 2);
 }
 
-/** A wished time this near to a grid point, in steps, is that point. */
+/** A requested time this near to a grid point, in steps, is that point. */
 const ON_GRID = 1e-9;
 
 /** The error at a time that need be no grid point; the run goes on to the grid point after it. */

@@ -91,7 +91,7 @@ function gridRequests(
 }
 
 /**
- * Lays the grids of a ladder over an interval, one a rung.
+ * Lays the grids of a ladder over an interval, one per rung.
  *
  * @example layLadder({ counts: [4, 8] }, 0, 1, 'fit').length // 2
  */

@@ -18,7 +18,7 @@ function leap(text: string, method: string, steps: number): Leap | null {
 
 const MARMOTS = "y' = y*(1 - y)\ny(0) = 0.01\n0 <= t <= 12";
 
-test('a step of backward Euler to the other root of its equation is told, with both roots', () => {
+test('a step of backward Euler to the other root of its equation is reported, with both roots', () => {
   // Newton's method from the present value y0 turns round where 1 - h*(1 - 2*y0) changes its sign
   const y0 = 0.01;
   const h = 1 / (1 - 2 * y0);
@@ -36,8 +36,8 @@ test.each([
   ['an explicit formula', MARMOTS, 'RK4', 5],
   ['a formula that reaches back', "y' = -y^3\ny(0) = 1\n0 <= t <= 4", 'BDF 2', 8],
   ['a steep slope', "y' = -1e6*(y - cos(t))\ny(0) = 0\n0 <= t <= 4", 'Backward Euler', 8],
-  // a rate that leaps takes the step with it
+  // a rate that jumps takes the step with it
   ['a jump of the rate', "y' = -y^3 + if(t < 0.7, 0, 40)\ny(0) = 1\n0 <= t <= 4", 'Backward Euler', 3],
-])('none is told of %s', (_, text, method, steps) => {
+])('none is listed %s', (_, text, method, steps) => {
   expect(leap(text, method, steps)).toBeNull();
 });

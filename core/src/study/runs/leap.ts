@@ -7,13 +7,13 @@ import { begin, goTo, type RunState } from '../../run/integrate.ts';
 
 /**
  * A step whose equations Newton's method solved, but not by the solution that grows out of the values before: as the
- * step size of that step alone grows from zero to what it is, the new value leaps.
+ * step size of that step alone grows from zero to what it is, the new value jumps.
  */
 export interface Leap {
   /** The number of the step, from 1, and the time at its start. */
   readonly step: number;
   readonly t: number;
-  /** The step size at which the new value of a component leaps, from one value to another. */
+  /** The step size at which the new value of a component jumps, from one value to another. */
   readonly h: number;
   readonly component: string;
   readonly from: number;
@@ -22,7 +22,7 @@ export interface Leap {
 
 /** Step sizes of one step that are looked at before the largest change is followed. */
 const LOOKS = 12;
-/** A change that stays larger than this part of the values, over a part 2^-40 of the step, is a leap. */
+/** A change that stays larger than this part of the values, over a part 2^-40 of the step, is a jump. */
 const LEAPS = 0.02;
 const HALVINGS = 40;
 /** A change at so small a part of the step is a steep slope. */
@@ -57,7 +57,7 @@ function change(
   return { part, place };
 }
 
-/** The leap of one step; null where there is none, or where a smaller step cannot be done. */
+/** The jump of one step; null where there is none, or where a smaller step cannot be done. */
 function leapOf(at: RunState): Leap | null {
   const { run, grid, state, n } = at;
   const { size } = run.shape;
@@ -74,7 +74,7 @@ function leapOf(at: RunState): Leap | null {
   const changeOf = (one: Float64Array, other: Float64Array): number => change(one, other, sizes).part;
   const changes = values.slice(1).map((value, i) => changeOf(values[i]!, value));
   if (!changes.every((part) => Number.isFinite(part))) return null;
-  // a formula that reaches back need not begin at the present value
+  // a multistep method need not begin at the present value
   const first = run.program.depth > 0 ? 1 : 0;
   const largest = changes.indexOf(Math.max(...changes.slice(first)), first);
   let [low, high] = [largest / LOOKS, (largest + 1) / LOOKS];
@@ -103,7 +103,7 @@ function solutionSeconds({ program, problem }: CompiledRun): number {
   return newtonCost(problem, most).elimination;
 }
 
-/** The first leap among the looked at steps of a run. */
+/** The first jump among the examined steps of a run. */
 function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
   const at = begin(run, grid);
   const every = Math.ceil(grid.steps / MAX_STEPS);
@@ -117,8 +117,8 @@ function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
 }
 
 /**
- * Finds the first leap of runs of a method; null where none is found, where the formula solves no equations, where rates
- * have kinks or jumps, which make a step leap by themselves, and for long runs.
+ * Finds the first jump of runs of a method; null where none is found, where the formula solves no equations, where rates
+ * have kinks or jumps, which make a step jump by themselves, and for long runs.
  */
 export function leapFinder(run: CompiledRun): (grid: Grid) => Leap | null {
   const solves = run.program.instructions.some(({ kind }) => kind === 'solve');

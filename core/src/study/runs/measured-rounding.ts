@@ -45,7 +45,7 @@ interface PerturbedRun {
   readonly scales: Scales;
 }
 
-/** Units of the twins: no powers of two, which would round alike. */
+/** Units of the perturbed runs: no powers of two, which would round alike. */
 const UNITS: readonly Scales[] = [
   { values: 3, time: 0.75 },
   { values: 0.7, time: 1.25 },

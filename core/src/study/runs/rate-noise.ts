@@ -17,7 +17,7 @@ export interface RateNoise {
   readonly exactAt: (t: number, places: readonly number[]) => number;
 }
 
-/** Rounding of rates is told from so many roundings of the rates and values themselves on: sums of larger terms that cancel. */
+/** Rounding of rates is reported from so many roundings of the rates and values themselves on: sums of larger terms that cancel. */
 const CANCELS = 100;
 /** Times at which the rates are looked at, and components of each block. */
 const LOOKS = 16;

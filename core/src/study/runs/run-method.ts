@@ -195,7 +195,7 @@ function* toTheEnd(at: RunState): Generator<number, null> {
   return null;
 }
 
-/** How the first steps are done; exact values come from the reference where no exact solution is given. */
+/** How starting values are computed; exact values come from the reference where no exact solution is given. */
 function startOf(study: Study, rungs: readonly Rung[]): StartChoice {
   const { problem, start } = study;
   const isExact = startsFromSolution(study);
@@ -208,7 +208,7 @@ function startOf(study: Study, rungs: readonly Rung[]): StartChoice {
   return { ...start, instead: 'exact', solution };
 }
 
-/** Runs one method of a study over all rungs of its ladder; whoever pulls may stop at every sign of life. */
+/** Runs one method of a study over all rungs of its ladder; the caller may stop at every yield. */
 export function* methodSteps(
   study: Study,
   rungs: readonly Rung[],

@@ -21,7 +21,7 @@ export interface Progress {
 export type MethodSign = Omit<Progress, 'method'>;
 
 /**
- * Runs one method of a study over the whole ladder; whoever pulls may stop at every sign of life.
+ * Runs one method of a study over the whole ladder; the caller may stop at every yield.
  *
  * @throws Refusal where the study has no such method
  * @example [...methodSigns(study, 0)]
@@ -49,7 +49,7 @@ export function* methodSigns(study: Study, method: number): Generator<MethodSign
   }
 }
 
-/** Runs all methods of a study one after another; whoever pulls may stop at every sign of life. */
+/** Runs all methods of a study one after another; the caller may stop at every yield. */
 export function* runSteps(study: Study): Generator<Progress, readonly MethodRun[]> {
   const runs: MethodRun[] = [];
   for (const method of study.methods.keys()) {

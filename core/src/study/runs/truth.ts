@@ -13,7 +13,7 @@ export interface Truth {
   readonly error: number;
   /** Times at which a rate changes its branch; known for a reference by Taylor series only. */
   readonly switches: readonly number[];
-  /** The last time it reaches; a reference ends where the solution leaves the numbers or has no series, or where it takes too many steps. */
+  /** The last time it reaches; a reference ends where the solution becomes non-finite or has no series, or where it takes too many steps. */
   readonly reached: number;
   /** Why it ends before that; null where it does not. */
   readonly ending: DenseSolution['ending'];

@@ -840,7 +840,7 @@ describe.each(KINDS)('a $kind', ({ read, taken, told }) => {
     expect(read(text)).toEqual({ ok: true, value: tex });
   });
 
-  test.each(told)('%s is told', (text, messages, mended) => {
+  test.each(told)('%s is reported', (text, messages, mended) => {
     const reading = read(text);
     expect(reading.ok ? [] : reading.errors.map((e) => `${e.line}:${e.column} ${e.message}`)).toEqual(
       messages,

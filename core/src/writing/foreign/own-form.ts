@@ -6,10 +6,10 @@ import { PROBLEM_FORMS } from './problem-forms.ts';
 /** What kind of text a line belongs to. */
 export type TextKind = 'problem' | 'method';
 
-/** What is told of a line that was written in a foreign way. */
+/** What is reported about a line in a foreign notation. */
 export interface Foreign {
   readonly message: string;
-  /** Stretch of the line that is told of, and what to write there. */
+  /** The part of the line that is reported, and what to write there. */
   readonly from: number;
   readonly to: number;
   readonly instead: string;
@@ -47,7 +47,7 @@ const LONGEST = 400;
 
 /**
  * A line as the notation would have it, where it is written in a way of other texts, books or languages. The first thing that
- * has to be told is told; what follows from it is not.
+ * must be reported is reported; its consequences are not.
  *
  * @returns null for a line that holds nothing foreign
  */

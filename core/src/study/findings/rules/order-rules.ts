@@ -11,7 +11,7 @@ import type { Cause, OrderTrend, ExpectedOrder } from '../figures.ts';
 
 /** A range wider than that, and that part of the order, agrees with no expected order. */
 const TELLS = { least: 0.3, part: 0.08 } as const;
-/** A range narrower than that is told as an order that is not the promised one. */
+/** A range narrower than that is reported as an order that is not the promised one. */
 const SURE = 0.25;
 /** Orders from rung to rung that change by less than that are steady. */
 const STEADY = 0.02;
@@ -112,7 +112,7 @@ export function betterThanExpected(of: MethodCase): FactOf<'better than promised
   };
 }
 
-/** The first steps' method, if it is of lower order than fits the formula: its name and its order. */
+/** The starting method, if it is of lower order than fits the formula: its name and its order. */
 function poorStart({
   study,
   method,

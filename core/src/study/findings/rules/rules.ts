@@ -33,7 +33,7 @@ export interface Rule<K extends FindingKind> {
   readonly ofStudy?: (of: StudyCase) => readonly FactOf<K>[];
 }
 
-/** The rules, in the order in which their findings are told. */
+/** The rules, in the order in which their findings are reported. */
 export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   'wrong exact': { ofStudy: wrongExact },
   refused: { ofMethod: refused },

@@ -8,7 +8,7 @@ export function refused({ result }: MethodCase): FactOf<'refused'> | null {
   return { kind: 'refused', rungs: [], tone: 'trouble', figures: { why: result.refused } };
 }
 
-/** Runs that leave the numbers, or cannot be begun: those that do for one reason together, told by the coarsest. */
+/** Runs that become non-finite, or cannot be begun: those that do for one reason together, reported by the coarsest. */
 export function nonFiniteText({ study, result }: MethodCase): readonly FactOf<'left the numbers'>[] {
   const { rungs, refused: all } = result;
   if (all !== null) return [];
@@ -75,7 +75,7 @@ export function sameGrid({ methods }: StudyCase): readonly FactOf<'same grid'>[]
   });
 }
 
-/** Rungs that a person struck out. */
+/** Rungs excluded manually. */
 export function struck(of: StudyCase): readonly FactOf<'struck'>[] {
   return excluded('struck', of, ({ result: { rungs } }) =>
     indices(rungs, (rung) => rung.leftOut?.kind === 'struck'),
