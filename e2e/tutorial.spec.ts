@@ -41,7 +41,7 @@ test('the tutorial can be followed by keyboard from its text alone', async ({ pa
   await press(page, 'Edit the problem');
   await expect(page.getByRole('textbox', { name: 'the problem', exact: true })).toBeFocused();
   await typeBlock(page, problem);
-  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('region', { name: 'Problem' }).locator('annotation').first()).toContainText(
     'level',
   );
@@ -52,10 +52,10 @@ test('the tutorial can be followed by keyboard from its text alone', async ({ pa
   await page.keyboard.type('Heun');
   await tabTo(page, 'the method Heun');
   await typeBlock(page, heun);
-  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+Enter');
   await press(page, 'Edit Heun');
   await press(page, 'Replace with h*k1');
-  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+Enter');
 
   await press(page, 'Edit the step sizes');
   await page.keyboard.press('Control+a');
@@ -70,7 +70,7 @@ test('the tutorial can be followed by keyboard from its text alone', async ({ pa
   await page.keyboard.press('2');
   await expect(page.getByRole('region', { name: 'Rows' })).toBeVisible();
   await page.keyboard.press('3');
-  await expect(page.getByRole('region', { name: 'Worked step' })).toBeVisible();
+  await expect(page.getByRole('complementary', { name: 'Worked step' })).toBeVisible();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('1');
   await expect(rows(page)).toHaveCount(7);

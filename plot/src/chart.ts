@@ -28,7 +28,7 @@ Chart.register(
   Tooltip,
 );
 Chart.defaults.font.family = SANS;
-Chart.defaults.font.size = 11;
+Chart.defaults.font.size = 12;
 Chart.defaults.animation = false;
 
 /** The styles of points that markers are drawn with. */

@@ -3,8 +3,17 @@ import type { Chart } from 'chart.js';
 /** How far two units may differ, as a part, and still count as equal. */
 const ALIKE = 0.002;
 
-/** Makes a unit take as much room across as up, by giving room on the axis that has too much of it. */
+/** Lets a unit be as long across as up, and lays the chart out anew. */
 export function equalise(chart: Chart): void {
+  // other ranges may have longer labels, which change the room for the plot: the second time settles that
+  for (let i = 0; i < 2; i += 1) {
+    widen(chart);
+    chart.update('none');
+  }
+}
+
+/** Widens the range of the axis that has too much room. */
+function widen(chart: Chart): void {
   const { x, y } = chart.scales;
   const { width, height } = chart.chartArea;
   if (x === undefined || y === undefined || !(width > 0) || !(height > 0)) return;

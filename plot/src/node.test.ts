@@ -150,7 +150,18 @@ test('a unit is as long across as up where both axes are alike', async () => {
     title: 'Plane',
     x: { scale: 'linear' },
     y: { scale: 'linear' },
-    series: [{ kind: 'line', id: 'a', label: '', points: corners, color: '#b5490f', width: 2 }],
+    // the second line keeps the first one off the edges, which would cut its ends
+    series: [
+      { kind: 'line', id: 'a', label: '', points: corners, color: '#b5490f', width: 2 },
+      {
+        kind: 'line',
+        id: 'b',
+        label: '',
+        points: corners.map(({ x, y }) => ({ x: 2 * x - 0.5, y: 0.5 - 2 * y + 1 })),
+        color: '#1f6fb2',
+        width: 2,
+      },
+    ],
     overlays: [],
     tip: null,
     legend: [],

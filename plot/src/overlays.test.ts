@@ -106,7 +106,7 @@ test('labels of fits give way to one another', () => {
 test('a caption stands at the top and in the corner where the curves do not fall', () => {
   const caption = (falls: boolean): Overlay => ({ kind: 'caption', upper: 'error', lower: 'h', falls });
   expect(ground()([caption(false)], false)).toEqual(
-    expect.arrayContaining(['fillText(error, 6, 12)', 'fillText(h, 396, 294)']),
+    expect.arrayContaining(['fillText(error, 6, 12)', 'fillText(h, 366, 294)']),
   );
   expect(ground()([caption(true)], false)).toEqual(
     expect.arrayContaining(['fillText(error, 366, 12)', 'fillText(h, 6, 294)']),

@@ -35,29 +35,50 @@ function captionPlace({ chart, ctx }: Ground, text: string, falls: boolean): Pix
     // the corner across is that of the name below
     { x: usual, y: bottom - 6 },
   ];
+  return leastCovered(chart, corners, width);
+}
+
+/** The place among some at which a label covers the fewest points; the first of several. */
+function leastCovered(chart: Ground['chart'], places: readonly Pixel[], width: number): Pixel {
   const points = pointsOf(chart);
-  const covered = corners.map((corner) => {
-    const box = boxOf(corner, width, LABEL.height);
-    return points.filter(({ x, y }) => x > box.left && x < box.right && y > box.top && y < box.bottom).length;
+  const covered = places.map((place) => {
+    const box = boxOf(place, width, LABEL.height);
+    const isIn = ({ x, y }: Pixel): boolean =>
+      x > box.left - MARKER && x < box.right + MARKER && y > box.top - MARKER && y < box.bottom + MARKER;
+    return points.filter(isIn).length;
   });
-  return corners[covered.indexOf(Math.min(...covered))] ?? { x: usual, y: top + 12 };
+  return places[covered.indexOf(Math.min(...covered))] ?? { x: 0, y: 0 };
+}
+
+/** Where the name of the lower axis begins: near its end, and off the points. */
+function lowerPlace({ chart, ctx }: Ground, text: string, falls: boolean): Pixel {
+  const { left, right, bottom } = chart.chartArea;
+  const { width } = ctx.measureText(text);
+  const steps = Math.max(1, Math.floor((right - left) / 2 / SHIFT));
+  const places = Array.from({ length: steps }, (_, i) => ({
+    x: falls ? left + 6 + i * SHIFT : right - 4 - width - i * SHIFT,
+    y: bottom - 6,
+  }));
+  return leastCovered(chart, places, width);
 }
 
 function drawCaption(ground: Ground, caption: Overlay & { readonly kind: 'caption' }): void {
-  const { chart, ctx, palette } = ground;
-  const { chartArea } = chart;
+  const { ctx, palette } = ground;
   const { upper, lower, falls } = caption;
   ctx.font = `italic 13px ${SERIF}`;
   ctx.fillStyle = palette.quiet;
   ctx.textAlign = 'left';
   const { x, y } = captionPlace(ground, upper, falls);
   ctx.fillText(upper, x, y);
-  ctx.textAlign = falls ? 'left' : 'right';
-  ctx.fillText(lower, falls ? chartArea.left + 6 : chartArea.right - 4, chartArea.bottom - 6);
+  const below = lowerPlace(ground, lower, falls);
+  ctx.fillText(lower, below.x, below.y);
 }
 
 /** Labels nearer than that, in pixels, would overprint one another. */
 const LABEL = { height: 13 };
+
+/** Radius of a marker, and how far the name of an axis is moved at a time, in pixels. */
+const [MARKER, SHIFT] = [5, 12];
 
 /** Where the points of all series of a chart are. */
 function pointsOf(chart: Ground['chart']): readonly Pixel[] {
@@ -66,7 +87,7 @@ function pointsOf(chart: Ground['chart']): readonly Pixel[] {
 
 function drawFits({ chart, ctx, x, y }: Ground, fits: readonly Fit[]): void {
   const { chartArea } = chart;
-  ctx.font = `600 11px ${SANS}`;
+  ctx.font = `600 12px ${SANS}`;
   const points = pointsOf(chart);
   const taken: Box[] = [];
   for (const { color, text, from, to } of fits) {
@@ -122,7 +143,7 @@ function drawGuides({ chart, ctx, x, y, palette }: Ground, orders: readonly numb
   const [left, bottom] = [chartArea.right - width - 34, chartArea.bottom - CORNER - 12];
   ctx.strokeStyle = palette.quiet;
   ctx.fillStyle = palette.quiet;
-  ctx.font = `11px ${SANS}`;
+  ctx.font = `12px ${SANS}`;
   ctx.lineWidth = 0.9;
   for (const order of orders) {
     const rise = (order * width * decade.y) / decade.x;
@@ -169,7 +190,7 @@ function drawField({ chart, ctx, x, y, palette }: Ground, field: Overlay & { rea
 /** Words beside their places, moved down until none lies on another. */
 function drawNotes({ chart, ctx, x, y, palette }: Ground, notes: readonly Note[]): void {
   const { chartArea } = chart;
-  ctx.font = `600 11.5px ${SANS}`;
+  ctx.font = `600 12px ${SANS}`;
   const taken: { readonly x: number; readonly y: number; readonly width: number }[] = [];
   for (const { x: at, y: height, text, color } of notes) {
     const { width } = ctx.measureText(text);
@@ -196,7 +217,7 @@ const ARROW = { edge: 3, half: 4, long: 9 };
 /** Arrows where curves leave the plot, with their names and how far they go. */
 function drawRunaways({ chart, ctx, x }: Ground, runaways: readonly Runaway[]): void {
   const { left, right, top, bottom } = chart.chartArea;
-  ctx.font = `600 11px ${SANS}`;
+  ctx.font = `600 12px ${SANS}`;
   const lines = { up: 0, down: 0 };
   for (const { x: place, up, text, color } of runaways) {
     const at = Math.min(right - ARROW.half, Math.max(left + ARROW.half, x.getPixelForValue(place)));

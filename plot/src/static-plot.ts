@@ -113,7 +113,6 @@ function configuration(
 function withEqualUnits(plot: Plot, palette: Palette, canvas: HTMLCanvasElement, width: number): Plot {
   const chart = new Chart(canvas, configuration(plot, palette, width, 1));
   equalise(chart);
-  chart.update('none');
   const { x, y } = chart.scales;
   chart.destroy();
   if (x === undefined || y === undefined) return plot;

@@ -56,7 +56,6 @@ export function usePlot(canvas: RefObject<HTMLCanvasElement | null>, plot: Plot,
         optionsOf(now.current.plot, now.current.palette, () => now.current.events).scales ?? {};
       of.update('none');
       equalise(of);
-      of.update('none');
     };
     if (first.plot.equal === true) setTimeout(() => laid(made), 0);
     chart.current = made;
@@ -83,8 +82,6 @@ export function usePlot(canvas: RefObject<HTMLCanvasElement | null>, plot: Plot,
       devicePixelRatio: sharpness(host),
     };
     made.update('none');
-    if (plot.equal !== true) return;
-    equalise(made);
-    made.update('none');
+    if (plot.equal === true) equalise(made);
   }, [canvas, plot, palette]);
 }

@@ -11,6 +11,7 @@ export const KEYS: readonly { readonly keys: string; readonly says: string }[] =
   { keys: '↑  ↓', says: 'step: previous and next method' },
   { keys: 'space', says: 'step: play it line by line' },
   { keys: 'Escape', says: 'step: all lines; text: done' },
+  { keys: 'Ctrl+Enter', says: 'text: done, also while suggestions are shown' },
   { keys: 'Home  End  ← →', says: 'ruler: smallest, largest, smaller, larger h' },
   { keys: 'Shift ← →', says: 'ruler: one step more or less' },
   { keys: 'Tab  Ctrl+Space', says: 'text: accept or show suggestions' },

@@ -1,4 +1,4 @@
-import { withMinus } from '@schritt/core/text';
+import { short, withMinus } from '@schritt/core/text';
 import type { WorkedLine } from '@schritt/core/study';
 import { Button, Select } from 'antd';
 import { type ReactNode, useState } from 'react';
@@ -9,6 +9,9 @@ import { Formula } from '../math/formula.tsx';
 import { PowerNumber } from '../math/power-number.tsx';
 import { Mark } from '../plots/mark.tsx';
 import './worked-part.css';
+
+/** Significant digits of the exact value, those of the values in the formulas. */
+const EXACT_DIGITS = 7;
 
 /** A residual above this is reported: below it is rounding. */
 const CLEAR = 1e-15;
@@ -87,7 +90,10 @@ export function WorkedPart(): ReactNode {
       ))}
       {value !== null && isWhole && value.worked.exact[1] !== null && (
         <p className="quiet">
-          exact: <span title={String(value.worked.exact[1])}>{withMinus(String(value.worked.exact[1]))}</span>
+          exact:{' '}
+          <span title={String(value.worked.exact[1])}>
+            {withMinus(short(value.worked.exact[1], EXACT_DIGITS))}
+          </span>
           , error <PowerNumber value={value.worked.to - value.worked.exact[1]} />
         </p>
       )}

@@ -1,5 +1,6 @@
-import { exponential, fixed, short, withMinus } from '@schritt/core/text';
-import { createContext, type ReactNode, useContext } from 'react';
+import { exponential, fixed, short } from '@schritt/core/text';
+import { createContext } from 'react';
+import { type NumberColumn, numberColumn } from '../math/number-column.tsx';
 
 /** How numbers of rows are written: to significant digits, to decimal places, or with all their digits. */
 export type NumberFormat =
@@ -34,17 +35,13 @@ export const FormatContext = createContext<NumberFormat>(USUAL_FORMAT);
 export function formatted(value: number, format: NumberFormat): string {
   if (format.kind === 'full' || !Number.isFinite(value)) return String(value);
   if (format.kind === 'places') return Math.abs(value) < 1e15 ? fixed(value, format.count) : String(value);
-  const isPlain = value === 0 || (Math.abs(value) >= 1e-4 && Math.abs(value) < 1e7);
+  const isPlain = value === 0 || (Math.abs(value) >= 1e-3 && Math.abs(value) < 1e6);
   return isPlain ? short(value, format.count) : exponential(value, format.count);
 }
 
-/** A number of a row; the full one is its title, and is shown when it is clicked. */
-export function StepValue({ value }: { readonly value: number | null | undefined }): ReactNode {
-  const format = useContext(FormatContext);
-  if (value == null) return null;
-  return (
-    <span title={String(value)} data-full={String(value)}>
-      {withMinus(formatted(value, format))}
-    </span>
-  );
+/** How a column of values is written in a format. */
+export function columnIn(format: NumberFormat, values: readonly (number | null | undefined)[]): NumberColumn {
+  return format.kind === 'digits'
+    ? numberColumn(values, format.count, (value) => short(value, format.count))
+    : numberColumn(values, 17, (value) => formatted(value, format), false);
 }

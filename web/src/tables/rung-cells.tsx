@@ -10,6 +10,7 @@ import {
 } from '@schritt/core/text';
 import { type ErrorChoice, evaluations, leftOutText, type RungResult } from '@schritt/core/study';
 import type { ReactNode } from 'react';
+import { ColumnNumber, type NumberColumn } from '../math/number-column.tsx';
 import { PowerNumber } from '../math/power-number.tsx';
 
 /** What the table of rungs shows of every method. */
@@ -81,11 +82,8 @@ function ErrorText({
   rung,
   scale,
   independent,
-}: {
-  readonly rung: RungResult;
-  readonly independent: string;
-  readonly scale: ErrorChoice['scale'];
-}): ReactNode {
+  errors,
+}: Pick<RungCellsProps, 'rung' | 'scale' | 'independent' | 'errors'>): ReactNode {
   if (rung.stopped !== null && rung.error === null) {
     const { step, t, stage, why } = rung.stopped;
     if (step === 0)
@@ -103,7 +101,7 @@ function ErrorText({
   if (rung.error === null) return <span className="quiet">–</span>;
   if (scale === 'digits') return <>{rung.digits === null ? '–' : withMinus(fixed(rung.digits, 1))}</>;
   if (scale === 'places') return <>{rung.places ?? '–'}</>;
-  return <PowerNumber value={rung.error} />;
+  return <ColumnNumber value={rung.error} column={errors} />;
 }
 
 /** What a rung's number is explained by when it is pointed at. */
@@ -119,6 +117,8 @@ interface RungCellsProps {
   readonly previous: RungResult | null;
   readonly columns: readonly RungColumn[];
   readonly scale: ErrorChoice['scale'];
+  /** How the errors of the method are written. */
+  readonly errors: NumberColumn;
   readonly independent: string;
   readonly title: string;
   readonly color: string;
@@ -144,13 +144,14 @@ function numberCell(value: number | null, between: boolean): RowCell {
 }
 
 /** What stands in a column of a rung. */
-function cellOf(column: RungColumn, { rung, scale, independent, implicit }: RungCellsProps): RowCell {
+function cellOf(column: RungColumn, props: RungCellsProps): RowCell {
+  const { rung, implicit } = props;
   const { f, derivatives, newton, seconds } = rung.cost;
   const three = rung.extrapolated;
   switch (column) {
     case 'error':
       return {
-        content: <ErrorText rung={rung} scale={scale} independent={independent} />,
+        content: <ErrorText {...props} />,
         title: explanation(rung),
       };
     case 'ratio':

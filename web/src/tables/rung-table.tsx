@@ -1,7 +1,8 @@
 import { stepExpression } from '@schritt/core/notation';
 import { fixed, stepSizeText } from '@schritt/core/text';
 import { Button } from 'antd';
-import { Fragment, type MouseEvent, type ReactNode } from 'react';
+import { Fragment, type MouseEvent, type ReactNode, useMemo } from 'react';
+import { errorColumn, type NumberColumn } from '../math/number-column.tsx';
 import { Mark } from '../plots/mark.tsx';
 import type { KeyedResult } from '@schritt/plot';
 import { methodMark } from '@schritt/plot/palette';
@@ -124,10 +125,13 @@ function RungRow({
   columns,
   asParts,
   implicit,
+  errors,
   row,
   first,
 }: Pick<RungTableProps, 'keyed' | 'columns' | 'asParts'> & {
   readonly implicit: boolean;
+  /** How the errors of each method are written. */
+  readonly errors: readonly NumberColumn[];
   readonly row: number;
   /** What is the same for all methods. */
   readonly first: MethodOfTable['rungs'][number];
@@ -165,6 +169,7 @@ function RungRow({
             implicit={implicit}
             columns={columns}
             scale={error.scale}
+            errors={errors[i]!}
             independent={independent}
             title={methods.titleOf(key)}
             color={methodMark(palette, methods.placeOf(key)).color}
@@ -202,6 +207,10 @@ export function RungTable({ keyed, columns, asParts, onClick }: RungTableProps):
     [],
   );
   const implicit = methods.some(({ rungs }) => rungs.some(({ cost }) => cost.newton > 0));
+  const errors = useMemo(
+    () => methods.map(({ rungs }) => errorColumn(rungs.map(({ error }) => error))),
+    [methods],
+  );
   const isUnjudged = findings.some(({ kind }) => kind === 'wrong exact');
   return (
     <table
@@ -217,6 +226,7 @@ export function RungTable({ keyed, columns, asParts, onClick }: RungTableProps):
             columns={columns}
             asParts={asParts}
             implicit={implicit}
+            errors={errors}
             row={row}
             first={first}
           />

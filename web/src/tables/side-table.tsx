@@ -1,8 +1,8 @@
-import { Fragment, type MouseEvent, type ReactNode } from 'react';
-import { PowerNumber } from '../math/power-number.tsx';
+import { Fragment, type MouseEvent, type ReactNode, useContext } from 'react';
+import { ColumnNumber, errorColumn } from '../math/number-column.tsx';
 import { Mark } from '../plots/mark.tsx';
 import type { SideRows } from '../worker/messages.ts';
-import { StepValue } from './number-format.tsx';
+import { columnIn, FormatContext } from './number-format.tsx';
 import './rung-table.css';
 
 interface SideTableProps {
@@ -28,6 +28,26 @@ export function SideTable({
 }: SideTableProps): ReactNode {
   const { rows, component } = side;
   const hasExact = rows.some(({ exact }) => exact !== null);
+  const format = useContext(FormatContext);
+  const errorOf = ({ values, exact }: SideRows['rows'][number], i: number): number | null => {
+    const value = values[i] ?? null;
+    return value === null || exact === null ? null : value - exact;
+  };
+  const times = columnIn(
+    format,
+    rows.map(({ t }) => t),
+  );
+  const exacts = columnIn(
+    format,
+    rows.map(({ exact }) => exact),
+  );
+  const columns = methods.map((_, i) => ({
+    values: columnIn(
+      format,
+      rows.map(({ values }) => values[i]),
+    ),
+    errors: errorColumn(rows.map((row) => errorOf(row, i))),
+  }));
   return (
     <table className="rung-table steps" onMouseLeave={() => onMark(null)} onClick={onClick}>
       <thead>
@@ -63,23 +83,23 @@ export function SideTable({
           >
             <th scope="row">{row.n}</th>
             <td>
-              <StepValue value={row.t} />
+              <ColumnNumber value={row.t} column={times} />
             </td>
             {hasExact && (
               <td className="quiet">
-                <StepValue value={row.exact} />
+                <ColumnNumber value={row.exact} column={exacts} />
               </td>
             )}
             {methods.map(({ key }, i) => {
-              const value = row.values[i] ?? null;
+              const { values, errors } = columns[i]!;
               return (
                 <Fragment key={key}>
                   <td className="first" onClick={() => onStep(row.n, i)}>
-                    <StepValue value={value} />
+                    <ColumnNumber value={row.values[i]} column={values} />
                   </td>
                   {hasExact && (
                     <td onClick={() => onStep(row.n, i)}>
-                      {value !== null && row.exact !== null && <PowerNumber value={value - row.exact} />}
+                      <ColumnNumber value={errorOf(row, i)} column={errors} />
                     </td>
                   )}
                 </Fragment>

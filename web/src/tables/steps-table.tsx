@@ -1,7 +1,7 @@
-import type { MouseEvent, ReactNode } from 'react';
-import { PowerNumber } from '../math/power-number.tsx';
+import { type MouseEvent, type ReactNode, useContext } from 'react';
+import { ColumnNumber, errorColumn } from '../math/number-column.tsx';
 import type { RowsWindow } from '../worker/messages.ts';
-import { StepValue } from './number-format.tsx';
+import { columnIn, FormatContext } from './number-format.tsx';
 import './rung-table.css';
 
 /** Steps that the table shows at once. */
@@ -76,6 +76,14 @@ interface StepsTableProps {
 export function StepsTable({ window, columns, independent, onMark, onClick }: StepsTableProps): ReactNode {
   const { rows, stopped } = window;
   const cells = stepCells(window, columns);
+  const format = useContext(FormatContext);
+  const times = columnIn(
+    format,
+    rows.map(({ t }) => t),
+  );
+  const styles = cells.map(({ kind, value }) =>
+    kind === 'error' ? errorColumn(rows.map(value)) : columnIn(format, rows.map(value)),
+  );
   const classOf = (i: number): string => {
     const { kind } = cells[i]!;
     const isFirst = i > 0 && kind !== cells[i - 1]?.kind && kind !== 'error' && kind !== 'exact';
@@ -100,20 +108,13 @@ export function StepsTable({ window, columns, independent, onMark, onClick }: St
             <tr key={row.n} onMouseEnter={() => onMark(row.t)}>
               <th scope="row">{row.n}</th>
               <td>
-                <StepValue value={row.t} />
+                <ColumnNumber value={row.t} column={times} />
               </td>
-              {cells.map(({ heading, kind, value }, i) => {
-                const own = value(row);
-                return (
-                  <td key={`${heading}/${i}`} className={classOf(i)}>
-                    {kind !== 'error' ? (
-                      <StepValue value={own} />
-                    ) : (
-                      own != null && <PowerNumber value={own} />
-                    )}
-                  </td>
-                );
-              })}
+              {cells.map(({ heading, value }, i) => (
+                <td key={`${heading}/${i}`} className={classOf(i)}>
+                  <ColumnNumber value={value(row)} column={styles[i]!} />
+                </td>
+              ))}
             </tr>
           ))}
         </tbody>

@@ -15,7 +15,8 @@ import { lineTex, stepTex } from '../step/worked-part.tsx';
 import type { RowsWindow, SideRows } from '../worker/messages.ts';
 import { RungTable } from './rung-table.tsx';
 import { FullNumberText, useFullNumber } from './full-number.tsx';
-import { formatted, StepValue } from './number-format.tsx';
+import { columnIn, formatted, USUAL_FORMAT } from './number-format.tsx';
+import { ColumnNumber } from '../math/number-column.tsx';
 import { gridPointAt } from './rows-asked.ts';
 import { sideText, stepsText } from './rows-text.ts';
 import { SideTable } from './side-table.tsx';
@@ -165,7 +166,7 @@ describe('the table of rungs', () => {
     expect(chosen!.getAttribute('aria-selected')).toBe('true');
     const own = studyState.results.value!.result.methods[0]!.rungs[1]!;
     expect(cellsOf(chosen!)).toContain(own.order!.toFixed(2));
-    expect(chosen!.querySelector('.power-number')?.getAttribute('title')).toBe(String(own.error));
+    expect(chosen!.querySelector('td.first :is(.column-number, .power-number)')?.getAttribute('title')).toBe(String(own.error));
   });
 
   test('a click chooses a rung; striking one out and moving a window do not', () => {
@@ -250,7 +251,7 @@ describe('the table of steps', () => {
     const headers = screen.getAllByRole('columnheader').map((header) => header.textContent);
     expect(headers).toEqual(['n', 'x', 'm', 'f', 'k1', 'error m']);
     const [, first, second] = screen.getAllByRole('row');
-    expect(cellsOf(first!).slice(0, 4)).toEqual(['0.25', '1.3333333', '−1.0000000e−9', '1.5']);
+    expect(cellsOf(first!).slice(0, 4)).toEqual(['0.25', '1.3333333', '−1.0000000×10−9', '1.5']);
     expect(cellsOf(second!)[3]).toBe('');
     fireEvent.mouseEnter(second!);
     expect(onMark).toHaveBeenCalledWith(0.5);
@@ -288,7 +289,7 @@ describe('rows side by side', () => {
       />,
     );
     const row = screen.getByRole('row', { selected: true });
-    expect(cellsOf(row)).toEqual(['0.25', '1.25', '1.5', '2.50×10−1', '', '']);
+    expect(cellsOf(row)).toEqual(['0.25', '1.25', '1.5', '0.250', '', '']);
     fireEvent.click(within(row).getAllByRole('cell')[2]!);
     expect(onStep).toHaveBeenCalledWith(4, 0);
   });
@@ -315,6 +316,8 @@ describe('rows side by side', () => {
     [1 / 3, { kind: 'places', count: 2 }, '0.33'],
     [-4e-7, { kind: 'places', count: 2 }, '0.00'],
     [4e-7 / 3, { kind: 'digits', count: 4 }, '1.333e-7'],
+    [0.0012, { kind: 'digits', count: 4 }, '0.0012'],
+    [1e6, { kind: 'digits', count: 4 }, '1.000e+6'],
     [1 / 3, { kind: 'full' }, '0.3333333333333333'],
     [NaN, { kind: 'places', count: 2 }, 'NaN'],
   ] as const)('%d as %j is %s', (value, format, text) => {
@@ -331,7 +334,7 @@ describe('rows side by side', () => {
             <tbody>
               <tr>
                 <td>
-                  <StepValue value={2 / 3} />
+                  <ColumnNumber value={2 / 3} column={columnIn(USUAL_FORMAT, [2 / 3])} />
                 </td>
                 <td>no number</td>
               </tr>
