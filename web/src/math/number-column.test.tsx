@@ -10,7 +10,7 @@ function printed(values: readonly number[], column = errorColumn(values)): reado
   });
 }
 
-test('a column between 1e-3 and 1e6 is written in decimals that meet at the point', () => {
+test('numbers between 1e-3 and 1e6 are decimals that meet at the point', () => {
   expect(printed([88.2, 1.234, 0.00396, 0, 123456])).toEqual([
     '88.2____',
     '1.23___',
@@ -20,19 +20,23 @@ test('a column between 1e-3 and 1e6 is written in decimals that meet at the poin
   ]);
 });
 
-test('one number outside that range gives the whole column powers of ten', () => {
-  expect(printed([88.2, 1e-5])).toEqual(['8.82×101', '1.00×10−5']);
-  expect(printed([2e6, 1])).toEqual(['2.00×106', '1.00×100']);
-  expect(printed([0.5, 0.000999])).toEqual(['5.00×10−1', '9.99×10−4']);
+test('numbers beyond have a power of ten, and leave room for it at the others', () => {
+  expect(printed([88.2, 1e-5])).toEqual(['88.2_', '1.00×10−5']);
+  expect(printed([1e6, 999999, 0.001, 0.000999])).toEqual([
+    '1.00___×106',
+    '999999______',
+    '0.00100',
+    '9.99___×10−4',
+  ]);
+  const column = errorColumn([88.2, -1e-10]);
+  const room = (value: number): string | undefined =>
+    render(<ColumnNumber value={value} column={column} />).container.querySelector('small')?.style.minWidth;
+  expect(room(88.2)).toBe('3.42em');
+  expect(room(-1e-10)).toBe(room(88.2));
 });
 
-test('a column that crosses zero keeps its decimals for the small values next to the crossing', () => {
-  expect(printed([0.3, 0.00021, -0.29])).toEqual(['0.300___', '0.000210', '−0.290___']);
-  expect(printed([3, 2e-5, -3])[1]).toBe('2.00×10−5');
-});
-
-test('columns that are never written with powers of ten, and values that are none', () => {
-  const column = numberColumn([1e-9, NaN, null, 2.5], 3, String, false);
+test('columns without powers of ten, and values that are none', () => {
+  const column = numberColumn([1e-9, NaN, null, 2.5], null, String);
   expect(printed([1e-9, 2.5, NaN], column)).toEqual(['1e−9', '2.5', 'NaN__']);
   expect(render(<ColumnNumber value={null} column={column} />).container.textContent).toBe('');
 });

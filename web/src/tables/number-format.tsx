@@ -43,5 +43,5 @@ export function formatted(value: number, format: NumberFormat): string {
 export function columnIn(format: NumberFormat, values: readonly (number | null | undefined)[]): NumberColumn {
   return format.kind === 'digits'
     ? numberColumn(values, format.count, (value) => short(value, format.count))
-    : numberColumn(values, 17, (value) => formatted(value, format), false);
+    : numberColumn(values, null, (value) => formatted(value, format));
 }
