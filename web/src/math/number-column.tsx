@@ -10,15 +10,15 @@ export interface NumberColumn {
   /** Significant digits of numbers with a power of ten; null for columns without such numbers. */
   readonly digits: number | null;
   readonly decimal: (value: number) => string;
-  /** Most characters after the point. */
-  readonly fraction: number;
-  /** Most characters of an exponent; 0 where no number has one. */
-  readonly exponent: number;
+  /** Room from the point on, in em: for the longest fraction, with its power of ten. */
+  readonly room: number;
 }
 
-function fractionOf(text: string): number {
-  const point = text.indexOf('.');
-  return point < 0 || text.includes('e') ? 0 : text.length - point - 1;
+/** A number in parts: up to the point, from the point on, and its power of ten. */
+interface Parts {
+  readonly whole: string;
+  readonly fraction: string;
+  readonly exponent: string | null;
 }
 
 function needsPower(value: number): boolean {
@@ -32,11 +32,26 @@ function inDecimals(value: number, digits: number): string {
   return fixed(value, Math.max(0, digits - 1 - exponent));
 }
 
-/** What is before the exponent, and the exponent; null for a decimal. */
-function partsOf(value: number, { digits, decimal }: NumberColumn): readonly [string, string | null] {
-  if (digits === null || !needsPower(value)) return [value === 0 ? '0' : decimal(value), null];
-  const [mantissa, exponent] = mantissaAndExponent(value, digits);
-  return [mantissa, String(exponent)];
+function partsOf(value: number, digits: number | null, decimal: NumberColumn['decimal']): Parts {
+  const [text, exponent] =
+    digits !== null && needsPower(value)
+      ? mantissaAndExponent(value, digits)
+      : ([value === 0 ? '0' : decimal(value), null] as const);
+  const point = text.includes('e') ? -1 : text.indexOf('.');
+  return {
+    whole: point < 0 ? text : text.slice(0, point),
+    fraction: point < 0 ? '' : text.slice(point),
+    exponent: exponent === null ? null : String(exponent),
+  };
+}
+
+/** Width of a digit, of the point, of `×10` and of a character of an exponent, in em. */
+const WIDTH = { digit: 0.6, point: 0.3, ten: 1.5, exponent: 0.45 } as const;
+
+/** Room that a number takes from the point on, in em. */
+function roomOf({ fraction, exponent }: Parts): number {
+  const power = exponent === null ? 0 : WIDTH.ten + WIDTH.exponent * exponent.length;
+  return (fraction === '' ? 0 : WIDTH.point + WIDTH.digit * (fraction.length - 1)) + power;
 }
 
 /**
@@ -50,35 +65,13 @@ export function numberColumn(
   digits: number | null,
   decimal = (value: number): string => inDecimals(value, digits ?? 1),
 ): NumberColumn {
-  const parts = column.flatMap((value) =>
-    value == null ? [] : [partsOf(value, { digits, decimal, fraction: 0, exponent: 0 })],
-  );
-  return {
-    digits,
-    decimal,
-    fraction: Math.max(0, ...parts.map(([text]) => fractionOf(text))),
-    exponent: Math.max(0, ...parts.map(([, exponent]) => exponent?.length ?? 0)),
-  };
+  const rooms = column.flatMap((value) => (value == null ? [] : [roomOf(partsOf(value, digits, decimal))]));
+  return { digits, decimal, room: Math.max(0, ...rooms) };
 }
 
 /** How a column of errors is written: to three significant digits. */
 export function errorColumn(values: readonly (number | null | undefined)[]): NumberColumn {
   return numberColumn(values, 3);
-}
-
-/** As wide as a digit, and as the point. */
-const [DIGIT_SPACE, POINT_SPACE] = ['\u2007', '\u2008'];
-
-/** The blanks behind a decimal that let it align with the others of its column. */
-function blanks(text: string, fraction: number): string {
-  if (fraction === 0 || text.includes('e')) return '';
-  const own = fractionOf(text);
-  return (own === 0 ? POINT_SPACE : '') + DIGIT_SPACE.repeat(fraction - own);
-}
-
-/** The width of `×10` with an exponent of so many characters, in em of its font: digits and signs are 0.6 em wide. */
-function widthOf(exponent: number): string {
-  return `${0.6 * (3 + 0.9 * exponent)}em`;
 }
 
 /** A number of a column; its title has all digits, and a click shows them. */
@@ -90,19 +83,18 @@ export function ColumnNumber({
   readonly column: NumberColumn;
 }): ReactNode {
   if (value == null) return null;
-  const [text, exponent] = partsOf(value, column);
+  const { whole, fraction, exponent } = partsOf(value, column.digits, column.decimal);
   return (
     <span className="power-number" title={String(value)} data-full={String(value)}>
-      {withMinus(text) + blanks(text, column.fraction)}
-      {column.exponent > 0 && (
-        <small className="exponent" style={{ minWidth: widthOf(column.exponent) }}>
-          {exponent !== null && (
-            <>
-              ×10<sup>{withMinus(exponent)}</sup>
-            </>
-          )}
-        </small>
-      )}
+      {withMinus(whole)}
+      <span className="from-point" style={{ minWidth: `${fixed(column.room, 2)}em` }}>
+        {fraction}
+        {exponent !== null && (
+          <small>
+            ×10<sup>{withMinus(exponent)}</sup>
+          </small>
+        )}
+      </span>
     </span>
   );
 }

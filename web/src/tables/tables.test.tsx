@@ -343,8 +343,8 @@ describe('rows side by side', () => {
         </>
       );
     }
-    render(<Probe />);
-    fireEvent.click(screen.getByText('0.66666667'));
+    const { container } = render(<Probe />);
+    fireEvent.click(container.querySelector('[data-full]')!);
     expect(screen.getByRole('status').textContent).toBe('0.6666666666666666');
     fireEvent.click(screen.getByText('no number'));
     expect(screen.queryByRole('status')).toBeNull();
