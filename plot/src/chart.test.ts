@@ -1,25 +1,50 @@
-import { isNumbered } from './chart.ts';
+import { createCanvas } from '@napi-rs/canvas';
+import { Chart } from 'chart.js';
+import { datasetsOf, optionsOf } from './chart.ts';
+import { asCanvas } from './static-plot.ts';
+import { PRINT } from './palette.ts';
+import type { Plot } from './plot.ts';
 
-function numbered(from: number, to: number, room: number): readonly number[] {
-  const decades = Math.log10(to / from);
-  const ticks: number[] = [];
-  for (let power = Math.floor(Math.log10(from)); power <= Math.ceil(Math.log10(to)); power += 1)
-    for (let digit = 1; digit < 10; digit += 1) ticks.push(Number(`${digit}e${power}`));
-  return ticks.filter((value) => value >= from && value <= to && isNumbered(value, decades, room));
+/** The ends and labels of the y axis of a curve through some values. */
+function axisOf(values: readonly number[]): { readonly ends: readonly number[]; readonly labels: readonly string[] } {
+  const plot: Plot = {
+    title: '',
+    x: { scale: 'linear' },
+    y: { scale: 'linear', grace: 0.06, mostTicks: 7 },
+    series: [
+      {
+        kind: 'line',
+        id: 'a',
+        label: '',
+        points: values.map((y, x) => ({ x, y })),
+        color: '#000000',
+        width: 1,
+      },
+    ],
+    overlays: [],
+    tip: null,
+    legend: [],
+  };
+  const chart = new Chart(asCanvas(createCanvas(400, 300)), {
+    type: 'scatter',
+    data: { datasets: datasetsOf(plot, 400) },
+    options: { ...optionsOf(plot, PRINT, () => ({})), responsive: false },
+  });
+  const { min = NaN, max = NaN, ticks = [] } = chart.scales['y'] ?? {};
+  const labels = ticks.map(({ label }) => String(label ?? ''));
+  chart.destroy();
+  return { ends: [min, max], labels };
 }
 
-test('an axis over few decades has 2 and 5 numbered, one over many only some powers of ten', () => {
-  expect(numbered(0.03, 3, 12)).toEqual([0.05, 0.1, 0.2, 0.5, 1, 2]);
-  expect(numbered(1e-8, 1, 20)).toHaveLength(9);
-  expect(numbered(1e-8, 1, 4)).toEqual([1e-8, 1e-6, 1e-4, 1e-2, 1]);
-  expect(numbered(1e-30, 1, 6).length).toBeLessThanOrEqual(7);
+test('an axis of values that have one sign ends at 0 where its margin would go beyond', () => {
+  const growth = Array.from({ length: 21 }, (_, n) => Math.exp(n / 4));
+  expect(axisOf(growth).ends).toEqual([0, 200]);
+  expect(axisOf(growth.map((y) => -y)).ends).toEqual([-200, 0]);
+  expect(axisOf(growth).labels).toEqual(['0', '50', '100', '150', '200']);
 });
 
-test.each([
-  [0.11, 1.9, 8],
-  [0.3, 4, 6],
-  [1e-5, 3e-3, 7],
-  [1e-12, 1, 3],
-])('from %d to %d with room for %d there are at least two numbers', (from, to, room) => {
-  expect(numbered(from, to, room).length).toBeGreaterThanOrEqual(2);
+test('an axis of values with both signs keeps its margin, and its labels have a minus sign', () => {
+  const { ends, labels } = axisOf([-1, 1]);
+  expect(ends[0]).toBeLessThan(-1);
+  expect(labels).toContain('−1.0');
 });

@@ -11,8 +11,11 @@ import {
   type ScriptableScaleContext,
   type Scale,
   ScatterController,
+  type Tick,
+  Ticks,
   Tooltip,
 } from 'chart.js';
+import { withMinus } from '@schritt/core/text';
 import { DOTS_ORDER } from './nearest-dot.ts';
 import { type MarkerShape, type Palette, SANS } from './palette.ts';
 import { thinned } from './thinned.ts';
@@ -121,12 +124,20 @@ export function isNumbered(value: number, decades: number, room: number): boolea
   return digit === 1 && power % Math.max(1, Math.ceil(decades / Math.max(1, room))) === 0;
 }
 
+/** Ends an axis at 0 where its margin would reach beyond it although no value does. */
+function endAtZero(scale: Scale): void {
+  const { min, max } = scale.getMinMax(false);
+  if (min >= 0 && scale.min < 0) scale.min = 0;
+  if (max <= 0 && scale.max > 0) scale.max = 0;
+  scale.ticks = scale.ticks.filter(({ value }) => value >= scale.min && value <= scale.max);
+}
+
 /** An axis over the lines of the graph paper, without a frame. */
 function axisOptions({ scale, range, grace, mostTicks, tick }: Axis, palette: Palette): object {
   return {
     type: scale,
     ...(range === undefined ? {} : { min: range[0], max: range[1] }),
-    ...(grace === undefined ? {} : { grace: `${100 * grace}%` }),
+    ...(grace === undefined ? {} : { grace: `${100 * grace}%`, afterBuildTicks: endAtZero }),
     ticks: {
       color: palette.quiet,
       maxRotation: 0,
@@ -134,7 +145,11 @@ function axisOptions({ scale, range, grace, mostTicks, tick }: Axis, palette: Pa
       padding: 6,
       ...(mostTicks === undefined ? {} : { maxTicksLimit: mostTicks }),
       ...(scale === 'linear'
-        ? {}
+        ? {
+            callback(this: Scale, value: number | string, index: number, ticks: Tick[]): string {
+              return withMinus(Ticks.formatters.numeric.call(this, Number(value), index, ticks));
+            },
+          }
         : {
             autoSkip: false,
             callback(this: Scale, value: number | string): string {
