@@ -3,9 +3,11 @@ import { methodHints } from '@schritt/core/notation';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
+import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
 import { useMethodRemarks } from '../editor/use-inspection.ts';
 import { methodReader } from '../worker/text-reader.ts';
+import { MethodBench } from '../texts/method-bench.tsx';
 import { MethodInspection } from '../texts/method-inspection.tsx';
 import { TextWorkspace } from '../texts/text-workspace.tsx';
 
@@ -39,6 +41,11 @@ export function MethodPage(): ReactNode {
       hintsOf={methodHints}
       useRemarks={useMethodRemarks}
       study={studyOf}
+      beside={(method) => (
+        <ErrorBoundary what="The convergence tests" of={method.text}>
+          <MethodBench text={method.text} />
+        </ErrorBoundary>
+      )}
     >
       {(method, { title, onText }) => <MethodInspection title={title} method={method} onText={onText} />}
     </TextWorkspace>

@@ -1,7 +1,7 @@
 import type { BenchResult, TestBench } from '@schritt/core/inspect';
 import { fixed } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
-import { PowerNumber } from '../math/power-number.tsx';
+import { ColumnNumber, numberColumn } from '../math/number-column.tsx';
 import { type Ask, useComputed } from '../worker/use-work.ts';
 
 const VERDICT: { readonly [V in BenchResult['verdict']]: string } = {
@@ -12,6 +12,9 @@ const VERDICT: { readonly [V in BenchResult['verdict']]: string } = {
   grows: 'errors do not decrease',
 };
 
+/** Significant digits of the smallest errors. */
+const ERROR_DIGITS = 2;
+
 /** How a method does on a fixed battery of problems with known solutions: observed beside proved order. */
 export function MethodBench({ text }: { readonly text: string }): ReactNode {
   const ask = useMemo(
@@ -19,8 +22,9 @@ export function MethodBench({ text }: { readonly text: string }): ReactNode {
     [text],
   );
   const { value } = useComputed(ask);
+  const errors = numberColumn(value?.results.map(({ finest }) => finest) ?? [], ERROR_DIGITS);
   return (
-    <section aria-label="Convergence tests">
+    <section aria-label="Convergence tests" className="method-bench">
       <h2 className="label">Convergence tests</h2>
       {value === null ? (
         <p className="quiet">Running …</p>
@@ -45,7 +49,7 @@ export function MethodBench({ text }: { readonly text: string }): ReactNode {
                   {finest === null || !Number.isFinite(finest) ? (
                     '–'
                   ) : (
-                    <PowerNumber value={finest} digits={2} />
+                    <ColumnNumber value={finest} column={errors} />
                   )}
                 </td>
                 <td className={verdict === 'parts' || verdict === 'grows' ? 'wrong' : 'good'}>

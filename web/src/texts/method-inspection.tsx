@@ -11,7 +11,6 @@ import { MethodTypeset } from '../statement/method-statement.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { useInspection } from '../editor/use-inspection.ts';
 import { CoefficientGrid } from './coefficient-grid.tsx';
-import { MethodBench } from './method-bench.tsx';
 import { OrderProof } from './order-proof.tsx';
 import './method-inspection.css';
 
@@ -168,9 +167,6 @@ export function MethodInspection({
           </ErrorBoundary>
         </div>
       )}
-      <div className="whole">
-        <MethodBench text={method.text} />
-      </div>
     </div>
   );
 }

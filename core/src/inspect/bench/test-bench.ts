@@ -34,7 +34,7 @@ const FIRST: readonly Bench[] = [
     exactFrom: null,
   },
   {
-    name: "with t in the rate, y' = cos(t)*y",
+    name: "non-autonomous, y' = cos(t)*y",
     text: "y' = cos(t)*y\ny(0) = 1\n0 <= t <= 3\ny(t) = exp(sin(t))",
     exactFrom: null,
   },
