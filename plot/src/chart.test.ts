@@ -6,7 +6,10 @@ import { PRINT } from './palette.ts';
 import type { Plot } from './plot.ts';
 
 /** The ends and labels of the y axis of a curve through some values. */
-function axisOf(values: readonly number[]): { readonly ends: readonly number[]; readonly labels: readonly string[] } {
+function axisOf(values: readonly number[]): {
+  readonly ends: readonly number[];
+  readonly labels: readonly string[];
+} {
   const plot: Plot = {
     title: '',
     x: { scale: 'linear' },
