@@ -1,4 +1,4 @@
-import { type Expression, some, walk } from '../formula/expression.ts';
+import { type Expression, rewrite, some, walk } from '../formula/expression.ts';
 import type { Span } from '../text/place.ts';
 
 /** A number, one value for each component, or a Jacobian that waits for the vector it is applied to. */
@@ -55,6 +55,46 @@ export interface Method {
   readonly startWith: { readonly name: string; readonly at: Span } | null;
   /** Whether it multiplies values or types derivatives out, so that it is for problems of one equation. */
   readonly oneEquation: boolean;
+  readonly called: CalledNames;
+}
+
+/** What a text calls t and y: `x` and `u` in `u[n+1] = u + h*f(x, u)`. */
+export interface CalledNames {
+  readonly time: string;
+  readonly value: string;
+}
+
+function nameAsCalled(name: string, { time, value }: CalledNames): string {
+  return name === 't' ? time : name === 'y' ? value : name;
+}
+
+/** A function as the text names it: the letters of a partial derivative such as f_ty are those of the text. */
+function functionAsCalled(name: string, called: CalledNames): string {
+  return partialOf(name) === null ? name : name.replaceAll(/[ty]/g, (letter) => nameAsCalled(letter, called));
+}
+
+/** A formula of a method in the names of its text. */
+export function asCalled(expression: Expression, called: CalledNames): Expression {
+  if (called.time === 't' && called.value === 'y') return expression;
+  return rewrite(expression, (node) => {
+    switch (node.kind) {
+      case 'name':
+        return { ...node, name: nameAsCalled(node.name, called) };
+      case 'indexed':
+        return { ...node, name: nameAsCalled(node.name, called) };
+      case 'call': {
+        const inputs = node.inputs.map((input) => asCalled(input, called));
+        return { ...node, name: functionAsCalled(node.name, called), inputs };
+      }
+      default:
+        return null;
+    }
+  });
+}
+
+/** What a line gives, in the names of the text. */
+export function givenAsCalled(given: Given, called: CalledNames): string {
+  return nameAsCalled(given.kind === 'name' ? given.name : given.variable, called);
 }
 
 /** Highest partial derivative of f that a text may use, by t and y together. */

@@ -45,3 +45,14 @@ test.each([
 ])('%s', (text, expected) => {
   expect(errors(text)).toContain(expected);
 });
+
+test('a formula is typeset in the names of its text', () => {
+  const text = 'k1 = f(x_n, u_n)\nu_{k+1} = u_k + h*k1 + h^2/2*(f_x(x, u) + f_u(x, u)*k1)';
+  const reading = parseMethod(text);
+  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
+  const tex = methodTex(reading.value).join('\n');
+  expect(tex).toContain('f(x_{n}, u_{n})');
+  expect(tex).toContain('u_{n+1} =');
+  expect(tex).toContain('f_{x}(x, u) + f_{u}(x, u)');
+  expect(tex).not.toMatch(/[ty]/);
+});

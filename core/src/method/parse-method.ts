@@ -103,7 +103,7 @@ export function parseMethod(text: string): Reading<Method> {
   if (long !== null) return { ok: false, errors: long };
   const complaints = new Complaints(text);
   const report: Report = (at, message, repairs) => complaints.add(at, message, repairs);
-  const lines = methodWriting(writtenLines(text, 'method', complaints), complaints);
+  const { lines, called } = methodWriting(writtenLines(text, 'method', complaints), complaints);
   const form = formOf(lines);
   const functions = new Set(lines.map(functionOf).filter((name) => name !== null));
   const grammar: Grammar = {
@@ -147,5 +147,5 @@ export function parseMethod(text: string): Reading<Method> {
   if (!complaints.any) complaints.attempt(() => refuseLargeMethod(statements));
   const depth = depthOf(statements);
   if (complaints.any) return { ok: false, errors: complaints.list() };
-  return { ok: true, value: { text, form, statements, shapes, depth, startWith, oneEquation } };
+  return { ok: true, value: { text, form, statements, shapes, depth, startWith, oneEquation, called } };
 }

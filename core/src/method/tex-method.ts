@@ -1,9 +1,19 @@
 import { texSymbol } from '../formula/tex-names.ts';
 import { type EqualsSign, texOf } from '../formula/tex.ts';
-import { type Given, givenBy, type Method, type MethodStatement, valuesOf } from './method.ts';
+import {
+  asCalled,
+  type CalledNames,
+  type Given,
+  givenAsCalled,
+  givenBy,
+  type Method,
+  type MethodStatement,
+  valuesOf,
+} from './method.ts';
 
-function givenTex(given: Given): string {
-  return given.kind === 'name' ? texSymbol(given.name) : `${given.variable}_{n+1}`;
+function givenTex(given: Given, called: CalledNames): string {
+  const name = texSymbol(givenAsCalled(given, called));
+  return given.kind === 'name' ? name : `${name}_{n+1}`;
 }
 
 /** A formula of a method in TeX, and where its statement begins in the text. */
@@ -12,16 +22,21 @@ export interface MethodLine {
   readonly from: number;
 }
 
-function statementTex(statement: MethodStatement, equals: EqualsSign): readonly string[] {
+function statementTex(
+  statement: MethodStatement,
+  called: CalledNames,
+  equals: EqualsSign,
+): readonly string[] {
   if (statement.kind === 'function') {
-    const inputs = statement.inputs.map((input) => texSymbol(input)).join(', ');
-    return [`${texSymbol(statement.name)}(${inputs}) ${equals} ${texOf(statement.value)}`];
+    const names = statement.inputs.map((name) => givenAsCalled({ kind: 'name', name }, called));
+    const inputs = names.map((name) => texSymbol(name)).join(', ');
+    return [`${texSymbol(statement.name)}(${inputs}) ${equals} ${texOf(asCalled(statement.value, called))}`];
   }
   const values = valuesOf(statement);
   const implicit = statement.kind === 'solve' ? '\\quad\\text{(solve)}' : '';
   return givenBy(statement).map((given, i) => {
     const value = values[i];
-    return `${givenTex(given)} ${equals} ${value === undefined ? '' : texOf(value)}${implicit}`;
+    return `${givenTex(given, called)} ${equals} ${value === undefined ? '' : texOf(asCalled(value, called))}${implicit}`;
   });
 }
 
@@ -31,11 +46,11 @@ function statementTex(statement: MethodStatement, equals: EqualsSign): readonly 
  * @example methodLines(heun)[0] // { tex: 'k_{1} = f(t, y)', from: 0 }
  */
 export function methodLines(
-  { statements, startWith }: Method,
+  { statements, startWith, called }: Method,
   equals: EqualsSign = '=',
 ): readonly MethodLine[] {
   const lines = statements.flatMap((statement) =>
-    statementTex(statement, equals).map((tex) => ({ tex, from: statement.at.from })),
+    statementTex(statement, called, equals).map((tex) => ({ tex, from: statement.at.from })),
   );
   if (startWith === null) return lines;
   // only letters, digits and plain signs of a name are set; TeX commands in it are not

@@ -72,7 +72,7 @@ class Lowering {
   }
 
   program(): Program {
-    const { statements, form, depth } = this.#method;
+    const { statements, form, depth, called } = this.#method;
     if (this.#usesKeptRate()) {
       this.#presentRate = this.#registers++;
       this.#instructions.push({
@@ -91,6 +91,7 @@ class Lowering {
       else this.#solve(statement);
     return {
       form,
+      called,
       instructions: this.#instructions,
       lines: this.#lines,
       present: this.#present,

@@ -107,6 +107,7 @@ export interface PastValue {
 /** A method as instructions, whatever the size of the problem. */
 export interface Program {
   readonly form: Method['form'];
+  readonly called: Method['called'];
   readonly instructions: readonly Instruction[];
   readonly lines: readonly ProgramLine[];
   /** Registers of the present values: y, or x and v. */

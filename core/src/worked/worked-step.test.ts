@@ -142,3 +142,10 @@ test('a Jacobian applied to a vector has its number, for systems too', () => {
   // f = (0.5, -4), and J f = (-4, -2)
   expect(step.lines.at(-1)?.tex[2]).toBe('1 + 0.5 \\cdot 0.5 + \\frac{0.5^{2}}{2}\\,(0 - 4)');
 });
+
+test('a step is written in the names of its method', () => {
+  const of = problem("w' = x - w\nw(0) = 1\n0 <= x <= 2");
+  const { lines } = worked(of, 'k1 = f(x_n, u_n)\nu_{k+1} = u_k + h*k1', 4, 1);
+  expect(lines.at(0)?.tex.slice(0, 2)).toEqual(['k_{1}', 'f(x_{1}, u_{1})']);
+  expect(lines.at(-1)?.tex.slice(0, 2)).toEqual(['u_{2}', 'u_{1} + h k_{1}']);
+});

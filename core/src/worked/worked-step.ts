@@ -12,7 +12,14 @@ import {
 } from '../formula/expression.ts';
 import { texNumber, texSymbol } from '../formula/tex-names.ts';
 import { indexTex, texOf } from '../formula/tex.ts';
-import { type Given, givenText, stepsBackBy } from '../method/method.ts';
+import {
+  asCalled,
+  type CalledNames,
+  type Given,
+  givenAsCalled,
+  givenText,
+  stepsBackBy,
+} from '../method/method.ts';
 import { exactSolution } from '../run/exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from '../run/grid.ts';
 import { type Row, rowsOf } from '../run/rows.ts';
@@ -74,13 +81,14 @@ function atStep(name: string, n: number): string {
   return `${texSymbol(name)}_{${n}}`;
 }
 
-function givenTex(given: Given, n: number): string {
-  return given.kind === 'name' ? texSymbol(given.name) : atStep(given.variable, n + 1);
+function givenTex(given: Given, called: CalledNames, n: number): string {
+  const name = givenAsCalled(given, called);
+  return given.kind === 'name' ? texSymbol(name) : atStep(name, n + 1);
 }
 
 /** A formula with the numbers of the steps in its indices, as it is worked out at step n. */
-function formulaTex(value: Expression, n: number): string {
-  return texOf(value, (index) => {
+function formulaTex(value: Expression, called: CalledNames, n: number): string {
+  return texOf(asCalled(value, called), (index) => {
     const back = stepsBackBy(index);
     return back === null ? indexTex(index) : String(n - back);
   });
@@ -175,8 +183,8 @@ class StepWriter {
       {
         gives: givenText(given),
         tex: [
-          givenTex(given, this.#n),
-          formulaTex(source, this.#n),
+          givenTex(given, this.#run.program.called, this.#n),
+          formulaTex(source, this.#run.program.called, this.#n),
           // a rate that is just another component has nothing to be put in
           ...(numbers === null || numbers === valueTex(own) ? [] : [numbers]),
           valueTex(own),
@@ -228,7 +236,11 @@ class StepWriter {
       return [
         {
           gives: null,
-          tex: [formulaTex(typed, this.#n), ...(numbers === null ? [] : [numbers]), valueTex(own)],
+          tex: [
+            formulaTex(typed, this.#run.program.called, this.#n),
+            ...(numbers === null ? [] : [numbers]),
+            valueTex(own),
+          ],
           value: own,
           solved: false,
           residual: 0,

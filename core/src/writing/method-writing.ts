@@ -165,11 +165,19 @@ function targetOf({ tokens }: TokenLine): string | null {
   return name?.kind === 'name' && (open?.text === '[' || open?.text === '(') ? name.text : null;
 }
 
+/** A method in its own notation, and the names that its text has for t and y. */
+interface MethodWriting {
+  readonly lines: readonly TokenLine[];
+  readonly called: { readonly time: string; readonly value: string };
+}
+
 /**
  * The lines of a method in its own notation, from the ways in which formulas are written on boards and in books: `y_n`,
  * `y(n+1)`, another index letter, another name of the unknown, x for the independent variable.
+ *
+ * @returns the lines, and what the text calls t and y
  */
-export function methodWriting(lines: readonly TokenLine[], complaints: Complaints): readonly TokenLine[] {
+export function methodWriting(lines: readonly TokenLine[], complaints: Complaints): MethodWriting {
   const given = givenNames(lines);
   const targets = new Set(lines.map(targetOf).filter((name) => name !== null));
   const isIndexed = (name: string): boolean => INDEXED.includes(name) || targets.has(name);
@@ -187,17 +195,22 @@ export function methodWriting(lines: readonly TokenLine[], complaints: Complaint
   const names = namesOf(indexed);
   let made: readonly TokenLine[] = indexed;
   if (names !== null && names.index !== 'n') made = renamed(made, names.index, 'n', inIndex);
-  if (names !== null && !['y', 'x', 'v'].includes(names.unknown) && !uses(made, 'y'))
+  let [time, value] = ['t', 'y'];
+  if (names !== null && !['y', 'x', 'v'].includes(names.unknown) && !uses(made, 'y')) {
+    value = names.unknown;
     made = withPartials(
-      renamed(made, names.unknown, 'y', () => true),
-      names.unknown,
+      renamed(made, value, 'y', () => true),
+      value,
       'y',
     );
-  return callsAtX(made)
-    ? withPartials(
-        renamed(made, 'x', 't', () => true),
-        'x',
-        't',
-      )
-    : made;
+  }
+  if (callsAtX(made)) {
+    time = 'x';
+    made = withPartials(
+      renamed(made, time, 't', () => true),
+      time,
+      't',
+    );
+  }
+  return { lines: made, called: { time, value } };
 }

@@ -7,8 +7,8 @@ import type { Reading, Repair } from '../../text/place.ts';
 const METHOD_TAKEN: readonly (readonly [text: string, tex: readonly string[]])[] = [
   ['y{n+1} = y{n} + h f(t{n}, y{n})', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
   ['y_(n+1) = y_n + h f(t_n, y_n)', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
-  ['Y_{n+1} = Y_n + h f(t_n, Y_n)', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
-  ['w_{i+1} = w_i + h f(t_i, w_i)', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['Y_{n+1} = Y_n + h f(t_n, Y_n)', ['Y_{n+1} = Y_{n} + h f(t_{n}, Y_{n})']],
+  ['w_{i+1} = w_i + h f(t_i, w_i)', ['w_{n+1} = w_{n} + h f(t_{n}, w_{n})']],
   ['y_{n+1} = y_n + h f_n', ['y_{n+1} = y_{n} + h f_{n}']],
   [
     'k_1 = f(t_n, y_n)\nk_2 = f(t_n + h/2, y_n + h/2 k_1)\ny_{n+1} = y_n + h k_2',
@@ -36,7 +36,7 @@ const METHOD_TAKEN: readonly (readonly [text: string, tex: readonly string[]])[]
   ],
   ['y(i+1) = y(i) + h*f(t(i), y(i));', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
   ['y[i+1] = y[i] + h * f(t[i], y[i]);', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
-  ['u[k+1] = u[k] + h*f(t[k], u[k])', ['y_{n+1} = y_{n} + h f(t_{n}, y_{n})']],
+  ['u[k+1] = u[k] + h*f(t[k], u[k])', ['u_{n+1} = u_{n} + h f(t_{n}, u_{n})']],
   ['y[n+1] = y + 1/2h*f(t, y)', ['y_{n+1} = y + \\frac{1}{2} h f(t, y)']],
   ['y[n + 1] = y + h*f(t, y)', ['y_{n+1} = y + h f(t, y)']],
   ['y[n+1] = y + h*f(t, y);;', ['y_{n+1} = y + h f(t, y)']],
