@@ -1,4 +1,4 @@
-/** Milliseconds between two signs of life, and before the first. */
+/** Milliseconds between two progress reports, and before the first. */
 const SIGN = 500;
 
 /** A line on standard error that says how far a piece of work is, on a terminal alone; it goes when the work is done. */

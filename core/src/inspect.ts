@@ -1,4 +1,4 @@
-// What others use of what is proved of methods: texts in, kind, order, stability, slips and predicted errors out.
+// What others use of what is proved of methods: texts in, kind, order, stability, mistakes and predicted errors out.
 export { type BenchResult, type TestBench, testBench } from './inspect/bench/test-bench.ts';
 export { type Amount, amountOf, amountText, fraction } from './inspect/form/amount.ts';
 export { multistepText, tableauText } from './inspect/form/grid-text.ts';

@@ -17,7 +17,7 @@ interface Task {
   readonly faults: string;
 }
 
-/** Cases between two signs of life. */
+/** Cases between two progress reports. */
 const SIGN = 50;
 
 function isTask(value: unknown): value is Task {

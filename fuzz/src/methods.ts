@@ -14,7 +14,7 @@ const fraction = fc.oneof(
     .map(([above, below]) => `(${above}/${below})`),
 );
 
-/** One more line of a method, by what stands above it. */
+/** One more line of a method, by what is above it. */
 function nextLine({ lines, slopes }: Lines): fc.Arbitrary<Lines> {
   const k = `k${lines.length + 1}`;
   const known = fc.constantFrom(...slopes);
@@ -109,7 +109,7 @@ const secondOrder = fc
       : `k1 = a(t, x, v)\nk2 = a(t + ${a}*h, x + h*${a}*v, v + h*${b}*k1)\nv[n+1] = v + h*(${b}*k1 + k2/2)\nx[n+1] = x + h*${velocity} + h^2/2*k1`,
   );
 
-/** Short texts that stand for something large. */
+/** Short texts that represent something large. */
 const growing = fc
   .record({ count: fc.integer({ min: 1, max: 300 }), kind: fc.integer({ min: 0, max: 9 }) })
   .map(({ count, kind }): string => {

@@ -79,7 +79,7 @@ export interface Outcome {
   readonly slowest: { readonly phase: string; readonly seconds: number };
 }
 
-/** Runs one phase; a refusal in words is an answer, any other exception a fault. */
+/** Runs one phase; a refusal is an answer, any other exception a fault. */
 type Phase = <T>(phase: string, work: () => T) => T | null;
 
 function checkErrors(phase: string, text: string, reading: Reading<unknown>, faults: Fault[]): void {

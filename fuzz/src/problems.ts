@@ -103,7 +103,7 @@ const family = fc
 
 const END = 'y(0) = 1\n0 <= t <= 1';
 
-/** Short texts that stand for something large: chains, long sums and products, deep nesting. */
+/** Short texts that represent something large: chains, long sums and products, deep nesting. */
 const growing = fc
   .record({
     count: fc.integer({ min: 1, max: 600 }),

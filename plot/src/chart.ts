@@ -52,7 +52,7 @@ const DASH = [5, 4] as const;
 
 type Dataset = ChartDataset<'scatter', Point[]>;
 
-/** A colour so that it stands back. */
+/** A faded colour. */
 function paleOf(color: string): string {
   return `${color}99`;
 }
@@ -114,7 +114,7 @@ const UP = 20;
  * where there are few, so that there are always two.
  *
  * @param decades that the axis runs over
- * @param room numbers that stand beside one another
+ * @param room numbers that are beside one another
  */
 export function isNumbered(value: number, decades: number, room: number): boolean {
   const power = Math.floor(Math.log10(value) + 1e-9);

@@ -12,7 +12,7 @@ export function paletteOf(ink: PlotInk): Palette {
   return ink === 'black' ? BLACK : PRINT;
 }
 
-/** A plot of numbers that were worked out for it, as the page shows it. */
+/** A plot of numbers that were computed for it, as the page shows it. */
 export function plotOf(data: PlotData, palette: Palette): Plot {
   if ('result' in data) {
     const { title, caption, result } = data;

@@ -75,7 +75,7 @@ function tenth(value: number): string {
   return digits === '1' ? powerOfTen(exponent) : `${digits}·${powerOfTen(exponent)}`;
 }
 
-/** What is shown, in words: an error, or the difference from another run. */
+/** What is shown, as a sentence: an error, or the difference from another run. */
 function whatOf({ curves, component, runs }: RunView, { relative, against }: ErrorScale): string {
   const name = curves.components[component] ?? '';
   const other = runs.find(({ id }) => id === against);

@@ -12,7 +12,7 @@ export interface Box {
   readonly bottom: number;
 }
 
-/** Parts of a line at which its label may stand, and how far from it, the better ones first. */
+/** Parts of a line at which its label may be, and how far from it, the better ones first. */
 const PARTS = [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8, 0.1, 0.9];
 const AWAY = [18, -10, 32, -24];
 /** Pixels that are left free around a point. */

@@ -70,7 +70,7 @@ function fitsOf({ keyed, placeOf, palette }: OrderView): readonly Fit[] {
       {
         id: keyed.keys[i] ?? '',
         color: methodMark(palette, placeOf(keyed.keys[i] ?? '')).color,
-        // the range of the order stands in the findings
+        // the range of the order is in the findings
         text: order === null ? `slope ${fixed(fit.order, 2)}` : fixed(order.value, 2),
         from: at(Math.min(...sizes)),
         to: at(Math.max(...sizes)),

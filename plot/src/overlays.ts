@@ -108,7 +108,7 @@ function drawFits({ chart, ctx, x, y }: Ground, fits: readonly Fit[]): void {
     ctx.stroke();
     ctx.fillStyle = color;
     const size = { width: ctx.measureText(text).width, height: LABEL.height };
-    // where there is no room for it the order stands in the table and in the sentences
+    // where there is no room for it the order is in the table and in the sentences
     const place = labelPlace(
       [
         { x: x1, y: y1 },

@@ -1,7 +1,7 @@
 /** The face of everything but headings. What draws without a page knows the parts of a face by names of their own. */
 export const SANS =
   "'IBM Plex Sans', 'IBM Plex Sans Extended', 'IBM Plex Sans Greek', 'DejaVu Sans', system-ui, sans-serif";
-/** The face of what stands at axes. */
+/** The face of what is at axes. */
 export const SERIF =
   "'Source Serif 4', 'Source Serif 4 Extended', 'Source Serif 4 Greek', Georgia, 'DejaVu Sans', serif";
 
@@ -18,7 +18,7 @@ export interface Palette {
   readonly highlight: string;
   readonly good: string;
   readonly wrong: string;
-  /** One colour a method, in the order in which methods stand in a study. */
+  /** One colour a method, in the order in which methods are in a study. */
   readonly methods: readonly string[];
 }
 

@@ -15,7 +15,7 @@ export interface Curve {
   readonly points: readonly Point[];
   readonly color: string;
   readonly width: number;
-  /** Whether it is dashed: what is worked out and not run. */
+  /** Whether it is dashed: what is computed and not run. */
   readonly dashed?: boolean;
 }
 
@@ -121,8 +121,8 @@ export interface Plot {
 
 /** What happens when a person points at a plot. */
 export interface PlotEvents {
-  /** Told the point under the pointer; null for none. */
+  /** Receives the point under the pointer; null for none. */
   readonly onPoint?: ((point: Point | null) => void) | undefined;
-  /** Told the place in its series of a point that was clicked. */
+  /** Receives the place in its series of a point that was clicked. */
   readonly onChoose?: ((place: number) => void) | undefined;
 }

@@ -32,10 +32,10 @@ export function markersOf(steps: number): { readonly radius: number; readonly jo
   return { radius: steps > MANY ? 0 : steps > FEW ? 2 : 4.5, joined: steps > MANY ? 1.2 : 0 };
 }
 
-/** How far the coarsest of several rungs stands back into the paper. */
+/** How far the coarsest of several rungs is faded into the paper. */
 const PALEST = 0.62;
 
-/** The runs of a study as they are drawn: each in its method's colour; of one method coarse ones stand back. */
+/** The runs of a study as they are drawn: each in its method's colour; of one method coarse ones are faded. */
 export function drawnAs(
   { curves, keys }: KeyedCurves,
   placeOf: (key: string) => number,

@@ -2,7 +2,7 @@ import type { Plot, Series } from './plot.ts';
 
 /** Radius of a small marker. */
 const SMALL = 2;
-/** Width of the line that stands for markers which would touch. */
+/** Width of the line that represents markers which would touch. */
 const LINE = 1.2;
 
 function thinnedSeries(series: Series, width: number, [from, to]: readonly [number, number]): Series {

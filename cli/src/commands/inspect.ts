@@ -40,7 +40,7 @@ function words(report: InspectionReport): readonly string[] {
   ];
 }
 
-/** Says what can be proved of the methods of a file: kind, order, stability, likely slips. */
+/** Says what can be proved of the methods of a file: kind, order, stability, likely mistakes. */
 export function inspectCommand(file: string, format: 'json' | 'table'): string {
   const document = loadDocument(file);
   if (document.kind === 'problem')

@@ -69,7 +69,7 @@ const MAX_LOCAL = 16;
 
 /**
  * Compiles a problem and a method to a loop in the text's own order of operations.
- * Nothing that a user typed stands in the generated source: names are made here, numbers are printed
+ * Nothing that a user typed is in the generated source: names are made here, numbers are printed
  * from their values, and functions come from a fixed table.
  *
  * @throws Refusal with a sentence, where the method cannot be used for this problem: one for x'' = a(t, x, x')

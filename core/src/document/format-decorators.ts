@@ -112,7 +112,7 @@ export function Optional(): FieldDecorator {
 /**
  * An object that is checked by its own class, and is one: a validator passes over what is missing, null or a list.
  *
- * @param expected what it must be, in words
+ * @param expected what it must be, as a sentence
  */
 export function Nested(schema: () => Schema, expected = 'an object'): FieldDecorator {
   return all(Follows(objectRule(expected)), ValidateNested(), JSONSchema(schema));

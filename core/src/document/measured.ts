@@ -21,7 +21,7 @@ interface Field {
   readonly column: number;
 }
 
-/** What stands between columns: a tab or a semicolon where there is one, else a comma, else spaces. */
+/** What is between columns: a tab or a semicolon where there is one, else a comma, else spaces. */
 function separatorOf(line: string): RegExp {
   if (line.includes('\t')) return /\t/g;
   if (line.includes(';')) return /;/g;

@@ -9,7 +9,7 @@ import { cbrt, pow } from './power.ts';
 type Elementary = (...inputs: number[]) => number;
 
 /**
- * Bit patterns of inputs and of the correctly rounded results, worked out with 80 decimal digits by a library of
+ * Bit patterns of inputs and of the correctly rounded results, computed with 80 decimal digits by a library of
  * arbitrary precision; no engine had a part in them.
  */
 const KNOWN: Readonly<Record<string, readonly string[]>> = JSON.parse(

@@ -34,7 +34,7 @@ function exponent(x: number): number {
 }
 
 /**
- * Takes multiples of pi/2 off an angle with |x| > pi/4; the result stands in `reduced`.
+ * Takes multiples of pi/2 off an angle with |x| > pi/4; the result is in `reduced`.
  *
  * Source: W. J. Cody, W. Waite, Software Manual for the Elementary Functions (1980); the constants and the order of
  * operations are those of the Freely Distributable LIBM (Sun Microsystems, 1993), e_rem_pio2.

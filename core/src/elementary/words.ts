@@ -4,7 +4,7 @@
  */
 const number = new Float64Array(1);
 const halves = new Uint32Array(number.buffer);
-/** Which half stands first differs between machines. */
+/** Which half is first differs between machines. */
 const HIGH = new Uint8Array(Uint32Array.of(1).buffer)[0] === 1 ? 1 : 0;
 
 /** Sign, exponent and the first 20 bits of the fraction, as a signed integer. */

@@ -7,7 +7,7 @@ export const SPELLED_POWERS: ReadonlySet<number> = new Set([2, 3]);
 
 /**
  * The power of the notation: `x^2` is x*x, `x^3` is (x*x)*x, any other goes to the power function.
- * `spelled` says whether the exponent stands in the text as the literal 2 or 3.
+ * `spelled` says whether the exponent is in the text as the literal 2 or 3.
  */
 export function power(base: number, exponent: number, spelled: boolean): number {
   if (!spelled) return pow(base, exponent);

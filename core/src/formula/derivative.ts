@@ -37,7 +37,7 @@ function square<L extends Leaf>(x: Tree<L>): Tree<L> {
   return simple.raise(x, number(2));
 }
 
-/** Differentiates the nodes of one tree; a part that stands more than once is differentiated once. */
+/** Differentiates the nodes of one tree; a part that occurs more than once is differentiated once. */
 class Differentiation<L extends Leaf> {
   readonly #leaf: LeafDerivative<L>;
   readonly #known = new Map<Tree<L>, Tree<L>>();

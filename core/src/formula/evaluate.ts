@@ -4,7 +4,7 @@ import type { Call, Leaf, Tree } from './expression.ts';
 /** The value of a leaf, or of a call with primes. */
 export type Meaning<L extends Leaf> = (node: L | Call<L>) => number;
 
-/** One operation that was done: where it stands, what went in and what came out. */
+/** One operation that was done: where it is, what went in and what came out. */
 export interface Operation {
   readonly node: Tree<Leaf>;
   readonly inputs: readonly number[];

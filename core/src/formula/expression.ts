@@ -3,7 +3,7 @@ import type { Span } from '../text/place.ts';
 /** The arithmetic operators; `^` is a power. */
 export type Operator = '+' | '-' | '*' | '/' | '^';
 
-/** The comparisons that may stand in `if(a < b, x, y)`. */
+/** The comparisons that may be in `if(a < b, x, y)`. */
 export type Relation = '<' | '<=' | '>' | '>=' | '==' | '!=';
 
 export interface NumberLeaf {
@@ -216,7 +216,7 @@ export function rewrite(expression: Expression, change: (node: Expression) => Ex
  * The same tree with every name bound to its meaning.
  *
  * @param leaf the meaning of a name
- * @param called what stands for a call that is not a function of the notation; null where it is one
+ * @param called what represents a call that is not a function of the notation; null where it is one
  */
 export function bind<M extends Leaf>(
   expression: Expression,

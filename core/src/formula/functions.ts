@@ -97,7 +97,7 @@ const OTHER_NAMES: ReadonlyMap<string, string> = new Map([
   ['cot', '1/tan(x)'],
 ]);
 
-/** The function of the notation that another name stands for; null where there is none. */
+/** The function of the notation that another name represents; null where there is none. */
 export function otherFunction(text: string): string | null {
   const other = OTHER_NAMES.get(text) ?? text.toLowerCase();
   return FUNCTIONS.has(other) ? other : null;

@@ -11,6 +11,6 @@ export interface Grammar {
   readonly multiplies: (name: string, isBeforeBracket: boolean) => boolean;
   /** What to say of a name in front of a bracket that is neither a function nor such a call. */
   readonly refuseCall: (name: string, inputs: string) => string | null;
-  /** Is told of a slip behind which reading can go on, so that one line can show all its errors. */
+  /** Receives an error after which reading can continue, so that one line can show all its errors. */
   readonly report: Report;
 }

@@ -2,7 +2,7 @@ import { count } from '../text/number-text.ts';
 import { PlaceError, type Span } from '../text/place.ts';
 import { childrenOf, type IndexedLeaf, type Leaf, type NameLeaf, partsOf, type Tree } from './expression.ts';
 
-/** How large a tree is when it is written out, with every shared part as often as it stands. */
+/** How large a tree is when it is written out, with every shared part as often as it occurs. */
 export interface Measure {
   /** Operations and leaves. */
   readonly terms: number;
@@ -19,7 +19,7 @@ const known = new WeakMap<Tree<Leaf>, Measure>();
 const LEAF: Measure = { terms: 1, depth: 0 };
 
 /**
- * Measures a tree. Trees that were put together share parts, so that forty lines may stand for 2^40 terms: every
+ * Measures a tree. Trees that were put together share parts, so that forty lines may represent 2^40 terms: every
  * part is visited once, and its measure kept.
  */
 export function measure(tree: Tree<Leaf>): Measure {

@@ -3,7 +3,7 @@ import type { Token } from '../text/token.ts';
 import type { Relation } from './expression.ts';
 import { FUNCTIONS } from './functions.ts';
 
-/** What to say of a token that cannot stand where it does. */
+/** What to say of a token that is not allowed where it is. */
 export function unexpected(token: Token): string {
   if (token.text === ')' || token.text === ']') return `unmatched ${token.text}`;
   if (token.text === '[') return 'square brackets are for an index, as in u[i]; use ( and ) in a formula';
@@ -15,7 +15,7 @@ export function unexpected(token: Token): string {
   return `${token.text} is not expected here; a number, a name or ( is missing before it`;
 }
 
-/** What to say where two operands stand side by side. */
+/** What to say where two operands are side by side. */
 export function missingOperator(previous: Token, here: Token): string {
   if (previous.kind === 'name' && FUNCTIONS.has(previous.text))
     return `${previous.text} needs its argument in brackets: ${previous.text}(${here.text})`;

@@ -179,7 +179,7 @@ export class Parser {
     return true;
   }
 
-  /** What stands behind a function without brackets, which was reported, is read as if it stood in them. */
+  /** What follows a function without brackets, which was reported, is read as if it was in them. */
   #operand({ at }: Token): Expression {
     const isThere = this.peek?.kind === 'name' || this.peek?.kind === 'number';
     return isThere ? this.#nested(at, () => this.#signed()) : ONE;

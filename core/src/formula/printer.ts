@@ -72,7 +72,7 @@ function choice<P, L extends Leaf>(
 }
 
 /**
- * Prints formulas in a language, each node once however often it stands in the tree.
+ * Prints formulas in a language, each node once however often it occurs in the tree.
  *
  * @example
  * const print = printer(textLanguage(words));
@@ -133,7 +133,7 @@ export interface Words<L extends Leaf> {
   readonly signs: Readonly<Record<Exclude<Operator, '^'>, string>>;
   readonly power: (base: TextPart, exponent: TextPart, whole: number | null) => TextPart;
   readonly call: (called: Called, inputs: readonly string[]) => string;
-  /** A choice that can stand anywhere. */
+  /** A choice that can be anywhere. */
   readonly choice: (choice: PrintedConditional<string>) => string;
 }
 

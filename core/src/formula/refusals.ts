@@ -8,7 +8,7 @@ import { refuseLog } from './parse-words.ts';
 /** Tokens of an input that a message repeats, at most. */
 const MAX_SHOWN = 12;
 
-/** What stands in the bracket that opens at a place, for a message; '...' where that is long or has no end. */
+/** What is in the bracket that opens at a place, for a message; '...' where that is long or has no end. */
 function inputsText(tokens: readonly Token[], open: number): string {
   const close = closingOf(tokens, open);
   if (close < 0 || close - open >= MAX_SHOWN) return '...';

@@ -16,9 +16,9 @@ interface TexPart {
   readonly tall: boolean;
   /** What it is where it is short enough to follow a function without brackets: one letter, a number, a number of letters. */
   readonly short: 'letter' | 'number' | 'product' | null;
-  /** Primes stand behind it, so that a power takes brackets. */
+  /** Primes follow it, so that a power takes brackets. */
   readonly primed: boolean;
-  /** For a named function of one input: its symbol and the input, so that a power can stand between them. */
+  /** For a named function of one input: its symbol and the input, so that a power can be between them. */
   readonly named: { readonly symbol: string; readonly input: string } | null;
 }
 

@@ -1,9 +1,9 @@
-/** What a name or a way of writing stands for, for the one who types. */
+/** What a name or a way of writing represents, for the reader. */
 export interface Hint {
   /** What is typed. */
   readonly text: string;
   readonly kind: 'statement' | 'name' | 'function' | 'word';
-  /** What it stands for, in a few words. */
+  /** What it represents, in a few words. */
   readonly says: string;
 }
 

@@ -45,7 +45,7 @@ const SECOND_WORDS: readonly Hint[] = [
 ];
 
 /**
- * What can be typed in a method and what its names stand for.
+ * What can be typed in a method and what its names represent.
  *
  * @param method the last good reading of the text; null where there is none yet
  * @example methodHints(heun).some(({ text }) => text === 'k1') // true

@@ -52,7 +52,7 @@ function namesOf(problem: Problem): readonly Hint[] {
 }
 
 /**
- * What can be typed in a problem and what its names stand for.
+ * What can be typed in a problem and what its names represent.
  *
  * @param problem the last good reading of the text; null where there is none yet
  * @example problemHints(problem).some(({ text }) => text === 'level') // true

@@ -84,7 +84,7 @@ const known = memoize<Inspection>(200);
 
 /**
  * Reads a method as an exact linear form and says what it is: kind, coefficients, order with the conditions that fail,
- * stability, likely slips and near misses. Nothing is run.
+ * stability, likely mistakes and typos. Nothing is run.
  *
  * @example inspectMethod(heun).order?.order // 2
  */

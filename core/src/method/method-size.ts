@@ -14,7 +14,7 @@ export const MAX_METHOD_TERMS = 20_000;
  * @throws PlaceError at the first line that is too large
  */
 export function refuseLargeMethod(statements: readonly MethodStatement[]): void {
-  /** Operations that a name stands for. */
+  /** Operations that a name represents. */
   const sizes = new Map<string, number>();
   const none: ReadonlyMap<string, number> = new Map();
   const sizeOf = (node: Expression, of: ReadonlyMap<string, number>): number => {

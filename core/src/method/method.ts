@@ -32,7 +32,7 @@ export type MethodStatement =
       readonly at: Span;
     }
   | {
-      /** `d2(t, y) = 2*t + y^2`: a derivative worked out by hand, as a function of a time and the value of one equation. */
+      /** `d2(t, y) = 2*t + y^2`: a derivative computed by hand, as a function of a time and the value of one equation. */
       readonly kind: 'function';
       readonly name: string;
       readonly inputs: readonly [time: string, value: string];

@@ -22,7 +22,7 @@ function namesAtLeft({ tokens }: TokenLine): readonly string[] {
   return left.flatMap(({ kind, text }) => (kind === 'name' && !/^[ythnxvfa]$/.test(text) ? [text] : []));
 }
 
-/** Names that stand for a number or a value: what a product by a space may be made of. */
+/** Names that represent a number or a value: what a product by a space may be made of. */
 function factorsOf(lines: readonly TokenLine[]): Grammar['multiplies'] {
   const given = new Set(['h', 't', ...CONSTANTS.keys()]);
   for (const { tokens } of lines) {

@@ -1,7 +1,7 @@
 import { splitInto } from '../text/run-of-names.ts';
 
 /**
- * What to say of a name that a method does not know, and what is to stand in its place; null where that cannot be said.
+ * What to say of a name that a method does not know, and what to write instead; null where that cannot be said.
  *
  * @param lets names that lines above give
  */

@@ -69,7 +69,7 @@ function highestDerivatives(equations: readonly Equation[]): readonly HighestDer
   return [...orders].map(([name, order]) => ({ name, order }));
 }
 
-/** Which equation gives which derivative: one that stands alone on a left side first, then what is left over. */
+/** Which equation gives which derivative: one that is alone on a left side first, then what is left over. */
 function assign(
   equations: readonly Equation[],
   highest: readonly HighestDerivative[],

@@ -5,7 +5,7 @@ import { primed } from '../text/primes.ts';
 import type { Unknown } from './problem.ts';
 import type { Statement } from './statement.ts';
 
-/** What stands behind the name of an unknown where its exact solution is meant. */
+/** What follows the name of an unknown where its exact solution is meant. */
 const EXACT = /^_?(?:exact|ex|true|sol)$/;
 
 /** Exact solutions by unknown and derivative; derivatives that are not given come by differentiation. */

@@ -15,7 +15,7 @@ import type { Block, Conserved, Parameter, Problem, Unknown } from './problem.ts
 import { readStatement, type Statement } from './statement.ts';
 import { partTyped, readTyped } from './typed-derivatives.ts';
 
-/** Values of parameters that stand in for those of the text, by name: what a slider sets. */
+/** Values of parameters that replace those of the text, by name: what a slider sets. */
 export type ParameterValues = Readonly<Record<string, number>>;
 
 /** Names that an unknown or a parameter cannot have. */
@@ -44,7 +44,7 @@ function primedNames(lines: readonly TokenLine[]): ReadonlySet<string> {
   return names;
 }
 
-/** Names that stand for a number or an unknown: what a product by a space may be made of. */
+/** Names that represent a number or an unknown: what a product by a space may be made of. */
 function factorsOf(lines: readonly TokenLine[], unknowns: ReadonlySet<string>): Grammar['multiplies'] {
   const numbers = new Set(CONSTANTS.keys());
   for (const { tokens } of lines) {
@@ -229,7 +229,7 @@ function readConserved(
 /**
  * Reads the text of a problem, in the notation of docs/notation.md.
  *
- * @param values values of parameters that stand in for those of the text
+ * @param values values of parameters that replace those of the text
  * @returns the problem, reduced to a first-order system, or all errors of the text with their places
  * @example parseProblem("level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 6").ok // true
  */

@@ -4,7 +4,7 @@ import type { Problem } from './problem.ts';
  * A text that is the same for the same problem with the same values of its parameters, for caches of what was worked
  * out for it.
  *
- * @param more what it was worked out with besides
+ * @param more what it was computed with besides
  * @example
  * problemKey(parseProblem("y' = -k*y\nk = 2\n…"), 'h', 0.5) // '["y\' = …",[2],"h",0.5]'
  */

@@ -28,7 +28,7 @@ export interface Unknown {
   readonly written: { readonly left: Expression; readonly right: Expression };
   /** The highest derivative, solved for: an expression in lower derivatives, parameters and the independent variable. */
   readonly highest: Expression;
-  /** Whether the equation was solved for the highest derivative, or stood so in the text. */
+  /** Whether the equation was solved for the highest derivative, or was already solved in the text. */
   readonly rearranged: boolean;
   /** Values at places outside the range of a family, by index. */
   readonly given: ReadonlyMap<number, Expression>;

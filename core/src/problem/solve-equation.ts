@@ -5,7 +5,7 @@ import { linearIn } from '../formula/linear.ts';
 import { PlaceError, type Span } from '../text/place.ts';
 import { constantOf, simple } from '../formula/simplify.ts';
 
-/** A highest derivative as it stands in equations: `x''` or, of a family, `u[i]'`. */
+/** A highest derivative as it is in equations: `x''` or, of a family, `u[i]'`. */
 export interface HighestDerivative {
   readonly name: string;
   readonly order: number;
@@ -25,7 +25,7 @@ export function written(of: HighestDerivative, primes = of.order): string {
 
 /**
  * Solves left = right for a derivative. Where the left side is just the derivative, the right side is
- * taken as it stands, so that a run does the arithmetic of the text; otherwise the equation is rearranged.
+ * taken as it is, so that a run does the arithmetic of the text; otherwise the equation is rearranged.
  *
  * @throws PlaceError where the equation is not linear in the derivative
  */

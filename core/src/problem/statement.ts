@@ -6,7 +6,7 @@ import { Parser } from '../formula/parse.ts';
 import { PlaceError, type Span, spanning } from '../text/place.ts';
 import type { TokenLine, Token } from '../text/token.ts';
 
-/** A name on the left of a statement, with what stands behind it: `x''`, `u[i]`, `u[i]'`. */
+/** A name on the left of a statement, with what follows it: `x''`, `u[i]`, `u[i]'`. */
 export interface Target {
   readonly name: string;
   readonly primes: number;

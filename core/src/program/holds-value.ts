@@ -2,7 +2,7 @@ import type { Expression } from '../formula/expression.ts';
 
 const VARIABLES: ReadonlySet<string> = new Set(['y', 'x', 'v']);
 
-/** Whether an expression is a value, as y + h*f(...) is, and no slope: a name of y stands outside of all calls. */
+/** Whether an expression is a value, as y + h*f(...) is, and no slope: a name of y is outside of all calls. */
 export function holdsValue(expression: Expression): boolean {
   switch (expression.kind) {
     case 'name':

@@ -57,7 +57,7 @@ class Lowering {
   readonly #isOne: boolean;
   readonly #functions = new Map<string, MethodStatement & { readonly kind: 'function' }>();
   readonly #operators = new Map<string, Operator>();
-  /** What the inputs of a function stand for, while its body is put in. */
+  /** What the inputs of a function represent, while its body is substituted. */
   #inputs: ReadonlyMap<string, StepTree> = new Map();
   #instructions: Instruction[] = [];
   #presentRate: Register | null = null;

@@ -32,7 +32,7 @@ type OpenInstruction = FromText &
         readonly into: Register;
         readonly time: StepTree;
         readonly at: readonly Register[];
-        /** The values at which it is taken, as they are typed; none for f[n], which stands for itself. */
+        /** The values at which it is taken, as they are typed; none for f[n], which represents itself. */
         readonly typedAt: readonly Expression[];
       }
     | {

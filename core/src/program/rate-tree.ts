@@ -17,7 +17,7 @@ export type Moving =
   | { readonly kind: 'component'; readonly place: number }
   | { readonly kind: 'neighbour'; readonly block: Block; readonly ahead: number };
 
-/** What a leaf of a problem's formula is, once its names are looked up and edge values are put in. */
+/** What a leaf of a problem's formula is, once its names are looked up and edge values are substituted. */
 export type RateLeaf =
   | { readonly kind: 'time' }
   /** A parameter or a constant of the notation by its name; null for a number that has none. */
@@ -52,7 +52,7 @@ function leafTree(leaf: RateLeaf): RateTree {
   return bound(leaf, keyOf(leaf));
 }
 
-/** Where a formula stands: at one element of a block, in the loop over all of them, or in none. */
+/** Where a formula is: at one element of a block, in the loop over all of them, or in none. */
 interface Around {
   readonly block: Block | null;
   /** The element, from 0; null for the running one. */

@@ -19,7 +19,7 @@ export type StepLeaf =
 /** A formula of a method over registers. */
 export type StepTree = Tree<Bound<StepLeaf>>;
 
-/** Leaves of a step's formula, with their place in the text where they stand in one. */
+/** Leaves of a step's formula, with their place in the text where they are in one. */
 export function registerTree(register: Register, at?: Span): StepTree {
   return bound({ kind: 'register', register }, `register ${register}`, at);
 }

@@ -44,7 +44,7 @@ export type ExportRequest =
   /** One method over the ladder, or at one step size. */
   | { readonly what: 'sheet'; readonly method: number; readonly gridRequest: GridRequest | null }
   | (PlotRequest & { readonly what: 'plot'; readonly size: PlotSize; readonly ink: PlotInk })
-  /** With a step worked out where n is given. */
+  /** With a step computed where n is given. */
   | (OneRun & { readonly what: 'formulas'; readonly n: number | null; readonly part: boolean })
   | {
       readonly what: 'handout';

@@ -9,7 +9,7 @@ import { Refusal } from '../text/refusal.ts';
 import { workedStep } from '../worked/worked-step.ts';
 import { texDocument, texText } from './tables/tex-text.ts';
 
-/** One step of a run, to be worked out for every component. */
+/** One step of a run, to be computed for every component. */
 export interface StepToWorkOut {
   readonly method: number;
   readonly grid: Grid;
@@ -58,7 +58,7 @@ function stepPart(study: Study, { method: place, grid, n }: StepToWorkOut): read
 }
 
 /**
- * The formulas of a study as a document of LaTeX: the problem, every method, and one step worked out where it is asked for.
+ * The formulas of a study as a document of LaTeX: the problem, every method, and one step computed where it is asked for.
  *
  * @throws Refusal where there is no such step
  */

@@ -32,7 +32,7 @@ export type PlotData =
       readonly kind: 'order' | 'work';
       /** The study. */
       readonly title: string;
-      /** What the errors are, in words. */
+      /** What the errors are, as a sentence. */
       readonly caption: string;
       readonly result: StudyResult;
     }

@@ -1,13 +1,13 @@
 import type { Rates } from '../compile/rates.ts';
 import { evaluateSegment, type TaylorSegment, slopeOf } from './taylor-segment.ts';
 
-/** Places of a piece at which its slope is held against the rates, and how near they must be beside the largest rate. */
+/** Places of a segment at which its slope is held against the rates, and how near they must be beside the largest rate. */
 const CHECKED = [0.25, 0.5, 0.75, 1 - 1e-9];
 const ALIKE = 1e-9;
 /** Far from zero a time is rounded, and rates with it. */
 const ROUNDED = 1e-15;
 /**
- * A difference of slopes that moves values by less than this over a piece is underflow: so near to zero doubles have fewer
+ * A difference of slopes that moves values by less than this over a segment is underflow: so near to zero doubles have fewer
  * digits, and a rate that multiplies them makes their rounding as large as themselves.
  */
 const UNDERFLOW = 1e-290;
@@ -15,7 +15,7 @@ const UNDERFLOW = 1e-290;
 const BISECTIONS = 60;
 
 /**
- * Where a piece leaves the solution: its series goes on where the rates do not, as behind the zero of a root. The last time
+ * Where a segment leaves the solution: its series goes on where the rates do not, as behind the zero of a root. The last time
  * at which its slope is that of the rates; null where it always is.
  */
 export function leavesAt(

@@ -9,14 +9,14 @@ import { firstStep, MAX_PIECES } from './taylor-solution.ts';
 /** Seconds that one operation of a series takes to be generated and compiled, and to be run. */
 const SECONDS_TO_COMPILE = 2.5e-6;
 const SECONDS_TO_RUN = 1.5e-9;
-/** Seconds that a piece takes besides, to be checked and kept: in any case, and for each component. */
+/** Seconds that a segment takes besides, to be checked and kept: in any case, and for each component. */
 const SECONDS_PER_PIECE = { any: 5e-6, component: 3e-7 };
 /** A reference is made twice, to estimate its error. */
 const RUNS = 2;
-/** Operations of a series beyond which its first step is not tried out, and the pieces that are assumed then. */
+/** Operations of a series beyond which its first step is not tried out, and the segments that are assumed then. */
 const MAX_TRIED = 60_000;
 const ASSUMED_PIECES = 200;
-/** Pieces that are assumed at least where rates have kinks: each change of branch ends one, and they may be many. */
+/** Segments that are assumed at least where rates have kinks: each change of branch ends one, and they may be many. */
 const PIECES_WITH_KINKS = 2_000;
 
 /**

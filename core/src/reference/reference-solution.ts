@@ -78,7 +78,7 @@ function fineSteps(problem: Problem, until: number, finer: number, work: number)
 const TOLERANCE = 1e-18;
 const TIGHTER = 1e-21;
 
-/** Operations of a series, and of all pieces together, that a solution for a picture is worth. */
+/** Operations of a series, and of all segments together, that a solution for a picture is worth. */
 const SERIES_DRAWN = 60_000;
 const OPERATIONS_DRAWN = 4e7;
 const PIECES_DRAWN = { most: 1_500, least: 40 };

@@ -146,7 +146,7 @@ test('a reference ends its steps at kinks, and stays good to 1e-13 beyond them',
   solution.switches.forEach((t, i) => expect(Math.abs(t - (i + 1) / 3)).toBeLessThan(1e-15));
   // rounding may see the one at t = 2 a bit before it
   expect(solution.switches.filter((t) => t < 1.99).length).toBe(5);
-  // piece by piece: towards 4 and 20 in turn
+  // segment by segment: towards 4 and 20 in turn
   let T = 12;
   for (let i = 0; i < 6; i += 1) {
     const air = i % 2 === 0 ? 4 : 20;

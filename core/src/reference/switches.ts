@@ -39,11 +39,11 @@ function places(block: Block): readonly number[] {
   return Array.from({ length: block.size }, (_, element) => element);
 }
 
-/** Operations that one look for a change of branch takes for each choice in a rate, and looks over one piece, about. */
+/** Operations that one look for a change of branch takes for each choice in a rate, and looks over one segment, about. */
 const OPERATIONS_PER_CHOICE = 100;
 const LOOKS_PER_PIECE = 80;
 
-/** About how many operations it takes to look for changes of branch over one piece of a reference. */
+/** About how many operations it takes to look for changes of branch over one segment of a reference. */
 export function switchOperations({ blocks }: Problem): number {
   let choices = 0;
   for (const { rate, size } of blocks) walk(rate, (node) => (choices += size * discrete(node).length));

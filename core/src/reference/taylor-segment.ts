@@ -9,7 +9,7 @@ export interface TaylorSegment {
   readonly coefficients: Float64Array;
 }
 
-/** All components of a piece at a time. */
+/** All components of a segment at a time. */
 export function evaluateSegment(piece: TaylorSegment, size: number, t: number, out: Float64Array): void {
   const s = t - piece.t;
   for (let j = 0; j < size; j += 1) {
@@ -19,7 +19,7 @@ export function evaluateSegment(piece: TaylorSegment, size: number, t: number, o
   }
 }
 
-/** The piece that holds at a time. */
+/** The segment that holds at a time. */
 export function segmentAt(pieces: readonly TaylorSegment[], t: number): TaylorSegment | undefined {
   let low = 0;
   let high = pieces.length - 1;
@@ -31,7 +31,7 @@ export function segmentAt(pieces: readonly TaylorSegment[], t: number): TaylorSe
   return pieces[low];
 }
 
-/** Slope of a piece at a time. */
+/** Slope of a segment at a time. */
 export function slopeOf(piece: TaylorSegment, size: number, t: number, out: Float64Array): void {
   const s = t - piece.t;
   for (let j = 0; j < size; j += 1) {

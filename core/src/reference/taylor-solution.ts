@@ -25,7 +25,7 @@ export interface DenseSolution {
   readonly steps: number;
 }
 
-/** Pieces of a solution, after which it gives up. */
+/** Segments of a solution, after which it gives up. */
 export const MAX_PIECES = 20_000;
 
 /** Largest size of coefficient k over all components. */
@@ -72,7 +72,7 @@ export function firstStep(problem: Problem): number {
 /** Looks along one step for a change of branch. */
 const LOOKS = 24;
 
-/** The first time at which the branches are others than at the start of a piece; null where they stay. */
+/** The first time at which the branches are others than at the start of a segment; null where they stay. */
 function firstSwitch(
   piece: TaylorSegment,
   size: number,
@@ -109,7 +109,7 @@ const STRAIGHT = 1e-17;
 /** Steps shorter than that, as a part of the interval, go nowhere. */
 const SHORTEST = 1e-13;
 /**
- * Pieces in a row that each end at a change of branch, and the part of the interval they must cover together: rates that
+ * Segments in a row that each end at a change of branch, and the part of the interval they must cover together: rates that
  * switch to and fro without end come no further.
  */
 const MAX_CHATTER = 200;
@@ -190,7 +190,7 @@ class TaylorRun {
     };
   }
 
-  /** One piece of the solution: as long as its series is good, and no further than to a change of branch. */
+  /** One segment of the solution: as long as its series is good, and no further than to a change of branch. */
   #step(): void {
     const { size } = this.#problem;
     for (const value of this.#state) this.#scale = Math.max(this.#scale, Math.abs(value));
@@ -208,7 +208,7 @@ class TaylorRun {
     const whole = { t: this.#t, length, coefficients };
     const turn = this.#branches && firstSwitch(whole, size, this.#branches, this.#state);
     const tried = { ...whole, length: turn === null ? length : turn - this.#t };
-    // a piece of a bit or two before a change of branch has no inside
+    // a segment of a bit or two before a change of branch has no inside
     const hasInside = tried.length > SHORTEST * this.#interval;
     const left = hasInside ? leavesAt(tried, size, this.#rates, this.#state) : null;
     const piece = left === null ? tried : { ...whole, length: left - this.#t };

@@ -27,7 +27,7 @@ export const MAX_KEPT = 12;
 /** Numbers that all checkpoints of a run may hold together, and how many there are at most. */
 const CHECKPOINT_ROOM = 2_000_000;
 const MAX_CHECKPOINTS = 500;
-/** Work between two signs of life, in component steps. */
+/** Work between two progress reports, in component steps. */
 const SLICE = 400_000;
 
 /**
@@ -92,7 +92,7 @@ export function rowsAgain(longRun: LongRun, from: number, count: number, every =
   return rowsOf(run, grid, { from, count, every }, at);
 }
 
-/** Goes on to a grid point, with a sign of life after every slice of the work. */
+/** Goes on to a grid point, with a progress report after every slice of the work. */
 export function* travel(at: RunState, until: number): Generator<number, void> {
   const slice = Math.max(64, Math.floor(SLICE / at.run.shape.size));
   while (at.n < until && at.stopped === null) {

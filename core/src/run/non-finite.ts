@@ -15,7 +15,7 @@ export interface Stop {
   readonly t: number;
   /** The line of the method in which it happened. */
   readonly stage: string;
-  /** The operation and its inputs, in words. */
+  /** The operation and its inputs, as a sentence. */
   readonly why: string;
 }
 

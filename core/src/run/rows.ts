@@ -34,7 +34,7 @@ export interface RowRange {
   /** The first grid point, from 0; past the end there are no rows. */
   readonly from: number;
   readonly count: number;
-  /** How far the points stand apart, in steps; 1 where nothing is said. */
+  /** How far the points are apart, in steps; 1 where nothing is said. */
   readonly every?: number;
 }
 

@@ -4,7 +4,7 @@ import type { Study } from './runs/study.ts';
 import type { StudyResult } from './study-result.ts';
 
 /**
- * Runs a whole study and says what its numbers mean; the caller may stop at every sign of life.
+ * Runs a whole study and says what its numbers mean; the caller may stop at every progress report.
  *
  * @example [...studySteps(study)]
  */

@@ -12,6 +12,6 @@ export interface StudyResult {
   readonly truth: Pick<Truth, 'kind' | 'error' | 'switches'> | null;
   readonly findings: readonly Finding[];
   readonly comparison: Comparison | null;
-  /** Things that could not be done, in words: a rung with no step size, a component that is not there. */
+  /** Things that could not be done, as a sentence: a rung with no step size, a component that is not there. */
   readonly problems: readonly string[];
 }

@@ -34,7 +34,7 @@ export function closingOf(tokens: readonly Token[], from: number): number {
   return closingsOf(tokens)[from] ?? -1;
 }
 
-/** Tokens parted at the commas that stand in no bracket. */
+/** Tokens parted at the commas that are in no bracket. */
 export function atCommas(tokens: readonly Token[]): readonly (readonly Token[])[] {
   const depth = depths(tokens);
   const parts: Token[][] = [[]];

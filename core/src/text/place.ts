@@ -7,7 +7,7 @@ export interface Repair {
   /** Offsets in the text. */
   readonly from: number;
   readonly to: number;
-  /** What is to stand there; '' leaves it out. */
+  /** What to write there; '' removes it. */
   readonly text: string;
 }
 
@@ -106,7 +106,7 @@ export class Complaints {
     const key = `${from}/${message}`;
     const found = { line, column, length, message: shortened(message), from };
     if (this.#found.has(key)) return;
-    // of tokens that stand for one character none can be put between
+    // of tokens that represent one character none can be put between
     const possible = repairs.filter((repair) => repair.from <= repair.to);
     this.#found.set(key, possible.length === 0 ? found : { ...found, repairs: possible });
   }
@@ -128,7 +128,7 @@ export class Complaints {
   }
 
   /**
-   * Runs a piece of parsing; a PlaceError in it becomes a complaint and the answer is null. When enough is wrong
+   * Runs a part of parsing; a PlaceError in it becomes a complaint and the answer is null. When enough is wrong
    * already it is not run at all.
    */
   attempt<T>(work: () => T): T | null {

@@ -10,7 +10,7 @@ export interface TypesetOptions {
 }
 
 /**
- * For a page in sight `htmlAndMathml`, which looks alike everywhere; for a file that stands by itself `mathml`.
+ * For a page in sight `htmlAndMathml`, which looks alike everywhere; for a file that is self-contained `mathml`.
  *
  * @example typesetOptions(true, 'mathml').displayMode // true
  */

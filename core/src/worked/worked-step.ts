@@ -30,11 +30,11 @@ import { Refusal } from '../text/refusal.ts';
 /** Digits of numbers that are put into a formula. */
 const DIGITS = 7;
 
-/** One line of a step that is worked out: the formula, numbers put in, and the value. */
+/** One line of a step that is computed: the formula, numbers substituted, and the value. */
 export interface WorkedLine {
   /** The stage that it gives, or 'y[n+1]' and the like; null for a value on the way. */
   readonly gives: string | null;
-  /** What follows one another with signs of equality, in TeX: name, formula, numbers put in, value. */
+  /** What follows one another with signs of equality, in TeX: name, formula, numbers substituted, value. */
   readonly tex: readonly string[];
   /** The value of the component that is shown. */
   readonly value: number;
@@ -53,7 +53,7 @@ export interface SlopeSample {
   readonly slope: number;
 }
 
-/** One step of one method, worked out. */
+/** One step of one method, computed. */
 export interface WorkedStep {
   readonly n: number;
   readonly t: number;
@@ -86,7 +86,7 @@ function givenTex(given: Given, called: CalledNames, n: number): string {
   return given.kind === 'name' ? texSymbol(name) : atStep(name, n + 1);
 }
 
-/** A formula with the numbers of the steps in its indices, as it is worked out at step n. */
+/** A formula with the numbers of the steps in its indices, as it is computed at step n. */
 function formulaTex(value: Expression, called: CalledNames, n: number): string {
   return texOf(asCalled(value, called), (index) => {
     const back = stepsBackBy(index);
@@ -208,7 +208,7 @@ class StepWriter {
     return numbersTex(value, (leaf) => this.#step.leafValue(leaf, this.#component));
   }
 
-  /** The rate of the component that is shown, with numbers put in. */
+  /** The rate of the component that is shown, with numbers substituted. */
   #rateNumbers({ time, at, line }: RateInstruction): string | null {
     const found = this.#run.layout.rated.find(
       ({ block, offset }) => this.#component >= offset && this.#component < offset + block.size,
@@ -301,7 +301,7 @@ class RowRegisters {
 }
 
 /**
- * One step of a run worked out: every line of the method with its formula, with numbers put in, and with its value, for one
+ * One step of a run computed: every line of the method with its formula, with numbers substituted, and with its value, for one
  * component; and where the step has looked at the slope.
  *
  * @param n the step from grid point n to n + 1

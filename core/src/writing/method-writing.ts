@@ -64,7 +64,7 @@ interface NamesOfText {
 }
 
 /**
- * `y_n` as y[n]; where the text gives such a name itself it is left alone.
+ * `y_n` as y[n]; where the text gives such a name itself it is left unchanged.
  *
  * @param refused is called where something was complained of
  */
@@ -146,7 +146,7 @@ function callsAtX(lines: readonly TokenLine[]): boolean {
   return isCalled && !hasIndex && !uses(lines, 't');
 }
 
-/** `f_x`, the derivative by what stands for t or y, as f_t or f_y. */
+/** `f_x`, the derivative by what represents t or y, as f_t or f_y. */
 function withPartials(lines: readonly TokenLine[], letter: string, to: 't' | 'y'): readonly TokenLine[] {
   return lines.map((line) => ({
     ...line,

@@ -1,7 +1,7 @@
 import { accented, BELOW_LINE, CHARACTERS } from './print-signs.ts';
 import { FUNCTIONS, GREEK, LOOKS, NAMED, SIGNS, SILENT, WITH_GROUP } from './tex-commands.ts';
 
-/** A line in the notation's own characters, and where each of them stands in the line as it was typed. */
+/** A line in the notation's own characters, and where each of them is in the line as it was typed. */
 export interface PlainLine {
   readonly text: string;
   /** Offset in the typed line of each character, and of the end. */

@@ -4,7 +4,7 @@ import { type TokenLine, type Token, tokenize } from '../text/token.ts';
 import { type OwnLine, ownForm, type TextKind } from './foreign/own-form.ts';
 import { type PlainLine, plainLine } from './plain-line.ts';
 
-/** Where a stretch of a plain line stands in the line as it was typed. */
+/** Where a stretch of a plain line is in the line as it was typed. */
 function typedAt({ from, to }: Span, at: readonly number[], start: number): Span {
   const first = at[from] ?? at.at(-1) ?? 0;
   const last = at[to] ?? at.at(-1) ?? 0;
@@ -50,7 +50,7 @@ function tokensOf(
   }));
 }
 
-/** Where each character of what is read stands in the line as it was typed. */
+/** Where each character of what is read is in the line as it was typed. */
 function placesOf(own: OwnLine | null, plain: PlainLine | null): readonly number[] {
   if (plain === null) return own?.at ?? [];
   return own === null ? plain.at : plain.at.map((place) => own.at[place] ?? own.at.at(-1) ?? 0);

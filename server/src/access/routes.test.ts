@@ -71,7 +71,7 @@ interface Answer {
   readonly text: string;
 }
 
-/** Sends a request whose path is written as it stands. */
+/** Sends a request whose path is written as given. */
 function send(
   method: string,
   path: string,

@@ -43,7 +43,7 @@ export class SeedService implements OnApplicationBootstrap {
     await this.#store.transaction(async (manager) => {
       for (const [place, { name, document }] of documents.entries()) {
         if (await manager.existsBy(Seed, { name })) continue;
-        // lists begin with what was changed last: the first of the files stands first
+        // lists begin with what was changed last: the first of the files is first
         const updatedAt = new Date(now - place);
         await manager.save(manager.create(Entry, { kind: document.kind, ...stored(document), updatedAt }));
         await manager.save(manager.create(Seed, { name }));

@@ -108,7 +108,7 @@ export class EntriesService {
         methods: true,
       },
       where: { kind, deletedAt: bin ? Not(IsNull()) : IsNull() },
-      // what was changed last stands first
+      // what was changed last is first
       order: bin ? { deletedAt: 'DESC', id: 'ASC' } : { updatedAt: 'DESC', id: 'ASC' },
       skip: from,
       take: count,

@@ -38,7 +38,7 @@ export class Entry {
   @Column({ type: 'text', nullable: true })
   shownAt: string | null;
 
-  /** When it was put into the bin; null where it stands in the list. */
+  /** When it was put into the bin; null where it is in the list. */
   @Column({ type: 'datetime', nullable: true })
   deletedAt: Date | null;
 

@@ -33,7 +33,7 @@ export class Job {
   @Column({ type: 'integer', default: 0 })
   begun: number;
 
-  /** Why it failed, in words. */
+  /** Why it failed, as a sentence. */
   @Column({ type: 'text', nullable: true })
   why: string | null;
 

@@ -12,7 +12,7 @@ export interface MethodTask {
   readonly mostBytes: number;
 }
 
-/** A sign of life: the part that is done, and rungs that were finished since the last one. */
+/** A progress report: the part that is done, and rungs that were finished since the last one. */
 export interface Sign {
   readonly part: number;
   readonly finished: readonly RungRun[];
@@ -21,7 +21,7 @@ export interface Sign {
 /** What a method has come to; null where its results are larger than they may be. */
 export type MethodAnswer = MethodRun | null;
 
-/** Milliseconds between two signs of life. */
+/** Milliseconds between two progress reports. */
 const SIGN = 150;
 
 /** Runs one method of a study in a thread of its own; tells how far it is. */

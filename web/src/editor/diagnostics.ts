@@ -9,7 +9,7 @@ export interface Remark {
   readonly repairs: readonly Repair[];
 }
 
-/** Longest text that stands on a button. */
+/** Longest text that is on a button. */
 const LONGEST = 44;
 
 /** What the button of a repair says. */

@@ -21,7 +21,7 @@ function completion({ text, kind, says }: Hint): Completion {
   return { label: text, detail: says, boost: ORDER[kind], type: kind };
 }
 
-/** What can stand at a place: whole statements at the beginning of a line, names and functions anywhere. */
+/** What can be at a place: whole statements at the beginning of a line, names and functions anywhere. */
 export function completionsAt(
   hints: readonly Hint[],
   before: string,

@@ -5,7 +5,7 @@ import type { TextEditor } from './text-editor.tsx';
 const Loaded = lazy(async () => ({ default: (await import('./text-editor.tsx')).TextEditor }));
 const LoadedOfMethod = lazy(async () => ({ default: (await import('./method-editor.tsx')).MethodEditor }));
 
-/** The text stands there until its editor has come. */
+/** The text is there until its editor has come. */
 function ToCome({ text, children }: { readonly text: string; readonly children: ReactNode }): ReactNode {
   return <Suspense fallback={<pre className="editor-to-come">{text}</pre>}>{children}</Suspense>;
 }

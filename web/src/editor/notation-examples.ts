@@ -6,7 +6,7 @@ export interface Example {
   /** What is put into a text. */
   readonly text: string;
   readonly says: string;
-  /** The text in which it is tried, where it is not one itself; `…` stands for it. */
+  /** The text in which it is tried, where it is not one itself; `…` represents it. */
   readonly within?: string;
 }
 

@@ -87,13 +87,13 @@ interface TextEditorProps {
   readonly label: string;
   readonly value: string;
   readonly errors: readonly TextError[];
-  /** What can be typed and what names stand for, by the last good reading. */
+  /** What can be typed and what names represent, by the last good reading. */
   readonly hints: readonly Hint[];
   readonly onChange: (value: string) => void;
   /** Escape or Ctrl+Enter: the person is done. */
   readonly onDone?: (() => void) | undefined;
   readonly autoFocus?: boolean;
-  /** Where the caret stands at first: an offset in the text; at its beginning without one. */
+  /** Where the caret is at first: an offset in the text; at its beginning without one. */
   readonly caret?: number | undefined;
   /** Which notation is at hand. */
   readonly of: ExampleOf;

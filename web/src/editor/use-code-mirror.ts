@@ -15,10 +15,10 @@ export interface EditorContent {
   readonly value: string;
   readonly errors: readonly TextError[];
   readonly remarks: readonly Remark[];
-  /** What can be typed and what names stand for, by the last good reading. */
+  /** What can be typed and what names represent, by the last good reading. */
   readonly hints: readonly Hint[];
   readonly autoFocus: boolean;
-  /** Where the caret stands at first. */
+  /** Where the caret is at first. */
   readonly caret: number;
   readonly onChange: (value: string) => void;
   /** Escape or Ctrl+Enter: the person is done. */
@@ -27,7 +27,7 @@ export interface EditorContent {
   readonly onHelp: () => void;
 }
 
-/** The name of the editor, which may change while it stands. */
+/** The name of the editor, which may change during its lifetime. */
 const labelled = new Compartment();
 
 function labelOf(label: string): Extension {
@@ -117,7 +117,7 @@ export function useCodeMirror(
   return [host, view];
 }
 
-/** Puts an example into a text; one of whole lines stands in lines of its own. */
+/** Puts an example into a text; one of whole lines is in lines of its own. */
 export function insertExample(editor: EditorView, text: string): void {
   const { from, to } = editor.state.selection.main;
   const line = editor.state.doc.lineAt(from);

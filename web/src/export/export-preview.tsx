@@ -42,7 +42,7 @@ export function ExportPreview({
         src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(text)}`}
       />
     );
-  // nothing in the page runs: it stands in a frame without leave for anything but being printed
+  // nothing in the page runs: it is in a frame without leave for anything but being printed
   if (choice.what === 'handout' && choice.handout.as === 'html')
     return (
       <iframe

@@ -56,7 +56,7 @@ export interface ExportSettings {
   readonly plotAs: PlotFormat;
   /** How many times as large pixels are made. */
   readonly scale: number;
-  /** Whether the chosen step stands worked out among the formulas. */
+  /** Whether the chosen step is computed among the formulas. */
   readonly worked: boolean;
   readonly handout: HandoutSettings;
 }

@@ -15,7 +15,7 @@ export function Formula({ tex }: { readonly tex: string }): ReactNode {
     if (host === null) return undefined;
     const fit = (): void =>
       fitLine(host, (scale) => {
-        // another face stands in until its own is there, and is wider
+        // another face is used until its own is there, and is wider
         if (scale < BROKEN && document.fonts.status !== 'loading') setBroken(tex);
       });
     // the first call comes in the same frame, after layout: asking for widths here would lay the page out once a formula

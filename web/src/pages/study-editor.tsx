@@ -104,7 +104,7 @@ function StudyBar({
   );
 }
 
-/** What stands under the plots, by how deep one looks. */
+/** What is under the plots, by level. */
 function Below({
   depth,
   shows,
@@ -164,7 +164,7 @@ function useStepOf(work: StudyWork): Computed<StepView> {
   return useStep(good.document, gridRequest);
 }
 
-/** One study on one page: its parts stand in fixed places and move together. */
+/** One study on one page: its parts are in fixed places and move together. */
 export function StudyEditor(props: {
   readonly document: StudyDocument;
   /** Where it is stored; null for a page that keeps nothing. */
@@ -194,7 +194,7 @@ export function StudyEditor(props: {
   const { good, view, setView } = work;
   const panels = view.panels ?? USUAL_PANELS[view.depth];
   const shows = (panel: Panel): boolean => !view.inClass || panels.includes(panel);
-  // what is shown is from the text before, while the one that stands there has errors
+  // what is shown is from the text before, while the one that is there has errors
   const isOlder = [good.problem, ...good.methods].some(({ now }) => hasErrors(now));
   const showKeys = useCallback(() => setKeysShown(true), []);
   useKeys(store, step.value?.worked.lines.length ?? 0, showKeys);

@@ -5,7 +5,7 @@ import { useStudyState } from '../state/study-state.ts';
 /** Components up to which all of them are in sight. */
 const MAX_SEGMENTS = 6;
 
-/** What stands for all components together; no name of a component begins with a star. */
+/** What represents all components together; no name of a component begins with a star. */
 const ALL = '*';
 
 /** The components to choose from in a plot panel; none where there is one. */

@@ -12,7 +12,7 @@ export interface ScaledSpectrum {
   readonly h: number;
 }
 
-/** The pieces of an edge as one curve with gaps. */
+/** The segments of an edge as one curve with gaps. */
 function edgePoints({ edge }: Region): readonly Point[] {
   return edge.flatMap(([x1, y1, x2, y2]) => [
     { x: x1, y: y1 },

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { methodMark, type MethodMark } from '@schritt/plot/palette';
 import { usePalette } from '../theme/use-palette.ts';
 
-/** A marker, as it stands in plots. */
+/** A marker, as it is in plots. */
 export function Shape({ mark }: { readonly mark: MethodMark }): ReactNode {
   const { color, shape, filled } = mark;
   const line = { stroke: color, strokeWidth: 1.8, fill: filled ? color : 'none' };

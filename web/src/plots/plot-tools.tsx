@@ -13,7 +13,7 @@ const LEGEND = 28;
 /** Pixels of a PNG for each pixel of 1/96 inch of a paper: 384 an inch. */
 const PRINTED = 4;
 
-/** How large a plot is saved: as it stands, or for a slide or a column of a paper. */
+/** How large a plot is saved: as it is, or for a slide or a column of a paper. */
 type FileSize = 'shown' | PlotSize;
 
 const FILE_SIZES: readonly { readonly value: FileSize; readonly label: string }[] = [
@@ -22,7 +22,7 @@ const FILE_SIZES: readonly { readonly value: FileSize; readonly label: string }[
   { value: 'column', label: 'Paper' },
 ];
 
-/** The sheet of a plot that is saved as it stands. */
+/** The sheet of a plot that is saved as shown. */
 function sheetOf(canvas: HTMLCanvasElement, { legend }: Plot): Sheet {
   const width = canvas.clientWidth;
   const height = canvas.clientHeight + (legend.length > 1 ? LEGEND : 0);

@@ -1,7 +1,7 @@
 import { exponential } from '@schritt/core/text';
 import type { Plot, Series } from '@schritt/plot';
 
-/** One curve in words: where it begins and ends, from left to right. */
+/** One curve as a sentence: where it begins and ends, from left to right. */
 function curveWords({ label, points }: Series): string | null {
   const known = points.filter(({ x, y }) => Number.isFinite(x) && Number.isFinite(y));
   const [first, last] = [known[0], known.at(-1)];

@@ -39,7 +39,7 @@ export function roundSizes(scale: RulerScale): readonly number[] {
   return sizes;
 }
 
-/** Step sizes L/N that divide an interval of length L, coarse ones first, as far as their ticks stand apart. */
+/** Step sizes L/N that divide an interval of length L, coarse ones first, as far as their ticks are apart. */
 export function dividingSizes(scale: RulerScale, length: number): readonly number[] {
   const sizes: number[] = [];
   let last = Infinity;

@@ -73,7 +73,7 @@ export interface StudyWork {
   readonly shape: ProblemShape;
   readonly independent: string;
   readonly error: ErrorChoice;
-  /** What the errors are, in words. */
+  /** What the errors are, as a sentence. */
   readonly caption: string;
   readonly chosen: ChosenStep;
   readonly methods: StudyMethods;

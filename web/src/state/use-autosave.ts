@@ -11,7 +11,7 @@ import {
 } from '../api/client.ts';
 import { dropUnsaved, keepUnsaved } from './unsaved.ts';
 
-/** Where the saving of a page stands. */
+/** The state of saving. */
 export type SaveState<D> =
   | { readonly kind: 'saved' }
   | { readonly kind: 'saving' }

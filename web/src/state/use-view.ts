@@ -2,7 +2,7 @@ import { useCallback, useEffect, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { changedView, readView, type View, writeView } from './view.ts';
 
-/** Milliseconds after which a view stands in the address: a drag is not written point by point. */
+/** Milliseconds after which a view is in the address: a drag is not written point by point. */
 const PAUSE = 200;
 
 /** The view of the page, from its address and kept there, so that a link brings it back. */

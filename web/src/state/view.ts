@@ -32,7 +32,7 @@ export const USUAL: Readonly<
 /** The two places that hold a plot. */
 export type Area = 'large' | 'beside';
 
-/** What stands on the page for a lecture hall beside the large plot. */
+/** What is on the page for the presentation view beside the large plot. */
 export type Panel = 'beside' | 'table' | 'words';
 
 export const PANELS: readonly { readonly name: Panel; readonly label: string; readonly key: string }[] = [
@@ -41,14 +41,14 @@ export const PANELS: readonly { readonly name: Panel; readonly label: string; re
   { name: 'words', label: 'findings', key: 'w' },
 ];
 
-/** The panels for a lecture hall, unless others are chosen. */
+/** The panels for the presentation view, unless others are chosen. */
 export const USUAL_PANELS: Readonly<Record<Depth, readonly Panel[]>> = {
   study: ['table'],
   run: ['table'],
   step: ['words'],
 };
 
-/** What of a study the page shows; it stands in the address. */
+/** What of a study the page shows; it is in the address. */
 export interface View {
   readonly depth: Depth;
   /** Null for the usual one of the depth. */
@@ -61,7 +61,7 @@ export interface View {
   readonly ticked: readonly number[];
   /** The step from grid point n to n + 1. */
   readonly n: number;
-  /** Place of the method whose step is worked out. */
+  /** Place of the method whose step is computed. */
   readonly method: number;
   readonly component: number;
   /** Whether the solution is shown with all components together. */
@@ -72,7 +72,7 @@ export interface View {
   readonly folded: boolean;
   /** For the last row of a lecture hall: large type, few panels, no statement. */
   readonly inClass: boolean;
-  /** What stands there; null for the usual panels of the depth. */
+  /** What is there; null for the usual panels of the depth. */
   readonly panels: readonly Panel[] | null;
 }
 

@@ -93,7 +93,7 @@ const LADDERED = workOn({
 });
 
 test.each<[number, readonly number[], { from: number; to: number }]>([
-  // between the first and the second: what stands at the place of the new one moves, too
+  // between the first and the second: what is at the place of the new one moves, too
   [3, [0, 2, 3], { from: 2, to: 3 }],
   // before all of them
   [1, [1, 2, 3], { from: 2, to: 3 }],

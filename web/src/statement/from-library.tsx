@@ -9,7 +9,7 @@ export function FromLibrary({
   list,
 }: {
   readonly text: string;
-  /** What it opens, for who cannot see where it stands. */
+  /** What it opens, for screen readers. */
   readonly label: string;
   /** Fetches the list; called when it is about to be opened. */
   readonly fetch: () => Promise<unknown>;

@@ -21,7 +21,7 @@ export function MethodTypeset({
   onOpen,
 }: {
   readonly method: Method;
-  /** Told where in the text the formula stands that was clicked. */
+  /** Receives the place in the text of the formula that was clicked. */
   readonly onOpen?: (caret: number) => void;
 }): ReactNode {
   const lines = useMemo(() => methodLines(method), [method]);

@@ -14,7 +14,7 @@ export function ProblemTypeset({
   onOpen,
 }: {
   readonly problem: Problem;
-  /** Told where in the text the formula stands that was clicked. */
+  /** Receives the place in the text of the formula that was clicked. */
   readonly onOpen?: (caret: number) => void;
 }): ReactNode {
   const { lines, parameters, places } = useMemo(() => {
@@ -52,7 +52,7 @@ interface ProblemStatementProps {
   readonly read: Read<Problem>;
   readonly text: string;
   readonly onChange: (text: string) => void;
-  /** What stands under the problem. */
+  /** What is under the problem. */
   readonly children?: ReactNode;
   /** What can be taken instead, while the text is open. */
   readonly instead?: ReactNode;

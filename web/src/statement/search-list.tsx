@@ -7,7 +7,7 @@ import type { Listed } from './listed-method.ts';
 /** Longest formula that a row of the list has room for. */
 const LONGEST = 90;
 
-/** Whether every word that is sought stands in what a row shows. */
+/** Whether every word that is sought is in what a row shows. */
 export function isListed({ label, told }: Pick<Listed, 'label' | 'told'>, sought: string): boolean {
   return holdsWords(`${label} ${told}`, sought);
 }

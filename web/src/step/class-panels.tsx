@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { useStudyState } from '../state/study-state.ts';
 import { type Panel, PANELS, USUAL_PANELS } from '../state/view.ts';
 
-/** Which panels stand beside the large plot in a lecture hall; by click, or by key. */
+/** Which panels are beside the large plot in the presentation view; by click, or by key. */
 export function ClassPanels(): ReactNode {
   const { view, setView } = useStudyState('view', 'setView');
   const shown = view.panels ?? USUAL_PANELS[view.depth];

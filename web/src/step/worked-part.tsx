@@ -27,7 +27,7 @@ export function stepTex(lines: readonly WorkedLine[]): string {
   return `\\begin{aligned}\n${rows.join(' \\\\\n')}\n\\end{aligned}`;
 }
 
-/** The chosen step worked out, line by line: formula, numbers put in, value. */
+/** The chosen step computed, line by line: formula, numbers substituted, value. */
 export function WorkedPart(): ReactNode {
   const { good, methods, view, setView, played, setPlayed } = useStudyState(
     'good',

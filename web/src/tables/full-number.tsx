@@ -4,7 +4,7 @@ import { type MouseEvent, type ReactNode, useCallback, useState } from 'react';
 /** The full number of what was clicked: the shortest decimals that are this double and no other. */
 export interface FullNumber {
   readonly full: string | null;
-  /** To be told the clicks of a table. */
+  /** Receives the clicks of a table. */
   readonly onClick: (event: MouseEvent) => void;
 }
 

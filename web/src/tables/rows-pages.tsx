@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { STEPS_SHOWN } from './steps-table.tsx';
 
 interface RowsPagesProps {
-  /** The first grid point that is shown, and how far the rows stand apart. */
+  /** The first grid point that is shown, and how far the rows are apart. */
   readonly from: number;
   readonly every: number;
   readonly steps: number;

@@ -143,7 +143,7 @@ function numberCell(value: number | null, between: boolean): RowCell {
   return { content: <span data-full={String(value)}>{figure(value)}</span>, title: String(value), between };
 }
 
-/** What stands in a column of a rung. */
+/** What is in a column of a rung. */
 function cellOf(column: RungColumn, props: RungCellsProps): RowCell {
   const { rung, implicit } = props;
   const { f, derivatives, newton, seconds } = rung.cost;

@@ -67,7 +67,7 @@ interface StepsTableProps {
   readonly window: RowsWindow;
   readonly columns: readonly StepColumn[];
   readonly independent: string;
-  /** Told the time of the step that is pointed at; null for none. */
+  /** Receives the time of the step under the pointer; null for none. */
   readonly onMark: (t: number | null) => void;
   readonly onClick: (event: MouseEvent) => void;
 }

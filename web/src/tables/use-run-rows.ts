@@ -6,7 +6,7 @@ import { useRows, useSide } from '../state/use-results.ts';
 import { timesToShow } from './rows-asked.ts';
 import { STEPS_SHOWN } from './steps-table.tsx';
 
-/** What stands for a list of times among the strides. */
+/** What represents a list of times among the strides. */
 export const TIMES = 0;
 
 /** A method of the study as the tables name it. */

@@ -3,7 +3,7 @@ import { primed } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
 import { Formula } from '../math/formula.tsx';
 
-/** The derivatives that Taylor methods use, as the program makes them, and where one's own would stand. */
+/** The derivatives that Taylor methods use, as the program makes them, and where one's own would be. */
 export function Derivatives({ problem }: { readonly problem: Problem }): ReactNode {
   const lines = useMemo(() => derivativesTex(problem), [problem]);
   const [first] = problem.unknowns;

@@ -35,7 +35,7 @@ interface TextWorkspaceProps<K extends 'problem' | 'method', T> {
     value: T,
     more: { readonly title: string; readonly onText: (text: string) => void },
   ) => ReactNode;
-  /** What stands under the text. */
+  /** What is under the text. */
   readonly beside?: (value: T, onText: (text: string) => void) => ReactNode;
   /** A study that begins with this text. */
   readonly study: (title: string, text: string) => DocumentOf<'study'>;

@@ -55,7 +55,7 @@ function problemView(text: string, parameters: ParameterValues): ProblemView {
   };
 }
 
-/** Milliseconds between two signs of life. */
+/** Milliseconds between two progress reports. */
 const SIGN = 80;
 
 /** Pulls a piece of work to its end and tells now and then how far it is. */

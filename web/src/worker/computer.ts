@@ -14,7 +14,7 @@ interface Waiting {
   readonly progress: Progress;
 }
 
-/** Told now and then which part of the work is done, and which rungs were finished since. */
+/** Receives now and then which part of the work is done, and which rungs were finished since. */
 export type Progress = (part: number, finished: readonly RungRun[]) => void;
 
 function isAnswerTo<K extends Kind>(message: Message, kind: K): message is Message & Done<K> {

@@ -105,7 +105,7 @@ export interface StepRequest {
   readonly component: number;
 }
 
-/** One step worked out, and what is drawn around it. */
+/** One step computed, and what is drawn around it. */
 export interface StepView {
   readonly worked: WorkedStep;
   /** Steps of the whole run. */
@@ -211,10 +211,10 @@ export interface Done<K extends Kind> {
   readonly answer: Answers[K];
 }
 
-/** What comes back; a failure is a fault of the program, or a refusal in words. */
+/** What comes back; a failure is a fault of the program, or a refusal. */
 export type Message =
   | { readonly [K in Kind]: Done<K> }[Kind]
-  /** A sign of life: the part of the work that is done, and rungs that were finished since the last one. */
+  /** A progress report: the part of the work that is done, and rungs that were finished since the last one. */
   | {
       readonly id: number;
       readonly kind: 'progress';

@@ -34,7 +34,7 @@ function fieldAround(study: Study, view: Pick<StepView, 'worked'>): readonly Str
   return strokes;
 }
 
-/** One step of one method worked out, with the field of the rates around it. */
+/** One step of one method computed, with the field of the rates around it. */
 export function stepView(study: Study, { method, gridRequest, n, component }: StepRequest): StepView {
   const chosen = study.methods[method];
   if (chosen === undefined) throw new Refusal('missing', 'there is no such method');

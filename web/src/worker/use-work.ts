@@ -97,7 +97,7 @@ export type Ask<T> = (computer: Computer, progress: (part: number) => void) => P
 export function useComputed<T>(ask: Ask<T> | null): Computed<T> {
   const work = useMemo(() => {
     if (ask === null) return null;
-    // a worker's sign of life carries more than the part that is done
+    // a worker's progress report carries more than the part that is done
     return (computer: Computer, tell: Tell<T>): Promise<T> => ask(computer, (part) => tell(part));
   }, [ask]);
   return useWork(() => new Computer(), work);

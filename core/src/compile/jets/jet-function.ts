@@ -37,7 +37,7 @@ export interface SolutionStart {
   readonly when: CodeNode;
   /** Coefficients 0: the present values. */
   readonly at: readonly CodeNode[];
-  /** Puts a piece aside. */
+  /** Puts a node aside. */
   readonly declare: (piece: CodeNode) => CodeNode;
   /** A constant as a coefficient; without it one of 0 leaves none. */
   readonly constant?: (leaf: RateLeaf & { readonly kind: 'constant' }) => Coefficient;

@@ -12,7 +12,7 @@ import { type Coefficient, minus, orZero, type Series, sum, times } from './seri
  */
 export type LeafJet = (leaf: RateLeaf, k: number) => Coefficient;
 
-/** Puts a piece of code aside; the same piece gets the same name. */
+/** Puts a node of code aside; the same node gets the same name. */
 export type Declare = (piece: CodeNode) => CodeNode;
 
 /**

@@ -10,7 +10,7 @@ export interface Jets {
   readonly coefficient: (node: RateTree, k: number) => Coefficient;
   /** Coefficients 0..k. */
   readonly series: (node: RateTree, k: number) => Series;
-  /** Coefficient 0 as a piece that can be an input of a function. */
+  /** Coefficient 0 as a node that can be an input of a function. */
   readonly zeroth: (node: RateTree) => CodeNode;
   /** Those of a node itself that were made before. */
   readonly own: (node: RateTree) => Series;

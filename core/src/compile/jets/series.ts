@@ -1,6 +1,6 @@
 import { constantNode, ONE, operation, type CodeNode, ZERO } from '../nodes/code-node.ts';
 
-/** One Taylor coefficient as a piece of code; null where it is zero. */
+/** One Taylor coefficient as a node of code; null where it is zero. */
 export type Coefficient = CodeNode | null;
 
 /** The first coefficients of a series. */

@@ -55,7 +55,7 @@ function isPlain<B>(node: Tree<Bound<B>>): boolean {
  * Compiles the body of an inner loop, operation by operation in the text's own order.
  *
  * @param element tells leaves that change along the loop
- * @param scalar the piece of a part that does not, to be computed before the loop
+ * @param scalar the node of a part that does not, to be computed before the loop
  * @returns null where some operation has no instruction of its own, or there are more powers than can be put aside
  */
 export function compileKernel<B>(
@@ -287,7 +287,7 @@ const UNROLLED = 2;
 /** Most powers within one formula. */
 const MAX_ASIDE = 64;
 
-/** Where things stand among the locals of a kernel. */
+/** Where things are among the locals of a kernel. */
 interface Layout {
   readonly arrays: ReadonlyMap<string, { readonly local: number; readonly least: number }>;
   readonly scalars: number;

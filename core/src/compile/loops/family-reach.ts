@@ -27,7 +27,7 @@ export function bandOf(layout: Layout, trees: RateTrees): number {
   let band = 0;
   for (const { block, offset } of layout.rated) {
     const { from, to } = interiorOf(block, trees);
-    // one element stands for the inner ones, which all reach equally far
+    // one element represents the inner ones, which all reach equally far
     const inner = to > from ? [from] : [];
     const edges = [
       ...Array.from({ length: from }, (_, k) => k),

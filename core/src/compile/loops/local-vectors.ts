@@ -229,7 +229,7 @@ export class LocalVectors implements Vectors {
     });
   }
 
-  /** Puts a piece of a series aside, a function written out where it can be. */
+  /** Puts a node of a series aside, a function written out where it can be. */
   #declare(piece: CodeNode): CodeNode {
     if (!isAtom(piece) && typeof piece.op === 'object' && 'call' in piece.op) {
       const [input, ...more] = piece.inputs;

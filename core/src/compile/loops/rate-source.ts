@@ -12,7 +12,7 @@ export interface Source {
   readonly when: CodeNode;
 }
 
-/** A leaf of a rate as a piece: an element of the arrays of a source, a constant, or the running index. */
+/** A leaf of a rate as a node: an element of the arrays of a source, a constant, or the running index. */
 export function sourceNode(leaf: RateLeaf, source: Source, layout: Layout, scopes: Scopes): CodeNode {
   switch (leaf.kind) {
     case 'time':

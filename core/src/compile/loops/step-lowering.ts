@@ -79,9 +79,9 @@ export class StepLowering {
   }
 
   /**
-   * The piece of a leaf of a method's formula.
+   * The node of a leaf of a method's formula.
    *
-   * @param vector the piece of a vector's component, or of how fast it moves
+   * @param vector the node of a vector's component, or of how fast it moves
    */
   leaf(leaf: StepLeaf, vector: (register: Register, isTangent: boolean) => CodeNode): CodeNode {
     switch (leaf.kind) {

@@ -29,7 +29,7 @@ export interface NewtonParts {
   readonly id: number;
   /** Computes the formulas at the present guess. */
   readonly residual: Block;
-  /** Where the numbers about Newton's method stand in the state. */
+  /** Where the numbers about Newton's method are in the state. */
   readonly newton: number;
   readonly single: boolean;
   /** The size of the values that a step starts from, in the units of the unknowns: for slopes, over h. */

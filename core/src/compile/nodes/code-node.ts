@@ -30,7 +30,7 @@ export interface NameNode {
   readonly key: string;
 }
 
-/** A piece that was put aside under a number. */
+/** A node that was put aside under a number. */
 export interface TemporaryNode {
   readonly kind: 'kept';
   readonly id: number;
@@ -51,8 +51,8 @@ export interface Operation {
 }
 
 /**
- * A piece of generated code: what is computed, not how it is written; `print.ts` writes it, once, at the end.
- * `loopInvariant`: the same in every step of a loop. `key`: equal for pieces that compute the same in the same way.
+ * A node of generated code: what is computed, not how it is written; `print.ts` writes it, once, at the end.
+ * `loopInvariant`: the same in every step of a loop. `key`: equal for nodes that compute the same in the same way.
  */
 export type CodeNode = NumberNode | NameNode | TemporaryNode | Operation;
 
@@ -103,7 +103,7 @@ export function readNode(element: string, loopInvariant: boolean): Operation {
   };
 }
 
-/** Whether a piece may stand twice without being computed twice. */
+/** Whether a node may occur twice without being computed twice. */
 export function isAtom(piece: CodeNode): piece is Exclude<CodeNode, Operation> {
   return piece.kind !== 'operation';
 }

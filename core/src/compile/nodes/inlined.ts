@@ -4,7 +4,7 @@ import { ENOUGH, MEDIUM, PART_1, PART_1T, ROUNDER, TWO_OVER_PI } from '../../ele
 
 /**
  * An elementary function written out within a generated loop: a call would have to wrap its numbers, which costs more
- * than the function itself. Operation by operation it is the function it stands for, to which it leaves the rare cases.
+ * than the function itself. Operation by operation it is the function it represents, to which it leaves the rare cases.
  */
 export interface Inlined {
   /** Lines of code with holes. */
@@ -18,13 +18,13 @@ type Hole = { readonly hole: 'result' | 'input' } | { readonly coefficient: numb
 
 const RESULT: Hole = { hole: 'result' };
 const INPUT: Hole = { hole: 'input' };
-/** A piece of a template; names of its own begin with $, so that they cannot meet names of the code around it. */
+/** A node of a template; names of its own begin with $, so that they cannot meet names of the code around it. */
 type Fragment = readonly (string | Hole)[];
 type Filling = Hole | number | Fragment;
 
 /**
  * Coefficients are read from this table before the loop: within it a number written out is moved to a register by two
- * instructions wherever it stands, one that is kept costs nothing.
+ * instructions wherever it occurs, one that is kept costs nothing.
  */
 const table = new Map<number, number>();
 

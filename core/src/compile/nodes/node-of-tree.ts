@@ -13,10 +13,10 @@ export function parameterNode(value: number, { single }: Pick<Scopes, 'single'>)
 }
 
 /**
- * A tree as a piece of code, operation by operation in the text's own order. What is loop-invariant and no plain atom is put
+ * A tree as a node of code, operation by operation in the text's own order. What is loop-invariant and no plain atom is put
  * aside, so that a loop computes it once, outside.
  *
- * @param leaf the piece for what a leaf is bound to
+ * @param leaf the node for what a leaf is bound to
  */
 export function pieceOf<B>(tree: Tree<Bound<B>>, scopes: Scopes, leaf: (to: B) => CodeNode): CodeNode {
   const hoisted = (piece: CodeNode): CodeNode =>

@@ -27,7 +27,7 @@ function tree(text: string) {
   return bind(parser.whole(), (leaf) => bound(leaf.name, leaf.name));
 }
 
-/** Pieces of a formula in a, b and the loop-invariant h, with the lines that they need. */
+/** Nodes of a formula in a, b and the loop-invariant h, with the lines that they need. */
 function written(
   text: string,
   options = PLAIN,

@@ -1,7 +1,7 @@
 import type { Relation } from '../../formula/expression.ts';
 import type { TemporaryNode, Operation, CodeNode } from './code-node.ts';
 
-/** How a piece that was put aside is called. */
+/** How a node that was put aside is called. */
 export type NameOf = (kept: TemporaryNode) => string;
 
 /** Local names: loop-invariant ones `s0`, `s1`, ..., others `v0`, `v1`, ... */
@@ -37,7 +37,7 @@ function printedOperation({ op, inputs }: Operation, nameOf: NameOf): string {
   return `${op.call}(${inputs.map((input) => printed(input, nameOf)).join(', ')})`;
 }
 
-/** A piece as JavaScript. */
+/** A node as JavaScript. */
 export function printed(piece: CodeNode, nameOf: NameOf = localName): string {
   switch (piece.kind) {
     case 'number':

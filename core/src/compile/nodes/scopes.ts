@@ -9,7 +9,7 @@ const MAX_OPERATIONS = 600_000;
 
 /** How code is generated. */
 export interface ScopeOptions {
-  /** Whether a piece has the same value wherever it stands in a step: not so for elements of arrays. */
+  /** Whether a node has the same value everywhere in a step: not so for elements of arrays. */
   readonly pure: boolean;
   /** Whether every operation is rounded to 32 bits. */
   readonly single: boolean;
@@ -23,8 +23,8 @@ interface OpenBlock {
 }
 
 /**
- * Puts pieces of code aside: loop-invariant ones before the loop over steps, others in the block that is being written. The
- * same piece is put aside once as long as its name is in scope.
+ * Puts nodes of code aside: loop-invariant ones before the loop over steps, others in the block that is being written. The
+ * same node is put aside once as long as its name is in scope.
  */
 export class Scopes {
   readonly before: Statement[] = [];
@@ -46,13 +46,13 @@ export class Scopes {
     return this.#blocks[0]!.statements;
   }
 
-  /** How many pieces that are not loop-invariant have been put aside. */
+  /** How many nodes that are not loop-invariant have been put aside. */
   get count(): number {
     return this.#count;
   }
 
   /**
-   * Puts a piece aside, or finds it where it was.
+   * Puts a node aside, or finds it where it was.
    *
    * @throws Refusal where the code becomes too large to be compiled in a few seconds
    */

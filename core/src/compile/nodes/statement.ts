@@ -4,7 +4,7 @@ import { localName, type NameOf, printed } from './print.ts';
 
 /** A statement of generated code. */
 export type Statement =
-  /** Puts a piece aside under its number. */
+  /** Puts a node aside under its number. */
   | { readonly kind: 'keep'; readonly kept: TemporaryNode; readonly value: CodeNode }
   /** A function written out: its value is put aside under a number. */
   | {
@@ -14,7 +14,7 @@ export type Statement =
       readonly input: CodeNode;
       readonly coefficients: readonly CodeNode[];
     }
-  /** Gives a place, such as an element of an array, the value of a piece. */
+  /** Gives a place, such as an element of an array, the value of a node. */
   | { readonly kind: 'put'; readonly into: string; readonly value: CodeNode }
   /** A loop over an index that is the generator's own. */
   | {
@@ -24,10 +24,10 @@ export type Statement =
       readonly to: number;
       readonly body: readonly Statement[];
     }
-  /** Lines of a frame, such as the head of a loop over steps; no piece is ever read back from them. */
+  /** Lines of a frame, such as the head of a loop over steps; no node is ever read back from them. */
   | { readonly kind: 'frame'; readonly lines: readonly string[] };
 
-/** A stretch of code, and the pieces that stand for what it has found. */
+/** A stretch of code, and the nodes that represent what it has found. */
 export interface Block {
   readonly statements: readonly Statement[];
   readonly result: readonly CodeNode[];

@@ -34,7 +34,7 @@ function exactly(fraction: Fraction, value: number): Amount {
 /** The digits of a number without its point, and the power of ten that they are multiplied by. */
 const DIGITS = /^(-?)(\d+)(?:\.(\d*))?(?:e([+-]?\d+))?$/;
 
-/** The fraction that the digits of a number stand for, with or without an exponent. */
+/** The fraction that the digits of a number represent, with or without an exponent. */
 function fractionOfDigits(value: number): Fraction {
   const [, sign = '', whole = '0', decimals = '', exponent = '0'] = DIGITS.exec(String(value)) ?? [];
   const digits = BigInt(`${sign}${whole}${decimals}`);

@@ -4,7 +4,7 @@ import { type LinearForm, formKey } from './form.ts';
 
 /** One evaluation of f (or of a, or of a derivative of it) inside a step. */
 export interface FormStage {
-  /** The name that a line gives to this evaluation alone; null where it stands inside of a longer formula. */
+  /** The name that a line gives to this evaluation alone; null where it is inside of a longer formula. */
   readonly name: string | null;
   /** Where it is evaluated: t[n] + shift*h. */
   readonly shift: Amount;

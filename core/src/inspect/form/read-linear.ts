@@ -338,7 +338,7 @@ class LinearReader {
  * Reads a method as an exact linear form over kept values and slopes.
  *
  * @param exactly whether numbers are fractions, or doubles where a quick look is enough
- * @returns what stands against it where it is none: then only trial tells what it does
+ * @returns the reason where it has none: then its order can only be observed
  *
  * @example readLinear(heun).stages.length // 2
  */

@@ -66,7 +66,7 @@ export function negated(value: Value): Value {
   return { kind: 'form', form: oppositeForm(value.form) };
 }
 
-/** A sum of two values of one kind; a zero may stand beside a form. */
+/** A sum of two values of one kind; a zero may be beside a form. */
 export function sum(a: Value, b: Value, span: Span): Value {
   if (a.kind === 'scalar' && b.kind === 'scalar')
     return scalar(addPowers(a.powers, b.powers), plus(a.t, b.t));

@@ -13,7 +13,7 @@ function changedStatement(
   }
 }
 
-/** Gives the nodes of a changed tree the shapes of those that they stand for. */
+/** Gives the nodes of a changed tree the shapes of those that they represent. */
 function addShapes(before: Expression, after: Expression, shapes: Map<Expression, Shape>): void {
   if (before === after) return;
   const shape = shapes.get(before);

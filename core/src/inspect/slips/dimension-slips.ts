@@ -15,7 +15,7 @@ function holds(statement: MethodStatement, { from, to }: Span): boolean {
   return spans.some((span) => span.from <= from && to <= span.to);
 }
 
-/** Nodes of a statement that stand for a stage: its name, or the evaluation itself. */
+/** Nodes of a statement that represent a stage: its name, or the evaluation itself. */
 function nodesOf(method: Method, at: Span, is: (node: Expression) => boolean): readonly Expression[] {
   const found: Expression[] = [];
   for (const statement of method.statements)

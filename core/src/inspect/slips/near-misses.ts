@@ -17,7 +17,7 @@ import { literalValue, numberNode, withNode } from './changed-method.ts';
 
 /** One change of the text that would raise the order. */
 export interface NearMiss {
-  /** What stands there, and what would. */
+  /** The present text, and the replacement. */
   readonly written: string;
   readonly instead: string;
   /** The order that the changed text has. */
@@ -33,17 +33,17 @@ const MAX = 4;
 const MAX_DENOMINATOR = 1440;
 /** How far a number may be changed, relative to itself. */
 const FARTHEST = 2;
-/** Literals and names that are tried, at most: a longer text has no near misses said of it. */
+/** Literals and names that are tried, at most: a longer text has no typos said of it. */
 const MAX_TRIED = 60;
 
-/** A coefficient of a text: a number as it stands there, or the 1 before a name that has none. */
+/** A coefficient of a text: a number as written, or the 1 before a name that has none. */
 interface Literal {
   readonly node: Expression;
   readonly value: number;
   /** The node with another coefficient, and how that is written. */
   readonly make: (x: number) => Expression;
   readonly written: (text: string) => string;
-  /** Whether it stands below a fraction. */
+  /** Whether it is below a fraction. */
   readonly below: boolean;
 }
 
@@ -52,7 +52,7 @@ function signed(x: number, at: Span): Expression {
   return x < 0 ? { kind: 'negate', of: numberNode(-x, at), at } : numberNode(x, at);
 }
 
-/** Names of slopes, each with the coefficient 1 that does not stand there. */
+/** Names of slopes, each with the coefficient 1 that is not written. */
 function bareSlopes(method: Method, slopes: readonly string[]): readonly Literal[] {
   const found: Literal[] = [];
   for (const statement of method.statements)
@@ -174,7 +174,7 @@ function bracketed(text: string, method: Method, { from, to }: Span): string {
  * Single changes of a text that would raise its proved order: one number that another fraction would take the place of,
  * or one name that another stage would. Each is proved before it is said.
  *
- * @param proof of the text as it stands, with the condition that fails
+ * @param proof of the text as it is, with the condition that fails
  */
 export function nearMisses(method: Method, linear: LinearMethod, proof: ProvedOrder): readonly NearMiss[] {
   const [condition] = proof.failing;
@@ -184,7 +184,7 @@ export function nearMisses(method: Method, linear: LinearMethod, proof: ProvedOr
     const { from, to } = node.at;
     if (orderOf(withNode(method, node, other), false) <= proof.order) return;
     const repair = { from, to, text: bracketed(text, method, node.at) };
-    // the text that would be written is read and proved, not the tree that stands for it
+    // the text that would be written is read and proved, not the tree that represents it
     const reading = parseMethod(method.text.slice(0, from) + repair.text + method.text.slice(to));
     const order = reading.ok ? orderOf(reading.value, true) : -1;
     if (order <= proof.order) return;

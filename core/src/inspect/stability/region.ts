@@ -10,7 +10,7 @@ export interface Box {
   readonly top: number;
 }
 
-/** A short piece of the edge of the region: from one place to another. */
+/** A short segment of the edge of the region: from one place to another. */
 export type EdgeSegment = readonly [x1: number, y1: number, x2: number, y2: number];
 
 /** Points along each side at which growth is looked at; fewer where each asks for the roots of a high degree. */

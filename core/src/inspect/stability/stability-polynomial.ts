@@ -19,7 +19,7 @@ const ONE: ZPolynomial = [UNIT];
 /** Most stages that wait for one another. */
 const MAX_IMPLICIT = 6;
 
-/** What stands in a row of a linear system for the stages: stage factors, and kept values. */
+/** What is in a row of a linear system for the stages: stage factors, and kept values. */
 interface Row {
   /** By stage. */
   readonly stages: ReadonlyMap<number, ZPolynomial>;
@@ -34,7 +34,7 @@ function inZ(factor: Powers, weight: number): ZPolynomial {
   return made;
 }
 
-/** A form over kept values and stages; a stage stands for h^w times itself. */
+/** A form over kept values and stages; a stage represents h^w times itself. */
 function rowOf(
   form: LinearForm,
   method: LinearMethod,
@@ -83,7 +83,7 @@ export function stabilityPolynomial(method: LinearMethod): StabilityPolynomial |
   if (!('y' in next) || stages.some(({ partial }) => partial !== null)) return null;
   const resolved: (readonly ZPolynomial[] | null)[] = stages.map(() => null);
   const waiting = new Set(stages.keys());
-  // what does not wait for itself is put in, one after another
+  // what does not wait for itself is substituted, one after another
   for (let changed = true; changed;) {
     changed = false;
     for (const i of waiting) {

@@ -11,7 +11,7 @@ import { withNumbers } from './hidden-numbers.ts';
 export const PAPERS = ['A4', 'Letter'] as const;
 export type Paper = (typeof PAPERS)[number];
 
-/** A line of a page, or a plot that stands between two lines. */
+/** A line of a page, or a plot that is between two lines. */
 export type PagePart = string | PlotData;
 
 /**
@@ -49,7 +49,7 @@ td.answer { font-weight: 600; }
 .drawn svg { width: 120mm; height: auto; }
 `;
 
-/** What stands for a number that is left out: browsers do not draw boxes in formulas. */
+/** What represents a number that is left out: browsers do not draw boxes in formulas. */
 const GAP = '\\text{\\_\\_\\_}';
 
 /** A cell of a sheet: a number, an answer in another colour, or a blank. */

@@ -16,7 +16,7 @@ import type { Keys } from './keys.ts';
 
 /** The hidden sheet with what blanks are held against. */
 const HIDDEN = 'Check';
-/** Answers stand there multiplied and moved, so that a look at it tells nothing. */
+/** Answers are scaled and shifted there, so that they cannot be read off. */
 const [FACTOR, MOVED] = [7, 1234.5];
 
 /** How far an answer may be from the value: half a unit of the last digit that is asked for. */
@@ -35,7 +35,7 @@ interface Checked {
 function checkOf(at: string, value: number, digits: number, row: number): Checked {
   const shiftFormula = `('${HIDDEN}'!${cellAddress(row, 0)}-${MOVED})/${FACTOR}`;
   const far = `ABS(${at}-${shiftFormula})>'${HIDDEN}'!${cellAddress(row, 1)}`;
-  // a spreadsheet works out all parts of an AND, and a text has no distance
+  // a spreadsheet computes all parts of an AND, and a text has no distance
   return {
     rule: [
       { cells: at, formula: `IF(ISNUMBER(${at}),NOT(${far}),FALSE())`, kind: 'right' },

@@ -8,7 +8,7 @@ export interface Keys {
   readonly table: Table;
 }
 
-/** Most blanks of a sheet that stand in the table of all keys; of more the last ones do. */
+/** Most blanks of a sheet that are in the table of all keys; of more the last ones do. */
 const MAX = 12;
 
 interface Answer {

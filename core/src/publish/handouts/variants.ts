@@ -80,7 +80,7 @@ export function parseChoices(text: string): readonly VariantChoices[] {
     });
 }
 
-/** Where the value of a parameter or an initial value stands in the text of a problem. */
+/** Where the value of a parameter or an initial value is in the text of a problem. */
 function placeOf(
   { statements, independent }: Problem,
   name: string,

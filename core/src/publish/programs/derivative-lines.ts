@@ -26,7 +26,7 @@ export interface Written {
 
 /** What derivatives are written with: where they are taken, and where they go. */
 export interface DerivativeAt {
-  /** The time, as a text that can stand anywhere. */
+  /** The time, as a text that can be anywhere. */
   readonly time: string;
   readonly present: readonly string[];
   readonly into: (component: number) => string;

@@ -30,7 +30,7 @@ export function broken(line: string): readonly string[] {
   return [...lines, rest];
 }
 
-/** Lines that stand further in. */
+/** Lines that are further in. */
 export function indented(lines: readonly string[]): readonly string[] {
   return lines.map((line) => (line === '' ? '' : `  ${line}`));
 }

@@ -13,7 +13,7 @@ export interface FormulaWriting {
   /** A function of the notation on written inputs. */
   readonly call: (name: string, inputs: readonly string[]) => string;
   readonly power: (base: string, exponent: string) => TextPart;
-  /** A choice that can stand anywhere in a formula. */
+  /** A choice that can be anywhere in a formula. */
   readonly choice: (choice: PrintedConditional<string>) => string;
 }
 
@@ -109,7 +109,7 @@ export interface ProgramParts {
   /** Length of the state and of each vector of the method. */
   readonly size: number;
   readonly width: number;
-  /** Where the elements of each vector stand in the state. */
+  /** Where the elements of each vector are in the state. */
   readonly places: readonly (readonly number[])[];
   readonly start: number;
   readonly end: number;

@@ -24,7 +24,7 @@ function operationPart(
     : language.call({ name: NOTATION.get(op.call) ?? op.call, primes: 0 }, parts);
 }
 
-/** A piece of generated code in another language, operation by operation; `nameOf` names what was put aside. */
+/** A node of generated code in another language, operation by operation; `nameOf` names what was put aside. */
 export function piecePart(
   piece: CodeNode,
   language: Language<TextPart, never>,
@@ -42,7 +42,7 @@ export function piecePart(
   }
 }
 
-/** The keys of the pieces put aside that a piece reads. */
+/** The keys of the nodes put aside that a node reads. */
 export function keptIn(piece: CodeNode): readonly string[] {
   if (piece.kind === 'kept') return [piece.key];
   return piece.kind === 'operation' ? piece.inputs.flatMap(keptIn) : [];

@@ -5,7 +5,7 @@ import type { ProgramParts } from './language.ts';
 const SIZES = ' H1 H2 ...';
 const WIDE = SIZES.length;
 
-/** What stands at the head of a program: what it computes, how it is called, what may differ from Schritt. */
+/** What is at the head of a program: what it computes, how it is called, what may differ from Schritt. */
 export function headNotes(parts: ProgramParts, call: string, library: string): readonly string[] {
   const { title, step, starter, functions, exact } = parts;
   const differs = functions.map((name) => (name === '^' ? 'powers' : name)).join(', ');

@@ -79,7 +79,7 @@ const SAME: readonly (readonly [problem: string, method: string, steps: number])
   ["y' = sqrt(y + t^2)/(1 + y) - k*y^3\nk = 0.7\ny(0) = 1\n0 <= t <= 2", 'Taylor 5', 16],
   ["level' = -k*sqrt(level)\nlevel'' = k^2/2\nk = 0.35\nlevel(0) = 4\n0 <= t <= 6", 'Taylor 2', 16],
   [SWITCH, 'RK4', 24],
-  // a sum that is put in where a product or a difference goes on
+  // a sum that is substituted where a product or a difference goes on
   [
     "y' = t^2 - y\ny(0) = 0.5\n0 <= t <= 2",
     'd2(t, y) = 2*t - (t^2 - y)\ny[n+1] = y + h*f(t, y) + h^2/2*d2(t, y)',

@@ -35,7 +35,7 @@ export class StepWriter {
   readonly #called = new Map<Register, string>();
   readonly #counts: ReadonlyMap<Register, number>;
   readonly #scalars = new Set<Register>();
-  /** Formulas of one use that stand where they are used. */
+  /** Formulas used once, written where they are used. */
   readonly #inlined = new Map<Register, TextPart>();
   readonly #stages: ReadonlyMap<Register, string>;
   /** Names of how registers move, where something is solved for. */
@@ -60,7 +60,7 @@ export class StepWriter {
     return this.#program.instructions.flatMap((instruction) => this.#lines(instruction));
   }
 
-  /** What stands for a register after the step. */
+  /** What represents a register after the step. */
   text(register: Register): string {
     return this.#inlined.get(register)?.text ?? this.#nameOf(register, false);
   }

@@ -2,7 +2,7 @@ import { columnLetters } from './workbook.ts';
 
 /**
  * A formula whose cells are given by their column and how many rows they are from its own. It is a text in which such a
- * cell stands as a mark, so that formulas are put together as texts and written out row by row.
+ * cell is a mark, so that formulas are put together as texts and written out row by row.
  */
 export type CellFormula = string;
 

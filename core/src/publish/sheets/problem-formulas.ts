@@ -5,7 +5,7 @@ import type { Block, Problem } from '../../problem/problem.ts';
 import type { FormulaWriting } from '../programs/language.ts';
 import { numberPart, programLanguage } from '../programs/program-language.ts';
 
-/** What stands for the time and the components in a formula. */
+/** What represents the time and the components in a formula. */
 export interface Standing {
   readonly time: TextPart;
   readonly component: (place: number) => TextPart;

@@ -25,7 +25,7 @@ const NAMES: Readonly<Record<string, string>> = { ln: 'LN', log10: 'LOG10' };
 
 /**
  * How a spreadsheet writes the parts of a formula. It reads -x^2 as (-x)^2 and 2^3^2 from the left: powers are calls here,
- * so that neither stands in a formula.
+ * so that neither is in a formula.
  *
  * @param longNumber the name of a cell that holds a number with more digits than formulas keep
  */

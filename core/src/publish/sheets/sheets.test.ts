@@ -154,7 +154,7 @@ test.each<[string, string, string]>([
   const { start, end } = study.problem;
   agrees(calculated, 'Run 1', study, layGrid(start, end, { h: 0.5 }), 1e-15);
   agrees(calculated, 'Run 3', study, layGrid(start, end, { h: 0.125 }), 1e-15);
-  // the requested h of the first rung stands beside its number; the rungs below are its halves
+  // the requested h of the first rung is beside its number; the rungs below are its halves
   calculated.set1('Ladder', 3, 1, 0.3);
   agrees(calculated, 'Run 1', study, layGrid(start, end, { h: 0.3 }), 1e-15);
   agrees(calculated, 'Run 2', study, layGrid(start, end, { h: 0.15 }), 1e-15);

@@ -13,7 +13,7 @@ import { vectorNames } from '../rows-table.ts';
 import { cellAt, type CellFormula } from './cell-formula.ts';
 import { MISSING, type ProblemFormula } from './problem-formulas.ts';
 
-/** Where the columns of every sheet of a run stand. */
+/** Where the columns of every sheet of a run are. */
 export interface RunPlaces {
   readonly n: number;
   readonly t: number;
@@ -55,7 +55,7 @@ export interface StepContext {
   readonly used: (name: string) => void;
 }
 
-/** A formula that is longer stands in a column of its own, even where the method gives it no name. */
+/** A formula that is longer is in a column of its own, even where the method gives it no name. */
 const LONG = 160;
 
 function refuse(kind: Instruction['kind']): never {
@@ -83,7 +83,7 @@ class Laying {
     const cells = (vector: number, ahead: number): readonly TextPart[] =>
       (layout.places[vector] ?? []).map((place) => atom(cellAt(component(place), ahead)));
     program.present.forEach((register, i) => this.#known.set(register, cells(i, 0)));
-    // f[n] stands in the first columns of a formula that keeps it
+    // f[n] is in the first columns of a formula that keeps it
     const slopes = program.presentRate === null ? 0 : width;
     for (const { of: kept, back, register } of program.kept)
       this.#known.set(

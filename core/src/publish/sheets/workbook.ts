@@ -1,4 +1,4 @@
-/** A formula without its sign of equality, and what it comes to, for readers that do not calculate. */
+/** A formula without its sign of equality, and its value, for readers that do not calculate. */
 export interface Formula {
   readonly formula: string;
   readonly result?: number | string;

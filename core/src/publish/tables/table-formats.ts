@@ -9,7 +9,7 @@ import { texDocument, texText } from './tex-text.ts';
 export interface TableOptions {
   /** A byte order mark before CSV, for spreadsheets that guess an encoding without one. */
   readonly mark?: boolean;
-  /** LaTeX and HTML as a part to be put into a document instead of one that stands by itself. */
+  /** LaTeX and HTML as a part to be put into a document instead of one that is self-contained. */
   readonly part?: boolean;
 }
 

@@ -10,7 +10,7 @@ export interface Column {
   readonly digits: number | null;
 }
 
-/** Columns that stand under one title, such as those of a method: how many. */
+/** Columns that are under one title, such as those of a method: how many. */
 export interface ColumnGroup {
   readonly title: string;
   readonly columns: number;

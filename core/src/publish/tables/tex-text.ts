@@ -47,7 +47,7 @@ function greek(code: number): string | null {
 /** Latin letters that the encodings of pdflatex have. */
 const LATIN = /^[\u0020-\u007e\u00a1-\u00ff\u0100-\u017e]$/u;
 
-/** A text that a person typed, for a paragraph of LaTeX: every sign stands for itself, and none is a command. */
+/** A text that a person typed, for a paragraph of LaTeX: every sign represents itself, and none is a command. */
 export function texText(text: string): string {
   return Array.from(oneLine(text), (sign) => {
     const known = Object.hasOwn(SPECIAL, sign) ? SPECIAL[sign] : undefined;
@@ -64,7 +64,7 @@ export interface TexHead {
   readonly head?: readonly string[];
 }
 
-/** A whole document about a body, that compiles as it stands. */
+/** A whole document about a body, that compiles unchanged. */
 export function texDocument(body: readonly string[], { options, head = [] }: TexHead = {}): string {
   return [
     `\\documentclass${options === undefined ? '' : `[${options}]`}{article}`,

@@ -105,7 +105,7 @@ test('the floor is where rounding is: held against runs in 400 bits', () => {
   expect(share(steps, error)).toBeGreaterThan(0.05);
   expect(rounding / Math.exp(-4) / 2 ** -53).toBeGreaterThan(0.2);
   expect([4096, 8192]).toContain(steps);
-  // no smaller error stands in the table
+  // no smaller error is in the table
   const { rungs } = result(DECAY, [library('RK4')], {
     ladder: { first: 0.25, factor: 2, rungs: 16 },
   }).methods[0]!;

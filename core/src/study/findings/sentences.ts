@@ -235,7 +235,7 @@ function asSentence(text: string): string {
   return begun.endsWith('.') ? begun : `${begun}.`;
 }
 
-/** A fact in words: the one place where findings become sentences. */
+/** A fact as a sentence: the one place where findings become sentences. */
 export function sentenceOf<K extends FindingKind>({ kind, figures }: FactOf<K>): string {
   return asSentence(SENTENCES[kind](figures));
 }

@@ -13,7 +13,7 @@ const WORDS: Readonly<Record<LeftOut['kind'], string>> = {
 };
 
 /**
- * Why a rung does not count for the order, in words.
+ * Why a rung does not count for the order, as a sentence.
  *
  * @example result.methods.flatMap(({ rungs }) => rungs.flatMap(({ leftOut }) => (leftOut === null ? [] : [leftOutText(leftOut)])))
  */

@@ -137,7 +137,7 @@ export function* errorOfRun(at: RunState, taking: ErrorTaking): Generator<number
     const t = timeAt(grid, at.n);
     result = { ...errorAt(t, at.state), t, how: 'grid' };
   }
-  // an error at a time that was reached stands, even if the values became infinite later
+  // an error at a time that was reached is valid, even if the values became infinite later
   const isReached = at.stopped === null || (typeof choice.at === 'object' && result !== null);
   return !isReached || result === null || Number.isNaN(result.error) ? null : result;
 }

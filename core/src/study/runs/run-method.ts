@@ -56,7 +56,7 @@ export interface MethodRun {
   readonly refused: string | null;
 }
 
-/** A sign of life of a method under way: steps that were done since the last one, and a rung when it is finished. */
+/** A progress report of a method under way: steps that were done since the last one, and a rung when it is finished. */
 export interface MethodProgress {
   readonly steps: number;
   readonly finished: RungRun | null;
@@ -171,7 +171,7 @@ function overruns(grid: Grid, { problem }: Study): boolean {
   return !grid.divides && timeAt(grid, grid.steps) > problem.end;
 }
 
-/** Steps that were done, as signs of life. */
+/** Steps that were done, as progress reports. */
 function* signs<T>(work: Generator<number, T>): Generator<MethodProgress, T> {
   for (;;) {
     const next = work.next();
@@ -180,7 +180,7 @@ function* signs<T>(work: Generator<number, T>): Generator<MethodProgress, T> {
   }
 }
 
-/** Work beside the steps that were asked for: signs of life that count none. */
+/** Work beside the steps that were asked for: progress reports that count none. */
 function* quietly<T>(work: Generator<number, T>): Generator<number, T> {
   for (;;) {
     const next = work.next();

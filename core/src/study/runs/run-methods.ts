@@ -10,14 +10,14 @@ import {
 } from './run-method.ts';
 import type { Study } from './study.ts';
 
-/** A sign of life of a study under way: which method it is at, the part of all steps done, and a finished rung. */
+/** A progress report of a study under way: which method it is at, the part of all steps done, and a finished rung. */
 export interface Progress {
   readonly method: number;
   readonly part: number;
   readonly finished: RungRun | null;
 }
 
-/** A sign of life of one method: the part of its steps that is done, and a rung that has just been finished. */
+/** A progress report of one method: the part of its steps that is done, and a rung that has just been finished. */
 export type MethodSign = Omit<Progress, 'method'>;
 
 /**

@@ -34,7 +34,7 @@ export function placesOf(
     : { message: `there is no component ${of}; there are ${names.slice(0, 6).join(', ')}` };
 }
 
-/** What is wrong with the place an error is wanted at, in words; null where nothing is. */
+/** What is wrong with the place an error is wanted at, as a sentence; null where nothing is. */
 export function wrongPlace(problem: Problem, { at }: ErrorChoice): string | null {
   const { start, end, independent } = problem;
   if (typeof at !== 'object' || (at.t >= start && at.t <= end)) return null;

@@ -1,10 +1,10 @@
-/** A way of writing that is not of the notation, and what stands for it there. */
+/** A way of writing that is not of the notation, and what represents it there. */
 export interface ForeignForm {
   /** Finds it in a line; the named group `at` is what is replaced, the whole match where there is none. */
   readonly is: RegExp;
   /** What to say of it; null where it has one meaning only and is taken as that. */
   readonly say: ((found: RegExpExecArray) => string) | null;
-  /** What stands in its place. */
+  /** What to write instead. */
   readonly instead: (found: RegExpExecArray) => string;
 }
 

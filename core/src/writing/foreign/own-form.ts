@@ -15,7 +15,7 @@ export interface Foreign {
   readonly instead: string;
 }
 
-/** A line in the notation's own way, where each of its characters stands in the line as it was typed, and what to say. */
+/** A line in the notation's own way, where each of its characters is in the line as it was typed, and what to say. */
 export interface OwnLine {
   readonly text: string;
   readonly at: readonly number[];
