@@ -17,28 +17,34 @@ interface Factor {
   readonly power: number;
 }
 
-/** The factors above a vertex with an index. */
-function above(tree: RootedTree, index: string, free: string[]): readonly Factor[] {
-  const leaves = tree.children.filter(({ children, root }) => children.length === 0 && root !== 't').length;
-  const branches = tree.children.filter(({ children }) => children.length > 0);
-  const own: readonly Factor[] = leaves === 0 ? [] : [{ letter: 'c', indices: index, power: leaves }];
+/**
+ * The factors above a vertex with an index. A leaf is c where c is the sum of a row; where the shifts in time are others,
+ * c is that of a leaf `t` alone, and any other leaf has its sum over a.
+ */
+function above(tree: RootedTree, index: string, free: string[], withTime: boolean): readonly Factor[] {
+  const isShift = ({ children, root }: RootedTree): boolean =>
+    children.length === 0 && (withTime ? root === 't' : root !== 't');
+  const shifts = tree.children.filter(isShift).length;
+  const own: readonly Factor[] = shifts === 0 ? [] : [{ letter: 'c', indices: index, power: shifts }];
   return [
     ...own,
-    ...branches.flatMap((child): readonly Factor[] => {
-      const next = free.shift() ?? 'z';
-      return [{ letter: 'a', indices: index + next, power: 1 }, ...above(child, next, free)];
-    }),
+    ...tree.children
+      .filter((child) => !isShift(child))
+      .flatMap((child): readonly Factor[] => {
+        const next = free.shift() ?? 'z';
+        return [{ letter: 'a', indices: index + next, power: 1 }, ...above(child, next, free, withTime)];
+      }),
   ];
 }
 
 /** The factors of the sum over stages that a tree of a first-order system asks for. */
-function factorsOf(tree: RootedTree): readonly Factor[] {
-  return [{ letter: 'b', indices: 'i', power: 1 }, ...above(tree, 'i', LETTERS.slice(1))];
+function factorsOf(tree: RootedTree, withTime: boolean): readonly Factor[] {
+  return [{ letter: 'b', indices: 'i', power: 1 }, ...above(tree, 'i', LETTERS.slice(1), withTime)];
 }
 
 /** The sum over stages that a tree of a first-order system asks for, such as `\sum_{i,j} b_{i} a_{ij} c_{j}`. */
-export function treeSumTex(tree: RootedTree): string {
-  const factors = factorsOf(tree);
+export function treeSumTex(tree: RootedTree, withTime: boolean): string {
+  const factors = factorsOf(tree, withTime);
   const over = [...new Set(factors.flatMap(({ indices }) => Array.from(indices)))];
   const texts = factors.map(
     ({ letter, indices, power }) => `${letter}_{${indices}}${power > 1 ? `^{${power}}` : ''}`,
@@ -47,8 +53,8 @@ export function treeSumTex(tree: RootedTree): string {
 }
 
 /** The same in plain letters: `sum b_i a_ij c_j`. */
-function treeSumText(tree: RootedTree): string {
-  const texts = factorsOf(tree).map(
+function treeSumText(tree: RootedTree, withTime: boolean): string {
+  const texts = factorsOf(tree, withTime).map(
     ({ letter, indices, power }) => `${letter}_${indices}${power > 1 ? `^${power}` : ''}`,
   );
   return `sum ${texts.join(' ')}`;
@@ -59,14 +65,17 @@ function treeSumText(tree: RootedTree): string {
  *
  * @example conditionTex(inspection.order!.failing[0]!, true)
  */
-export function conditionTex({ tree, order, value, should }: Condition, isRungeKutta: boolean): string {
+export function conditionTex(
+  { tree, order, value, should, withTime }: Condition,
+  isRungeKutta: boolean,
+): string {
   const left =
     tree === null
       ? order === 0
         ? '\\sum_j \\alpha_j'
         : `C_{${order}}`
       : isRungeKutta && tree.root === 'y'
-        ? treeSumTex(tree)
+        ? treeSumTex(tree, withTime)
         : '\\Phi(\\tau)';
   if (tree === null && order > 0)
     return `[h^{${order}} y^{(${order})}] = ${amountTex(value)},\\quad \\text{should be } ${amountTex(should)}`;
@@ -84,14 +93,14 @@ export function principalTex({ value, should }: Condition): string {
 
 /** A condition in plain letters, for a terminal: `sum b_i c_i^2 = 1/2, should be 1/3`. */
 export function conditionText(condition: Condition, isRungeKutta: boolean): string {
-  const { tree, order, value, should } = condition;
+  const { tree, order, value, should, withTime } = condition;
   const left =
     tree === null
       ? order === 0
         ? 'sum alpha_j'
         : `factor of h^${order} y^(${order})`
       : isRungeKutta && tree.root === 'y'
-        ? treeSumText(tree)
+        ? treeSumText(tree, withTime)
         : `tree ${treeText(tree)}`;
   return `${left} = ${amountText(value)}, should be ${amountText(should)}`;
 }

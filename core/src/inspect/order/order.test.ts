@@ -4,7 +4,7 @@ import { LIBRARY } from '../../method/library/library.ts';
 import { parseMethod } from '../../method/parse-method.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { readLinear } from '../form/read-linear.ts';
-import { conditionTex, principalTex, treeSumTex, treeText } from './condition-tex.ts';
+import { conditionText, conditionTex, principalTex, treeSumTex, treeText } from './condition-tex.ts';
 import { highestOrder } from './highest-order.ts';
 import { isMeasured, proveOrder } from './prove-order.ts';
 import { exactCoefficient, movedBy, shiftsDiffer, stepSeries } from './step-series.ts';
@@ -30,7 +30,7 @@ function forked(): RootedTree {
 
 test('the sum of a tree, its density and symmetry are those of the books', () => {
   const tree = forked();
-  expect(treeSumTex(tree)).toBe('\\sum_{i,j} b_{i} c_{i} a_{ij} c_{j}');
+  expect(treeSumTex(tree, false)).toBe('\\sum_{i,j} b_{i} c_{i} a_{ij} c_{j}');
   expect([tree.density, tree.symmetry]).toEqual([8n, 1n]);
   expect(amountText(exactCoefficient(tree))).toBe('1/8');
 });
@@ -141,4 +141,78 @@ test('no method of the library is above what its kind can have', () => {
     2, 4, 4, 6,
   ]);
   expect(highestOrder('Taylor', 3, 0)).toBe(Infinity);
+});
+
+/** The value of a sum such as `sum b_i a_ij c_j^2`, added up over all stages. */
+function sumOf(text: string, { A, b, c }: { A: number[][]; b: number[]; c: number[] }): number {
+  const factors = [...text.matchAll(/([abc])_([a-z]+)(?:\^(\d+))?/g)].map(
+    ([, letter = '', indices = '', power = '1']) => ({
+      letter,
+      indices,
+      power: Number(power),
+    }),
+  );
+  const names = [...new Set(factors.flatMap(({ indices }) => Array.from(indices)))];
+  const valueAt = (place: ReadonlyMap<string, number>): number =>
+    factors.reduce((product, { letter, indices, power }) => {
+      const [i = 0, j = 0] = Array.from(indices, (name) => place.get(name));
+      const value = letter === 'a' ? A[i]![j]! : letter === 'b' ? b[i]! : c[i]!;
+      return product * value ** power;
+    }, 1);
+  const add = (place: ReadonlyMap<string, number>, left: readonly string[]): number => {
+    const [name, ...others] = left;
+    if (name === undefined) return valueAt(place);
+    return b.reduce((sum, _, i) => sum + add(new Map(place).set(name, i), others), 0);
+  };
+  return add(new Map(), names);
+}
+
+function fraction(text: string): number {
+  const [above = '', below = '1'] = text.split('/');
+  return Number(above) / Number(below);
+}
+
+test('a printed condition is the sum that it names, also where the shifts in time are no sums of rows', () => {
+  let seed = 11;
+  const draw = (from: readonly number[]): number => {
+    seed = (seed * 48271) % 2147483647;
+    return from[seed % from.length]!;
+  };
+  let printed = 0;
+  for (let round = 0; round < 120; round += 1) {
+    const parts = [0, 1, 2, -1, 4];
+    const A = [
+      [0, 0, 0],
+      [draw(parts) / 4, 0, 0],
+      [draw(parts) / 4, draw(parts) / 4, 0],
+    ];
+    const sums = A.map((row) => row.reduce((sum, value) => sum + value, 0));
+    const isApart = round % 3 > 0;
+    const c = sums.map((sum, i) => (isApart && i > 0 ? draw([0, 1, 2, 4]) / 4 : sum));
+    const [b1, b2] = [draw([0, 1, 2]) / 4, draw([1, 2, 3]) / 4];
+    const b = [b1, b2, 1 - b1 - b2];
+    const terms = (row: readonly number[]): string =>
+      row.map((value, j) => `(${value})*k${j + 1}`).join(' + ');
+    const text = [
+      ...A.map(
+        (row, i) => `k${i + 1} = f(t + ${c[i]!}*h, y${i === 0 ? '' : ` + h*(${terms(row.slice(0, i))})`})`,
+      ),
+      `y[n+1] = y + h*(${terms(b)})`,
+    ].join('\n');
+    const proof = proveOrder(linear(text));
+    for (const condition of proof?.failing ?? []) {
+      const [, sum = '', value = ''] =
+        /^(sum .*) = (\S+), should be/.exec(conditionText(condition, true)) ?? [];
+      expect(sumOf(sum, { A, b, c })).toBeCloseTo(fraction(value), 12);
+      printed += 1;
+    }
+  }
+  expect(printed).toBeGreaterThan(100);
+});
+
+test('a stage at another time than its value has the time in the condition that fails', () => {
+  const proof = proveOrder(linear('k1 = f(t, y)\nk2 = f(t + h, y + h/2*k1)\ny[n+1] = y + h*k2'));
+  expect(proof?.failing.map((condition) => conditionText(condition, true))).toEqual([
+    'sum b_i c_i = 1, should be 1/2',
+  ]);
 });

@@ -16,6 +16,8 @@ export interface Condition {
   readonly value: Amount;
   /** What the exact solution has. */
   readonly should: Amount;
+  /** Whether a stage has other shifts in time than in value, so that c is not the sum of a row of a. */
+  readonly withTime: boolean;
 }
 
 /** The order of a method, proved from its text. */
@@ -99,7 +101,7 @@ function byPowers(method: LinearMethod): Omit<ProvedOrder, 'zero' | 'errorConsta
         order: q - 1,
         atLeast: false,
         looked: q + 1,
-        failing: [{ tree: null, order: q, value, should }],
+        failing: [{ tree: null, order: q, value, should, withTime: false }],
       };
   }
   return { order: HIGHEST_POWER, atLeast: true, failing: [], looked: HIGHEST_POWER + 1 };
@@ -108,20 +110,26 @@ function byPowers(method: LinearMethod): Omit<ProvedOrder, 'zero' | 'errorConsta
 /** What a tree asks of a method that is no linear multistep formula. */
 function byTrees(method: LinearMethod, kind: TreeKind): Omit<ProvedOrder, 'zero' | 'errorConstant'> {
   const forest = new Forest(kind);
+  const { withTime } = kind;
   const series = stepSeries(method);
   const nexts = 'y' in method.next ? (['y'] as const) : (['x', 'v'] as const);
   let looked = nexts.length;
   for (const next of nexts) {
     const value = series.unit(next);
     if (!areEqual(value, UNIT))
-      return { order: -1, atLeast: false, looked, failing: [{ tree: null, order: 0, value, should: UNIT }] };
+      return {
+        order: -1,
+        atLeast: false,
+        looked,
+        failing: [{ tree: null, order: 0, value, should: UNIT, withTime }],
+      };
   }
   const highest = kind.form === 'second' ? HIGHEST.second : kind.withTime ? HIGHEST.withTime : HIGHEST.first;
   for (let order = 1; order <= highest + 1; order += 1) {
     const trees = forest.ofOrder(order).filter(({ root }) => root !== 't');
     const failing = trees.flatMap((tree): readonly Condition[] => {
       const [value, should] = [series.of(tree), exactCoefficient(tree)];
-      return areEqual(value, should) ? [] : [{ tree, order, value, should }];
+      return areEqual(value, should) ? [] : [{ tree, order, value, should, withTime }];
     });
     looked += trees.length;
     if (failing.length > 0) return { order: order - 1, atLeast: false, failing, looked };
