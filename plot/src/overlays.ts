@@ -145,6 +145,7 @@ function drawGuides({ chart, ctx, x, y, palette }: Ground, orders: readonly numb
   ctx.fillStyle = palette.quiet;
   ctx.font = `12px ${SANS}`;
   ctx.lineWidth = 0.9;
+  let below = Infinity;
   for (const order of orders) {
     const rise = (order * width * decade.y) / decade.x;
     const part = Math.min(1, (0.45 * (chartArea.bottom - chartArea.top)) / rise);
@@ -152,7 +153,11 @@ function drawGuides({ chart, ctx, x, y, palette }: Ground, orders: readonly numb
     ctx.moveTo(left, bottom);
     ctx.lineTo(left + part * width, bottom - part * rise);
     ctx.stroke();
-    ctx.fillText(String(order), left + part * width + 3, bottom - part * rise + 3);
+    const at = bottom - part * rise + 3;
+    // digits that would overprint one another: the steeper line has none
+    if (below - at < LABEL.height - 2) continue;
+    ctx.fillText(String(order), left + part * width + 3, at);
+    below = at;
   }
 }
 

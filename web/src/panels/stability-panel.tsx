@@ -52,14 +52,14 @@ export function StabilityPanel(): ReactNode {
           size="small"
           popupMatchSelectWidth={false}
           variant="borderless"
-          aria-label="Whose region"
+          aria-label="Method of the region"
           value={place}
           options={good.keys.map((own, i) => ({ value: i, label: methods.titleOf(own) }))}
           onChange={(next) => setView({ method: next })}
         />
         {worst !== null && worst > 0 && h !== null && (
           <span className="quiet">
-            at h = {stepSizeText(h)} an error is multiplied by {short(worst, 4)} a step at most
+            at h = {stepSizeText(h)} an error is multiplied by at most {short(worst, 4)} per step
             {largest === null
               ? ''
               : largest === Infinity

@@ -115,7 +115,7 @@ export function stabilityPlot(
     tip: (label, { x, y }) =>
       label === 'axis'
         ? ''
-        : `z = ${short(x, 4)} ${y < 0 ? '−' : '+'} ${short(Math.abs(y), 4)} i: an error is multiplied by ${short(growth({ re: x, im: y }), 4)} a step`,
+        : `z = ${short(x, 4)} ${y < 0 ? '−' : '+'} ${short(Math.abs(y), 4)} i: an error is multiplied by ${short(growth({ re: x, im: y }), 4)} per step`,
     legend: [],
     equal: true,
   };

@@ -6,6 +6,7 @@ import { useStudyState } from '../state/study-state.ts';
 import { useWorkedStep } from '../state/use-worked-step.ts';
 import { UnderWay } from '../frame/under-way.tsx';
 import { Formula } from '../math/formula.tsx';
+import { ColumnNumber, errorColumn } from '../math/number-column.tsx';
 import { PowerNumber } from '../math/power-number.tsx';
 import { Mark } from '../plots/mark.tsx';
 import './worked-part.css';
@@ -94,7 +95,11 @@ export function WorkedPart(): ReactNode {
           <span title={String(value.worked.exact[1])}>
             {withMinus(short(value.worked.exact[1], EXACT_DIGITS))}
           </span>
-          , error <PowerNumber value={value.worked.to - value.worked.exact[1]} />
+          , error{' '}
+          <ColumnNumber
+            value={value.worked.to - value.worked.exact[1]}
+            column={errorColumn([value.worked.to - value.worked.exact[1]])}
+          />
         </p>
       )}
       {lines.length > 0 && (
