@@ -10,6 +10,11 @@ export interface Box {
   readonly top: number;
 }
 
+/** Limits on the axes, with the polynomial that they are those of. */
+interface StabilityOfMethod extends StabilityLimits {
+  readonly polynomial: StabilityPolynomial;
+}
+
 /** A short segment of the edge of the region: from one place to another. */
 export type EdgeSegment = readonly [x1: number, y1: number, x2: number, y2: number];
 
@@ -28,11 +33,39 @@ function pointsFor({ above }: StabilityPolynomial): number {
  *
  * @example boxFor(inspection.stability!).left < -2 // true
  */
-export function boxFor({ real, imaginary, aStable }: StabilityLimits): Box {
+export function boxFor({ real, imaginary, aStable, polynomial }: StabilityOfMethod): Box {
   if (aStable) return { left: -8, right: 8, bottom: -6, top: 6 };
   const deep = Number.isFinite(real) ? Math.max(real, 0.5) : 8;
   const high = Number.isFinite(imaginary) ? Math.max(imaginary, 0.9 * deep, 0.5) : 6;
-  return { left: -1.35 * deep, right: 0.5 * deep, bottom: -1.35 * high, top: 1.35 * high };
+  let box: Box = { left: -1.35 * deep, right: 0.5 * deep, bottom: -1.35 * high, top: 1.35 * high };
+  // a bounded region may reach further off the axes than its limits on them
+  for (let i = 0; Number.isFinite(real) && i < WIDEN.times; i += 1) {
+    const wider = widened(polynomial, box);
+    if (wider === null) break;
+    box = wider;
+  }
+  return box;
+}
+
+/** How often a box is widened, by which part of its size, and how near to a side the edge of the region may come. */
+const WIDEN = { times: 16, part: 0.12, margin: 0.06 };
+
+/** The box with more room at the sides that the edge of the region comes near to; null where there are none. */
+function widened(polynomial: StabilityPolynomial, box: Box): Box | null {
+  const [width, height] = [box.right - box.left, box.top - box.bottom];
+  const [dx, dy] = [WIDEN.margin * width, WIDEN.margin * height];
+  const edge = regionEdge(polynomial, box);
+  const isLeft = edge.some(([x]) => x < box.left + dx);
+  const isRight = edge.some(([x]) => x > box.right - dx);
+  const isTop = edge.some(([, y]) => Math.abs(y) > box.top - dy);
+  if (!isLeft && !isRight && !isTop) return null;
+  const more = isTop ? (WIDEN.part * height) / 2 : 0;
+  return {
+    left: box.left - (isLeft ? WIDEN.part * width : 0),
+    right: box.right + (isRight ? WIDEN.part * width : 0),
+    bottom: box.bottom - more,
+    top: box.top + more,
+  };
 }
 
 /** Where on a side of a square growth is 1, as a part of it. */

@@ -63,20 +63,36 @@ test("the edge of Euler's region is the circle about -1", () => {
   for (const [x, y] of pieces) expect(Math.hypot(x + 1, y)).toBeCloseTo(1, 2);
 });
 
-test.each(LIBRARY.map((method) => [method.title, method] as const))(
-  'the picture of %s shows its whole region where that is bounded',
-  (_, method) => {
-    const { stability } = inspectMethod(parsedMethod(method.text));
-    if (stability === null || stability.aStable || !Number.isFinite(stability.real)) return;
-    const box = boxFor(stability);
-    const near = (box.top - box.bottom) / 100;
-    for (const [x1, y1, x2, y2] of regionEdge(stability.polynomial, box))
-      for (const [x, y] of [
-        [x1, y1],
-        [x2, y2],
-      ] as const) {
-        expect(Math.abs(y)).toBeLessThan(box.top - near);
-        expect(x).toBeGreaterThan(box.left + near);
-      }
-  },
-);
+/** The method of a stability polynomial: z^k/k! up to an order, and terms beyond that are damped by a factor. */
+function damped(degree: number, order: number, factor: number): string {
+  let [text, factorial] = ['y[n+1] = y', 1];
+  for (let k = 1; k <= degree; k += 1) {
+    factorial *= k;
+    const coefficient = factor ** Math.max(0, k - order) / factorial;
+    text += ` + h^${k}*${coefficient}*f${"'".repeat(k - 1)}(t, y)`;
+  }
+  return text;
+}
+
+const PICTURES: readonly (readonly [name: string, text: string])[] = [
+  ...LIBRARY.map(({ title, text }) => [title, text] as const),
+  ['Taylor 10', damped(10, 10, 1)],
+  // their regions reach further off the real axis than along it
+  ['degree 7 and order 1', damped(7, 1, 0.5)],
+  ['degree 8 and order 4', damped(8, 4, 0.7)],
+];
+
+test.each(PICTURES)('the picture of %s shows its whole region where that is bounded', (_, text) => {
+  const { stability } = inspectMethod(parsedMethod(text));
+  if (stability === null || stability.aStable || !Number.isFinite(stability.real)) return;
+  const box = boxFor(stability);
+  const near = (box.top - box.bottom) / 100;
+  for (const [x1, y1, x2, y2] of regionEdge(stability.polynomial, box))
+    for (const [x, y] of [
+      [x1, y1],
+      [x2, y2],
+    ] as const) {
+      expect(Math.abs(y)).toBeLessThan(box.top - near);
+      expect(x).toBeGreaterThan(box.left + near);
+    }
+});
