@@ -3,7 +3,7 @@ import { PlaceError, type Span } from '../text/place.ts';
 import { childrenOf, type IndexedLeaf, type Leaf, type NameLeaf, partsOf, type Tree } from './expression.ts';
 
 /** How large a tree is when it is written out, with every shared part as often as it occurs. */
-export interface Measure {
+export interface TreeSize {
   /** Operations and leaves. */
   readonly terms: number;
   /** The longest way from the root to a leaf. */
@@ -15,14 +15,14 @@ export const MAX_TERMS = 4_000;
 /** Longest way from the root of a formula to a leaf; a sum of n terms is n deep. */
 export const DEEPEST_TREE = 1_500;
 
-const known = new WeakMap<Tree<Leaf>, Measure>();
-const LEAF: Measure = { terms: 1, depth: 0 };
+const known = new WeakMap<Tree<Leaf>, TreeSize>();
+const LEAF: TreeSize = { terms: 1, depth: 0 };
 
 /**
  * Measures a tree. Trees that were put together share parts, so that forty lines may represent 2^40 terms: every
  * part is visited once, and its measure kept.
  */
-export function measure(tree: Tree<Leaf>): Measure {
+export function measure(tree: Tree<Leaf>): TreeSize {
   const ready = known.get(tree);
   if (ready !== undefined) return ready;
   const parts = childrenOf(tree);

@@ -121,7 +121,7 @@ function flat(instructions: readonly Instruction[]): readonly Instruction[] {
 
 type RateInstruction = Instruction & { readonly kind: 'rate' };
 
-class StepWriter {
+class StepTypesetter {
   readonly #run: CompiledRun;
   readonly #n: number;
   readonly #step: StepInterpreter;
@@ -345,7 +345,7 @@ function stepWriter(
   grid: Grid,
   { rows, here, next }: { readonly rows: readonly Row[]; readonly here: Row; readonly next: Row },
   component: number,
-): StepWriter {
+): StepTypesetter {
   const registers = new RowRegisters(run, rows, here, next);
   const h = stepSizeAt(grid, here.n);
   const isShorter = h !== grid.h;
@@ -355,5 +355,5 @@ function stepWriter(
     vectors: registers.before(),
     unknown: (_, register) => registers.after(register) ?? [],
   }).step();
-  return new StepWriter({ run, n: here.n, component }, step, registers.after);
+  return new StepTypesetter({ run, n: here.n, component }, step, registers.after);
 }

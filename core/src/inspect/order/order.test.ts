@@ -6,7 +6,7 @@ import type { LinearMethod } from '../form/linear-method.ts';
 import { readLinear } from '../form/read-linear.ts';
 import { conditionText, conditionTex, principalTex, treeSumTex, treeText } from './condition-tex.ts';
 import { highestOrder } from './highest-order.ts';
-import { isMeasured, proveOrder } from './prove-order.ts';
+import { hasConsistentPowers, proveOrder } from './prove-order.ts';
 import { exactCoefficient, movedBy, shiftsDiffer, stepSeries } from './step-series.ts';
 import { treePicture } from './tree-picture.ts';
 import { Forest, type RootedTree } from './trees.ts';
@@ -103,7 +103,7 @@ test.each([
   ['v[n+1] = v + a(t, x, v)\nx[n+1] = x + h*v', false, false],
 ])('%s\nis measured right: %s, shifts time and value apart: %s', (text, measured, apart) => {
   const method = linear(text);
-  expect(isMeasured(method)).toBe(measured);
+  expect(hasConsistentPowers(method)).toBe(measured);
   if (measured) expect(shiftsDiffer(method)).toBe(apart);
 });
 

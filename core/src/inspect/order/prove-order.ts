@@ -44,7 +44,7 @@ const HIGHEST = { first: 8, second: 6, withTime: 5 } as const;
 const HIGHEST_POWER = 40;
 
 /** Whether every value is measured as y (or x, v) is: each slope with its h, as a dimension check. */
-export function isMeasured(method: LinearMethod): boolean {
+export function hasConsistentPowers(method: LinearMethod): boolean {
   const are = (form: LinearForm, deficit: number): boolean =>
     deficitsOf(form, method).every((one) => one.deficit === deficit);
   const alike = (form: LinearForm): boolean => {
@@ -179,7 +179,7 @@ function wholeness(tree: RootedTree, order: number): Amount {
  */
 export function proveOrder(method: LinearMethod, withVelocity = true): ProvedOrder | null {
   const isFirst = 'y' in method.next;
-  if (!isMeasured(method) || (!isFirst && method.depth > 0)) return null;
+  if (!hasConsistentPowers(method) || (!isFirst && method.depth > 0)) return null;
   const zero = zeroStability(method);
   if (isFirst && isOnSolution(method)) {
     const proof = byPowers(method);

@@ -5,7 +5,7 @@ import type { Span } from '../../text/place.ts';
 import type { LinearForm } from '../form/form.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { readLinear } from '../form/read-linear.ts';
-import { isMeasured } from '../order/prove-order.ts';
+import { hasConsistentPowers } from '../order/prove-order.ts';
 import { type Deficit, deficitsOf } from '../order/step-series.ts';
 import type { Slip } from './slip.ts';
 
@@ -62,7 +62,7 @@ function mending(method: Method, from: number, to: number, made: string): Slip['
   const reading = parseMethod(method.text.slice(0, from) + made + method.text.slice(to));
   if (!reading.ok) return [];
   const linear = readLinear(reading.value);
-  return 'why' in linear || !isMeasured(linear) ? [] : [{ from, to, text: made }];
+  return 'why' in linear || !hasConsistentPowers(linear) ? [] : [{ from, to, text: made }];
 }
 
 /** The text with a power of h in front of a node, if that mends what lacked it. */

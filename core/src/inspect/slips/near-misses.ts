@@ -8,7 +8,7 @@ import { readLinear } from '../form/read-linear.ts';
 import {
   type Condition,
   factorOfPower,
-  isMeasured,
+  hasConsistentPowers,
   type ProvedOrder,
   proveOrder,
 } from '../order/prove-order.ts';
@@ -110,7 +110,7 @@ function literalsOf(method: Method): readonly Literal[] {
 /** What a condition has in a changed text, in doubles; null where the text is no form any more. */
 function conditionIn(method: Method, { tree, order }: Condition): number | null {
   const linear = readLinear(method, false);
-  if ('why' in linear || !isMeasured(linear)) return null;
+  if ('why' in linear || !hasConsistentPowers(linear)) return null;
   if (tree !== null) return stepSeries(linear).of(tree).value;
   return isOnSolution(linear) ? factorOfPower(linear, order).value.value : null;
 }

@@ -2,7 +2,7 @@ import type { CompiledRun, Solution } from '../../compile/compile.ts';
 import { compileWithStart, type StartChoice } from '../../compile/compile-with-start.ts';
 import { unitRoundoff } from '../../compile/precision.ts';
 import { inspectMethod } from '../../inspect/inspect-method.ts';
-import { isMeasured } from '../../inspect/order/prove-order.ts';
+import { hasConsistentPowers } from '../../inspect/order/prove-order.ts';
 import type { Method } from '../../method/method.ts';
 import type { Problem } from '../../problem/problem.ts';
 import type { Grid } from '../../run/grid.ts';
@@ -18,7 +18,7 @@ import type { Truth } from './truth.ts';
 import { intoUnits, outOfUnits, scaledProblem, type Scales } from '../../problem/scaled-problem.ts';
 
 /** A run whose rounding is looked for: its grid, its values and its error. */
-export interface Measured {
+export interface RunWithRounding {
   readonly grid: Grid;
   readonly values: readonly number[];
   /** Null where it has no error, so that there is nothing to measure. */
@@ -81,7 +81,7 @@ function perturbedRunsOf({ study, method, start }: RoundingCase): readonly (() =
   // a formula of no known form, such as one that multiplies values, may not be the same in other units
   if (linear === null) return [];
   // neither is one in which a slope lacks its h, where time is measured otherwise
-  const isMeasuredWell = isMeasured(linear);
+  const isMeasuredWell = hasConsistentPowers(linear);
   return UNITS.map((units) => () => {
     const scales = isMeasuredWell ? units : { ...units, time: 1 };
     const { solution } = start;
@@ -114,7 +114,7 @@ interface Found {
 
 function* runPerturbed(
   perturbed: PerturbedRun,
-  { grid }: Measured,
+  { grid }: RunWithRounding,
   { study, errorAt, order }: RoundingCase,
 ): Generator<number, Found | null> {
   const { time } = perturbed.scales;
@@ -161,7 +161,7 @@ function spread(runs: readonly Found[], distance: (one: Found, other: Found) => 
 function leastRounding(
   study: Study,
   noise: RateNoise,
-  { taken, grid }: Measured,
+  { taken, grid }: RunWithRounding,
   places: readonly number[],
 ): number {
   if (taken === null) return 0;
@@ -188,7 +188,7 @@ const SMALL = 1e-13;
  * Whether rounding is out of sight at once: the finest errors, where it is largest, are on the expansion of the coarser ones
  * to within two percent, and are no small part of the values.
  */
-function isClear(runs: readonly Measured[]): boolean {
+function isClear(runs: readonly RunWithRounding[]): boolean {
   const points = runs
     .flatMap(({ grid, taken }, rung) =>
       taken !== null && taken.error > 0
@@ -214,7 +214,7 @@ function isClear(runs: readonly Measured[]): boolean {
  */
 export function* measuredRounding(
   of: RoundingCase,
-  runs: readonly Measured[],
+  runs: readonly RunWithRounding[],
 ): Generator<number, readonly (number | null)[]> {
   const { study, truth, places } = of;
   const noise = rateNoise(study.problem, truth);
