@@ -120,8 +120,8 @@ function sentencesOf(file) {
       const shown = node.text.replace(/\s+/g, ' ').trim();
       if (/[A-Za-z]{2}/.test(shown)) found.push(shown);
     } else {
-      const shown = textOf(node);
-      if (shown !== null && isShown(node, shown)) found.push(shown.replace(/\s+/g, ' ').trim());
+      const shown = textOf(node)?.replace(/\s+/g, ' ').trim();
+      if (shown !== undefined && isShown(node, shown)) found.push(shown);
     }
     ts.forEachChild(node, visit);
   };

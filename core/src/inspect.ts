@@ -7,7 +7,7 @@ export { type Inspection, inspectMethod, type Stability } from './inspect/inspec
 export { conditionTex, principalTex } from './inspect/order/condition-tex.ts';
 export { treePicture } from './inspect/order/tree-picture.ts';
 export type { Complex } from './inspect/stability/complex.ts';
-export { type Box, boxFor, type EdgeSegment, regionEdge } from './inspect/stability/region.ts';
+export { type Box, type EdgeSegment, regionPicture } from './inspect/stability/region.ts';
 export { largestStep, spectrumAlong } from './inspect/stability/spectrum.ts';
 export { growthAt } from './inspect/stability/stability-limits.ts';
 export { zTex } from './inspect/stability/z-polynomial.ts';

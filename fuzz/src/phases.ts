@@ -13,11 +13,10 @@ import {
 } from '@schritt/core/document';
 import { readDocument } from '@schritt/core/format';
 import {
-  boxFor,
   conditionTex,
   inspectionReport,
   inspectMethod,
-  regionEdge,
+  regionPicture,
   testBench,
 } from '@schritt/core/inspect';
 import {
@@ -129,7 +128,7 @@ function aboutMethod(method: Method, phase: Phase, turn: number): void {
   );
   const { stability } = inspection;
   if (stability !== null && turn % EVERY.region === 0)
-    phase('stability region', () => regionEdge(stability.polynomial, boxFor(stability)));
+    phase('stability region', () => regionPicture(stability));
   if (turn % EVERY.bench === 0) phase('convergence tests', () => testBench(method));
 }
 

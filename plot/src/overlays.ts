@@ -41,13 +41,17 @@ function captionPlace({ chart, ctx }: Ground, text: string, falls: boolean): Pix
 /** The place among some at which a label covers the fewest points; the first of several. */
 function leastCovered(chart: Ground['chart'], places: readonly Pixel[], width: number): Pixel {
   const points = pointsOf(chart);
-  const covered = places.map((place) => {
+  let [best, fewest]: [Pixel, number] = [{ x: 0, y: 0 }, Infinity];
+  for (const place of places) {
     const box = boxOf(place, width, LABEL.height);
     const isIn = ({ x, y }: Pixel): boolean =>
       x > box.left - MARKER && x < box.right + MARKER && y > box.top - MARKER && y < box.bottom + MARKER;
-    return points.filter(isIn).length;
-  });
-  return places[covered.indexOf(Math.min(...covered))] ?? { x: 0, y: 0 };
+    const covered = points.filter(isIn).length;
+    if (covered < fewest) [best, fewest] = [place, covered];
+    // drawn with every movement of the pointer: no other place is better
+    if (fewest === 0) break;
+  }
+  return best;
 }
 
 /** Where the name of the lower axis begins: near its end, and off the points. */

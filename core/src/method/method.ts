@@ -64,7 +64,8 @@ export interface CalledNames {
   readonly value: string;
 }
 
-function nameAsCalled(name: string, { time, value }: CalledNames): string {
+/** A name of a method as its text has it. */
+export function nameAsCalled(name: string, { time, value }: CalledNames): string {
   return name === 't' ? time : name === 'y' ? value : name;
 }
 
@@ -79,7 +80,6 @@ export function asCalled(expression: Expression, called: CalledNames): Expressio
   return rewrite(expression, (node) => {
     switch (node.kind) {
       case 'name':
-        return { ...node, name: nameAsCalled(node.name, called) };
       case 'indexed':
         return { ...node, name: nameAsCalled(node.name, called) };
       case 'call': {

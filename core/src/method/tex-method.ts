@@ -8,6 +8,7 @@ import {
   givenBy,
   type Method,
   type MethodStatement,
+  nameAsCalled,
   valuesOf,
 } from './method.ts';
 
@@ -28,8 +29,7 @@ function statementTex(
   equals: EqualsSign,
 ): readonly string[] {
   if (statement.kind === 'function') {
-    const names = statement.inputs.map((name) => givenAsCalled({ kind: 'name', name }, called));
-    const inputs = names.map((name) => texSymbol(name)).join(', ');
+    const inputs = statement.inputs.map((name) => texSymbol(nameAsCalled(name, called))).join(', ');
     return [`${texSymbol(statement.name)}(${inputs}) ${equals} ${texOf(asCalled(statement.value, called))}`];
   }
   const values = valuesOf(statement);

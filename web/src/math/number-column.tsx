@@ -1,6 +1,6 @@
 import { fixed, mantissaAndExponent, withMinus } from '@schritt/core/text';
 import type { ReactNode } from 'react';
-import './power-number.css';
+import { PowerOfTen } from './power-number.tsx';
 
 /**
  * How the numbers of one column are written: as decimals from 1e-3 to 1e6, with a power of ten beyond, and so that they
@@ -21,7 +21,8 @@ interface Parts {
   readonly exponent: string | null;
 }
 
-function needsPower(value: number): boolean {
+/** Whether a number is written with a power of ten: below 1e-3, and from 1e6 on. */
+export function needsPower(value: number): boolean {
   const size = Math.abs(value);
   return value !== 0 && Number.isFinite(value) && (size < 1e-3 || size >= 1e6);
 }
@@ -89,11 +90,7 @@ export function ColumnNumber({
       {withMinus(whole)}
       <span className="from-point" style={{ minWidth: `${fixed(column.room, 2)}em` }}>
         {fraction}
-        {exponent !== null && (
-          <small>
-            ×10<sup>{withMinus(exponent)}</sup>
-          </small>
-        )}
+        {exponent !== null && <PowerOfTen exponent={exponent} />}
       </span>
     </span>
   );

@@ -28,7 +28,7 @@ export const KEYS: readonly { readonly keys: string; readonly says: string }[] =
   { keys: '?', says: 'this list' },
 ];
 
-const LENS_KEYS: Readonly<Record<string, PlotPanelName>> = {
+const PLOT_PANEL_KEYS: Readonly<Record<string, PlotPanelName>> = {
   o: 'order',
   v: 'cost',
   a: 'solution',
@@ -41,7 +41,7 @@ const LENS_KEYS: Readonly<Record<string, PlotPanelName>> = {
 
 /** The plot panel that a key chooses; null for none. */
 export function panelByKey(key: string): PlotPanelName | null {
-  return Object.hasOwn(LENS_KEYS, key) ? (LENS_KEYS[key] ?? null) : null;
+  return Object.hasOwn(PLOT_PANEL_KEYS, key) ? (PLOT_PANEL_KEYS[key] ?? null) : null;
 }
 
 /** Whether a key belongs to what has the focus: a field, a text, the ruler, a dialog, a button for the space bar. */

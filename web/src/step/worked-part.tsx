@@ -28,6 +28,17 @@ export function stepTex(lines: readonly WorkedLine[]): string {
   return `\\begin{aligned}\n${rows.join(' \\\\\n')}\n\\end{aligned}`;
 }
 
+/** The exact value behind a step, and the error of the value there. */
+function ExactValue({ exact, value }: { readonly exact: number; readonly value: number }): ReactNode {
+  const error = value - exact;
+  return (
+    <p className="quiet">
+      exact: <span title={String(exact)}>{withMinus(short(exact, EXACT_DIGITS))}</span>, error{' '}
+      <ColumnNumber value={error} column={errorColumn([error])} />
+    </p>
+  );
+}
+
 /** The chosen step computed, line by line: formula, numbers substituted, value. */
 export function WorkedPart(): ReactNode {
   const { good, methods, view, setView, played, setPlayed } = useStudyState(
@@ -90,17 +101,7 @@ export function WorkedPart(): ReactNode {
         </div>
       ))}
       {value !== null && isWhole && value.worked.exact[1] !== null && (
-        <p className="quiet">
-          exact:{' '}
-          <span title={String(value.worked.exact[1])}>
-            {withMinus(short(value.worked.exact[1], EXACT_DIGITS))}
-          </span>
-          , error{' '}
-          <ColumnNumber
-            value={value.worked.to - value.worked.exact[1]}
-            column={errorColumn([value.worked.to - value.worked.exact[1]])}
-          />
-        </p>
+        <ExactValue exact={value.worked.exact[1]} value={value.worked.to} />
       )}
       {lines.length > 0 && (
         <div className="worked-buttons">

@@ -1,6 +1,6 @@
 import { exponential, fixed, short } from '@schritt/core/text';
 import { createContext } from 'react';
-import { type NumberColumn, numberColumn } from '../math/number-column.tsx';
+import { needsPower, type NumberColumn, numberColumn } from '../math/number-column.tsx';
 
 /** How numbers of rows are written: to significant digits, to decimal places, or with all their digits. */
 export type NumberFormat =
@@ -35,8 +35,7 @@ export const FormatContext = createContext<NumberFormat>(USUAL_FORMAT);
 export function formatted(value: number, format: NumberFormat): string {
   if (format.kind === 'full' || !Number.isFinite(value)) return String(value);
   if (format.kind === 'places') return Math.abs(value) < 1e15 ? fixed(value, format.count) : String(value);
-  const isPlain = value === 0 || (Math.abs(value) >= 1e-3 && Math.abs(value) < 1e6);
-  return isPlain ? short(value, format.count) : exponential(value, format.count);
+  return needsPower(value) ? exponential(value, format.count) : short(value, format.count);
 }
 
 /** How a column of values is written in a format. */

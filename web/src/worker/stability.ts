@@ -1,4 +1,4 @@
-import { boxFor, inspectMethod, largestStep, regionEdge, spectrumAlong } from '@schritt/core/inspect';
+import { inspectMethod, largestStep, regionPicture, spectrumAlong } from '@schritt/core/inspect';
 import { componentNames, type Method, parseMethod } from '@schritt/core/notation';
 import { Refusal } from '@schritt/core/text';
 import { type Study, truthOf } from '@schritt/core/study';
@@ -17,8 +17,7 @@ export function methodOf(text: string): Method {
 export function regionOf(text: string): Region | null {
   const { stability } = inspectMethod(methodOf(text));
   if (stability === null) return null;
-  const box = boxFor(stability);
-  return { polynomial: stability.polynomial, box, edge: regionEdge(stability.polynomial, box) };
+  return { polynomial: stability.polynomial, ...regionPicture(stability) };
 }
 
 /** Eigenvalues along the solution of a study's problem, and the largest h at which a method of it is stable there. */

@@ -28,33 +28,46 @@ function pointsFor({ above }: StabilityPolynomial): number {
   );
 }
 
-/**
- * The part of the plane that shows the region of a method, with some room around it.
- *
- * @example boxFor(inspection.stability!).left < -2 // true
- */
-export function boxFor({ real, imaginary, aStable, polynomial }: StabilityOfMethod): Box {
+/** A region in the part of the plane that shows it: all of it where it is bounded, with some room around it. */
+export interface RegionPicture {
+  readonly box: Box;
+  readonly edge: readonly EdgeSegment[];
+}
+
+/** The part of the plane to begin with, by the limits on the axes. */
+function boxBy({ real, imaginary, aStable }: StabilityLimits): Box {
   if (aStable) return { left: -8, right: 8, bottom: -6, top: 6 };
   const deep = Number.isFinite(real) ? Math.max(real, 0.5) : 8;
   const high = Number.isFinite(imaginary) ? Math.max(imaginary, 0.9 * deep, 0.5) : 6;
-  let box: Box = { left: -1.35 * deep, right: 0.5 * deep, bottom: -1.35 * high, top: 1.35 * high };
+  return { left: -1.35 * deep, right: 0.5 * deep, bottom: -1.35 * high, top: 1.35 * high };
+}
+
+/**
+ * The stability region of a method, in the part of the plane that shows it.
+ *
+ * @example regionPicture(inspection.stability!).box.left < -2 // true
+ */
+export function regionPicture(stability: StabilityOfMethod): RegionPicture {
+  const { polynomial, real, aStable } = stability;
+  let box = boxBy(stability);
+  let edge = regionEdge(polynomial, box);
   // a bounded region may reach further off the axes than its limits on them
-  for (let i = 0; Number.isFinite(real) && i < WIDEN.times; i += 1) {
-    const wider = widened(polynomial, box);
+  for (let i = 0; !aStable && Number.isFinite(real) && i < WIDEN.times; i += 1) {
+    const wider = widened(box, edge);
     if (wider === null) break;
     box = wider;
+    edge = regionEdge(polynomial, box);
   }
-  return box;
+  return { box, edge };
 }
 
 /** How often a box is widened, by which part of its size, and how near to a side the edge of the region may come. */
 const WIDEN = { times: 16, part: 0.12, margin: 0.06 };
 
 /** The box with more room at the sides that the edge of the region comes near to; null where there are none. */
-function widened(polynomial: StabilityPolynomial, box: Box): Box | null {
+function widened(box: Box, edge: readonly EdgeSegment[]): Box | null {
   const [width, height] = [box.right - box.left, box.top - box.bottom];
   const [dx, dy] = [WIDEN.margin * width, WIDEN.margin * height];
-  const edge = regionEdge(polynomial, box);
   const isLeft = edge.some(([x]) => x < box.left + dx);
   const isRight = edge.some(([x]) => x > box.right - dx);
   const isTop = edge.some(([, y]) => Math.abs(y) > box.top - dy);
@@ -75,10 +88,8 @@ function crossing(a: number, b: number): number {
 
 /**
  * The edge of the stability region within a box: where an error neither grows nor shrinks (marching squares).
- *
- * @example regionEdge(inspection.stability!.polynomial, boxFor(inspection.stability!)).length > 0 // true
  */
-export function regionEdge(polynomial: StabilityPolynomial, box: Box): readonly EdgeSegment[] {
+function regionEdge(polynomial: StabilityPolynomial, box: Box): readonly EdgeSegment[] {
   const { left, right, bottom, top } = box;
   const points = pointsFor(polynomial);
   const [dx, dy] = [(right - left) / points, (top - bottom) / points];

@@ -5,7 +5,7 @@ import { parseMethod } from '../../method/parse-method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import { inspectMethod } from '../inspect-method.ts';
 import { complex } from './complex.ts';
-import { boxFor, regionEdge } from './region.ts';
+import { regionPicture } from './region.ts';
 import { eigenvalues, largestStep, spectrumAlong } from './spectrum.ts';
 
 const polynomialOf = (title: string) => inspectMethod(findInLibrary(title)!).stability!.polynomial;
@@ -58,7 +58,7 @@ test('there is no end for an A-stable method, and nothing is reported of a motio
 
 test("the edge of Euler's region is the circle about -1", () => {
   const { stability } = inspectMethod(findInLibrary('Euler')!);
-  const pieces = regionEdge(stability!.polynomial, boxFor(stability!));
+  const pieces = regionPicture(stability!).edge;
   expect(pieces.length).toBeGreaterThan(60);
   for (const [x, y] of pieces) expect(Math.hypot(x + 1, y)).toBeCloseTo(1, 2);
 });
@@ -85,9 +85,9 @@ const PICTURES: readonly (readonly [name: string, text: string])[] = [
 test.each(PICTURES)('the picture of %s shows its whole region where that is bounded', (_, text) => {
   const { stability } = inspectMethod(parsedMethod(text));
   if (stability === null || stability.aStable || !Number.isFinite(stability.real)) return;
-  const box = boxFor(stability);
+  const { box, edge } = regionPicture(stability);
   const near = (box.top - box.bottom) / 100;
-  for (const [x1, y1, x2, y2] of regionEdge(stability.polynomial, box))
+  for (const [x1, y1, x2, y2] of edge)
     for (const [x, y] of [
       [x1, y1],
       [x2, y2],
