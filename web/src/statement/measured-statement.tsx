@@ -1,7 +1,7 @@
 import { LONGEST_MEASURED, readMeasured } from '@schritt/core/document';
 import { counted } from '@schritt/core/text';
-import { Button, Input } from 'antd';
-import { type ChangeEvent, type ReactNode, useMemo, useRef, useState } from 'react';
+import { Button, Input, Upload } from 'antd';
+import { type ReactNode, useMemo, useState } from 'react';
 
 interface MeasuredStatementProps {
   /** Undefined where there are none. */
@@ -16,15 +16,10 @@ const TOLD = 3;
 /** Measured points to draw beside the solution: columns pasted from a spreadsheet, or a file of CSV. */
 export function MeasuredStatement({ measured, components, onChange }: MeasuredStatementProps): ReactNode {
   const [open, setOpen] = useState(false);
-  const file = useRef<HTMLInputElement>(null);
   const reading = useMemo(() => readMeasured(measured ?? '', components), [measured, components]);
   const points = reading.ok ? reading.series.reduce((sum, { points: own }) => sum + own.length, 0) : 0;
   const change = (text: string): void => onChange(text.trim() === '' ? undefined : text);
-  const load = async (event: ChangeEvent<HTMLInputElement>): Promise<void> => {
-    const [chosen] = event.target.files ?? [];
-    event.target.value = '';
-    if (chosen !== undefined) change((await chosen.text()).slice(0, LONGEST_MEASURED));
-  };
+  const load = async (file: File): Promise<void> => change((await file.text()).slice(0, LONGEST_MEASURED));
   if (!open)
     return measured === undefined ? (
       <Button size="small" type="text" onClick={() => setOpen(true)}>
@@ -66,18 +61,18 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
           ))}
         </ul>
       )}
-      <input
-        ref={file}
-        type="file"
-        accept=".csv,.tsv,.txt,text/csv,text/plain"
-        hidden
-        aria-label="Data file"
-        onChange={(event) => void load(event)}
-      />
       <div className="measured-buttons">
-        <Button size="small" onClick={() => file.current?.click()}>
-          From file
-        </Button>
+        <Upload
+          accept=".csv,.tsv,.txt,text/csv,text/plain"
+          aria-label="Data file"
+          showUploadList={false}
+          beforeUpload={(file) => {
+            void load(file);
+            return false;
+          }}
+        >
+          <Button size="small">From file</Button>
+        </Upload>
         {measured !== undefined && (
           <Button size="small" onClick={() => onChange(undefined)}>
             Remove
