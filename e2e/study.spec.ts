@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { cells, choose, openStudy, rows, saved, typeText } from './study-page.ts';
 
-test('a demo study: change the rate, type a method, add a rung; the table follows and is there after a reload', async ({
+test('a demo study: change the right-hand side, type a method, add a rung; the table follows and is there after a reload', async ({
   page,
 }) => {
   await openStudy(page, 'Sluice of the snow lake');

@@ -1,5 +1,6 @@
 // Tries to break Schritt from outside: texts of a grammar through everything that is derived from them, random files,
-// requests made to hold it up, kills, many readers, a full disk, a greedy job, two servers over one folder. `full` measures on
+// requests made to hold it up, kills, many readers, a full disk, a greedy job, two servers over one folder. `full`
+// measures on
 // a quiet machine and writes docs/hardening.md; `short`, beside everything else, watches that nothing breaks or hangs;
 // `texts`, for a night, tries many more texts and nothing else.
 import { spawnSync } from 'node:child_process';

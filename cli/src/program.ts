@@ -27,7 +27,7 @@ async function answerInParts(work: () => AsyncIterable<string | Uint8Array>): Pr
   try {
     for await (const part of work()) {
       if (typeof part === 'string') process.stdout.write(visible(part));
-      else if (process.stdout.isTTY) throw new Failure(['this is not text: name a file with --out']);
+      else if (process.stdout.isTTY) throw new Failure(['this output is binary; name a file with --out']);
       else process.stdout.write(part);
     }
   } catch (thrown) {
@@ -40,7 +40,9 @@ async function answerInParts(work: () => AsyncIterable<string | Uint8Array>): Pr
 const formats = (): Option =>
   new Option('--format <format>', 'output format').choices(['json', 'table', 'csv']).default('table');
 
-/** The commands of the terminal program; those that need the store of the server are added where the server is at hand. */
+/**
+ * The commands of the terminal program; those that need the store of the server are added where the server is at hand.
+ */
 export const program = new Command('schritt').description(
   'Fixed-step methods for initial value problems: errors, ratios and observed orders',
 );

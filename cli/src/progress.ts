@@ -1,7 +1,9 @@
 /** Milliseconds between two progress reports, and before the first. */
 const SIGN = 500;
 
-/** A line on standard error that says how far a piece of work is, on a terminal alone; it goes when the work is done. */
+/**
+ * A line on standard error that says how far a piece of work is, on a terminal alone; it goes when the work is done.
+ */
 function progressLine(): { readonly tell: (part: number) => void; readonly end: () => void } {
   const { stderr } = process;
   let last = Date.now();

@@ -1,6 +1,6 @@
 /**
- * What a terminal would obey instead of show, and what turns the direction of text around; tabs and the ends of lines are
- * left, those of CSV among them.
+ * What a terminal would obey instead of show, and what turns the direction of text around; tabs and the ends of lines
+ * are left, those of CSV among them.
  */
 const OBEYED = /(?![\n\t]|\r\n)[\p{Cc}\u200e\u200f\u2028-\u202e\u2066-\u2069]/gu;
 

@@ -1,7 +1,7 @@
 // What others use of runs and studies: problems and methods in, numbers and what they mean out.
 export { compileWithStart } from './compile/compile-with-start.ts';
 export { type CompiledRun, generateLoop } from './compile/compile.ts';
-export { systemRates } from './compile/rates.ts';
+export { systemRightHandSides } from './compile/right-hand-sides.ts';
 export type { Precision } from './compile/precision.ts';
 export { stateFunction } from './compile/state-function.ts';
 export { checkTyped, typedCheckSentence } from './reference/check-typed.ts';

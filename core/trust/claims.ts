@@ -1,6 +1,6 @@
 import { compileWithStart } from '../src/compile/compile-with-start.ts';
 import { unitRoundoff } from '../src/compile/precision.ts';
-import { systemRates } from '../src/compile/rates.ts';
+import { systemRightHandSides } from '../src/compile/right-hand-sides.ts';
 import { ln } from '../src/elementary/logarithm.ts';
 import { pow } from '../src/elementary/power.ts';
 import { layGrid } from '../src/run/grid.ts';
@@ -69,17 +69,17 @@ function roundingIn(study: Study, method: number, steps: number): number | null 
 function steepness({ problem }: Study, truth: Truth): number | null {
   const { size } = problem;
   if (size > 2) return null;
-  const rates = systemRates(problem);
+  const rightHandSides = systemRightHandSides(problem);
   let most = 0;
   for (let i = 0; i <= 20; i += 1) {
     const t = problem.start + ((problem.end - problem.start) * i) / 20;
     const y = Float64Array.from({ length: size }, (_, j) => truth.value(j, t));
     const d = 1e-6 * Math.max(1, norm(y));
-    const base = rates(t, y).slice();
+    const base = rightHandSides(t, y).slice();
     const columns = Array.from({ length: size }, (_, j) => {
       const moved = y.slice();
       moved[j]! += d;
-      return Array.from(rates(t, moved), (rate, k) => (rate - base[k]!) / d);
+      return Array.from(rightHandSides(t, moved), (rhs, k) => (rhs - base[k]!) / d);
     });
     const [[a = 0, c = 0] = [], [b = 0, e = 0] = []] = columns;
     if (size === 1) most = Math.max(most, Math.abs(a));

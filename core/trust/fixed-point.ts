@@ -1,6 +1,6 @@
 import { lower } from '../src/program/lowering.ts';
 import type { Instruction, Program } from '../src/program/program.ts';
-import { type RateLeaf, RateTrees } from '../src/program/rate-tree.ts';
+import { type RhsLeaf, RhsTrees } from '../src/program/rhs-tree.ts';
 import type { Register, StepLeaf } from '../src/program/step-tree.ts';
 import type { Bound, Tree } from '../src/formula/expression.ts';
 import { findInLibrary } from '../src/method/library/find-method.ts';
@@ -84,7 +84,7 @@ function valueOf<B>(tree: Tree<Bound<B>>, leaf: (to: B) => bigint): bigint {
 /** Steps of a method in fixed-point arithmetic, from the initial values on; explicit methods on one equation. */
 class FixedRun {
   readonly #program: Program;
-  readonly #rate: Tree<Bound<RateLeaf>>;
+  readonly #rhs: Tree<Bound<RhsLeaf>>;
   readonly #start: bigint;
   readonly #h: bigint;
   /** Values of all steps. */
@@ -95,7 +95,7 @@ class FixedRun {
     const [block] = problem.blocks;
     if (block === undefined || problem.size !== 1) throw new Error('one equation is asked for');
     this.#program = lower(method, true);
-    this.#rate = new RateTrees(problem).at(block.rate, block, 0);
+    this.#rhs = new RhsTrees(problem).at(block.rhs, block, 0);
     this.#start = exactly(problem.start);
     this.#h = over(exactly(problem.end) - this.#start, BigInt(steps) << BITS);
     const { depth } = this.#program;
@@ -113,7 +113,7 @@ class FixedRun {
   }
 
   #f(t: bigint, y: bigint): bigint {
-    return valueOf(this.#rate, (to) => {
+    return valueOf(this.#rhs, (to) => {
       if (to.kind === 'time') return t;
       if (to.kind === 'constant') return exactly(to.value);
       return y;
@@ -146,7 +146,7 @@ class FixedRun {
     };
     const run = (instruction: Instruction): void => {
       if (instruction.kind === 'combine') registers.set(instruction.into, valueOf(instruction.value, leaf));
-      else if (instruction.kind === 'rate')
+      else if (instruction.kind === 'rhs')
         registers.set(
           instruction.into,
           this.#f(valueOf(instruction.time, leaf), registers.get(instruction.at[0]!)!),

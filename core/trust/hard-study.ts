@@ -88,7 +88,9 @@ const SLIPS: readonly (readonly [string, string])[] = [
   ['Unstable', 'start with RK4\ny[n+1] = -4*y + 5*y[n-1] + h*(4*f[n] + 2*f[n-1])'],
 ];
 
-/** A study of a kind that is easily judged wrongly: floors, growth, stiffness, kinks, jumps, coarse ladders, mistakes. */
+/**
+ * A study of a kind that is easily judged wrongly: floors, growth, stiffness, kinks, jumps, coarse ladders, mistakes.
+ */
 export function hardStudy(random: Random): HardStudy {
   const hard = oneOf(random, HARDSHIPS);
   const usable = LIBRARY.filter(({ text }) => !/\b[xv]\[n\+1\]/.test(text) && !text.includes("f'"));

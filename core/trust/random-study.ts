@@ -49,13 +49,13 @@ function coupling(random: Random, y: string, z: string): string {
   ]);
 }
 
-/** A problem with a known solution: its rate is that of the solution, and a term that is zero along it. */
+/** A problem with a known solution: its right-hand side is that of the solution, and a term that is zero along it. */
 function manufactured(random: Random): { readonly text: string; readonly names: readonly string[] } {
   const end = between(random, 0.8, 3, 1);
   const [one, two] = [curve(random), curve(random)];
   const interval = `0 <= t <= ${end}`;
   const at0 = (text: string): string => text.replace(/\bt\b/g, '0');
-  const rate = (
+  const rhs = (
     [name, other]: readonly [string, string],
     own: Curve,
     others: Curve,
@@ -71,7 +71,7 @@ function manufactured(random: Random): { readonly text: string; readonly names: 
       return {
         names: ['y'],
         text: [
-          `y' = ${rate(['y', 'y'], one, one, one.slope)}`,
+          `y' = ${rhs(['y', 'y'], one, one, one.slope)}`,
           `y(0) = ${at0(one.value)}`,
           interval,
           `y(t) = ${one.value}`,
@@ -81,8 +81,8 @@ function manufactured(random: Random): { readonly text: string; readonly names: 
       return {
         names: ['u', 'w'],
         text: [
-          `u' = ${rate(['u', 'w'], one, two, one.slope)}`,
-          `w' = ${rate(['w', 'u'], two, one, two.slope)}`,
+          `u' = ${rhs(['u', 'w'], one, two, one.slope)}`,
+          `w' = ${rhs(['w', 'u'], two, one, two.slope)}`,
           `u(0) = ${at0(one.value)}`,
           `w(0) = ${at0(two.value)}`,
           interval,
@@ -94,7 +94,7 @@ function manufactured(random: Random): { readonly text: string; readonly names: 
       return {
         names: ['x', "x'"],
         text: [
-          `x'' = ${rate(['x', 'x'], one, one, one.bend)}`,
+          `x'' = ${rhs(['x', 'x'], one, one, one.bend)}`,
           `x(0) = ${at0(one.value)}`,
           `x'(0) = ${at0(one.slope)}`,
           interval,

@@ -85,12 +85,12 @@ function nextLine({ lines, slopes }: Lines): fc.Arbitrary<Lines> {
 const firstOrder = fc
   .record({
     stages: fc.integer({ min: 0, max: 5 }),
-    history: fc.constantFrom('none', 'none', 'none', 'rates', 'values'),
+    history: fc.constantFrom('none', 'none', 'none', 'right-hand sides', 'values'),
     start: fc.constantFrom('', '', 'start with RK4', 'start with Euler', 'start with nobody'),
     weights: fc.array(fraction, { minLength: 9, maxLength: 9 }),
   })
   .chain(({ stages, history, start, weights }) => {
-    const kept = history === 'rates' ? ['f[n-1]', 'f[n]', 'f[n-2]'] : [];
+    const kept = history === 'right-hand sides' ? ['f[n-1]', 'f[n]', 'f[n-2]'] : [];
     let made: fc.Arbitrary<Lines> = fc.constant({ lines: [], slopes: ['f(t, y)', ...kept] });
     for (let i = 0; i < stages; i += 1) made = made.chain(nextLine);
     return made.map(({ lines, slopes }) => {

@@ -34,19 +34,19 @@ const system = fc
     const lower = names.flatMap((name, i) =>
       Array.from({ length: shape.orders[i] ?? 1 }, (_, d) => name + primes(d)),
     );
-    const rates = fc.tuple(...names.map(() => formulaOver([...lower, 't', 'k', 'pi'])));
+    const rightHandSides = fc.tuple(...names.map(() => formulaOver([...lower, 't', 'k', 'pi'])));
     const values = fc.tuple(...lower.map(() => numberText));
     const solutions = fc.tuple(...names.map(() => formulaOver(['t', 'k', 't'], 3)));
     return fc
-      .tuple(rates, values, solutions, formulaOver(lower, 3))
-      .map(([rate, value, solution, invariant]) => {
+      .tuple(rightHandSides, values, solutions, formulaOver(lower, 3))
+      .map(([rhs, value, solution, invariant]) => {
         const start = shape.interval.split(' ')[0] ?? '0';
         const equations = names.map((name, i) => {
           const highest = name + primes(shape.orders[i] ?? 1);
-          if (shape.style === 'implicit') return `2*${highest} + ${rate[i] ?? '0'} = t`;
+          if (shape.style === 'implicit') return `2*${highest} + ${rhs[i] ?? '0'} = t`;
           return shape.style === 'scaled'
-            ? `3*(2*${highest} - 1) = ${rate[i] ?? '0'}`
-            : `${highest} = ${rate[i] ?? '0'}`;
+            ? `3*(2*${highest} - 1) = ${rhs[i] ?? '0'}`
+            : `${highest} = ${rhs[i] ?? '0'}`;
         });
         const exact = names.map((name, i) => {
           if (shape.exact === 'none') return '';
@@ -56,7 +56,7 @@ const system = fc
           `k = ${shape.parameter}`,
           ...equations,
           ...lower.map((name, i) => `${name}(${start}) = ${value[i] ?? '1'}`),
-          ...(shape.typed ? [`y${primes(shape.orders[0] + 1)} = ${rate[0]}`] : []),
+          ...(shape.typed ? [`y${primes(shape.orders[0] + 1)} = ${rhs[0]}`] : []),
           ...exact,
           shape.invariant ? `conserved E = ${invariant}` : '',
           shape.interval,
@@ -64,35 +64,35 @@ const system = fc
       });
   });
 
-/** Linear problems with rates from mild to far beyond what an explicit method takes. */
+/** Linear problems with right-hand sides from mild to far beyond what an explicit method takes. */
 const stiff = fc
   .record({
-    rate: fc.constantFrom('-1', '-50', '-1000', '-1e6', '20', '1e4', '-1e-9'),
+    rhs: fc.constantFrom('-1', '-50', '-1000', '-1e6', '20', '1e4', '-1e-9'),
     forcing: fc.constantFrom('', ' + cos(t)', ' + t^3', ' - exp(-t)'),
     power: fc.constantFrom('y', 'y', 'y^3', 'y^2', 'sqrt(y)', 'abs(y)', 'sign(y)'),
     initial: numberText,
     interval,
   })
   .map(
-    ({ rate, forcing, power, initial, interval: over }) =>
-      `y' = ${rate}*${power}${forcing}\ny(${over.split(' ')[0] ?? '0'}) = ${initial}\n${over}`,
+    ({ rhs, forcing, power, initial, interval: over }) =>
+      `y' = ${rhs}*${power}${forcing}\ny(${over.split(' ')[0] ?? '0'}) = ${initial}\n${over}`,
   );
 
 /** Families of few or many elements. */
 const family = fc
   .record({
     n: fc.constantFrom(1, 2, 5, 20, 40, 300, 1000),
-    rate: formulaOver(['u[i]', 'u[i-1]', 'u[i+1]', 'u[i]', 'i', 'k', 't', 'u[1]'], 3),
+    rhs: formulaOver(['u[i]', 'u[i-1]', 'u[i+1]', 'u[i]', 'i', 'k', 't', 'u[1]'], 3),
     edge: fc.constantFrom('u[0] = 0', 'u[0] = u[n]', 'u[0] = sin(t)', ''),
     otherEdge: fc.constantFrom('u[n+1] = 0', 'u[n+1] = u[n]', 'u[n+1] = u[1]', ''),
     initial: formulaOver(['i', 'n', 'k', 'pi'], 3),
     exact: fc.constantFrom('', '', 'u[i](t) = exp(-t)*i for i = 1..n'),
   })
-  .map(({ n, rate, edge, otherEdge, initial, exact }) =>
+  .map(({ n, rhs, edge, otherEdge, initial, exact }) =>
     [
       `n = ${n}`,
       'k = 0.3',
-      `u[i]' = ${rate} for i = 1..n`,
+      `u[i]' = ${rhs} for i = 1..n`,
       edge,
       otherEdge,
       `u[i](0) = ${initial} for i = 1..n`,

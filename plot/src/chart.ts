@@ -110,8 +110,8 @@ const ACROSS = 46;
 const UP = 20;
 
 /**
- * Whether a tick of a logarithmic axis has its number: whole decades, as many as there is room for, and 2 and 5 within them
- * where there are few, so that there are always two.
+ * Whether a tick of a logarithmic axis has its number: whole decades, as many as there is room for, and 2 and 5 within
+ * them where there are few, so that there are always two.
  *
  * @param decades that the axis runs over
  * @param room numbers that are beside one another

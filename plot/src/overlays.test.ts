@@ -142,7 +142,7 @@ test.each([
   expect(ground(points)([caption], false)).toContain(`fillText(error, ${x}, ${y})`);
 });
 
-test('strokes of a field are equally long, whatever the rate; one of nothing is left out', () => {
+test('strokes of a field are equally long, whatever the right-hand side; one of nothing is left out', () => {
   const drawn = ground()(
     [
       {

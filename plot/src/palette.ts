@@ -78,7 +78,9 @@ export interface MethodMark {
   readonly filled: boolean;
 }
 
-/** How far the colours of methods behind the sixth go towards ink: where all markers are filled, they tell them apart. */
+/**
+ * How far the colours of methods behind the sixth go towards ink: where all markers are filled, they tell them apart.
+ */
 const SECOND = 0.5;
 
 /** The mark of the method at a place in its study. */

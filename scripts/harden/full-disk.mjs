@@ -10,7 +10,9 @@ const METHOD = (i) => ({
   text: `y[n+1] = y + h*f(t, y)\n${'# '.repeat(9000)}`,
 });
 
-/** A server on a disk of a few megabytes that becomes full: it says so, loses nothing, and goes on when there is room. */
+/**
+ * A server on a disk of a few megabytes that becomes full: it says so, loses nothing, and goes on when there is room.
+ */
 export async function fullDisk(folder) {
   mkdirSync(folder, { recursive: true });
   const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=6m', 'tmpfs', folder]);

@@ -10,7 +10,9 @@ const HANGS = 30;
 /** Megabytes of memory that a process may take. */
 const MEMORY = 1024;
 
-/** Runs one process over its cases, again behind one that has ended it; answers its last sign of life, and such cases. */
+/**
+ * Runs one process over its cases, again behind one that has ended it; answers its last sign of life, and such cases.
+ */
 async function share(task, underWay) {
   const broken = [];
   let from = 0;

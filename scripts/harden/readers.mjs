@@ -13,7 +13,10 @@ const STUDY = (i) => ({
   ladder: { counts: [4, 8, 16, 32] },
 });
 
-/** Many readers on a list of a hundred studies at once, each asking again as soon as it is answered; times in milliseconds. */
+/**
+ * Many readers on a list of a hundred studies at once, each asking again as soon as it is answered; times in
+ * milliseconds.
+ */
 export async function manyReaders(data, readers, seconds) {
   const server = await startServer(data, 4790);
   try {

@@ -3,7 +3,10 @@ import { join } from 'node:path';
 import { root } from '../fresh.mjs';
 import { startServer } from './server.mjs';
 
-/** Starts a second server over a folder that one has: in this process namespace, and in one of its own, as a container is. */
+/**
+ * Starts a second server over a folder that one has: in this process namespace, and in one of its own, as a container
+ * is.
+ */
 export async function twoServers(data) {
   const server = await startServer(data, 4795);
   const second = (command, args) =>

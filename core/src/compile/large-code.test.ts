@@ -12,8 +12,8 @@ function problem(text: string): Problem {
   return reading.value;
 }
 
-function family(rate: string, n: number): Problem {
-  return problem(`u[i]' = ${rate} for i = 1..${n}\nu[i](0) = i/${n} for i = 1..${n}\n0 <= t <= 1`);
+function family(rhs: string, n: number): Problem {
+  return problem(`u[i]' = ${rhs} for i = 1..${n}\nu[i](0) = i/${n} for i = 1..${n}\n0 <= t <= 1`);
 }
 
 function method(text: string): Method {
@@ -24,12 +24,12 @@ function method(text: string): Method {
 
 test('code of more than 600,000 operations is refused with a sentence', () => {
   const names = Array.from({ length: 16 }, (_, i) => `z${i}`);
-  const rates = names.map((name, i) => {
+  const rightHandSides = names.map((name, i) => {
     const terms = Array.from({ length: 60 }, (_, j) => `z${(i + 7 * j) % 16}*z${(i + 3 * j) % 16}`);
     return `${name}' = ${terms.join(' + ')}`;
   });
   const dense = problem(
-    `${rates.join('\n')}\n${names.map((name) => `${name}(0) = 1`).join('\n')}\n0 <= t <= 1`,
+    `${rightHandSides.join('\n')}\n${names.map((name) => `${name}(0) = 1`).join('\n')}\n0 <= t <= 1`,
   );
   const calls = Array.from({ length: 20 }, (_, i) => `d${i} = f${"'".repeat(8)}(t + ${i}*h, y)`);
   const sum = calls.map((_, i) => `d${i}`).join(' + ');
@@ -55,7 +55,7 @@ test('two calls of the same derivative of a large family stand beside one anothe
   expect(values[19]).toBeCloseTo(step ** 4, 14);
 });
 
-test('a rate of 65 squares over a family is run', () => {
+test('a right-hand side of 65 squares over a family is run', () => {
   const squares = Array.from({ length: 65 }, () => 'u[i]^2').join(' + ');
   const euler = method('y[n+1] = y + h*f(t, y)');
   const { values } = integrate(compileRun(family(squares, 20), euler), layGrid(0, 1e-2, { steps: 1 }));
@@ -76,8 +76,8 @@ test.each(['single', 'double'] as const)(
     const run = compileRun(reading.value, method('y[n+1] = y + h*f(t, y)'), { precision });
     const { values } = integrate(run, layGrid(0, 1, { steps: 1 }));
     const round = precision === 'single' ? Math.fround : (x: number): number => x;
-    let rate = 1;
-    for (let i = 1; i <= 600; i += 1) rate = round(round(rate / i) * i);
-    expect(values[0]).toBe(round(1 + round(1 * rate)));
+    let rhs = 1;
+    for (let i = 1; i <= 600; i += 1) rhs = round(round(rhs / i) * i);
+    expect(values[0]).toBe(round(1 + round(1 * rhs)));
   },
 );

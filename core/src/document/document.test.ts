@@ -45,11 +45,11 @@ test.each<[string, unknown]>([
   ['methods: must be a list', { ...STUDY, methods: { 0: STUDY.methods[0] } }],
   ['ladder: is missing', { ...STUDY, ladder: undefined }],
   ['ladder: must be an object with sizes', { ...STUDY, ladder: [1] }],
-  ['note: must be a text in quotes', { ...STUDY, note: null }],
+  ['note: must be a string', { ...STUDY, note: null }],
   ['error: must be an object', { ...STUDY, error: 3 }],
   ['methods[0].window: must be an object', { ...STUDY, methods: [{ ...STUDY.methods[0], window: null }] }],
   ['problem.text: is missing', { ...STUDY, problem: { title: 'A' } }],
-  ['methods[0].text: must be a text in quotes', { ...STUDY, methods: [{ title: 'A', text: 3 }] }],
+  ['methods[0].text: must be a string', { ...STUDY, methods: [{ title: 'A', text: 3 }] }],
   [
     'methods: has 25 entries; at most 24 are allowed',
     { ...STUDY, methods: Array.from({ length: 25 }, () => STUDY.methods[0]) },
@@ -67,7 +67,7 @@ test.each<[string, unknown]>([
     { ...STUDY, ladder: { steps: [0.1, '0*pi'] } },
   ],
   [
-    'ladder.steps: entry 0 only numbers, pi and e can stand in a step size',
+    'ladder.steps: entry 0 a step size may contain only numbers, pi and e',
     { ...STUDY, ladder: { steps: ['k/2'] } },
   ],
   [

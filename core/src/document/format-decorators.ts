@@ -23,7 +23,7 @@ function all(...decorators: readonly FieldDecorator[]): FieldDecorator {
 /** A string of at most so many characters. */
 export function TextField(max: number, description?: string): FieldDecorator {
   return all(
-    IsString({ message: 'must be a text in quotes' }),
+    IsString({ message: 'must be a string' }),
     MaxLength(max, {
       message: ({ value }) =>
         `has ${typeof value === 'string' ? value.length : 0} characters; at most ${max} are allowed`,

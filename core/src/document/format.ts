@@ -25,12 +25,13 @@ import {
 import { LONGEST_MEASURED } from './measured.ts';
 import { LONGEST_NOTE, LONGEST_TITLE, MAX_METHODS } from './document-limits.ts';
 
-// The one definition of the file format: types, reader, JSON Schema and the schemas of the API derive from these classes.
+// The one definition of the file format: types, reader, JSON Schema and the schemas of the API derive from these
+// classes.
 
 /** A class is an object of no other fields. */
 const Closed = (): ClassDecorator => JSONSchema({ additionalProperties: false });
 
-const NOTATION = 'in the notation of docs/notation.md';
+const NOTATION = 'in the notation described in docs/notation.md';
 
 const STEP_SIZE_INDEX: Rule = numberRule(
   (x) => Number.isSafeInteger(x) && x >= 0 && x < MAX_RUNGS,

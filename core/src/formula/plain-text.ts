@@ -24,7 +24,7 @@ const print = printer<TextPart, NameLeaf | IndexedLeaf>(
 /**
  * A formula in the notation itself, with the brackets that its order of operations needs and no others.
  *
- * @example plainText(problem.blocks[0]!.rate) // '-k*sqrt(level)'
+ * @example plainText(problem.blocks[0]!.rhs) // '-k*sqrt(level)'
  */
 export function plainText(expression: Expression): string {
   return print(expression).text;

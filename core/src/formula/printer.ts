@@ -138,8 +138,8 @@ export interface Words<L extends Leaf> {
 }
 
 /**
- * A language written on a line: brackets where the order of operations needs them, so that every operation has the inputs
- * that it has in the tree, to the last bit. A sign behind an operator is bracketed.
+ * A language written on a line: brackets where the order of operations needs them, so that every operation has the
+ * inputs that it has in the tree, to the last bit. A sign behind an operator is bracketed.
  */
 export function textLanguage<L extends Leaf>(words: Words<L>): Language<TextPart, L> {
   const { signs } = words;

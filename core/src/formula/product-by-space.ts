@@ -5,8 +5,8 @@ import { FUNCTIONS } from './functions.ts';
 import type { Grammar } from './grammar.ts';
 
 /**
- * Whether a space between two operands multiplies, as in `h k1`, `t sin(t)` and `h (k1 + k2)`; brackets do without it. A name that is not known is
- * complained of as such, and not for the sign that is missing beside it.
+ * Whether a space between two operands multiplies, as in `h k1`, `t sin(t)` and `h (k1 + k2)`; brackets do without it.
+ * A name that is not known is complained of as such, and not for the sign that is missing beside it.
  *
  * @param after the token behind `here`
  */

@@ -6,7 +6,7 @@ function tex(formula: string): string {
   const text = `level' = ${formula}\na = 2\nb = 3\nomega = 1\nlevel(0) = 1\n0 <= t <= 1`;
   const problem = parseProblem(text);
   if (!problem.ok) throw new Error(problem.errors.map((e) => e.message).join('\n'));
-  return texOf(problem.value.blocks[0]!.rate);
+  return texOf(problem.value.blocks[0]!.rhs);
 }
 
 test.each([

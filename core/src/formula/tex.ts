@@ -14,7 +14,10 @@ interface TexPart {
   readonly numeral: boolean;
   /** Tall: brackets around it must grow. */
   readonly tall: boolean;
-  /** What it is where it is short enough to follow a function without brackets: one letter, a number, a number of letters. */
+  /**
+   * What it is where it is short enough to follow a function without brackets: one letter, a number, a number of
+   * letters.
+   */
   readonly short: 'letter' | 'number' | 'product' | null;
   /** Primes follow it, so that a power takes brackets. */
   readonly primed: boolean;

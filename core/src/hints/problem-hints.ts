@@ -40,10 +40,10 @@ function namesOf(problem: Problem): readonly Hint[] {
     ...unknowns.map((unknown) => {
       const { range } = unknown;
       const own = range === null ? unknown.name : `${unknown.name}[${range.variable}]`;
-      const rate = `${primed(own, unknown.order)} = ${shortened(plainText(unknown.highest))}`;
+      const rhs = `${primed(own, unknown.order)} = ${shortened(plainText(unknown.highest))}`;
       return name(
         unknown.name,
-        range === null ? `an unknown: ${rate}` : `a family of ${range.to - range.from + 1} unknowns: ${rate}`,
+        range === null ? `an unknown: ${rhs}` : `a family of ${range.to - range.from + 1} unknowns: ${rhs}`,
       );
     }),
     ...parameters.map((p) => name(p.name, `a parameter: ${String(p.value)}`)),

@@ -32,7 +32,9 @@ export type MethodStatement =
       readonly at: Span;
     }
   | {
-      /** `d2(t, y) = 2*t + y^2`: a derivative computed by hand, as a function of a time and the value of one equation. */
+      /**
+       * `d2(t, y) = 2*t + y^2`: a derivative computed by hand, as a function of a time and the value of one equation.
+       */
       readonly kind: 'function';
       readonly name: string;
       readonly inputs: readonly [time: string, value: string];
@@ -150,8 +152,8 @@ export function evaluationsPerStep(method: Method): number {
     let cost = 0;
     walk(value, (node) => {
       if (node.kind !== 'call') return;
-      const isRate = node.name === 'f' || node.name === 'a' || partialOf(node.name) !== null;
-      cost += isRate ? 1 : (typed.get(node.name) ?? 0);
+      const isRhs = node.name === 'f' || node.name === 'a' || partialOf(node.name) !== null;
+      cost += isRhs ? 1 : (typed.get(node.name) ?? 0);
     });
     return cost;
   };
@@ -159,10 +161,10 @@ export function evaluationsPerStep(method: Method): number {
   for (const statement of method.statements)
     if (statement.kind === 'function') typed.set(statement.name, 1 + costOf(statement.value));
     else for (const value of valuesOf(statement)) sum += costOf(value);
-  const keepsRate = method.statements
+  const keepsRhs = method.statements
     .flatMap(valuesOf)
     .some((value) => some(value, (node) => node.kind === 'indexed' && node.name === 'f'));
-  return sum + (keepsRate ? 1 : 0);
+  return sum + (keepsRhs ? 1 : 0);
 }
 
 /** Whether a method types a derivative out, which belongs to its own problem. */

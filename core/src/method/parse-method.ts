@@ -55,8 +55,8 @@ function formOf(lines: readonly TokenLine[]): Method['form'] {
 }
 
 /**
- * What the lines say: for systems where they can be read so. Where they hold partial derivatives and multiply values they
- * are for one equation.
+ * What the lines say: for systems where they can be read so. Where they hold partial derivatives and multiply values
+ * they are for one equation.
  */
 function meaningOf(text: string, lines: ReadLines, complaints: Complaints): Understood {
   const hasAny = hasDerivatives(lines.raw);
@@ -93,7 +93,7 @@ function sayNewValue(
 }
 
 /**
- * Reads the text of a method, in the notation of docs/notation.md.
+ * Reads the text of a method, in the notation described in docs/notation.md.
  *
  * @returns the method, or all errors of the text with their places
  * @example parseMethod('y[n+1] = y + h*f(t, y)').ok // true

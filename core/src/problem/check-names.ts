@@ -4,7 +4,7 @@ import { type Complaints, PlaceError } from '../text/place.ts';
 import { type LeafMeaning, Meanings, missingEdge, type Naming } from './meaning.ts';
 import type { Block, Conserved, TypedDerivative } from './problem.ts';
 
-/** Complains of every name in rates, exact solutions and conserved quantities that means nothing there. */
+/** Complains of every name in right-hand sides, exact solutions and conserved quantities that means nothing there. */
 export function checkNames(
   problem: Naming & { readonly conserved: readonly Conserved[]; readonly typed: readonly TypedDerivative[] },
   complaints: Complaints,
@@ -33,7 +33,7 @@ export function checkNames(
   const seen = new Set<Expression>();
   for (const block of problem.blocks) {
     if (block.derivative === block.unknown.order - 1) {
-      check(block.rate, block, anything);
+      check(block.rhs, block, anything);
       for (const value of block.unknown.given.values())
         if (!seen.has(value)) {
           seen.add(value);

@@ -6,7 +6,7 @@ import { texOf } from '../formula/tex.ts';
 import { attempt } from '../text/refusal.ts';
 import { hasFamilies, type Problem, type Unknown } from './problem.ts';
 
-/** Highest derivative that is shown, above the rate. */
+/** Highest derivative that is shown, above the right-hand side. */
 const MAX_ORDERS = 3;
 /** Terms of a derivative that is shown; a longer one is only told of. */
 const MAX_TERMS = 60;
@@ -37,7 +37,7 @@ function derivativesOf(unknown: Unknown, problem: Problem): readonly string[] {
 }
 
 /**
- * The derivatives above the rates in TeX, each by those below it, as they come from the rates along the solutions: the next
+ * The derivatives above the right-hand sides in TeX, each by those below it, as they come from the right-hand sides along the solutions: the next
  * three for each unknown, as long as they are short.
  *
  * @returns none for families and for more than four unknowns

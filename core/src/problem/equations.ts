@@ -28,13 +28,13 @@ export function buildUnknowns(
   const solved: Unknown[] = [];
   for (const [of, equation] of pairs) {
     const unknown = complaints.attempt(() => {
-      const { rate, rearranged } = solveFor(equation.left, equation.right, of, equation.at);
+      const { rhs, rearranged } = solveFor(equation.left, equation.right, of, equation.at);
       return {
         name: of.name,
         order: of.order,
         range: equation.range === null ? null : readRange(equation.range, equation, of, known),
         written: { left: equation.left, right: equation.right },
-        highest: rate,
+        highest: rhs,
         rearranged,
         given: given.get(of.name) ?? new Map<number, Expression>(),
       };
@@ -175,7 +175,7 @@ function readGiven(
 }
 
 /**
- * Puts the solved equations into one another where a rate holds the highest derivative of another unknown.
+ * Puts the solved equations into one another where a right-hand side holds the highest derivative of another unknown.
  * An error says so where that goes round in a circle.
  */
 function withoutOtherHighest(
@@ -190,7 +190,7 @@ function withoutOtherHighest(
     const ready = done.get(unknown.name);
     if (ready !== undefined) return ready;
     const putIn: string[] = [];
-    const rate = rewrite(unknown.highest, (node) => {
+    const rhs = rewrite(unknown.highest, (node) => {
       if (node.kind !== 'name' && node.kind !== 'indexed') return null;
       const other = byName.get(node.name);
       if (other === undefined || node.primes !== other.order) return null;
@@ -213,14 +213,14 @@ function withoutOtherHighest(
       return unknown.highest;
     }
     const at = places.get(unknown.name) ?? NOWHERE;
-    bounded(rate, { at, what: `this equation, solved for ${written(unknown)},` });
-    done.set(unknown.name, rate);
-    return rate;
+    bounded(rhs, { at, what: `this equation, solved for ${written(unknown)},` });
+    done.set(unknown.name, rhs);
+    return rhs;
   };
   let total = 0;
   return unknowns.map((unknown) => {
     const at = places.get(unknown.name) ?? NOWHERE;
-    const rate = complaints.attempt(() => {
+    const rhs = complaints.attempt(() => {
       const found = resolve(unknown, [unknown.name]);
       total += found === unknown.highest ? 0 : measure(found).terms;
       if (total > MAX_TERMS_IN_ALL)
@@ -231,6 +231,6 @@ function withoutOtherHighest(
       return found;
     });
     // what was complained of is not complained of again by its names
-    return { ...unknown, highest: rate ?? number(1) };
+    return { ...unknown, highest: rhs ?? number(1) };
   });
 }

@@ -73,19 +73,19 @@ test('of very many errors the first hundred are reported, and names that are no 
 
 test('three decimal factors before a derivative are divided by', () => {
   const { blocks } = problemOf("0.5*(1.2*(0.3*v')) = 1\nv(0) = 1\n0 <= t <= 1");
-  const rate = blocks[0]!.rate;
-  expect(rate).toMatchObject({ kind: 'binary', operator: '/', left: { kind: 'number', value: 1 } });
+  const rhs = blocks[0]!.rhs;
+  expect(rhs).toMatchObject({ kind: 'binary', operator: '/', left: { kind: 'number', value: 1 } });
 });
 
 test('functions inside one another are set once each', () => {
   const nested = `${'sin('.repeat(60)}y^2${')^2'.repeat(60)}`;
   const { blocks } = problemOf(`y' = ${nested}\ny(0) = 1\n0 <= t <= 1`);
-  expect(texOf(blocks[0]!.rate).match(/\\sin/g)).toHaveLength(60);
+  expect(texOf(blocks[0]!.rhs).match(/\\sin/g)).toHaveLength(60);
 });
 
 test('a formula that no page holds is named instead of typeset', () => {
   const long = (n: number): string => Array.from({ length: n }, () => 'sin(t)').join(' + ');
-  const rate = (n: number) => problemOf(`y' = ${long(n)}\ny(0) = 1\n0 <= t <= 1`).blocks[0]!.rate;
-  expect(texOf(rate(1000))).toContain('\\sin');
-  expect(texOf(rate(1400))).toBe('\\text{a formula of 4,199 terms}');
+  const rhs = (n: number) => problemOf(`y' = ${long(n)}\ny(0) = 1\n0 <= t <= 1`).blocks[0]!.rhs;
+  expect(texOf(rhs(1000))).toContain('\\sin');
+  expect(texOf(rhs(1400))).toBe('\\text{a formula of 4,199 terms}');
 });

@@ -84,7 +84,9 @@ export function readInitialValues(
   return initial.map((value) => value ?? 1);
 }
 
-/** Where a value was given that may be meant as the initial one: `y0 = 1`, `y_0 = 1`, `y[0] = 1`; null where none was. */
+/**
+ * Where a value was given that may be meant as the initial one: `y0 = 1`, `y_0 = 1`, `y[0] = 1`; null where none was.
+ */
 function meantFor(block: Block, statements: readonly Statement[]): Span | null {
   if (block.unknown.range !== null || block.derivative > 0) return null;
   for (const statement of statements) {

@@ -59,8 +59,8 @@ function derivativesOf(problem: Problem, solution: Expression, order: number): r
 }
 
 /**
- * Adds to every rate the term that makes manufactured solutions exact: with y' = f(t, y) and a chosen y*, the new
- * rate is f(t, y) + (y*' - f(t, y*)). So any rate gets an exact solution to test code against.
+ * Adds to every right-hand side the term that makes manufactured solutions exact: with y' = f(t, y) and a chosen y*, the new
+ * right-hand side is f(t, y) + (y*' - f(t, y*)). So any right-hand side gets an exact solution to test code against.
  *
  * Source: P. J. Roache, Code verification by the method of manufactured solutions, J. Fluids Eng. 124 (2002) 4-10.
  *
@@ -89,8 +89,8 @@ export function manufacture(problem: Problem, chosen: readonly ChosenSolution[])
       if (leaf.name === problem.independent) return problem.start;
       return known.get(leaf.name) ?? CONSTANTS.get(leaf.name) ?? NaN;
     });
-  const rates = problem.unknowns.map(
-    (unknown) => `${highestOf(unknown)} = ${plainText(newRate(unknown, solutions))}`,
+  const rightHandSides = problem.unknowns.map(
+    (unknown) => `${highestOf(unknown)} = ${plainText(newRhs(unknown, solutions))}`,
   );
   const values = problem.unknowns.flatMap((unknown) =>
     (solutions.get(unknown.name) ?? []).slice(0, unknown.order).map((expression, k) => {
@@ -103,7 +103,7 @@ export function manufacture(problem: Problem, chosen: readonly ChosenSolution[])
   );
   const parameters = problem.parameters.map((p) => `${p.name} = ${plainText(p.written)}`);
   const interval = `${problem.start} <= ${problem.independent} <= ${problem.end}`;
-  const text = `${[...parameters, ...rates, ...values, interval, ...exact].join('\n')}\n`;
+  const text = `${[...parameters, ...rightHandSides, ...values, interval, ...exact].join('\n')}\n`;
   const check = parseProblem(text);
   return check.ok
     ? { ok: true, value: text }
@@ -119,7 +119,7 @@ function highestOf(unknown: Unknown): string {
 }
 
 /** f + (y*' - f at y*). */
-function newRate(unknown: Unknown, solutions: ReadonlyMap<string, readonly Expression[]>): Expression {
+function newRhs(unknown: Unknown, solutions: ReadonlyMap<string, readonly Expression[]>): Expression {
   const atSolution = rewrite(unknown.highest, (node) => {
     if (node.kind !== 'name') return null;
     const series = solutions.get(node.name);

@@ -136,7 +136,7 @@ test('an exact solution that misses a component leaves its equation unchecked, a
   ).toContain('not checked for');
 });
 
-test('a manufactured solution is made exact by a term in every rate', () => {
+test('a manufactured solution is made exact by a term in every right-hand side', () => {
   const made = manufacture(problem(SLUICE), [{ unknown: 'level', solution: '4 + sin(t)' }]);
   const text = made.ok ? made.value : '';
   const again = problem(text);

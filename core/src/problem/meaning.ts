@@ -5,7 +5,7 @@ import { splitInto } from '../text/run-of-names.ts';
 import { PlaceError, writing } from '../text/place.ts';
 import { type Block, elementName, type Problem } from './problem.ts';
 
-/** What a leaf of a rate, an exact solution or a conserved quantity represents. */
+/** What a leaf of a right-hand side, an exact solution or a conserved quantity represents. */
 export type LeafMeaning =
   | { readonly kind: 'time' }
   /** A parameter or a constant of the notation, by its name. */

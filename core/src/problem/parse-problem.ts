@@ -82,10 +82,10 @@ function readStatements(text: string, complaints: Complaints): readonly Statemen
 }
 
 /**
- * What to say of a parameter that is no number because something else is meant: `f = -y`, `Dy = -y`, `u_t = -u` as a rate, and
- * `exact = exp(-t)` as a solution; null for any other.
+ * What to say of a parameter that is no number because something else is meant: `f = -y`, `Dy = -y`, `u_t = -u` as a
+ * right-hand side, and `exact = exp(-t)` as a solution; null for any other.
  */
-function rateMeant(
+function rhsMeant(
   statement: Statement & { readonly kind: 'parameter' },
   unknowns: ReadonlySet<string>,
 ): { readonly message: string; readonly instead: string } | null {
@@ -126,9 +126,9 @@ function readParameters(
       complaints.add(nameAt, refusal);
       continue;
     }
-    const rate = rateMeant(statement, unknowns);
-    if (rate !== null) {
-      complaints.only(nameAt, rate.message, writing(nameAt, rate.instead), statement.at);
+    const rhs = rhsMeant(statement, unknowns);
+    if (rhs !== null) {
+      complaints.only(nameAt, rhs.message, writing(nameAt, rhs.instead), statement.at);
       complaints.lose();
       continue;
     }
@@ -199,7 +199,7 @@ function reduce(unknowns: readonly Unknown[], exact: ReadonlyMap<string, Express
         derivative: d,
         offset,
         size,
-        rate: d === unknown.order - 1 ? unknown.highest : lower,
+        rhs: d === unknown.order - 1 ? unknown.highest : lower,
         exact: exact.get(`${unknown.name}/${d}`) ?? null,
       });
       offset += size;
@@ -227,7 +227,7 @@ function readConserved(
 }
 
 /**
- * Reads the text of a problem, in the notation of docs/notation.md.
+ * Reads the text of a problem, in the notation described in docs/notation.md.
  *
  * @param values values of parameters that replace those of the text
  * @returns the problem, reduced to a first-order system, or all errors of the text with their places
@@ -256,8 +256,8 @@ export function parseProblem(text: string, values: ParameterValues = {}): Readin
   }
   if (primed.size === 0 && !complaints.any)
     complaints.missing(textEnd, "an equation is missing; add a line such as y' = -y");
-  const { rates, typed: byHand } = partTyped(statements);
-  const unknowns = buildUnknowns(rates, known, complaints);
+  const { rightHandSides, typed: byHand } = partTyped(statements);
+  const unknowns = buildUnknowns(rightHandSides, known, complaints);
   const typed = readTyped(byHand, unknowns, complaints);
   const exact = readExact(statements, unknowns, interval.independent, complaints);
   const blocks = reduce(unknowns, exact);

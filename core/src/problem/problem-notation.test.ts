@@ -22,8 +22,8 @@ const messages = (text: string): readonly string[] => {
   return reading.ok ? [] : reading.errors.map((e) => e.message);
 };
 
-function rates(text: string): readonly string[] {
-  return problem(text).blocks.map((block) => `${block.name}' = ${plainText(block.rate)}`);
+function rightHandSides(text: string): readonly string[] {
+  return problem(text).blocks.map((block) => `${block.name}' = ${plainText(block.rhs)}`);
 }
 
 describe('equations in any form', () => {
@@ -38,7 +38,7 @@ describe('equations in any form', () => {
     ["a' = t\nb' + a' = b\na(0) = 0\nb(0) = 0\n0 <= t <= 1", ["a' = t", "b' = b - t"]],
     ["x'' = -y\ny' = x'\nx(0) = 1\nx'(0) = 0\ny(0) = 2\n0 <= t <= 1", ["x' = x'", "x'' = -y", "y' = x'"]],
   ])('case %#', (text, expected) => {
-    expect(rates(text)).toEqual(expected);
+    expect(rightHandSides(text)).toEqual(expected);
   });
 
   test.each([
@@ -59,7 +59,7 @@ describe('equations in any form', () => {
     expect(messages(text)).toContain(expected);
   });
 
-  test('a rearranged equation has the same values as the rate solved by hand', () => {
+  test('a rearranged equation has the same values as the right-hand side solved by hand', () => {
     const p = problem(
       "L*q'' + R*q' + q/C = sin(t)\nL = 2\nR = 0.5\nC = 0.25\nq(0) = 1\nq'(0) = 0\n0 <= t <= 2",
     );
@@ -110,8 +110,8 @@ describe('the exact solution is put into the equation', () => {
   });
 
   test('a family against its own closed form, edges included', () => {
-    const text = (rate: string): string =>
-      `u[i]' = k*(n+1)^2*(u[i-1] - 2*u[i] + u[i+1]) for i = 1..n\nk = 0.1\nn = 12\nu[0] = 0\nu[n+1] = 0\nu[i](0) = sin(pi*i/(n+1)) for i = 1..n\n0 <= t <= 1\nu[i](t) = sin(pi*i/(n+1))*exp(-${rate}*k*(n+1)^2*sin(pi/(2*(n+1)))^2*t) for i = 1..n`;
+    const text = (rhs: string): string =>
+      `u[i]' = k*(n+1)^2*(u[i-1] - 2*u[i] + u[i+1]) for i = 1..n\nk = 0.1\nn = 12\nu[0] = 0\nu[n+1] = 0\nu[i](0) = sin(pi*i/(n+1)) for i = 1..n\n0 <= t <= 1\nu[i](t) = sin(pi*i/(n+1))*exp(-${rhs}*k*(n+1)^2*sin(pi/(2*(n+1)))^2*t) for i = 1..n`;
     expect(checkExact(problem(text('4')))).toMatchObject({ satisfied: true, unchecked: [] });
     expect(checkExact(problem(text('3.999')))!.satisfied).toBe(false);
   });

@@ -26,7 +26,9 @@ export interface Unknown {
   /** Null for a single unknown; a family shares one equation over its range. */
   readonly range: IndexRange | null;
   readonly written: { readonly left: Expression; readonly right: Expression };
-  /** The highest derivative, solved for: an expression in lower derivatives, parameters and the independent variable. */
+  /**
+   * The highest derivative, solved for: an expression in lower derivatives, parameters and the independent variable.
+   */
   readonly highest: Expression;
   /** Whether the equation was solved for the highest derivative, or was already solved in the text. */
   readonly rearranged: boolean;
@@ -46,19 +48,21 @@ export interface Block {
   readonly derivative: number;
   readonly offset: number;
   readonly size: number;
-  /** The rate of this block: the next derivative, or the solved equation. */
-  readonly rate: Expression;
+  /** The right-hand side of this block: the next derivative, or the solved equation. */
+  readonly rhs: Expression;
   /** The exact solution, if known, in the independent variable, parameters and the index. */
   readonly exact: Expression | null;
 }
 
-/** A derivative above the rate that the text gives by hand, such as `level'' = k^2/2` beside `level' = ...`. */
+/**
+ * A derivative above the right-hand side that the text gives by hand, such as `level'' = k^2/2` beside `level' = ...`.
+ */
 export interface TypedDerivative {
   readonly unknown: string;
   /** Which derivative of the unknown it is: 2 for `level''`. */
   readonly order: number;
   readonly written: Expression;
-  /** The same with rates and lower typed derivatives put in for the derivatives it names. */
+  /** The same with right-hand sides and lower typed derivatives put in for the derivatives it names. */
   readonly value: Expression;
   readonly at: Span;
 }
@@ -85,7 +89,7 @@ export interface Problem {
   /** Initial values, one per component. */
   readonly initial: readonly number[];
   readonly conserved: readonly Conserved[];
-  /** Derivatives above the rates that the text gives by hand. */
+  /** Derivatives above the right-hand sides that the text gives by hand. */
   readonly typed: readonly TypedDerivative[];
   readonly statements: readonly Statement[];
 }

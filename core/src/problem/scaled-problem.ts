@@ -35,8 +35,8 @@ function times(factor: number, expression: Expression): Expression {
 }
 
 /**
- * The same problem in other units: all values and the independent variable are multiplied by a number. Every method here
- * makes the same runs of both but for rounding, which comes out another way.
+ * The same problem in other units: all values and the independent variable are multiplied by a number. Every method
+ * here makes the same runs of both but for rounding, which comes out another way.
  */
 export function scaledProblem(problem: Problem, scales: Scales): Problem {
   const unknowns = new Set(problem.unknowns.map((unknown) => unknown.name));
@@ -63,7 +63,7 @@ export function scaledProblem(problem: Problem, scales: Scales): Problem {
     return {
       ...block,
       unknown,
-      rate: isHighest ? unknown.highest : block.rate,
+      rhs: isHighest ? unknown.highest : block.rhs,
       exact: block.exact && times(scaleOf(scales, block.derivative), own(block.exact)),
     };
   });

@@ -34,9 +34,9 @@ export function solveFor(
   right: Expression,
   of: HighestDerivative,
   at: Span,
-): { readonly rate: Expression; readonly rearranged: boolean } {
+): { readonly rhs: Expression; readonly rearranged: boolean } {
   const isIt = (node: Expression): boolean => isDerivative(node, of);
-  if (isIt(left) && !some(right, isIt)) return { rate: right, rearranged: false };
+  if (isIt(left) && !some(right, isIt)) return { rhs: right, rearranged: false };
   const l = linearIn(left, isIt);
   const r = linearIn(right, isIt);
   if (!l.ok) throw notLinear(l.part, of);
@@ -47,7 +47,7 @@ export function solveFor(
       at,
       `${written(of)} cancels out of this equation, so the equation does not determine it`,
     );
-  return { rate: simple.divide(simple.subtract(r.rest, l.rest), slope), rearranged: true };
+  return { rhs: simple.divide(simple.subtract(r.rest, l.rest), slope), rearranged: true };
 }
 
 function notLinear(part: Expression, of: HighestDerivative): PlaceError {

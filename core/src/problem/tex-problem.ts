@@ -86,7 +86,7 @@ export function systemTex(problem: Problem, equals: EqualsSign = '='): readonly 
       block.unknown.order > 1
         ? `\\frac{d}{d${texSymbol(problem.independent)}}\\,${symbol}`
         : texSymbol(name, 1, index);
-    return `${left} ${equals} ${texOf(block.rate)}`;
+    return `${left} ${equals} ${texOf(block.rhs)}`;
   });
 }
 
@@ -110,6 +110,6 @@ export function systemText(problem: Problem): readonly string[] {
     const where = over === null ? '' : ` for ${over.variable} = ${over.from}..${over.to}`;
     const symbol = over === null ? block.name : elementName(block, over.variable);
     const left = block.unknown.order > 1 ? `d/d${problem.independent} ${symbol}` : `${symbol}'`;
-    return `${left} = ${plainText(block.rate)}${where}`;
+    return `${left} = ${plainText(block.rhs)}${where}`;
   });
 }

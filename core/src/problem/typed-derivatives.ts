@@ -13,11 +13,11 @@ function leftLeaf(equation: Equation): (NameLeaf & { readonly kind: 'name' }) | 
 }
 
 /**
- * Tells the equations that give a rate from derivatives typed by hand: where several equations have one and the
- * same unknown alone on their left, the lowest derivative is the rate and the higher ones are typed.
+ * Tells the equations that give a right-hand side from derivatives typed by hand: where several equations have one and
+ * the same unknown alone on their left, the lowest derivative is the right-hand side and the higher ones are typed.
  */
 export function partTyped(statements: readonly Statement[]): {
-  readonly rates: readonly Statement[];
+  readonly rightHandSides: readonly Statement[];
   readonly typed: readonly Equation[];
 } {
   const lowest = new Map<string, number>();
@@ -29,10 +29,12 @@ export function partTyped(statements: readonly Statement[]): {
     const leaf = statement.kind === 'equation' ? leftLeaf(statement) : null;
     return leaf !== null && leaf.primes > (lowest.get(leaf.name) ?? 0);
   };
-  return { rates: statements.filter((s) => !isTyped(s)), typed: statements.filter(isTyped) };
+  return { rightHandSides: statements.filter((s) => !isTyped(s)), typed: statements.filter(isTyped) };
 }
 
-/** Reads derivatives typed by hand, the lower ones first, and puts rates in for the derivatives they name. */
+/**
+ * Reads derivatives typed by hand, the lower ones first, and puts right-hand sides in for the derivatives they name.
+ */
 export function readTyped(
   equations: readonly Equation[],
   unknowns: readonly Unknown[],
@@ -72,7 +74,7 @@ export function readTyped(
   return found;
 }
 
-/** What is typed for the total derivative of the given order of a block's rate; null where nothing is. */
+/** What is typed for the total derivative of the given order of a block's right-hand side; null where nothing is. */
 export function typedDerivative(problem: Problem, block: Block, order: number): Expression | null {
   const needed = block.derivative + 1 + order;
   const typed = problem.typed.find((t) => t.unknown === block.unknown.name && t.order === needed);

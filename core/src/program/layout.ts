@@ -12,7 +12,7 @@ export interface Layout {
   readonly places: readonly (readonly number[])[];
   /** For each place of the state: which vector it is in, and where. */
   readonly of: readonly { readonly vector: number; readonly index: number }[];
-  /** Blocks whose rates the method asks for, with where their components start in its vectors. */
+  /** Blocks whose right-hand sides the method asks for, with where their components start in its vectors. */
   readonly rated: readonly { readonly block: Block; readonly offset: number }[];
 }
 

@@ -60,7 +60,7 @@ class Lowering {
   /** What the inputs of a function represent, while its body is substituted. */
   #inputs: ReadonlyMap<string, StepTree> = new Map();
   #instructions: Instruction[] = [];
-  #presentRate: Register | null = null;
+  #presentRhs: Register | null = null;
   #registers = 0;
 
   constructor(method: Method, isOne: boolean) {
@@ -73,11 +73,11 @@ class Lowering {
 
   program(): Program {
     const { statements, form, depth, called } = this.#method;
-    if (this.#usesKeptRate()) {
-      this.#presentRate = this.#registers++;
+    if (this.#usesKeptRhs()) {
+      this.#presentRhs = this.#registers++;
       this.#instructions.push({
-        kind: 'rate',
-        into: this.#presentRate,
+        kind: 'rhs',
+        into: this.#presentRhs,
         time: timeTree(0),
         at: this.#present,
         typedAt: [],
@@ -98,12 +98,12 @@ class Lowering {
       next: this.#variables.map((variable) => this.#next.get(variable) ?? 0),
       stages: this.#stages,
       kept: this.#keptInOrder(),
-      presentRate: this.#presentRate,
+      presentRhs: this.#presentRhs,
       depth,
     };
   }
 
-  #usesKeptRate(): boolean {
+  #usesKeptRhs(): boolean {
     let found = false;
     for (const value of this.#method.statements.flatMap(valuesOf))
       walk(value, (node) => (found ||= node.kind === 'indexed' && node.name === 'f'));
@@ -253,7 +253,7 @@ class Lowering {
       this.#instructions.push({ kind: 'partial', ...partial, along: null, at: first, ...common });
     else if (node.primes > 0)
       this.#instructions.push({ kind: 'derivative', order: node.primes, at: first, ...common });
-    else this.#instructions.push({ kind: 'rate', at, typedAt: values, ...common });
+    else this.#instructions.push({ kind: 'rhs', at, typedAt: values, ...common });
     return registerTree(into, node.at);
   }
 
@@ -282,7 +282,7 @@ class Lowering {
     if (name === 't') return timeTree(-back, at);
     if (back < 0) return registerTree(this.#named.get(`${name}[n+1]`) ?? 0, at);
     if (name === 'f')
-      return registerTree(back === 0 ? (this.#presentRate ?? 0) : this.#keptRegister('f', back), at);
+      return registerTree(back === 0 ? (this.#presentRhs ?? 0) : this.#keptRegister('f', back), at);
     const variable = this.#variables.find((v) => v === name) ?? 'y';
     if (back === 0) return registerTree(this.#named.get(variable) ?? 0, at);
     return registerTree(this.#keptRegister(variable, back), at);

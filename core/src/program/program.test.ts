@@ -6,7 +6,7 @@ import { meaningsOf } from '../formula/expression.ts';
 import { layOut } from './layout.ts';
 import { lower } from './lowering.ts';
 import type { Instruction, Program } from './program.ts';
-import { rateTangent, RateTrees } from './rate-tree.ts';
+import { rhsTangent, RhsTrees } from './rhs-tree.ts';
 import { stateShape } from './state.ts';
 import { registerTree, stepTangent } from './step-tree.ts';
 
@@ -29,14 +29,14 @@ function kinds(program: Program): readonly Instruction['kind'][] {
 test('every call of f is an instruction of its own, in the order of the text', () => {
   const heun = lower(method('y[n+1] = y + h/2*(f(t, y) + f(t + h, y + h*f(t, y)))'));
   // f, f, y + h*f, f, the sum
-  expect(kinds(heun)).toEqual(['rate', 'rate', 'combine', 'rate', 'combine']);
+  expect(kinds(heun)).toEqual(['rhs', 'rhs', 'combine', 'rhs', 'combine']);
   expect(heun.stages).toEqual([]);
   expect(heun.kept).toEqual([]);
 });
 
 test('a stage that is a bare call needs no combination; a constant is a scalar', () => {
   const program = lower(method('theta = 1/2\nk = f(t, y)\ny[n+1] = y + theta*h*k'));
-  expect(kinds(program)).toEqual(['combine', 'rate', 'combine']);
+  expect(kinds(program)).toEqual(['combine', 'rhs', 'combine']);
   expect(program.stages.map(({ name, shape }) => [name, shape])).toEqual([
     ['theta', 'scalar'],
     ['k', 'vector'],
@@ -45,8 +45,8 @@ test('a stage that is a bare call needs no combination; a constant is a scalar',
 
 test('f[n] is evaluated once a step and kept, with all values down to the deepest', () => {
   const ab3 = lower(method('start with RK4\ny[n+1] = y + h/12*(23*f[n] + 5*f[n-2])'));
-  expect(kinds(ab3)).toEqual(['rate', 'combine']);
-  expect(ab3.presentRate).not.toBeNull();
+  expect(kinds(ab3)).toEqual(['rhs', 'combine']);
+  expect(ab3.presentRhs).not.toBeNull();
   expect(ab3.kept.map(({ of, back }) => [of, back])).toEqual([
     ['f', 1],
     ['f', 2],
@@ -100,11 +100,11 @@ const FAMILY = problem(
   "u[i]' = c*(u[i-1] - 2*u[i] + u[i+1]) + i for i = 2..5\nc = 7\nu[1] = sin(t)\nu[6] = 2*u[5]\nu[i](0) = 0 for i = 2..5\n0 <= t <= 1",
 );
 
-test('a rate at one element has its neighbours and edges put in', () => {
-  const trees = new RateTrees(FAMILY);
+test('a right-hand side at one element has its neighbours and edges put in', () => {
+  const trees = new RhsTrees(FAMILY);
   const [block] = FAMILY.blocks;
   const at = (element: number): readonly string[] =>
-    meaningsOf(trees.at(block!.rate, block!, element)).map((leaf) =>
+    meaningsOf(trees.at(block!.rhs, block!, element)).map((leaf) =>
       leaf.kind === 'component'
         ? `u${leaf.place}`
         : leaf.kind === 'constant'
@@ -117,16 +117,16 @@ test('a rate at one element has its neighbours and edges put in', () => {
   expect(at(3)).toEqual(['7', 'u2', 'u3', 'u3', '5']);
 });
 
-test('a rate at the running element has neighbours ahead and behind, and the index', () => {
+test('a right-hand side at the running element has neighbours ahead and behind, and the index', () => {
   const [block] = FAMILY.blocks;
-  const leaves = meaningsOf(new RateTrees(FAMILY).running(block!.rate, block!));
+  const leaves = meaningsOf(new RhsTrees(FAMILY).running(block!.rhs, block!));
   expect(leaves.flatMap((leaf) => (leaf.kind === 'neighbour' ? [leaf.ahead] : []))).toEqual([-1, 0, 1]);
   expect(leaves.at(-1)).toEqual({ kind: 'position', from: 2 });
 });
 
 test('the motion of an edge value that holds an unknown is in the derivative', () => {
   const [block] = FAMILY.blocks;
-  const tangent = rateTangent(new RateTrees(FAMILY).at(block!.rate, block!, 3));
+  const tangent = rhsTangent(new RhsTrees(FAMILY).at(block!.rhs, block!, 3));
   const moving = meaningsOf(tangent).flatMap((leaf) =>
     leaf.kind === 'tangent' && leaf.of.kind === 'component' ? [leaf.of.place] : [],
   );

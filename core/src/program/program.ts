@@ -28,7 +28,7 @@ type OpenInstruction = FromText &
       }
     | {
         /** f (or a) at a time and a value (or a position and a velocity). */
-        readonly kind: 'rate';
+        readonly kind: 'rhs';
         readonly into: Register;
         readonly time: StepTree;
         readonly at: readonly Register[];
@@ -70,8 +70,8 @@ export interface SolveInstruction extends FromText {
   readonly values: readonly Instruction[];
   readonly results: readonly Register[];
   /**
-   * What Newton's method starts from: the present value for a value, 0 for a slope. A slope of 0 leaves the values where they
-   * are; from the slope there a stiff formula would be led to a root far away.
+   * What Newton's method starts from: the present value for a value, 0 for a slope. A slope of 0 leaves the values
+   * where they are; from the slope there a stiff formula would be led to a root far away.
    */
   readonly guess: 'present' | 'zero';
 }
@@ -118,6 +118,6 @@ export interface Program {
   /** Values from before, the most recent first; none for a one-step method. */
   readonly kept: readonly PastValue[];
   /** The register of f[n], where f is kept; null where it is not. */
-  readonly presentRate: Register | null;
+  readonly presentRhs: Register | null;
   readonly depth: number;
 }

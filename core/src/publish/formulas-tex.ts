@@ -58,7 +58,8 @@ function stepPart(study: Study, { method: place, grid, n }: StepToWorkOut): read
 }
 
 /**
- * The formulas of a study as a document of LaTeX: the problem, every method, and one step computed where it is asked for.
+ * The formulas of a study as a document of LaTeX: the problem, every method, and one step computed where it is asked
+ * for.
  *
  * @throws Refusal where there is no such step
  */

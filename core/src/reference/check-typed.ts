@@ -9,7 +9,9 @@ import { jetFunction } from '../compile/jets/jet-function.ts';
 import { branchesOf } from './switches.ts';
 import { taylorSolution } from './taylor-solution.ts';
 
-/** A derivative typed by hand beside the one made from the rates, where they differ most along the solution. */
+/**
+ * A derivative typed by hand beside the one made from the right-hand sides, where they differ most along the solution.
+ */
 export interface TypedCheck {
   /** As it is written: `level''`. */
   readonly derivative: string;
@@ -32,7 +34,10 @@ const LARGEST = 40_000;
 /** A difference below this, relative to the larger of the two, is rounding. */
 const ROUNDING = 1e-9;
 
-/** Of the reference solution along which they are compared, and the most steps it may take: they are compared as far as it comes. */
+/**
+ * Of the reference solution along which they are compared, and the most steps it may take: they are compared as far as
+ * it comes.
+ */
 const TOLERANCE = 1e-18;
 const MAX_STEPS = 300;
 
@@ -87,7 +92,7 @@ function checkOne(problem: Problem, typed: TypedDerivative, at: ReturnType<typeo
 }
 
 /**
- * Compares every derivative that a problem gives by hand with the one made from its rates, along the solution.
+ * Compares every derivative that a problem gives by hand with the one made from its right-hand sides, along the solution.
  *
  * @returns one entry a typed derivative; none where nothing is typed, or for systems too large for Taylor series
  * @example checkTyped(problem) // []

@@ -1,34 +1,37 @@
-import type { Rates } from '../compile/rates.ts';
+import type { RightHandSides } from '../compile/right-hand-sides.ts';
 import { evaluateSegment, type TaylorSegment, slopeOf } from './taylor-segment.ts';
 
-/** Places of a segment at which its slope is held against the rates, and how near they must be beside the largest rate. */
+/**
+ * Places of a segment at which its slope is held against the right-hand sides, and how near they must be beside the
+ * largest right-hand side.
+ */
 const CHECKED = [0.25, 0.5, 0.75, 1 - 1e-9];
 const ALIKE = 1e-9;
-/** Far from zero a time is rounded, and rates with it. */
+/** Far from zero a time is rounded, and right-hand sides with it. */
 const ROUNDED = 1e-15;
 /**
- * A difference of slopes that moves values by less than this over a segment is underflow: so near to zero doubles have fewer
- * digits, and a rate that multiplies them makes their rounding as large as themselves.
+ * A difference of slopes that moves values by less than this over a segment is underflow: so near to zero doubles have
+ * fewer digits, and a right-hand side that multiplies them makes their rounding as large as themselves.
  */
 const UNDERFLOW = 1e-290;
 /** How many bisections find the time up to which they are alike. */
 const BISECTIONS = 60;
 
 /**
- * Where a segment leaves the solution: its series goes on where the rates do not, as behind the zero of a root. The last time
- * at which its slope is that of the rates; null where it always is.
+ * Where a segment leaves the solution: its series goes on where the right-hand sides do not, as behind the zero of a
+ * root. The last time at which its slope is that of the right-hand sides; null where it always is.
  */
 export function leavesAt(
   piece: TaylorSegment,
   size: number,
-  rates: Rates,
+  rightHandSides: RightHandSides,
   state: Float64Array,
 ): number | null {
   const slope = new Float64Array(size);
   const isAlike = (t: number): boolean => {
     evaluateSegment(piece, size, t, state);
     slopeOf(piece, size, t, slope);
-    const own = rates(t, state);
+    const own = rightHandSides(t, state);
     let [most, off] = [0, 0];
     for (let j = 0; j < size; j += 1) {
       most = Math.max(most, Math.abs(own[j]!), Math.abs(piece.coefficients[size + j]!));
@@ -61,19 +64,24 @@ const NUDGE = 1e-12;
 const TORN = 1e4;
 
 /**
- * Whether values a little off are driven away at once, so that more than one solution goes on from here: what y' = sqrt(y)
- * does at 0, and y' = -sqrt(y) does not.
+ * Whether values a little off are driven away at once, so that more than one solution goes on from here: what y' =
+ * sqrt(y) does at 0, and y' = -sqrt(y) does not.
  */
-export function isTorn(rates: Rates, t: number, state: Float64Array, slope: number): boolean {
+export function isTorn(
+  rightHandSides: RightHandSides,
+  t: number,
+  state: Float64Array,
+  slope: number,
+): boolean {
   if (state.length > MAX_LOOKED_AT) return false;
-  const own = rates(t, state).slice();
+  const own = rightHandSides(t, state).slice();
   const scale = state.reduce((most, value) => Math.max(most, Math.abs(value)), 0);
   const nudge = NUDGE * (scale > 0 ? scale : 1);
   return [1, -1].some((sign) =>
     state.some((value, j) => {
       const moved = state.slice();
       moved[j] = value + sign * nudge;
-      return sign * (rates(t, moved)[j]! - own[j]!) > TORN * NUDGE * slope;
+      return sign * (rightHandSides(t, moved)[j]! - own[j]!) > TORN * NUDGE * slope;
     }),
   );
 }

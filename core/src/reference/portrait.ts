@@ -13,11 +13,11 @@ export interface Portrait {
   readonly values: readonly (readonly number[])[];
   /** Time before the end of the interval at which it ends, and why; null where it comes to the end. */
   readonly ends: { readonly t: number; readonly why: NonNullable<DenseSolution['ending']> } | null;
-  /** Short strokes along the rate: over (t, y) for one component, over (y1, y2) at the start for two. */
+  /** Short strokes along the right-hand side: over (t, y) for one component, over (y1, y2) at the start for two. */
   readonly field: readonly Stroke[];
 }
 
-/** A place and a direction: the rate there. */
+/** A place and a direction: the right-hand side there. */
 export interface Stroke {
   readonly x: number;
   readonly y: number;
@@ -44,8 +44,8 @@ function gridOf([low, high]: readonly [number, number], count: number): readonly
 }
 
 function fieldOf(problem: Problem, values: readonly (readonly number[])[]): readonly Stroke[] {
-  const rates = problem.blocks.map((block) => stateFunction(problem, block.rate, block, 0));
-  const [first, second] = rates;
+  const rightHandSides = problem.blocks.map((block) => stateFunction(problem, block.rhs, block, 0));
+  const [first, second] = rightHandSides;
   if (problem.size === 1 && first !== undefined)
     return gridOf([problem.start, problem.end], COLUMNS).flatMap((x) =>
       gridOf(range(values[0] ?? []), ROWS).map((y) => ({ x, y, dx: 1, dy: first(x, [y]) })),

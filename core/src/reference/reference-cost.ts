@@ -16,7 +16,10 @@ const RUNS = 2;
 /** Operations of a series beyond which its first step is not tried out, and the segments that are assumed then. */
 const MAX_TRIED = 60_000;
 const ASSUMED_PIECES = 200;
-/** Segments that are assumed at least where rates have kinks: each change of branch ends one, and they may be many. */
+/**
+ * Segments that are assumed at least where right-hand sides have kinks: each change of branch ends one, and they may be
+ * many.
+ */
 const PIECES_WITH_KINKS = 2_000;
 
 /**

@@ -3,8 +3,8 @@ import { attempt } from '../text/refusal.ts';
 import type { Problem } from '../problem/problem.ts';
 import { outOfUnits, scaledProblem, type Scales } from '../problem/scaled-problem.ts';
 import { compileRun } from '../compile/compile.ts';
-import { rateSeconds } from '../compile/rate-cost.ts';
-import { systemRates } from '../compile/rates.ts';
+import { rhsSeconds } from '../compile/rhs-cost.ts';
+import { systemRightHandSides } from '../compile/right-hand-sides.ts';
 import { layGrid, timeAt } from '../run/grid.ts';
 import { hermite, type Knot } from '../run/hermite.ts';
 import { begin, goTo } from '../run/integrate.ts';
@@ -47,10 +47,10 @@ function fineSteps(problem: Problem, until: number, finer: number, work: number)
   const stride = Math.max(1, Math.min(400, Math.floor(work / (problem.size * KEPT))));
   const grid = layGrid(problem.start, until, { steps: kept * stride });
   const at = begin(compileRun(problem, method.value), grid);
-  const rates = systemRates(problem);
+  const rightHandSides = systemRightHandSides(problem);
   const knot = (): Knot => {
     const [t, values] = [timeAt(grid, at.n), at.state.slice(0, problem.size)];
-    return { t, values, slopes: rates(t, values) };
+    return { t, values, slopes: rightHandSides(t, values) };
   };
   const knots = [knot()];
   while (at.n < grid.steps) {
@@ -87,7 +87,7 @@ const SECONDS_DRAWN = 0.05;
 
 /** Seconds that a step of RK4 takes for each component, about. */
 function componentStepSeconds(problem: Problem): number {
-  return (EVALUATIONS * rateSeconds(problem)) / problem.size;
+  return (EVALUATIONS * rhsSeconds(problem)) / problem.size;
 }
 
 /** Component steps of a solution in fine steps that takes no longer than some seconds, about. */
@@ -101,8 +101,9 @@ export function fineStepsSeconds(problem: Problem): number {
 }
 
 /**
- * A solution of any problem that is good enough for a picture and takes no more than a moment: by Taylor series of order 24
- * where these are short, and by RK4 in fine steps where not, with polynomials of degree 7 between some of them.
+ * A solution of any problem that is good enough for a picture and takes no more than a moment: by Taylor series of
+ * order 24 where these are short, and by RK4 in fine steps where not, with polynomials of degree 7 between some of
+ * them.
  */
 export function drawnSolution(problem: Problem): Reference {
   const series = seriesOperations(problem, ORDER);

@@ -10,9 +10,9 @@ function problem(text: string): Problem {
   return reading.value;
 }
 
-function coefficients(rate: string, y0: number, t0: number, order: number): readonly number[] {
+function coefficients(rhs: string, y0: number, t0: number, order: number): readonly number[] {
   const out = new Float64Array(order + 1);
-  jetFunction(problem(`y' = ${rate}\ny(${t0}) = ${y0}\n${t0} <= t <= ${t0 + 1}`), order)(t0, [y0], out);
+  jetFunction(problem(`y' = ${rhs}\ny(${t0}) = ${y0}\n${t0} <= t <= ${t0 + 1}`), order)(t0, [y0], out);
   return Array.from(out);
 }
 
@@ -57,7 +57,7 @@ test('exp and sin against Cauchy’s integral formula', () => {
   );
 });
 
-/** Rates whose solutions have a closed form, between them with every function of the notation. */
+/** Right-hand sides whose solutions have a closed form, between them with every function of the notation. */
 test.each([
   ['sqrt(y)', (t: number) => (1 + t / 2) ** 2, 1, 0],
   ['-tan(t)*y', (t: number) => Math.cos(t) / Math.cos(0.3), 1, 0.3],
@@ -93,8 +93,8 @@ test.each([
     0.3 * Math.atan(0.3) - Math.log(1.09) / 2,
     0.3,
   ],
-])('the series of %s sums to the closed form', (rate, closed, y0, t0) => {
-  const series = coefficients(rate, y0, t0, 24);
+])('the series of %s sums to the closed form', (rhs, closed, y0, t0) => {
+  const series = coefficients(rhs, y0, t0, 24);
   for (const s of [0.02, -0.05, 0.1]) {
     const value = series.reduceRight((sum, c) => sum * s + c, 0);
     expect(Math.abs(value - closed(t0 + s))).toBeLessThan(4e-15 * Math.max(1, Math.abs(value)));

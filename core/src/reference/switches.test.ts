@@ -10,7 +10,7 @@ function problem(text: string): Problem {
   return reading.value;
 }
 
-function rate(text: string): Problem {
+function rhs(text: string): Problem {
   return problem(`y' = ${text}\ny(0) = 1\n0 <= t <= 2`);
 }
 
@@ -22,13 +22,13 @@ test.each<[string, readonly [number, number], readonly [number, number]]>([
   ['mod(t, 0.5)', [0.49, 1], [0.51, 1]],
   ['min(1, if(y > 2, 1, 0))', [0, 1], [0, 3]],
 ])('%s changes its branch', (text, before, after) => {
-  const branches = branchesOf(rate(text));
+  const branches = branchesOf(rhs(text));
   expect(branches?.(before[0], [before[1]])).not.toEqual(branches?.(after[0], [after[1]]));
   expect(branches?.(before[0], [before[1]])).toEqual(branches?.(before[0] + 1e-9, [before[1]]));
 });
 
-test('a smooth rate has no branches', () => {
-  expect(branchesOf(rate('sin(t)*y^2/(1 + y)'))).toBeNull();
+test('a smooth right-hand side has no branches', () => {
+  expect(branchesOf(rhs('sin(t)*y^2/(1 + y)'))).toBeNull();
 });
 
 test('a reference is broken at the kink and goes on behind it', () => {
@@ -96,10 +96,10 @@ test.each([-10, -1000, -1e5])("underflow is no kink: y' = %d y is followed to ze
 });
 
 test.each([
-  // the rate changes its sign at every passage through zero, ever faster
+  // the right-hand side changes its sign at every passage through zero, ever faster
   "y' = if(y > 0, -1, 1)\ny(0) = 0\n0 <= t <= 1",
   "y' = -1e6*sqrt(y) + cos(t)\ny(0) = 2\n0 <= t <= 1",
-])('rates that switch to and fro without end are given up soon: %s', (text) => {
+])('right-hand sides that switch to and fro without end are given up soon: %s', (text) => {
   const { solution } = estimatedReference(problem(text));
   expect(solution.ending).not.toBeNull();
   expect(solution.steps).toBeLessThan(6_000);

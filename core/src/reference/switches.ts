@@ -3,8 +3,8 @@ import type { Block, Problem } from '../problem/problem.ts';
 import { stateFunction } from '../compile/state-function.ts';
 
 /**
- * Which branches the rates take at a time and state: one whole number for each choice, sign, floor and extreme in
- * them. Where it changes along a solution, a rate has a kink or a jump.
+ * Which branches the right-hand sides take at a time and state: one whole number for each choice, sign, floor and
+ * extreme in them. Where it changes along a solution, a right-hand side has a kink or a jump.
  */
 export type Branches = (t: number, state: ArrayLike<number>) => readonly number[];
 
@@ -39,24 +39,27 @@ function places(block: Block): readonly number[] {
   return Array.from({ length: block.size }, (_, element) => element);
 }
 
-/** Operations that one look for a change of branch takes for each choice in a rate, and looks over one segment, about. */
+/**
+ * Operations that one look for a change of branch takes for each choice in a right-hand side, and looks over one
+ * segment, about.
+ */
 const OPERATIONS_PER_CHOICE = 100;
 const LOOKS_PER_PIECE = 80;
 
 /** About how many operations it takes to look for changes of branch over one segment of a reference. */
 export function switchOperations({ blocks }: Problem): number {
   let choices = 0;
-  for (const { rate, size } of blocks) walk(rate, (node) => (choices += size * discrete(node).length));
+  for (const { rhs, size } of blocks) walk(rhs, (node) => (choices += size * discrete(node).length));
   return choices * OPERATIONS_PER_CHOICE * LOOKS_PER_PIECE;
 }
 
-/** The branches of all rates of a problem; null where they have none. */
+/** The branches of all right-hand sides of a problem; null where they have none. */
 export function branchesOf(problem: Problem): Branches | null {
   const functions = problem.blocks
     .filter((block) => block.derivative === block.unknown.order - 1)
     .flatMap((block) => {
       const found: Expression[] = [];
-      walk(block.rate, (node) => found.push(...discrete(node)));
+      walk(block.rhs, (node) => found.push(...discrete(node)));
       return found.flatMap((expression) =>
         places(block).map((element) => stateFunction(problem, expression, block, element)),
       );

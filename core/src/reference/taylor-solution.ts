@@ -1,7 +1,7 @@
 import type { Problem } from '../problem/problem.ts';
 import { pow } from '../elementary/power.ts';
 import { type JetFunction, jetFunction } from '../compile/jets/jet-function.ts';
-import { type Rates, systemRates } from '../compile/rates.ts';
+import { type RightHandSides, systemRightHandSides } from '../compile/right-hand-sides.ts';
 import { isTorn, leavesAt } from './leaves-series.ts';
 import { evaluateSegment, ORDER, type TaylorSegment, segmentAt } from './taylor-segment.ts';
 import type { Branches } from './switches.ts';
@@ -12,11 +12,11 @@ export interface DenseSolution {
   readonly reached: number;
   /** Writes all components at time t into `out`. */
   readonly at: (t: number, out: Float64Array) => void;
-  /** Times at which a rate changed its branch: kinks and jumps. */
+  /** Times at which a right-hand side changed its branch: kinks and jumps. */
   readonly switches: readonly number[];
   /**
-   * Why it ended before the end: the solution becomes non-finite; the rates have no series there; or too many steps are
-   * needed, as where rates switch without end. Null where it did not.
+   * Why it ended before the end: the solution becomes non-finite; the right-hand sides have no series there; or too
+   * many steps are needed, as where right-hand sides switch without end. Null where it did not.
    */
   readonly ending: 'leaves' | 'singular' | 'stuck' | null;
   /** What steps over times without series may have added to its error, relative to its largest component. */
@@ -109,8 +109,8 @@ const STRAIGHT = 1e-17;
 /** Steps shorter than that, as a part of the interval, go nowhere. */
 const SHORTEST = 1e-13;
 /**
- * Segments in a row that each end at a change of branch, and the part of the interval they must cover together: rates that
- * switch to and fro without end come no further.
+ * Segments in a row that each end at a change of branch, and the part of the interval they must cover together:
+ * right-hand sides that switch to and fro without end come no further.
  */
 const MAX_CHATTER = 200;
 const MIN_PROGRESS = 1e-6;
@@ -123,7 +123,7 @@ export interface TaylorOptions {
   /** Where to end instead of the end of the interval. */
   readonly until?: number;
   readonly jet?: JetFunction;
-  /** The branches of rates with kinks: no step reaches over a change of them. */
+  /** The branches of right-hand sides with kinks: no step reaches over a change of them. */
   readonly branches?: Branches | null;
   /** Most steps, after which it gives up; 20,000 without it. */
   readonly most?: number;
@@ -137,7 +137,7 @@ class TaylorRun {
   readonly #jet: JetFunction;
   readonly #branches: Branches | null;
   readonly #most: number;
-  readonly #rates: Rates;
+  readonly #rightHandSides: RightHandSides;
   readonly #state: Float64Array;
   readonly #pieces: TaylorSegment[] = [];
   readonly #switches: number[] = [];
@@ -159,7 +159,7 @@ class TaylorRun {
     this.#jet = jet;
     this.#branches = options.branches ?? null;
     this.#most = options.most ?? MAX_PIECES;
-    this.#rates = systemRates(problem);
+    this.#rightHandSides = systemRightHandSides(problem);
     this.#state = Float64Array.from(problem.initial);
     this.#t = problem.start;
     this.#chatter = { from: problem.start, pieces: 0 };
@@ -200,7 +200,7 @@ class TaylorRun {
     const length = this.#lengthOf(coefficients, rest);
     // near a time without series the steps become ever shorter
     if (!(length > SHORTEST * this.#interval) && !(length === rest && length > 0)) {
-      const isFinite = this.#rates(this.#t, this.#state).every((rate) => Number.isFinite(rate));
+      const isFinite = this.#rightHandSides(this.#t, this.#state).every((rhs) => Number.isFinite(rhs));
       if (!this.#stepOver())
         this.#ending = isFinite && this.#scale < LARGE * this.#started ? 'singular' : 'leaves';
       return;
@@ -210,7 +210,7 @@ class TaylorRun {
     const tried = { ...whole, length: turn === null ? length : turn - this.#t };
     // a segment of a bit or two before a change of branch has no inside
     const hasInside = tried.length > SHORTEST * this.#interval;
-    const left = hasInside ? leavesAt(tried, size, this.#rates, this.#state) : null;
+    const left = hasInside ? leavesAt(tried, size, this.#rightHandSides, this.#state) : null;
     const piece = left === null ? tried : { ...whole, length: left - this.#t };
     if (left !== null && !(left > this.#t)) {
       evaluateSegment(piece, size, this.#t, this.#state);
@@ -247,15 +247,15 @@ class TaylorRun {
   }
 
   /**
-   * Over a time at which there is no series, by a straight line: as long a one as is exact to rounding, and else a short
-   * one whose doubt is the change of the slope on it.
+   * Over a time at which there is no series, by a straight line: as long a one as is exact to rounding, and else a
+   * short one whose doubt is the change of the slope on it.
    */
   #stepOver(): boolean {
     const [t, state, rest] = [this.#t, this.#state, this.#end - this.#t];
-    const own = this.#rates(t, state).slice();
+    const own = this.#rightHandSides(t, state).slice();
     const along = (length: number): Float64Array => state.map((value, j) => value + length * own[j]!);
     const change = (length: number): number => {
-      const ahead = this.#rates(t + length, along(length));
+      const ahead = this.#rightHandSides(t + length, along(length));
       return own.reduce((most, slope, j) => Math.max(most, Math.abs(slope - ahead[j]!) * length), 0);
     };
     const isStraight = (length: number): boolean =>
@@ -268,7 +268,7 @@ class TaylorRun {
     if (!Number.isFinite(added) || !(t + length > t) || this.#over > MAX_OVER) return false;
     const moves = own.reduce((most, slope) => Math.max(most, Math.abs(slope)), 0) * this.#interval;
     if (!(this.#doubt + added <= MAX_DOUBT * Math.max(this.#scale, moves))) return false;
-    if (isTorn(this.#rates, t, state, this.#scale / rest)) return false;
+    if (isTorn(this.#rightHandSides, t, state, this.#scale / rest)) return false;
     this.#doubt += added;
     const coefficients = new Float64Array((ORDER + 1) * this.#problem.size);
     coefficients.set(state);
@@ -282,9 +282,9 @@ class TaylorRun {
 }
 
 /**
- * Integrates a problem by Taylor series of order 24 with steps of varying length, for reference: the last terms
- * of every step stay below the tolerance, relative to the largest component. A step ends where a rate changes its
- * branch, found by bisection to the last bit of t.
+ * Integrates a problem by Taylor series of order 24 with steps of varying length, for reference: the last terms of
+ * every step stay below the tolerance, relative to the largest component. A step ends where a right-hand side changes
+ * its branch, found by bisection to the last bit of t.
  *
  * Source: A. Jorba, M. Zou, A software package for the numerical integration of ODEs by means of high-order Taylor
  * methods, Experimental Mathematics 14 (2005) 99-117, section 3.2, for the choice of step.

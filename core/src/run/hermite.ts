@@ -6,8 +6,8 @@ export interface Knot {
 }
 
 /**
- * The polynomial of degree 2m - 1 through m points with given slopes, evaluated at a time among them: its error is of order
- * h^(2m). By Newton's divided differences, every time taken twice.
+ * The polynomial of degree 2m - 1 through m points with given slopes, evaluated at a time among them: its error is of
+ * order h^(2m). By Newton's divided differences, every time taken twice.
  *
  * Source: J. Stoer, R. Bulirsch, Introduction to Numerical Analysis (3rd ed., 2002), section 2.1.5.
  *

@@ -2,7 +2,7 @@ import { Refusal } from '../text/refusal.ts';
 import type { CompiledRun } from '../compile/compile.ts';
 import { exactSolution } from './exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from './grid.ts';
-import { ratesOf } from '../compile/rates.ts';
+import { rightHandSidesOf } from '../compile/right-hand-sides.ts';
 import { CHECK_EVERY } from '../compile/check-interval.ts';
 import { NEWTON } from '../program/state.ts';
 import { findNonFinite, type Stop } from './non-finite.ts';
@@ -142,7 +142,7 @@ export function watchTo(at: RunState, until: number, count: number): readonly (r
   });
 }
 
-/** One of the starting steps of a multistep method: values and rates are kept for it. */
+/** One of the starting steps of a multistep method: values and right-hand sides are kept for it. */
 function startStep(at: RunState): void {
   const { run, grid, state, starter } = at;
   const { shape, program, layout } = run;
@@ -163,12 +163,12 @@ function startStep(at: RunState): void {
     }
     state.set(starter.state.subarray(0, shape.size));
   }
-  const rates = program.presentRate === null ? null : ratesOf(run)(t, past);
+  const rightHandSides = program.presentRhs === null ? null : rightHandSidesOf(run)(t, past);
   for (let k = program.kept.length - 1; k >= 0; k -= 1) {
     const { of, back } = program.kept[k]!;
     const to = shape.kept + k * shape.width;
     if (back > 1) state.copyWithin(to, to - shape.width, to);
-    else if (of === 'f') state.set(rates ?? [], to);
+    else if (of === 'f') state.set(rightHandSides ?? [], to);
     else (layout.places[of === 'v' ? 1 : 0] ?? []).forEach((place, j) => (state[to + j] = past[place]!));
   }
   if (!finite(state, shape.size)) {

@@ -41,7 +41,7 @@ describe('the same bits as a loop typed by hand', () => {
   const N = 40;
   const h = 2 / N;
 
-  test('Adams-Bashforth 3 with kept rates', () => {
+  test('Adams-Bashforth 3 with kept right-hand sides', () => {
     const run = compiled(CUBIC, 'start with Heun\ny[n+1] = y + h/12*(23*f[n] - 16*f[n-1] + 5*f[n-2])');
     const y = [1, heun(0, 1, h)];
     y.push(heun(0 + 1 * h, y[1]!, h));
@@ -154,12 +154,12 @@ describe('the same bits as a loop typed by hand', () => {
       findInLibrary('Adams-Bashforth 4')!.text,
       'Euler',
     );
-    const rate = (u: number[]): number[] =>
+    const rhs = (u: number[]): number[] =>
       u.map((w, i) => (i > 0 ? u[i - 1]! : 1) - 2 * w + (i < n - 1 ? u[i + 1]! : 0));
     let u = Array.from({ length: n }, (_, i) => 1 / (i + 1));
     const kept: number[][] = [];
     for (let step = 0; step < N; step += 1) {
-      kept.unshift(rate(u));
+      kept.unshift(rhs(u));
       const [a, b, c, d] = kept;
       u = u.map((w, i) =>
         d === undefined || step < 3
@@ -226,8 +226,8 @@ describe('implicit stages', () => {
   test('a solution that passes zero, or decays to nothing, converges as any other', () => {
     const back = findInLibrary('Backward Euler')!.text;
     // y - 1 + h k = 0 to the last bit after one step, and rounding makes it 1e-17 or so
-    for (const rate of ['-10*(1 + y*y/4)', '-1/0.3/0.1*0.3']) {
-      const run = compiled(`y' = ${rate}\ny(0) = 1\n0 <= t <= 0.1`, back);
+    for (const rhs of ['-10*(1 + y*y/4)', '-1/0.3/0.1*0.3']) {
+      const run = compiled(`y' = ${rhs}\ny(0) = 1\n0 <= t <= 0.1`, back);
       expect(integrate(run, layGrid(0, 0.1, { steps: 1 })).stopped).toBeNull();
     }
     const decay = compiled("y' = -y\ny(0) = 1\n0 <= t <= 10000", back);
@@ -351,7 +351,7 @@ describe('what cannot be run says why', () => {
   });
 });
 
-test('rates are evaluated as often as the text says: a counter in the generated source', () => {
+test('right-hand sides are evaluated as often as the text says: a counter in the generated source', () => {
   const problem = parseProblem("y' = -tan(y)\ny(0) = 1\n0 <= t <= 1");
   const method = parseMethod('k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/2*(k1 + k2) + 0*h*k1');
   if (!problem.ok || !method.ok) throw new Error();

@@ -93,7 +93,7 @@ test.each<[string, string, string, number, Partial<Stop>]>([
     { step: 1, why: "sqrt(-1) is not a real number in u[4]'" },
   ],
   [
-    'a derivative of the rate',
+    'a derivative of the right-hand side',
     "y' = sqrt(y)\ny(0) = 0\n0 <= t <= 1",
     "y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y)",
     4,

@@ -6,47 +6,47 @@ import { compileRun } from '../compile/compile.ts';
 import { layGrid } from './grid.ts';
 import { integrate } from './integrate.ts';
 
-/** A rate as it is typed, with NAME for the unknown, and as a function typed by hand. */
-interface Rate {
+/** A right-hand side as it is typed, with NAME for the unknown, and as a function typed by hand. */
+interface Rhs {
   readonly text: string;
   readonly at: (t: number, y: number) => number;
 }
 
-const leaf: fc.Arbitrary<Rate> = fc.oneof(
-  fc.constant<Rate>({ text: 't', at: (t) => t }),
-  fc.constant<Rate>({ text: 'NAME', at: (_, y) => y }),
-  fc.integer({ min: 1, max: 999 }).map((n): Rate => ({ text: `${n / 100}`, at: () => n / 100 })),
+const leaf: fc.Arbitrary<Rhs> = fc.oneof(
+  fc.constant<Rhs>({ text: 't', at: (t) => t }),
+  fc.constant<Rhs>({ text: 'NAME', at: (_, y) => y }),
+  fc.integer({ min: 1, max: 999 }).map((n): Rhs => ({ text: `${n / 100}`, at: () => n / 100 })),
 );
 
 const FUNCTIONS = ['sin', 'cos', 'exp', 'tanh', 'atan', 'cbrt'] as const;
 
-const { rate } = fc.letrec<{ rate: Rate }>((tie) => {
-  const pair = fc.tuple(tie('rate'), tie('rate'));
+const { rhs } = fc.letrec<{ rhs: Rhs }>((tie) => {
+  const pair = fc.tuple(tie('rhs'), tie('rhs'));
   return {
-    rate: fc.oneof(
+    rhs: fc.oneof(
       { maxDepth: 4, depthSize: 'medium' },
       leaf,
-      pair.map(([a, b]): Rate => ({
+      pair.map(([a, b]): Rhs => ({
         text: `(${a.text} + ${b.text})`,
         at: (t, y) => a.at(t, y) + b.at(t, y),
       })),
-      pair.map(([a, b]): Rate => ({
+      pair.map(([a, b]): Rhs => ({
         text: `(${a.text} - ${b.text})`,
         at: (t, y) => a.at(t, y) - b.at(t, y),
       })),
-      pair.map(([a, b]): Rate => ({ text: `${a.text}*(${b.text})`, at: (t, y) => a.at(t, y) * b.at(t, y) })),
-      pair.map(([a, b]): Rate => ({
+      pair.map(([a, b]): Rhs => ({ text: `${a.text}*(${b.text})`, at: (t, y) => a.at(t, y) * b.at(t, y) })),
+      pair.map(([a, b]): Rhs => ({
         text: `(${a.text})/(1 + (${b.text})^2)`,
         at: (t, y) => a.at(t, y) / (1 + b.at(t, y) * b.at(t, y)),
       })),
-      tie('rate').map((a): Rate => ({
+      tie('rhs').map((a): Rhs => ({
         text: `(-(${a.text})^3)`,
         at: (t, y) => -(a.at(t, y) * a.at(t, y) * a.at(t, y)),
       })),
       fc
-        .tuple(fc.constantFrom(...FUNCTIONS), tie('rate'))
-        .map(([f, a]): Rate => ({ text: `${f}(${a.text})`, at: (t, y) => Math[f](a.at(t, y)) })),
-      fc.tuple(pair, pair).map(([[a, b], [c, d]]): Rate => ({
+        .tuple(fc.constantFrom(...FUNCTIONS), tie('rhs'))
+        .map(([f, a]): Rhs => ({ text: `${f}(${a.text})`, at: (t, y) => Math[f](a.at(t, y)) })),
+      fc.tuple(pair, pair).map(([[a, b], [c, d]]): Rhs => ({
         text: `if(${a.text} < ${b.text}, ${c.text}, ${d.text})`,
         at: (t, y) => (a.at(t, y) < b.at(t, y) ? c.at(t, y) : d.at(t, y)),
       })),
@@ -58,7 +58,7 @@ const N = 12;
 const H = 1 / N;
 
 /** Heun's loop, typed out. */
-function byHand({ at }: Rate): number {
+function byHand({ at }: Rhs): number {
   let y = 0.7;
   for (let n = 0; n < N; n += 1) {
     const t = 0 + n * H;
@@ -69,7 +69,7 @@ function byHand({ at }: Rate): number {
   return y;
 }
 
-function texts({ text }: Rate): readonly { readonly shape: string; readonly problem: string }[] {
+function texts({ text }: Rhs): readonly { readonly shape: string; readonly problem: string }[] {
   const of = (name: string): string => text.replaceAll('NAME', name);
   const names = Array.from({ length: 18 }, (_, i) => `y${i}`);
   return [
@@ -79,10 +79,10 @@ function texts({ text }: Rate): readonly { readonly shape: string; readonly prob
   ];
 }
 
-test('any rate gives the bits of the loop typed by hand, in local numbers, arrays and families', () => {
+test('any right-hand side gives the bits of the loop typed by hand, in local numbers, arrays and families', () => {
   const heun = findInLibrary('Heun')!;
   fc.assert(
-    fc.property(rate, (typed) => {
+    fc.property(rhs, (typed) => {
       const expected = byHand(typed);
       for (const { shape, problem } of texts(typed)) {
         const reading = parseProblem(`${problem}\n0 <= t <= 1`);

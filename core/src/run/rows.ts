@@ -1,4 +1,4 @@
-import { systemRates } from '../compile/rates.ts';
+import { systemRightHandSides } from '../compile/right-hand-sides.ts';
 import type { CompiledRun } from '../compile/compile.ts';
 import { conservedQuantities } from './conserved.ts';
 import { exactSolution } from './exact-solution.ts';
@@ -53,7 +53,7 @@ export function rowsOf(
 ): Rows {
   const exact = exactSolution(run.problem);
   const conserved = conservedQuantities(run.problem);
-  const rates = systemRates(run.problem, run.precision);
+  const rightHandSides = systemRightHandSides(run.problem, run.precision);
   goTo(at, Math.min(from, grid.steps));
   const [traced, scratch] = [new Float64Array(run.stageWidth), new Float64Array(run.shape.length)];
   const rows: Row[] = [];
@@ -65,7 +65,7 @@ export function rowsOf(
       n: at.n,
       t,
       values,
-      slopes: numbersOf(rates(t, values), 0, run.shape.size),
+      slopes: numbersOf(rightHandSides(t, values), 0, run.shape.size),
       stages: stagesAt(at, traced, scratch),
       conserved: conserved.map((quantity) => quantity.at(t, values)),
       exact: values.map((_, j) => (exact.known(j) ? exact.value(j, t) : null)),

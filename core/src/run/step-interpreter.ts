@@ -2,13 +2,7 @@ import type { CompiledRun } from '../compile/compile.ts';
 import { jetFunction } from '../compile/jets/jet-function.ts';
 import { rounding } from '../compile/precision.ts';
 import type { Instruction, SolveInstruction } from '../program/program.ts';
-import {
-  type PartialKind,
-  partialRate,
-  type RateLeaf,
-  type RateTree,
-  RateTrees,
-} from '../program/rate-tree.ts';
+import { type PartialKind, partialRhs, type RhsLeaf, type RhsTree, RhsTrees } from '../program/rhs-tree.ts';
 import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
 import { factorial } from '../formula/factorial.ts';
 import { evaluate, type Operation } from '../formula/evaluate.ts';
@@ -63,27 +57,27 @@ export function timeOf({ origin, n, h }: StepPlace, offset: number): number {
 function inVectors(
   { layout }: CompiledRun,
   vectors: readonly (readonly number[])[],
-): (leaf: RateLeaf) => number {
+): (leaf: RhsLeaf) => number {
   return (leaf) => {
     const place = leaf.kind === 'component' ? layout.of[leaf.place] : undefined;
     return place === undefined ? NaN : (vectors[place.vector]?.[place.index] ?? NaN);
   };
 }
 
-/** Where a rate is taken. */
-export interface RatePlace {
+/** Where a right-hand side is taken. */
+export interface RhsPlace {
   readonly when: number;
   /** The vectors of the method: y, or x and v. */
   readonly at: readonly (readonly number[])[];
-  /** The vector along which the rate moves, where a derivative is applied to one. */
+  /** The vector along which the right-hand side moves, where a derivative is applied to one. */
   readonly along?: readonly number[];
 }
 
-/** The number behind a leaf of a rate, or of how it moves. */
-export function rateLeafValue(
+/** The number behind a leaf of a right-hand side, or of how it moves. */
+export function rhsLeafValue(
   run: CompiledRun,
-  { when, at, along = [] }: RatePlace,
-): (leaf: RateLeaf) => number {
+  { when, at, along = [] }: RhsPlace,
+): (leaf: RhsLeaf) => number {
   const component = inVectors(run, at);
   return (leaf) => {
     switch (leaf.kind) {
@@ -102,13 +96,13 @@ export function rateLeafValue(
 }
 
 /**
- * Does one step instruction by instruction, with the arithmetic of the generated loop, and keeps what every register holds.
- * Total derivatives that are not typed may differ from those of the loop in their last digits.
+ * Does one step instruction by instruction, with the arithmetic of the generated loop, and keeps what every register
+ * holds. Total derivatives that are not typed may differ from those of the loop in their last digits.
  */
 export class StepInterpreter {
   readonly #start: StepStart;
   readonly #observer: StepObserver;
-  readonly #trees: RateTrees;
+  readonly #trees: RhsTrees;
   readonly #round: (x: number) => number;
   readonly #vectors: Map<Register, readonly number[]>;
   readonly #scalars = new Map<Register, number>();
@@ -116,7 +110,7 @@ export class StepInterpreter {
   constructor(start: StepStart) {
     this.#start = start;
     this.#observer = start.observer ?? SILENT;
-    this.#trees = new RateTrees(start.run.problem);
+    this.#trees = new RhsTrees(start.run.problem);
     this.#round = rounding(start.run.precision);
     this.#vectors = new Map(start.vectors);
   }
@@ -170,19 +164,19 @@ export class StepInterpreter {
     return Array.from({ length: this.#start.run.layout.width }, (_, j) => make(j));
   }
 
-  /** An expression of the problem, such as a rate, for one element of a block. */
-  #rate(
+  /** An expression of the problem, such as a right-hand side, for one element of a block. */
+  #rhs(
     {
       block,
       element,
       expression,
     }: { readonly block: Block; readonly element: number; readonly expression: Expression },
-    place: RatePlace,
+    place: RhsPlace,
     line: string,
-    change: (tree: RateTree) => RateTree = (tree) => tree,
+    change: (tree: RhsTree) => RhsTree = (tree) => tree,
   ): number {
     const { run } = this.#start;
-    const leaf = rateLeafValue(run, place);
+    const leaf = rhsLeafValue(run, place);
     const where = ` in ${componentName(run.problem, block.offset + element)}'`;
     return evaluate(
       change(this.#trees.at(expression, block, element)),
@@ -192,10 +186,10 @@ export class StepInterpreter {
     );
   }
 
-  #rates(place: RatePlace, line: string, change?: (tree: RateTree) => RateTree): readonly number[] {
+  #rightHandSides(place: RhsPlace, line: string, change?: (tree: RhsTree) => RhsTree): readonly number[] {
     return this.#start.run.layout.rated.flatMap(({ block }) =>
       Array.from({ length: block.size }, (_, element) =>
-        this.#rate({ block, element, expression: block.rate }, place, line, change),
+        this.#rhs({ block, element, expression: block.rhs }, place, line, change),
       ),
     );
   }
@@ -214,7 +208,7 @@ export class StepInterpreter {
       if (typed === null) continue;
       const place = { when, at: [present] };
       for (let element = 0; element < block.size; element += 1)
-        values[offset + element] = this.#rate({ block, element, expression: typed }, place, line);
+        values[offset + element] = this.#rhs({ block, element, expression: typed }, place, line);
     }
     this.#observer.derivative(line, order, values);
     return values;
@@ -227,7 +221,7 @@ export class StepInterpreter {
       at: [this.vector(at)],
       along: along === null ? [] : this.vector(along),
     };
-    return this.#rates(place, line, (tree) => partialRate(tree, instruction));
+    return this.#rightHandSides(place, line, (tree) => partialRhs(tree, instruction));
   }
 
   #solve(solve: SolveInstruction): void {
@@ -241,10 +235,10 @@ export class StepInterpreter {
 
   #do(instruction: Instruction): void {
     switch (instruction.kind) {
-      case 'rate': {
+      case 'rhs': {
         const { time, at, line, into } = instruction;
         const place = { when: this.formula(time, 0, line), at: at.map((register) => this.vector(register)) };
-        this.#vectors.set(into, this.#rates(place, line));
+        this.#vectors.set(into, this.#rightHandSides(place, line));
         return;
       }
       case 'derivative':

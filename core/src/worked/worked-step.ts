@@ -1,6 +1,6 @@
 import type { CompiledRun } from '../compile/compile.ts';
 import type { Instruction, PastValue, ProgramLine } from '../program/program.ts';
-import { RateTrees } from '../program/rate-tree.ts';
+import { RhsTrees } from '../program/rhs-tree.ts';
 import type { Register, StepTree } from '../program/step-tree.ts';
 import {
   type Bound,
@@ -23,7 +23,7 @@ import {
 import { exactSolution } from '../run/exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from '../run/grid.ts';
 import { type Row, rowsOf } from '../run/rows.ts';
-import { rateLeafValue, StepInterpreter } from '../run/step-interpreter.ts';
+import { rhsLeafValue, StepInterpreter } from '../run/step-interpreter.ts';
 import { rounded } from '../text/number-text.ts';
 import { Refusal } from '../text/refusal.ts';
 
@@ -119,7 +119,7 @@ function flat(instructions: readonly Instruction[]): readonly Instruction[] {
   );
 }
 
-type RateInstruction = Instruction & { readonly kind: 'rate' };
+type RhsInstruction = Instruction & { readonly kind: 'rhs' };
 
 class StepTypesetter {
   readonly #run: CompiledRun;
@@ -127,7 +127,7 @@ class StepTypesetter {
   readonly #step: StepInterpreter;
   readonly #values: (register: Register) => Value | null;
   readonly #component: number;
-  readonly #trees: RateTrees;
+  readonly #trees: RhsTrees;
   readonly #instructions: readonly Instruction[];
 
   /**
@@ -144,7 +144,7 @@ class StepTypesetter {
     this.#step = step;
     this.#values = values;
     this.#component = component;
-    this.#trees = new RateTrees(run.problem);
+    this.#trees = new RhsTrees(run.problem);
     this.#instructions = flat(run.program.instructions);
   }
 
@@ -157,7 +157,7 @@ class StepTypesetter {
     const { program } = this.#run;
     if (program.form !== 'first order') return [];
     return this.#instructions.flatMap((instruction): SlopeSample[] => {
-      if (instruction.kind !== 'rate' || instruction.into === program.presentRate) return [];
+      if (instruction.kind !== 'rhs' || instruction.into === program.presentRhs) return [];
       const { into, time, at, line } = instruction;
       const own = program.lines.find(({ register, source }) => register === into && source.kind === 'call');
       return [
@@ -175,17 +175,17 @@ class StepTypesetter {
     const found = this.#values(register);
     if (found === null) return [];
     const own = componentOf(found, this.#component);
-    const rate = source.kind === 'call' ? this.#rateInto(register) : null;
-    const numbers = rate === null ? this.#numbersOf(value) : this.#rateNumbers(rate);
+    const rhs = source.kind === 'call' ? this.#rhsInto(register) : null;
+    const numbers = rhs === null ? this.#numbersOf(value) : this.#rhsNumbers(rhs);
     const again = found.map((_, j) => this.#step.formula(value, j, ''));
     return [
-      ...(rate === null ? [] : this.#places(rate)),
+      ...(rhs === null ? [] : this.#places(rhs)),
       {
         gives: givenText(given),
         tex: [
           givenTex(given, this.#run.program.called, this.#n),
           formulaTex(source, this.#run.program.called, this.#n),
-          // a rate that is just another component has nothing to be put in
+          // a right-hand side that is just another component has nothing to be put in
           ...(numbers === null || numbers === valueTex(own) ? [] : [numbers]),
           valueTex(own),
         ],
@@ -196,11 +196,11 @@ class StepTypesetter {
     ];
   }
 
-  #rateInto(register: Register): RateInstruction | null {
+  #rhsInto(register: Register): RhsInstruction | null {
     const found = this.#instructions.find(
-      (instruction) => instruction.kind === 'rate' && instruction.into === register,
+      (instruction) => instruction.kind === 'rhs' && instruction.into === register,
     );
-    return found?.kind === 'rate' ? found : null;
+    return found?.kind === 'rhs' ? found : null;
   }
 
   #numbersOf(value: StepTree): string | null {
@@ -208,22 +208,22 @@ class StepTypesetter {
     return numbersTex(value, (leaf) => this.#step.leafValue(leaf, this.#component));
   }
 
-  /** The rate of the component that is shown, with numbers substituted. */
-  #rateNumbers({ time, at, line }: RateInstruction): string | null {
+  /** The right-hand side of the component that is shown, with numbers substituted. */
+  #rhsNumbers({ time, at, line }: RhsInstruction): string | null {
     const found = this.#run.layout.rated.find(
       ({ block, offset }) => this.#component >= offset && this.#component < offset + block.size,
     );
     if (found === undefined) return null;
-    const tree = this.#trees.at(found.block.rate, found.block, this.#component - found.offset);
+    const tree = this.#trees.at(found.block.rhs, found.block, this.#component - found.offset);
     const when = this.#step.formula(time, 0, line);
     return numbersTex(
       tree,
-      rateLeafValue(this.#run, { when, at: at.map((register) => this.#step.vector(register)) }),
+      rhsLeafValue(this.#run, { when, at: at.map((register) => this.#step.vector(register)) }),
     );
   }
 
   /** The places at which f is taken, where they are more than a name. */
-  #places({ at, typedAt }: RateInstruction): readonly WorkedLine[] {
+  #places({ at, typedAt }: RhsInstruction): readonly WorkedLine[] {
     return typedAt.flatMap((typed, i): WorkedLine[] => {
       const register = at[i];
       if (register === undefined || typed.kind === 'name' || typed.kind === 'indexed') return [];

@@ -68,7 +68,9 @@ class PlainWriter {
     this.put(/\w/.test(this.text.at(-1) ?? '') ? ` ${text}` : text, from);
   }
 
-  /** The stretch of a group in curly brackets that begins at a place: its inside and what follows; null where none does. */
+  /**
+   * The stretch of a group in curly brackets that begins at a place: its inside and what follows; null where none does.
+   */
   group(from: number): { readonly from: number; readonly to: number; readonly next: number } | null {
     let open = from;
     while (this.#line[open] === ' ') open += 1;

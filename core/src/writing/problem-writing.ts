@@ -10,7 +10,10 @@ function primes(count: number, like: Token): readonly Token[] {
 
 const texts = (tokens: readonly Token[]): string => tokens.map(({ text }) => text).join(' ');
 
-/** `dy / dt`, `d ^ 2 x / dt ^ 2`, `d ^ 2x`: the texts of a derivative written as a fraction, with a space between tokens. */
+/**
+ * `dy / dt`, `d ^ 2 x / dt ^ 2`, `d ^ 2x`: the texts of a derivative written as a fraction, with a space between
+ * tokens.
+ */
 const FRACTION = /^\(? ?d(?: ?\^ ?(\d))? ?([A-Za-z]\w*) ?\)? ?\/ ?\(? ?d[A-Za-z]\w*(?: \^ (\d))? ?\)?$/;
 
 /** `dy/dt` on a left side as y'. */
@@ -32,8 +35,8 @@ function withFractions(tokens: readonly Token[], given: ReadonlySet<string>): re
   for (let i = 0; i < tokens.length; i += 1) {
     const [above, sign, below] = tokens.slice(i, i + 3);
     const name = /^d([A-Za-z]\w*)$/.exec(above?.text ?? '')?.[1];
-    const isRate = sign?.text === '/' && /^d[a-z]$/.test(below?.text ?? '') && above?.kind === 'name';
-    if (isRate && name !== undefined && !given.has(above.text) && !given.has(below?.text ?? '')) {
+    const isRhs = sign?.text === '/' && /^d[a-z]$/.test(below?.text ?? '') && above?.kind === 'name';
+    if (isRhs && name !== undefined && !given.has(above.text) && !given.has(below?.text ?? '')) {
       made.push(token(name, above, 'name'), ...primes(1, above));
       i += 2;
     } else if (tokens[i] !== undefined) made.push(tokens[i]!);
@@ -79,8 +82,8 @@ function withoutArguments(
 }
 
 /**
- * `y'(t) = -y(t)` as y' = -y. Where the text has an equation for a derivative at least as high, `x'(t) = ...` stays what it
- * is: an exact solution.
+ * `y'(t) = -y(t)` as y' = -y. Where the text has an equation for a derivative at least as high, `x'(t) = ...` stays
+ * what it is: an exact solution.
  */
 function withoutTimes(lines: readonly TokenLine[]): readonly TokenLine[] {
   const lefts = lines.map(({ tokens }) => primedLeft(tokens));
@@ -101,9 +104,9 @@ function withoutTimes(lines: readonly TokenLine[]): readonly TokenLine[] {
   });
 }
 
-/** `f(t, y) = ...` as y' = ..., the rate of a problem of one equation. */
-function withRate(lines: readonly TokenLine[]): readonly TokenLine[] {
-  const isRate = ({ tokens }: TokenLine): boolean => {
+/** `f(t, y) = ...` as y' = ..., the right-hand side of a problem of one equation. */
+function withRhs(lines: readonly TokenLine[]): readonly TokenLine[] {
+  const isRhs = ({ tokens }: TokenLine): boolean => {
     const [f, open, t, comma, y, close, equals] = tokens;
     return (
       f?.text === 'f' &&
@@ -116,13 +119,13 @@ function withRate(lines: readonly TokenLine[]): readonly TokenLine[] {
     );
   };
   if (
-    lines.filter(isRate).length !== 1 ||
+    lines.filter(isRhs).length !== 1 ||
     lines.some(({ tokens }) => tokens.some(({ kind }) => kind === 'prime'))
   )
     return lines;
   return lines.map((line) => {
     const y = line.tokens[4];
-    return isRate(line) && y !== undefined
+    return isRhs(line) && y !== undefined
       ? { ...line, tokens: [y, ...primes(1, y), ...line.tokens.slice(6)] }
       : line;
   });
@@ -171,8 +174,8 @@ function withElements(tokens: readonly Token[], families: ReadonlySet<string>): 
 }
 
 /**
- * The lines of a problem in its own notation, from the ways in which problems are written on boards and in books: `dy/dt`,
- * `y'(t)`, `f(t, y) = ...`, `t in [0, 3]`.
+ * The lines of a problem in its own notation, from the ways in which problems are written on boards and in books:
+ * `dy/dt`, `y'(t)`, `f(t, y) = ...`, `t in [0, 3]`.
  */
 export function problemWriting(lines: readonly TokenLine[]): readonly TokenLine[] {
   const families = familiesOf(lines);
@@ -185,5 +188,5 @@ export function problemWriting(lines: readonly TokenLine[]): readonly TokenLine[
     ...line,
     tokens: withFractions(withInterval(withFraction(withElements(line.tokens, families))), given),
   }));
-  return withoutTimes(withRate(plain));
+  return withoutTimes(withRhs(plain));
 }

@@ -56,7 +56,9 @@ function placesOf(own: OwnLine | null, plain: PlainLine | null): readonly number
   return own === null ? plain.at : plain.at.map((place) => own.at[place] ?? own.at.at(-1) ?? 0);
 }
 
-/** Whether tokens are a statement of their own: they have a sign of relation outside of brackets, or say an interval. */
+/**
+ * Whether tokens are a statement of their own: they have a sign of relation outside of brackets, or say an interval.
+ */
 function isStatement(tokens: readonly Token[]): boolean {
   const depth = depths(tokens);
   return (
@@ -98,8 +100,8 @@ function statementsOf(typed: readonly Token[], complaints: Complaints): readonly
 }
 
 /**
- * The statements of a text that say something, as tokens. Signs of print and TeX are taken as what they mean; every token
- * has its place in the text as it was typed.
+ * The statements of a text that say something, as tokens. Signs of print and TeX are taken as what they mean; every
+ * token has its place in the text as it was typed.
  */
 export function writtenLines(text: string, kind: TextKind, complaints: Complaints): readonly TokenLine[] {
   const lines: TokenLine[] = [];

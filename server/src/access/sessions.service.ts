@@ -54,8 +54,8 @@ export class SessionsService {
   }
 
   /**
-   * Opens a session for a person who has the key. The right key is never made to wait, so that nobody can lock its owner out
-   * by sending wrong ones; what keeps guessing hopeless is the length of the key.
+   * Opens a session for a person who has the key. The right key is never made to wait, so that nobody can lock its
+   * owner out by sending wrong ones; what keeps guessing hopeless is the length of the key.
    *
    * @param address where the request comes from; wrong keys are counted by it
    * @returns the token of the session; null where no key is needed

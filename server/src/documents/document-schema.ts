@@ -3,7 +3,10 @@ import { documentSchemas as schemas } from '@schritt/core/format';
 /** Where an OpenAPI document keeps named parts. */
 const PREFIX = '#/components/schemas/';
 
-/** The file format as schemas of an OpenAPI document: `StudyDocument`, `ProblemDocument`, `MethodDocument` and their parts. */
+/**
+ * The file format as schemas of an OpenAPI document: `StudyDocument`, `ProblemDocument`, `MethodDocument` and their
+ * parts.
+ */
 export function documentSchemas(): Readonly<Record<string, object>> {
   return schemas(PREFIX);
 }

@@ -17,7 +17,7 @@ test('a document of a request is checked by the classes of the format, every fau
   expect(faults(plainToInstance(CreateEntryDto, { document: METHOD }))).toEqual([]);
   expect(
     faults(plainToInstance(CreateEntryDto, { document: { ...METHOD, title: 3, colour: 'red' } })),
-  ).toEqual(['document.colour: is not a field of this format', 'document.title: must be a text in quotes']);
+  ).toEqual(['document.colour: is not a field of this format', 'document.title: must be a string']);
   expect(faults(plainToInstance(CreateEntryDto, {}))[0]).toContain('document: is missing');
   expect(faults(plainToInstance(CreateEntryDto, { document: { ...METHOD, kind: 'poem' } }))).toEqual([
     'document: kind must be one of "study", "problem", "method"',

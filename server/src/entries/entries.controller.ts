@@ -134,7 +134,7 @@ export class StudiesController extends EntriesController {
   /** The numbers of a study as plain JSON, the same that the terminal prints. */
   @Get(':id/report')
   @ApiOkResponse({
-    description: 'as docs/file-format.md describes it',
+    description: 'as described in docs/file-format.md',
     schema: { type: 'object', additionalProperties: true },
   })
   @ApiErrors('not-found', 'damaged')
@@ -145,7 +145,7 @@ export class StudiesController extends EntriesController {
   /** A table of a study as a file: its rungs, its cost, the comparison of its methods. */
   @Get(':id/tables/:what/:as')
   @ApiOkResponse({
-    description: 'the table, as docs/export.md describes it',
+    description: 'the table, as described in docs/export.md',
     content: { 'application/octet-stream': { schema: { type: 'string' } } },
   })
   @ApiErrors('not-found', 'damaged')
@@ -164,7 +164,7 @@ export class StudiesController extends EntriesController {
   /** A run of a study, its plots, formulas, sheets and handouts as files. */
   @Get(':id/taken/:what/:as')
   @ApiOkResponse({
-    description: 'the file, as docs/export.md describes it',
+    description: 'the file, as described in docs/export.md',
     content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
   })
   @ApiErrors('not-found', 'damaged')

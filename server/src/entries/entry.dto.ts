@@ -108,7 +108,7 @@ export class EntryListDto {
   @ApiProperty({ type: [EntryRowDto] })
   entries: readonly EntryRowDto[];
 
-  @ApiProperty({ description: 'entries there are in all' })
+  @ApiProperty({ description: 'total number of entries' })
   total: number;
 }
 
@@ -120,7 +120,7 @@ export class ShownDto {
 
 /** The link at which an entry is shown. */
 export class ShownAtDto {
-  @ApiProperty({ description: 'the end of the link, /shown/...' })
+  @ApiProperty({ description: 'the last part of the link, /shown/...' })
   shownAt: string;
 }
 

@@ -19,10 +19,10 @@ export class JobDto {
   @ApiProperty({ enum: ['waiting', 'running', 'done', 'failed', 'cancelled', 'too long'] })
   state: JobState;
 
-  @ApiProperty({ description: 'the part of all steps that is done, from 0 to 1' })
+  @ApiProperty({ description: 'the fraction of all steps completed, from 0 to 1' })
   part: number;
 
-  @ApiProperty({ description: 'step sizes of all methods that are finished while it runs' })
+  @ApiProperty({ description: 'step sizes of all methods finished so far' })
   rungs: number;
 
   @ApiProperty({ type: String, nullable: true, description: 'why it failed, in words' })

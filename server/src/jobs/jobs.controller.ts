@@ -76,7 +76,7 @@ export class JobsController {
   /** Ends a job. */
   @Delete(':id')
   @HttpCode(204)
-  @ApiNoContentResponse({ description: 'it is ended' })
+  @ApiNoContentResponse({ description: 'the job has ended' })
   @ApiErrors('not-found')
   cancel(@IdParam() id: string): Promise<void> {
     return this.jobs.cancel(id);

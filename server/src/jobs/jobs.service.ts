@@ -121,8 +121,8 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   /**
-   * The runs of a job as JSON, one entry per method: all of them when it is done, the rungs that are finished while it is
-   * under way.
+   * The runs of a job as JSON, one entry per method: all of them when it is done, the rungs that are finished while it
+   * is under way.
    */
   async runs(id: string): Promise<string> {
     const soFar = this.#active.get(id)?.runs ?? [];

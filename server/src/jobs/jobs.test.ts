@@ -12,14 +12,14 @@ import type { ThreadOptions } from '../threads/thread-options.ts';
 /** Seconds after which a job is ended. */
 const LIMIT = 3;
 
-function sluice(intervals: readonly number[], rate = '-0.35*sqrt(level)'): StudyDocument {
+function sluice(intervals: readonly number[], rhs = '-0.35*sqrt(level)'): StudyDocument {
   return {
     schritt: 1,
     kind: 'study',
     title: 'Sluice',
     problem: {
       title: 'Sluice',
-      text: `level' = ${rate}\nlevel(0) = 4\n0 <= t <= 6\nlevel(t) = (2 - 0.35*t/2)^2`,
+      text: `level' = ${rhs}\nlevel(0) = 4\n0 <= t <= 6\nlevel(t) = (2 - 0.35*t/2)^2`,
     },
     methods: [
       { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' },

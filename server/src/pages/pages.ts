@@ -46,7 +46,9 @@ export function webFiles(folder: string): RequestHandler {
   return besideApi(files);
 }
 
-/** Serves the page for every address that is one; for others that a person typed the same page, which says so, as 404. */
+/**
+ * Serves the page for every address that is one; for others that a person typed the same page, which says so, as 404.
+ */
 export function webPages(folder: string): RequestHandler {
   const page = join(folder, 'index.html');
   return besideApi((request: Request, response: Response, next: NextFunction) => {

@@ -10,8 +10,8 @@ export function storeFile(folder: string): string {
 }
 
 /**
- * Creates a store where there is none. It gets its name when it holds something, so that a store of zero bytes is always
- * a damaged one, never one that was just being created.
+ * Creates a store where there is none. It gets its name when it holds something, so that a store of zero bytes is
+ * always a damaged one, never one that was just being created.
  */
 export function createStore(file: string): void {
   if (existsSync(file)) return;

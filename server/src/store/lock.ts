@@ -4,8 +4,8 @@ import { codeOf, StartFailure } from '../start-failure.ts';
 
 /**
  * Takes a data folder for this process alone: two servers would run each other's jobs. SQLite locks a file of its own
- * for it; the operating system holds that lock for all processes on the machine, those in other containers included, and
- * releases it when the process ends, however it ends.
+ * for it; the operating system holds that lock for all processes on the machine, those in other containers included,
+ * and releases it when the process ends, however it ends.
  *
  * @returns what releases the folder
  * @throws StartFailure while another process holds it

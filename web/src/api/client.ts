@@ -7,7 +7,7 @@ type Schemas = components['schemas'];
 /** An entry of a list, without its document. */
 export type EntryRow = Schemas['EntryRowDto'];
 
-/** A part of a list, and how many entries there are in all. */
+/** A part of a list, and how many total number of entries. */
 export type EntryRows = Schemas['EntryListDto'];
 
 /** A stored document as the server answers it. */

@@ -5,7 +5,7 @@ const HINTS: readonly Hint[] = [
   { text: 'k1', kind: 'name', says: 'k1 = f(t, y)' },
   { text: 'y[n+1] = y + h*k1', kind: 'statement', says: 'the new value' },
   { text: 'sin', kind: 'function', says: 'sine' },
-  { text: 'f', kind: 'word', says: 'the rate' },
+  { text: 'f', kind: 'word', says: 'the right-hand side' },
 ];
 
 function offered(before: string, isAsked = false): readonly string[] | null {
@@ -35,7 +35,7 @@ test.each([
   ['y[n+1] = y + h*k1', 15, 'k1 = f(t, y)'],
   ['y[n+1] = y + h*k1', 17, 'k1 = f(t, y)'],
   ['y[n+1] = y + h*k1', 9, null],
-  ["k1 = f'(t, y)", 5, 'the rate'],
+  ["k1 = f'(t, y)", 5, 'the right-hand side'],
   ['k10 = 1', 1, null],
   ['a # k1', 5, null],
 ])('in "%s" at %d', (line, at, says) => {

@@ -19,7 +19,7 @@ export function TopBar({
         </svg>
         Schritt
       </Link>
-      <nav aria-label="Parts">
+      <nav aria-label="Main">
         <NavLink to="/studies">Studies</NavLink>
         <NavLink to="/problems">Problems</NavLink>
         <NavLink to="/methods">Methods</NavLink>

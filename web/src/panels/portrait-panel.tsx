@@ -34,7 +34,7 @@ function timeSeries({ portrait, names }: PortraitPanelProps, palette: Palette): 
   }));
 }
 
-/** The solution of a problem as a plot, with the field of its rates behind it. */
+/** The solution of a problem as a plot, with the field of its right-hand sides behind it. */
 export function portraitPlot(props: PortraitPanelProps, palette: Palette): Plot {
   const { portrait, names, independent, view } = props;
   const { t, values, field } = portrait;
@@ -54,7 +54,7 @@ export function portraitPlot(props: PortraitPanelProps, palette: Palette): Plot 
   };
 }
 
-/** The solution of a problem, with the field of its rates behind it. */
+/** The solution of a problem, with the field of its right-hand sides behind it. */
 export function PortraitPanel({ portrait, names, independent, view }: PortraitPanelProps): ReactNode {
   const palette = usePalette();
   const plot = useMemo(

@@ -53,7 +53,9 @@ export function dividingSizes(scale: RulerScale, length: number): readonly numbe
   return sizes;
 }
 
-/** Of places that want a label those that can have one without overprinting another; earlier ones have the right of way. */
+/**
+ * Of places that want a label those that can have one without overprinting another; earlier ones have the right of way.
+ */
 export function labelled(places: readonly number[], widths: readonly number[]): readonly boolean[] {
   const taken: { readonly from: number; readonly to: number }[] = [];
   return places.map((x, i) => {

@@ -26,9 +26,10 @@ function useWidth(first: number): readonly [host: RefObject<HTMLDivElement | nul
 }
 
 /**
- * The step sizes of a study on a logarithmic scale of h. One is chosen by click or with the arrow keys; the handle is dragged
- * along to any h that divides the interval, or moved by one step of N with Shift and an arrow. h grows to the right.
- * A double click adds a step size, Delete removes the chosen one, and a tick above one draws its run with the others.
+ * The step sizes of a study on a logarithmic scale of h. One is chosen by click or with the arrow keys; the handle is
+ * dragged along to any h that divides the interval, or moved by one step of N with Shift and an arrow. h grows to the
+ * right. A double click adds a step size, Delete removes the chosen one, and a tick above one draws its run with the
+ * others.
  */
 export function StepRuler(): ReactNode {
   const { chosen, problem } = useStudyState('chosen', 'problem');

@@ -18,7 +18,9 @@ function isUnsaved(value: unknown): value is Unsaved {
 
 let store: UseStore | null = null;
 
-/** A browser that keeps nothing, as in a private window, is one without this: saving to the server goes on as always. */
+/**
+ * A browser that keeps nothing, as in a private window, is one without this: saving to the server goes on as always.
+ */
 async function quietly<T>(work: (store: UseStore) => Promise<T>, otherwise: T): Promise<T> {
   try {
     store ??= createStore('schritt', 'unsaved');

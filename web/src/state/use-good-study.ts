@@ -5,7 +5,9 @@ import { useMemo, useState } from 'react';
 import { hasErrors, useReader } from './use-reading.ts';
 import { inStudy, type WorkingStudy } from './working-study.ts';
 
-/** A text as it was read, and the last reading of it that was good; a text that a worker is still at has no errors yet. */
+/**
+ * A text as it was read, and the last reading of it that was good; a text that a worker is still at has no errors yet.
+ */
 export interface Read<T> {
   readonly now: Reading<T>;
   readonly good: { readonly text: string; readonly value: T } | null;

@@ -18,7 +18,10 @@ import { Computer, Superseded } from '../worker/computer.ts';
 import { StudyComputer } from '../worker/study-computer.ts';
 import { type Ask, type Computed, type Tell, useComputed, useWork } from '../worker/use-work.ts';
 
-/** Runs the study on workers, or on the server if it is long, whenever it changes; finished rungs are shown as they come. */
+/**
+ * Runs the study on workers, or on the server if it is long, whenever it changes; finished rungs are shown as they
+ * come.
+ */
 export function useResults(document: StudyDocument | null, keys: readonly string[]): Computed<KeyedResult> {
   const work = useMemo(() => {
     if (document === null) return null;

@@ -97,7 +97,9 @@ export function withoutRungAt(study: WorkingStudy, rung: number): WorkingStudy {
   };
 }
 
-/** The study with one rung more, between those that are there by its size; strikes and windows stay with their rungs. */
+/**
+ * The study with one rung more, between those that are there by its size; strikes and windows stay with their rungs.
+ */
 export function withRungOf(study: WorkingStudy, steps: number, length: number): WorkingStudy {
   const { ladder } = study;
   const h = length / steps;

@@ -49,7 +49,7 @@ test.each<[Ladder, string, Ladder]>([
 test.each<[Ladder, string, string]>([
   [{ sizes: [0.5] }, '', 'enter at least one; separate several by commas'],
   [{ sizes: [0.5] }, '0.5, -1', '-1 must be a positive number'],
-  [{ sizes: [0.5] }, '0.5, k', 'only numbers, pi and e can stand in a step size'],
+  [{ sizes: [0.5] }, '0.5, k', 'a step size may contain only numbers, pi and e'],
   [{ sizes: [0.5] }, Array.from({ length: 41 }, () => '1').join(), 'at most 40 step sizes are allowed'],
   [{ counts: [4] }, '4, 2.5', '2.5 must be a positive integer'],
   [

@@ -49,7 +49,8 @@ export function ParameterSliders({ problem, values, onChange, onWrite }: Paramet
               step={(high - low) / 200}
               value={now}
               ariaLabelForHandle={name}
-              // the value is shown beside it; a tooltip that follows the handle re-renders several times per key and, when
+              // the value is shown beside it; a tooltip that follows the handle re-renders several times per key and,
+              // when
               // keys come faster than it settles, exceeds React's limit of nested updates
               tooltip={{ open: false }}
               onChange={(next) => onChange({ ...values, [name]: rounded(next, 4) })}

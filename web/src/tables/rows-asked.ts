@@ -56,8 +56,8 @@ export interface TimesToShow {
 }
 
 /**
- * The grid points of a list of times such as `0.5, 1, ..., 8`; times between the grid points are reported and not rounded
- * to others.
+ * The grid points of a list of times such as `0.5, 1, ..., 8`; times between the grid points are reported and not
+ * rounded to others.
  */
 export function timesToShow(text: string, grid: Grid): TimesToShow | { readonly why: string } {
   const reading = attempt(() => timesOf(text));

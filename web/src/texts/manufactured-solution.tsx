@@ -3,7 +3,9 @@ import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { Tex } from '../math/tex.tsx';
 
-/** Offers to make a manufactured solution exact, where no exact one is known: a term is added to every rate. */
+/**
+ * Offers to make a manufactured solution exact, where no exact one is known: a term is added to every right-hand side.
+ */
 export function ManufacturedSolution({
   problem,
   onMake,

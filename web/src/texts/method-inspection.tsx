@@ -115,7 +115,9 @@ function Roots({ inspection }: { readonly inspection: Inspection }): ReactNode {
   );
 }
 
-/** What can be proved of a method: its form, order with reasons, stability, and how it does on a battery of problems. */
+/**
+ * What can be proved of a method: its form, order with reasons, stability, and how it does on a battery of problems.
+ */
 export function MethodInspection({
   title,
   method,

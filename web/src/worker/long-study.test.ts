@@ -32,12 +32,12 @@ class EstimatingWorker {
   }
 }
 
-function long(rate: string): StudyDocument {
+function long(rhs: string): StudyDocument {
   return {
     schritt: 1,
     kind: 'study',
     title: 'Sluice',
-    problem: { title: 'Sluice', text: `level' = ${rate}\nlevel(0) = 1\n0 <= t <= 1` },
+    problem: { title: 'Sluice', text: `level' = ${rhs}\nlevel(0) = 1\n0 <= t <= 1` },
     methods: [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' }],
     ladder: { counts: Array.from({ length: 40 }, () => 90_000_000) },
   };

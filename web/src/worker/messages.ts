@@ -42,7 +42,7 @@ export interface ProblemView {
   readonly portrait: Portrait;
   /** What came of putting the exact solution into the equations; null where none is given. */
   readonly check: { readonly satisfied: boolean; readonly sentence: string } | null;
-  /** What came of comparing derivatives typed by hand with those made from the rates. */
+  /** What came of comparing derivatives typed by hand with those made from the right-hand sides. */
   readonly typed: readonly { readonly satisfied: boolean; readonly sentence: string }[];
 }
 
@@ -126,7 +126,9 @@ export interface Region {
 /** Eigenvalues of the Jacobian along the solution of a problem; none for larger systems. */
 export interface Spectrum {
   readonly eigenvalues: readonly Complex[];
-  /** The largest h at which no motion that dies away, or swings, grows; null where none is known, Infinity for no end. */
+  /**
+   * The largest h at which no motion that dies away, or swings, grows; null where none is known, Infinity for no end.
+   */
   readonly largestStep: number | null;
 }
 

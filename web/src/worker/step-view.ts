@@ -4,7 +4,7 @@ import {
   layGrid,
   type Stroke,
   type Study,
-  systemRates,
+  systemRightHandSides,
   workedStep,
 } from '@schritt/core/study';
 import type { StepView, StepRequest } from './messages.ts';
@@ -14,7 +14,7 @@ const FIELD = { across: 13, down: 9 };
 /** How much more than the step is shown, as a part of it. */
 const AROUND = 0.8;
 
-/** The field of the rates around a step, for a problem of one component. */
+/** The field of the right-hand sides around a step, for a problem of one component. */
 function fieldAround(study: Study, view: Pick<StepView, 'worked'>): readonly Stroke[] {
   const { problem } = study;
   if (problem.size !== 1) return [];
@@ -22,19 +22,19 @@ function fieldAround(study: Study, view: Pick<StepView, 'worked'>): readonly Str
   const heights = [from, to, ...looks.map(({ value }) => value), ...exact.filter((value) => value !== null)];
   const [low, high] = [Math.min(...heights), Math.max(...heights)];
   const room = Math.max(high - low, Math.abs(high) * 1e-3, 1e-12) * AROUND;
-  const rates = systemRates(problem);
+  const rightHandSides = systemRightHandSides(problem);
   const strokes: Stroke[] = [];
   for (let i = 0; i < FIELD.across; i += 1)
     for (let j = 0; j < FIELD.down; j += 1) {
       const x = t - h * AROUND + (h * (1 + 2 * AROUND) * (i + 0.5)) / FIELD.across;
       const y = low - room + ((high - low + 2 * room) * (j + 0.5)) / FIELD.down;
-      const slope = rates(x, [y])[0] ?? NaN;
+      const slope = rightHandSides(x, [y])[0] ?? NaN;
       if (Number.isFinite(slope)) strokes.push({ x, y, dx: 1, dy: slope });
     }
   return strokes;
 }
 
-/** One step of one method computed, with the field of the rates around it. */
+/** One step of one method computed, with the field of the right-hand sides around it. */
 export function stepView(study: Study, { method, gridRequest, n, component }: StepRequest): StepView {
   const chosen = study.methods[method];
   if (chosen === undefined) throw new Refusal('missing', 'there is no such method');

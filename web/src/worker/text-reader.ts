@@ -3,8 +3,8 @@ import { LRUCache } from 'lru-cache';
 import { Computer } from './computer.ts';
 
 /**
- * Longest text that is read at once. Such a text is read within a few milliseconds, so that a typed digit is in the numbers
- * without a detour; longer ones, and families, which may have many elements, are read by a worker.
+ * Longest text that is read at once. Such a text is read within a few milliseconds, so that a typed digit is in the
+ * numbers without a detour; longer ones, and families, which may have many elements, are read by a worker.
  */
 const MAX_AT_ONCE = 1_500;
 const FAMILY = /\bfor\b/;

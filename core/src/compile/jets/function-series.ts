@@ -1,7 +1,7 @@
 import type { Bound, Call } from '../../formula/expression.ts';
 import { PlaceError } from '../../text/place.ts';
 import { constantNode, operation, type CodeNode, ZERO } from '../nodes/code-node.ts';
-import type { RateLeaf, RateTree } from '../../program/rate-tree.ts';
+import type { RhsLeaf, RhsTree } from '../../program/rhs-tree.ts';
 import type { Jets } from './jets.ts';
 import {
   type Coefficient,
@@ -18,17 +18,17 @@ import {
   sum,
 } from './series.ts';
 
-type FunctionCall = Call<Bound<RateLeaf>>;
+type FunctionCall = Call<Bound<RhsLeaf>>;
 
 /** Coefficient k > 0 of a function of one input, from those of the input and of itself below k. */
-type Rule = (jets: Jets, x: RateTree, own: Series, k: number) => Coefficient;
+type Rule = (jets: Jets, x: RhsTree, own: Series, k: number) => Coefficient;
 
 function called(code: string, ...inputs: readonly CodeNode[]): CodeNode {
   return operation({ call: code }, ...inputs);
 }
 
 /** The natural logarithm of a node: x c' = x'. */
-export function logarithmSeries(jets: Jets, x: RateTree, own: Series, k: number): Coefficient {
+export function logarithmSeries(jets: Jets, x: RhsTree, own: Series, k: number): Coefficient {
   if (k === 0) return called('ln', jets.zeroth(x));
   return divided(jets.coefficient(x, k), own, jets.series(x, k), k);
 }
@@ -137,12 +137,7 @@ const RULES: ReadonlyMap<string, { readonly code: string; readonly rule: Rule }>
 );
 
 /** (x^2 + y^2) c' = x y' - y x'. */
-function angle(
-  jets: Jets,
-  node: FunctionCall,
-  [y, x]: readonly [RateTree, RateTree],
-  k: number,
-): Coefficient {
+function angle(jets: Jets, node: FunctionCall, [y, x]: readonly [RhsTree, RhsTree], k: number): Coefficient {
   if (k === 0) return called('atan2', jets.zeroth(y), jets.zeroth(x));
   const radius = jets.partner(node, 'radius', k, (j) => sum([jets.product(x, x, j), jets.product(y, y, j)]));
   const above = derived(jets.series(y, k), (j) => jets.coefficient(x, j), k);
@@ -150,7 +145,7 @@ function angle(
   return divided(jets.kept(sum([above, below])), jets.own(node), radius, k);
 }
 
-function remainder(jets: Jets, x: RateTree, y: RateTree, k: number): Coefficient {
+function remainder(jets: Jets, x: RhsTree, y: RhsTree, k: number): Coefficient {
   const [x0, y0] = [jets.zeroth(x), jets.zeroth(y)];
   if (k === 0) return called('mod', x0, y0);
   const [a, b] = [jets.coefficient(x, k), jets.coefficient(y, k)];

@@ -5,7 +5,7 @@ import { nameNode, constantNode, ONE, operation, type CodeNode, readNode } from 
 import { localName, type NameOf, printed } from '../nodes/print.ts';
 import { Scopes } from '../nodes/scopes.ts';
 import { linesOf } from '../nodes/statement.ts';
-import { type RateLeaf, RateTrees } from '../../program/rate-tree.ts';
+import { type RhsLeaf, RhsTrees } from '../../program/rhs-tree.ts';
 import { JetCode } from './jet.ts';
 import { type Coefficient, orZero } from './series.ts';
 
@@ -27,8 +27,8 @@ const known = new WeakMap<Problem, Map<number, JetFunction>>();
 /** The series of a solution as they are made, one list of coefficients a component. */
 export interface SolutionJets {
   readonly solution: readonly (readonly Coefficient[])[];
-  /** Coefficient k of the rate of a component. */
-  readonly rate: (component: number, k: number) => Coefficient;
+  /** Coefficient k of the right-hand side of a component. */
+  readonly rhs: (component: number, k: number) => Coefficient;
 }
 
 /** Where series of solutions begin, and how their code is put together. */
@@ -40,10 +40,10 @@ export interface SolutionStart {
   /** Puts a node aside. */
   readonly declare: (piece: CodeNode) => CodeNode;
   /** A constant as a coefficient; without it one of 0 leaves none. */
-  readonly constant?: (leaf: RateLeaf & { readonly kind: 'constant' }) => Coefficient;
+  readonly constant?: (leaf: RhsLeaf & { readonly kind: 'constant' }) => Coefficient;
 }
 
-function plainConstant({ value }: RateLeaf & { readonly kind: 'constant' }): Coefficient {
+function plainConstant({ value }: RhsLeaf & { readonly kind: 'constant' }): Coefficient {
   return value === 0 ? null : constantNode(value);
 }
 
@@ -55,9 +55,9 @@ export function solutionJets(
   problem: Problem,
   { order, when, at, declare, constant = plainConstant }: SolutionStart,
 ): SolutionJets {
-  const trees = new RateTrees(problem);
+  const trees = new RhsTrees(problem);
   const solution: Coefficient[][] = at.map((piece) => [piece]);
-  const leaf = (to: RateLeaf, k: number): Coefficient => {
+  const leaf = (to: RhsLeaf, k: number): Coefficient => {
     switch (to.kind) {
       case 'time':
         return k === 0 ? when : k === 1 ? ONE : null;
@@ -72,22 +72,22 @@ export function solutionJets(
   const jets = problem.blocks.flatMap((block) =>
     Array.from({ length: block.size }, (_, element) => ({
       jet: new JetCode(leaf, declare),
-      rate: trees.at(block.rate, block, element),
+      rhs: trees.at(block.rhs, block, element),
     })),
   );
-  const rate = (component: number, k: number): Coefficient => {
+  const rhs = (component: number, k: number): Coefficient => {
     const found = jets[component];
-    return found === undefined ? null : found.jet.coefficient(found.rate, k);
+    return found === undefined ? null : found.jet.coefficient(found.rhs, k);
   };
   for (let k = 0; k < order; k += 1)
     jets
-      .map((_, component) => rate(component, k))
+      .map((_, component) => rhs(component, k))
       .forEach((piece, j) =>
         solution[j]!.push(
           piece === null || k === 0 ? piece : declare(operation('/', piece, constantNode(k + 1))),
         ),
       );
-  return { solution, rate };
+  return { solution, rhs };
 }
 
 /**

@@ -1,6 +1,6 @@
 import type { Binary, Bound, Comparison } from '../../formula/expression.ts';
 import { isAtom, constantNode, operation, type CodeNode } from '../nodes/code-node.ts';
-import type { RateLeaf, RateTree } from '../../program/rate-tree.ts';
+import type { RhsLeaf, RhsTree } from '../../program/rhs-tree.ts';
 import { functionSeries } from './function-series.ts';
 import { powerSeries } from './power-series.ts';
 import type { Jets, MakeSeries } from './jets.ts';
@@ -10,7 +10,7 @@ import { type Coefficient, minus, orZero, type Series, sum, times } from './seri
  * Where the Taylor coefficients of a leaf come from: coefficient k, or null where it is zero.
  * Coefficient k of x(t + s) is the factor of s^k.
  */
-export type LeafJet = (leaf: RateLeaf, k: number) => Coefficient;
+export type LeafJet = (leaf: RhsLeaf, k: number) => Coefficient;
 
 /** Puts a node of code aside; the same node gets the same name. */
 export type Declare = (piece: CodeNode) => CodeNode;
@@ -26,8 +26,8 @@ export type Declare = (piece: CodeNode) => CodeNode;
 export class JetCode implements Jets {
   readonly #leaf: LeafJet;
   readonly #declare: Declare;
-  readonly #known = new Map<RateTree, Coefficient[]>();
-  readonly #partners = new Map<RateTree, Map<string, Coefficient[]>>();
+  readonly #known = new Map<RhsTree, Coefficient[]>();
+  readonly #partners = new Map<RhsTree, Map<string, Coefficient[]>>();
 
   constructor(leaf: LeafJet, declare: Declare) {
     this.#leaf = leaf;
@@ -39,7 +39,7 @@ export class JetCode implements Jets {
    *
    * @throws PlaceError for a call that has no Taylor series here
    */
-  readonly coefficient = (node: RateTree, k: number): Coefficient => {
+  readonly coefficient = (node: RhsTree, k: number): Coefficient => {
     const known = this.#known.get(node) ?? [];
     this.#known.set(node, known);
     for (let j = known.length; j <= k; j += 1) known.push(this.kept(this.#make(node, j)));
@@ -49,14 +49,14 @@ export class JetCode implements Jets {
   readonly kept = (piece: Coefficient): Coefficient =>
     piece === null || isAtom(piece) ? piece : this.#declare(piece);
 
-  readonly series = (node: RateTree, k: number): Series =>
+  readonly series = (node: RhsTree, k: number): Series =>
     Array.from({ length: k + 1 }, (_, j) => this.coefficient(node, j));
 
-  readonly zeroth = (node: RateTree): CodeNode => orZero(this.coefficient(node, 0));
+  readonly zeroth = (node: RhsTree): CodeNode => orZero(this.coefficient(node, 0));
 
-  readonly own = (node: RateTree): Series => this.#known.get(node) ?? [];
+  readonly own = (node: RhsTree): Series => this.#known.get(node) ?? [];
 
-  readonly partner = (node: RateTree, key: string, k: number, make: MakeSeries): Series => {
+  readonly partner = (node: RhsTree, key: string, k: number, make: MakeSeries): Series => {
     const all = this.#partners.get(node) ?? new Map<string, Coefficient[]>();
     this.#partners.set(node, all);
     const series = all.get(key) ?? [];
@@ -66,14 +66,14 @@ export class JetCode implements Jets {
   };
 
   /** c[k] = sum of a[j] b[k-j]. */
-  readonly product = (left: RateTree, right: RateTree, k: number): Coefficient =>
+  readonly product = (left: RhsTree, right: RhsTree, k: number): Coefficient =>
     sum(
       Array.from({ length: k + 1 }, (_, j) =>
         times(this.coefficient(left, j), this.coefficient(right, k - j)),
       ),
     );
 
-  #make(node: RateTree, k: number): Coefficient {
+  #make(node: RhsTree, k: number): Coefficient {
     switch (node.kind) {
       case 'number':
         return k === 0 ? constantNode(node.value) : null;
@@ -90,13 +90,13 @@ export class JetCode implements Jets {
     }
   }
 
-  #choice(test: Comparison<Bound<RateLeaf>>, yes: Coefficient, no: Coefficient): Coefficient {
+  #choice(test: Comparison<Bound<RhsLeaf>>, yes: Coefficient, no: Coefficient): Coefficient {
     if (yes === null && no === null) return null;
     const [left, right] = [this.zeroth(test.left), this.zeroth(test.right)];
     return operation({ choose: test.relation }, left, right, orZero(yes), orZero(no));
   }
 
-  #binary(node: Binary<Bound<RateLeaf>>, k: number): Coefficient {
+  #binary(node: Binary<Bound<RhsLeaf>>, k: number): Coefficient {
     const { operator, left, right } = node;
     switch (operator) {
       case '+':
@@ -116,7 +116,7 @@ export class JetCode implements Jets {
   }
 
   /** c[k] = (a[k] - sum of b[j] c[k-j]) / b[0]. */
-  #quotient(node: Binary<Bound<RateLeaf>>, k: number): Coefficient {
+  #quotient(node: Binary<Bound<RhsLeaf>>, k: number): Coefficient {
     const below = this.zeroth(node.right);
     const own = this.own(node);
     const rest = sum([

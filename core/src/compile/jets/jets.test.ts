@@ -4,9 +4,9 @@ import { jetFunction, MAX_JET_COMPONENTS } from './jet-function.ts';
 
 const ORDER = 9;
 
-/** Coefficients of the solution of y' = rate through y at a time. */
-function series(rate: string, y: number, t = 0): readonly number[] {
-  const reading = parseProblem(`y' = ${rate}\ny(0) = 1\n0 <= t <= 1`);
+/** Coefficients of the solution of y' = right-hand side through y at a time. */
+function series(rhs: string, y: number, t = 0): readonly number[] {
+  const reading = parseProblem(`y' = ${rhs}\ny(0) = 1\n0 <= t <= 1`);
   if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
   const out = new Float64Array(ORDER + 1);
   jetFunction(reading.value, ORDER)(t, [y], out);
@@ -56,11 +56,11 @@ test.each<[string, number, readonly number[]]>([
   // y = atan t
   ['1/(1 + t^2)', 0, powers((k) => (k % 2 === 0 ? 0 : (k % 4 === 1 ? 1 : -1) / k))],
   ['cos(y)^2', 0, powers((k) => (k % 2 === 0 ? 0 : (k % 4 === 1 ? 1 : -1) / k))],
-])("the solution of y' = %s", (rate, y, expected) => {
-  expectSeries(series(rate, y), expected);
+])("the solution of y' = %s", (rhs, y, expected) => {
+  expectSeries(series(rhs, y), expected);
 });
 
-/** The rate written with one function, and the same one written without it. */
+/** The right-hand side written with one function, and the same one written without it. */
 test.each([
   ['tan(y)', 'sin(y)/cos(y)'],
   ['tanh(y)', 'sinh(y)/cosh(y)'],

@@ -1,12 +1,12 @@
 import type { Binary, Bound } from '../../formula/expression.ts';
 import { constantOf } from '../../formula/simplify.ts';
 import { constantNode, operation, type CodeNode } from '../nodes/code-node.ts';
-import type { RateLeaf, RateTree } from '../../program/rate-tree.ts';
+import type { RhsLeaf, RhsTree } from '../../program/rhs-tree.ts';
 import type { Jets } from './jets.ts';
 import { logarithmSeries } from './function-series.ts';
 import { type Coefficient, convolve, derived, one, scaled, sum } from './series.ts';
 
-type Power = Binary<Bound<RateLeaf>>;
+type Power = Binary<Bound<RhsLeaf>>;
 
 /** Largest whole exponent that is done by repeated squaring. */
 const MAX_SQUARED = 64;
@@ -24,7 +24,7 @@ export function powerSeries(jets: Jets, node: Power, k: number): Coefficient {
 }
 
 /** Repeated squaring, so that a base of zero is no trouble. */
-function wholePower(jets: Jets, base: RateTree, exponent: number, k: number): Coefficient {
+function wholePower(jets: Jets, base: RhsTree, exponent: number, k: number): Coefficient {
   if (exponent === 1) return jets.coefficient(base, k);
   const half = jets.partner(base, `^${Math.floor(exponent / 2)}`, k, (j) =>
     wholePower(jets, base, Math.floor(exponent / 2), j),

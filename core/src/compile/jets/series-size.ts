@@ -8,8 +8,8 @@ interface Size {
 }
 
 /**
- * About how many operations the Taylor coefficients of all rates take up to an order: a product of two series takes
- * order^2/2 of them, a sum or a multiple as many as there are coefficients.
+ * About how many operations the Taylor coefficients of all right-hand sides take up to an order: a product of two
+ * series takes order^2/2 of them, a sum or a multiple as many as there are coefficients.
  *
  * Source: A. Griewank, A. Walther, Evaluating Derivatives (2nd ed., 2008), section 13.2.
  */
@@ -38,5 +38,5 @@ export function seriesOperations({ blocks, unknowns, independent }: Problem, ord
     const inside = parts.reduce((sum, { operations }) => sum + operations, 0);
     return { operations: inside + cost(node, parts), varies: parts.some(({ varies }) => varies) };
   };
-  return blocks.reduce((sum, { rate, size }) => sum + size * (line + sizeOf(rate).operations), 0);
+  return blocks.reduce((sum, { rhs, size }) => sum + size * (line + sizeOf(rhs).operations), 0);
 }

@@ -31,7 +31,7 @@ test.each([17, 18, 19, 20, 41])(
         const i = index + 1;
         const [a, c, d] = [at(i - 1), at(i + 1), at(i + 2)];
         const choice = y > c ? Math.floor(10 * y) : -t * i;
-        const rate =
+        const rhs =
           Math.sqrt(Math.abs(a)) -
           y * y +
           (d * d * d) / 7 +
@@ -39,7 +39,7 @@ test.each([17, 18, 19, 20, 41])(
           Math.min(a, y) +
           (choice * 0.1) / (n + 1) -
           -y;
-        return y + h * rate;
+        return y + h * rhs;
       });
     }
     expect(Array.from(integrate(run, layGrid(0, 0.3, { steps: 6 })).values)).toEqual(u);
@@ -88,7 +88,7 @@ test('a body with more powers than a kernel can put aside stays in JavaScript, w
   const method = parseMethod('y[n+1] = y + h*f(t, y)');
   if (!problem.ok || !method.ok) throw new Error(JSON.stringify(problem));
   const run = compileRun(problem.value, method.value);
-  // the rate has no kernel, the formula of the method has
+  // the right-hand side has no kernel, the formula of the method has
   expect(arrayLoop(problem.value, run.program, 'double').kernels!.list).toHaveLength(1);
   const expected = Array.from({ length: 20 }, (_, i) => {
     const y = 1 / (i + 1);

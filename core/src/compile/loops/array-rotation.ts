@@ -14,10 +14,10 @@ export function isInPlace({ instructions, next, present, stages, kept }: Program
 }
 
 /** Whether a new value is also another one, so that its array cannot be handed on. */
-function isShared({ next, presentRate, kept }: Program, register: Register, i: number): boolean {
+function isShared({ next, presentRhs, kept }: Program, register: Register, i: number): boolean {
   return (
     next.some((other, k) => k !== i && other === register) ||
-    register === presentRate ||
+    register === presentRhs ||
     kept.some((k) => k.register === register)
   );
 }
@@ -29,7 +29,7 @@ function isShared({ next, presentRate, kept }: Program, register: Register, i: n
  * @param array the name of the array of a register
  */
 export function rotationLines(program: Program, array: (register: Register) => string): readonly string[] {
-  const { kept, present, next, presentRate } = program;
+  const { kept, present, next, presentRhs } = program;
   const lines: string[] = [];
   const chain = (registers: readonly Register[]): void => {
     const names = registers.map(array);
@@ -39,8 +39,8 @@ export function rotationLines(program: Program, array: (register: Register) => s
     for (let i = names.length - 1; i > 0; i -= 1) lines.push(`${names[i]} = ${names[i - 1]};`);
     lines.push(`${first} = free; }`);
   };
-  const rates = kept.filter(({ of }) => of === 'f').map(({ register }) => register);
-  if (presentRate !== null) chain([presentRate, ...rates]);
+  const rightHandSides = kept.filter(({ of }) => of === 'f').map(({ register }) => register);
+  if (presentRhs !== null) chain([presentRhs, ...rightHandSides]);
   if (isInPlace(program)) return lines;
   present.forEach((register, i) => {
     const variable = present.length === 1 ? 'y' : (['x', 'v'] as const)[i];

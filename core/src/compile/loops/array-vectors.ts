@@ -12,16 +12,16 @@ import type { Scopes } from '../nodes/scopes.ts';
 import { type Block, frame } from '../nodes/statement.ts';
 import type { Layout } from '../../program/layout.ts';
 import type { Program } from '../../program/program.ts';
-import { partialRate, rateTangent, type RateTree, RateTrees } from '../../program/rate-tree.ts';
+import { partialRhs, rhsTangent, type RhsTree, RhsTrees } from '../../program/rhs-tree.ts';
 import { stateShape } from '../../program/state.ts';
 import type { Register, StepLeaf, StepTree } from '../../program/step-tree.ts';
 import { isInPlace } from './array-rotation.ts';
 import { bandOf, type Interior, interiorOf } from './family-reach.ts';
-import { runningElement, type Source, sourceNode } from './rate-source.ts';
+import { runningElement, type Source, sourceNode } from './rhs-source.ts';
 import type { NumberedSolve, Partial, StepLowering, StepParts, Vectors } from './step-lowering.ts';
 
-/** What is written in place of a rate: the rate itself, or a derivative of it. */
-type Change = (rate: RateTree) => RateTree;
+/** What is written in place of a right-hand side: the right-hand side itself, or a derivative of it. */
+type Change = (rhs: RhsTree) => RhsTree;
 
 /** A stretch of elements that a loop sets: those from..to of a family, at `offset` in an array. */
 interface Stretch {
@@ -41,7 +41,7 @@ export class ArrayVectors implements Vectors {
   readonly #layout: Layout;
   readonly #scopes: Scopes;
   readonly #lowering: StepLowering;
-  readonly #trees: RateTrees;
+  readonly #trees: RhsTrees;
   readonly #inPlace: boolean;
   readonly #arrays = new Set<Register>();
   readonly #tangentArrays = new Set<Register>();
@@ -56,7 +56,7 @@ export class ArrayVectors implements Vectors {
     this.#layout = layout;
     this.#scopes = scopes;
     this.#lowering = lowering;
-    this.#trees = new RateTrees(problem);
+    this.#trees = new RhsTrees(problem);
     this.#inPlace = isInPlace(program);
   }
 
@@ -84,7 +84,7 @@ export class ArrayVectors implements Vectors {
     this.#combine(value, this.array(isOver ? this.#program.present[0]! : into));
   }
 
-  rate(into: Register, at: readonly Register[], when: CodeNode): void {
+  rhs(into: Register, at: readonly Register[], when: CodeNode): void {
     this.#writeRates(
       { at: at.map((register) => this.array(register)), along: [], when },
       this.array(into),
@@ -95,7 +95,7 @@ export class ArrayVectors implements Vectors {
   partial(of: Partial, when: CodeNode): void {
     const { along, into, at } = of;
     const source = { at: [this.array(at)], along: along === null ? [] : [this.array(along)], when };
-    this.#writeRates(source, this.array(into), (tree) => partialRate(tree, of));
+    this.#writeRates(source, this.array(into), (tree) => partialRhs(tree, of));
   }
 
   /** Taylor coefficients of the whole system by one generated function; f^(k) is (k+1)! times coefficient k+1 of y. */
@@ -130,10 +130,10 @@ export class ArrayVectors implements Vectors {
     this.#moving.add(into);
   }
 
-  rateTangent(into: Register, at: readonly Register[], when: CodeNode): void {
+  rhsTangent(into: Register, at: readonly Register[], when: CodeNode): void {
     const along = at.map((register) => (this.#moving.has(register) ? this.#tangentArray(register) : null));
     const source = { at: at.map((register) => this.array(register)), along, when };
-    this.#writeRates(source, this.#tangentArray(into), rateTangent);
+    this.#writeRates(source, this.#tangentArray(into), rhsTangent);
     this.#moving.add(into);
   }
 
@@ -226,7 +226,7 @@ export class ArrayVectors implements Vectors {
     for (const { block, offset } of this.#layout.rated) {
       const { from, to } = this.#interior(block);
       const element = (k: number): void => {
-        const tree = this.#trees.at(block.rate, block, k);
+        const tree = this.#trees.at(block.rhs, block, k);
         this.#put(`${into}[${offset + k}]`, change(tree), source);
       };
       for (let k = 0; k < from; k += 1) element(k);
@@ -243,8 +243,8 @@ export class ArrayVectors implements Vectors {
 
   /** The elements of a family all of whose neighbours lie inside. */
   #writeBody(block: ProblemBlock, source: Source, { into, offset, from, to }: Stretch, change: Change): void {
-    const tree = change(this.#trees.running(block.rate, block));
-    const piece = (part: RateTree): CodeNode =>
+    const tree = change(this.#trees.running(block.rhs, block));
+    const piece = (part: RhsTree): CodeNode =>
       pieceOf(part, this.#scopes, (leaf) => sourceNode(leaf, source, this.#layout, this.#scopes));
     const kernel = this.#kernel(tree, (leaf) => runningElement(leaf, source, this.#layout), piece);
     if (kernel !== null) {
@@ -257,7 +257,7 @@ export class ArrayVectors implements Vectors {
     this.#scopes.say({ kind: 'loop', index: 'i', from, to, body: [...body.statements, put] });
   }
 
-  #put(into: string, tree: RateTree, source: Source): void {
+  #put(into: string, tree: RhsTree, source: Source): void {
     const value = pieceOf(tree, this.#scopes, (leaf) => sourceNode(leaf, source, this.#layout, this.#scopes));
     this.#scopes.say({ kind: 'put', into, value });
   }

@@ -1,6 +1,8 @@
 import type { Kernel } from '../kernel/kernel.ts';
 
-/** Source of a loop over steps, from one of the generators; what a run may never ask for is written when it is asked. */
+/**
+ * Source of a loop over steps, from one of the generators; what a run may never ask for is written when it is asked.
+ */
 export interface GeneratedLoop {
   /** `function (S, origin, h, first, count)`: advances the state S in place. */
   readonly advance: string;

@@ -49,7 +49,7 @@ function writeStep(problem: Problem, program: Program, single: boolean): Step {
   const scopes = new Scopes({ pure: true, single, inlines: !single });
   const lowering = new StepLowering(program, scopes);
   const vectors = new LocalVectors({ problem, program, layout, scopes, lowering });
-  const { present, kept, presentRate } = program;
+  const { present, kept, presentRhs } = program;
   const keptName = (k: number, j: number): string => `q${k}_${j}`;
   const components = Array.from({ length: layout.width }, (_, j) => j);
   present.forEach((register, i) =>
@@ -68,7 +68,7 @@ function writeStep(problem: Problem, program: Program, single: boolean): Step {
   const made = program.next.map((register) => vectors.pieces(register));
   const next = layout.of.map(({ vector, index }) => made[vector]?.[index] ?? nameNode('NaN'));
   const newest = kept.map(({ of }) =>
-    vectors.pieces(of === 'f' ? presentRate! : present[of === 'v' ? 1 : 0]!),
+    vectors.pieces(of === 'f' ? presentRhs! : present[of === 'v' ? 1 : 0]!),
   );
   return {
     single,

@@ -11,13 +11,7 @@ import type { Scopes } from '../nodes/scopes.ts';
 import { type Block, frame } from '../nodes/statement.ts';
 import type { Layout } from '../../program/layout.ts';
 import type { Program } from '../../program/program.ts';
-import {
-  partialRate,
-  rateTangent,
-  type RateLeaf,
-  type RateTree,
-  RateTrees,
-} from '../../program/rate-tree.ts';
+import { partialRhs, rhsTangent, type RhsLeaf, type RhsTree, RhsTrees } from '../../program/rhs-tree.ts';
 import { stateShape } from '../../program/state.ts';
 import type { Register, StepTree } from '../../program/step-tree.ts';
 import type { NumberedSolve, Partial, StepLowering, StepParts, Vectors } from './step-lowering.ts';
@@ -31,11 +25,11 @@ export class LocalVectors implements Vectors {
   readonly #layout: Layout;
   readonly #scopes: Scopes;
   readonly #lowering: StepLowering;
-  readonly #trees: RateTrees;
+  readonly #trees: RhsTrees;
   readonly #vectors = new Map<Register, readonly CodeNode[]>();
   readonly #tangents = new Map<Register, readonly CodeNode[]>();
-  #rates: readonly RateTree[] | null = null;
-  #rateTangents: readonly RateTree[] | null = null;
+  #rightHandSides: readonly RhsTree[] | null = null;
+  #rhsTangents: readonly RhsTree[] | null = null;
   #solveRoom = 0;
 
   constructor({ problem, program, layout, scopes, lowering }: StepParts) {
@@ -44,7 +38,7 @@ export class LocalVectors implements Vectors {
     this.#layout = layout;
     this.#scopes = scopes;
     this.#lowering = lowering;
-    this.#trees = new RateTrees(problem);
+    this.#trees = new RhsTrees(problem);
   }
 
   /** Unknown numbers of the largest system that is solved. */
@@ -69,8 +63,8 @@ export class LocalVectors implements Vectors {
     );
   }
 
-  rate(into: Register, at: readonly Register[], when: CodeNode): void {
-    this.#vectors.set(into, this.#ratesOf(this.#rateTrees(), at, when, []));
+  rhs(into: Register, at: readonly Register[], when: CodeNode): void {
+    this.#vectors.set(into, this.#rhsOf(this.#rhsTrees(), at, when, []));
   }
 
   derivative(into: Register, order: number, at: Register, when: CodeNode): void {
@@ -81,11 +75,11 @@ export class LocalVectors implements Vectors {
       return Array.from({ length: block.size }, (_, element) =>
         typed === null
           ? null
-          : this.#scopes.keep(this.#rate(this.#trees.at(typed, block, element), present, when, [])),
+          : this.#scopes.keep(this.#rhs(this.#trees.at(typed, block, element), present, when, [])),
       );
     });
     const isByHand = byHand.every((typed) => typed !== null);
-    const { rate } = solutionJets(this.#problem, {
+    const { rhs } = solutionJets(this.#problem, {
       order: isByHand ? 0 : order,
       when,
       at: present,
@@ -97,7 +91,7 @@ export class LocalVectors implements Vectors {
       into,
       byHand.map((typed, j) => {
         if (typed !== null) return typed;
-        const piece = rate(j, order);
+        const piece = rhs(j, order);
         if (piece === null) return ZERO;
         return order === 1 ? piece : this.#declare(operation('*', factor, piece));
       }),
@@ -106,9 +100,9 @@ export class LocalVectors implements Vectors {
 
   partial(of: Partial, when: CodeNode): void {
     const { along, into, at } = of;
-    const trees = this.#rateTrees().map((tree) => partialRate(tree, of));
+    const trees = this.#rhsTrees().map((tree) => partialRhs(tree, of));
     const direction = along === null ? [] : this.pieces(along);
-    this.#vectors.set(into, this.#ratesOf(trees, [at], when, direction));
+    this.#vectors.set(into, this.#rhsOf(trees, [at], when, direction));
   }
 
   moves(register: Register): boolean {
@@ -122,12 +116,12 @@ export class LocalVectors implements Vectors {
     );
   }
 
-  rateTangent(into: Register, at: readonly Register[], when: CodeNode): void {
-    this.#rateTangents ??= this.#rateTrees().map(rateTangent);
+  rhsTangent(into: Register, at: readonly Register[], when: CodeNode): void {
+    this.#rhsTangents ??= this.#rhsTrees().map(rhsTangent);
     const along = this.#layout.of.map(
       ({ vector, index }) => this.#tangents.get(at[vector] ?? -1)?.[index] ?? ZERO,
     );
-    this.#tangents.set(into, this.#ratesOf(this.#rateTangents, at, when, along));
+    this.#tangents.set(into, this.#rhsOf(this.#rhsTangents, at, when, along));
   }
 
   guess({ id, unknowns, guess }: NumberedSolve): void {
@@ -194,26 +188,26 @@ export class LocalVectors implements Vectors {
     return this.#scopes.keep(pieceOf(value, this.#scopes, (leaf) => this.#lowering.leaf(leaf, vector)));
   }
 
-  #rateTrees(): readonly RateTree[] {
-    this.#rates ??= this.#layout.rated.flatMap(({ block }) =>
-      Array.from({ length: block.size }, (_, element) => this.#trees.at(block.rate, block, element)),
+  #rhsTrees(): readonly RhsTree[] {
+    this.#rightHandSides ??= this.#layout.rated.flatMap(({ block }) =>
+      Array.from({ length: block.size }, (_, element) => this.#trees.at(block.rhs, block, element)),
     );
-    return this.#rates;
+    return this.#rightHandSides;
   }
 
-  #ratesOf(
-    trees: readonly RateTree[],
+  #rhsOf(
+    trees: readonly RhsTree[],
     at: readonly Register[],
     when: CodeNode,
     along: readonly CodeNode[],
   ): readonly CodeNode[] {
     const vectors = at.map((register) => this.pieces(register));
     const state = this.#layout.of.map(({ vector, index }) => vectors[vector]?.[index] ?? NOT_A_NUMBER);
-    return trees.map((tree) => this.#scopes.keep(this.#rate(tree, state, when, along)));
+    return trees.map((tree) => this.#scopes.keep(this.#rhs(tree, state, when, along)));
   }
 
-  #rate(tree: RateTree, at: readonly CodeNode[], when: CodeNode, along: readonly CodeNode[]): CodeNode {
-    return pieceOf(tree, this.#scopes, (leaf: RateLeaf) => {
+  #rhs(tree: RhsTree, at: readonly CodeNode[], when: CodeNode, along: readonly CodeNode[]): CodeNode {
+    return pieceOf(tree, this.#scopes, (leaf: RhsLeaf) => {
       switch (leaf.kind) {
         case 'time':
           return when;

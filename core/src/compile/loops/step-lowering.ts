@@ -15,7 +15,7 @@ export interface Vectors {
   /** Makes a vector of others, component by component. */
   readonly combine: (into: Register, value: StepTree) => void;
   /** f (or a) at a time and at the values of registers. */
-  readonly rate: (into: Register, at: readonly Register[], when: CodeNode) => void;
+  readonly rhs: (into: Register, at: readonly Register[], when: CodeNode) => void;
   /** The total derivative of f of an order from 1 on. */
   readonly derivative: (into: Register, order: number, at: Register, when: CodeNode) => void;
   /** A partial derivative of f. */
@@ -23,7 +23,7 @@ export interface Vectors {
   /** How fast a register moves. */
   readonly moves: (register: Register) => boolean;
   readonly combineTangent: (into: Register, tangent: StepTree) => void;
-  readonly rateTangent: (into: Register, at: readonly Register[], when: CodeNode) => void;
+  readonly rhsTangent: (into: Register, at: readonly Register[], when: CodeNode) => void;
   /** Gives the unknowns of a solve their first guess. */
   readonly guess: (solve: NumberedSolve) => void;
   /** Sets the unknowns going, one at a time. */
@@ -110,8 +110,8 @@ export class StepLowering {
 
   #run(instruction: Instruction, vectors: Vectors): void {
     switch (instruction.kind) {
-      case 'rate':
-        vectors.rate(instruction.into, instruction.at, this.#number(instruction.time));
+      case 'rhs':
+        vectors.rhs(instruction.into, instruction.at, this.#number(instruction.time));
         return;
       case 'derivative':
         vectors.derivative(
@@ -158,7 +158,7 @@ export class StepLowering {
         instruction.into,
         stepTangent(instruction.value, (register) => vectors.moves(register)),
       );
-    if (instruction.kind === 'rate' && instruction.at.some((register) => vectors.moves(register)))
-      vectors.rateTangent(instruction.into, instruction.at, this.#number(instruction.time));
+    if (instruction.kind === 'rhs' && instruction.at.some((register) => vectors.moves(register)))
+      vectors.rhsTangent(instruction.into, instruction.at, this.#number(instruction.time));
   }
 }

@@ -73,8 +73,8 @@ function columnsOf(parts: BandedParts, u: number, { reach, stride }: Shape): rea
 }
 
 /**
- * Unknowns in arrays whose formulas depend on near neighbours: columns that no row shares are found together, by moving all
- * their unknowns at once, so that the cost is that of the band and not of the system.
+ * Unknowns in arrays whose formulas depend on near neighbours: columns that no row shares are found together, by moving
+ * all their unknowns at once, so that the cost is that of the band and not of the system.
  *
  * Source: A. R. Curtis, M. J. D. Powell, J. K. Reid, On the estimation of sparse Jacobian matrices, J. Inst. Maths
  * Applics 13 (1974) 117-119, for the grouping of columns.

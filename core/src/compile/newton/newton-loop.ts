@@ -6,8 +6,8 @@ export interface NewtonSystem {
   /** Number of unknown numbers. */
   readonly n: number;
   /**
-   * Lines for every unknown. `place` holds the first guess and, behind the loop, the solution; `index` is its place among
-   * all; `result` is what its formula gives.
+   * Lines for every unknown. `place` holds the first guess and, behind the loop, the solution; `index` is its place
+   * among all; `result` is what its formula gives.
    */
   readonly each: (
     line: (place: string, index: string, result: string) => readonly string[],
@@ -95,8 +95,8 @@ function halveWhereNotSmaller(
 
 /**
  * The end of an iteration: it is done when the correction `moved` is lost in rounding beside `reach`, or no longer
- * becomes smaller and nearly is; for a slope at rest, which is no more exact than the values it is made of allow, beside
- * the `scale` of those. It is given up when it becomes infinite or takes too long.
+ * becomes smaller and nearly is; for a slope at rest, which is no more exact than the values it is made of allow,
+ * beside the `scale` of those. It is given up when it becomes infinite or takes too long.
  */
 function goOnOrEnd({ single }: NewtonParts, fail: readonly string[]): readonly string[] {
   const { epsilon, nearly } = tolerances(single);
@@ -111,9 +111,9 @@ function goOnOrEnd({ single }: NewtonParts, fail: readonly string[]): readonly s
 }
 
 /**
- * Newton's method for z = g(z) with the exact Jacobian I - g'(z), until a correction is lost in rounding or no longer becomes
- * smaller; damped where it fails. Where that fails, too, the unknowns become NaN and the state says why. `reach` is the
- * largest value met on the way: a solution near zero is no more exact than what it is made of.
+ * Newton's method for z = g(z) with the exact Jacobian I - g'(z), until a correction is lost in rounding or no longer
+ * becomes smaller; damped where it fails. Where that fails, too, the unknowns become NaN and the state says why.
+ * `reach` is the largest value met on the way: a solution near zero is no more exact than what it is made of.
  */
 export function newtonLoop(parts: NewtonParts, system: NewtonSystem): readonly Statement[] {
   const { id, residual, single } = parts;

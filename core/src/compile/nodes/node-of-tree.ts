@@ -13,8 +13,8 @@ export function parameterNode(value: number, { single }: Pick<Scopes, 'single'>)
 }
 
 /**
- * A tree as a node of code, operation by operation in the text's own order. What is loop-invariant and no plain atom is put
- * aside, so that a loop computes it once, outside.
+ * A tree as a node of code, operation by operation in the text's own order. What is loop-invariant and no plain atom is
+ * put aside, so that a loop computes it once, outside.
  *
  * @param leaf the node for what a leaf is bound to
  */

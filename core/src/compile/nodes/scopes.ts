@@ -23,8 +23,8 @@ interface OpenBlock {
 }
 
 /**
- * Puts nodes of code aside: loop-invariant ones before the loop over steps, others in the block that is being written. The
- * same node is put aside once as long as its name is in scope.
+ * Puts nodes of code aside: loop-invariant ones before the loop over steps, others in the block that is being written.
+ * The same node is put aside once as long as its name is in scope.
  */
 export class Scopes {
   readonly before: Statement[] = [];

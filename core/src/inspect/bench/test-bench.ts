@@ -21,7 +21,10 @@ interface Bench {
 const power = (q: number): string =>
   `y' = ${q === 1 ? '1' : `${q}*t${q === 2 ? '' : `^${q - 1}`}`}\ny(0) = 0\n0 <= t <= 1\ny(t) = t${q === 1 ? '' : `^${q}`}`;
 
-/** Problems with known solutions: powers of t, linear, nonlinear, with time in the rate, systems, a stiff one. */
+/**
+ * Problems with known solutions: powers of t, linear, nonlinear, with time in the right-hand side, systems, a stiff
+ * one.
+ */
 const FIRST: readonly Bench[] = [
   { name: 'f = 1', text: power(1), exactFrom: 1 },
   { name: 'y = t^2', text: power(2), exactFrom: 2 },

@@ -18,10 +18,15 @@ export interface Amount {
   readonly value: number;
 }
 
-/** How far a number that is no fraction may be from another and still count as equal, relative to the terms it came from. */
+/**
+ * How far a number that is no fraction may be from another and still count as equal, relative to the terms it came
+ * from.
+ */
 export const TOLERANCE = 1e-10;
 
-/** Bits of a numerator or denominator beyond which a fraction is no longer worth its exactness; a double holds 2^1000. */
+/**
+ * Bits of a numerator or denominator beyond which a fraction is no longer worth its exactness; a double holds 2^1000.
+ */
 const MAX_BITS = 1_000n;
 const LARGEST = 1n << MAX_BITS;
 

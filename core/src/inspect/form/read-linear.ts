@@ -33,7 +33,7 @@ import {
 const MAX_STAGES = 100;
 
 /** A call of f, of a or of a derivative of f. */
-type EvaluationInstruction = Instruction & { readonly kind: 'rate' | 'derivative' | 'partial' };
+type EvaluationInstruction = Instruction & { readonly kind: 'rhs' | 'derivative' | 'partial' };
 
 /** Reads the instructions of a step, one after another, as forms. */
 class LinearReader {
@@ -88,9 +88,9 @@ class LinearReader {
       case 'combine':
         this.#values.set(instruction.into, this.#value(instruction.value, instruction.line));
         return;
-      case 'rate':
+      case 'rhs':
         // f[n] becomes a stage where it is read
-        if (instruction.into !== this.#program.presentRate)
+        if (instruction.into !== this.#program.presentRhs)
           this.#values.set(instruction.into, this.#evaluation(instruction, 0, null));
         return;
       case 'derivative':
@@ -166,16 +166,16 @@ class LinearReader {
 
   /** What a register holds, as it is read in a line. */
   #read(register: Register, line: string, span: Span): Value {
-    const { presentRate, kept } = this.#program;
+    const { presentRhs, kept } = this.#program;
     const back =
-      register === presentRate ? 0 : kept.find((one) => one.register === register && one.of === 'f')?.back;
-    if (back !== undefined) return this.#keptRate(back, line, span);
+      register === presentRhs ? 0 : kept.find((one) => one.register === register && one.of === 'f')?.back;
+    if (back !== undefined) return this.#keptRhs(back, line, span);
     const value = this.#values.get(register);
-    if (value === undefined) throw new NoForm('this has no value here', span);
+    if (value === undefined) throw new NoForm('this has no value yet at this line', span);
     return value;
   }
 
-  #keptRate(back: number, line: string, span: Span): Value {
+  #keptRhs(back: number, line: string, span: Span): Value {
     const [first, second] = [this.#kept(0, back).form, this.#kept(1, back).form];
     const at = this.#program.form === 'first order' ? { y: first } : { x: first, v: second };
     const shift = amountOf(-back);

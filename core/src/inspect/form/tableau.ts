@@ -11,7 +11,9 @@ export interface Tableau {
   readonly b: readonly Amount[];
 }
 
-/** The coefficients of a linear multistep formula: y[n+1] = sum alpha_j y[n-j] + h (next f[n+1] + sum beta_j f[n-j]). */
+/**
+ * The coefficients of a linear multistep formula: y[n+1] = sum alpha_j y[n-j] + h (next f[n+1] + sum beta_j f[n-j]).
+ */
 export interface MultistepCoefficients {
   readonly alpha: readonly Amount[];
   readonly beta: readonly Amount[];

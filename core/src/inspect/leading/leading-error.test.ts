@@ -54,7 +54,7 @@ const GROWTH = problem("y' = a*y\na = 2.5\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(a*t
 const THREE: readonly (readonly [name: string, problem: Problem])[] = [
   ['growth', GROWTH],
   [
-    'a rate with time and powers',
+    'a right-hand side with time and powers',
     problem(
       "u' = 4*cos(4*t) + (u^2 - (2 + sin(4*t))^2)/3 - t*(u - 2 - sin(4*t))/2 - (u^3 - (2 + sin(4*t))^3)/10\nu(0) = 2\n0 <= t <= 1.8\nu(t) = 2 + sin(4*t)",
     ),

@@ -1,5 +1,5 @@
 import { jetFunction } from '../../compile/jets/jet-function.ts';
-import { MAX_SERIES_COMPONENTS, rateSeries } from '../../compile/jets/rate-series.ts';
+import { MAX_SERIES_COMPONENTS, rhsSeries } from '../../compile/jets/rhs-series.ts';
 import type { Problem } from '../../problem/problem.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { type ProvedOrder, weightOfSlopes } from '../order/prove-order.ts';
@@ -140,7 +140,7 @@ function smoothErrors(method: LinearMethod, first: number, along: Along): Local 
   return null;
 }
 
-/** e from e' = J e + d by the classical Runge-Kutta method; J e comes from a series of the rates. */
+/** e from e' = J e + d by the classical Runge-Kutta method; J e comes from a series of the right-hand sides. */
 function globalError(
   { problem, solution, end }: Along,
   local: Local,
@@ -148,7 +148,7 @@ function globalError(
   parts: number,
 ): Float64Array {
   const { size, start } = problem;
-  const rates = rateSeries(problem, 1);
+  const rightHandSides = rhsSeries(problem, 1);
   const [pair, out] = [new Float64Array(2 * size), new Float64Array(2 * size)];
   const [state, d] = [new Float64Array(size), new Float64Array(size)];
   const width = (end - start) / parts;
@@ -170,7 +170,7 @@ function globalError(
     goTo(i);
     pair.set(state);
     pair.set(e, size);
-    rates(t, 0, pair, out);
+    rightHandSides(t, 0, pair, out);
     for (let j = 0; j < size; j += 1) into[j] = out[size + j]! + d[j]!;
   };
   const k = Array.from({ length: 4 }, () => new Float64Array(size));

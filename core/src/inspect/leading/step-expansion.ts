@@ -1,4 +1,4 @@
-import { rateSeries, type RateSeries } from '../../compile/jets/rate-series.ts';
+import { rhsSeries, type RhsSeries } from '../../compile/jets/rhs-series.ts';
 import type { Problem } from '../../problem/problem.ts';
 import type { LinearForm } from '../form/form.ts';
 import { keptPlace } from '../form/kind.ts';
@@ -45,7 +45,7 @@ interface SeriesTerm {
 /** Follows a step through truncated series in h. */
 class Expanding {
   readonly #method: LinearMethod;
-  readonly #rates: RateSeries;
+  readonly #rightHandSides: RhsSeries;
   readonly #places: Places;
   readonly #size: number;
   readonly #order: number;
@@ -60,7 +60,7 @@ class Expanding {
 
   constructor(method: LinearMethod, problem: Problem, order: number) {
     this.#method = method;
-    this.#rates = rateSeries(problem, order);
+    this.#rightHandSides = rhsSeries(problem, order);
     this.#places = placesOf(problem);
     this.#size = problem.size;
     this.#order = order;
@@ -110,14 +110,14 @@ class Expanding {
       this.#put(stage.at.x, x);
       this.#put(stage.at.v, v);
     }
-    this.#rates(t, stage.shift.value, this.#state, this.#out);
+    this.#rightHandSides(t, stage.shift.value, this.#state, this.#out);
     const from = 'y' in stage.at ? y : v;
     for (let k = 0; k <= this.#order; k += 1)
       for (let j = 0; j < from.length; j += 1)
         slope[k * this.#width + j] = this.#out[k * this.#size + from[j]!]!;
   }
 
-  /** The derivative of a rate along the solution, where it is taken on the solution itself. */
+  /** The derivative of a right-hand side along the solution, where it is taken on the solution itself. */
   #derivative(stage: FormStage, slope: Float64Array): void {
     const back = keptPlace(stage) ?? 0;
     const rise = stage.primes + 1;

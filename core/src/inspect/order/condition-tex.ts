@@ -18,8 +18,8 @@ interface Factor {
 }
 
 /**
- * The factors above a vertex with an index. A leaf is c where c is the sum of a row; where the shifts in time are others,
- * c is that of a leaf `t` alone, and any other leaf has its sum over a.
+ * The factors above a vertex with an index. A leaf is c where c is the sum of a row; where the shifts in time are
+ * others, c is that of a leaf `t` alone, and any other leaf has its sum over a.
  */
 function above(tree: RootedTree, index: string, free: string[], withTime: boolean): readonly Factor[] {
   const isShift = ({ children, root }: RootedTree): boolean =>

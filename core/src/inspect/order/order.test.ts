@@ -80,11 +80,13 @@ test('earlier values are those of the exact solution: (-j)^order over the densit
 });
 
 test('derivatives of f away from the solution: a method with one of them, by its expansion by hand', () => {
-  // y + h f(t, y) + h^2/2 f'(t + h, y + h f(t, y)): the h^3 terms of y' = y^2 are (1, y = 1) 2 f' f = 3 of 3, by hand below
+  // y + h f(t, y) + h^2/2 f'(t + h, y + h f(t, y)): the h^3 terms of y' = y^2 are (1, y = 1) 2 f' f = 3 of 3, by hand
+  // below
   const method = linear("y[n+1] = y + h*f(t, y) + h^2/2*f'(t + h, y + h*f(t, y))");
   const series = stepSeries(method);
   const byText = new Map(new Forest(FIRST).ofOrder(3).map((tree) => [treeText(tree), series.of(tree).value]));
-  // h^2/2 (f_yy f f + f_y f_y f) at y + h f: d/dh of f_y f at y is f_yy f f + f_y f_y f, so 1/2 (f_yy(f,f) + f_y f_y f);
+  // h^2/2 (f_yy f f + f_y f_y f) at y + h f: d/dh of f_y f at y is f_yy f f + f_y f_y f, so 1/2 (f_yy(f,f) + f_y f_y
+  // f);
   // coefficients over the symmetries 2 and 1
   expect(byText).toEqual(
     new Map([

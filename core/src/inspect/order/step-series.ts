@@ -46,9 +46,9 @@ function basisWeight(basis: Basis, weights: readonly (number | null)[]): number 
 const known = new WeakMap<LinearMethod, readonly (number | null)[]>();
 
 /**
- * The weights of all stages. A linearly implicit stage applies its Jacobian to a sum that holds the stage itself, so that
- * weights are found one after another, each from the first term of such a sum whose weight is known; whether the other
- * terms agree with it is another question. One that rests on nothing but itself has none.
+ * The weights of all stages. A linearly implicit stage applies its Jacobian to a sum that holds the stage itself, so
+ * that weights are found one after another, each from the first term of such a sum whose weight is known; whether the
+ * other terms agree with it is another question. One that rests on nothing but itself has none.
  */
 function stageWeights(method: LinearMethod): readonly (number | null)[] {
   const ready = known.get(method);
@@ -75,8 +75,8 @@ export interface Deficit {
 }
 
 /**
- * For each term of a form how many powers of h it lacks; 0 for all of them in a value, 1 in a slope. The weight of a slope
- * is 1, that of a derivative of it 2, that of a 2.
+ * For each term of a form how many powers of h it lacks; 0 for all of them in a value, 1 in a slope. The weight of a
+ * slope is 1, that of a derivative of it 2, that of a 2.
  */
 export function deficitsOf(form: LinearForm, method: LinearMethod): readonly Deficit[] {
   const weights = stageWeights(method);
@@ -191,14 +191,14 @@ class Series implements StepSeries {
     const key = `${place}/${tree.id}`;
     const known = this.#flows.get(key);
     if (known !== undefined) return known;
-    const rate =
+    const rhs =
       tree.root === 't'
         ? [UNIT]
         : tree.children.reduce<InTime>(
             (made, child) => multiplied(made, this.#flow(stage, place, child)),
             [UNIT],
           );
-    const made = [this.#above(stage, tree), ...rate.map((amount, k) => over(amount, amountOf(k + 1)))];
+    const made = [this.#above(stage, tree), ...rhs.map((amount, k) => over(amount, amountOf(k + 1)))];
     this.#flows.set(key, made);
     return made;
   }

@@ -1,10 +1,10 @@
 /**
- * A rooted tree: an elementary differential of the solution. Vertices are `y`, the rate of a first-order system; for
- * x'' = a(t, x, v) they are `x`, whose rate is v itself and so has one child at most, and `v`, whose rate is a. A leaf
- * `t` is a derivative by the time.
+ * A rooted tree: an elementary differential of the solution. Vertices are `y`, the right-hand side of a first-order
+ * system; for x'' = a(t, x, v) they are `x`, whose right-hand side is v itself and so has one child at most, and `v`,
+ * whose right-hand side is a. A leaf `t` is a derivative by the time.
  *
- * Source: J. C. Butcher, Numerical Methods for Ordinary Differential Equations (3rd ed., 2016), chapter 3;
- * E. Hairer, S. P. Norsett, G. Wanner, Solving Ordinary Differential Equations I (2nd ed., 1993), sections II.2, II.14.
+ * Source: J. C. Butcher, Numerical Methods for Ordinary Differential Equations (3rd ed., 2016), chapter 3; E. Hairer,
+ * S. P. Norsett, G. Wanner, Solving Ordinary Differential Equations I (2nd ed., 1993), sections II.2, II.14.
  */
 export interface RootedTree {
   readonly id: number;

@@ -1,4 +1,4 @@
-import { rateSeries } from '../../compile/jets/rate-series.ts';
+import { rhsSeries } from '../../compile/jets/rhs-series.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { type Complex, complex, rootsOf, sizeOf } from './complex.ts';
 import { growthAt } from './stability-limits.ts';
@@ -7,17 +7,17 @@ import type { StabilityPolynomial } from './stability-polynomial.ts';
 /** Most components whose eigenvalues are found. */
 export const MAX_EIGENVALUES = 8;
 
-/** The Jacobian of the rates at a time and state, row by row. */
+/** The Jacobian of the right-hand sides at a time and state, row by row. */
 export function jacobianAt(problem: Problem, t: number, state: ArrayLike<number>): readonly Float64Array[] {
   const { size } = problem;
-  const rates = rateSeries(problem, 1);
+  const rightHandSides = rhsSeries(problem, 1);
   const [pair, out] = [new Float64Array(2 * size), new Float64Array(2 * size)];
   pair.set(Array.from(state).slice(0, size));
   const rows = Array.from({ length: size }, () => new Float64Array(size));
   for (let j = 0; j < size; j += 1) {
     pair.fill(0, size);
     pair[size + j] = 1;
-    rates(t, 0, pair, out);
+    rightHandSides(t, 0, pair, out);
     for (let i = 0; i < size; i += 1) rows[i]![j] = out[size + i]!;
   }
   return rows;

@@ -5,9 +5,9 @@ import type { Powers } from '../form/powers.ts';
 import { zCleaned, zLess, type ZPolynomial, zProduct, zSum, zTerm } from './z-polynomial.ts';
 
 /**
- * What a method makes of y' = lambda y: below * y[n+1] = the sum of above[j] * y[n-j], with polynomials in z = h lambda.
- * For a one-step method R(z) = above[0]/below is its stability function; the characteristic polynomial of the others is
- * below r^(k) - above[0] r^(k-1) - ... - above[k-1].
+ * What a method makes of y' = lambda y: below * y[n+1] = the sum of above[j] * y[n-j], with polynomials in z = h
+ * lambda. For a one-step method R(z) = above[0]/below is its stability function; the characteristic polynomial of the
+ * others is below r^(k) - above[0] r^(k-1) - ... - above[k-1].
  */
 export interface StabilityPolynomial {
   readonly below: ZPolynomial;

@@ -16,8 +16,8 @@ export interface ZeroStability {
 const NEAR = 1e-6;
 
 /**
- * The root condition: an error in the starting values stays bounded as h falls only if no root leaves the unit circle and
- * none on it is double.
+ * The root condition: an error in the starting values stays bounded as h falls only if no root leaves the unit circle
+ * and none on it is double.
  *
  * Source: G. Dahlquist, Math. Scand. 4 (1956) 33-53.
  *

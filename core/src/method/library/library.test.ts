@@ -16,7 +16,7 @@ function problem(text: string): Problem {
   return reading.value;
 }
 
-/** Nonlinear, with time in the rate, so that no order condition is satisfied by accident. */
+/** Nonlinear, with time in the right-hand side, so that no order condition is satisfied by accident. */
 const FIRST = problem(
   "y' = 2*cos(2*t)*y - (y^2 - exp(2*sin(2*t)))/4\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(sin(2*t))",
 );

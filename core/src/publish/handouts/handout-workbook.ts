@@ -51,8 +51,8 @@ function content(value: CsvCell): string | number | null {
 }
 
 /**
- * Sheets as a file of a spreadsheet: a blank that is filled turns green where it agrees to the digits asked for, and red
- * where it does not. Solved ones have the answers.
+ * Sheets as a file of a spreadsheet: a blank that is filled turns green where it agrees to the digits asked for, and
+ * red where it does not. Solved ones have the answers.
  */
 export function handoutWorkbook(handouts: readonly Handout[], solved: boolean, keys: Keys | null): Workbook {
   const hidden: (readonly SheetCell[])[] = [];

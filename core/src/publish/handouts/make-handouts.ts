@@ -47,8 +47,8 @@ function opened(document: StudyDocument): Study {
 }
 
 /**
- * Makes sheets for students of a study: one, or one a student with other numbers in the problem. The same seed gives the
- * same sheets again.
+ * Makes sheets for students of a study: one, or one a student with other numbers in the problem. The same seed gives
+ * the same sheets again.
  *
  * @throws Refusal for what cannot be read or run: blanks, lists of values, numbers that the problem does not take
  */

@@ -112,7 +112,8 @@ export function withVariant(problem: Problem, variant: Variant): string {
 }
 
 /**
- * As many variants as there are sheets: all different as long as there are enough of them, and the same for the same seed.
+ * As many variants as there are sheets: all different as long as there are enough of them, and the same for the same
+ * seed.
  */
 export function variantsOf(
   choices: readonly VariantChoices[],

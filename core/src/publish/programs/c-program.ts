@@ -89,7 +89,7 @@ const DIALECT: Dialect = {
   loop: (from, below, counter = 'j') => `for (int ${counter} = ${from}; ${counter} < ${below}; ${counter}++)`,
   rounds: 'for (int round = 1; ; round++)',
   heads: {
-    rate: (name, vectors, isOne) =>
+    rhs: (name, vectors, isOne) =>
       isOne
         ? `static double ${name}(double t, ${vectors.map((v) => `double ${v}`).join(', ')})`
         : `static void ${name}(double t, ${vectors.map((v) => `const double *${v}`).join(', ')}, double *d)`,

@@ -3,7 +3,7 @@ import { constantNode, nameNode, operation, type CodeNode } from '../../compile/
 import { pieceOf } from '../../compile/nodes/node-of-tree.ts';
 import { Scopes } from '../../compile/nodes/scopes.ts';
 import type { Statement } from '../../compile/nodes/statement.ts';
-import { type PartialKind, partialRate, type RateLeaf, RateTrees } from '../../program/rate-tree.ts';
+import { type PartialKind, partialRhs, type RhsLeaf, RhsTrees } from '../../program/rhs-tree.ts';
 import { factorial } from '../../formula/factorial.ts';
 import { atom } from '../../formula/printer.ts';
 import { typedDerivative } from '../../problem/typed-derivatives.ts';
@@ -12,7 +12,7 @@ import type { CodeLine } from './language.ts';
 import type { Names } from './names.ts';
 import { keptIn, piecePart } from './node-part.ts';
 import { programLanguage } from './program-language.ts';
-import type { RateContext } from './rate-lines.ts';
+import type { RhsContext } from './rhs-lines.ts';
 
 /** Most components whose derivatives are written out, and most lines of one. */
 const MAX_COMPONENTS = 8;
@@ -37,8 +37,8 @@ export interface DerivativeAt {
 
 /** A constant: a parameter by its name in the program. */
 function constantPiece(
-  { parameters }: RateContext,
-  { name, value }: RateLeaf & { readonly kind: 'constant' },
+  { parameters }: RhsContext,
+  { name, value }: RhsLeaf & { readonly kind: 'constant' },
 ): CodeNode {
   const own = name === null ? undefined : parameters.get(name);
   return own === undefined ? constantNode(value) : nameNode(own, true);
@@ -50,15 +50,15 @@ function constantPiece(
  * @throws Refusal for larger systems
  */
 export function partialLines(
-  context: RateContext,
+  context: RhsContext,
   of: PartialKind,
   { time, present, along, into, names }: DerivativeAt,
 ): Written {
   const { problem } = context;
   checkSize(problem.size);
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
-  const trees = new RateTrees(problem);
-  const leaf = (to: RateLeaf): CodeNode => {
+  const trees = new RhsTrees(problem);
+  const leaf = (to: RhsLeaf): CodeNode => {
     if (to.kind === 'time') return nameNode(time);
     if (to.kind === 'constant') return constantPiece(context, to);
     const place = to.kind === 'component' ? present[to.place] : undefined;
@@ -68,7 +68,7 @@ export function partialLines(
   };
   const results = problem.blocks.flatMap((block) =>
     Array.from({ length: block.size }, (_, element) =>
-      pieceOf(partialRate(trees.at(block.rate, block, element), of), scopes, leaf),
+      pieceOf(partialRhs(trees.at(block.rhs, block, element), of), scopes, leaf),
     ),
   );
   return writtenOut(context, { scopes, results, into, names });
@@ -80,8 +80,8 @@ function checkSize(size: number): void {
 }
 
 /**
- * The total derivative of f of an order, written out: typed ones as they were typed, others by the recurrences of Taylor
- * series, in the order in which a run does them.
+ * The total derivative of f of an order, written out: typed ones as they were typed, others by the recurrences of
+ * Taylor series, in the order in which a run does them.
  *
  * Source: A. Griewank, A. Walther, Evaluating Derivatives (2nd ed., 2008), chapter 13.
  *
@@ -89,7 +89,7 @@ function checkSize(size: number): void {
  * @throws Refusal for larger systems, and where it becomes too long to be read
  */
 export function derivativeLines(
-  context: RateContext,
+  context: RhsContext,
   order: number,
   { time, present, into, names }: DerivativeAt,
 ): Written {
@@ -98,7 +98,7 @@ export function derivativeLines(
   const scopes = new Scopes({ pure: true, single: false, inlines: false });
   const when = nameNode(time);
   const at = present.map((name) => nameNode(name));
-  const trees = new RateTrees(problem);
+  const trees = new RhsTrees(problem);
   const byHand = problem.blocks.flatMap((block) => {
     const typed = typedDerivative(problem, block, order);
     return Array.from({ length: block.size }, (_, element) =>
@@ -112,7 +112,7 @@ export function derivativeLines(
     );
   });
   const isByHand = byHand.every((typed) => typed !== null);
-  const { rate } = solutionJets(problem, {
+  const { rhs } = solutionJets(problem, {
     order: isByHand ? 0 : order,
     when,
     at,
@@ -121,7 +121,7 @@ export function derivativeLines(
   });
   const results = byHand.map((typed, j): CodeNode => {
     if (typed !== null) return typed;
-    const piece = rate(j, order) ?? constantNode(0);
+    const piece = rhs(j, order) ?? constantNode(0);
     return order === 1 ? piece : operation('*', constantNode(factorial(order)), piece);
   });
   return writtenOut(context, { scopes, results, into, names });
@@ -135,7 +135,7 @@ interface WrittenParts extends Pick<DerivativeAt, 'into' | 'names'> {
 }
 
 /** Lines of what was put aside and is read, and of the results. */
-function writtenOut({ writing, used }: RateContext, { scopes, results, into, names }: WrittenParts): Written {
+function writtenOut({ writing, used }: RhsContext, { scopes, results, into, names }: WrittenParts): Written {
   const kept = readBy(
     results,
     [...scopes.before, ...scopes.statements].flatMap((statement) =>

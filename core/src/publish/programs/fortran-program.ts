@@ -72,20 +72,20 @@ function stepLines(parts: ProgramParts, step: StepRoutine): readonly string[] {
   ];
 }
 
-function keepLines({ step, width, rateName }: ProgramParts): readonly string[] {
+function keepLines({ step, width, rhsName }: ProgramParts): readonly string[] {
   const own = step.vectors.join(', ');
-  const needsRate = step.kept.some(({ from }) => from === 'f_0');
+  const needsRhs = step.kept.some(({ from }) => from === 'f_0');
   return [
     'subroutine keep(n, h)',
     ...indented([
       'integer, intent(in) :: n',
       'real(dp), intent(in) :: h',
-      ...(needsRate
+      ...(needsRhs
         ? [
             'real(dp) :: t',
             ...declared(['f_0'], width),
             't = start + real(n, dp)*h',
-            width === 1 ? `f_0 = ${rateName}(t, ${own})` : `call ${rateName}(t, ${own}, f_0)`,
+            width === 1 ? `f_0 = ${rhsName}(t, ${own})` : `call ${rhsName}(t, ${own}, f_0)`,
           ]
         : []),
       ...step.kept.map(({ name, from }) => `${name} = ${from}`),
@@ -95,29 +95,33 @@ function keepLines({ step, width, rateName }: ProgramParts): readonly string[] {
   ];
 }
 
-function rateRoutine(
+function rhsRoutine(
   { width }: ProgramParts,
-  rateName: string,
+  rhsName: string,
   vectors: readonly string[],
-  rates: readonly CodeLine[],
+  rightHandSides: readonly CodeLine[],
 ): readonly string[] {
   const own = vectors.join(', ');
   if (width === 1)
     return [
-      `function ${rateName}(t, ${own}) result(d)`,
-      ...indented([`real(dp), intent(in) :: t, ${own}`, 'real(dp) :: d', ...rates.flatMap(lineText)]),
-      `end function ${rateName}`,
+      `function ${rhsName}(t, ${own}) result(d)`,
+      ...indented([
+        `real(dp), intent(in) :: t, ${own}`,
+        'real(dp) :: d',
+        ...rightHandSides.flatMap(lineText),
+      ]),
+      `end function ${rhsName}`,
       '',
     ];
   return [
-    `subroutine ${rateName}(t, ${own}, d)`,
+    `subroutine ${rhsName}(t, ${own}, d)`,
     ...indented([
       `real(dp), intent(in) :: t, ${vectors.map((name) => `${name}(${width})`).join(', ')}`,
       `real(dp), intent(out) :: d(${width})`,
-      ...(rates.some(({ kind }) => kind === 'each') ? ['integer :: j'] : []),
-      ...rates.flatMap(lineText),
+      ...(rightHandSides.some(({ kind }) => kind === 'each') ? ['integer :: j'] : []),
+      ...rightHandSides.flatMap(lineText),
     ]),
-    `end subroutine ${rateName}`,
+    `end subroutine ${rhsName}`,
     '',
   ];
 }
@@ -186,12 +190,12 @@ export function fortranProgram(parts: ProgramParts): string {
   });
   const state = [...step.vectors, ...step.kept.map(({ name }) => name)];
   const routines = [
-    ...rateRoutine(parts, parts.rateName, step.vectors, parts.rates),
+    ...rhsRoutine(parts, parts.rhsName, step.vectors, parts.rightHandSides),
     ...(parts.moved === null
       ? []
       : [
           "! directional derivative of the right-hand side along v, for the Jacobian in Newton's method",
-          ...rateRoutine(parts, `${parts.rateName}_moved`, [...step.vectors, 'v'], parts.moved),
+          ...rhsRoutine(parts, `${parts.rhsName}_moved`, [...step.vectors, 'v'], parts.moved),
         ]),
     ...exactRoutine(parts, components),
     'subroutine begin()',

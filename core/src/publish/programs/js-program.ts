@@ -75,7 +75,7 @@ const DIALECT: Dialect = {
   loop: (from, below, counter = 'j') => `for (let ${counter} = ${from}; ${counter} < ${below}; ${counter}++)`,
   rounds: 'for (let round = 1; ; round++)',
   heads: {
-    rate: (name, vectors, isOne) => `function ${name}(t, ${vectors.join(', ')}${isOne ? '' : ', d'})`,
+    rhs: (name, vectors, isOne) => `function ${name}(t, ${vectors.join(', ')}${isOne ? '' : ', d'})`,
     exact: (isOne) => (isOne ? 'function exact(t)' : 'function exact(t, e)'),
     step: (name) => `function ${name}(n, h)`,
     begin: 'function begin()',

@@ -118,10 +118,10 @@ export interface ProgramParts {
   readonly parameters: readonly { readonly name: string; readonly value: number; readonly written: string }[];
   readonly initial: readonly number[];
   /** Lines that set d from t and the vectors. */
-  readonly rates: readonly CodeLine[];
+  readonly rightHandSides: readonly CodeLine[];
   /** Lines that set d to how f moves at t and the vectors along others; null where nothing is solved. */
   readonly moved: readonly CodeLine[] | null;
-  readonly rateName: 'f' | 'a';
+  readonly rhsName: 'f' | 'a';
   /** Lines that set e from t; null where no exact solution is known. */
   readonly exact: readonly CodeLine[] | null;
   readonly step: StepRoutine;

@@ -19,7 +19,7 @@ interface Dialect {
   /** The head of a loop that counts its rounds. */
   readonly rounds: string;
   readonly heads: {
-    readonly rate: (name: string, vectors: readonly string[], isOne: boolean) => string;
+    readonly rhs: (name: string, vectors: readonly string[], isOne: boolean) => string;
     readonly exact: (isOne: boolean) => string;
     readonly step: (name: string) => string;
     readonly begin: string;
@@ -90,14 +90,14 @@ function stepLines(dialect: Dialect, parts: ProgramParts, step: StepRoutine): re
 
 /** What is kept of a point at which another method does the step. */
 function keepLines(dialect: Dialect, parts: ProgramParts): readonly string[] {
-  const { step, width, rateName } = parts;
+  const { step, width, rhsName } = parts;
   const isOne = width === 1;
-  const needsRate = step.kept.some(({ from }) => from === 'f_0');
+  const needsRhs = step.kept.some(({ from }) => from === 'f_0');
   const own = step.vectors.join(', ');
   return routine(dialect.heads.step('keep'), [
-    ...(needsRate ? dialect.declare(isOne ? ['f_0'] : [], isOne ? [] : ['f_0'], width) : []),
-    ...(needsRate
-      ? [dialect.time, isOne ? `f_0 = ${rateName}(t, ${own});` : `${rateName}(t, ${own}, f_0);`]
+    ...(needsRhs ? dialect.declare(isOne ? ['f_0'] : [], isOne ? [] : ['f_0'], width) : []),
+    ...(needsRhs
+      ? [dialect.time, isOne ? `f_0 = ${rhsName}(t, ${own});` : `${rhsName}(t, ${own}, f_0);`]
       : []),
     ...step.kept.map(({ name, from }) => copied(dialect, parts, name, from)),
   ]);
@@ -105,7 +105,7 @@ function keepLines(dialect: Dialect, parts: ProgramParts): readonly string[] {
 
 /** A whole program in a language with the braces of C. */
 export function likeC(dialect: Dialect, parts: ProgramParts, call: string, library: string): string {
-  const { step, starter, width, size, rates, moved, exact, rateName, parameters } = parts;
+  const { step, starter, width, size, rightHandSides, moved, exact, rhsName, parameters } = parts;
   const isOne = width === 1;
   const components = placesByComponent(parts).map(({ vector, index }) => {
     const name = step.vectors[vector] ?? '';
@@ -115,12 +115,12 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
   const keptNames = step.kept.map(({ name }) => name);
   const state = [...stateNames, ...keptNames];
   const initial = components.map((name, p) => `${name} = ${dialect.signed(parts.initial[p] ?? 0)};`);
-  const rateRoutine = (
+  const rhsRoutine = (
     name: string,
     vectors: readonly string[],
     lines: readonly CodeLine[],
   ): readonly string[] =>
-    routine(dialect.heads.rate(name, vectors, isOne), [
+    routine(dialect.heads.rhs(name, vectors, isOne), [
       ...(isOne ? dialect.declare(['d'], [], 1) : []),
       ...lines.flatMap((line) => lineText(dialect, line)),
       ...(isOne ? ['return d;'] : []),
@@ -130,13 +130,13 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
     dialect.constant('start', dialect.signed(parts.start), dialect.signed(parts.start)),
     ...parameters.map(({ name, value, written }) => dialect.constant(name, dialect.signed(value), written)),
     '',
-    ...rateRoutine(rateName, stateNames, rates),
+    ...rhsRoutine(rhsName, stateNames, rightHandSides),
     '',
     ...(moved === null
       ? []
       : [
           "/* directional derivative of the right-hand side along v, for the Jacobian in Newton's method */",
-          ...rateRoutine(`${rateName}_moved`, [...stateNames, 'v'], moved),
+          ...rhsRoutine(`${rhsName}_moved`, [...stateNames, 'v'], moved),
           '',
         ]),
     ...(exact === null

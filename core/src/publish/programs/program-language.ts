@@ -14,8 +14,8 @@ export function numberPart(value: number, { number }: Pick<FormulaWriting, 'numb
 }
 
 /**
- * A programming language or a spreadsheet as a language of formulas: every operation in the order of the text, squares and
- * cubes as products, as a run has them.
+ * A programming language or a spreadsheet as a language of formulas: every operation in the order of the text, squares
+ * and cubes as products, as a run has them.
  *
  * @param leaf what represents a name
  * @param used is called with every function whose rounding differs from language to language

@@ -8,7 +8,7 @@ import { Refusal } from '../../text/refusal.ts';
 import { oneLine } from '../tables/cell-text.ts';
 import type { ProgramParts, StepRoutine, Writing } from './language.ts';
 import { Names } from './names.ts';
-import { blockLines, type RateContext } from './rate-lines.ts';
+import { blockLines, type RhsContext } from './rhs-lines.ts';
 import { stepRoutine } from './step-routine.ts';
 
 /** What is to become a program: a problem, a method with its starter, a grid. */
@@ -59,7 +59,7 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
     value,
     written: oneLine(plainText(written)),
   }));
-  const context: RateContext = {
+  const context: RhsContext = {
     problem,
     layout,
     writing,
@@ -69,8 +69,8 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
     parameters: new Map(parameters.map(({ own, name }) => [own, name])),
   };
   const taken = parameters.map(({ name }) => name);
-  const rated = layout.rated.map(({ block, offset }) => ({ block, offset, formula: block.rate }));
-  const rates = blockLines(context, rated, 'd');
+  const rated = layout.rated.map(({ block, offset }) => ({ block, offset, formula: block.rhs }));
+  const rightHandSides = blockLines(context, rated, 'd');
   const exact = hasExact(problem)
     ? blockLines(
         { ...context, isOne: problem.size === 1 },
@@ -97,9 +97,9 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
     steps: grid.steps,
     parameters: parameters.map(({ name, value, written }) => ({ name, value, written })),
     initial: problem.initial,
-    rates,
+    rightHandSides,
     moved: step.solves || starterStep?.solves === true ? blockLines(context, rated, 'd', true) : null,
-    rateName: isOneVector ? 'f' : 'a',
+    rhsName: isOneVector ? 'f' : 'a',
     exact,
     step,
     starter: starterStep,

@@ -76,16 +76,16 @@ function stepLines(parts: ProgramParts, step: StepRoutine): readonly string[] {
   ]);
 }
 
-function keepLines({ step, width, rateName }: ProgramParts): readonly string[] {
+function keepLines({ step, width, rhsName }: ProgramParts): readonly string[] {
   const isOne = width === 1;
   const own = step.vectors.join(', ');
-  const needsRate = step.kept.some(({ from }) => from === 'f_0');
-  const rate = isOne
-    ? [`f_0 = ${rateName}(t, ${own})`]
-    : [`f_0 = [0.0]*${width}`, `${rateName}(t, ${own}, f_0)`];
+  const needsRhs = step.kept.some(({ from }) => from === 'f_0');
+  const rhs = isOne
+    ? [`f_0 = ${rhsName}(t, ${own})`]
+    : [`f_0 = [0.0]*${width}`, `${rhsName}(t, ${own}, f_0)`];
   return routine('keep(n, h)', [
     ...(isOne ? [`global ${step.kept.map(({ name }) => name).join(', ')}`] : []),
-    ...(needsRate ? ['t = start + float(n)*h', ...rate] : []),
+    ...(needsRhs ? ['t = start + float(n)*h', ...rhs] : []),
     ...step.kept.map(({ name, from }) => copied(name, from, isOne)),
   ]);
 }
@@ -143,19 +143,19 @@ function componentsOf(parts: ProgramParts): readonly string[] {
   });
 }
 
-/** The problem: parameters, rates and the exact solution. */
+/** The problem: parameters, right-hand sides and the exact solution. */
 function problemLines({
   step,
   width,
   size,
-  rates,
+  rightHandSides,
   moved,
   exact,
-  rateName,
+  rhsName,
   parameters,
 }: ProgramParts): readonly string[] {
   const isOne = width === 1;
-  const rate = (name: string, inputs: readonly string[], lines: readonly string[]): readonly string[] =>
+  const rhs = (name: string, inputs: readonly string[], lines: readonly string[]): readonly string[] =>
     routine(`${name}(t, ${[...inputs, ...(isOne ? [] : ['d'])].join(', ')})`, [
       ...lines,
       ...(isOne ? ['return d'] : []),
@@ -167,11 +167,11 @@ function problemLines({
     ),
     '',
     '',
-    ...rate(rateName, step.vectors, rates.flatMap(lineText)),
+    ...rhs(rhsName, step.vectors, rightHandSides.flatMap(lineText)),
     ...(moved === null
       ? []
-      : rate(
-          `${rateName}_moved`,
+      : rhs(
+          `${rhsName}_moved`,
           [...step.vectors, 'v'],
           [
             "# directional derivative of the right-hand side along v, for the Jacobian in Newton's method",

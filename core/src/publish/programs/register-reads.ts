@@ -18,7 +18,7 @@ export function registerReads({ instructions, next }: Program): ReadonlyMap<Regi
       case 'typed':
         tree(instruction.value, times);
         return;
-      case 'rate':
+      case 'rhs':
         tree(instruction.time, times);
         instruction.at.forEach((register) => count(register, times));
         return;

@@ -1,7 +1,7 @@
 import { lower } from '../../program/lowering.ts';
 import type { Method } from '../../method/method.ts';
 import type { Keep, StepRoutine } from './language.ts';
-import type { RateContext } from './rate-lines.ts';
+import type { RhsContext } from './rhs-lines.ts';
 import { keptName, StepWriter } from './step-writer.ts';
 
 /** Which routine is written: its own name, and the names that it must leave alone. */
@@ -21,7 +21,7 @@ export interface RoutineRequest {
  */
 export function stepRoutine(
   { name, title, method, taken }: RoutineRequest,
-  context: RateContext,
+  context: RhsContext,
   width: number,
 ): StepRoutine {
   const program = lower(method, context.isOne && method.form === 'first order');

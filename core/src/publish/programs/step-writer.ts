@@ -7,7 +7,7 @@ import { derivativeLines, partialLines } from './derivative-lines.ts';
 import type { CodeLine, Room } from './language.ts';
 import { Names } from './names.ts';
 import { NEWTON_NUMBERS, newtonLines, type Unknown } from './newton-lines.ts';
-import type { RateContext } from './rate-lines.ts';
+import type { RhsContext } from './rhs-lines.ts';
 import { numberPart, programLanguage } from './program-language.ts';
 import { registerReads } from './register-reads.ts';
 
@@ -27,11 +27,11 @@ export class StepWriter {
   readonly vectors: readonly string[];
   usesTime = false;
   solves = false;
-  readonly #context: RateContext;
+  readonly #context: RhsContext;
   readonly #program: Program;
   readonly #width: number;
   readonly #names: Names;
-  readonly #rate: string;
+  readonly #rhs: string;
   readonly #called = new Map<Register, string>();
   readonly #counts: ReadonlyMap<Register, number>;
   readonly #scalars = new Set<Register>();
@@ -41,18 +41,18 @@ export class StepWriter {
   /** Names of how registers move, where something is solved for. */
   #tangents = new Map<Register, string>();
 
-  constructor(context: RateContext, program: Program, width: number, taken: readonly string[]) {
+  constructor(context: RhsContext, program: Program, width: number, taken: readonly string[]) {
     this.#context = context;
     this.#program = program;
     this.#width = width;
     this.#names = new Names(taken);
-    this.#rate = program.form === 'first order' ? 'f' : 'a';
+    this.#rhs = program.form === 'first order' ? 'f' : 'a';
     this.vectors = program.form === 'first order' ? ['y'] : ['x', 'v'];
     this.#counts = registerReads(program);
     this.#stages = new Map(program.stages.map((stage) => [stage.register, stage.name]));
     program.present.forEach((register, i) => this.#called.set(register, this.vectors[i]!));
     for (const { of, back, register } of program.kept) this.#called.set(register, keptName(of, back));
-    if (program.presentRate !== null) this.#called.set(program.presentRate, keptName('f', 0));
+    if (program.presentRhs !== null) this.#called.set(program.presentRhs, keptName('f', 0));
   }
 
   /** All lines of the step. */
@@ -124,7 +124,7 @@ export class StepWriter {
     return { kind: 'each', from: 0, below: this.#width, body: [{ kind: 'set', to: element, value }] };
   }
 
-  /** A rate, or how it moves, set by its routine. */
+  /** A right-hand side, or how it moves, set by its routine. */
   #call(name: string, inputs: readonly string[], into: string): CodeLine {
     return this.#context.isOne
       ? { kind: 'set', to: into, value: `${name}(${inputs.join(', ')})` }
@@ -145,12 +145,12 @@ export class StepWriter {
         }
         return [this.#set(this.#nameOf(into, isScalar), part.text, isScalar)];
       }
-      case 'rate': {
+      case 'rhs': {
         const { into, time, at } = instruction;
         const to = this.#nameOf(into, false, 'slope');
-        if (into === this.#program.presentRate) this.#declare(to, false);
+        if (into === this.#program.presentRhs) this.#declare(to, false);
         return [
-          this.#call(this.#rate, [this.#formula(time), ...at.map((register) => this.text(register))], to),
+          this.#call(this.#rhs, [this.#formula(time), ...at.map((register) => this.text(register))], to),
         ];
       }
       case 'derivative':
@@ -253,12 +253,12 @@ export class StepWriter {
       this.#tangents.set(into, to);
       return [this.#set(to, text, false)];
     }
-    if (instruction.kind !== 'rate' || !instruction.at.some(moves)) return [];
+    if (instruction.kind !== 'rhs' || !instruction.at.some(moves)) return [];
     const { into, time, at } = instruction;
     const along = at.map((register) => this.#tangents.get(register) ?? '');
     const to = this.#tangentName(this.#called.get(into) ?? 'at');
     this.#tangents.set(into, to);
     const inputs = [this.#formula(time), ...at.map((register) => this.text(register)), ...along];
-    return [this.#call(`${this.#rate}_moved`, inputs, to)];
+    return [this.#call(`${this.#rhs}_moved`, inputs, to)];
   }
 }

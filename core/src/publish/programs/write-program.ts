@@ -19,9 +19,9 @@ const WRITERS: Readonly<Record<LanguageName, LanguageWriter>> = {
 };
 
 /**
- * A run as a program of its own: C99, Python 3, JavaScript or Fortran 2008, without any library beyond the language's own. It
- * prints the rows as CSV with 17 digits, and with step sizes as arguments the errors and orders. Algebraic problems give the
- * same bits as the run.
+ * A run as a program of its own: C99, Python 3, JavaScript or Fortran 2008, without any library beyond the language's
+ * own. It prints the rows as CSV with 17 digits, and with step sizes as arguments the errors and orders. Algebraic
+ * problems give the same bits as the run.
  *
  * @throws Refusal as `programParts`
  */

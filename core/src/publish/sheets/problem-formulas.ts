@@ -1,4 +1,4 @@
-import { type RateLeaf, RateTrees } from '../../program/rate-tree.ts';
+import { type RhsLeaf, RhsTrees } from '../../program/rhs-tree.ts';
 import type { Bound, Expression } from '../../formula/expression.ts';
 import { atom, printer, type TextPart } from '../../formula/printer.ts';
 import type { Block, Problem } from '../../problem/problem.ts';
@@ -35,8 +35,8 @@ export function problemFormulas(
   parameters: ReadonlyMap<string, string>,
   used: (name: string) => void,
 ): ProblemFormula {
-  const trees = new RateTrees(problem);
-  const leaf = (to: RateLeaf, standing: Standing): TextPart => {
+  const trees = new RhsTrees(problem);
+  const leaf = (to: RhsLeaf, standing: Standing): TextPart => {
     switch (to.kind) {
       case 'time':
         return standing.time;
@@ -51,7 +51,7 @@ export function problemFormulas(
     }
   };
   return (expression, block, element, standing) => {
-    const language = programLanguage(writing, ({ to }: Bound<RateLeaf>) => leaf(to, standing), used);
-    return printer<TextPart, Bound<RateLeaf>>(language)(trees.at(expression, block, element));
+    const language = programLanguage(writing, ({ to }: Bound<RhsLeaf>) => leaf(to, standing), used);
+    return printer<TextPart, Bound<RhsLeaf>>(language)(trees.at(expression, block, element));
   };
 }

@@ -24,8 +24,8 @@ export function shortNumber(value: number): string | null {
 const NAMES: Readonly<Record<string, string>> = { ln: 'LN', log10: 'LOG10' };
 
 /**
- * How a spreadsheet writes the parts of a formula. It reads -x^2 as (-x)^2 and 2^3^2 from the left: powers are calls here,
- * so that neither is in a formula.
+ * How a spreadsheet writes the parts of a formula. It reads -x^2 as (-x)^2 and 2^3^2 from the left: powers are calls
+ * here, so that neither is in a formula.
  *
  * @param longNumber the name of a cell that holds a number with more digits than formulas keep
  */

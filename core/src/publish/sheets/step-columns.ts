@@ -84,7 +84,7 @@ class Laying {
       (layout.places[vector] ?? []).map((place) => atom(cellAt(component(place), ahead)));
     program.present.forEach((register, i) => this.#known.set(register, cells(i, 0)));
     // f[n] is in the first columns of a formula that keeps it
-    const slopes = program.presentRate === null ? 0 : width;
+    const slopes = program.presentRhs === null ? 0 : width;
     for (const { of: kept, back, register } of program.kept)
       this.#known.set(
         register,
@@ -92,8 +92,7 @@ class Laying {
           ? Array.from({ length: slopes }, (_, j) => atom(cellAt(of.from + j, -back)))
           : cells(kept === 'v' ? 1 : 0, -back),
       );
-    if (program.presentRate !== null)
-      this.#rate(program.presentRate, 'f', this.#presentTime(), program.present);
+    if (program.presentRhs !== null) this.#rhs(program.presentRhs, 'f', this.#presentTime(), program.present);
   }
 
   lay(): readonly (readonly TextPart[])[] {
@@ -156,9 +155,9 @@ class Laying {
         );
         return;
       }
-      case 'rate':
-        if (instruction.into !== this.#program.presentRate)
-          this.#rate(instruction.into, null, this.#tree(instruction.time, 0), instruction.at);
+      case 'rhs':
+        if (instruction.into !== this.#program.presentRhs)
+          this.#rhs(instruction.into, null, this.#tree(instruction.time, 0), instruction.at);
         return;
       case 'derivative':
       case 'partial':
@@ -168,7 +167,7 @@ class Laying {
     }
   }
 
-  #rate(into: Register, name: string | null, time: TextPart, at: readonly Register[]): void {
+  #rhs(into: Register, name: string | null, time: TextPart, at: readonly Register[]): void {
     const { problem, formula } = this.#of;
     const layout = layOut(problem, this.#program);
     const standing = {
@@ -178,16 +177,16 @@ class Laying {
         return this.#partsOf(at[vector] ?? 0)[index] ?? MISSING;
       },
     };
-    const rates = layout.rated.flatMap(({ block }) =>
-      Array.from({ length: block.size }, (_, element) => formula(block.rate, block, element, standing)),
+    const rightHandSides = layout.rated.flatMap(({ block }) =>
+      Array.from({ length: block.size }, (_, element) => formula(block.rhs, block, element, standing)),
     );
     const moving = layout.places.at(-1) ?? [];
     if (name !== null)
-      this.#put(into, this.#titles(name, false), rates, (component) => ({
+      this.#put(into, this.#titles(name, false), rightHandSides, (component) => ({
         kind: 'slope',
         place: moving[component] ?? 0,
       }));
-    else this.#set(into, rates, false);
+    else this.#set(into, rightHandSides, false);
   }
 
   #tree(tree: StepTree, component: number): TextPart {

@@ -203,8 +203,8 @@ function notesOf({ methods }: SheetCase, { functions }: ProblemCells): readonly 
 }
 
 /**
- * One method of a study as a file of sheets that calculate: the problem with its numbers in named cells, a sheet for every
- * run, and the step sizes with errors, ratios and orders over these.
+ * One method of a study as a file of sheets that calculate: the problem with its numbers in named cells, a sheet for
+ * every run, and the step sizes with errors, ratios and orders over these.
  *
  * @param method its place in the study
  * @param grids the runs; without them those of the study's step sizes

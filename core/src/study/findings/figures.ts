@@ -22,7 +22,7 @@ export interface OrderTrend {
   readonly goes: 'rising' | 'falling' | 'steady' | 'up and down';
 }
 
-/** Times at which a rate has a kink; none where it has none, or none is known. */
+/** Times at which a right-hand side has a kink; none where it has none, or none is known. */
 interface Kinked {
   readonly kinks: readonly number[];
   readonly independent: string;
@@ -112,7 +112,9 @@ export interface Figures {
   readonly unstable: Sizes & {
     readonly limit: number;
     readonly decay: number;
-    /** By how much an error of the decay is multiplied in a step of the finest of them; null where that is not known. */
+    /**
+     * By how much an error of the decay is multiplied in a step of the finest of them; null where that is not known.
+     */
     readonly growth: number | null;
     readonly h: number;
   };

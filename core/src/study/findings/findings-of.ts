@@ -42,7 +42,10 @@ const SOUND: ReadonlySet<string> = new Set([
   'typed derivative',
 ]);
 
-/** All findings of a study: a wrong exact solution first of all, then those of each method in turn, then those of the study. */
+/**
+ * All findings of a study: a wrong exact solution first of all, then those of each method in turn, then those of the
+ * study.
+ */
 export function findingsOf(
   study: Study,
   truth: Truth | null,

@@ -59,7 +59,7 @@ test('a step beyond the stability limit is reported with the limit of the method
   expect(sentence(all, 'unstable', 1)).toBe('h = 0.06 exceeds the stability limit 2.79/50 = 0.0557.');
 });
 
-test('a kink in the rate is named with its time, and by the reference too where no exact solution is given', () => {
+test('a kink in the right-hand side is named with its time, and by the reference too where no exact solution is given', () => {
   const ladder = { counts: [8, 16, 32, 64, 128, 256] };
   for (const text of [HEATER, HEATER.split('\n').slice(0, 4).join('\n')]) {
     const all = findings(text, [library('RK4')], { ladder });
@@ -403,7 +403,7 @@ test('nothing is predicted across a kink', () => {
   expect(all.some(({ kind }) => kind === 'predicted')).toBe(false);
 });
 
-test('errors over a jump in the rate go up and down, and no order is made of two of them', () => {
+test('errors over a jump in the right-hand side go up and down, and no order is made of two of them', () => {
   const all = findings(HEATER, [library('Euler')], {
     ladder: { counts: [8, 16, 32, 64, 128, 256, 512, 1024] },
   });

@@ -7,7 +7,7 @@ import { large, number, steps, time, titleList } from './finding-words.ts';
 
 const SLIP = 'check for a missing h, a wrong index or a wrong weight';
 
-/** Kinks of the rate along the solution, as the end of a sentence; '' where there are none. */
+/** Kinks of the right-hand side along the solution, as the end of a sentence; '' where there are none. */
 function kinksText(kinks: readonly number[], independent: string): string {
   const [first, second, ...more] = [...new Set(kinks.map(time))];
   if (first === undefined) return '';

@@ -1,8 +1,8 @@
 import type { RungResult } from './method-result.ts';
 
 /**
- * Rungs whose errors show the method's own error, from coarse to fine: clear of rounding and of the reference, and finer than
- * every one at which the run became non-finite or its error was larger than the solution.
+ * Rungs whose errors show the method's own error, from coarse to fine: clear of rounding and of the reference, and
+ * finer than every one at which the run became non-finite or its error was larger than the solution.
  */
 export function clearRungs(rungs: readonly RungResult[]): readonly RungResult[] {
   const falling = [...rungs].sort((a, b) => b.h - a.h);

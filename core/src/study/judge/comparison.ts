@@ -44,7 +44,10 @@ interface Point {
   readonly lnSteps: number;
 }
 
-/** The rungs of a method, from coarse to fine, as long as more cost buys a smaller error; with those at the floor, or without. */
+/**
+ * The rungs of a method, from coarse to fine, as long as more cost buys a smaller error; with those at the floor, or
+ * without.
+ */
 function pointsOf({ rungs }: MethodResult, withFloor: boolean): readonly Point[] {
   const points: Point[] = [];
   const clear = clearRungs(rungs);
@@ -102,8 +105,8 @@ function between(points: readonly Point[], key: 'lnError' | 'lnCost', value: num
 }
 
 /**
- * A round error that every method reaches between its rungs: the smallest power of ten, else with 2 or 5 before it; where
- * their rungs have none in common, the smallest that all reach at all.
+ * A round error that every method reaches between its rungs: the smallest power of ten, else with 2 or 5 before it;
+ * where their rungs have none in common, the smallest that all reach at all.
  */
 function commonError(lists: readonly (readonly Point[])[]): number | null {
   const finest = exp(Math.max(...lists.map((points) => points.at(-1)?.lnError ?? Infinity)));

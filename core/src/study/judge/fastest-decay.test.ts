@@ -11,7 +11,7 @@ test('of two decays the faster is found, whatever the directions', () => {
   // the matrix ((-16, 14), (14, -16)) has the eigenvalues -2 and -30
   const pair = "a' = -16*a + 14*b\nb' = 14*a - 16*b\na(0) = 1\nb(0) = 0\n0 <= t <= 1";
   expect(decayOf(pair, [1, 0])! / 30).toBeCloseTo(1, 3);
-  // of a rate that is no straight line, the derivative at the state: -3 y^2 at y = 4
+  // of a right-hand side that is no straight line, the derivative at the state: -3 y^2 at y = 4
   expect(decayOf("y' = -y^3\ny(0) = 4\n0 <= t <= 1", [4])! / 48).toBeCloseTo(1, 3);
 });
 

@@ -133,8 +133,8 @@ function promisedHere(study: Study, method: StudyMethod): TrialOrder {
 }
 
 /**
- * What the runs of one method mean beside one another; a method whose analysis fails is refused with the reason, and the
- * others are judged all the same.
+ * What the runs of one method mean beside one another; a method whose analysis fails is refused with the reason, and
+ * the others are judged all the same.
  */
 export function judgeMethod(
   study: Study,

@@ -12,7 +12,10 @@ function apart(times: readonly number[], margin: number): readonly number[] {
   return [...times].sort((a, b) => a - b).filter((t, i, all) => i === 0 || t - all[i - 1]! > 1000 * margin);
 }
 
-/** Times inside the interval at which a rate changes its branch along the solution: kinks and jumps of the rate. */
+/**
+ * Times inside the interval at which a right-hand side changes its branch along the solution: kinks and jumps of the
+ * right-hand side.
+ */
 export function kinkTimes(problem: Problem, truth: Truth): readonly number[] {
   const { start, end, size } = problem;
   // a switch at an end spoils no order; rounding may put it a bit inside

@@ -15,7 +15,10 @@ const MAX_TERMS = 5;
 const WIDER = 3;
 /** Part of the last change of the order from rung to rung that is taken for what is still to come, at least. */
 const STILL = 0.7;
-/** Changes that are not at least so much smaller from rung to rung do not tend to anything yet; then the last counts so often. */
+/**
+ * Changes that are not at least so much smaller from rung to rung do not tend to anything yet; then the last counts so
+ * often.
+ */
 const SHRINKS = 0.8;
 const FAR = 2.5;
 /** Rounding is a standard deviation: so many of them are allowed for. */
@@ -36,7 +39,10 @@ function fromClear(points: readonly UncertainError[]): readonly UncertainError[]
   return points.slice(Math.max(0, Math.min(clear < 0 ? points.length : clear, points.length - LEFT)));
 }
 
-/** How far the order between neighbours may still go: of its last change a part, or more where changes do not become smaller. */
+/**
+ * How far the order between neighbours may still go: of its last change a part, or more where changes do not become
+ * smaller.
+ */
 function stillToCome(points: readonly UncertainError[]): number {
   const between = (i: number): Reading | null => orderThrough(points.slice(i, i + 2));
   const [first, second, third] = [between(0), between(1), points.length > 3 ? between(2) : null];
@@ -48,9 +54,9 @@ function stillToCome(points: readonly UncertainError[]): number {
 }
 
 /**
- * The order as a range that holds: of estimates with two, three, ... terms of the error's expansion, over the finest errors
- * and over those one rung coarser, the one whose neighbours are nearest to it. The width comes from how far they are apart
- * and from rounding, not from scatter about a line.
+ * The order as a range that holds: of estimates with two, three, ... terms of the error's expansion, over the finest
+ * errors and over those one rung coarser, the one whose neighbours are nearest to it. The width comes from how far they
+ * are apart and from rounding, not from scatter about a line.
  *
  * Source of the idea: L. F. Richardson, J. A. Gaunt, The deferred approach to the limit, Phil. Trans. R. Soc. A 226
  * (1927) 299-361.

@@ -5,7 +5,7 @@ import {
   type SolutionAt,
 } from '../../inspect/leading/leading-error.ts';
 import { inspectMethod } from '../../inspect/inspect-method.ts';
-import { MAX_SERIES_COMPONENTS } from '../../compile/jets/rate-series.ts';
+import { MAX_SERIES_COMPONENTS } from '../../compile/jets/rhs-series.ts';
 import { norm } from '../../run/norm.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { problemKey } from '../../problem/problem-key.ts';
@@ -33,7 +33,9 @@ export interface Predicted {
 
 const known = memoize<LeadingError | null>(60);
 
-/** Whether the starting method has at least the order of the method, so that they leave no trace in the leading term. */
+/**
+ * Whether the starting method has at least the order of the method, so that they leave no trace in the leading term.
+ */
 function isWellStarted({ method }: StudyMethod, { start, problem }: Study, order: number): boolean {
   if (method.depth === 0) return true;
   const name = start.instead ?? method.startWith?.name ?? 'exact';
@@ -47,8 +49,8 @@ function isWellStarted({ method }: StudyMethod, { start, problem }: Study, order
 const GOOD = 1e-11;
 
 /**
- * The leading error of a method of a study along its interval; null where it is not proved, where the solution has kinks,
- * where there is no good solution to expand about, and where the starting method has a lower order.
+ * The leading error of a method of a study along its interval; null where it is not proved, where the solution has
+ * kinks, where there is no good solution to expand about, and where the starting method has a lower order.
  */
 export function leadingOf(
   study: Study,

@@ -34,7 +34,7 @@ type Counts = number[];
 /** Which derivative of f an instruction evaluates: 0 for f itself and for what is typed out, null for none. */
 function orderOf(instruction: Instruction): number | null {
   switch (instruction.kind) {
-    case 'rate':
+    case 'rhs':
     case 'typed':
       return 0;
     case 'derivative':
@@ -84,7 +84,7 @@ function counts(run: CompiledRun, steps: number, iterations: number): Counts {
     (_, order) => own * (plain[order] ?? 0) + iterations * (perIteration[order] ?? 0),
   );
   // slopes of the starting steps are evaluated to be kept
-  if (run.program.presentRate !== null) total[0] = (total[0] ?? 0) + Math.min(depth, steps);
+  if (run.program.presentRhs !== null) total[0] = (total[0] ?? 0) + Math.min(depth, steps);
   return total;
 }
 

@@ -3,7 +3,7 @@ import { timeAt } from '../../run/grid.ts';
 import { hermite, type Knot } from '../../run/hermite.ts';
 import { goTo, type RunState } from '../../run/integrate.ts';
 import { travel } from '../../run/long-run.ts';
-import { systemRates } from '../../compile/rates.ts';
+import { systemRightHandSides } from '../../compile/right-hand-sides.ts';
 import type { GridMeasure } from '../measures/measure.ts';
 import { type ErrorChoice, isRelative, measureOf } from './error-choice.ts';
 import type { Truth } from './truth.ts';
@@ -47,7 +47,9 @@ export function pointErrors(truth: Truth, places: readonly number[], choice: Err
 export interface RunError extends PointError {
   /** The time of the error; null for a maximum or mean over the grid. */
   readonly t: number | null;
-  /** `between`: by a polynomial through the points about it. `nearest`: at the grid point nearest to the time asked for. */
+  /**
+   * `between`: by a polynomial through the points about it. `nearest`: at the grid point nearest to the time asked for.
+   */
   readonly how: 'grid' | 'between' | 'nearest';
 }
 
@@ -74,14 +76,14 @@ function* errorAtTime(at: RunState, t: number, taking: ErrorTaking): Generator<n
       ? { ...errorAt(reached, at.state), t: reached, how: onGrid ? 'grid' : 'nearest' }
       : null;
   }
-  const rates = systemRates(problem);
+  const rightHandSides = systemRightHandSides(problem);
   const first = Math.min(grid.steps + 1 - count, Math.max(0, Math.floor(place) + 1 - (count >> 1)));
   const knots: Knot[] = [];
   for (let n = first; n < first + count; n += 1) {
     yield* travel(at, n);
     if (at.stopped !== null) return null;
     const [time, values] = [timeAt(grid, n), at.state.slice(0, problem.size)];
-    knots.push({ t: time, values, slopes: rates(time, values) });
+    knots.push({ t: time, values, slopes: rightHandSides(time, values) });
   }
   return { ...errorAt(t, hermite(knots, t)), t, how: 'between' };
 }
@@ -112,8 +114,8 @@ export interface ErrorTaking {
   readonly errorAt: PointErrors;
   readonly choice: ErrorChoice;
   /**
-   * The order of the method, as far as it is known: it decides how many points a polynomial goes through that is good enough
-   * for an error at a given time.
+   * The order of the method, as far as it is known: it decides how many points a polynomial goes through that is good
+   * enough for an error at a given time.
    */
   readonly order: number | null;
 }

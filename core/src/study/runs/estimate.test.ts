@@ -35,9 +35,9 @@ test.each(['y', 'x'])(
 );
 
 test('elimination of a large dense system is a part of the estimate', () => {
-  const rates = Array.from({ length: 60 }, (_, i) => `z${i}' = -z${(7 * i) % 60}`).join('\n');
+  const rightHandSides = Array.from({ length: 60 }, (_, i) => `z${i}' = -z${(7 * i) % 60}`).join('\n');
   const initial = Array.from({ length: 60 }, (_, i) => `z${i}(0) = 1`).join('\n');
-  const text = `${rates}\n${initial}\n0 <= t <= 1`;
+  const text = `${rightHandSides}\n${initial}\n0 <= t <= 1`;
   const implicit = estimatedSeconds(study(text, 'solve k = f(t + h, y + h*k)\ny[n+1] = y + h*k'));
   expect(implicit).toBeGreaterThan(estimatedSeconds(study(text)) + 12 * (60 ** 3 / 3) * 1e-9);
 });

@@ -25,8 +25,8 @@ function term(k: number, x: number): number {
 }
 
 /**
- * The weights by which the logarithms of errors give a linear reading of the expansion that goes through them, with as many
- * terms as there are errors: Gaussian elimination with pivots on the transposed system.
+ * The weights by which the logarithms of errors give a linear reading of the expansion that goes through them, with as
+ * many terms as there are errors: Gaussian elimination with pivots on the transposed system.
  */
 function weightsOf(sizes: readonly number[], reading: readonly number[]): readonly number[] | null {
   const n = sizes.length;

@@ -68,7 +68,7 @@ export function amountValue(amount: Amount): number {
   });
   return evaluate(parser.whole(), (leaf) => {
     const value = leaf.kind === 'name' && leaf.primes === 0 ? CONSTANTS.get(leaf.name) : undefined;
-    if (value === undefined) throw new PlaceError(leaf.at, 'only numbers, pi and e can stand in a step size');
+    if (value === undefined) throw new PlaceError(leaf.at, 'a step size may contain only numbers, pi and e');
     return value;
   });
 }

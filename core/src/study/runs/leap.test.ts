@@ -36,8 +36,13 @@ test.each([
   ['an explicit formula', MARMOTS, 'RK4', 5],
   ['a formula that reaches back', "y' = -y^3\ny(0) = 1\n0 <= t <= 4", 'BDF 2', 8],
   ['a steep slope', "y' = -1e6*(y - cos(t))\ny(0) = 0\n0 <= t <= 4", 'Backward Euler', 8],
-  // a rate that jumps takes the step with it
-  ['a jump of the rate', "y' = -y^3 + if(t < 0.7, 0, 40)\ny(0) = 1\n0 <= t <= 4", 'Backward Euler', 3],
+  // a right-hand side that jumps takes the step with it
+  [
+    'a jump of the right-hand side',
+    "y' = -y^3 + if(t < 0.7, 0, 40)\ny(0) = 1\n0 <= t <= 4",
+    'Backward Euler',
+    3,
+  ],
 ])('none is listed %s', (_, text, method, steps) => {
   expect(leap(text, method, steps)).toBeNull();
 });

@@ -1,4 +1,4 @@
-import { newtonCost, rateSeconds } from '../../compile/rate-cost.ts';
+import { newtonCost, rhsSeconds } from '../../compile/rhs-cost.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
 import { componentName } from '../../problem/problem.ts';
 import { branchesOf } from '../../reference/switches.ts';
@@ -117,12 +117,12 @@ function firstLeap(run: CompiledRun, grid: Grid): Leap | null {
 }
 
 /**
- * Finds the first jump of runs of a method; null where none is found, where the formula solves no equations, where rates
- * have kinks or jumps, which make a step jump by themselves, and for long runs.
+ * Finds the first jump of runs of a method; null where none is found, where the formula solves no equations, where
+ * right-hand sides have kinks or jumps, which make a step jump by themselves, and for long runs.
  */
 export function leapFinder(run: CompiledRun): (grid: Grid) => Leap | null {
   const solves = run.program.instructions.some(({ kind }) => kind === 'solve');
-  const seconds = EVALUATIONS * rateSeconds(run.problem) + SOLUTIONS * solutionSeconds(run);
+  const seconds = EVALUATIONS * rhsSeconds(run.problem) + SOLUTIONS * solutionSeconds(run);
   if (!solves || seconds > MAX_SECONDS || branchesOf(run.problem) !== null) return () => null;
   return (grid) => (grid.steps * run.shape.size > MAX_WORK ? null : firstLeap(run, grid));
 }

@@ -12,7 +12,7 @@ import { attempt } from '../../text/refusal.ts';
 import { logarithmAt } from './expansion.ts';
 import { isRelative } from './error-choice.ts';
 import { errorOfRun, type PointErrors, type RunError } from './error-measure.ts';
-import { type RateNoise, rateNoise } from './rate-noise.ts';
+import { type RhsNoise, rhsNoise } from './rhs-noise.ts';
 import type { Study } from './study.ts';
 import type { Truth } from './truth.ts';
 import { intoUnits, outOfUnits, scaledProblem, type Scales } from '../../problem/scaled-problem.ts';
@@ -52,9 +52,11 @@ const UNITS: readonly Scales[] = [
 ];
 /** A rung is measured where its error is below so many times what rounding can come to there. */
 const DOUBTFUL = 100;
-/** Part of a bound for the rounding of rates that is mostly seen, over steps that do not add up. */
+/** Part of a bound for the rounding of right-hand sides that is mostly seen, over steps that do not add up. */
 const WALK = 0.5;
-/** An error below so many times its rounding is at the floor, and one below so many times what it has grown to still is. */
+/**
+ * An error below so many times its rounding is at the floor, and one below so many times what it has grown to still is.
+ */
 const AT_FLOOR = 5;
 const STILL_THERE = 10;
 /** Component steps from which on one run beside it is enough. */
@@ -160,17 +162,17 @@ function spread(runs: readonly Found[], distance: (one: Found, other: Found) => 
 /** What rounding does at least: to the value and to the exact one once, and within sums that cancel. */
 function leastRounding(
   study: Study,
-  noise: RateNoise,
+  noise: RhsNoise,
   { taken, grid }: RunWithRounding,
   places: readonly number[],
 ): number {
   if (taken === null) return 0;
   const { problem, error, start } = study;
   const unit = unitRoundoff(start.precision);
-  // errors of the rates pile up like a random walk
+  // errors of the right-hand sides pile up like a random walk
   const walk =
-    WALK * (unit / unitRoundoff()) * noise.rates * Math.sqrt((problem.end - problem.start) * grid.h);
-  const own = error.at === 'local' ? noise.rates * grid.h : walk;
+    WALK * (unit / unitRoundoff()) * noise.rightHandSides * Math.sqrt((problem.end - problem.start) * grid.h);
+  const own = error.at === 'local' ? noise.rightHandSides * grid.h : walk;
   const exact = taken.t === null ? 0 : noise.exactAt(taken.t, places);
   const size = isRelative(error) ? taken.size : 1;
   return unit * (isRelative(error) ? 1 : taken.size) + (size > 0 ? (own + exact) / size : 0);
@@ -185,8 +187,8 @@ const HELD = 2;
 const SMALL = 1e-13;
 
 /**
- * Whether rounding is out of sight at once: the finest errors, where it is largest, are on the expansion of the coarser ones
- * to within two percent, and are no small part of the values.
+ * Whether rounding is out of sight at once: the finest errors, where it is largest, are on the expansion of the coarser
+ * ones to within two percent, and are no small part of the values.
  */
 function isClear(runs: readonly RunWithRounding[]): boolean {
   const points = runs
@@ -204,10 +206,10 @@ function isClear(runs: readonly RunWithRounding[]): boolean {
 }
 
 /**
- * Measures how large rounding is in the errors of runs: each is done again in other units, which changes nothing but the
- * rounding, and in single precision in double. Only rungs at which rounding can matter are measured; how large it can be
- * comes from the coarsest one, times the number of steps. Growth along the solution is in it, as it is in the runs. Sums
- * that cancel round alike in all units: what they do is added by running error bounds.
+ * Measures how large rounding is in the errors of runs: each is done again in other units, which changes nothing but
+ * the rounding, and in single precision in double. Only rungs at which rounding can matter are measured; how large it
+ * can be comes from the coarsest one, times the number of steps. Growth along the solution is in it, as it is in the
+ * runs. Sums that cancel round alike in all units: what they do is added by running error bounds.
  *
  * @param runs of one method, in any order of h
  * @returns the size of rounding in each error; null where there is none
@@ -217,7 +219,7 @@ export function* measuredRounding(
   runs: readonly RunWithRounding[],
 ): Generator<number, readonly (number | null)[]> {
   const { study, truth, places } = of;
-  const noise = rateNoise(study.problem, truth);
+  const noise = rhsNoise(study.problem, truth);
   const found = runs.map((one) => (one.taken === null ? null : leastRounding(study, noise, one, places)));
   if (study.error.at === 'local' || isClear(runs)) return found;
   const perturbedRuns: (PerturbedRun | null)[] = [];

@@ -34,7 +34,10 @@ export interface RungRun {
   readonly values: readonly number[];
   /** The error, where and how it was taken; null where there is none. */
   readonly taken: RunError | null;
-  /** Size of rounding in that error, as runs with other rounding and running error bounds show it; null where there is no error. */
+  /**
+   * Size of rounding in that error, as runs with other rounding and running error bounds show it; null where there is
+   * no error.
+   */
   readonly rounding: number | null;
   /** The error at the end of the interval, where the run went past it and the error was taken there. */
   readonly errorAtEnd: number | null;

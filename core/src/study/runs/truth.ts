@@ -11,9 +11,12 @@ export interface Truth {
   readonly kind: 'exact' | 'taylor' | 'fine steps';
   /** Estimated error of the reference, relative to the largest component; 0 for the exact solution. */
   readonly error: number;
-  /** Times at which a rate changes its branch; known for a reference by Taylor series only. */
+  /** Times at which a right-hand side changes its branch; known for a reference by Taylor series only. */
   readonly switches: readonly number[];
-  /** The last time it reaches; a reference ends where the solution becomes non-finite or has no series, or where it takes too many steps. */
+  /**
+   * The last time it reaches; a reference ends where the solution becomes non-finite or has no series, or where it
+   * takes too many steps.
+   */
   readonly reached: number;
   /** Why it ends before that; null where it does not. */
   readonly ending: DenseSolution['ending'];

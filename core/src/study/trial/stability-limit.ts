@@ -25,8 +25,8 @@ const known = memoize<number | null>(500);
 
 /**
  * The end of the stretch of the negative real axis on which a method is stable: from the roots of its characteristic
- * polynomial where its form is known; else the largest z for which its runs on y' = -y with all steps up to z do not grow,
- * found by trial.
+ * polynomial where its form is known; else the largest z for which its runs on y' = -y with all steps up to z do not
+ * grow, found by trial.
  *
  * @returns null where there is no such limit up to 200, or none could be found
  */

@@ -30,8 +30,8 @@ function read(text: string): Problem {
 }
 
 /**
- * Nonlinear, coupled, with time in the rates, so that no condition of order is satisfied by accident; every term
- * comes with its value along the solution taken off.
+ * Nonlinear, coupled, with time in the right-hand sides, so that no condition of order is satisfied by accident; every
+ * term comes with its value along the solution taken off.
  */
 const FIRST = `u' = cos(t) + (u*w - (2 + sin(t))*exp(-t/2))/2 - (u^2 - (2 + sin(t))^2)/6 + t*(w^2 - exp(-t))/8
 w' = -exp(-t/2)/2 - (w^2 - exp(-t))/3 - (u*w - (2 + sin(t))*exp(-t/2))/7 + (u^3 - (2 + sin(t))^3)/90

@@ -129,7 +129,7 @@ export const METHOD_FORMS: readonly ForeignForm[] = [
     say: (found) => `a number is written without f: ${group(found, 'number')}`,
     instead: (found) => group(found, 'number'),
   },
-  // the rate under another name
+  // the right-hand side under another name
   {
     is: /\b(?<at>feval\(\s*@?(?<name>\w+)\s*,)/,
     say: always('the right-hand side is written f(t, y)'),

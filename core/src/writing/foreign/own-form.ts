@@ -46,8 +46,8 @@ const MAX = 20;
 const LONGEST = 400;
 
 /**
- * A line as the notation would have it, where it is written in a way of other texts, books or languages. The first thing that
- * must be reported is reported; its consequences are not.
+ * A line as the notation would have it, where it is written in a way of other texts, books or languages. The first
+ * thing that must be reported is reported; its consequences are not.
  *
  * @returns null for a line that holds nothing foreign
  */

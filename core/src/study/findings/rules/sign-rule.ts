@@ -21,8 +21,8 @@ function byTwoTerms(one: Signed, other: Signed, p: number, h: number): number {
 }
 
 /**
- * An error that changes its sign between two rungs is small near there by chance. Both sides must follow the expansion of
- * the error: the coarser one is where the leading term and the next one, from two finer rungs, say it is.
+ * An error that changes its sign between two rungs is small near there by chance. Both sides must follow the expansion
+ * of the error: the coarser one is where the leading term and the next one, from two finer rungs, say it is.
  */
 export function sign({ result: { rungs, promised, predicted } }: MethodCase): FactOf<'sign'> | null {
   if (promised.kind !== 'order') return null;

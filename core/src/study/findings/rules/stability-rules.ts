@@ -11,7 +11,9 @@ import type { FactOf } from '../facts.ts';
 /** How far above the line of the finer rungs a rung must be to count as unstable. */
 const FAR_ABOVE = 3;
 
-/** Rungs that look as if they were not stable: far above the line of the others, larger than the solution, or stopped. */
+/**
+ * Rungs that look as if they were not stable: far above the line of the others, larger than the solution, or stopped.
+ */
 function suspects({ result: { rungs, fit } }: MethodCase): readonly number[] {
   const line = (h: number): number => (fit === null ? Infinity : fit.constant * pow(h, fit.order));
   return indices(

@@ -87,7 +87,7 @@ export function mended({ methods }: StudyCase): readonly FactOf<'last step'>[] {
   return [{ kind: 'last step', rungs: which, tone: 'plain', figures: firstRemark(rungs, which) }];
 }
 
-/** Derivatives typed by hand that are not those of the rates. */
+/** Derivatives typed by hand that are not those of the right-hand sides. */
 export function typedWrong({ study: { problem } }: StudyCase): readonly FactOf<'typed derivative'>[] {
   return checkTyped(problem)
     .filter(({ agrees }) => !agrees)

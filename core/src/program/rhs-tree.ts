@@ -18,7 +18,7 @@ export type Moving =
   | { readonly kind: 'neighbour'; readonly block: Block; readonly ahead: number };
 
 /** What a leaf of a problem's formula is, once its names are looked up and edge values are substituted. */
-export type RateLeaf =
+export type RhsLeaf =
   | { readonly kind: 'time' }
   /** A parameter or a constant of the notation by its name; null for a number that has none. */
   | { readonly kind: 'constant'; readonly name: string | null; readonly value: number }
@@ -29,9 +29,9 @@ export type RateLeaf =
   | { readonly kind: 'tangent'; readonly of: Moving };
 
 /** A formula of a problem over the components of the state. */
-export type RateTree = Tree<Bound<RateLeaf>>;
+export type RhsTree = Tree<Bound<RhsLeaf>>;
 
-function keyOf(leaf: RateLeaf): string {
+function keyOf(leaf: RhsLeaf): string {
   switch (leaf.kind) {
     case 'time':
       return 'time';
@@ -48,7 +48,7 @@ function keyOf(leaf: RateLeaf): string {
   }
 }
 
-function leafTree(leaf: RateLeaf): RateTree {
+function leafTree(leaf: RhsLeaf): RhsTree {
   return bound(leaf, keyOf(leaf));
 }
 
@@ -60,7 +60,7 @@ interface Around {
 }
 
 /** Binds the names of formulas of a problem. */
-export class RateTrees {
+export class RhsTrees {
   readonly #meanings: Meanings;
 
   constructor(problem: Problem) {
@@ -68,23 +68,23 @@ export class RateTrees {
   }
 
   /** A formula at one element of a block, from 0; null for one that belongs to no family. */
-  at(expression: Expression, block: Block | null, element: number): RateTree {
+  at(expression: Expression, block: Block | null, element: number): RhsTree {
     return this.#bound(expression, { block, element });
   }
 
   /** A formula of a family at the running element. */
-  running(expression: Expression, block: Block): RateTree {
+  running(expression: Expression, block: Block): RhsTree {
     return this.#bound(expression, { block, element: null });
   }
 
-  #bound(expression: Expression, around: Around): RateTree {
+  #bound(expression: Expression, around: Around): RhsTree {
     const variable = around.block?.unknown.range?.variable ?? null;
     return bind(expression, (leaf: NameLeaf | IndexedLeaf) =>
       this.#tree(this.#meanings.of(leaf, variable), around),
     );
   }
 
-  #tree(meaning: LeafMeaning, { block, element }: Around): RateTree {
+  #tree(meaning: LeafMeaning, { block, element }: Around): RhsTree {
     const first = block?.unknown.range?.from ?? 0;
     switch (meaning.kind) {
       case 'time':
@@ -115,7 +115,7 @@ export class RateTrees {
 }
 
 /** The derivative of a formula along a motion of the state. */
-export function rateTangent(tree: RateTree): RateTree {
+export function rhsTangent(tree: RhsTree): RhsTree {
   return derivative(tree, ({ to }) =>
     to.kind === 'component' || to.kind === 'neighbour' ? leafTree({ kind: 'tangent', of: to }) : number(0),
   );
@@ -129,14 +129,17 @@ export interface PartialKind {
   readonly along: number | null;
 }
 
-/** A partial derivative of a rate; one that is applied to a vector holds how fast each component moves along it. */
-export function partialRate(tree: RateTree, { times, values, along }: PartialKind): RateTree {
-  return along === null ? ratePartial(tree, times, values) : rateTangent(ratePartial(tree, times, 0));
+/**
+ * A partial derivative of a right-hand side; one that is applied to a vector holds how fast each component moves along
+ * it.
+ */
+export function partialRhs(tree: RhsTree, { times, values, along }: PartialKind): RhsTree {
+  return along === null ? rhsPartial(tree, times, values) : rhsTangent(rhsPartial(tree, times, 0));
 }
 
 /** A partial derivative of a formula by time, and by the component of a problem of one equation. */
-function ratePartial(tree: RateTree, times: number, values: number): RateTree {
-  const by = (kind: 'time' | 'component', of: RateTree): RateTree =>
+function rhsPartial(tree: RhsTree, times: number, values: number): RhsTree {
+  const by = (kind: 'time' | 'component', of: RhsTree): RhsTree =>
     derivative(of, ({ to }) => number(to.kind === kind ? 1 : 0));
   let made = tree;
   for (let i = 0; i < times; i += 1) made = by('time', made);

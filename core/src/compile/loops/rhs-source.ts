@@ -3,17 +3,19 @@ import { nameNode, type CodeNode, ZERO } from '../nodes/code-node.ts';
 import { parameterNode } from '../nodes/node-of-tree.ts';
 import type { Scopes } from '../nodes/scopes.ts';
 import type { Layout } from '../../program/layout.ts';
-import type { Moving, RateLeaf } from '../../program/rate-tree.ts';
+import type { Moving, RhsLeaf } from '../../program/rhs-tree.ts';
 
-/** Where the values of a rate come from: arrays by vector, and how fast they move where that is asked for. */
+/**
+ * Where the values of a right-hand side come from: arrays by vector, and how fast they move where that is asked for.
+ */
 export interface Source {
   readonly at: readonly string[];
   readonly along: readonly (string | null)[];
   readonly when: CodeNode;
 }
 
-/** A leaf of a rate as a node: an element of the arrays of a source, a constant, or the running index. */
-export function sourceNode(leaf: RateLeaf, source: Source, layout: Layout, scopes: Scopes): CodeNode {
+/** A leaf of a right-hand side as a node: an element of the arrays of a source, a constant, or the running index. */
+export function sourceNode(leaf: RhsLeaf, source: Source, layout: Layout, scopes: Scopes): CodeNode {
   switch (leaf.kind) {
     case 'time':
       return source.when;
@@ -40,7 +42,7 @@ function stateElement(moving: Moving, arrays: readonly (string | null)[], layout
 }
 
 /** A leaf of the body of a family as an element of an array, or as the running index; null where it is neither. */
-export function runningElement(leaf: RateLeaf, source: Source, layout: Layout): ElementLeaf | null {
+export function runningElement(leaf: RhsLeaf, source: Source, layout: Layout): ElementLeaf | null {
   if (leaf.kind === 'position') return { kind: 'position', from: leaf.from };
   const moving = leaf.kind === 'tangent' ? leaf.of : leaf;
   if (moving.kind !== 'neighbour') return null;

@@ -11,9 +11,9 @@ const MAX_OPTIMISED = 300;
 /** Functions that a processor does in an instruction or two. */
 const CHEAP: ReadonlySet<string> = new Set(['sqrt', 'abs', 'sign', 'min', 'max', 'floor']);
 
-function secondsOf(rate: Expression): number {
+function secondsOf(rhs: Expression): number {
   let [operations, functions, powers] = [0, 0, 0];
-  walk(rate, (node) => {
+  walk(rhs, (node) => {
     if (node.kind === 'call' && !CHEAP.has(node.name)) functions += 1;
     else if (node.kind === 'binary' && node.operator === '^' && !isSpelledPower(node.right)) powers += 1;
     else if (node.kind === 'binary' || node.kind === 'if' || node.kind === 'call') operations += 1;
@@ -34,7 +34,7 @@ function bandOf(problem: Problem): number {
   const meanings = new Meanings(problem);
   let band = 0;
   for (const block of problem.blocks)
-    walk(block.rate, (node) => {
+    walk(block.rhs, (node) => {
       if (node.kind !== 'name' && node.kind !== 'indexed') return;
       const meaning = meanings.of(node, block.unknown.range?.variable ?? null);
       if (meaning.kind === 'neighbour' && meaning.block === block)
@@ -66,6 +66,6 @@ export function newtonCost(problem: Problem, together: number): NewtonCost {
 }
 
 /** About how many seconds one evaluation of the right-hand side takes, all components together. */
-export function rateSeconds({ blocks }: Problem): number {
-  return blocks.reduce((sum, { rate, size }) => sum + size * secondsOf(rate), 0);
+export function rhsSeconds({ blocks }: Problem): number {
+  return blocks.reduce((sum, { rhs, size }) => sum + size * secondsOf(rhs), 0);
 }

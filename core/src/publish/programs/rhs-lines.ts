@@ -1,6 +1,6 @@
 import { interiorOf } from '../../compile/loops/family-reach.ts';
 import { type Layout } from '../../program/layout.ts';
-import { type RateLeaf, rateTangent, type RateTree, RateTrees } from '../../program/rate-tree.ts';
+import { type RhsLeaf, rhsTangent, type RhsTree, RhsTrees } from '../../program/rhs-tree.ts';
 import type { Bound, Expression } from '../../formula/expression.ts';
 import { atom, printer, type TextPart } from '../../formula/printer.ts';
 import type { Block, Problem } from '../../problem/problem.ts';
@@ -8,7 +8,7 @@ import type { CodeLine, Writing } from './language.ts';
 import { numberPart, programLanguage } from './program-language.ts';
 
 /** What lines of a problem's formulas are made with. */
-export interface RateContext {
+export interface RhsContext {
   readonly problem: Problem;
   readonly layout: Layout;
   readonly writing: Writing;
@@ -21,18 +21,18 @@ export interface RateContext {
 
 /** A parameter by its name in the program, any other constant as a number. */
 function constantPart(
-  { parameters, writing }: Pick<RateContext, 'parameters' | 'writing'>,
-  { name, value }: RateLeaf & { readonly kind: 'constant' },
+  { parameters, writing }: Pick<RhsContext, 'parameters' | 'writing'>,
+  { name, value }: RhsLeaf & { readonly kind: 'constant' },
 ): TextPart {
   const own = name === null ? undefined : parameters.get(name);
   return own === undefined ? numberPart(value, writing) : atom(own);
 }
 
-/** The vector along which a rate moves, where its tangents are written. */
+/** The vector along which a right-hand side moves, where its tangents are written. */
 const ALONG = 'v';
 
-/** A leaf of a rate in a program; `j` counts the elements of a family. */
-function leafPart(context: RateContext, to: RateLeaf): TextPart {
+/** A leaf of a right-hand side in a program; `j` counts the elements of a family. */
+function leafPart(context: RhsContext, to: RhsLeaf): TextPart {
   const { writing, layout, vectors, isOne } = context;
   const standing = (place: number): { readonly vector: string; readonly index: number } => {
     const { vector, index } = layout.of[place] ?? { vector: 0, index: 0 };
@@ -75,26 +75,26 @@ interface BlockFormula {
  * @param isMoved to how the formulas move along the vector v instead
  */
 export function blockLines(
-  context: RateContext,
+  context: RhsContext,
   blocks: readonly BlockFormula[],
   into: string,
   isMoved = false,
 ): readonly CodeLine[] {
   const { problem, writing, isOne } = context;
-  const print = printer<TextPart, Bound<RateLeaf>>(
+  const print = printer<TextPart, Bound<RhsLeaf>>(
     programLanguage(writing, ({ to }) => leafPart(context, to), context.used),
   );
-  const trees = new RateTrees(problem);
-  const set = (to: string, tree: RateTree): CodeLine => ({
+  const trees = new RhsTrees(problem);
+  const set = (to: string, tree: RhsTree): CodeLine => ({
     kind: 'set',
     to,
-    value: print(isMoved ? rateTangent(tree) : tree).text,
+    value: print(isMoved ? rhsTangent(tree) : tree).text,
   });
   return blocks.flatMap(({ block, offset, formula }): CodeLine[] => {
     const one = (k: number): CodeLine =>
       set(isOne ? into : writing.element(into, offset + k), trees.at(formula, block, k));
     if (block.unknown.range === null) return [one(0)];
-    const { from, to } = interiorOf({ ...block, rate: formula }, trees);
+    const { from, to } = interiorOf({ ...block, rhs: formula }, trees);
     const inner = set(writing.running(into, 'j', offset), trees.running(formula, block));
     return [
       ...Array.from({ length: from }, (_, k) => one(k)),
