@@ -74,7 +74,7 @@ function sheetHtml(handout: Handout, solved: boolean, typeset: Typeset): readonl
   const hasBlanks = blank.some((row) => row.includes(true));
   return [
     '<section class="sheet">',
-    `<header><h1>${htmlText(title)}${number === null ? '' : `, sheet ${number}`}${solved ? ' <span class="answer">solution</span>' : ''}</h1>${solved ? '' : '<span class="name">Name: ________________________</span>'}</header>`,
+    `<header><h1>${htmlText(title)}${number === null ? '' : `, sheet ${number}`}${solved ? ' <span class="answer">answer key</span>' : ''}</h1>${solved ? '' : '<span class="name">Name: ________________________</span>'}</header>`,
     ...task.map((line) => `<p class="task">${htmlText(line)}</p>`),
     '<div class="formulas">',
     ...problem.filter((line) => line !== '').map((line) => `<div>${typeset(line, true)}</div>`),

@@ -46,7 +46,7 @@ function sheetTex(handout: Handout, solved: boolean): readonly string[] {
     if (!hidesNumbers) return tex;
     return withNumbers(tex, (text) => (solved ? `\\textcolor{answer}{${text}}` : '\\boxed{\\phantom{00}}'));
   };
-  const name = solved ? '\\textcolor{answer}{solution}' : 'Name: \\underline{\\hspace{5cm}}';
+  const name = solved ? '\\textcolor{answer}{answer key}' : 'Name: \\underline{\\hspace{5cm}}';
   const hasBlanks = blank.some((row) => row.includes(true));
   return [
     `\\noindent{\\Large\\bfseries ${texText(title)}${number === null ? '' : `, sheet ${number}`}}\\hfill ${name}\\par\\smallskip\\hrule\\medskip`,

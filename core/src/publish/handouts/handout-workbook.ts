@@ -67,7 +67,7 @@ export function handoutWorkbook(handouts: readonly Handout[], solved: boolean, k
     const above: (readonly SheetCell[])[] = [
       [
         cell(
-          `${oneLine(title)}${number === null ? '' : `, sheet ${number}`}${solved ? ', solution' : ''}`,
+          `${oneLine(title)}${number === null ? '' : `, sheet ${number}`}${solved ? ', answer key' : ''}`,
           'title',
         ),
       ],
