@@ -32,7 +32,7 @@ test.each(LIBRARY.map(({ title, order }) => [title, order] as const))(
 );
 
 test('there are as many rooted trees as the literature counts: 200 up to order 8', () => {
-  const forest = new Forest({ form: 'first', withTime: false, withVelocity: true });
+  const forest = new Forest({ form: 'first', withTime: false, withVelocity: true, anyJacobian: false });
   const counts = Array.from({ length: 8 }, (_, k) => forest.ofOrder(k + 1).length);
   expect(counts).toEqual([1, 1, 2, 4, 9, 20, 48, 115]);
   // the densities and symmetries of order 4: Butcher, table 304

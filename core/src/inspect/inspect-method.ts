@@ -52,7 +52,7 @@ function inspected(method: Method): Inspection {
       nearMisses: [],
     };
   const order = proveOrder(linear);
-  const free = 'x' in linear.next ? proveOrder(linear, false) : null;
+  const free = 'x' in linear.next ? proveOrder(linear, 'without velocity') : null;
   const best = free !== null && order !== null && free.order > order.order ? free : order;
   const canRise =
     order !== null &&

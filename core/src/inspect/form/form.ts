@@ -59,6 +59,16 @@ export function oppositeForm(form: LinearForm): LinearForm {
   return mapped(form, oppositePowers);
 }
 
+/** The form with its stages counted otherwise. */
+export function withStages(form: LinearForm, placeOf: (stage: number) => number): LinearForm {
+  return new Map(
+    [...form.values()].map(({ basis, factor }) => {
+      const moved: Basis = basis.kind === 'stage' ? { ...basis, stage: placeOf(basis.stage) } : basis;
+      return [basisKey(moved), { basis: moved, factor }];
+    }),
+  );
+}
+
 /** The form with other forms in place of values that were not known yet. */
 export function putIn(form: LinearForm, known: ReadonlyMap<string, LinearForm>): LinearForm {
   let made = NO_FORM;

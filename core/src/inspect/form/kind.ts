@@ -1,5 +1,5 @@
 import { type LinearForm, formKey } from './form.ts';
-import { type FormStage, formsAt, type LinearMethod, stagesOf } from './linear-method.ts';
+import { areCoupled, type FormStage, type LinearMethod, needed } from './linear-method.ts';
 import { soleTerm } from './powers.ts';
 
 /** What kind of formula a method is. */
@@ -7,6 +7,7 @@ export type MethodKind =
   | 'explicit Runge-Kutta'
   | 'diagonally implicit Runge-Kutta'
   | 'implicit Runge-Kutta'
+  | 'Rosenbrock'
   | 'explicit linear multistep'
   | 'implicit linear multistep'
   | 'predictor-corrector'
@@ -44,10 +45,42 @@ export function isOnSolution(method: LinearMethod): boolean {
   );
 }
 
+/** Whether a stage is a Jacobian, or a derivative by the time, for a linearly implicit formula. */
+function isLinearPart({ partial }: FormStage): boolean {
+  return partial !== null && partial.times + partial.along.length === 1;
+}
+
+/**
+ * Whether a one-step formula is linearly implicit: Jacobians of values that hold themselves, and plain evaluations of f that
+ * rest on no such value of their own.
+ *
+ * Source: E. Hairer, G. Wanner, Solving Ordinary Differential Equations II (2nd ed., 1996), section IV.7.
+ */
+function isRosenbrock({ stages, depth, next }: LinearMethod): boolean {
+  return (
+    'y' in next &&
+    depth === 0 &&
+    stages.some((stage, i) => isLinearPart(stage) && needed(stages, i).has(i)) &&
+    stages.every(
+      (stage, i) =>
+        isLinearPart(stage) || (stage.partial === null && stage.primes === 0 && !needed(stages, i).has(i)),
+    )
+  );
+}
+
+/** Stages of a method as textbooks count them: for a linearly implicit one its evaluations of f. */
+export function countOfStages(method: LinearMethod): number {
+  const { stages } = method;
+  return kindOf(method) === 'Rosenbrock'
+    ? stages.filter(({ partial }) => partial === null).length
+    : stages.length;
+}
+
 /** What kind of formula a linear form is. */
 export function kindOf(method: LinearMethod): MethodKind {
   const { stages, depth, next, implicit } = method;
   if (!('y' in next)) return depth === 0 ? 'Nystrom' : 'multistep for second order';
+  if (isRosenbrock(method)) return 'Rosenbrock';
   if (stages.some(({ primes, partial }) => primes > 0 || partial !== null))
     return depth === 0 && stages.every((stage) => keptPlace(stage) === 0)
       ? 'Taylor'
@@ -57,8 +90,5 @@ export function kindOf(method: LinearMethod): MethodKind {
     return implicit ? 'implicit linear multistep' : 'explicit linear multistep';
   }
   if (!implicit) return 'explicit Runge-Kutta';
-  const needsLater = stages.some((stage, i) =>
-    formsAt(stage).some((form) => stagesOf(form).some((j) => j > i)),
-  );
-  return needsLater ? 'implicit Runge-Kutta' : 'diagonally implicit Runge-Kutta';
+  return areCoupled(stages) ? 'implicit Runge-Kutta' : 'diagonally implicit Runge-Kutta';
 }

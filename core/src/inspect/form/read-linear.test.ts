@@ -145,7 +145,7 @@ test('positions and velocities are forms of their own', () => {
 
 test.each([
   ['y[n+1] = y + h*sin(h)*f(t, y)', 'sin of h or of a value of the solution is not linear'],
-  ['y[n+1] = y + h*f(t^2, y)', 'a value is raised to a power'],
+  ['y[n+1] = y + h*f(t^2, y)', 't is raised to a power'],
   ['y[n+1] = y + h*f(2*t, y)', 'the time of this evaluation is not t plus a multiple of h'],
   ['y[n+1] = y + h*f(t + h^2, y)', 'the time of this evaluation is not t plus a multiple of h'],
   ['y[n+1] = y + h/(1 + h)*f(t, y)', 'something is divided by a sum with h'],

@@ -5,26 +5,30 @@ import { applyFunction } from '../../formula/arithmetic.ts';
 import type { Bound, Call } from '../../formula/expression.ts';
 import { givenText, type Method } from '../../method/method.ts';
 import type { Span } from '../../text/place.ts';
-import { type Amount, amountOf, inexactly, NOTHING, over, UNIT } from './amount.ts';
-import { type LinearForm, formOf, NO_FORM, putIn, scaleForm } from './form.ts';
+import { type Amount, amountOf, inexactly, NOTHING, over, times, UNIT } from './amount.ts';
+import { addForms, type LinearForm, formOf, NO_FORM, putIn, scaleForm } from './form.ts';
 import {
   type FormLine,
   type FormStage,
-  isImplicit,
+  inOrder,
+  needed,
   stageKey,
   type LinearMethod,
   type NotLinear,
 } from './linear-method.ts';
-import { monomial, multiplyPowers, NO_POWERS, ONE_POWER, soleTerm } from './powers.ts';
+import { monomial, multiplyPowers, NO_POWERS, ONE_POWER, oppositePowers, soleTerm } from './powers.ts';
 import {
   boundedValue,
+  composed,
   constantIn,
   inverse,
   negated,
   NoForm,
+  type Operator,
   type PartialInstruction,
   power,
   scalar,
+  scaled,
   sum,
   type Value,
 } from './values.ts';
@@ -242,49 +246,105 @@ class LinearReader {
   }
 
   #product(a: Value, b: Value, span: Span, line: string): Value {
-    if (a.kind === 'operator' || b.kind === 'operator') return this.#applied(a, b, span, line);
-    if (a.kind === 'form' && b.kind === 'form')
-      throw new NoForm('two values of the solution are multiplied', span);
-    if (a.kind === 'scalar' && b.kind === 'scalar') {
-      if (a.t.value !== 0 || b.t.value !== 0) {
-        const [withT, other] = a.t.value !== 0 ? [a, b] : [b, a];
-        const by = constantIn(other);
-        if (by === null) throw new NoForm('t is multiplied by something other than a number', span);
-        const factor = monomial(by);
-        return scalar(multiplyPowers(withT.powers, factor), over(withT.t, over(UNIT, by)));
-      }
-      return scalar(multiplyPowers(a.powers, b.powers));
+    if (a.kind === 'scalar' && b.kind === 'scalar') return productOfNumbers(a, b, span);
+    if (a.kind === 'scalar' || b.kind === 'scalar') {
+      const [factor, value] = a.kind === 'scalar' ? [a, b] : [b, a];
+      if (factor.kind !== 'scalar' || value.kind === 'scalar' || factor.t.value !== 0)
+        throw new NoForm('a value of the solution is multiplied by t', span);
+      return scaled(value, factor.powers);
     }
-    const [factor, form] = a.kind === 'scalar' ? [a, b] : [b, a];
-    if (factor.kind !== 'scalar' || form.kind !== 'form' || factor.t.value !== 0)
-      throw new NoForm('a value of the solution is multiplied by t', span);
-    return { kind: 'form', form: scaleForm(form.form, factor.powers) };
+    if (a.kind === 'operator' && b.kind === 'operator') return composed(a, b, span);
+    if (a.kind === 'inverse' || b.kind === 'inverse') {
+      const [by, value] = a.kind === 'inverse' ? [a, b] : [b, a];
+      if (by.kind !== 'inverse' || value.kind !== 'form')
+        throw new NoForm('a derivative with respect to y is divided', span);
+      return scaled(this.#solved(by.of, value.form, line, span), by.factor);
+    }
+    if (a.kind === 'operator' || b.kind === 'operator') {
+      const [map, value] = a.kind === 'operator' ? [a, b] : [b, a];
+      if (map.kind !== 'operator' || value.kind === 'operator')
+        throw new NoForm('two derivatives with respect to y are multiplied', span);
+      return this.#applied(map, value, line, span);
+    }
+    const factors = [a, b].map((value) => (value.kind === 'product' ? value.factor : ONE_POWER));
+    return {
+      kind: 'product',
+      forms: [a, b].flatMap((value) => (value.kind === 'form' ? [value.form] : value.forms)),
+      factor: factors.reduce(multiplyPowers),
+    };
   }
 
-  /** A derivative by y of one equation, which is multiplied by the value behind it. */
-  #applied(a: Value, b: Value, span: Span, line: string): Value {
-    const operator = a.kind === 'operator' ? a : b.kind === 'operator' ? b : null;
-    const other = operator === a ? b : a;
-    if (operator === null || other.kind === 'operator')
-      throw new NoForm('two derivatives with respect to y are multiplied', span);
-    if (other.kind === 'scalar') {
-      if (other.t.value !== 0) throw new NoForm('a derivative is multiplied by t', span);
-      return { ...operator, factor: multiplyPowers(operator.factor, other.powers) };
+  /** A linear map of a value, or of several that are multiplied, as far as its derivatives take them. */
+  #applied(
+    map: Operator,
+    to: Extract<Value, { readonly kind: 'form' | 'product' }>,
+    line: string,
+    span: Span,
+  ): Value {
+    const [first = NO_FORM, ...more] = to.kind === 'form' ? [to.form] : to.forms;
+    const last = map.derivations.at(-1);
+    if (last === undefined || (map.identity.size > 0 && (more.length > 0 || last.of.values > 1)))
+      throw new NoForm('two values of the solution are multiplied', span);
+    const along = [...last.along, first];
+    const outer = map.derivations.slice(0, -1);
+    let made: Value;
+    if (along.length < last.of.values) made = { ...map, derivations: [...outer, { of: last.of, along }] };
+    else {
+      const inner = this.#evaluation({ ...last.of, line }, 0, { times: last.of.times, along });
+      const whole =
+        outer.length === 0
+          ? scaled(inner, map.factor)
+          : this.#applied({ ...map, identity: NO_POWERS, derivations: outer }, inner, line, span);
+      made =
+        map.identity.size === 0
+          ? whole
+          : sum(whole, scaled({ kind: 'form', form: first }, map.identity), span);
     }
-    const { of, factor } = operator;
-    if (of.values !== 1)
-      throw new NoForm(
-        'a higher derivative with respect to y is multiplied, which is defined for a single equation only',
-        span,
-      );
-    const made = this.#evaluation({ ...of, line }, 0, { times: of.times, along: [other.form] });
-    return { kind: 'form', form: scaleForm(made.form, factor) };
+    const factor = to.kind === 'product' ? to.factor : ONE_POWER;
+    if (made.kind === 'scalar') return made;
+    const result = scaled(made, factor);
+    const [second] = more;
+    if (second === undefined) return result;
+    const rest: Value =
+      more.length === 1
+        ? { kind: 'form', form: second }
+        : { kind: 'product', forms: more, factor: ONE_POWER };
+    return this.#product(result, rest, span, line);
+  }
+
+  /** u of (c + m J) u = value: u = value/c - m/c J u, where J u is a stage that holds itself. */
+  #solved(
+    { identity, factor, derivations }: Operator,
+    value: LinearForm,
+    line: string,
+    span: Span,
+  ): Value & { readonly kind: 'form' } {
+    const [derivation, ...others] = derivations;
+    const unit = soleTerm(identity);
+    if (derivation === undefined || others.length > 0 || derivation.of.values !== 1 || unit === null)
+      throw new NoForm('something is divided by a derivative with respect to y', span);
+    const inverted = monomial(over(UNIT, unit.amount), -unit.power);
+    const { of } = derivation;
+    const place = this.#placeOf({ ...of, line });
+    const own = formOf(
+      { kind: 'stage', stage: this.stages.length },
+      oppositePowers(multiplyPowers(factor, inverted)),
+    );
+    const form = addForms(scaleForm(value, inverted), own);
+    this.#stage({ ...place, primes: 0, partial: { times: of.times, along: [form] } }, line);
+    return { kind: 'form', form };
   }
 
   #partial(instruction: PartialInstruction): Value {
     const { times, values, along, line, span } = instruction;
     if (values === 0) return this.#evaluation(instruction, 0, { times, along: [] });
-    if (along === null) return { kind: 'operator', of: instruction, factor: ONE_POWER };
+    if (along === null)
+      return {
+        kind: 'operator',
+        identity: NO_POWERS,
+        factor: ONE_POWER,
+        derivations: [{ of: instruction, along: [] }],
+      };
     return this.#evaluation(instruction, 0, { times, along: [this.#form(along, line, span)] });
   }
 
@@ -300,10 +360,20 @@ class LinearReader {
   }
 
   #evaluation(
-    { time, at, line, span }: EvaluationInstruction,
+    instruction: EvaluationInstruction,
     primes: number,
     partial: FormStage['partial'],
   ): Value & { readonly kind: 'form' } {
+    return this.#stage({ ...this.#placeOf(instruction), primes, partial }, instruction.line);
+  }
+
+  /** Where something is evaluated. */
+  #placeOf({
+    time,
+    at,
+    line,
+    span,
+  }: EvaluationInstruction): Pick<FormStage, 'name' | 'shift' | 'at' | 'span'> {
     const when = this.#value(time, line);
     if (when.kind !== 'scalar' || when.t.value !== 1)
       throw new NoForm('the time of this evaluation is not t plus a multiple of h', time.at);
@@ -312,7 +382,7 @@ class LinearReader {
       throw new NoForm('the time of this evaluation is not t plus a multiple of h', time.at);
     const [first = NO_FORM, second] = [at].flat().map((register) => this.#form(register, line, span));
     const place = second === undefined ? { y: first } : { x: first, v: second };
-    return this.#stage({ name: null, shift: sole.amount, at: place, primes, partial, span }, line);
+    return { name: null, shift: sole.amount, at: place, span };
   }
 
   /** A stage as a form; the same evaluation twice is one. */
@@ -334,6 +404,18 @@ class LinearReader {
   }
 }
 
+function productOfNumbers(
+  a: Extract<Value, { readonly kind: 'scalar' }>,
+  b: Extract<Value, { readonly kind: 'scalar' }>,
+  span: Span,
+): Value {
+  if (a.t.value === 0 && b.t.value === 0) return scalar(multiplyPowers(a.powers, b.powers));
+  const [withT, other] = a.t.value !== 0 ? [a, b] : [b, a];
+  const by = constantIn(other);
+  if (by === null) throw new NoForm('t is multiplied by something other than a number', span);
+  return scalar(multiplyPowers(withT.powers, monomial(by)), times(withT.t, by));
+}
+
 /**
  * Reads a method as an exact linear form over kept values and slopes.
  *
@@ -351,11 +433,12 @@ export function readLinear(method: Method, exactly = true): LinearMethod | NotLi
     throw thrown;
   }
   const { stages } = reader;
-  return {
+  return inOrder({
     stages,
     next: reader.next(),
     lines: reader.lines(),
     depth: method.depth,
-    implicit: isImplicit(stages),
-  };
+    oneEquation: method.oneEquation,
+    implicit: stages.some((_, i) => needed(stages, i).has(i)),
+  });
 }

@@ -19,7 +19,7 @@ function linear(text: string): LinearMethod {
   return found;
 }
 
-const FIRST = { form: 'first', withTime: false, withVelocity: true } as const;
+const FIRST = { form: 'first', withTime: false, withVelocity: true, anyJacobian: false } as const;
 
 /** A tree of order 4 with a long and a short branch: [y[y]]. */
 function forked(): RootedTree {

@@ -1,11 +1,23 @@
-import { type Amount, amountOf, areEqual, less, NOTHING, over, plus, times, UNIT } from '../form/amount.ts';
+import {
+  type Amount,
+  amountOf,
+  areEqual,
+  fraction,
+  isZero,
+  less,
+  NOTHING,
+  over,
+  plus,
+  times,
+  UNIT,
+} from '../form/amount.ts';
 import type { LinearForm } from '../form/form.ts';
 import { isOnSolution } from '../form/kind.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { soleTerm } from '../form/powers.ts';
 import { type ZeroStability, zeroStability } from '../stability/zero-stability.ts';
 import { deficitsOf, exactCoefficient, shiftsDiffer, stepSeries } from './step-series.ts';
-import { Forest, type RootedTree, type TreeKind } from './trees.ts';
+import { derivativesIn, Forest, type RootedTree } from './trees.ts';
 
 /** A condition that an order asks for: of a tree, or of a power of h where every evaluation lies on the solution. */
 export interface Condition {
@@ -16,6 +28,8 @@ export interface Condition {
   readonly value: Amount;
   /** What the exact solution has. */
   readonly should: Amount;
+  /** The sizes of the terms that were summed, for one that holds a number that is no fraction. */
+  readonly scale: number;
   /** Whether a stage has other shifts in time than in value, so that c is not the sum of a row of a. */
   readonly withTime: boolean;
 }
@@ -27,8 +41,9 @@ export interface ProvedOrder {
   readonly atLeast: boolean;
   /** The conditions of the next order that fail: the principal error. The first is the one to show. */
   readonly failing: readonly Condition[];
-  /** Conditions that were looked at. */
+  /** Conditions that were looked at, and among them those of the next order. */
   readonly looked: number;
+  readonly asked: number;
   /**
    * C with local error C h^(p+1) y^(p+1) + ..., over the sum of the weights of slopes for multistep methods; null
    * where the principal error is no multiple of one derivative.
@@ -38,10 +53,10 @@ export interface ProvedOrder {
   readonly zero: ZeroStability | null;
 }
 
-/** Highest order whose conditions are made: 200 trees of a first-order system up to order 8. */
-const HIGHEST = { first: 8, second: 6, withTime: 5 } as const;
+/** Highest order whose conditions are made: 286 trees of a first-order system of order 9. */
+const HIGHEST = { first: 9, second: 7, withTime: 6 } as const;
 /** Highest order that is looked for where powers of h alone are compared. */
-const HIGHEST_POWER = 40;
+const HIGHEST_POWER = 41;
 
 /** Whether every value is measured as y (or x, v) is: each slope with its h, as a dimension check. */
 export function hasConsistentPowers(method: LinearMethod): boolean {
@@ -92,49 +107,95 @@ export function factorOfPower(
   return { value, scale };
 }
 
-function byPowers(method: LinearMethod): Omit<ProvedOrder, 'zero' | 'errorConstant'> {
-  for (let q = 0; q <= HIGHEST_POWER; q += 1) {
-    const { value, scale } = factorOfPower(method, q);
-    const should = over(UNIT, factorial(q));
-    if (!areEqual(value, should, scale))
-      return {
-        order: q - 1,
-        atLeast: false,
-        looked: q + 1,
-        failing: [{ tree: null, order: q, value, should, withTime: false }],
-      };
-  }
-  return { order: HIGHEST_POWER, atLeast: true, failing: [], looked: HIGHEST_POWER + 1 };
+/** The conditions that a method is asked, by their order; the same list for methods of one form. */
+export interface Conditions {
+  readonly highest: number;
+  readonly of: (order: number) => readonly Condition[];
 }
 
-/** What a tree asks of a method that is no linear multistep formula. */
-function byTrees(method: LinearMethod, kind: TreeKind): Omit<ProvedOrder, 'zero' | 'errorConstant'> {
-  const forest = new Forest(kind);
-  const { withTime } = kind;
-  const series = stepSeries(method);
+function byPowers(method: LinearMethod): Conditions {
+  return {
+    highest: HIGHEST_POWER,
+    of: (order) => {
+      const { value, scale } = factorOfPower(method, order);
+      return [{ tree: null, order, value, should: over(UNIT, factorial(order)), scale, withTime: false }];
+    },
+  };
+}
+
+/** What the trees of a kind ask of a method. */
+function byTrees(method: LinearMethod, forest: Forest): Conditions {
+  const { form, withTime, anyJacobian } = forest.kind;
+  const series = stepSeries(method, anyJacobian);
+  const highest =
+    form === 'second' ? HIGHEST.second : withTime || anyJacobian ? HIGHEST.withTime : HIGHEST.first;
   const nexts = 'y' in method.next ? (['y'] as const) : (['x', 'v'] as const);
-  let looked = nexts.length;
-  for (const next of nexts) {
-    const value = series.unit(next);
-    if (!areEqual(value, UNIT))
-      return {
-        order: -1,
-        atLeast: false,
-        looked,
-        failing: [{ tree: null, order: 0, value, should: UNIT, withTime }],
-      };
+  return {
+    highest,
+    of: (order) => {
+      if (order === 0)
+        return nexts.map((next) => ({
+          tree: null,
+          order,
+          value: series.unit(next),
+          should: UNIT,
+          scale: 1,
+          withTime,
+        }));
+      const trees = forest.ofOrder(order).filter(({ root }) => root !== 't');
+      return together(trees, method.oneEquation).map((alike) => {
+        const [tree] = alike;
+        // the coefficients of equal elementary differentials, each by its symmetry, beside that of the first
+        const summed = (of: (one: RootedTree) => Amount): Amount =>
+          alike
+            .map((one) => over(times(of(one), fraction(tree.symmetry)), fraction(one.symmetry)))
+            .reduce(plus);
+        return {
+          tree,
+          order,
+          value: summed((one) => series.of(one)),
+          should: summed(exactCoefficient),
+          scale: 1,
+          withTime,
+        };
+      });
+    },
+  };
+}
+
+/** Trees whose elementary differentials are equal: for a single equation products of the same derivatives. */
+function together(
+  trees: readonly RootedTree[],
+  oneEquation: boolean,
+): readonly (readonly [RootedTree, ...RootedTree[]])[] {
+  const found = new Map<string, [RootedTree, ...RootedTree[]]>();
+  for (const tree of trees) {
+    const key = oneEquation ? derivativesIn(tree) : String(tree.id);
+    const alike = found.get(key);
+    if (alike === undefined) found.set(key, [tree]);
+    else alike.push(tree);
   }
-  const highest = kind.form === 'second' ? HIGHEST.second : kind.withTime ? HIGHEST.withTime : HIGHEST.first;
-  for (let order = 1; order <= highest + 1; order += 1) {
-    const trees = forest.ofOrder(order).filter(({ root }) => root !== 't');
-    const failing = trees.flatMap((tree): readonly Condition[] => {
-      const [value, should] = [series.of(tree), exactCoefficient(tree)];
-      return areEqual(value, should) ? [] : [{ tree, order, value, should, withTime }];
-    });
-    looked += trees.length;
-    if (failing.length > 0) return { order: order - 1, atLeast: false, failing, looked };
+  return [...found.values()];
+}
+
+/** Whether a condition is satisfied: exactly, or but for rounding where it holds a number that is no fraction. */
+function holdsExactly({ value, should, scale }: Condition): boolean {
+  return areEqual(value, should, scale);
+}
+
+/** The order that conditions give, one after another, and those of the next that fail. */
+export function orderOf(
+  conditions: Conditions,
+  holds: (condition: Condition, index: number) => boolean = holdsExactly,
+): Pick<ProvedOrder, 'order' | 'atLeast' | 'failing' | 'looked' | 'asked'> {
+  let looked = 0;
+  for (let order = 0; order <= conditions.highest; order += 1) {
+    const all = conditions.of(order);
+    looked += all.length;
+    const failing = all.filter((condition, i) => !holds(condition, i));
+    if (failing.length > 0) return { order: order - 1, atLeast: false, failing, looked, asked: all.length };
   }
-  return { order: highest, atLeast: true, failing: [], looked };
+  return { order: conditions.highest, atLeast: true, failing: [], looked, asked: 0 };
 }
 
 /** The sum of the weights of slopes, by which the error of a multistep method is measured. */
@@ -149,51 +210,69 @@ export function weightOfSlopes(method: LinearMethod): Amount {
 }
 
 /** C, where the principal error is C times one derivative of the solution. */
-function constantOf(method: LinearMethod, failing: readonly Condition[], trees: number): Amount | null {
+function constantOf(method: LinearMethod, failing: readonly Condition[], asked: number): Amount | null {
   const [first] = failing;
   if (first === undefined || first.order === 0) return null;
+  if (failing.some(({ should }) => isZero(should))) return null;
   const parts = failing.map(({ tree, order, value, should }) => {
     const rest = less(should, value);
     // on the solution every tree has the weight of the whole derivative
-    return tree === null ? rest : times(rest, wholeness(tree, order));
+    return tree === null ? rest : over(over(rest, should), factorial(order));
   });
   const [one, ...others] = parts;
   if (one === undefined || !others.every((part) => areEqual(part, one))) return null;
-  if (first.tree !== null && failing.length < trees) return null;
+  if (first.tree !== null && failing.length < asked) return null;
   return over(one, weightOfSlopes(method));
 }
 
-/** The density of a tree over the factorial of its order: what makes its part one of the whole derivative. */
-function wholeness(tree: RootedTree, order: number): Amount {
-  return over(over(UNIT, exactCoefficient(tree)), factorial(order));
+/** For which problems an order is proved. */
+export type ProblemKind = 'any' | 'without velocity' | 'autonomous' | 'any Jacobian';
+
+/** The conditions of a method, or of one with other numbers in the same text. */
+export type ConditionsOf = (method: LinearMethod) => Conditions;
+
+/**
+ * The conditions that a method is asked on a kind of problems.
+ *
+ * @param isShifted whether times are shifted otherwise than values, so that derivatives by the time count apart
+ * @returns null where no order can be proved: some slope lacks its h, or the form is none that is known
+ */
+export function conditionsFor(
+  method: LinearMethod,
+  problems: ProblemKind = 'any',
+  isShifted = shiftsDiffer(method),
+): ConditionsOf | null {
+  const isFirst = 'y' in method.next;
+  if (!hasConsistentPowers(method) || (!isFirst && method.depth > 0)) return null;
+  if (isFirst && isOnSolution(method)) return byPowers;
+  const forest = new Forest({
+    form: isFirst ? 'first' : 'second',
+    withTime: isShifted && problems !== 'autonomous' && problems !== 'any Jacobian',
+    withVelocity: problems !== 'without velocity',
+    anyJacobian: problems === 'any Jacobian',
+  });
+  return (one) => byTrees(one, forest);
 }
 
 /**
  * The order of a method, proved from its text: by comparing powers of h where every evaluation lies on the solution
  * (linear multistep and Taylor formulas, C_q of Hairer, Norsett & Wanner III.2), else by the conditions of rooted trees
- * (Butcher; Hairer, Norsett & Wanner II.2 and II.14), which are generated, also for multistep methods, with exact
- * earlier values.
+ * (Butcher; Hairer, Norsett & Wanner II.2 and II.14; for W-methods Hairer & Wanner IV.7), which are generated, also for
+ * multistep methods, with exact earlier values.
  *
- * @param withVelocity for x'' = a: whether a depends on the velocity
  * @returns null where no order can be proved: some slope lacks its h, or the form is none that is known
  */
-export function proveOrder(method: LinearMethod, withVelocity = true): ProvedOrder | null {
-  const isFirst = 'y' in method.next;
-  if (!hasConsistentPowers(method) || (!isFirst && method.depth > 0)) return null;
-  const zero = zeroStability(method);
-  if (isFirst && isOnSolution(method)) {
-    const proof = byPowers(method);
-    return { ...proof, zero, errorConstant: constantOf(method, proof.failing, 1) };
-  }
-  const kind: TreeKind = isFirst
-    ? { form: 'first', withTime: shiftsDiffer(method), withVelocity: true }
-    : { form: 'second', withTime: shiftsDiffer(method), withVelocity };
-  const proof = byTrees(method, kind);
-  const order = proof.order + 1;
-  const trees = new Forest(kind).ofOrder(order).filter(({ root }) => root !== 't').length;
-  return {
-    ...proof,
-    zero,
-    errorConstant: isFirst ? constantOf(method, proof.failing, trees) : null,
-  };
+export function proveOrder(method: LinearMethod, problems: ProblemKind = 'any'): ProvedOrder | null {
+  const conditions = conditionsFor(method, problems);
+  return conditions && provedBy(method, orderOf(conditions(method)));
+}
+
+/** An order that was found, with what else is proved beside it. */
+export function provedBy(
+  method: LinearMethod,
+  found: ReturnType<typeof orderOf>,
+  zero = zeroStability(method),
+): ProvedOrder {
+  const errorConstant = 'y' in method.next ? constantOf(method, found.failing, found.asked) : null;
+  return { ...found, zero, errorConstant };
 }

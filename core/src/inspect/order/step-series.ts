@@ -2,7 +2,7 @@ import { type Amount, amountOf, fraction, NOTHING, over, plus, times, UNIT } fro
 import type { Basis, LinearForm } from '../form/form.ts';
 import type { FormStage, LinearMethod } from '../form/linear-method.ts';
 import { soleTerm } from '../form/powers.ts';
-import type { RootedTree } from './trees.ts';
+import { holdsMatrix, type RootedTree } from './trees.ts';
 
 /** A polynomial in the time s after a stage, by power. */
 type InTime = readonly Amount[];
@@ -15,8 +15,8 @@ export interface StepSeries {
 }
 
 /** What the exact solution has for a tree. */
-export function exactCoefficient({ density }: RootedTree): Amount {
-  return fraction(1n, density);
+export function exactCoefficient(tree: RootedTree): Amount {
+  return holdsMatrix(tree) ? NOTHING : fraction(1n, tree.density);
 }
 
 /** The weight of a stage, given those of others; null where it rests on one that is not known yet. */
@@ -68,6 +68,11 @@ function stageWeights(method: LinearMethod): readonly (number | null)[] {
   return weights;
 }
 
+/** The weight of what a form is made of: 0 for a value, 1 for a slope, 2 for a derivative of it or for a. */
+export function weightOf(basis: Basis, method: LinearMethod): number {
+  return basisWeight(basis, stageWeights(method)) ?? 0;
+}
+
 /** How many powers of h a term falls short of being measured as y is, for each power that it has. */
 export interface Deficit {
   readonly basis: Basis;
@@ -96,8 +101,11 @@ class Series implements StepSeries {
   readonly #stages = new Map<string, Amount>();
   readonly #flows = new Map<string, InTime>();
 
-  constructor(method: LinearMethod) {
+  readonly #anyJacobian: boolean;
+
+  constructor(method: LinearMethod, anyJacobian: boolean) {
     this.#method = method;
+    this.#anyJacobian = anyJacobian;
   }
 
   unit(next: 'y' | 'x' | 'v'): Amount {
@@ -108,7 +116,7 @@ class Series implements StepSeries {
     return tree.root === 't' ? NOTHING : this.#inForm(this.#next(tree.root), tree);
   }
 
-  #next(root: 'y' | 'x' | 'v'): LinearForm {
+  #next(root: 'y' | 'x' | 'v' | 'j'): LinearForm {
     const { next } = this.#method;
     if ('y' in next) return next.y;
     return root === 'x' ? next.x : next.v;
@@ -166,6 +174,13 @@ class Series implements StepSeries {
   }
 
   #madeInStage(stage: FormStage, place: number, tree: RootedTree): Amount {
+    const matrix = this.#anyJacobian ? matrixOf(stage) : null;
+    if (tree.root === 'j' || matrix !== null) {
+      const [child] = tree.children;
+      return tree.root === 'j' && matrix !== null && child !== undefined
+        ? this.#inForm(matrix, child)
+        : NOTHING;
+    }
     if (stage.partial !== null) return this.#partial(stage, tree);
     if (stage.primes === 0)
       return tree.children.reduce((product, child) => times(product, this.#above(stage, child)), UNIT);
@@ -235,9 +250,24 @@ function multiplied(a: InTime, b: InTime): InTime {
   return product;
 }
 
-/** The series of one step of a method over trees. */
-export function stepSeries(method: LinearMethod): StepSeries {
-  return new Series(method);
+/** What a Jacobian alone is applied to; null for any other stage. */
+function matrixOf({ partial }: FormStage): LinearForm | null {
+  const [along, ...more] = partial?.along ?? [];
+  return along !== undefined && more.length === 0 && partial?.times === 0 ? along : null;
+}
+
+/** Whether some Jacobian of the text could be replaced by a matrix. */
+export function holdsJacobian({ stages }: LinearMethod): boolean {
+  return stages.some((stage) => matrixOf(stage) !== null);
+}
+
+/**
+ * The series of one step of a method over trees.
+ *
+ * @param anyJacobian whether every Jacobian is a matrix of its own, as in W-methods
+ */
+export function stepSeries(method: LinearMethod, anyJacobian = false): StepSeries {
+  return new Series(method, anyJacobian);
 }
 
 /** Whether time is shifted elsewhere than a value that moves at rate 1, so that derivatives by t must be told apart. */

@@ -1,14 +1,15 @@
 /**
  * A rooted tree: an elementary differential of the solution. Vertices are `y`, the right-hand side of a first-order
  * system; for x'' = a(t, x, v) they are `x`, whose right-hand side is v itself and so has one child at most, and `v`,
- * whose right-hand side is a. A leaf `t` is a derivative by the time.
+ * whose right-hand side is a. A leaf `t` is a derivative by the time; a vertex `j` is a matrix in place of the Jacobian,
+ * applied to its one child.
  *
  * Source: J. C. Butcher, Numerical Methods for Ordinary Differential Equations (3rd ed., 2016), chapter 3; E. Hairer,
  * S. P. Norsett, G. Wanner, Solving Ordinary Differential Equations I (2nd ed., 1993), sections II.2, II.14.
  */
 export interface RootedTree {
   readonly id: number;
-  readonly root: 'y' | 'x' | 'v' | 't';
+  readonly root: 'y' | 'x' | 'v' | 't' | 'j';
   /** Number of vertices. */
   readonly order: number;
   /** In the order of their ids; equal ones beside one another. */
@@ -26,16 +27,39 @@ export interface TreeKind {
   readonly withTime: boolean;
   /** Whether a depends on v. */
   readonly withVelocity: boolean;
+  /** Whether Jacobians of the text may be any matrices. */
+  readonly anyJacobian: boolean;
+}
+
+/** Whether a tree holds a matrix in place of the Jacobian, which the exact solution does not. */
+export function holdsMatrix({ root, children }: RootedTree): boolean {
+  return root === 'j' || children.some(holdsMatrix);
+}
+
+/**
+ * What elementary differentials of a single equation are equal: how many children by y and by t each vertex has, whatever
+ * their order.
+ */
+export function derivativesIn(tree: RootedTree): string {
+  const own: string[] = [];
+  const look = ({ children, root }: RootedTree): void => {
+    if (root === 't') return;
+    const byTime = children.filter((child) => child.root === 't').length;
+    own.push(`${children.length - byTime},${byTime}`);
+    children.forEach(look);
+  };
+  look(tree);
+  return own.sort().join(' ');
 }
 
 /** All trees of a kind up to an order, the smaller ones first. */
 export class Forest {
   readonly trees: RootedTree[] = [];
-  readonly #kind: TreeKind;
+  readonly kind: TreeKind;
   #order = 0;
 
   constructor(kind: TreeKind) {
-    this.#kind = kind;
+    this.kind = kind;
   }
 
   /** The trees of one order. */
@@ -46,10 +70,13 @@ export class Forest {
 
   #grow(): void {
     const order = (this.#order += 1);
-    const { form, withTime } = this.#kind;
+    const { form, withTime, anyJacobian } = this.kind;
     if (order === 1 && withTime) this.#add('t', []);
     for (const root of form === 'first' ? (['y'] as const) : (['x', 'v'] as const))
       for (const children of this.#childrenOf(root, order - 1)) this.#add(root, children);
+    if (!anyJacobian) return;
+    const below = this.trees.filter((tree) => tree.order === order - 1 && tree.root !== 't');
+    for (const child of below) this.#add('j', [child]);
   }
 
   #add(root: RootedTree['root'], children: readonly RootedTree[]): void {
@@ -67,7 +94,7 @@ export class Forest {
 
   /** Every choice of children with that many vertices in all. */
   #childrenOf(root: 'y' | 'x' | 'v', vertices: number): readonly (readonly RootedTree[])[] {
-    const { withVelocity } = this.#kind;
+    const { withVelocity } = this.kind;
     const allowed = this.trees.filter((tree) => {
       if (root === 'x') return tree.root === 'v';
       return root === 'y' || withVelocity || tree.root !== 'v';

@@ -1,7 +1,7 @@
 import { UNIT } from '../form/amount.ts';
 import type { LinearForm } from '../form/form.ts';
-import { type LinearMethod, stagesOf } from '../form/linear-method.ts';
-import type { Powers } from '../form/powers.ts';
+import { type FormStage, type LinearMethod, stagesOf } from '../form/linear-method.ts';
+import { deficitsOf, weightOf } from '../order/step-series.ts';
 import { zCleaned, zLess, type ZPolynomial, zProduct, zSum, zTerm } from './z-polynomial.ts';
 
 /**
@@ -27,36 +27,50 @@ interface Row {
   readonly kept: readonly ZPolynomial[];
 }
 
-/** The powers of h of a factor as powers of z: a slope with h is z times a value. */
-function inZ(factor: Powers, weight: number): ZPolynomial {
-  let made: ZPolynomial = [];
-  for (const [power, amount] of factor) made = zSum(made, zTerm(amount, power - weight));
-  return made;
-}
-
-/** A form over kept values and stages; a stage represents h^w times itself. */
+/**
+ * A form as a row, over kept values and stages, each of which is measured by its weight: a stage of weight w comes as h^w
+ * times itself.
+ *
+ * @param deficit how many powers of h the form lacks
+ */
 function rowOf(
   form: LinearForm,
+  deficit: number,
   method: LinearMethod,
   resolved: readonly (readonly ZPolynomial[] | null)[],
 ): Row {
   const stages = new Map<number, ZPolynomial>();
   let kept: readonly ZPolynomial[] = Array.from({ length: method.depth + 1 }, () => []);
   for (const { basis, factor } of form.values()) {
+    const weight = weightOf(basis, method);
+    let own: ZPolynomial = [];
+    for (const [power, amount] of factor) own = zSum(own, zTerm(amount, power + deficit - weight));
     if (basis.kind === 'kept') {
       const { back } = basis;
-      kept = kept.map((p, j) => (j === back ? zSum(p, inZ(factor, 0)) : p));
+      kept = kept.map((p, j) => (j === back ? zSum(p, own) : p));
     }
     if (basis.kind !== 'stage') continue;
-    const { primes = 0, partial = null } = method.stages[basis.stage] ?? {};
-    // h^(primes + 1) f^(primes) is z^primes times h f
-    const weight = partial === null ? 1 + primes : 2;
-    const own = inZ(factor, weight);
     const known = resolved[basis.stage];
     if (known == null) stages.set(basis.stage, zSum(stages.get(basis.stage) ?? [], own));
     else kept = kept.map((p, j) => zSum(p, zProduct(own, known[j] ?? [])));
   }
   return { stages, kept };
+}
+
+/** What a stage is on y' = lambda y: z^power times a form; null where it vanishes there. */
+interface LinearPart {
+  readonly power: number;
+  readonly form: LinearForm;
+  readonly deficit: number;
+}
+
+function linearPart({ at, primes, partial }: FormStage, method: LinearMethod): LinearPart | null {
+  if (!('y' in at)) return null;
+  if (partial === null) return { power: 1 + primes, form: at.y, deficit: 0 };
+  const [along, ...more] = partial.along;
+  // f = lambda y has one derivative by y, and no other
+  if (along === undefined || more.length > 0 || partial.times > 0) return null;
+  return { power: 1, form: along, deficit: deficitsOf(along, method)[0]?.deficit ?? 0 };
 }
 
 function determinant(matrix: readonly (readonly ZPolynomial[])[]): ZPolynomial {
@@ -73,50 +87,46 @@ function determinant(matrix: readonly (readonly ZPolynomial[])[]): ZPolynomial {
 /**
  * The stability function or characteristic polynomial of a method, from its text, exact where its coefficients are.
  *
- * @returns null for methods in x and v, with partial derivatives by t, or with more than six stages that wait for one
- *   another
+ * @returns null for methods in x and v, or with more than six stages that wait for one another
  *
  * @example RK4: below 1, above[0] = 1 + z + z^2/2 + z^3/6 + z^4/24
  */
 export function stabilityPolynomial(method: LinearMethod): StabilityPolynomial | null {
   const { stages, next, depth } = method;
-  if (!('y' in next) || stages.some(({ partial }) => partial !== null)) return null;
-  const resolved: (readonly ZPolynomial[] | null)[] = stages.map(() => null);
-  const waiting = new Set(stages.keys());
+  if (!('y' in next)) return null;
+  const parts = stages.map((stage) => linearPart(stage, method));
+  const nothing: readonly ZPolynomial[] = Array.from({ length: depth + 1 }, () => []);
+  const resolved: (readonly ZPolynomial[] | null)[] = parts.map((part) => (part === null ? nothing : null));
+  const row = (form: LinearForm, deficit: number): Row => rowOf(form, deficit, method, resolved);
+  const waiting = new Set([...stages.keys()].filter((i) => parts[i] !== null));
   // what does not wait for itself is substituted, one after another
   for (let changed = true; changed;) {
     changed = false;
     for (const i of waiting) {
-      const at = stages[i]?.at;
-      if (at === undefined || !('y' in at)) return null;
-      if (stagesOf(at.y).some((j) => waiting.has(j))) continue;
-      const { kept } = rowOf(at.y, method, resolved);
-      resolved[i] = kept.map((p) => zProduct(zTerm(UNIT, 1 + (stages[i]?.primes ?? 0)), p));
+      const part = parts[i];
+      if (part == null || stagesOf(part.form).some((j) => waiting.has(j))) continue;
+      const { kept } = row(part.form, part.deficit);
+      resolved[i] = kept.map((p) => zProduct(zTerm(UNIT, part.power), p));
       waiting.delete(i);
       changed = true;
     }
   }
   const left = [...waiting];
   if (left.length > MAX_IMPLICIT) return null;
-  const rows = left.map((i) => {
-    const at = stages[i]?.at;
-    return at !== undefined && 'y' in at ? rowOf(at.y, method, resolved) : null;
-  });
-  const last = rowOf(next.y, method, resolved);
+  const last = row(next.y, 0);
   if (left.length === 0) return { below: ONE, above: last.kept.map(zCleaned) };
+  const rows = left.map((i) => {
+    const { form, deficit, power } = parts[i]!;
+    return { ...row(form, deficit), factor: zTerm(UNIT, power) };
+  });
   // (I - z A) k = z * kept, and the new value: by determinants, with one more row and column for it
-  const z = zTerm(UNIT, 1);
-  const matrix = left.map((i, row) =>
-    left.map((j) => {
-      const power = zTerm(UNIT, 1 + (stages[i]?.primes ?? 0));
-      const own = zProduct(power, rows[row]?.stages.get(j) ?? []);
-      return zLess(i === j ? ONE : [], own);
-    }),
+  const matrix = left.map((i, at) =>
+    left.map((j) => zLess(i === j ? ONE : [], zProduct(rows[at]!.factor, rows[at]!.stages.get(j) ?? []))),
   );
   const below = zCleaned(determinant(matrix));
   const above = Array.from({ length: depth + 1 }, (_, j) => {
     const bordered = [
-      ...matrix.map((row, k) => [...row, zProduct(z, rows[k]?.kept[j] ?? [])]),
+      ...matrix.map((entries, k) => [...entries, zProduct(rows[k]!.factor, rows[k]!.kept[j] ?? [])]),
       [...left.map((i) => zLess([], last.stages.get(i) ?? [])), last.kept[j] ?? []],
     ];
     return zCleaned(determinant(bordered));
