@@ -28,6 +28,12 @@ test('a method is reported in JSON with its kind, tableau, order, first failing 
     stages: 2,
     evaluations: 2,
     order: 2,
+    orderIsAtLeast: false,
+    orderWithinDigits: 2,
+    defect: null,
+    orderAutonomous: 2,
+    orderLinear: 2,
+    orderAnyJacobian: null,
     orderWithoutVelocity: null,
     errorConstant: null,
     tableau: {
@@ -39,7 +45,22 @@ test('a method is reported in JSON with its kind, tableau, order, first failing 
       b: ['1/2', '1/2'],
     },
     multistep: null,
-    stability: { real: 2, imaginary: 0, aStable: false, lStable: false },
+    stability: {
+      real: 2,
+      imaginary: 0,
+      aStable: false,
+      lStable: false,
+      atInfinity: null,
+      alpha: null,
+      pade: '2/0',
+    },
+    stageOrder: 1,
+    // of the bushy tree (1/3 - 1/2)/2, of the tall one 1/6
+    principalError: expect.closeTo(Math.hypot(1 / 12, 1 / 6), 14),
+    symplectic: false,
+    symmetric: false,
+    ssp: 1,
+    sspUnlimited: false,
     zeroStable: null,
     conditions: ['sum b_i c_i^2 = 1/2, should be 1/3'],
     slips: [],
@@ -67,7 +88,15 @@ test('a limit without end is null in JSON, and said so in words', () => {
     text: 'solve y[n+1] = y + h*f(t + h, y[n+1])',
   });
   const [report] = JSON.parse(inspectCommand(path, 'json'));
-  expect(report.stability).toEqual({ real: null, imaginary: null, aStable: true, lStable: true });
+  expect(report.stability).toEqual({
+    real: null,
+    imaginary: null,
+    aStable: true,
+    lStable: true,
+    atInfinity: 0,
+    alpha: 90,
+    pade: '0/1',
+  });
   expect(inspectCommand(path, 'table')).toContain(
     'stable on the real axis without bound, on the imaginary axis without bound; L-stable',
   );

@@ -1,6 +1,6 @@
 import { inspectionReport, type InspectionReport } from '@schritt/core/inspect';
 import { parseMethod } from '@schritt/core/notation';
-import { counted } from '@schritt/core/text';
+import { counted, exponential, fixed, significant } from '@schritt/core/text';
 import { Failure } from '../failure.ts';
 import { errorLines, loadDocument } from '../load.ts';
 
@@ -17,26 +17,82 @@ function table({ A, b, c }: NonNullable<InspectionReport['tableau']>): readonly 
   ];
 }
 
+function orderText(report: InspectionReport): string {
+  const { order, orderIsAtLeast, orderWithinDigits, defect, orderWithoutVelocity, errorConstant } = report;
+  if (order === null) return '  no order can be proved';
+  const orMore = orderIsAtLeast ? ' or more' : '';
+  const exactly = order < 1 ? 'not consistent' : `order ${order}${orMore}`;
+  const own =
+    defect === null
+      ? `order ${order}${orMore}`
+      : `order ${orderWithinDigits ?? order} within the digits of its coefficients (defect ${exponential(defect, 2)}); taken exactly ${exactly}`;
+  const free =
+    orderWithoutVelocity !== null && orderWithoutVelocity !== order
+      ? `, and ${orderWithoutVelocity} where a does not depend on the velocity`
+      : '';
+  return `  ${own}${free}${errorConstant === null ? '' : `, error constant ${errorConstant}`}`;
+}
+
+/** Orders on kinds of problems where they differ, and what is known beside the order. */
+function propertyTexts(report: InspectionReport): readonly string[] {
+  const { order, orderWithinDigits, stageOrder, principalError, symplectic, symmetric, ssp } = report;
+  const general = orderWithinDigits ?? order;
+  const on = [
+    [report.orderAutonomous, "y' = f(y)"],
+    [report.orderLinear, "y' = A*y"],
+    [report.orderAnyJacobian, 'any matrix in place of the Jacobian'],
+  ].flatMap(([found, problems]) =>
+    found !== null && found !== general ? [`order ${found} for ${problems}`] : [],
+  );
+  const all = [
+    ...on,
+    ...(stageOrder === null ? [] : [`stage order ${stageOrder}`]),
+    ...(principalError === null ? [] : [`principal error ${significant(principalError, 4)}`]),
+    ...(symplectic === true ? ['symplectic'] : []),
+    ...(symmetric === true ? ['symmetric'] : []),
+    ...(report.sspUnlimited
+      ? ['SSP for every h']
+      : ssp !== null && ssp > 0
+        ? [`SSP coefficient ${significant(ssp, 4)}`]
+        : []),
+  ];
+  return all.length === 0 ? [] : [`  ${all.join(', ')}`];
+}
+
+function stabilityText({
+  real,
+  imaginary,
+  lStable,
+  aStable,
+  alpha,
+  pade,
+}: NonNullable<InspectionReport['stability']>): string {
+  const kind = lStable
+    ? '; L-stable'
+    : aStable
+      ? '; A-stable'
+      : alpha !== null
+        ? `; A(alpha)-stable with alpha = ${fixed(alpha, 2)} degrees`
+        : '';
+  const approximant = pade === null ? '' : `; R(z) is the Pade approximant ${pade} of exp(z)`;
+  return `  stable on the real axis ${limit(real)}, on the imaginary axis ${limit(imaginary)}${kind}${approximant}`;
+}
+
 function words(report: InspectionReport): readonly string[] {
-  const { title, kind, why, stages, evaluations, order, orderWithoutVelocity, errorConstant } = report;
+  const { title, kind, why, stages, evaluations } = report;
   if (kind === null)
     return [`method "${title}": not in a recognised form (${why ?? ''}); its order can only be observed`];
   const { tableau, stability, zeroStable, conditions, slips, nearMisses } = report;
   return [
     `method "${title}": ${kind}, ${counted(stages ?? 0, 'stage')}, ${counted(evaluations, 'evaluation')} of f per step`,
-    order === null
-      ? '  no order can be proved'
-      : `  order ${order}${orderWithoutVelocity !== null && orderWithoutVelocity !== order ? `, and ${orderWithoutVelocity} where a does not depend on the velocity` : ''}${errorConstant === null ? '' : `, error constant ${errorConstant}`}`,
+    orderText(report),
+    ...propertyTexts(report),
     ...conditions.map((text) => `  first unsatisfied condition: ${text}`),
     ...(zeroStable === false ? ['  not zero-stable: it does not converge'] : []),
     ...(tableau === null ? [] : table(tableau)),
-    ...(stability === null
-      ? []
-      : [
-          `  stable on the real axis ${limit(stability.real)}, on the imaginary axis ${limit(stability.imaginary)}${stability.lStable ? '; L-stable' : stability.aStable ? '; A-stable' : ''}`,
-        ]),
+    ...(stability === null ? [] : [stabilityText(stability)]),
     ...slips.map(({ line, column, message }) => `  line ${line}, column ${column}: ${message}`),
-    ...nearMisses.map(({ message }) => `  possible typo:  ${message}`),
+    ...nearMisses.map(({ message }) => `  possible typo: ${message}`),
   ];
 }
 

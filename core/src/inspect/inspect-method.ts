@@ -1,21 +1,60 @@
 import type { Method } from '../method/method.ts';
 import { memoize } from '../text/memoize.ts';
+import { type Amount, inexactly } from './form/amount.ts';
 import { kindOf, type MethodKind } from './form/kind.ts';
 import type { LinearMethod, NotLinear } from './form/linear-method.ts';
 import { readLinear } from './form/read-linear.ts';
 import { type MultistepCoefficients, multistepOf, type Tableau, tableauOf } from './form/tableau.ts';
 import { highestOrder } from './order/highest-order.ts';
+import { principalError } from './order/principal-error.ts';
 import { type ProvedOrder, proveOrder } from './order/prove-order.ts';
+import { orderBySimplifying, simplifyingAssumptions, stageOrder } from './order/simplifying.ts';
+import { holdsJacobian, shiftsDiffer } from './order/step-series.ts';
+import { type WithinDigits, withinDigits } from './order/within-digits.ts';
+import {
+  isSymmetric,
+  isSymmetricNystrom,
+  isSymplectic,
+  isSymplecticNystrom,
+  nystromOf,
+  sspCoefficient,
+} from './properties/geometric.ts';
+import { digitSlips } from './slips/digit-slips.ts';
 import { dimensionSlips } from './slips/dimension-slips.ts';
 import { type NearMiss, nearMisses } from './slips/near-misses.ts';
 import { growthSlips, shiftSlips, startSlips, unusedSlips, weightSlips } from './slips/other-slips.ts';
 import type { Slip } from './slips/slip.ts';
+import { linearOrder, padeOf } from './stability/approximation.ts';
 import { type StabilityLimits, stabilityLimits } from './stability/stability-limits.ts';
 import { type StabilityPolynomial, stabilityPolynomial } from './stability/stability-polynomial.ts';
 
 /** How far a method is stable, and the polynomials that say so. */
 export interface Stability extends StabilityLimits {
   readonly polynomial: StabilityPolynomial;
+  /** The degrees of R(z) where it is a Pade approximant of exp(z); null where it is none. */
+  readonly pade: ReturnType<typeof padeOf>;
+}
+
+/** Orders on kinds of problems; null where they are not known from the text. */
+export interface OrdersOn {
+  /** y' = f(y). */
+  readonly autonomous: number | null;
+  /** y' = A y. */
+  readonly linear: number | null;
+  /** With any matrix in place of the Jacobian of the text: of a W-method; null for a method without Jacobians. */
+  readonly anyJacobian: number | null;
+}
+
+/** What is proved of the structure of a method; null where it is not known from the text. */
+export interface Properties {
+  readonly stageOrder: number | null;
+  /** The norm of the coefficients of the principal error. */
+  readonly principalError: number | null;
+  /** Where a does not depend on the velocity, for a method in x and v. */
+  readonly symplectic: boolean | null;
+  readonly symmetric: boolean | null;
+  /** The coefficient of strong stability preservation; 0 for none. */
+  readonly ssp: number | null;
 }
 
 /** What can be proved of a method from its text, without running it. */
@@ -24,16 +63,96 @@ export interface Inspection {
   readonly kind: MethodKind | null;
   readonly why: NotLinear | null;
   readonly linear: LinearMethod | null;
-  /** For any problem; null where no order can be proved. */
+  /** For any problem, with the text taken exactly; null where no order can be proved. */
   readonly order: ProvedOrder | null;
   /** For x'' = a(t, x), where a does not depend on the velocity; null for methods of first order. */
   readonly orderWithoutVelocity: ProvedOrder | null;
+  /** The order within the digits of rounded decimals; null where it is that of the text taken exactly. */
+  readonly withinDigits: WithinDigits | null;
+  readonly ordersOn: OrdersOn;
   readonly tableau: Tableau | null;
   readonly multistep: MultistepCoefficients | null;
   /** Null where it is not known from the text. */
   readonly stability: Stability | null;
+  readonly properties: Properties;
   readonly slips: readonly Slip[];
   readonly nearMisses: readonly NearMiss[];
+}
+
+const NO_ORDERS: OrdersOn = { autonomous: null, linear: null, anyJacobian: null };
+const NO_PROPERTIES: Properties = {
+  stageOrder: null,
+  principalError: null,
+  symplectic: null,
+  symmetric: null,
+  ssp: null,
+};
+
+/** The order of a Runge-Kutta method beyond the trees that are made, by its simplifying assumptions. */
+function refined(proof: ProvedOrder, tableau: Tableau | null): ProvedOrder {
+  if (!proof.atLeast || tableau === null) return proof;
+  const { least, most } = orderBySimplifying(simplifyingAssumptions(tableau));
+  const order = Math.max(proof.order, least);
+  return { ...proof, order, atLeast: order < most };
+}
+
+function ordersOn(
+  linear: LinearMethod,
+  { order, within }: ProofOf,
+  polynomial: StabilityPolynomial | null,
+): OrdersOn {
+  if (order === null || !('y' in linear.next)) return NO_ORDERS;
+  const isShifted = within === null ? shiftsDiffer(linear) : !within.shiftsAgree;
+  const autonomous = isShifted ? proveOrder(linear, 'autonomous') : (within?.proof ?? order);
+  const anyJacobian = holdsJacobian(linear) ? proveOrder(linear, 'any Jacobian') : null;
+  return {
+    autonomous: autonomous?.order ?? null,
+    linear: polynomial === null ? null : linearOrder(polynomial, within?.slack),
+    anyJacobian: anyJacobian?.order ?? null,
+  };
+}
+
+/** The proof of the text taken exactly, and the one within the digits of its decimals. */
+interface ProofOf {
+  readonly order: ProvedOrder | null;
+  readonly within: WithinDigits | null;
+}
+
+/** A tableau in doubles, which are compared but for rounding. */
+function inDoubles({ c, A, b }: Tableau): Tableau {
+  const all = (amounts: readonly Amount[]): readonly Amount[] => amounts.map(({ value }) => inexactly(value));
+  return { c: all(c), A: A.map(all), b: all(b) };
+}
+
+/** The norm of the principal error on y' = f(y), where the order is no other there. */
+function principalOf(linear: LinearMethod, proof: ProvedOrder): number | null {
+  const isTimed = proof.failing.some(({ withTime }) => withTime);
+  const own = isTimed ? proveOrder(linear, 'autonomous') : proof;
+  return own?.order === proof.order ? principalError(linear, own) : null;
+}
+
+function propertiesOf(linear: LinearMethod, exact: Tableau | null, { order, within }: ProofOf): Properties {
+  const nystrom = nystromOf(linear);
+  const effective = within?.proof ?? order;
+  const principal = effective && principalOf(linear, effective);
+  const isShifted = within === null ? shiftsDiffer(linear) : !within.shiftsAgree;
+  if (exact === null || isShifted)
+    return {
+      ...NO_PROPERTIES,
+      principalError: principal,
+      symplectic: nystrom && isSymplecticNystrom(nystrom),
+      symmetric: nystrom && isSymmetricNystrom(nystrom),
+    };
+  const tableau = within === null ? exact : inDoubles(exact);
+  const assumptions = simplifyingAssumptions(tableau);
+  return {
+    // with few digits not even B(1) holds
+    stageOrder: within !== null && assumptions.B === 0 ? null : stageOrder(assumptions),
+    principalError: principal,
+    symplectic: isSymplectic(tableau),
+    symmetric: isSymmetric(tableau),
+    ssp: sspCoefficient(tableau),
+  };
 }
 
 function inspected(method: Method): Inspection {
@@ -45,38 +164,58 @@ function inspected(method: Method): Inspection {
       linear: null,
       order: null,
       orderWithoutVelocity: null,
+      withinDigits: null,
+      ordersOn: NO_ORDERS,
       tableau: null,
       multistep: null,
       stability: null,
+      properties: NO_PROPERTIES,
       slips: unusedSlips(method),
       nearMisses: [],
     };
-  const order = proveOrder(linear);
+  const dimension = dimensionSlips(method, linear);
+  const isConsistent = dimension.length === 0;
+  const tableau = isConsistent ? tableauOf(linear) : null;
+  const proof = proveOrder(linear);
+  const order = proof && refined(proof, tableau);
   const free = 'x' in linear.next ? proveOrder(linear, 'without velocity') : null;
   const best = free !== null && order !== null && free.order > order.order ? free : order;
+  const within = best && withinDigits(method, linear, best, best === free ? 'without velocity' : 'any');
+  const effective = within?.proof ?? best;
   const canRise =
-    order !== null &&
+    effective !== null &&
     free === null &&
-    order.order < highestOrder(kindOf(linear), linear.stages.length, linear.depth);
-  const dimension = dimensionSlips(method, linear);
-  const polynomial = dimension.length === 0 ? stabilityPolynomial(linear) : null;
+    effective.order < highestOrder(kindOf(linear), linear.stages.length, linear.depth);
+  const polynomial = isConsistent ? stabilityPolynomial(linear) : null;
   return {
     kind: kindOf(linear),
     why: null,
     linear,
     order,
     orderWithoutVelocity: free,
-    tableau: dimension.length === 0 ? tableauOf(linear) : null,
-    multistep: dimension.length === 0 ? multistepOf(linear) : null,
-    stability: polynomial && { polynomial, ...stabilityLimits(polynomial) },
+    withinDigits: within,
+    ordersOn: ordersOn(linear, { order, within }, polynomial),
+    tableau,
+    multistep: isConsistent ? multistepOf(linear) : null,
+    stability: polynomial && {
+      polynomial,
+      pade: padeOf(polynomial, within?.slack),
+      ...stabilityLimits(polynomial, {
+        isZeroStable: effective?.zero?.stable !== false,
+        slack: within?.slack ?? 0,
+      }),
+    },
+    properties: propertiesOf(linear, tableau, { order, within }),
     slips: [
       ...dimension,
-      ...(dimension.length === 0 ? [...weightSlips(linear), ...shiftSlips(linear)] : []),
+      ...(isConsistent && within === null ? weightSlips(linear) : []),
+      ...(isConsistent && within?.shiftsAgree !== true ? shiftSlips(linear) : []),
+      ...(best === null ? [] : digitSlips(method, best, within)),
       ...unusedSlips(method),
-      ...startSlips(method, best),
-      ...growthSlips(method, order),
+      ...startSlips(method, effective),
+      ...growthSlips(method, effective),
     ].sort((a, b) => a.at.from - b.at.from),
-    nearMisses: canRise ? nearMisses(method, linear, order) : [],
+    nearMisses: canRise ? nearMisses(method, linear, effective) : [],
   };
 }
 

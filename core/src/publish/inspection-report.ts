@@ -1,5 +1,6 @@
 import { type Amount, amountText } from '../inspect/form/amount.ts';
 import { type Inspection, inspectMethod } from '../inspect/inspect-method.ts';
+import { countOfStages } from '../inspect/form/kind.ts';
 import { conditionText } from '../inspect/order/condition-tex.ts';
 import { evaluationsPerStep, type Method } from '../method/method.ts';
 import type { Span } from '../text/place.ts';
@@ -14,7 +15,18 @@ export interface InspectionReport {
   readonly why: string | null;
   readonly stages: number | null;
   readonly evaluations: number;
+  /** Of the text taken exactly, with all digits as typed. */
   readonly order: number | null;
+  /** Whether the order may be higher: all conditions that were looked at hold. */
+  readonly orderIsAtLeast: boolean;
+  /** With decimals taken as roundings of the coefficients that are meant; the order where no decimal is rounded. */
+  readonly orderWithinDigits: number | null;
+  /** How far the first conditions that fail are off where they hold within the digits; null where none is. */
+  readonly defect: number | null;
+  readonly orderAutonomous: number | null;
+  readonly orderLinear: number | null;
+  /** With any matrix in place of the Jacobian; null for a method without Jacobians. */
+  readonly orderAnyJacobian: number | null;
   /** For x'' = a(t, x) where a does not depend on the velocity. */
   readonly orderWithoutVelocity: number | null;
   readonly errorConstant: string | null;
@@ -34,7 +46,20 @@ export interface InspectionReport {
     readonly imaginary: number | null;
     readonly aStable: boolean;
     readonly lStable: boolean;
+    /** |R(infinity)|; null where it is infinite. */
+    readonly atInfinity: number | null;
+    /** The angle of A(alpha)-stability in degrees; null for none. */
+    readonly alpha: number | null;
+    /** Degrees of numerator and denominator of a Pade approximant, as 2/3. */
+    readonly pade: string | null;
   } | null;
+  readonly stageOrder: number | null;
+  readonly principalError: number | null;
+  readonly symplectic: boolean | null;
+  readonly symmetric: boolean | null;
+  /** Null where it is not known, or has no limit; `sspUnlimited` tells which. */
+  readonly ssp: number | null;
+  readonly sspUnlimited: boolean;
   readonly zeroStable: boolean | null;
   /** The first condition of the next order that fails. */
   readonly conditions: readonly string[];
@@ -63,18 +88,26 @@ function finite(limit: number): number | null {
 export function inspectionReport(title: string, method: Method): InspectionReport {
   const found: Inspection = inspectMethod(method);
   const { kind, why, linear, order, orderWithoutVelocity, tableau, multistep, stability } = found;
+  const { withinDigits, ordersOn, properties } = found;
+  const effective = withinDigits?.proof ?? order;
   const starts = lineStarts(method.text);
   const placed = (at: Span): { readonly line: number; readonly column: number } => placeOf(starts, at.from);
-  const first = order?.failing[0];
+  const first = effective?.failing[0];
   return {
     title,
     kind,
     why: why?.why ?? null,
-    stages: linear?.stages.length ?? null,
+    stages: linear && countOfStages(linear),
     evaluations: evaluationsPerStep(method),
     order: order?.order ?? null,
+    orderIsAtLeast: order?.atLeast ?? false,
+    orderWithinDigits: effective?.order ?? null,
+    defect: withinDigits?.defect ?? null,
+    orderAutonomous: ordersOn.autonomous,
+    orderLinear: ordersOn.linear,
+    orderAnyJacobian: ordersOn.anyJacobian,
     orderWithoutVelocity: orderWithoutVelocity?.order ?? null,
-    errorConstant: order?.errorConstant ? amountText(order.errorConstant) : null,
+    errorConstant: effective?.errorConstant ? amountText(effective.errorConstant) : null,
     tableau: tableau && { c: texts(tableau.c), A: tableau.A.map(texts), b: texts(tableau.b) },
     multistep: multistep && {
       alpha: texts(multistep.alpha),
@@ -86,7 +119,16 @@ export function inspectionReport(title: string, method: Method): InspectionRepor
       imaginary: finite(stability.imaginary),
       aStable: stability.aStable,
       lStable: stability.lStable,
+      atInfinity: finite(stability.atInfinity),
+      alpha: stability.alpha,
+      pade: stability.pade && `${stability.pade.numerator}/${stability.pade.denominator}`,
     },
+    stageOrder: properties.stageOrder,
+    principalError: properties.principalError,
+    symplectic: properties.symplectic,
+    symmetric: properties.symmetric,
+    ssp: properties.ssp === null ? null : finite(properties.ssp),
+    sspUnlimited: properties.ssp === Infinity,
     zeroStable: order?.zero?.stable ?? null,
     conditions: first === undefined ? [] : [conditionText(first, tableau !== null)],
     slips: found.slips.map(({ at, message }) => ({ ...placed(at), message })),

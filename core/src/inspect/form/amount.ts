@@ -152,11 +152,15 @@ export function areEqual(a: Amount, b: Amount, scale = 1): boolean {
   return Math.abs(a.value - b.value) <= TOLERANCE * size;
 }
 
+/** Longest fraction that is shown as one. */
+const MAX_SHOWN = 24;
+
 /**
- * `3/4`, `-2`, or the digits of a number that is no fraction.
+ * `3/4`, `-2`, or ten digits of a number that is no fraction, or too long to be read as one.
  *
  * @example amountText(fraction(1, 6)) // '1/6'
  */
 export function amountText({ exact, value }: Amount): string {
-  return exact === null ? String(rounded(value, 10)) : exactText(exact);
+  const text = exact === null ? null : exactText(exact);
+  return text === null || text.length > MAX_SHOWN ? String(rounded(value, 10)) : text;
 }

@@ -1,9 +1,9 @@
-import { type Amount, amountText, isZero, less, NOTHING } from './amount.ts';
+import { type Amount, exactText, isZero, less, NOTHING } from './amount.ts';
 import type { MultistepCoefficients, Tableau } from './tableau.ts';
 
 /** An amount before a name: `2*k1`, `1/3*k1`, `k1`; a double is written with all its digits. */
 function factor(amount: Amount, of: string): string {
-  const text = amount.exact === null ? String(amount.value) : amountText(amount);
+  const text = amount.exact === null ? String(amount.value) : exactText(amount.exact);
   return text === '1' ? of : `${text}*${of}`;
 }
 

@@ -419,13 +419,16 @@ function productOfNumbers(
 /**
  * Reads a method as an exact linear form over kept values and slopes.
  *
- * @param exactly whether numbers are fractions, or doubles where a quick look is enough
+ * @param amount what a number of the text is: a fraction, or a double where a quick look is enough
  * @returns the reason where it has none: then its order can only be observed
  *
  * @example readLinear(heun).stages.length // 2
  */
-export function readLinear(method: Method, exactly = true): LinearMethod | NotLinear {
-  const reader = new LinearReader(lower(method), exactly ? amountOf : inexactly);
+export function readLinear(
+  method: Method,
+  amount: (value: number) => Amount = amountOf,
+): LinearMethod | NotLinear {
+  const reader = new LinearReader(lower(method), amount);
   try {
     reader.read();
   } catch (thrown) {

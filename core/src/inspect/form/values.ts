@@ -175,6 +175,7 @@ function powerOfValue(base: Exclude<Value, { readonly kind: 'scalar' }>, by: num
     const [factor, derivations] = [equal(base.factor), equal(base.derivations).flat()];
     return { kind: 'operator', identity: NO_POWERS, factor: factor.reduce(multiplyPowers), derivations };
   }
+  if (by === -1 && base.kind === 'operator') return { kind: 'inverse', of: base, factor: ONE_POWER };
   throw new NoForm('a value is raised to a power', span);
 }
 

@@ -239,6 +239,39 @@ export function leadingError(method: LinearMethod, proof: ProvedOrder, along: Al
   return null;
 }
 
+/** Places at which the terms of an error are made, and parts in which they are followed: an estimate to a per cent. */
+const TERM_PLACES = 128;
+const TERM_PARTS = 512;
+
+/**
+ * The terms of the global error that come from some powers of h in the local error, each followed as a leading error is.
+ *
+ * @param powers of h in the local error, the first and the last
+ * @returns null where no series exists
+ */
+export function errorTerms(
+  method: LinearMethod,
+  powers: { readonly first: number; readonly last: number },
+  along: Along,
+): readonly LeadingError[] | null {
+  const { problem, end } = along;
+  const { size, start } = problem;
+  const series = size > MAX_SERIES_COMPONENTS ? null : localSeries(method, powers.last, along);
+  if (series === null) return null;
+  const places = Array.from({ length: TERM_PLACES + 1 }, (_, i) =>
+    series(start + ((end - start) * i) / TERM_PLACES).error.slice(),
+  );
+  const weight = weightOfSlopes(method).value;
+  const terms = Array.from({ length: powers.last - powers.first + 1 }, (_, m): LeadingError => {
+    const power = powers.first + m;
+    const local = new Float64Array((TERM_PLACES + 1) * size);
+    places.forEach((error, i) => local.set(error.subarray(power * size, (power + 1) * size), i * size));
+    const values = globalError(along, { power, values: local }, weight, TERM_PARTS);
+    return { order: power - 1, start, end, size, values };
+  });
+  return terms.every(({ values }) => values.every(Number.isFinite)) ? terms : null;
+}
+
 /** e of a component at a time. */
 export function leadingAt({ start, end, size, values }: LeadingError, place: number, t: number): number {
   const last = values.length / size - 1;

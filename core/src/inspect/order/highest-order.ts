@@ -8,7 +8,7 @@ const BY_STAGES = [0, 1, 2, 3, 4, 4, 5, 6, 6, 7, 7, 8];
  * known.
  *
  * Source: J. C. Butcher, Numerical Methods for Ordinary Differential Equations (3rd ed., 2016), section 324 (explicit
- * Runge-Kutta methods); G. Dahlquist, Math. Scand. 4 (1956) 33-53 (stable multistep formulas).
+ * Runge-Kutta methods); S. P. Norsett, G. Wanner, BIT 19 (1979) 86-94 (diagonally implicit ones); G. Dahlquist, Math. Scand. 4 (1956) 33-53 (stable multistep formulas).
  *
  * @param stages of a Runge-Kutta method
  * @param depth how many steps back a multistep formula reaches, 0 for y[n] alone
@@ -18,6 +18,8 @@ export function highestOrder(kind: MethodKind, stages: number, depth: number): n
   switch (kind) {
     case 'explicit Runge-Kutta':
       return BY_STAGES[stages] ?? Infinity;
+    case 'diagonally implicit Runge-Kutta':
+      return stages + 1;
     case 'implicit Runge-Kutta':
       return 2 * stages;
     case 'explicit linear multistep':

@@ -16,8 +16,9 @@ import { isOnSolution } from '../form/kind.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { soleTerm } from '../form/powers.ts';
 import { type ZeroStability, zeroStability } from '../stability/zero-stability.ts';
-import { deficitsOf, exactCoefficient, shiftsDiffer, stepSeries } from './step-series.ts';
+import { deficitsOf, exactCoefficient, shiftsDiffer, type StepSeries, stepSeries } from './step-series.ts';
 import { derivativesIn, Forest, type RootedTree } from './trees.ts';
+import { isPositionsOnly, keepsVelocity, unitOfVelocity, zeroStabilityOfPositions } from './two-step.ts';
 
 /** A condition that an order asks for: of a tree, or of a power of h where every evaluation lies on the solution. */
 export interface Condition {
@@ -123,26 +124,32 @@ function byPowers(method: LinearMethod): Conditions {
   };
 }
 
+/** That a formula leaves constants as they are, and a constant velocity as well. */
+function unitConditions(method: LinearMethod, series: StepSeries, withTime: boolean): readonly Condition[] {
+  const condition = (value: Amount, should: Amount): Condition => ({
+    tree: null,
+    order: 0,
+    value,
+    should,
+    scale: 1,
+    withTime,
+  });
+  if ('y' in method.next) return [condition(series.unit('y'), UNIT)];
+  const { rest, value } = unitOfVelocity(method);
+  return [condition(series.unit('x'), UNIT), condition(rest, NOTHING), condition(value, UNIT)];
+}
+
 /** What the trees of a kind ask of a method. */
 function byTrees(method: LinearMethod, forest: Forest): Conditions {
   const { form, withTime, anyJacobian } = forest.kind;
   const series = stepSeries(method, anyJacobian);
   const highest =
     form === 'second' ? HIGHEST.second : withTime || anyJacobian ? HIGHEST.withTime : HIGHEST.first;
-  const nexts = 'y' in method.next ? (['y'] as const) : (['x', 'v'] as const);
   return {
     highest,
     of: (order) => {
-      if (order === 0)
-        return nexts.map((next) => ({
-          tree: null,
-          order,
-          value: series.unit(next),
-          should: UNIT,
-          scale: 1,
-          withTime,
-        }));
-      const trees = forest.ofOrder(order).filter(({ root }) => root !== 't');
+      if (order === 0) return unitConditions(method, series, withTime);
+      const trees = asked(method, forest, order);
       return together(trees, method.oneEquation).map((alike) => {
         const [tree] = alike;
         // the coefficients of equal elementary differentials, each by its symmetry, beside that of the first
@@ -161,6 +168,20 @@ function byTrees(method: LinearMethod, forest: Forest): Conditions {
       });
     },
   };
+}
+
+/**
+ * The trees that an order asks for. The errors of a two-step formula for positions add up twice, so that its conditions of
+ * one order more are asked; those of a velocity made of positions do not add up at all, and one order less is.
+ */
+function asked(method: LinearMethod, forest: Forest, order: number): readonly RootedTree[] {
+  if (!isPositionsOnly(method)) return forest.ofOrder(order).filter(({ root }) => root !== 't');
+  const ahead = forest.ofOrder(order + 1).filter(({ root }) => root === 'x');
+  // positions alone: the first conditions of theirs are those of the order before
+  const first = order === 1 ? forest.ofOrder(1).filter(({ root }) => root === 'x') : [];
+  const velocity = keepsVelocity(method) ? order : order - 1;
+  const behind = velocity === 0 ? [] : forest.ofOrder(velocity).filter(({ root }) => root === 'v');
+  return [...first, ...ahead, ...behind];
 }
 
 /** Trees whose elementary differentials are equal: for a single equation products of the same derivatives. */
@@ -243,7 +264,7 @@ export function conditionsFor(
   isShifted = shiftsDiffer(method),
 ): ConditionsOf | null {
   const isFirst = 'y' in method.next;
-  if (!hasConsistentPowers(method) || (!isFirst && method.depth > 0)) return null;
+  if (!hasConsistentPowers(method) || (!isFirst && method.depth > 0 && !isPositionsOnly(method))) return null;
   if (isFirst && isOnSolution(method)) return byPowers;
   const forest = new Forest({
     form: isFirst ? 'first' : 'second',
@@ -271,7 +292,7 @@ export function proveOrder(method: LinearMethod, problems: ProblemKind = 'any'):
 export function provedBy(
   method: LinearMethod,
   found: ReturnType<typeof orderOf>,
-  zero = zeroStability(method),
+  zero = isPositionsOnly(method) ? zeroStabilityOfPositions(method) : zeroStability(method),
 ): ProvedOrder {
   const errorConstant = 'y' in method.next ? constantOf(method, found.failing, found.asked) : null;
   return { ...found, zero, errorConstant };

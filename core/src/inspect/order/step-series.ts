@@ -150,9 +150,10 @@ class Series implements StepSeries {
         return child === undefined ? UNIT : this.#inBasis(basis, child);
       }
       if (back === 0) return NOTHING;
-      let power = UNIT;
-      for (let i = 0; i < tree.order; i += 1) power = times(power, amountOf(-back));
-      return times(power, exactCoefficient(tree));
+      // x[n-j]/h, in a velocity: one power of h below that of the position whose vertex stands on it
+      if (variable === 'x' && tree.root === 'v')
+        return times(whole(-back, tree.order + 1), fraction(1n, BigInt(tree.order + 1) * tree.density));
+      return times(whole(-back, tree.order), exactCoefficient(tree));
     }
     // h^2 a, in a position
     if (tree.root === 'x') {
@@ -240,6 +241,12 @@ class Series implements StepSeries {
   }
 }
 
+function whole(base: number, exponent: number): Amount {
+  let made = UNIT;
+  for (let i = 0; i < exponent; i += 1) made = times(made, amountOf(base));
+  return made;
+}
+
 function multiplied(a: InTime, b: InTime): InTime {
   const product: Amount[] = Array.from({ length: a.length + b.length - 1 }, () => NOTHING);
   a.forEach((x, i) => {
@@ -270,16 +277,22 @@ export function stepSeries(method: LinearMethod, anyJacobian = false): StepSerie
   return new Series(method, anyJacobian);
 }
 
+/** For every stage how far it is shifted in time, and how far a value that moves at rate 1 comes there, as multiples of h. */
+export function shiftsOf(
+  method: LinearMethod,
+): readonly { readonly stage: FormStage; readonly shift: Amount; readonly moved: Amount }[] {
+  return method.stages.map((stage) => {
+    const form = 'y' in stage.at ? stage.at.y : stage.at.x;
+    return { stage, shift: stage.shift, moved: movedBy(form, method) };
+  });
+}
+
 /** Whether time is shifted elsewhere than a value that moves at rate 1, so that derivatives by t must be told apart. */
 export function shiftsDiffer(method: LinearMethod): boolean {
-  const series = method.stages.map((stage) => {
-    const form = 'y' in stage.at ? stage.at.y : stage.at.x;
-    return { stage, moved: movedBy(form, method) };
-  });
-  return series.some(
-    ({ stage, moved }) =>
+  return shiftsOf(method).some(
+    ({ stage, shift, moved }) =>
       stage.partial !== null ||
-      Math.abs(moved.value - stage.shift.value) > 1e-12 * Math.max(1, Math.abs(moved.value)),
+      Math.abs(moved.value - shift.value) > 1e-12 * Math.max(1, Math.abs(moved.value)),
   );
 }
 

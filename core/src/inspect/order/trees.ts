@@ -45,7 +45,7 @@ export function derivativesIn(tree: RootedTree): string {
   const look = ({ children, root }: RootedTree): void => {
     if (root === 't') return;
     const byTime = children.filter((child) => child.root === 't').length;
-    own.push(`${children.length - byTime},${byTime}`);
+    own.push(root === 'j' ? root : `${children.length - byTime},${byTime}`);
     children.forEach(look);
   };
   look(tree);

@@ -2,6 +2,7 @@ import { type Expression, name, walk } from '../../formula/expression.ts';
 import { givenBy, type Method, valuesOf } from '../../method/method.ts';
 import { parseMethod } from '../../method/parse-method.ts';
 import type { Repair, Span } from '../../text/place.ts';
+import { type Amount, amountOf, inexactly } from '../form/amount.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { isOnSolution } from '../form/kind.ts';
 import { readLinear } from '../form/read-linear.ts';
@@ -14,6 +15,7 @@ import {
 } from '../order/prove-order.ts';
 import { stepSeries } from '../order/step-series.ts';
 import { literalValue, numberNode, withNode } from './changed-method.ts';
+import { bracketed, shortFraction } from './fraction-text.ts';
 
 /** One change of the text that would raise the order. */
 export interface NearMiss {
@@ -29,8 +31,6 @@ export interface NearMiss {
 
 /** Changes that are shown, at most. */
 const MAX = 4;
-/** Largest denominator of a number that is proposed. */
-const MAX_DENOMINATOR = 1440;
 /** How far a number may be changed, relative to itself. */
 const FARTHEST = 2;
 /** Literals and names that are tried, at most: a longer text has no typos said of it. */
@@ -109,7 +109,7 @@ function literalsOf(method: Method): readonly Literal[] {
 
 /** What a condition has in a changed text, in doubles; null where the text is no form any more. */
 function conditionIn(method: Method, { tree, order }: Condition): number | null {
-  const linear = readLinear(method, false);
+  const linear = readLinear(method, inexactly);
   if ('why' in linear || !hasConsistentPowers(linear)) return null;
   if (tree !== null) return stepSeries(linear).of(tree).value;
   return isOnSolution(linear) ? factorOfPower(linear, order).value.value : null;
@@ -138,36 +138,12 @@ function rootsFor(
   return [1, -1].map((sign) => scale(u + (-slope + sign * Math.sqrt(inside)) / (2 * curve)));
 }
 
-/** A number as a short fraction, by its continued fraction; null where it is none. */
-function shortFraction(x: number): { readonly text: string; readonly value: number } | null {
-  let [top, topBefore, below, belowBefore] = [Math.floor(x), 1, 1, 0];
-  let rest = x - top;
-  while (Math.abs(top / below - x) > 1e-9 * Math.max(1, Math.abs(x))) {
-    const inverse = 1 / rest;
-    const whole = Math.floor(inverse);
-    rest = inverse - whole;
-    [top, topBefore] = [whole * top + topBefore, top];
-    [below, belowBefore] = [whole * below + belowBefore, below];
-    if (!(below <= MAX_DENOMINATOR)) return null;
-  }
-  if (!Number.isFinite(top)) return null;
-  return { text: below === 1 ? String(top) : `${top}/${below}`, value: top / below };
-}
-
-function orderOf(method: Method, exactly: boolean): number {
-  const linear = readLinear(method, exactly);
+function orderOf(method: Method, amount: (value: number) => Amount): number {
+  const linear = readLinear(method, amount);
   if ('why' in linear) return -1;
   const proof = proveOrder(linear);
   if (proof === null || proof.zero?.stable === false) return -1;
   return proof.order;
-}
-
-/** Whether a text needs brackets where it takes the place of a number. */
-function bracketed(text: string, method: Method, { from, to }: Span): string {
-  if (/^(\d+|\w+|\(.*\))$/.test(text)) return text;
-  const before = method.text.slice(0, from).trimEnd().at(-1) ?? '';
-  const after = method.text.slice(to).trimStart().at(0) ?? '';
-  return '*/^-'.includes(before) || '^'.includes(after) ? `(${text})` : text;
 }
 
 /**
@@ -182,11 +158,11 @@ export function nearMisses(method: Method, linear: LinearMethod, proof: ProvedOr
   const found: NearMiss[] = [];
   const take = (node: Expression, other: Expression, text: string): void => {
     const { from, to } = node.at;
-    if (orderOf(withNode(method, node, other), false) <= proof.order) return;
+    if (orderOf(withNode(method, node, other), inexactly) <= proof.order) return;
     const repair = { from, to, text: bracketed(text, method, node.at) };
     // the text that would be written is read and proved, not the tree that represents it
     const reading = parseMethod(method.text.slice(0, from) + repair.text + method.text.slice(to));
-    const order = reading.ok ? orderOf(reading.value, true) : -1;
+    const order = reading.ok ? orderOf(reading.value, amountOf) : -1;
     if (order <= proof.order) return;
     const written = method.text.slice(from, to);
     const line = method.text.slice(0, from).split('\n').length;

@@ -12,8 +12,10 @@ export interface ZeroStability {
   readonly undamped: readonly Complex[];
 }
 
-/** How near a root must be to the circle, or to another root, to count as on it. */
+/** How near a root must be to the circle to count as on it. */
 const NEAR = 1e-6;
+/** How near two roots must be to count as a double one. */
+const SAME = 1e-3;
 
 /**
  * The root condition: an error in the starting values stays bounded as h falls only if no root leaves the unit circle
@@ -21,9 +23,12 @@ const NEAR = 1e-6;
  *
  * Source: G. Dahlquist, Math. Scand. 4 (1956) 33-53.
  *
+ * @param near how near a root must be to the circle to count as on it; more where coefficients are rounded
  * @returns null for a one-step method, which needs no such condition
  */
-export function zeroStability({ depth, next }: LinearMethod): ZeroStability | null {
+export function zeroStability({ depth, next }: LinearMethod, near = NEAR): ZeroStability | null {
+  const on = Math.max(near, NEAR);
+  const same = Math.max(on, SAME);
   if (depth === 0 || !('y' in next)) return null;
   const coefficients: Complex[] = Array.from({ length: depth + 2 }, () => complex(0));
   coefficients[depth + 1] = complex(1);
@@ -35,13 +40,15 @@ export function zeroStability({ depth, next }: LinearMethod): ZeroStability | nu
   // a formula that keeps slopes alone reaches back with zeros
   const least = coefficients.findIndex((c) => sizeOf(c) > 0);
   const roots = rootsOf(coefficients.slice(Math.max(0, least)));
-  const on = roots.filter((root) => Math.abs(sizeOf(root) - 1) <= NEAR);
-  const isDouble = on.some((root, i) =>
-    on.some((other, j) => j > i && sizeOf({ re: root.re - other.re, im: root.im - other.im }) <= 1e3 * NEAR),
+  const unimodular = roots.filter((root) => Math.abs(sizeOf(root) - 1) <= on);
+  const isDouble = unimodular.some((root, i) =>
+    unimodular.some(
+      (other, j) => j > i && sizeOf({ re: root.re - other.re, im: root.im - other.im }) <= same,
+    ),
   );
   return {
     roots,
-    stable: !isDouble && roots.every((root) => sizeOf(root) <= 1 + NEAR),
-    undamped: on.filter((root) => sizeOf({ re: root.re - 1, im: root.im }) > 1e3 * NEAR),
+    stable: !isDouble && roots.every((root) => sizeOf(root) <= 1 + on),
+    undamped: unimodular.filter((root) => sizeOf({ re: root.re - 1, im: root.im }) > same),
   };
 }

@@ -136,6 +136,14 @@ export interface Figures {
   readonly 'last step': { readonly remark: string; readonly more: number };
   readonly time: Sizes & { readonly remark: string };
   readonly sign: { readonly between: readonly [number, number] };
+  /** The decimals of a method, its orders within their digits and taken exactly, and from which h on their rounding shows. */
+  readonly digits: {
+    readonly digits: number;
+    readonly defect: number;
+    readonly order: number;
+    readonly exact: number;
+    readonly h: number;
+  };
   readonly 'near zero': { readonly independent: string; readonly t: number; readonly value: number };
   readonly floor: {
     readonly steps: number;

@@ -145,16 +145,30 @@ test('errors that other terms than the leading one rule are not called a better 
   expect(sentence(all, 'unstable')).toMatch(/^The method is unstable for every h on a decay, here of rate 3/);
 });
 
-test('a slip that shows at fine h alone is judged by what is proved', () => {
-  // weights 0.1667 and 0.3333 add up to 1, and so does the next condition not: order 2
-  const text = library('RK4').text.replace(
-    /y\[n\+1\] = .*/,
-    'y[n+1] = y + h*(0.1667*k1 + 0.3333*k2 + 0.3333*k3 + 0.1667*k4)',
+test('rounded coefficients have the order within their digits, as long as their rounding does not show', () => {
+  const text = (sixth: string, third: string): string =>
+    library('RK4').text.replace(
+      /y\[n\+1\] = .*/,
+      `y[n+1] = y + h*(${sixth}*k1 + ${third}*k2 + ${third}*k3 + ${sixth}*k4)`,
+    );
+  const of = (sixth: string, third: string) =>
+    findings(
+      "y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)",
+      [{ title: 'Typed', text: text(sixth, third) }],
+      {
+        ladder: { counts: [4, 8, 16, 32, 64, 128, 256, 512, 1024, 2048] },
+      },
+    );
+  const ten = of('0.1666666667', '0.3333333333');
+  expect(sentence(ten, 'as promised')).toMatch(/^Order 4\.0/);
+  expect(sentence(ten, 'digits')).toBe('none');
+  expect(sentence(of('0.166667', '0.333333'), 'digits')).toMatch(
+    /^From h = 0\.015625 on, the rounding of the coefficients shows in the error: they have 6 digits \(defect 1\.67×10⁻⁷\); the order is 4 within these digits, and taken exactly it is 2\.$/,
   );
-  const all = findings("y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)", [{ title: 'Typed', text }], {
-    ladder: { counts: [4, 8, 16, 32, 64, 128, 256, 512, 1024, 2048] },
-  });
-  expect(sentence(all, 'as promised')).toMatch(/^Order 2\.00/);
+  const four = of('0.1667', '0.3333');
+  expect(sentence(four, 'digits')).toMatch(/^From h = 0\.125 on/);
+  // ten times the rounding is a mistake, and no rounding
+  expect(sentence(of('0.1667', '0.3343'), 'digits')).toBe('none');
 });
 
 test('an error that changes its sign is reported where both sides follow it, and nowhere else', () => {

@@ -1,6 +1,6 @@
 import { exactCheckSentence } from '../../problem/check-exact.ts';
 import { typedCheckSentence } from '../../reference/check-typed.ts';
-import { count, fixed, raised, rangeText, rounded, stepSizeText } from '../../text/number-text.ts';
+import { count, counted, fixed, raised, rangeText, rounded, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
 import type { OrderTrend, Figures, ExpectedOrder, Ranged, ReferenceFigures } from './figures.ts';
 import { large, number, steps, time, titleList } from './finding-words.ts';
@@ -218,6 +218,8 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
   time: ({ sizes, remark }) => `at ${steps(sizes)}: ${remark}`,
   sign: ({ between: [one, other] }) =>
     `the error changes sign between h = ${stepSizeText(one)} and ${stepSizeText(other)}; it passes through zero there`,
+  digits: ({ digits, defect, order, exact, h }) =>
+    `from h = ${stepSizeText(h)} on, the rounding of the coefficients shows in the error: they have ${counted(digits, 'digit')} (defect ${number(defect)}); the order is ${order} within these digits, and taken exactly ${exact < 1 ? 'the method does not converge' : `it is ${exact}`}`,
   'near zero': ({ independent, t, value }) =>
     `the exact value at ${independent} = ${time(t)} is ${number(value)}, close to zero, where the relative error means little`,
   floor: floorText,

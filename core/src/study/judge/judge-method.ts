@@ -7,6 +7,7 @@ import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
 import { type TrialOrder, expectedOrder } from '../trial/trial-order.ts';
 import { clearRungs } from './clear-rungs.ts';
+import { defectOf } from './defect.ts';
 import type { UncertainError } from '../runs/expansion.ts';
 import type { MethodResult, RungResult } from './method-result.ts';
 import { errorRatio, observedOrder } from './order.ts';
@@ -37,10 +38,11 @@ function leftOutOf(
   study: Study,
   truth: Truth | null,
   method: StudyMethod,
-  runs: readonly RungRun[],
+  { rungs: runs, refused }: MethodRun,
 ): readonly (LeftOut | null)[] {
   const relative = isRelative(study.error);
   const swing = truth === null ? NaN : swingOf(study, truth);
+  const defect = truth === null || refused !== null ? null : defectOf(study, truth, method);
   const chosen = method.window;
   const inRuns =
     chosen === null
@@ -62,6 +64,7 @@ function leftOutOf(
         large: isLarge(run, relative, swing),
         rounding: run.rounding ?? 0,
         reference: (truth?.error ?? 0) * size,
+        defect: defect?.(run.h) ?? 0,
       };
     }),
     inRuns,
@@ -151,7 +154,7 @@ export function judgeMethod(
 }
 
 function judged(study: Study, truth: Truth | null, method: StudyMethod, run: MethodRun): MethodResult {
-  const leftOut = leftOutOf(study, truth, method, run.rungs);
+  const leftOut = leftOutOf(study, truth, method, run);
   const rungs = rungResults(study, run.rungs, leftOut);
   const fit = fitOrder(rungs, leftOut, method.window === null ? 'rules' : 'person');
   return {

@@ -73,7 +73,7 @@ const solutions = memoize<SolutionAt>(4);
 const MAX_TIMES = 20_000;
 
 /** The solution of a problem; all methods of a study ask for it at the same times. */
-function solutionOf(problem: Problem, truth: Truth): SolutionAt {
+export function solutionOf(problem: Problem, truth: Truth): SolutionAt {
   const key = problemKey(problem, truth.reached);
   return solutions(key, () => {
     const states = new Map<number, Float64Array>();
@@ -85,13 +85,18 @@ function solutionOf(problem: Problem, truth: Truth): SolutionAt {
   });
 }
 
+/** Whether errors can be expanded about the solution of a study: it is known, and has no kinks. */
+export function isExpandable({ problem }: Study, truth: Truth): boolean {
+  return isTrusted(problem, truth) && kinkTimes(problem, truth).length === 0;
+}
+
 function made(study: Study, truth: Truth, method: StudyMethod, until: number): LeadingError | null {
   const { problem } = study;
   if (problem.size > MAX_SERIES_COMPONENTS) return null;
   const { linear } = inspectMethod(method.method);
   const proof = proofFor(method.method, problem);
   if (linear === null || proof === null || !isWellStarted(method, study, proof.order)) return null;
-  if (!isTrusted(problem, truth) || kinkTimes(problem, truth).length > 0) return null;
+  if (!isExpandable(study, truth)) return null;
   const found = attempt(() =>
     leadingError(linear, proof, { problem, solution: solutionOf(problem, truth), end: until }),
   );

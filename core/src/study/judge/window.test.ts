@@ -13,6 +13,7 @@ function points(list: readonly (readonly [h: number, error: number | null])[]): 
     large: false,
     rounding: UNIT * Math.sqrt(1 / h),
     reference: 0,
+    defect: 0,
   }));
 }
 

@@ -19,6 +19,8 @@ export type LeftOut =
   | { readonly kind: 'large' }
   /** A good part of its error is rounding, or the reference's own error. */
   | { readonly kind: 'floor' }
+  /** The rounding of the method's decimals shows in its error. */
+  | { readonly kind: 'defect' }
   /** It is off the expansion of the error that the finer rungs show: h is not yet small enough. */
   | { readonly kind: 'coarse' }
   /** A person chose a window, and it lies outside. */
@@ -39,6 +41,8 @@ export interface WindowPoint {
   readonly rounding: number;
   /** Estimated error of the reference the values are compared with; 0 for an exact solution. */
   readonly reference: number;
+  /** The error that the rounding of the method's decimals makes; 0 where none is known. */
+  readonly defect: number;
 }
 
 /** An error counts as long as it is so many times what rounding has made of it. */
@@ -47,6 +51,8 @@ const CLEAR_OF_ROUNDING = 5;
 const CLEAR_AGAIN = 20;
 /** Likewise for the error of a reference, which is an estimate. */
 const CLEAR_OF_REFERENCE = 20;
+/** Likewise for what the rounding of the method's decimals makes of it: 3 % change an order by 0.04. */
+const CLEAR_OF_DEFECT = 30;
 /** How far, in ln e, a coarser rung may lie off the expansion through the finer ones. */
 const OFF = 0.15;
 /** How far, in ln e, it may lie off the leading term of that expansion. */
@@ -61,7 +67,8 @@ const MAX_TERMS = 4;
  *    time, do not count; of those on the same grid the first does. 2. Where a person chose a window, the rungs in it
  * count. 3. A rung whose error is larger than the solution does not. 4. A rung is at the floor where its error is less
  * than 5 times the size of rounding in it (20 times where a coarser one
- *    is), or than 20 times the error of the reference. 5. Of the others the finest three count, and then every coarser
+ *    is), or than 20 times the error of the reference; one less than 30 times what the rounding of the method's decimals
+ * makes of it does not count either. 5. Of the others the finest three count, and then every coarser
  * one in turn that lies within 15 % of the expansion
  *    ln e = ln C + p ln h + a h + b h^2 through the finer ones, and within a factor of two of its leading term; the
  * first
@@ -112,10 +119,11 @@ function outside(i: number, chosen: { readonly from: number; readonly to: number
   return chosen === null || (i >= chosen.from && i <= chosen.to) ? null : { kind: 'outside' };
 }
 
-function unclear({ error, large, rounding, reference }: WindowPoint, clear: number): LeftOut | null {
+function unclear({ error, large, rounding, reference, defect }: WindowPoint, clear: number): LeftOut | null {
   if (large) return { kind: 'large' };
   const isClear = error !== null && error >= clear * rounding && error >= CLEAR_OF_REFERENCE * reference;
-  return isClear ? null : { kind: 'floor' };
+  if (!isClear) return { kind: 'floor' };
+  return error >= CLEAR_OF_DEFECT * defect ? null : { kind: 'defect' };
 }
 
 /** How many of some errors, the finest first, are on one expansion; all where no order is seen. */

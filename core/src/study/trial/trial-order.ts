@@ -3,6 +3,7 @@ import { ln } from '../../elementary/logarithm.ts';
 import { some } from '../../formula/expression.ts';
 import { inspectMethod } from '../../inspect/inspect-method.ts';
 import type { ProvedOrder } from '../../inspect/order/prove-order.ts';
+import type { WithinDigits } from '../../inspect/order/within-digits.ts';
 import { type Method, typesDerivatives } from '../../method/method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import type { Problem } from '../../problem/problem.ts';
@@ -115,11 +116,24 @@ function testProblem(method: Method, problem: Problem): string {
   return holdsVelocity(problem) ? SECOND : FREE;
 }
 
-/** The proof of the order for problems such as the given one; null where the form of the formula is not known. */
+/**
+ * The proof of the order for problems such as the given one, within the digits of the method's decimals; null where the
+ * form of the formula is not known.
+ */
 export function proofFor(method: Method, problem: Problem): ProvedOrder | null {
+  return digitsFor(method, problem)?.proof ?? exactProofFor(method, problem);
+}
+
+function exactProofFor(method: Method, problem: Problem): ProvedOrder | null {
   const { order, orderWithoutVelocity } = inspectMethod(method);
   const isFree = orderWithoutVelocity !== null && !holdsVelocity(problem);
   return isFree ? orderWithoutVelocity : order;
+}
+
+/** The order within the digits of decimals, where it is above that of the text taken exactly; null elsewhere. */
+export function digitsFor(method: Method, problem: Problem): WithinDigits | null {
+  const { withinDigits } = inspectMethod(method);
+  return withinDigits?.exact === exactProofFor(method, problem) ? withinDigits : null;
 }
 
 /** What the formula of a method promises for problems such as the given one. */

@@ -2,7 +2,8 @@ import { unitRoundoff } from '../../../compile/precision.ts';
 import type { RungResult } from '../../judge/method-result.ts';
 import { swingOf } from '../../judge/swing.ts';
 import { isRelative } from '../../runs/error-choice.ts';
-import { indices, type MethodCase } from '../cases.ts';
+import { digitsFor } from '../../trial/trial-order.ts';
+import { indices, type MethodCase, sizesOf } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
 
 /** Rungs from the first at the floor on, all of whose finer ones are there too; from coarse to fine. */
@@ -65,4 +66,15 @@ export function roundingOnly(of: MethodCase): FactOf<'rounding only'> | null {
   );
   if (known.length < 2 || small.length < known.length || truth.kind !== 'exact') return null;
   return { kind: 'rounding only', rungs: known, tone: 'plain', figures: {} };
+}
+
+/** Step sizes at which the rounding of the method's decimals shows in its error. */
+export function roundedCoefficients({ study, method, result }: MethodCase): FactOf<'digits'> | null {
+  const within = digitsFor(method.method, study.problem);
+  const rungs = indices(result.rungs, ({ leftOut }) => leftOut?.kind === 'defect');
+  if (within === null || rungs.length === 0) return null;
+  const { digits, defect, proof, exact } = within;
+  const h = Math.max(...sizesOf(result.rungs, rungs));
+  const figures = { digits, defect, order: proof.order, exact: exact.order, h };
+  return { kind: 'digits', rungs, tone: 'trouble', figures };
 }

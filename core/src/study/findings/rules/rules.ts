@@ -11,7 +11,7 @@ import {
 } from './order-rules.ts';
 import { leadingSign, leadingZero, predicted } from './predicted-rules.ts';
 import { damped, leap } from './newton-rules.ts';
-import { floor, referenceReached, roundingOnly } from './rounding-rules.ts';
+import { floor, referenceReached, roundedCoefficients, roundingOnly } from './rounding-rules.ts';
 import { coarse, elsewhere, lastStep, nonFiniteText, refused, sameGrid, struck } from './rung-rules.ts';
 import { sign } from './sign-rule.ts';
 import { large, oscillation, unstable } from './stability-rules.ts';
@@ -48,6 +48,7 @@ export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   predicted: { ofMethod: predicted },
   'leading zero': { ofMethod: leadingZero },
   'leading sign': { ofMethod: leadingSign },
+  digits: { ofMethod: roundedCoefficients },
   'order lost': { ofMethod: orderLost },
   'not yet': { ofMethod: notYet },
   unstable: { ofMethod: unstable },
