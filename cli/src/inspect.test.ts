@@ -77,6 +77,10 @@ test('slips and near misses come with line and column', () => {
       line: 2,
       column: 21,
       message: 'k1 is a slope and is used without h in the argument of k2; did you mean h*k1?',
+      repairs: [
+        { from: 33, to: 35, text: 'h*k1' },
+        { from: 5, to: 12, text: 'h*f(t, y)' },
+      ],
     },
   ]);
 });

@@ -1,11 +1,12 @@
 import type { Method } from '../method/method.ts';
 import { memoize } from '../text/memoize.ts';
+import type { Span } from '../text/place.ts';
 import { type Amount, inexactly } from './form/amount.ts';
 import { kindOf, type MethodKind } from './form/kind.ts';
 import type { LinearMethod, NotLinear } from './form/linear-method.ts';
 import { readLinear } from './form/read-linear.ts';
 import { type MultistepCoefficients, multistepOf, type Tableau, tableauOf } from './form/tableau.ts';
-import { highestOrder } from './order/highest-order.ts';
+import { suggestedOrder } from './order/highest-order.ts';
 import { principalError } from './order/principal-error.ts';
 import { type ProvedOrder, proveOrder } from './order/prove-order.ts';
 import { orderBySimplifying, simplifyingAssumptions, stageOrder } from './order/simplifying.ts';
@@ -21,7 +22,7 @@ import {
 } from './properties/geometric.ts';
 import { digitSlips } from './slips/digit-slips.ts';
 import { dimensionSlips } from './slips/dimension-slips.ts';
-import { type NearMiss, nearMisses } from './slips/near-misses.ts';
+import { type NearMiss, nearMisses, stepMisses, type Trial } from './slips/near-misses.ts';
 import { growthSlips, shiftSlips, startSlips, unusedSlips, weightSlips } from './slips/other-slips.ts';
 import type { Slip } from './slips/slip.ts';
 import { linearOrder, padeOf } from './stability/approximation.ts';
@@ -155,6 +156,26 @@ function propertiesOf(linear: LinearMethod, exact: Tableau | null, { order, with
   };
 }
 
+/** Whether times and values are shifted differently without a loss of order, as in Lobatto IIIB methods. */
+function isShiftedOnPurpose({ autonomous }: OrdersOn, order: ProvedOrder | null): boolean {
+  return order !== null && order.order >= 2 && autonomous === order.order;
+}
+
+/**
+ * What lacks its h, with the repairs that are proved: at the place of the likeliest one, which may be where a slope is defined
+ * and not where it is used.
+ */
+function mended({ text }: Method, slips: readonly Slip[], misses: readonly NearMiss[]): readonly Slip[] {
+  const [best] = misses;
+  const repairs = misses.map(({ repair }) => repair);
+  const [first, ...others] = slips;
+  if (best === undefined || first === undefined) return slips;
+  const lineOf = ({ at }: { readonly at: Span }): number => text.slice(0, at.from).split('\n').length;
+  const isThere = slips.find((slip) => lineOf(slip) === lineOf(best));
+  if (isThere === undefined) return [{ kind: 'dimension', message: best.message, at: best.at, repairs }];
+  return [first, ...others].map((slip) => (slip === isThere ? { ...slip, repairs } : slip));
+}
+
 function inspected(method: Method): Inspection {
   const linear = readLinear(method);
   if ('why' in linear)
@@ -180,13 +201,16 @@ function inspected(method: Method): Inspection {
   const order = proof && refined(proof, tableau);
   const free = 'x' in linear.next ? proveOrder(linear, 'without velocity') : null;
   const best = free !== null && order !== null && free.order > order.order ? free : order;
-  const within = best && withinDigits(method, linear, best, best === free ? 'without velocity' : 'any');
+  const digits = best && withinDigits(method, linear, best, best === free ? 'without velocity' : 'any');
+  const within = digits && { ...digits, proof: refined(digits.proof, tableau && inDoubles(tableau)) };
   const effective = within?.proof ?? best;
-  const canRise =
-    effective !== null &&
-    free === null &&
-    effective.order < highestOrder(kindOf(linear), linear.stages.length, linear.depth);
+  const unused = unusedSlips(method);
+  const suggested = suggestedOrder(linear, unused.length);
+  const trial: Trial = { method, linear, proof: effective, suggested };
+  const canRise = effective !== null && effective.order < suggested.most;
+  const steps = isConsistent ? [] : stepMisses(trial);
   const polynomial = isConsistent ? stabilityPolynomial(linear) : null;
+  const orders = ordersOn(linear, { order, within }, polynomial);
   return {
     kind: kindOf(linear),
     why: null,
@@ -194,7 +218,7 @@ function inspected(method: Method): Inspection {
     order,
     orderWithoutVelocity: free,
     withinDigits: within,
-    ordersOn: ordersOn(linear, { order, within }, polynomial),
+    ordersOn: orders,
     tableau,
     multistep: isConsistent ? multistepOf(linear) : null,
     stability: polynomial && {
@@ -207,15 +231,17 @@ function inspected(method: Method): Inspection {
     },
     properties: propertiesOf(linear, tableau, { order, within }),
     slips: [
-      ...dimension,
+      ...mended(method, dimension, steps),
       ...(isConsistent && within === null ? weightSlips(linear) : []),
-      ...(isConsistent && within?.shiftsAgree !== true ? shiftSlips(linear) : []),
+      ...(isConsistent && within?.shiftsAgree !== true && !isShiftedOnPurpose(orders, order)
+        ? shiftSlips(linear)
+        : []),
       ...(best === null ? [] : digitSlips(method, best, within)),
-      ...unusedSlips(method),
+      ...unused,
       ...startSlips(method, effective),
       ...growthSlips(method, effective),
     ].sort((a, b) => a.at.from - b.at.from),
-    nearMisses: canRise ? nearMisses(method, linear, effective) : [],
+    nearMisses: canRise ? nearMisses(trial) : [],
   };
 }
 

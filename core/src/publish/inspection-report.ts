@@ -3,7 +3,7 @@ import { type Inspection, inspectMethod } from '../inspect/inspect-method.ts';
 import { countOfStages } from '../inspect/form/kind.ts';
 import { conditionText } from '../inspect/order/condition-tex.ts';
 import { evaluationsPerStep, type Method } from '../method/method.ts';
-import type { Span } from '../text/place.ts';
+import type { Repair, Span } from '../text/place.ts';
 import { lineStarts, placeOf } from '../text/place.ts';
 
 /** What can be proved of a method, as plain JSON. Numbers of a tableau are texts: fractions as such. */
@@ -63,12 +63,19 @@ export interface InspectionReport {
   readonly zeroStable: boolean | null;
   /** The first condition of the next order that fails. */
   readonly conditions: readonly string[];
-  readonly slips: readonly { readonly line: number; readonly column: number; readonly message: string }[];
+  readonly slips: readonly {
+    readonly line: number;
+    readonly column: number;
+    readonly message: string;
+    /** What to write for the characters from one place of the text to another, the likeliest first. */
+    readonly repairs: readonly Repair[];
+  }[];
   readonly nearMisses: readonly {
     readonly line: number;
     readonly column: number;
     readonly message: string;
     readonly order: number;
+    readonly repair: Repair;
   }[];
 }
 
@@ -131,11 +138,12 @@ export function inspectionReport(title: string, method: Method): InspectionRepor
     sspUnlimited: properties.ssp === Infinity,
     zeroStable: order?.zero?.stable ?? null,
     conditions: first === undefined ? [] : [conditionText(first, tableau !== null)],
-    slips: found.slips.map(({ at, message }) => ({ ...placed(at), message })),
-    nearMisses: found.nearMisses.map(({ at, message, order: raised }) => ({
+    slips: found.slips.map(({ at, message, repairs }) => ({ ...placed(at), message, repairs })),
+    nearMisses: found.nearMisses.map(({ at, message, order: raised, repair }) => ({
       ...placed(at),
       message,
       order: raised,
+      repair,
     })),
   };
 }

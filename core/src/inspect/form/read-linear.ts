@@ -134,7 +134,10 @@ class LinearReader {
       this.#values.set(register, { kind: 'form', form: this.#known.get(names[i] ?? '') ?? NO_FORM }),
     );
     this.stages.forEach((stage, i) => {
-      this.stages[i] = this.#completed(stage);
+      const completed = this.#completed(stage);
+      this.stages[i] = completed;
+      // the same evaluation below the solve line is that stage
+      this.#stageKeys.set(stageKey(completed), i);
     });
   }
 

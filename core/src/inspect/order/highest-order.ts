@@ -1,4 +1,5 @@
-import type { MethodKind } from '../form/kind.ts';
+import { countOfStages, kindOf, type MethodKind } from '../form/kind.ts';
+import type { LinearMethod } from '../form/linear-method.ts';
 
 /** Highest order of an explicit Runge-Kutta method, by its stages. */
 const BY_STAGES = [0, 1, 2, 3, 4, 4, 5, 6, 6, 7, 7, 8];
@@ -28,5 +29,43 @@ export function highestOrder(kind: MethodKind, stages: number, depth: number): n
       return steps % 2 === 0 ? steps + 2 : steps + 1;
     default:
       return Infinity;
+  }
+}
+
+/** The order that the stages of a method suggest, and one that formulas like it cannot exceed. */
+export interface SuggestedOrder {
+  readonly usual: number;
+  readonly most: number;
+}
+
+/**
+ * The order that the stages of a method suggest: what is usual for as many stages, derivatives, or earlier values and slopes,
+ * and a bound where one is known.
+ *
+ * @param unused stages of the text that nothing takes
+ */
+export function suggestedOrder(method: LinearMethod, unused = 0): SuggestedOrder {
+  const { stages, depth, next } = method;
+  const kind = kindOf(method);
+  const count = countOfStages(method) + unused;
+  const most = highestOrder(kind, count, depth);
+  const terms = ('y' in next ? next.y.size : next.x.size) - 1;
+  switch (kind) {
+    case 'Taylor': {
+      const rises = stages.map(
+        ({ primes, partial }) => primes + (partial === null ? 0 : partial.times + partial.along.length),
+      );
+      return { usual: 1 + Math.max(...rises), most };
+    }
+    case 'explicit linear multistep':
+    case 'implicit linear multistep':
+      return { usual: Math.min(terms, most), most };
+    case 'predictor-corrector':
+      return { usual: depth + 1, most };
+    case 'Nystrom':
+    case 'Rosenbrock':
+      return { usual: count, most };
+    default:
+      return { usual: Number.isFinite(most) ? most : count, most };
   }
 }

@@ -1,11 +1,8 @@
 import { type Expression, walk } from '../../formula/expression.ts';
 import { type Method, type MethodStatement, valuesOf } from '../../method/method.ts';
-import { parseMethod } from '../../method/parse-method.ts';
 import type { Span } from '../../text/place.ts';
 import type { LinearForm } from '../form/form.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
-import { readLinear } from '../form/read-linear.ts';
-import { hasConsistentPowers } from '../order/prove-order.ts';
 import { type Deficit, deficitsOf } from '../order/step-series.ts';
 import type { Slip } from './slip.ts';
 
@@ -49,30 +46,6 @@ function isNodeOf(linear: LinearMethod, deficit: Deficit): (node: Expression) =>
   };
 }
 
-/** The text without the h in front of a node, if that mends what had it twice. */
-function withoutPower(method: Method, node: Expression): Slip['repairs'] {
-  const before = /h\s*\*\s*$/.exec(method.text.slice(0, node.at.from))?.[0];
-  if (before === undefined) return [];
-  const from = node.at.from - before.length;
-  return mending(method, from, node.at.to, method.text.slice(node.at.from, node.at.to));
-}
-
-/** A change of the text, if every power of h is right after it. */
-function mending(method: Method, from: number, to: number, made: string): Slip['repairs'] {
-  const reading = parseMethod(method.text.slice(0, from) + made + method.text.slice(to));
-  if (!reading.ok) return [];
-  const linear = readLinear(reading.value);
-  return 'why' in linear || !hasConsistentPowers(linear) ? [] : [{ from, to, text: made }];
-}
-
-/** The text with a power of h in front of a node, if that mends what lacked it. */
-function withPower(method: Method, node: Expression, lacking: number): Slip['repairs'] {
-  if (lacking < 1) return lacking === -1 ? withoutPower(method, node) : [];
-  const written = method.text.slice(node.at.from, node.at.to);
-  const made = `${lacking === 1 ? 'h' : `h^${lacking}`}*${written}`;
-  return mending(method, node.at.from, node.at.to, made);
-}
-
 function power(n: number): string {
   return n === 0 ? 'no h' : n === 1 ? 'h' : `h^${n}`;
 }
@@ -102,7 +75,7 @@ export function dimensionSlips(method: Method, linear: LinearMethod): readonly S
         kind: 'dimension',
         message: sentence(linear, deficit, needed, what),
         at: place,
-        repairs: node === undefined ? [] : withPower(method, node, deficit.deficit - needed),
+        repairs: [],
       });
     }
   };

@@ -2,7 +2,7 @@ import { type Expression, name, walk } from '../../formula/expression.ts';
 import { givenBy, type Method, valuesOf } from '../../method/method.ts';
 import { parseMethod } from '../../method/parse-method.ts';
 import type { Repair, Span } from '../../text/place.ts';
-import { type Amount, amountOf, inexactly } from '../form/amount.ts';
+import { areEqual, inexactly } from '../form/amount.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { isOnSolution } from '../form/kind.ts';
 import { readLinear } from '../form/read-linear.ts';
@@ -13,8 +13,12 @@ import {
   type ProvedOrder,
   proveOrder,
 } from '../order/prove-order.ts';
-import { stepSeries } from '../order/step-series.ts';
+import type { SuggestedOrder } from '../order/highest-order.ts';
+import { shiftsOf, stepSeries } from '../order/step-series.ts';
+import { withinDigits } from '../order/within-digits.ts';
 import { literalValue, numberNode, withNode } from './changed-method.ts';
+import { type Change, stepChanges, structuralChanges, sumsOf, vectorNames } from './changes.ts';
+import { unusedNames } from './other-slips.ts';
 import { bracketed, shortFraction } from './fraction-text.ts';
 
 /** One change of the text that would raise the order. */
@@ -34,7 +38,7 @@ const MAX = 4;
 /** How far a number may be changed, relative to itself. */
 const FARTHEST = 2;
 /** Literals and names that are tried, at most: a longer text has no typos said of it. */
-const MAX_TRIED = 60;
+const MAX_TRIED = 150;
 
 /** A coefficient of a text: a number as written, or the 1 before a name that has none. */
 interface Literal {
@@ -115,14 +119,12 @@ function conditionIn(method: Method, { tree, order }: Condition): number | null 
   return isOnSolution(linear) ? factorOfPower(linear, order).value.value : null;
 }
 
-/** Where the condition, a polynomial in one number of the text, takes the value that it should have. */
+/** Where what depends on one number of the text, as a polynomial of it, takes the value that it should have. */
 function rootsFor(
-  method: Method,
-  { value, node, make, below }: Literal,
-  condition: Condition,
+  { value, below }: Literal,
+  should: number,
+  at: (x: number) => number | null,
 ): readonly number[] {
-  const at = (x: number): number | null => conditionIn(withNode(method, node, make(x)), condition);
-  const should = condition.should.value;
   // a number below a fraction enters by its inverse
   const scale = below ? (x: number): number => 1 / x : (x: number): number => x;
   const u = scale(value);
@@ -138,58 +140,149 @@ function rootsFor(
   return [1, -1].map((sign) => scale(u + (-slope + sign * Math.sqrt(inside)) / (2 * curve)));
 }
 
-function orderOf(method: Method, amount: (value: number) => Amount): number {
-  const linear = readLinear(method, amount);
+/** The order of a text, within the digits of its decimals; -1 where none is proved. */
+function orderOfText(text: string): number {
+  const reading = parseMethod(text);
+  if (!reading.ok) return -1;
+  const linear = readLinear(reading.value);
   if ('why' in linear) return -1;
-  const proof = proveOrder(linear);
-  if (proof === null || proof.zero?.stable === false) return -1;
-  return proof.order;
+  const own = proveOrder(linear);
+  const free = 'x' in linear.next ? proveOrder(linear, 'without velocity') : null;
+  const exact = free !== null && own !== null && free.order > own.order ? free : own;
+  if (exact === null) return -1;
+  const problems = exact === free ? 'without velocity' : 'any';
+  const proof = withinDigits(reading.value, linear, exact, problems)?.proof ?? exact;
+  return proof.zero?.stable === false ? -1 : proof.order;
 }
 
-/**
- * Single changes of a text that would raise its proved order: one number that another fraction would take the place of,
- * or one name that another stage would. Each is proved before it is said.
- *
- * @param proof of the text as it is, with the condition that fails
- */
-export function nearMisses(method: Method, linear: LinearMethod, proof: ProvedOrder): readonly NearMiss[] {
-  const [condition] = proof.failing;
-  if (condition === undefined || proof.atLeast) return [];
-  const found: NearMiss[] = [];
-  const take = (node: Expression, other: Expression, text: string): void => {
-    const { from, to } = node.at;
-    if (orderOf(withNode(method, node, other), inexactly) <= proof.order) return;
-    const repair = { from, to, text: bracketed(text, method, node.at) };
-    // the text that would be written is read and proved, not the tree that represents it
-    const reading = parseMethod(method.text.slice(0, from) + repair.text + method.text.slice(to));
-    const order = reading.ok ? orderOf(reading.value, amountOf) : -1;
-    if (order <= proof.order) return;
-    const written = method.text.slice(from, to);
-    const line = method.text.slice(0, from).split('\n').length;
-    found.push({
-      written,
-      instead: text,
-      order,
-      message: `${text} instead of ${written} in line ${line} gives order ${order}`,
-      at: node.at,
-      repair,
-    });
+/** The order of a changed tree, in doubles: a first look. */
+function roughOrder(method: Method): number {
+  const linear = readLinear(method, inexactly);
+  if ('why' in linear) return -1;
+  return Math.max(
+    -1,
+    proveOrder(linear)?.order ?? -1,
+    'x' in linear.next ? (proveOrder(linear, 'without velocity')?.order ?? -1) : -1,
+  );
+}
+
+/** What is tried: the method, its proof if it has one, and how high an order a formula like it can have. */
+export interface Trial {
+  readonly method: Method;
+  readonly linear: LinearMethod;
+  readonly proof: ProvedOrder | null;
+  readonly suggested: SuggestedOrder;
+}
+
+function applied(method: Method, { at, text }: Change): string {
+  return method.text.slice(0, at.from) + text + method.text.slice(at.to);
+}
+
+/** Orders by which a change must raise that of a text that does not come to the highest possible one. */
+const MUCH = 2;
+
+/** Whether so high an order is no accident: it is the highest that stages of this kind allow, or far above the present one. */
+function isTelling(order: number, { proof, suggested }: Trial): boolean {
+  if (proof === null) return order >= 1;
+  return order > proof.order && (order >= suggested.usual || order >= proof.order + MUCH);
+}
+
+function nearMiss(method: Method, change: Change, order: number): NearMiss {
+  const { from, to } = change.at;
+  const written = method.text.slice(from, to).trim();
+  const line = method.text.slice(0, from).split('\n').length;
+  const instead = change.text.trim();
+  return {
+    written,
+    instead,
+    order,
+    message: `${instead} instead of ${written} in line ${line} gives order ${order}`,
+    at: change.at,
+    repair: { from, to, text: change.text },
   };
-  const slopes = linear.stages.flatMap(({ name: own }) => (own === null ? [] : [own]));
-  const literals = [...literalsOf(method), ...bareSlopes(method, slopes)];
-  if (literals.length > MAX_TRIED) return [];
-  for (const literal of literals)
-    for (const root of rootsFor(method, literal, condition)) {
-      const short = shortFraction(root);
-      const far = Math.abs(root - literal.value) / Math.max(Math.abs(literal.value), 0.25);
-      const isOpposite = Math.abs(root + literal.value) < 1e-9;
-      if (short === null || (far > FARTHEST && !isOpposite) || far < 1e-9 || short.value === 0) continue;
-      take(literal.node, literal.make(short.value), literal.written(short.text));
-    }
+}
+
+/** Those changes whose text is proved to have a telling order: the highest orders first, and of these the likeliest. */
+function proved(trial: Trial, changes: readonly Change[]): readonly NearMiss[] {
+  const texts = new Set<string>([trial.method.text]);
+  const found: { readonly change: Change; readonly order: number }[] = [];
+  for (const change of changes) {
+    const text = applied(trial.method, change);
+    if (texts.has(text)) continue;
+    texts.add(text);
+    const order = orderOfText(text);
+    if (isTelling(order, trial)) found.push({ change, order });
+  }
+  const best = Math.max(...found.map(({ order }) => order));
+  return found
+    .filter(({ order }) => order === best)
+    .sort((a, b) => a.change.rank - b.change.rank || a.change.at.from - b.change.at.from)
+    .slice(0, MAX)
+    .map(({ change, order }) => nearMiss(trial.method, change, order));
+}
+
+/** Conditions that fail that a number is tried on, one after another, until it has an effect on one. */
+const MAX_CONDITIONS = 8;
+
+/** What a number may be instead, so that a condition that fails is satisfied, or a value comes as far as its time. */
+function rootsOfLiteral({ method, proof }: Trial, literal: Literal): readonly number[] {
+  for (const condition of proof?.failing.slice(0, MAX_CONDITIONS) ?? []) {
+    const roots = rootsFor(literal, condition.should.value, (x) =>
+      conditionIn(withNode(method, literal.node, literal.make(x)), condition),
+    );
+    if (roots.length > 0) return roots;
+  }
+  return [];
+}
+
+/** What a number may be instead, so that a value is moved as far as its time is. */
+function rootsOfShift({ method, linear }: Trial, literal: Literal): readonly number[] {
+  return shiftsOf(linear).flatMap(({ moved, shift, stage }, i) => {
+    if (stage.partial !== null || areEqual(moved, shift)) return [];
+    return rootsFor(literal, 0, (x) => {
+      const changed = readLinear(withNode(method, literal.node, literal.make(x)), inexactly);
+      const own = 'why' in changed ? undefined : shiftsOf(changed)[i];
+      return own === undefined ? null : own.moved.value - own.shift.value;
+    });
+  });
+}
+
+/** Numbers of a text, each with the fraction that would satisfy what fails. */
+function numberChanges(trial: Trial): readonly Change[] {
+  const { method, linear, proof } = trial;
+  const literals = [...literalsOf(method), ...bareSlopes(method, slopeNames(linear))];
+  if (proof === null || literals.length > MAX_TRIED) return [];
+  return literals.flatMap((literal) =>
+    [...rootsOfLiteral(trial, literal), ...rootsOfShift(trial, literal)].flatMap(
+      (root): readonly Change[] => {
+        const { node, value } = literal;
+        const short = shortFraction(root);
+        const far = Math.abs(root - value) / Math.max(Math.abs(value), 0.25);
+        const isOpposite = Math.abs(root + value) < 1e-9;
+        if (short === null || (far > FARTHEST && !isOpposite) || far < 1e-9 || short.value === 0) return [];
+        if (roughOrder(withNode(method, node, literal.make(short.value))) <= proof.order) return [];
+        const text = bracketed(literal.written(short.text), method, node.at);
+        return [{ at: node.at, text, rank: 2 }];
+      },
+    ),
+  );
+}
+
+function slopeNames({ stages }: LinearMethod): readonly string[] {
+  return stages.flatMap(({ name: own }) => (own === null ? [] : [own]));
+}
+
+/** Names of slopes, each with another that is known there and satisfies the condition that fails. */
+function nameChanges({ method, proof }: Trial): readonly Change[] {
+  const [condition] = proof?.failing ?? [];
+  if (condition === undefined) return [];
+  const slopes = [...vectorNames(method)];
   const given = new Map<string, number>();
   method.statements.forEach((statement, i) => {
     for (const one of givenBy(statement)) if (one.kind === 'name') given.set(one.name, i);
   });
+  const unused = unusedNames(method);
+  const found: Change[] = [];
   method.statements.forEach((statement, i) => {
     for (const value of valuesOf(statement))
       walk(value, (node) => {
@@ -197,16 +290,86 @@ export function nearMisses(method: Method, linear: LinearMethod, proof: ProvedOr
         for (const other of slopes) {
           const isKnown = (given.get(other) ?? Infinity) < i || statement.kind === 'solve';
           if (other === node.name || !isKnown) continue;
-          const changed = name(other, 0, node.at);
-          const value = conditionIn(withNode(method, node, changed), condition);
-          if (value !== null && Math.abs(value - condition.should.value) < 1e-9) take(node, changed, other);
+          // without its unused stages a text may ask other conditions
+          if (unused.has(other)) {
+            found.push({ at: node.at, text: other, rank: 1 });
+            continue;
+          }
+          const changed = conditionIn(withNode(method, node, name(other, 0, node.at)), condition);
+          if (changed !== null && Math.abs(changed - condition.should.value) < 1e-9)
+            found.push({ at: node.at, text: other, rank: 1 });
         }
       });
   });
-  // what raises it most is likely what was meant; what raises it less is reported only where nothing does better
-  const best = Math.max(...found.map(({ order }) => order));
-  return found
-    .filter(({ order }) => order === best)
-    .filter((miss, i, all) => all.findIndex((one) => one.message === miss.message) === i)
-    .slice(0, MAX);
+  return found;
+}
+
+/** A slope that a sum may lack, with the weight that satisfies the condition that fails. */
+function droppedTerms({ method, proof }: Trial): readonly Change[] {
+  const [condition] = proof?.failing ?? [];
+  if (condition === undefined) return [];
+  const slopes = [...vectorNames(method)];
+  const hasHistory = method.depth > 0 || method.startWith !== null;
+  const history = Array.from({ length: hasHistory ? method.depth + 2 : 0 }, (_, back) => back);
+  const given = new Map<string, number>();
+  method.statements.forEach((statement, i) => {
+    for (const one of givenBy(statement)) if (one.kind === 'name') given.set(one.name, i);
+  });
+  return sumsOf(method).flatMap(({ sum, held, line }) => {
+    const written = method.text.slice(sum.at.from, sum.at.to);
+    const isBracketed = written.startsWith('(') && written.endsWith(')');
+    const end = sum.at.to - (isBracketed ? 1 : 0);
+    const candidates = [
+      ...slopes.filter((slope) => (given.get(slope) ?? Infinity) < line && !held.has(slope)),
+      ...history.map((back) => (back === 0 ? 'f[n]' : `f[n-${back}]`)).filter((slope) => !held.has(slope)),
+    ];
+    // a sum without a bracket holds values as well, and its slopes come with h
+    const factor = isBracketed || !holdsStep(sum) ? '' : 'h*';
+    return candidates.flatMap((slope): readonly Change[] => {
+      const at = (weight: number): number | null => {
+        const sign = weight < 0 ? '-' : '+';
+        const changed = `${method.text.slice(0, end)} ${sign} ${Math.abs(weight)}*${factor}${slope}${method.text.slice(end)}`;
+        const reading = parseMethod(changed);
+        return reading.ok ? conditionIn(reading.value, condition) : null;
+      };
+      const [one, two] = [at(1), at(2)];
+      if (one === null || two === null || Math.abs(two - one) < 1e-12) return [];
+      const weight = 1 + (condition.should.value - one) / (two - one);
+      const short = shortFraction(Math.abs(weight));
+      if (short === null || short.value === 0) return [];
+      const multiple = short.text === '1' ? '' : `${short.text}*`;
+      const last = method.text.slice(sum.at.from, end);
+      const term = `${weight < 0 ? '-' : '+'} ${multiple}${factor}${slope}`;
+      return [{ at: { from: sum.at.from, to: end }, text: `${last} ${term}`, rank: 3 }];
+    });
+  });
+}
+
+function holdsStep(sum: Expression): boolean {
+  let found = false;
+  walk(sum, (node) => {
+    found ||= node.kind === 'name' && node.name === 'h';
+  });
+  return found;
+}
+
+/**
+ * Single changes of a text that would raise its proved order to what its stages suggest: a number, a name, a time, an index,
+ * two slopes exchanged, a sign, a forgotten term. Each is proved from the changed text before it is said.
+ */
+export function nearMisses(trial: Trial): readonly NearMiss[] {
+  const { method, linear, proof } = trial;
+  if (proof === null || proof.atLeast || proof.failing.length === 0) return [];
+  const structural = structuralChanges(method, linear);
+  return proved(trial, [
+    ...(structural.length > MAX_TRIED ? [] : structural),
+    ...nameChanges(trial),
+    ...numberChanges(trial),
+    ...droppedTerms(trial),
+  ]);
+}
+
+/** Changes of where h is, and with which power, that make every term measured alike. */
+export function stepMisses(trial: Trial): readonly NearMiss[] {
+  return proved(trial, stepChanges(trial.method));
 }

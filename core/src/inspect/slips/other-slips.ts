@@ -80,7 +80,7 @@ export function weightSlips(linear: LinearMethod): readonly Slip[] {
 }
 
 /** Names that a line gives and nothing takes. */
-export function unusedSlips(method: Method): readonly Slip[] {
+export function unusedNames(method: Method): ReadonlySet<string> {
   const used = new Set<string>();
   for (const statement of method.statements)
     for (const value of valuesOf(statement)) {
@@ -90,9 +90,17 @@ export function unusedSlips(method: Method): readonly Slip[] {
         if (node.kind === 'call') used.add(node.name);
       });
     }
+  const given = method.statements.flatMap((statement) =>
+    givenBy(statement).flatMap((one) => (one.kind === 'name' ? [one.name] : [])),
+  );
+  return new Set(given.filter((name) => !used.has(name)));
+}
+
+export function unusedSlips(method: Method): readonly Slip[] {
+  const unused = unusedNames(method);
   return method.statements.flatMap((statement): readonly Slip[] =>
     givenBy(statement).flatMap((given) => {
-      if (given.kind === 'next' || used.has(given.name)) return [];
+      if (given.kind === 'next' || !unused.has(given.name)) return [];
       const isPrediction = method.depth > 0 && statement.kind === 'let' && statement.shape === 'vector';
       return [
         {
@@ -108,10 +116,11 @@ export function unusedSlips(method: Method): readonly Slip[] {
   );
 }
 
-/** A starting method of too low an order, or that is a multistep method itself. */
+/** A starting method that is missing, has too low an order, or is a multistep method itself. */
 export function startSlips(method: Method, proof: ProvedOrder | null): readonly Slip[] {
   const { startWith, depth } = method;
-  if (startWith === null || proof === null) return [];
+  if (proof === null) return [];
+  if (startWith === null) return depth === 0 ? [] : missingStart(method, proof);
   const starter = findInLibrary(startWith.name);
   if (starter === null) return [];
   if (depth === 0)
@@ -141,6 +150,22 @@ export function startSlips(method: Method, proof: ProvedOrder | null): readonly 
       message: `the starting method ${startWith.name} has order ${own.order}; this method has order ${proof.order} and needs a starting method of order at least ${proof.order - 1}`,
       at: startWith.at,
       repairs: [],
+    },
+  ];
+}
+
+/** A multistep method that does not name a starting method. */
+function missingStart(method: Method, { order }: ProvedOrder): readonly Slip[] {
+  const line = method.statements[0];
+  if (line === undefined || order < 1) return [];
+  const from = 0;
+  const starter = order <= 2 ? 'Heun' : order <= 4 ? 'RK4' : order <= 6 ? 'RK6' : 'RK8';
+  return [
+    {
+      kind: 'start',
+      message: `the starting method is missing: the exact solution gives the starting values where there is one; otherwise write start with ${starter}`,
+      at: line.at,
+      repairs: [{ from, to: from, text: `start with ${starter}\n` }],
     },
   ];
 }
