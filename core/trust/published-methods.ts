@@ -190,25 +190,18 @@ export const IMPLICIT: readonly PublishedTableau[] = [
   ),
 ];
 
-function adams(
-  name: string,
-  order: number,
-  divisor: number,
-  slopes: string,
-  constant: string,
-): PublishedFormula {
-  const beta = slopes.split(' ').map((slope) => `${slope}/${divisor}`);
-  return { name, order, alpha: ['1'], beta, next: '0', constant };
+/** The slopes of an Adams formula over their common divisor: `3 -1 / 2`. */
+function slopesOf(slopes: string): readonly string[] {
+  const [numerators = '', divisor = '1'] = slopes.split(' / ');
+  return numerators.split(' ').map((slope) => `${slope}/${divisor}`);
 }
 
-function moulton(
-  name: string,
-  order: number,
-  divisor: number,
-  slopes: string,
-  constant: string,
-): PublishedFormula {
-  const [next = '0', ...beta] = slopes.split(' ').map((slope) => `${slope}/${divisor}`);
+function adams(name: string, order: number, slopes: string, constant: string): PublishedFormula {
+  return { name, order, alpha: ['1'], beta: slopesOf(slopes), next: '0', constant };
+}
+
+function moulton(name: string, order: number, slopes: string, constant: string): PublishedFormula {
+  const [next = '0', ...beta] = slopesOf(slopes);
   return { name, order, alpha: ['1'], beta, next, constant };
 }
 
@@ -229,15 +222,15 @@ function backward(order: number, divisor: number, values: string, slope: number)
  * Solving Ordinary Differential Equations I (2nd ed., 1993), sections III.1 and III.2.
  */
 export const MULTISTEP: readonly PublishedFormula[] = [
-  adams('Adams-Bashforth 2', 2, 2, '3 -1', '5/12'),
-  adams('Adams-Bashforth 3', 3, 12, '23 -16 5', '3/8'),
-  adams('Adams-Bashforth 4', 4, 24, '55 -59 37 -9', '251/720'),
-  adams('Adams-Bashforth 5', 5, 720, '1901 -2774 2616 -1274 251', '95/288'),
-  adams('Adams-Bashforth 6', 6, 1440, '4277 -7923 9982 -7298 2877 -475', '19087/60480'),
-  moulton('Adams-Moulton 3', 3, 12, '5 8 -1', '-1/24'),
-  moulton('Adams-Moulton 4', 4, 24, '9 19 -5 1', '-19/720'),
-  moulton('Adams-Moulton 5', 5, 720, '251 646 -264 106 -19', '-3/160'),
-  moulton('Adams-Moulton 6', 6, 1440, '475 1427 -798 482 -173 27', '-863/60480'),
+  adams('Adams-Bashforth 2', 2, '3 -1 / 2', '5/12'),
+  adams('Adams-Bashforth 3', 3, '23 -16 5 / 12', '3/8'),
+  adams('Adams-Bashforth 4', 4, '55 -59 37 -9 / 24', '251/720'),
+  adams('Adams-Bashforth 5', 5, '1901 -2774 2616 -1274 251 / 720', '95/288'),
+  adams('Adams-Bashforth 6', 6, '4277 -7923 9982 -7298 2877 -475 / 1440', '19087/60480'),
+  moulton('Adams-Moulton 3', 3, '5 8 -1 / 12', '-1/24'),
+  moulton('Adams-Moulton 4', 4, '9 19 -5 1 / 24', '-19/720'),
+  moulton('Adams-Moulton 5', 5, '251 646 -264 106 -19 / 720', '-3/160'),
+  moulton('Adams-Moulton 6', 6, '475 1427 -798 482 -173 27 / 1440', '-863/60480'),
   backward(2, 3, '4 -1', 2),
   backward(3, 11, '18 -9 2', 6),
   backward(4, 25, '48 -36 16 -3', 12),

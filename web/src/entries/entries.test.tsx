@@ -81,6 +81,7 @@ test('an entry whose text cannot be shown is a row as any other: it is saved as 
       columns={entryColumns({
         kind: 'study',
         path: '/studies',
+        columns: [],
         preview: () => <Broken />,
         store: () => Promise.resolve(),
         again: () => Promise.resolve(),

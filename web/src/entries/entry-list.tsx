@@ -1,4 +1,4 @@
-import { Button, Empty, Input, Skeleton, Upload } from 'antd';
+import { Button, Empty, Input, Skeleton, type TableColumnsType, Upload } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { holdsWords } from '../frame/holds-words.ts';
@@ -27,6 +27,14 @@ interface EntryListProps<K extends Kind> {
   readonly otherNew?: (store: (document: DocumentOf<K>) => void) => ReactNode;
   /** What is shown of an entry beside its title. */
   readonly preview: (row: EntryRow) => ReactNode;
+  /** More columns, with headings to sort and filter by; none for a plain list. */
+  readonly useColumns?: (rows: readonly EntryRow[] | null) => TableColumnsType<EntryRow>;
+}
+
+const NO_COLUMNS: TableColumnsType<EntryRow> = [];
+
+function useNoColumns(): TableColumnsType<EntryRow> {
+  return NO_COLUMNS;
 }
 
 /** Whether the title, a method or the first lines of an entry hold every word that is sought. */
@@ -98,7 +106,7 @@ function OpenFile<K extends Kind>({
 
 /** The entries that are there, as far as they are found, with what can be done with them. */
 function PresentEntries<K extends Kind>({
-  props: { kind, heading, empty, path, preview },
+  props: { kind, heading, empty, path, preview, useColumns = useNoColumns },
   entries: { rows, total, error, more, again },
   store,
 }: {
@@ -108,6 +116,7 @@ function PresentEntries<K extends Kind>({
 }): ReactNode {
   const [sought, setSought] = useState('');
   const [chosenIds, setChosenIds] = useState<ReadonlySet<string>>(new Set<string>());
+  const columns = useColumns(rows);
   const found = rows?.filter((row) => isSought(row, sought)) ?? null;
   const chosen = found?.filter(({ id }) => chosenIds.has(id)) ?? [];
   const among = more === null ? '' : ` among the ${rows?.length ?? 0} shown`;
@@ -144,9 +153,12 @@ function PresentEntries<K extends Kind>({
       )}
       {found !== null && found.length > 0 && (
         <EntryTable
+          // a table sorts by the columns that it had first
+          key={columns.length}
           label={heading}
           rows={found}
-          columns={entryColumns({ kind, path, preview, store, again })}
+          columns={entryColumns({ kind, path, preview, columns, store, again })}
+          hasHeader={columns.length > 0}
           chosen={chosenIds}
           onChoose={setChosenIds}
         />
@@ -182,7 +194,7 @@ export function EntryList<K extends Kind>(props: EntryListProps<K>): ReactNode {
           </>
         }
       />
-      <main className="entry-list">
+      <main className={props.useColumns === undefined ? 'entry-list' : 'entry-list wide'}>
         {isBin ? (
           <>
             <div className="list-head">

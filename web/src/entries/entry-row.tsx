@@ -69,6 +69,8 @@ export interface EntryListOptions<K extends Kind> {
   readonly kind: K;
   readonly path: string;
   readonly preview: (row: EntryRow) => ReactNode;
+  /** Columns between the preview and what can be done. */
+  readonly columns: TableColumnsType<EntryRow>;
   readonly store: (document: DocumentOf<K>, open: boolean) => Promise<void>;
   readonly again: () => Promise<unknown>;
 }
@@ -104,10 +106,13 @@ function EntryActions<K extends Kind>({
 
 /** The columns of a list of entries; what is wrong with one entry stays with that one. */
 export function entryColumns<K extends Kind>(list: EntryListOptions<K>): TableColumnsType<EntryRow> {
+  const hasFacts = list.columns.length > 0;
   return [
     {
       key: 'title',
-      width: 255,
+      title: 'Title',
+      width: hasFacts ? 170 : 255,
+      sorter: hasFacts && ((a, b) => a.title.localeCompare(b.title)),
       render: (_, { id, title, updatedAt }) => (
         <>
           <Link to={`${list.path}/${id}`} className="entry-title">
@@ -119,7 +124,8 @@ export function entryColumns<K extends Kind>(list: EntryListOptions<K>): TableCo
     },
     {
       key: 'preview',
-      width: 530,
+      title: 'Formula',
+      width: hasFacts ? 296 : 530,
       render: (_, row) => (
         <span className="entry-preview">
           <ErrorBoundary what="The preview" of={row.version}>
@@ -128,6 +134,12 @@ export function entryColumns<K extends Kind>(list: EntryListOptions<K>): TableCo
         </span>
       ),
     },
-    { key: 'actions', width: 255, align: 'right', render: (_, row) => <EntryActions row={row} {...list} /> },
+    ...list.columns,
+    {
+      key: 'actions',
+      width: hasFacts ? 212 : 255,
+      align: 'right',
+      render: (_, row) => <EntryActions row={row} {...list} />,
+    },
   ];
 }

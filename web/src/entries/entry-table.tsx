@@ -4,8 +4,12 @@ import type { EntryRow } from '../api/client.ts';
 
 /** Height of the page without the rows of a list, in px: the top bar, the heading, and the line below. */
 const AROUND = 190;
+/** Height of the headings, in px. */
+const HEADER = 40;
 /** Width of a list, in px; the columns share it. */
 const WIDTH = 1080;
+/** The same of one with more columns. */
+const WIDE = 1240;
 /** Least height of the rows, in px. */
 const MIN_HEIGHT = 200;
 
@@ -21,6 +25,7 @@ export function EntryTable({
   columns,
   chosen,
   onChoose,
+  hasHeader = false,
 }: {
   readonly label: string;
   readonly rows: readonly EntryRow[];
@@ -28,6 +33,8 @@ export function EntryTable({
   /** The ids of the chosen rows; without it none can be chosen. */
   readonly chosen?: ReadonlySet<string>;
   readonly onChoose?: (chosen: ReadonlySet<string>) => void;
+  /** Whether columns have headings, to sort and filter by. */
+  readonly hasHeader?: boolean;
 }): ReactNode {
   const height = useSyncExternalStore(onResize, () => window.innerHeight);
   return (
@@ -35,12 +42,15 @@ export function EntryTable({
       <Table<EntryRow>
         virtual
         size="small"
-        showHeader={false}
+        showHeader={hasHeader}
         pagination={false}
         rowKey="id"
         columns={columns}
         dataSource={rows}
-        scroll={{ x: WIDTH, y: Math.max(MIN_HEIGHT, height - AROUND) }}
+        scroll={{
+          x: hasHeader ? WIDE : WIDTH,
+          y: Math.max(MIN_HEIGHT, height - AROUND - (hasHeader ? HEADER : 0)),
+        }}
         onRow={({ title }) => ({ role: 'group', 'aria-label': title || 'Untitled' })}
         {...(chosen === undefined
           ? {}

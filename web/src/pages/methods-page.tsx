@@ -1,8 +1,12 @@
 import { LIBRARY, methodTex } from '@schritt/core/notation';
+import type { TableColumnsType, TableColumnType } from 'antd';
 import { type ReactNode, useMemo } from 'react';
+import type { EntryRow } from '../api/client.ts';
 import { EntryList } from '../entries/entry-list.tsx';
 import { hasErrors, useReading } from '../state/use-reading.ts';
+import type { MethodFacts } from '../worker/method-facts.ts';
 import { methodReader } from '../worker/text-reader.ts';
+import { type Ask, useComputed } from '../worker/use-work.ts';
 import { Tex } from '../math/tex.tsx';
 import './methods-page.css';
 
@@ -23,12 +27,122 @@ function FormulaPreview({ text }: { readonly text: string }): ReactNode {
           <Tex tex={line} />
         </span>
       ))}
-      {known !== undefined && (
-        <small className="quiet">
-          order {known.order} · {known.source}
-        </small>
-      )}
+      {known !== undefined && <small className="quiet">{known.source}</small>}
     </span>
+  );
+}
+
+/** The facts of methods by their texts; null until they are known. */
+function useFacts(rows: readonly EntryRow[] | null): ReadonlyMap<string, MethodFacts> | null {
+  const texts = useMemo(
+    () => rows?.map(({ excerpt }) => excerpt).filter((text) => text.length <= LONGEST) ?? [],
+    [rows],
+  );
+  const ask = useMemo(
+    (): Ask<readonly (MethodFacts | null)[]> => (computer, progress) =>
+      computer.ask('facts', { texts }, progress),
+    [texts],
+  );
+  const { value } = useComputed(ask);
+  return useMemo(() => {
+    if (value === null) return null;
+    return new Map(
+      value.flatMap((facts, i) => {
+        const text = texts[i];
+        return facts === null || text === undefined ? [] : [[text, facts]];
+      }),
+    );
+  }, [value, texts]);
+}
+
+/** A column of one fact, by which the list is sorted and filtered. */
+function factColumn(
+  facts: ReadonlyMap<string, MethodFacts>,
+  {
+    key,
+    title,
+    width,
+    of,
+  }: {
+    readonly key: string;
+    readonly title: string;
+    readonly width: number;
+    readonly of: (facts: MethodFacts) => string;
+  },
+): TableColumnType<EntryRow> {
+  const textOf = ({ excerpt }: EntryRow): string => {
+    const found = facts.get(excerpt);
+    return found === undefined ? '' : of(found);
+  };
+  const all = [...new Set([...facts.values()].map(of))].filter((text) => text !== '');
+  const compare = (a: string, b: string): number => a.localeCompare(b, 'en', { numeric: true });
+  return {
+    key,
+    title,
+    width,
+    render: (_, row) => textOf(row),
+    sorter: (a, b) => compare(textOf(a), textOf(b)),
+    filters: all.sort(compare).map((text) => ({ text, value: text })),
+    onFilter: (chosen, row) => textOf(row) === chosen,
+  };
+}
+
+/** Methods of one family together, in it by order, then by title. */
+function byFamily(facts: ReadonlyMap<string, MethodFacts>): (a: EntryRow, b: EntryRow) => number {
+  return (a, b) => {
+    const [one, other] = [facts.get(a.excerpt), facts.get(b.excerpt)];
+    return (
+      (one?.family ?? '').localeCompare(other?.family ?? '') ||
+      (one?.order ?? 0) - (other?.order ?? 0) ||
+      a.title.localeCompare(b.title)
+    );
+  };
+}
+
+/** Family, order, stages, explicit or implicit, and A-stability of methods. */
+function useMethodColumns(rows: readonly EntryRow[] | null): TableColumnsType<EntryRow> {
+  const facts = useFacts(rows);
+  return useMemo(
+    () =>
+      facts === null
+        ? []
+        : [
+            {
+              ...factColumn(facts, {
+                key: 'family',
+                title: 'Family',
+                width: 130,
+                of: ({ family }) => family,
+              }),
+              sorter: byFamily(facts),
+              defaultSortOrder: 'ascend',
+            },
+            factColumn(facts, {
+              key: 'order',
+              title: 'Order',
+              width: 94,
+              of: ({ order }) => (order === null ? '' : String(Math.max(0, order))),
+            }),
+            factColumn(facts, {
+              key: 'stages',
+              title: 'Stages',
+              width: 100,
+              of: ({ stages }) => (stages === null ? '' : String(stages)),
+            }),
+            factColumn(facts, {
+              key: 'type',
+              title: 'Type',
+              width: 100,
+              of: ({ isImplicit }) => (isImplicit ? 'implicit' : 'explicit'),
+            }),
+            factColumn(facts, {
+              key: 'stability',
+              title: 'Stable',
+              width: 98,
+              of: ({ stability }) => stability,
+            }),
+          ],
+    [facts],
   );
 }
 
@@ -43,6 +157,7 @@ export function MethodsPage(): ReactNode {
       blank={{ schritt: 1, kind: 'method', title: 'New method', text: 'k1 = f(t, y)\ny[n+1] = y + h*k1\n' }}
       newLabel="New method"
       preview={(row) => <FormulaPreview text={row.excerpt} />}
+      useColumns={useMethodColumns}
     />
   );
 }

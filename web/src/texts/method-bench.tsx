@@ -7,7 +7,10 @@ import { type Ask, useComputed } from '../worker/use-work.ts';
 const VERDICT: { readonly [V in BenchResult['verdict']]: string } = {
   exact: 'exact up to rounding',
   agrees: 'as proved',
+  above: 'higher here',
+  unsteady: 'no steady order',
   parts: 'below the proved order',
+  reduced: 'order reduction',
   unknown: 'observed only',
   grows: 'errors do not decrease',
 };

@@ -1,6 +1,6 @@
 import { type Complex, growthAt, type Inspection, zTex } from '@schritt/core/inspect';
 import { evaluationsPerStep, isImplicit, type Method } from '@schritt/core/notation';
-import { short, counted } from '@schritt/core/text';
+import { counted, fixed, rounded, short } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
 import { useRegion } from '../state/use-results.ts';
 import { stabilityPlot } from '../panels/stability-plot.ts';
@@ -11,6 +11,7 @@ import { MethodTypeset } from '../statement/method-statement.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { useInspection } from '../editor/use-inspection.ts';
 import { CoefficientGrid } from './coefficient-grid.tsx';
+import { MethodProperties } from './method-properties.tsx';
 import { OrderProof } from './order-proof.tsx';
 import './method-inspection.css';
 
@@ -66,7 +67,20 @@ function Stability({
       )}
       <p>
         On the real axis {limitText(stability.real)}, on the imaginary axis {limitText(stability.imaginary)}
-        {stability.lStable ? '; L-stable' : stability.aStable ? '; A-stable' : ''}.
+        {stability.lStable
+          ? '; L-stable'
+          : stability.aStable
+            ? '; A-stable'
+            : stability.alpha === null || stability.alpha === 0
+              ? ''
+              : `; A(α)-stable with α = ${fixed(stability.alpha, 2)}°`}
+        .
+        {stability.pade === null
+          ? ''
+          : ` R(z) is the (${stability.pade.numerator}, ${stability.pade.denominator}) Padé approximant of exp(z).`}
+        {Number.isFinite(stability.atInfinity)
+          ? ` |R(∞)| = ${short(rounded(stability.atInfinity, 9), 4)}.`
+          : ''}
       </p>
       {plot !== null && (
         <div className="region-plot">
@@ -78,7 +92,7 @@ function Stability({
 }
 
 function Roots({ inspection }: { readonly inspection: Inspection }): ReactNode {
-  const zero = inspection.order?.zero;
+  const zero = (inspection.withinDigits?.proof ?? inspection.order)?.zero;
   if (zero == null) return null;
   const at = (value: number): number => 45 + 36 * value;
   return (
@@ -154,6 +168,7 @@ export function MethodInspection({
             </ErrorBoundary>
           )}
         </section>
+        {inspection !== null && <MethodProperties inspection={inspection} cost={cost} />}
       </div>
       {inspection !== null && (
         <div>

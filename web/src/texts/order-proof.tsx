@@ -1,4 +1,5 @@
 import { conditionTex, type Inspection, principalTex, treePicture } from '@schritt/core/inspect';
+import { counted, exponential } from '@schritt/core/text';
 import { Collapse } from 'antd';
 import type { ReactNode } from 'react';
 import { Tex } from '../math/tex.tsx';
@@ -62,7 +63,8 @@ export function DrawnTree({ tree }: { readonly tree: NonNullable<Failing['tree']
 
 /** The first condition of the next order that fails, typeset, with its tree; how many others fail with it. */
 export function OrderProof({ inspection }: { readonly inspection: Inspection }): ReactNode {
-  const { order, orderWithoutVelocity, tableau } = inspection;
+  const { orderWithoutVelocity, tableau, withinDigits } = inspection;
+  const order = withinDigits?.proof ?? inspection.order;
   if (order === null)
     return (
       <p>
@@ -81,6 +83,9 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
             ? 'Does not converge.'
             : `Order ${Math.max(0, order.order)}${order.atLeast ? ' or more' : ''}`}
         </b>
+        {withinDigits === null
+          ? ''
+          : ` within the ${counted(withinDigits.digits, 'digit')} of its coefficients`}
         {orderWithoutVelocity !== null && orderWithoutVelocity.order !== order.order
           ? `, and ${orderWithoutVelocity.order} where a does not depend on the velocity`
           : ''}
@@ -89,6 +94,13 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
           ? ` The formula has order ${order.order}, but it is not zero-stable: errors grow from step to step for every h.`
           : `${order.looked} conditions checked.`}
       </p>
+      {withinDigits !== null && (
+        <p>
+          Taken exactly,{' '}
+          {withinDigits.exact.order < 1 ? 'it is not consistent' : `the order is ${withinDigits.exact.order}`}
+          : a condition is off by {exponential(withinDigits.defect, 2)}.
+        </p>
+      )}
       {order.failing.length > 1 && order.failing.every(({ tree }) => tree !== null) && (
         <Collapse
           ghost

@@ -25,6 +25,7 @@ import {
   stepsForError,
 } from '@schritt/core/study';
 import type { Answers, Done, Kind, Message, ProblemView, Questions, WorkerRequest } from './messages.ts';
+import { methodFacts } from './method-facts.ts';
 import { methodOf, regionOf, spectrumOf } from './stability.ts';
 import { profileOf } from './profile.ts';
 import { provedTexts } from './proved.ts';
@@ -131,6 +132,7 @@ const ANSWER: { readonly [K in AtOnce]: (question: Questions[K], id: number) => 
   readMethod: ({ text }) => parseMethod(text),
   inspection: ({ text }) => inspectMethod(methodOf(text)),
   proved: ({ texts }) => provedTexts(texts),
+  facts: ({ texts }) => methodFacts(texts),
   region: ({ text }) => regionOf(text),
   spectrum: ({ document, method }) => spectrumOf(studyOf(document), method),
   wished: ({ document, targetError: wished }) => stepsForError(studyOf(document), wished),
@@ -171,6 +173,8 @@ function answer(request: Exclude<WorkerRequest, { readonly kind: 'taken' }>): Me
     case 'inspection':
       return answered(id, request.kind, request.question);
     case 'proved':
+      return answered(id, request.kind, request.question);
+    case 'facts':
       return answered(id, request.kind, request.question);
     case 'region':
       return answered(id, request.kind, request.question);

@@ -15,6 +15,7 @@ import type {
   GridRequest,
   WorkedStep,
 } from '@schritt/core/study';
+import type { MethodFacts } from './method-facts.ts';
 import type { ExportedFile } from './exported-file.ts';
 
 /** All elements of a family at one grid point. */
@@ -159,6 +160,8 @@ export interface Questions {
   readonly inspection: { readonly text: string };
   /** What is proved of the orders of methods. */
   readonly proved: { readonly texts: readonly string[] };
+  /** What a list tells of methods. */
+  readonly facts: { readonly texts: readonly string[] };
   readonly problem: { readonly text: string; readonly parameters: ParameterValues };
   /** The edge of the stability region of a method. */
   readonly region: { readonly text: string };
@@ -191,6 +194,7 @@ export interface Answers {
   readonly inspection: Inspection;
   /** One a text, in a few words; null where none is proved. */
   readonly proved: readonly (string | null)[];
+  readonly facts: readonly (MethodFacts | null)[];
   readonly problem: ProblemView;
   readonly region: Region | null;
   readonly spectrum: Spectrum;

@@ -16,6 +16,8 @@ interface Bench {
   readonly text: string;
   /** Up to which order of a method its runs are exact but for rounding; null for a problem that none is exact on. */
   readonly exactFrom: number | null;
+  /** Whether every h is far above its time constant. */
+  readonly isStiff?: boolean;
 }
 
 const power = (q: number): string =>
@@ -52,6 +54,16 @@ const FIRST: readonly Bench[] = [
     exactFrom: null,
   },
 ];
+/**
+ * With steps far above the time constant the order falls to about the stage order. Source: A. Prothero, A. Robinson, Math.
+ * Comp. 28 (1974) 145-162; for methods that are stable on the whole negative axis.
+ */
+const STIFF: Bench = {
+  name: "very stiff, y' = -10^6*(y - cos(t))",
+  text: "y' = -1e6*(y - cos(t)) - sin(t)\ny(0) = 1\n0 <= t <= 1\ny(t) = cos(t)",
+  exactFrom: null,
+  isStiff: true,
+};
 const SECOND: readonly Bench[] = [
   { name: "x'' = 2", text: "x'' = 2\nx(0) = 0\nx'(0) = 0\n0 <= t <= 1\nx(t) = t^2", exactFrom: null },
   { name: "x'' = -x", text: "x'' = -x\nx(0) = 0\nx'(0) = 1\n0 <= t <= 3\nx(t) = sin(t)", exactFrom: null },
@@ -75,10 +87,12 @@ export interface BenchResult {
   /** Largest error over the grid of the finest rung. */
   readonly finest: number | null;
   /**
-   * `exact`: all errors are rounding. `agrees`: the observed orders come to the proved one, or above it. `parts`: they
-   * stay below it. `unknown`: no order is proved. `grows`: errors do not fall.
+   * `exact`: all errors are rounding. `agrees`: the observed order is the proved one. `above`: it is higher on this problem,
+   * and steady; `unsteady`: higher and not steady.
+   * `parts`: they stay below it. `reduced`: they stay below it since h is far above the time constant. `unknown`: no order
+   * is proved. `grows`: errors do not fall.
    */
-  readonly verdict: 'exact' | 'agrees' | 'parts' | 'unknown' | 'grows';
+  readonly verdict: 'exact' | 'agrees' | 'above' | 'unsteady' | 'parts' | 'reduced' | 'unknown' | 'grows';
   /** Steps of the coarsest rung from which on the observed orders stay off the proved one; null where they do not. */
   readonly partsAt: number | null;
 }
@@ -99,6 +113,10 @@ function countsFor(method: Method): readonly number[] {
 }
 /** Errors below that many units of the largest value are rounding. */
 const ROUNDING = 400 * Number.EPSILON;
+/** An observed order that is so much higher is another one. */
+const ABOVE = 0.6;
+/** Neighbouring orders that differ by no more are one order; elsewhere a run has just become stable. */
+const STEADY = 0.3;
 /** How near to the proved order an observed one must come; high orders are seen at few and coarse rungs alone. */
 function nearTo(proved: number): number {
   return proved - Math.max(0.2, proved / 10);
@@ -129,7 +147,11 @@ function errorsOn(method: Method, problem: Problem): readonly number[] | null {
   });
 }
 
-function resultOn({ name, text, exactFrom }: Bench, method: Method, proved: number | null): BenchResult {
+function resultOn(
+  { name, text, exactFrom, isStiff = false }: Bench,
+  method: Method,
+  proved: number | null,
+): BenchResult {
   const problem = read(text);
   const errors = errorsOn(method, problem);
   const none = { name, observed: null, finest: null, partsAt: null };
@@ -152,7 +174,13 @@ function resultOn({ name, text, exactFrom }: Bench, method: Method, proved: numb
   if (proved === null) return { ...none, observed, finest, verdict: 'unknown' };
   if (exactFrom !== null && proved >= exactFrom)
     return { name, observed, finest, verdict: 'parts', partsAt: counts[0] ?? null };
+  if (observed >= proved + ABOVE) {
+    const before = orders.at(-2)?.order ?? NaN;
+    const isSteady = Math.abs(observed - before) <= STEADY;
+    return { ...none, observed, finest, verdict: isSteady ? 'above' : 'unsteady' };
+  }
   if (observed >= nearTo(proved)) return { ...none, observed, finest, verdict: 'agrees' };
+  if (isStiff) return { ...none, observed, finest, verdict: 'reduced' };
   const last = orders.findLastIndex(({ order }) => order >= nearTo(proved));
   return { name, observed, finest, verdict: 'parts', partsAt: orders[last + 1]?.steps ?? null };
 }
@@ -164,13 +192,14 @@ function resultOn({ name, text, exactFrom }: Bench, method: Method, proved: numb
  * @example testBench(heun)
  */
 export function testBench(method: Method): TestBench {
-  const { order, orderWithoutVelocity } = inspectMethod(method);
+  const { order: exact, orderWithoutVelocity, stability, withinDigits } = inspectMethod(method);
+  const order = withinDigits?.proof ?? exact;
   const isSecond = method.form === 'second order';
   const proved = order !== null && order.zero?.stable !== false ? order.order : null;
   const free = orderWithoutVelocity?.order ?? proved;
   return {
     proved,
-    results: (isSecond ? SECOND : FIRST).map((bench) =>
+    results: [...(isSecond ? SECOND : FIRST), ...(stability?.real === Infinity ? [STIFF] : [])].map((bench) =>
       resultOn(bench, method, isSecond && !bench.name.startsWith('damped') ? free : proved),
     ),
   };

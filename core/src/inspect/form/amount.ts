@@ -154,13 +154,24 @@ export function areEqual(a: Amount, b: Amount, scale = 1): boolean {
 
 /** Longest fraction that is shown as one. */
 const MAX_SHOWN = 24;
+/** A number that is no fraction is shown as one with a denominator up to this, where it is equal but for rounding. */
+const MAX_SHOWN_DENOMINATOR = 720n;
+const EQUAL = 1e-13;
+
+function nearFraction(value: number): string | null {
+  if (!Number.isFinite(value)) return null;
+  const simple = new Fraction(value).simplify(EQUAL);
+  const isEqual = Math.abs(simple.valueOf() - value) <= EQUAL * Math.max(1, Math.abs(value));
+  return isEqual && simple.d <= MAX_SHOWN_DENOMINATOR ? simple.toFraction() : null;
+}
 
 /**
- * `3/4`, `-2`, or ten digits of a number that is no fraction, or too long to be read as one.
+ * `3/4`, `-2`, or ten digits of a number that is no fraction, or too long to be read as one. A number that comes from roots
+ * is shown as the short fraction that it equals but for rounding.
  *
  * @example amountText(fraction(1, 6)) // '1/6'
  */
 export function amountText({ exact, value }: Amount): string {
-  const text = exact === null ? null : exactText(exact);
+  const text = exact === null ? nearFraction(value) : exactText(exact);
   return text === null || text.length > MAX_SHOWN ? String(rounded(value, 10)) : text;
 }

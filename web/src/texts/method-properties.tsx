@@ -1,0 +1,67 @@
+import type { Inspection } from '@schritt/core/inspect';
+import { significant } from '@schritt/core/text';
+import { Descriptions } from 'antd';
+import type { ReactNode } from 'react';
+
+/** What is known of a method beside its order: a name and what it is. */
+interface Property {
+  readonly label: string;
+  readonly value: string;
+}
+
+function number(value: number | null, write: (value: number) => string): string | null {
+  return value === null ? null : write(value);
+}
+
+/** The error at equal work of a method of order p with some evaluations per step: principal error times their power p. */
+function atEqualWork(principal: number, cost: number, order: number): string {
+  return significant(principal * cost ** order, 3);
+}
+
+function propertiesOf(
+  { ordersOn, properties, withinDigits, order }: Inspection,
+  cost: number,
+): readonly Property[] {
+  const proof = withinDigits?.proof ?? order;
+  const general = proof?.order ?? null;
+  const { stageOrder, principalError, symplectic, symmetric, ssp } = properties;
+  const yesNo = (value: boolean | null): string | null => (value === null ? null : value ? 'yes' : 'no');
+  const rows: readonly (readonly [string, string | null])[] = [
+    ["Order on y' = f(y)", number(ordersOn.autonomous === general ? null : ordersOn.autonomous, String)],
+    ["Order on y' = Ay", number(ordersOn.linear === general ? null : ordersOn.linear, String)],
+    ['Order with any matrix for the Jacobian', number(ordersOn.anyJacobian, String)],
+    ['Stage order', number(stageOrder, String)],
+    ['Principal error', number(principalError, (value) => significant(value, 3))],
+    [
+      'Principal error at equal work',
+      number(general === null ? null : principalError, (value) => atEqualWork(value, cost, general ?? 0)),
+    ],
+    ['Symplectic', yesNo(symplectic)],
+    ['Symmetric', yesNo(symmetric)],
+    ['SSP coefficient', number(ssp, (value) => (value === Infinity ? 'no limit' : significant(value, 3)))],
+  ];
+  return rows.flatMap(([label, value]) => (value === null ? [] : [{ label, value }]));
+}
+
+/** Properties of a method that follow from its text. */
+export function MethodProperties({
+  inspection,
+  cost,
+}: {
+  readonly inspection: Inspection;
+  /** Evaluations of f per step. */
+  readonly cost: number;
+}): ReactNode {
+  const properties = propertiesOf(inspection, cost);
+  if (properties.length === 0) return null;
+  return (
+    <section aria-label="Properties" className="method-properties">
+      <h2 className="label">Properties</h2>
+      <Descriptions
+        size="small"
+        column={1}
+        items={properties.map(({ label, value }) => ({ key: label, label, children: value }))}
+      />
+    </section>
+  );
+}
