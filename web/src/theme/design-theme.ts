@@ -57,6 +57,7 @@ export function designTheme(palette: Palette, motion: boolean): ThemeConfig {
         paddingInlineSM: 7,
         contentFontSizeSM: 13,
       },
+      Descriptions: { labelColor: quiet, itemPaddingBottom: 4 },
       Modal: { titleFontSize: 16 },
       Segmented: {
         trackBg: mixed(paper, ink, 0.06),
