@@ -9,6 +9,7 @@ export {
   general,
   mantissaAndExponent,
   powerOfTen,
+  powerText,
   rounded,
   short,
   significant,

@@ -223,7 +223,8 @@ function inspected(method: Method): Inspection {
     multistep: isConsistent ? multistepOf(linear) : null,
     stability: polynomial && {
       polynomial,
-      pade: padeOf(polynomial, within?.slack),
+      // the coefficients of rounded decimals are those of no approximant
+      pade: within === null ? padeOf(polynomial) : null,
       ...stabilityLimits(polynomial, {
         isZeroStable: effective?.zero?.stable !== false,
         slack: within?.slack ?? 0,

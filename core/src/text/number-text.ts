@@ -156,6 +156,16 @@ export function powerOfTen(exponent: number): string {
   return `10${raised(exponent)}`;
 }
 
+/**
+ * A number with two digits and its power of ten in print.
+ *
+ * @example powerText(1.67e-5) // '1.7×10⁻⁵'
+ */
+export function powerText(value: number): string {
+  const [mantissa, exponent] = mantissaAndExponent(value, 2);
+  return `${mantissa}×${powerOfTen(exponent)}`;
+}
+
 /** A whole number as an exponent: ², ⁻³. */
 export function raised(exponent: number): string {
   const digits = String(Math.abs(exponent)).replace(/\d/g, (digit) => RAISED.charAt(Number(digit)));

@@ -12,9 +12,9 @@ export interface ScaledSpectrum {
   readonly h: number;
 }
 
-/** The segments of an edge as one curve with gaps. */
-function edgePoints({ edge }: Region): readonly Point[] {
-  return edge.flatMap(([x1, y1, x2, y2]) => [
+/** Segments as one curve with gaps. */
+function segmentPoints(segments: Region['edge']): readonly Point[] {
+  return segments.flatMap(([x1, y1, x2, y2]) => [
     { x: x1, y: y1 },
     { x: x2, y: y2 },
     { x: NaN, y: NaN },
@@ -53,9 +53,17 @@ export function stabilityPlot(
     kind: 'line',
     id: 'edge',
     label: 'edge',
-    points: edgePoints(region),
+    points: segmentPoints(region.edge),
     color: spectrum?.mark.color ?? palette.ink,
     width: 1.8,
+  };
+  const stable: Series = {
+    kind: 'line',
+    id: 'stable',
+    label: 'stable',
+    points: segmentPoints(region.hatching),
+    color: palette.hairline,
+    width: 1.2,
   };
   const axes: readonly Series[] = [
     [
@@ -91,7 +99,7 @@ export function stabilityPlot(
           },
         ];
   return {
-    title: `Stability region of ${title} in the complex plane${spectrum === null ? '' : `, with h times the eigenvalues at h = ${short(spectrum.h, 4)}`}`,
+    title: `Stability region of ${title} in the complex plane, hatched${spectrum === null ? '' : `, with h times the eigenvalues at h = ${short(spectrum.h, 4)}`}`,
     x: {
       scale: 'linear',
       range: within(
@@ -110,10 +118,10 @@ export function stabilityPlot(
       ),
       mostTicks: 9,
     },
-    series: [...axes, edge, ...dots],
+    series: [stable, ...axes, edge, ...dots],
     overlays: [{ kind: 'caption', upper: 'Im z', lower: 'Re z', falls: false }],
     tip: (label, { x, y }) =>
-      label === 'axis'
+      label === 'axis' || label === 'stable'
         ? ''
         : `z = ${short(x, 4)} ${y < 0 ? '−' : '+'} ${short(Math.abs(y), 4)} i: an error is multiplied by ${short(growth({ re: x, im: y }), 4)} per step`,
     legend: [],

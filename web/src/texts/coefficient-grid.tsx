@@ -11,6 +11,12 @@ import {
 import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
 
+/** An amount as a fraction, or as a decimal where that is shorter. */
+function cellText(amount: Amount): string {
+  const [fraction, decimal] = [amountText(amount), String(amount.value)];
+  return decimal.length < fraction.length ? decimal : fraction;
+}
+
 /** A number or a fraction as it is typed into a cell; null for anything else. */
 export function cellAmount(text: string): Amount | null {
   const whole = /^\s*(-?\d+)\s*(?:\/\s*(\d+))?\s*$/.exec(text);
@@ -26,8 +32,8 @@ type Cells = readonly (readonly string[])[];
 
 function cellsOf({ c, A, b }: Tableau): Cells {
   return [
-    ...A.map((row, i) => [c[i], ...row].map((amount) => (amount === undefined ? '0' : amountText(amount)))),
-    ['', ...b.map(amountText)],
+    ...A.map((row, i) => [c[i], ...row].map((amount) => (amount === undefined ? '0' : cellText(amount)))),
+    ['', ...b.map(cellText)],
   ];
 }
 
@@ -65,7 +71,7 @@ function methodCells({ tableau, multistep }: Inspection): Cells {
   if (tableau !== null) return cellsOf(tableau);
   if (multistep === null) return [];
   const { alpha, next, beta } = multistep;
-  return [alpha.map(amountText), [amountText(next), ...beta.map(amountText)]];
+  return [alpha.map(cellText), [cellText(next), ...beta.map(cellText)]];
 }
 
 /** The text of the method that cells give; null where one of them is no number. */

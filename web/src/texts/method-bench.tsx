@@ -9,8 +9,9 @@ const VERDICT: { readonly [V in BenchResult['verdict']]: string } = {
   agrees: 'as proved',
   above: 'higher here',
   unsteady: 'no steady order',
-  parts: 'below the proved order',
+  parts: 'lower order',
   reduced: 'order reduction',
+  digits: 'rounded coefficients',
   unknown: 'observed only',
   grows: 'errors do not decrease',
 };

@@ -1,6 +1,6 @@
 import { type Complex, growthAt, type Inspection, zTex } from '@schritt/core/inspect';
 import { evaluationsPerStep, isImplicit, type Method } from '@schritt/core/notation';
-import { counted, fixed, rounded, short } from '@schritt/core/text';
+import { counted, fixed, short } from '@schritt/core/text';
 import { type ReactNode, useMemo } from 'react';
 import { useRegion } from '../state/use-results.ts';
 import { stabilityPlot } from '../panels/stability-plot.ts';
@@ -79,7 +79,7 @@ function Stability({
           ? ''
           : ` R(z) is the (${stability.pade.numerator}, ${stability.pade.denominator}) Padé approximant of exp(z).`}
         {Number.isFinite(stability.atInfinity)
-          ? ` |R(∞)| = ${short(rounded(stability.atInfinity, 9), 4)}.`
+          ? ` ${stability.polynomial.above.length === 1 ? '|R(∞)| = ' : 'Largest root as z → ∞: '}${short(stability.atInfinity, 4)}.`
           : ''}
       </p>
       {plot !== null && (

@@ -33,7 +33,7 @@ test('the order within the digits comes with the order of the text taken exactly
   );
   // the weights sum to 1.0001
   expect(screen.getByText(/^Taken exactly/).textContent).toBe(
-    'Taken exactly, it is not consistent: a condition is off by 1.0e-4.',
+    'Taken exactly, it is not consistent: a condition is off by 1.0×10⁻⁴.',
   );
 });
 

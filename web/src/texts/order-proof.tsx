@@ -1,5 +1,5 @@
 import { conditionTex, type Inspection, principalTex, treePicture } from '@schritt/core/inspect';
-import { counted, exponential } from '@schritt/core/text';
+import { counted, powerText } from '@schritt/core/text';
 import { Collapse } from 'antd';
 import type { ReactNode } from 'react';
 import { Tex } from '../math/tex.tsx';
@@ -98,7 +98,7 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
         <p>
           Taken exactly,{' '}
           {withinDigits.exact.order < 1 ? 'it is not consistent' : `the order is ${withinDigits.exact.order}`}
-          : a condition is off by {exponential(withinDigits.defect, 2)}.
+          : a condition is off by {powerText(withinDigits.defect)}.
         </p>
       )}
       {order.failing.length > 1 && order.failing.every(({ tree }) => tree !== null) && (

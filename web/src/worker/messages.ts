@@ -122,6 +122,8 @@ export interface Region {
   readonly polynomial: Stability['polynomial'];
   readonly box: Box;
   readonly edge: readonly EdgeSegment[];
+  /** Lines through the places at which it is stable. */
+  readonly hatching: readonly EdgeSegment[];
 }
 
 /** Eigenvalues of the Jacobian along the solution of a problem; none for larger systems. */

@@ -89,10 +89,12 @@ export interface BenchResult {
   /**
    * `exact`: all errors are rounding. `agrees`: the observed order is the proved one. `above`: it is higher on this problem,
    * and steady; `unsteady`: higher and not steady.
-   * `parts`: they stay below it. `reduced`: they stay below it since h is far above the time constant. `unknown`: no order
+   * `parts`: they stay below it. `reduced`: they stay below it since h is far above the time constant. `digits`: they
+   * stay below it, and the decimals of the method are rounded. `unknown`: no order
    * is proved. `grows`: errors do not fall.
    */
-  readonly verdict: 'exact' | 'agrees' | 'above' | 'unsteady' | 'parts' | 'reduced' | 'unknown' | 'grows';
+  readonly verdict:
+    'exact' | 'agrees' | 'above' | 'unsteady' | 'parts' | 'reduced' | 'digits' | 'unknown' | 'grows';
   /** Steps of the coarsest rung from which on the observed orders stay off the proved one; null where they do not. */
   readonly partsAt: number | null;
 }
@@ -147,10 +149,16 @@ function errorsOn(method: Method, problem: Problem): readonly number[] | null {
   });
 }
 
+/** The order that a method has, and whether within the digits of rounded decimals alone. */
+interface Proved {
+  readonly order: number | null;
+  readonly isRounded: boolean;
+}
+
 function resultOn(
   { name, text, exactFrom, isStiff = false }: Bench,
   method: Method,
-  proved: number | null,
+  { order: proved, isRounded }: Proved,
 ): BenchResult {
   const problem = read(text);
   const errors = errorsOn(method, problem);
@@ -173,7 +181,7 @@ function resultOn(
     return { ...none, observed: Number.isFinite(observed) ? observed : null, finest, verdict: 'grows' };
   if (proved === null) return { ...none, observed, finest, verdict: 'unknown' };
   if (exactFrom !== null && proved >= exactFrom)
-    return { name, observed, finest, verdict: 'parts', partsAt: counts[0] ?? null };
+    return { name, observed, finest, verdict: isRounded ? 'digits' : 'parts', partsAt: counts[0] ?? null };
   if (observed >= proved + ABOVE) {
     const before = orders.at(-2)?.order ?? NaN;
     const isSteady = Math.abs(observed - before) <= STEADY;
@@ -182,7 +190,9 @@ function resultOn(
   if (observed >= nearTo(proved)) return { ...none, observed, finest, verdict: 'agrees' };
   if (isStiff) return { ...none, observed, finest, verdict: 'reduced' };
   const last = orders.findLastIndex(({ order }) => order >= nearTo(proved));
-  return { name, observed, finest, verdict: 'parts', partsAt: orders[last + 1]?.steps ?? null };
+  const partsAt = orders[last + 1]?.steps ?? null;
+  if (isRounded) return { ...none, observed, finest, verdict: 'digits', partsAt };
+  return { name, observed, finest, verdict: 'parts', partsAt };
 }
 
 /**
@@ -200,7 +210,10 @@ export function testBench(method: Method): TestBench {
   return {
     proved,
     results: [...(isSecond ? SECOND : FIRST), ...(stability?.real === Infinity ? [STIFF] : [])].map((bench) =>
-      resultOn(bench, method, isSecond && !bench.name.startsWith('damped') ? free : proved),
+      resultOn(bench, method, {
+        order: isSecond && !bench.name.startsWith('damped') ? free : proved,
+        isRounded: withinDigits !== null,
+      }),
     ),
   };
 }

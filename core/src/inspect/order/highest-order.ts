@@ -32,7 +32,7 @@ export function highestOrder(kind: MethodKind, stages: number, depth: number): n
   }
 }
 
-/** The order that the stages of a method suggest, and one that formulas like it cannot exceed. */
+/** The order that the stages of a method suggest, and one up to which mistakes are looked for. */
 export interface SuggestedOrder {
   readonly usual: number;
   readonly most: number;
@@ -40,7 +40,7 @@ export interface SuggestedOrder {
 
 /**
  * The order that the stages of a method suggest: what is usual for as many stages, derivatives, or earlier values and slopes,
- * and a bound where one is known.
+ * and a bound where one is known, or else the same.
  *
  * @param unused stages of the text that nothing takes
  */
@@ -61,10 +61,10 @@ export function suggestedOrder(method: LinearMethod, unused = 0): SuggestedOrder
     case 'implicit linear multistep':
       return { usual: Math.min(terms, most), most };
     case 'predictor-corrector':
-      return { usual: depth + 1, most };
+      return { usual: depth + 1, most: depth + 1 };
     case 'Nystrom':
     case 'Rosenbrock':
-      return { usual: count, most };
+      return { usual: count, most: count };
     default:
       return { usual: Number.isFinite(most) ? most : count, most };
   }

@@ -1,7 +1,7 @@
 import { walk } from '../../formula/expression.ts';
 import { type Method, valuesOf } from '../../method/method.ts';
 import { parseMethod } from '../../method/parse-method.ts';
-import { counted, exponential } from '../../text/number-text.ts';
+import { counted, powerText } from '../../text/number-text.ts';
 import type { Repair, Span } from '../../text/place.ts';
 import { readLinear } from '../form/read-linear.ts';
 import { type ProvedOrder, proveOrder } from '../order/prove-order.ts';
@@ -56,7 +56,7 @@ export function digitSlips(method: Method, exact: ProvedOrder, within: WithinDig
   return [
     {
       kind: 'digits',
-      message: `the method has order ${proof.order} within the ${counted(digits, 'digit')} of its coefficients; taken exactly ${taken} (defect ${exponential(defect, 2)})`,
+      message: `the method has order ${proof.order} within the ${counted(digits, 'digit')} of its coefficients; taken exactly ${taken} (defect ${powerText(defect)})`,
       at: first.at,
       repairs: repair === null ? [] : [repair],
     },

@@ -178,6 +178,9 @@ function applied(method: Method, { at, text }: Change): string {
   return method.text.slice(0, at.from) + text + method.text.slice(at.to);
 }
 
+/** Highest rank of the changes that are tried first. */
+const LIKELY = 1;
+
 /** Orders by which a change must raise that of a text that does not come to the highest possible one. */
 const MUCH = 2;
 
@@ -202,16 +205,22 @@ function nearMiss(method: Method, change: Change, order: number): NearMiss {
   };
 }
 
-/** Those changes whose text is proved to have a telling order: the highest orders first, and of these the likeliest. */
-function proved(trial: Trial, changes: readonly Change[]): readonly NearMiss[] {
+/**
+ * Those changes whose text is proved to have a telling order: the highest orders first, and of these the likeliest. Less
+ * likely changes are made only where none before them comes to what the stages suggest.
+ */
+function proved(trial: Trial, groups: readonly (() => readonly Change[])[]): readonly NearMiss[] {
   const texts = new Set<string>([trial.method.text]);
   const found: { readonly change: Change; readonly order: number }[] = [];
-  for (const change of changes) {
-    const text = applied(trial.method, change);
-    if (texts.has(text)) continue;
-    texts.add(text);
-    const order = orderOfText(text);
-    if (isTelling(order, trial)) found.push({ change, order });
+  for (const group of groups) {
+    for (const change of group()) {
+      const text = applied(trial.method, change);
+      if (texts.has(text)) continue;
+      texts.add(text);
+      const order = orderOfText(text);
+      if (isTelling(order, trial)) found.push({ change, order });
+    }
+    if (found.some(({ order }) => order >= trial.suggested.usual)) break;
   }
   const best = Math.max(...found.map(({ order }) => order));
   return found
@@ -360,16 +369,16 @@ function holdsStep(sum: Expression): boolean {
 export function nearMisses(trial: Trial): readonly NearMiss[] {
   const { method, linear, proof } = trial;
   if (proof === null || proof.atLeast || proof.failing.length === 0) return [];
-  const structural = structuralChanges(method, linear);
+  const all = structuralChanges(method, linear);
+  const structural = all.length > MAX_TRIED ? [] : all;
   return proved(trial, [
-    ...(structural.length > MAX_TRIED ? [] : structural),
-    ...nameChanges(trial),
-    ...numberChanges(trial),
-    ...droppedTerms(trial),
+    () => [...structural.filter(({ rank }) => rank <= LIKELY), ...nameChanges(trial)],
+    () => [...structural.filter(({ rank }) => rank > LIKELY), ...numberChanges(trial)],
+    () => droppedTerms(trial),
   ]);
 }
 
 /** Changes of where h is, and with which power, that make every term measured alike. */
 export function stepMisses(trial: Trial): readonly NearMiss[] {
-  return proved(trial, stepChanges(trial.method));
+  return proved(trial, [() => stepChanges(trial.method)]);
 }

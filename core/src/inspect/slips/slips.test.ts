@@ -137,17 +137,17 @@ test.each([
 test.each([
   ['a forgotten 2', RK4('h/6*(k1 + 2*k2 + k3 + k4)'), '2*k3', 4],
   ['a wrong index of a stage', RK4(RIGHT, undefined, 'f(t + h/2, y + h/2*k1)'), 'k2', 4],
-  ['a wrong time', RK4(RIGHT, undefined, undefined, 'f(t + h/2, y + h*k3)'), '1', 4],
+  ['a wrong time', RK4(RIGHT, undefined, undefined, 'f(t + h/2, y + h*k3)'), 't + h', 4],
   [
     'a wrong sign of a number',
     'start with RK4\ny[n+1] = y + h/24*(55*f[n] - 59*f[n-1] + 37*f[n-2] + 9*f[n-3])',
-    '-9',
+    '- 9*f[n-3]',
     4,
   ],
   [
     'a wrong sign of a stage',
     'k1 = f(t, y)\nk2 = f(t + h/2, y + h/2*k1)\nk3 = f(t + h, y + h*k1 + 2*h*k2)\ny[n+1] = y + h/6*(k1 + 4*k2 + k3)',
-    '(-k1)',
+    '- h*k1',
     3,
   ],
   [

@@ -58,10 +58,9 @@ export function linearOrder({ below, above }: StabilityPolynomial, slack = 0): n
  */
 export function padeOf(
   polynomial: StabilityPolynomial,
-  slack = 0,
 ): { readonly numerator: number; readonly denominator: number } | null {
   const [only, ...others] = polynomial.above;
   if (only === undefined || others.length > 0) return null;
   const [numerator, denominator] = [only.length - 1, polynomial.below.length - 1];
-  return linearOrder(polynomial, slack) === numerator + denominator ? { numerator, denominator } : null;
+  return linearOrder(polynomial) === numerator + denominator ? { numerator, denominator } : null;
 }

@@ -32,6 +32,8 @@ function pointsFor({ above }: StabilityPolynomial): number {
 export interface RegionPicture {
   readonly box: Box;
   readonly edge: readonly EdgeSegment[];
+  /** Horizontal lines through the region, from edge to edge, by which its stable side is hatched. */
+  readonly hatching: readonly EdgeSegment[];
 }
 
 /** The part of the plane to begin with, by the limits on the axes. */
@@ -50,15 +52,17 @@ function boxBy({ real, imaginary, aStable }: StabilityLimits): Box {
 export function regionPicture(stability: StabilityOfMethod): RegionPicture {
   const { polynomial, real, aStable } = stability;
   let box = boxBy(stability);
-  let edge = regionEdge(polynomial, box);
+  let growth = growthOn(polynomial, box);
+  let edge = regionEdge(growth, box);
   // a bounded region may reach further off the axes than its limits on them
   for (let i = 0; !aStable && Number.isFinite(real) && i < WIDEN.times; i += 1) {
     const wider = widened(box, edge);
     if (wider === null) break;
     box = wider;
-    edge = regionEdge(polynomial, box);
+    growth = growthOn(polynomial, box);
+    edge = regionEdge(growth, box);
   }
-  return { box, edge };
+  return { box, edge, hatching: hatchingOf(growth, box) };
 }
 
 /** How often a box is widened, by which part of its size, and how near to a side the edge of the region may come. */
@@ -86,18 +90,52 @@ function crossing(a: number, b: number): number {
   return Math.min(1, Math.max(0, (1 - a) / (b - a)));
 }
 
-/**
- * The edge of the stability region within a box: where an error neither grows nor shrinks (marching squares).
- */
-function regionEdge(polynomial: StabilityPolynomial, box: Box): readonly EdgeSegment[] {
-  const { left, right, bottom, top } = box;
+/** Growth at equal distances over a box, row by row from its bottom. */
+type GrowthGrid = readonly (readonly number[])[];
+
+function growthOn(polynomial: StabilityPolynomial, { left, right, bottom, top }: Box): GrowthGrid {
   const points = pointsFor(polynomial);
   const [dx, dy] = [(right - left) / points, (top - bottom) / points];
-  const growth = Array.from({ length: points + 1 }, (_, j) =>
+  return Array.from({ length: points + 1 }, (_, j) =>
     Array.from({ length: points + 1 }, (__, i) =>
       growthAt(polynomial, complex(left + i * dx, bottom + j * dy)),
     ),
   );
+}
+
+/** Rows of the grid between two lines of the hatching. */
+const HATCH = 3;
+
+/** Horizontal lines through the places of a grid at which errors do not grow. */
+function hatchingOf(growth: GrowthGrid, { left, right, bottom, top }: Box): readonly EdgeSegment[] {
+  const points = growth.length - 1;
+  const [dx, dy] = [(right - left) / points, (top - bottom) / points];
+  const lines: EdgeSegment[] = [];
+  for (let j = HATCH; j < points; j += HATCH) {
+    const row = growth[j]!;
+    const y = bottom + j * dy;
+    let from: number | null = row[0]! <= 1 ? left : null;
+    for (let i = 1; i <= points; i += 1) {
+      const [before, here] = [row[i - 1]!, row[i]!];
+      if (before <= 1 === here <= 1) continue;
+      const x = left + (i - 1 + crossing(before, here)) * dx;
+      if (from === null) from = x;
+      else {
+        lines.push([from, y, x, y]);
+        from = null;
+      }
+    }
+    if (from !== null) lines.push([from, y, right, y]);
+  }
+  return lines;
+}
+
+/**
+ * The edge of the stability region within a box: where an error neither grows nor shrinks (marching squares).
+ */
+function regionEdge(growth: GrowthGrid, { left, right, bottom, top }: Box): readonly EdgeSegment[] {
+  const points = growth.length - 1;
+  const [dx, dy] = [(right - left) / points, (top - bottom) / points];
   const pieces: EdgeSegment[] = [];
   for (let j = 0; j < points; j += 1)
     for (let i = 0; i < points; i += 1) {

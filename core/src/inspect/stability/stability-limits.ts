@@ -198,6 +198,9 @@ function hasNoPoleAtLeft({ below }: StabilityPolynomial): boolean {
   return rootsOf(coefficientsOf(below)).every(({ re }) => re > 0);
 }
 
+/** A part of a decay that is none but rounding. */
+const NOTHING_LEFT = 1e-12;
+
 /** What is left of a decay after one step, the faster it is: 0 for an L-stable method. */
 function atInfinity({ below, above }: StabilityPolynomial): number {
   const degree = below.length - 1;
@@ -205,7 +208,8 @@ function atInfinity({ below, above }: StabilityPolynomial): number {
   const tops = above.map((p) => (p[degree]?.value ?? 0) / lead);
   if (above.some((p) => p.length > below.length)) return Infinity;
   const polynomial = [...tops].reverse().map((top) => complex(-top));
-  return Math.max(0, ...rootsOf([...polynomial, complex(1)]).map(sizeOf));
+  const largest = Math.max(0, ...rootsOf([...polynomial, complex(1)]).map(sizeOf));
+  return largest < NOTHING_LEFT ? 0 : largest;
 }
 
 /**

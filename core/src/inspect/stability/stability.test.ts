@@ -2,6 +2,7 @@ import { findInLibrary } from '../../method/library/find-method.ts';
 import { parseMethod } from '../../method/parse-method.ts';
 import { inspectMethod, type Stability } from '../inspect-method.ts';
 import { complex, rootsOf, sizeOf } from './complex.ts';
+import { regionPicture } from './region.ts';
 import { growthAt } from './stability-limits.ts';
 import { zTex } from './z-polynomial.ts';
 
@@ -84,4 +85,41 @@ test('a damped oscillator is inside where its spiral is, on the edge where it is
   ).stability!.polynomial;
   expect(growthAt(two, complex(-1, 0.5))).toBeLessThan(1);
   expect(growthAt(two, complex(-0.1, 0.9))).toBeGreaterThan(1);
+});
+
+test('the hatching runs through the stable side from edge to edge: of Euler through the disc about -1', () => {
+  const { hatching, box } = regionPicture(stabilityOf('Euler'));
+  expect(hatching.length).toBeGreaterThan(7);
+  for (const [x1, y, x2] of hatching) {
+    const half = Math.sqrt(Math.max(0, 1 - y * y));
+    expect(Math.abs(x1 - (-1 - half))).toBeLessThan(0.05);
+    expect(Math.abs(x2 - (-1 + half))).toBeLessThan(0.05);
+  }
+  // an unbounded region is hatched to the sides of the picture
+  const backward = regionPicture(stabilityOf('Backward Euler'));
+  expect(backward.hatching.some(([x1, , x2]) => x1 === backward.box.left && x2 === backward.box.right)).toBe(
+    true,
+  );
+  expect(box.left).toBeLessThan(-2);
+});
+
+test('a limit on the imaginary axis has its digits also where growth is slight: order 7 in the exponential series', () => {
+  // 1 + z + ... + z^7/5040: |R(iy)|^2 - 1 begins with y^8, and the end of stability is the root of a polynomial
+  const text =
+    "y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y) + h^3/6*f''(t, y) + h^4/24*f'''(t, y) + h^5/120*f''''(t, y) + h^6/720*f'''''(t, y) + h^7/5040*f''''''(t, y)";
+  const reading = parseMethod(text);
+  const { stability } = inspectMethod(reading.ok ? reading.value : findInLibrary('Euler')!);
+  const square = (y: number): number => {
+    let [re, im, term] = [0, 0, 1];
+    for (let k = 0; k <= 7; k += 1) {
+      if (k % 2 === 0) re += (k % 4 === 0 ? 1 : -1) * term;
+      else im += (k % 4 === 1 ? 1 : -1) * term;
+      term *= y / (k + 1);
+    }
+    return re * re + im * im;
+  };
+  const limit = stability!.imaginary;
+  expect(limit).toBeGreaterThan(1);
+  expect(square(limit * (1 - 1e-6))).toBeLessThan(1);
+  expect(square(limit * (1 + 1e-6))).toBeGreaterThan(1);
 });
