@@ -61,6 +61,7 @@ test('a method is reported in JSON with its kind, tableau, order, first failing 
     symmetric: false,
     ssp: 1,
     sspUnlimited: false,
+    oscillation: null,
     zeroStable: null,
     conditions: ['sum b_i c_i^2 = 1/2, should be 1/3'],
     slips: [],

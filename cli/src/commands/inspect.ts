@@ -50,6 +50,9 @@ function propertyTexts(report: InspectionReport): readonly string[] {
     ...(principalError === null ? [] : [`principal error ${significant(principalError, 4)}`]),
     ...(symplectic === true ? ['symplectic'] : []),
     ...(symmetric === true ? ['symmetric'] : []),
+    ...(report.oscillation === null
+      ? []
+      : [`stable on x'' = -w^2*x for h*w up to ${significant(report.oscillation, 6)}`]),
     ...(report.sspUnlimited
       ? ['SSP for every h']
       : ssp !== null && ssp > 0

@@ -26,6 +26,7 @@ import { type NearMiss, nearMisses, stepMisses, type Trial } from './slips/near-
 import { growthSlips, shiftSlips, startSlips, unusedSlips, weightSlips } from './slips/other-slips.ts';
 import type { Slip } from './slips/slip.ts';
 import { linearOrder, padeOf } from './stability/approximation.ts';
+import { oscillationLimit } from './stability/oscillation-limit.ts';
 import { type StabilityLimits, stabilityLimits } from './stability/stability-limits.ts';
 import { type StabilityPolynomial, stabilityPolynomial } from './stability/stability-polynomial.ts';
 
@@ -56,6 +57,8 @@ export interface Properties {
   readonly symmetric: boolean | null;
   /** The coefficient of strong stability preservation; 0 for none. */
   readonly ssp: number | null;
+  /** Up to which h w errors on x'' = -w^2 x do not grow, for a method in x and v. */
+  readonly oscillation: number | null;
 }
 
 /** What can be proved of a method from its text, without running it. */
@@ -87,6 +90,7 @@ const NO_PROPERTIES: Properties = {
   symplectic: null,
   symmetric: null,
   ssp: null,
+  oscillation: null,
 };
 
 /** The order of a Runge-Kutta method beyond the trees that are made, by its simplifying assumptions. */
@@ -143,6 +147,7 @@ function propertiesOf(linear: LinearMethod, exact: Tableau | null, { order, with
       principalError: principal,
       symplectic: nystrom && isSymplecticNystrom(nystrom),
       symmetric: nystrom && isSymmetricNystrom(nystrom),
+      oscillation: nystrom && oscillationLimit(nystrom),
     };
   const tableau = within === null ? exact : inDoubles(exact);
   const assumptions = simplifyingAssumptions(tableau);
@@ -153,6 +158,7 @@ function propertiesOf(linear: LinearMethod, exact: Tableau | null, { order, with
     symplectic: isSymplectic(tableau),
     symmetric: isSymmetric(tableau),
     ssp: sspCoefficient(tableau),
+    oscillation: null,
   };
 }
 

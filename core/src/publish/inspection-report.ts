@@ -60,6 +60,8 @@ export interface InspectionReport {
   /** Null where it is not known, or has no limit; `sspUnlimited` tells which. */
   readonly ssp: number | null;
   readonly sspUnlimited: boolean;
+  /** Up to which h w errors on x'' = -w^2 x do not grow; null where it is not known, or without bound. */
+  readonly oscillation: number | null;
   readonly zeroStable: boolean | null;
   /** The first condition of the next order that fails. */
   readonly conditions: readonly string[];
@@ -136,6 +138,7 @@ export function inspectionReport(title: string, method: Method): InspectionRepor
     symmetric: properties.symmetric,
     ssp: properties.ssp === null ? null : finite(properties.ssp),
     sspUnlimited: properties.ssp === Infinity,
+    oscillation: properties.oscillation === null ? null : finite(properties.oscillation),
     zeroStable: order?.zero?.stable ?? null,
     conditions: first === undefined ? [] : [conditionText(first, tableau !== null)],
     slips: found.slips.map(({ at, message, repairs }) => ({ ...placed(at), message, repairs })),

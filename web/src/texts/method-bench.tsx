@@ -13,7 +13,7 @@ const VERDICT: { readonly [V in BenchResult['verdict']]: string } = {
   reduced: 'order reduction',
   digits: 'rounded coefficients',
   unknown: 'observed only',
-  grows: 'errors do not decrease',
+  grows: 'does not converge',
 };
 
 /** Significant digits of the smallest errors. */

@@ -24,7 +24,7 @@ function propertiesOf(
 ): readonly Property[] {
   const proof = withinDigits?.proof ?? order;
   const general = proof?.order ?? null;
-  const { stageOrder, principalError, symplectic, symmetric, ssp } = properties;
+  const { stageOrder, principalError, symplectic, symmetric, ssp, oscillation } = properties;
   const yesNo = (value: boolean | null): string | null => (value === null ? null : value ? 'yes' : 'no');
   const rows: readonly (readonly [string, string | null])[] = [
     ["Order on y' = f(y)", number(ordersOn.autonomous === general ? null : ordersOn.autonomous, String)],
@@ -35,6 +35,12 @@ function propertiesOf(
     [
       'Principal error at equal work',
       number(general === null ? null : principalError, (value) => atEqualWork(value, cost, general ?? 0)),
+    ],
+    [
+      "Stable on x'' = −ω²x for hω",
+      number(oscillation, (value) =>
+        value === Infinity ? 'without bound' : `up to ${significant(value, 6)}`,
+      ),
     ],
     ['Symplectic', yesNo(symplectic)],
     ['Symmetric', yesNo(symmetric)],

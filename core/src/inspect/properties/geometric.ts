@@ -1,4 +1,5 @@
 import { rounded } from '../../text/number-text.ts';
+import { inverseOf } from '../stability/small-inverse.ts';
 import { type Amount, areEqual, less, NOTHING, plus, times, UNIT } from '../form/amount.ts';
 import type { LinearForm } from '../form/form.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
@@ -111,26 +112,6 @@ export function isSymmetricNystrom({ c, A, bx, bv }: NystromTableau): boolean {
 
 /** How far a number may be below zero by rounding. */
 const ROUNDING = 1e-12;
-
-/** The inverse of a matrix by elimination with pivots; null for a singular one. */
-function inverseOf(matrix: readonly (readonly number[])[]): readonly (readonly number[])[] | null {
-  const n = matrix.length;
-  const rows = matrix.map((row, i) => [...row, ...row.map((_, j) => (i === j ? 1 : 0))]);
-  for (let k = 0; k < n; k += 1) {
-    let best = k;
-    for (let i = k + 1; i < n; i += 1) if (Math.abs(rows[i]![k]!) > Math.abs(rows[best]![k]!)) best = i;
-    const pivot = rows[best]!;
-    if (!(Math.abs(pivot[k]!) > 1e-14)) return null;
-    [rows[k], rows[best]] = [pivot, rows[k]!];
-    const scale = pivot[k]!;
-    for (let j = 0; j < 2 * n; j += 1) pivot[j]! /= scale;
-    for (let i = 0; i < n; i += 1) {
-      const by = rows[i]![k]!;
-      if (i !== k && by !== 0) for (let j = 0; j < 2 * n; j += 1) rows[i]![j]! -= by * pivot[j]!;
-    }
-  }
-  return rows.map((row) => row.slice(n));
-}
 
 /** Coefficients below the first are none; beyond the second a method is strong stability preserving without a limit. */
 const MIN_SSP = 1e-3;

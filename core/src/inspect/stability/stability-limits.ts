@@ -56,7 +56,16 @@ const FARTHEST = 1e3;
 
 /** The first place on a ray at which errors grow; Infinity for none. */
 function limitOn(polynomial: StabilityPolynomial, at: (x: number) => Complex): number {
-  const grows = (x: number): boolean => growthAt(polynomial, at(x)) > 1 + STILL;
+  return limitOfGrowth((x) => growthAt(polynomial, at(x)));
+}
+
+/**
+ * The first distance from zero at which errors grow, to about nine digits; Infinity for none up to a thousand.
+ *
+ * @param growth by how much an error is multiplied per step, at a distance
+ */
+export function limitOfGrowth(growth: (x: number) => number): number {
+  const grows = (x: number): boolean => growth(x) > 1 + STILL;
   let low = 0;
   let x = 0.005;
   while (!grows(x)) {
@@ -70,15 +79,15 @@ function limitOn(polynomial: StabilityPolynomial, at: (x: number) => Complex): n
     if (grows(middle)) high = middle;
     else low = middle;
   }
-  return startsAtZero(polynomial, at, high) ? 0 : rounded((low + high) / 2, 8);
+  return startsAtZero(growth, high) ? 0 : rounded((low + high) / 2, 8);
 }
 
 /**
  * Whether growth that is first seen at a place begins at zero: near zero it falls with a power of the distance until
  * rounding hides it, and at a true end of stability it does not.
  */
-function startsAtZero(polynomial: StabilityPolynomial, at: (x: number) => Complex, seen: number): boolean {
-  const growth = (x: number): number => growthAt(polynomial, at(x)) - 1;
+function startsAtZero(growthAtDistance: (x: number) => number, seen: number): boolean {
+  const growth = (x: number): number => growthAtDistance(x) - 1;
   const [near, far] = [growth(1.5 * seen), growth(3 * seen)];
   const power = ln(far / near) / Math.LN2;
   // c x^m: what is expected where it is first seen is the same as what is there

@@ -123,3 +123,35 @@ test('a limit on the imaginary axis has its digits also where growth is slight: 
   expect(square(limit * (1 - 1e-6))).toBeLessThan(1);
   expect(square(limit * (1 + 1e-6))).toBeGreaterThan(1);
 });
+
+test.each([
+  ['Semi-implicit Euler', 2],
+  ['Semi-implicit Euler, position first', 2],
+  ['Velocity Verlet', 2],
+] as const)("%s is stable on x'' = -w^2 x for h w up to %d", (title, limit) => {
+  const { properties } = inspectMethod(findInLibrary(title)!);
+  expect(properties.oscillation).toBeCloseTo(limit, 6);
+});
+
+test("a step of Nystrom's method on x'' = -w^2 x grows behind its limit and not before", () => {
+  const { properties } = inspectMethod(findInLibrary('Nystrom 4')!);
+  // the steps by hand: k_i = -w^2 times the position of the stage, with h = 1
+  const growth = (w: number): number => {
+    let [x, v] = [1, 0.3];
+    let size = 0;
+    for (let n = 0; n < 4000; n += 1) {
+      const a = (at: number): number => -w * w * at;
+      const k1 = a(x);
+      const k2 = a(x + v / 2 + k1 / 8);
+      const k3 = a(x + v / 2 + k1 / 8);
+      const k4 = a(x + v + k3 / 2);
+      [x, v] = [x + v + (k1 + k2 + k3) / 6, v + (k1 + 2 * k2 + 2 * k3 + k4) / 6];
+      size = Math.hypot(x, v);
+      if (!(size < 1e6)) return Infinity;
+    }
+    return size;
+  };
+  const limit = properties.oscillation!;
+  expect(growth(limit * 1.01)).toBe(Infinity);
+  expect(growth(limit * 0.99)).toBeLessThan(10);
+});
