@@ -216,6 +216,8 @@ function atInfinity({ below, above }: StabilityPolynomial): number {
   const lead = below[degree]?.value ?? NaN;
   const tops = above.map((p) => (p[degree]?.value ?? 0) / lead);
   if (above.some((p) => p.length > below.length)) return Infinity;
+  // a multiple root at zero is found to few digits
+  if (tops.every((top) => top === 0)) return 0;
   const polynomial = [...tops].reverse().map((top) => complex(-top));
   const largest = Math.max(0, ...rootsOf([...polynomial, complex(1)]).map(sizeOf));
   return largest < NOTHING_LEFT ? 0 : largest;
