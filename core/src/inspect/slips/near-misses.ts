@@ -15,7 +15,7 @@ import {
 } from '../order/prove-order.ts';
 import type { SuggestedOrder } from '../order/highest-order.ts';
 import { shiftsOf, stepSeries } from '../order/step-series.ts';
-import { withinDigits } from '../order/within-digits.ts';
+import { roundedDecimals, withinDigits } from '../order/within-digits.ts';
 import { literalValue, numberNode, withNode } from './changed-method.ts';
 import { type Change, stepChanges, structuralChanges, sumsOf, vectorNames } from './changes.ts';
 import { unusedNames } from './other-slips.ts';
@@ -111,26 +111,49 @@ function literalsOf(method: Method): readonly Literal[] {
   return found;
 }
 
-/** What a condition has in a changed text, in doubles; null where the text is no form any more. */
-function conditionIn(method: Method, { tree, order }: Condition): number | null {
+/** A changed text as a form, in doubles; null where it is no form any more. */
+function formIn(method: Method): LinearMethod | null {
   const linear = readLinear(method, inexactly);
-  if ('why' in linear || !hasConsistentPowers(linear)) return null;
+  return 'why' in linear || !hasConsistentPowers(linear) ? null : linear;
+}
+
+/** What a condition has in a form; null where it asks nothing of it. */
+function conditionOf(linear: LinearMethod, { tree, order }: Condition): number | null {
   if (tree !== null) return stepSeries(linear).of(tree).value;
   return isOnSolution(linear) ? factorOfPower(linear, order).value.value : null;
 }
 
-/** Where what depends on one number of the text, as a polynomial of it, takes the value that it should have. */
-function rootsFor(
-  { value, below }: Literal,
-  should: number,
-  at: (x: number) => number | null,
-): readonly number[] {
+/** What a condition has in a changed text, in doubles; null where the text is no form any more. */
+function conditionIn(method: Method, condition: Condition): number | null {
+  const linear = formIn(method);
+  return linear && conditionOf(linear, condition);
+}
+
+/** A number of the text with its inverse below a fraction, and the method with it lower, as it is, and higher. */
+interface Samples {
+  readonly u: number;
+  readonly du: number;
+  readonly scale: (x: number) => number;
+  readonly forms: readonly [LinearMethod, LinearMethod, LinearMethod];
+}
+
+function samplesOf(method: Method, { node, value, make, below }: Literal): Samples | null {
   // a number below a fraction enters by its inverse
   const scale = below ? (x: number): number => 1 / x : (x: number): number => x;
   const u = scale(value);
   const du = Math.max(Math.abs(u), 0.25) / 8;
-  const [a, b, c] = [at(scale(u - du)), at(value), at(scale(u + du))];
-  if (a === null || b === null || c === null) return [];
+  const [a, b, c] = [scale(u - du), value, scale(u + du)].map((x) => formIn(withNode(method, node, make(x))));
+  return a == null || b == null || c == null ? null : { u, du, scale, forms: [a, b, c] };
+}
+
+/** Where what depends on one number of the text, as a polynomial of it, takes the value that it should have. */
+function rootsFor(
+  { u, du, scale, forms }: Samples,
+  should: number,
+  of: (form: LinearMethod) => number | null,
+): readonly number[] {
+  const [a, b, c] = forms.map(of);
+  if (a == null || b == null || c == null) return [];
   const curve = (a - 2 * b + c) / (2 * du * du);
   const slope = (c - a) / (2 * du);
   const rest = b - should;
@@ -140,10 +163,14 @@ function rootsFor(
   return [1, -1].map((sign) => scale(u + (-slope + sign * Math.sqrt(inside)) / (2 * curve)));
 }
 
-/** The order of a text, within the digits of its decimals; -1 where none is proved. */
-function orderOfText(text: string): number {
+/**
+ * The order of a text, within the digits of its decimals; -1 where none is proved, or a first look in doubles shows none
+ * above a given one.
+ */
+function orderOfText(text: string, above: number): number {
   const reading = parseMethod(text);
   if (!reading.ok) return -1;
+  if (roundedDecimals(reading.value).length === 0 && roughOrder(reading.value) <= above) return -1;
   const linear = readLinear(reading.value);
   if ('why' in linear) return -1;
   const own = proveOrder(linear);
@@ -217,7 +244,7 @@ function proved(trial: Trial, groups: readonly (() => readonly Change[])[]): rea
       const text = applied(trial.method, change);
       if (texts.has(text)) continue;
       texts.add(text);
-      const order = orderOfText(text);
+      const order = orderOfText(text, trial.proof?.order ?? 0);
       if (isTelling(order, trial)) found.push({ change, order });
     }
     if (found.some(({ order }) => order >= trial.suggested.usual)) break;
@@ -233,24 +260,21 @@ function proved(trial: Trial, groups: readonly (() => readonly Change[])[]): rea
 /** Conditions that fail that a number is tried on, one after another, until it has an effect on one. */
 const MAX_CONDITIONS = 8;
 
-/** What a number may be instead, so that a condition that fails is satisfied, or a value comes as far as its time. */
-function rootsOfLiteral({ method, proof }: Trial, literal: Literal): readonly number[] {
+/** What a number may be instead, so that a condition that fails is satisfied. */
+function rootsOfConditions({ proof }: Trial, samples: Samples): readonly number[] {
   for (const condition of proof?.failing.slice(0, MAX_CONDITIONS) ?? []) {
-    const roots = rootsFor(literal, condition.should.value, (x) =>
-      conditionIn(withNode(method, literal.node, literal.make(x)), condition),
-    );
+    const roots = rootsFor(samples, condition.should.value, (form) => conditionOf(form, condition));
     if (roots.length > 0) return roots;
   }
   return [];
 }
 
 /** What a number may be instead, so that a value is moved as far as its time is. */
-function rootsOfShift({ method, linear }: Trial, literal: Literal): readonly number[] {
+function rootsOfShifts({ linear }: Trial, samples: Samples): readonly number[] {
   return shiftsOf(linear).flatMap(({ moved, shift, stage }, i) => {
     if (stage.partial !== null || areEqual(moved, shift)) return [];
-    return rootsFor(literal, 0, (x) => {
-      const changed = readLinear(withNode(method, literal.node, literal.make(x)), inexactly);
-      const own = 'why' in changed ? undefined : shiftsOf(changed)[i];
+    return rootsFor(samples, 0, (form) => {
+      const own = shiftsOf(form)[i];
       return own === undefined ? null : own.moved.value - own.shift.value;
     });
   });
@@ -261,8 +285,10 @@ function numberChanges(trial: Trial): readonly Change[] {
   const { method, linear, proof } = trial;
   const literals = [...literalsOf(method), ...bareSlopes(method, slopeNames(linear))];
   if (proof === null || literals.length > MAX_TRIED) return [];
-  return literals.flatMap((literal) =>
-    [...rootsOfLiteral(trial, literal), ...rootsOfShift(trial, literal)].flatMap(
+  return literals.flatMap((literal) => {
+    const samples = samplesOf(method, literal);
+    if (samples === null) return [];
+    return [...rootsOfConditions(trial, samples), ...rootsOfShifts(trial, samples)].flatMap(
       (root): readonly Change[] => {
         const { node, value } = literal;
         const short = shortFraction(root);
@@ -273,8 +299,8 @@ function numberChanges(trial: Trial): readonly Change[] {
         const text = bracketed(literal.written(short.text), method, node.at);
         return [{ at: node.at, text, rank: 2 }];
       },
-    ),
-  );
+    );
+  });
 }
 
 function slopeNames({ stages }: LinearMethod): readonly string[] {

@@ -96,6 +96,7 @@ export function unusedNames(method: Method): ReadonlySet<string> {
   return new Set(given.filter((name) => !used.has(name)));
 }
 
+/** Names that are never used, each where it is given. */
 export function unusedSlips(method: Method): readonly Slip[] {
   const unused = unusedNames(method);
   return method.statements.flatMap((statement): readonly Slip[] =>
