@@ -1,9 +1,10 @@
 // What others use of what is proved of methods: texts in, kind, order, stability, mistakes and predicted errors out.
 export { type BenchResult, type TestBench, testBench } from './inspect/bench/test-bench.ts';
 export { type Amount, amountOf, amountText, fraction } from './inspect/form/amount.ts';
+export { countOfStages } from './inspect/form/kind.ts';
 export { multistepText, tableauText } from './inspect/form/grid-text.ts';
 export type { Tableau } from './inspect/form/tableau.ts';
-export { type Inspection, inspectMethod, type Stability } from './inspect/inspect-method.ts';
+export { effectiveProof, type Inspection, inspectMethod, type Stability } from './inspect/inspect-method.ts';
 export { conditionTex, principalTex } from './inspect/order/condition-tex.ts';
 export { treePicture } from './inspect/order/tree-picture.ts';
 export type { Complex } from './inspect/stability/complex.ts';

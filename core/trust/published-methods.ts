@@ -18,18 +18,8 @@ export interface PublishedFormula {
   readonly constant: string;
 }
 
-function explicit(name: string, order: number, rows: readonly string[], weights: string): PublishedTableau {
-  const table = rows.map((row) => row.split(' '));
-  return {
-    name,
-    order,
-    c: ['0', ...table.map(([c = '0']) => c)],
-    A: [[], ...table.map(([, ...a]) => a)],
-    b: weights.split(' '),
-  };
-}
-
-function implicit(name: string, order: number, rows: readonly string[], weights: string): PublishedTableau {
+/** A method of rows `c a_1 a_2 ...` and weights. */
+function tableau(name: string, order: number, rows: readonly string[], weights: string): PublishedTableau {
   const table = rows.map((row) => row.split(' '));
   return {
     name,
@@ -38,6 +28,11 @@ function implicit(name: string, order: number, rows: readonly string[], weights:
     A: table.map(([, ...a]) => a),
     b: weights.split(' '),
   };
+}
+
+/** An explicit method: its first row is a zero. */
+function explicit(name: string, order: number, rows: readonly string[], weights: string): PublishedTableau {
+  return tableau(name, order, ['0', ...rows], weights);
 }
 
 /**
@@ -139,11 +134,11 @@ export const EXPLICIT: readonly PublishedTableau[] = [
 
 /** Implicit methods. Source: E. Hairer, G. Wanner, Solving Ordinary Differential Equations II (2nd ed., 1996), chapter IV. */
 export const IMPLICIT: readonly PublishedTableau[] = [
-  implicit('backward Euler (Radau IIA 1)', 1, ['1 1'], '1'),
-  implicit('implicit midpoint (Gauss 1)', 2, ['1/2 1/2'], '1'),
-  implicit('trapezoidal rule (Lobatto IIIA 2)', 2, ['0 0 0', '1 1/2 1/2'], '1/2 1/2'),
-  implicit('Gauss 2', 4, ['1/2-sqrt(3)/6 1/4 1/4-sqrt(3)/6', '1/2+sqrt(3)/6 1/4+sqrt(3)/6 1/4'], '1/2 1/2'),
-  implicit(
+  tableau('backward Euler (Radau IIA 1)', 1, ['1 1'], '1'),
+  tableau('implicit midpoint (Gauss 1)', 2, ['1/2 1/2'], '1'),
+  tableau('trapezoidal rule (Lobatto IIIA 2)', 2, ['0 0 0', '1 1/2 1/2'], '1/2 1/2'),
+  tableau('Gauss 2', 4, ['1/2-sqrt(3)/6 1/4 1/4-sqrt(3)/6', '1/2+sqrt(3)/6 1/4+sqrt(3)/6 1/4'], '1/2 1/2'),
+  tableau(
     'Gauss 3',
     6,
     [
@@ -153,9 +148,9 @@ export const IMPLICIT: readonly PublishedTableau[] = [
     ],
     '5/18 4/9 5/18',
   ),
-  implicit('Radau IA 2', 3, ['0 1/4 -1/4', '2/3 1/4 5/12'], '1/4 3/4'),
-  implicit('Radau IIA 2', 3, ['1/3 5/12 -1/12', '1 3/4 1/4'], '3/4 1/4'),
-  implicit(
+  tableau('Radau IA 2', 3, ['0 1/4 -1/4', '2/3 1/4 5/12'], '1/4 3/4'),
+  tableau('Radau IIA 2', 3, ['1/3 5/12 -1/12', '1 3/4 1/4'], '3/4 1/4'),
+  tableau(
     'Radau IIA 3',
     5,
     [
@@ -165,24 +160,24 @@ export const IMPLICIT: readonly PublishedTableau[] = [
     ],
     '(16-sqrt(6))/36 (16+sqrt(6))/36 1/9',
   ),
-  implicit('Lobatto IIIA 3', 4, ['0 0 0 0', '1/2 5/24 1/3 -1/24', '1 1/6 2/3 1/6'], '1/6 2/3 1/6'),
-  implicit('Lobatto IIIB 2', 2, ['0 1/2 0', '1 1/2 0'], '1/2 1/2'),
-  implicit('Lobatto IIIB 3', 4, ['0 1/6 -1/6 0', '1/2 1/6 1/3 0', '1 1/6 5/6 0'], '1/6 2/3 1/6'),
-  implicit('Lobatto IIIC 2', 2, ['0 1/2 -1/2', '1 1/2 1/2'], '1/2 1/2'),
-  implicit('Lobatto IIIC 3', 4, ['0 1/6 -1/3 1/6', '1/2 1/6 5/12 -1/12', '1 1/6 2/3 1/6'], '1/6 2/3 1/6'),
-  implicit(
+  tableau('Lobatto IIIA 3', 4, ['0 0 0 0', '1/2 5/24 1/3 -1/24', '1 1/6 2/3 1/6'], '1/6 2/3 1/6'),
+  tableau('Lobatto IIIB 2', 2, ['0 1/2 0', '1 1/2 0'], '1/2 1/2'),
+  tableau('Lobatto IIIB 3', 4, ['0 1/6 -1/6 0', '1/2 1/6 1/3 0', '1 1/6 5/6 0'], '1/6 2/3 1/6'),
+  tableau('Lobatto IIIC 2', 2, ['0 1/2 -1/2', '1 1/2 1/2'], '1/2 1/2'),
+  tableau('Lobatto IIIC 3', 4, ['0 1/6 -1/3 1/6', '1/2 1/6 5/12 -1/12', '1 1/6 2/3 1/6'], '1/6 2/3 1/6'),
+  tableau(
     'SDIRK 2, L-stable',
     2,
     ['1-sqrt(2)/2 1-sqrt(2)/2 0', '1 sqrt(2)/2 1-sqrt(2)/2'],
     'sqrt(2)/2 1-sqrt(2)/2',
   ),
-  implicit(
+  tableau(
     'SDIRK 3 (Norsett, Crouzeix)',
     3,
     ['1/2+sqrt(3)/6 1/2+sqrt(3)/6 0', '1/2-sqrt(3)/6 -sqrt(3)/3 1/2+sqrt(3)/6'],
     '1/2 1/2',
   ),
-  implicit(
+  tableau(
     'TR-BDF2',
     2,
     ['0 0 0 0', '2-sqrt(2) 1-sqrt(2)/2 1-sqrt(2)/2 0', '1 sqrt(2)/4 sqrt(2)/4 1-sqrt(2)/2'],

@@ -1,6 +1,6 @@
 import type { Method } from '../method/method.ts';
 import { memoize } from '../text/memoize.ts';
-import type { Span } from '../text/place.ts';
+import { lineStarts, placeOf, type Span } from '../text/place.ts';
 import { type Amount, inexactly } from './form/amount.ts';
 import { kindOf, type MethodKind } from './form/kind.ts';
 import type { LinearMethod, NotLinear } from './form/linear-method.ts';
@@ -8,7 +8,7 @@ import { readLinear } from './form/read-linear.ts';
 import { type MultistepCoefficients, multistepOf, type Tableau, tableauOf } from './form/tableau.ts';
 import { suggestedOrder } from './order/highest-order.ts';
 import { principalError } from './order/principal-error.ts';
-import { type ProvedOrder, proveOrder } from './order/prove-order.ts';
+import { type ProvedOrder, proveOrder, provedOrders } from './order/prove-order.ts';
 import { orderBySimplifying, simplifyingAssumptions, stageOrder } from './order/simplifying.ts';
 import { holdsJacobian, shiftsDiffer } from './order/step-series.ts';
 import { type WithinDigits, withinDigits } from './order/within-digits.ts';
@@ -173,13 +173,13 @@ function isShiftedOnPurpose({ autonomous }: OrdersOn, order: ProvedOrder | null)
  */
 function mended({ text }: Method, slips: readonly Slip[], misses: readonly NearMiss[]): readonly Slip[] {
   const [best] = misses;
+  if (best === undefined) return slips;
+  const starts = lineStarts(text);
+  const lineOf = ({ at }: { readonly at: Span }): number => placeOf(starts, at.from).line;
   const repairs = misses.map(({ repair }) => repair);
-  const [first, ...others] = slips;
-  if (best === undefined || first === undefined) return slips;
-  const lineOf = ({ at }: { readonly at: Span }): number => text.slice(0, at.from).split('\n').length;
   const isThere = slips.find((slip) => lineOf(slip) === lineOf(best));
   if (isThere === undefined) return [{ kind: 'dimension', message: best.message, at: best.at, repairs }];
-  return [first, ...others].map((slip) => (slip === isThere ? { ...slip, repairs } : slip));
+  return slips.map((slip) => (slip === isThere ? { ...slip, repairs } : slip));
 }
 
 function inspected(method: Method): Inspection {
@@ -203,11 +203,10 @@ function inspected(method: Method): Inspection {
   const dimension = dimensionSlips(method, linear);
   const isConsistent = dimension.length === 0;
   const tableau = isConsistent ? tableauOf(linear) : null;
-  const proof = proveOrder(linear);
-  const order = proof && refined(proof, tableau);
-  const free = 'x' in linear.next ? proveOrder(linear, 'without velocity') : null;
-  const best = free !== null && order !== null && free.order > order.order ? free : order;
-  const digits = best && withinDigits(method, linear, best, best === free ? 'without velocity' : 'any');
+  const { general, withoutVelocity, best: highest, problems } = provedOrders(linear);
+  const order = general && refined(general, tableau);
+  const best = highest === general ? order : highest;
+  const digits = best && withinDigits(method, linear, best, problems);
   const within = digits && { ...digits, proof: refined(digits.proof, tableau && inDoubles(tableau)) };
   const effective = within?.proof ?? best;
   const unused = unusedSlips(method);
@@ -222,7 +221,7 @@ function inspected(method: Method): Inspection {
     why: null,
     linear,
     order,
-    orderWithoutVelocity: free,
+    orderWithoutVelocity: withoutVelocity,
     withinDigits: within,
     ordersOn: orders,
     tableau,
@@ -250,6 +249,21 @@ function inspected(method: Method): Inspection {
     ].sort((a, b) => a.at.from - b.at.from),
     nearMisses: canRise ? nearMisses(trial) : [],
   };
+}
+
+/**
+ * The order that a method has, within the digits of its decimals; for x'' = a the higher one of general problems and of those
+ * where a does not depend on the velocity. Null where none is proved.
+ *
+ * @example effectiveProof(inspection)?.order // 2
+ */
+export function effectiveProof({
+  order,
+  orderWithoutVelocity,
+  withinDigits: digits,
+}: Inspection): ProvedOrder | null {
+  const isFree = orderWithoutVelocity !== null && order !== null && orderWithoutVelocity.order > order.order;
+  return digits?.proof ?? (isFree ? orderWithoutVelocity : order);
 }
 
 const known = memoize<Inspection>(200);

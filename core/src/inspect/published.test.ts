@@ -1,3 +1,4 @@
+import { inspectedText } from '../../trust/inspected-text.ts';
 import { parsedFormula } from '../../trust/parsed-formula.ts';
 import {
   EXPLICIT,
@@ -7,16 +8,8 @@ import {
   type PublishedTableau,
   ROSENBROCK,
 } from '../../trust/published-methods.ts';
-import { parseMethod } from '../method/parse-method.ts';
 import { constantValue } from '../problem/constant-value.ts';
 import { amountText } from './form/amount.ts';
-import { type Inspection, inspectMethod } from './inspect-method.ts';
-
-function inspect(text: string): Inspection {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(`${JSON.stringify(reading.errors)} in\n${text}`);
-  return inspectMethod(reading.value);
-}
 
 function valueOf(coefficient: string): number {
   return constantValue(parsedFormula(coefficient), new Map());
@@ -90,7 +83,7 @@ test('there are at least 60 published methods', () => {
 });
 
 test.each(TABLEAUS)('%s, written as %s, has its published order and stages', (_, __, tableau, layout) => {
-  const found = inspect(textOf(tableau, layout));
+  const found = inspectedText(textOf(tableau, layout));
   const proof = found.withinDigits?.proof ?? found.order;
   expect(proof).toMatchObject({ order: tableau.order, atLeast: false });
   expect(found.tableau?.b).toHaveLength(tableau.c.length);
@@ -102,7 +95,7 @@ test.each(TABLEAUS)('%s, written as %s, has its published order and stages', (_,
 test.each(TABLEAUS.filter(([, layout]) => layout === 'slopes, one bracket'))(
   '%s: R(z) and the imaginary axis are those of a table of its own',
   (_, __, tableau, layout) => {
-    const { stability } = inspect(textOf(tableau, layout));
+    const { stability } = inspectedText(textOf(tableau, layout));
     // R(z) = 1 + z b (I - z A)^-1 e at a place, by iteration of the stages where that converges
     const [A, b] = [tableau.A.map((row) => row.map(valueOf)), tableau.b.map(valueOf)];
     const z = -0.17;
@@ -148,7 +141,7 @@ const FORMULAS = MULTISTEP.flatMap((formula) =>
 test.each(FORMULAS)(
   '%s, layout %i, has its published order and error constant',
   (_, layout, formula, text) => {
-    const found = inspect(`start with RK8\n${text}`);
+    const found = inspectedText(`start with RK8\n${text}`);
     const proof = found.withinDigits?.proof ?? found.order;
     expect(proof).toMatchObject({ order: formula.order, atLeast: false });
     expect(proof?.zero?.stable).toBe(true);
@@ -168,7 +161,7 @@ test.each([
   '%s is A(alpha)-stable with alpha = %f degrees (Hairer and Wanner, table V.2.3)',
   (name, alpha) => {
     const formula = MULTISTEP.find((one) => one.name === name)!;
-    const { stability } = inspect(`start with RK8\n${formulaTexts(formula)[0]!}`);
+    const { stability } = inspectedText(`start with RK8\n${formulaTexts(formula)[0]!}`);
     expect(stability?.alpha).toBeCloseTo(alpha, 2);
     expect(stability?.aStable).toBe(false);
   },
@@ -177,7 +170,7 @@ test.each([
 test.each(ROSENBROCK.map((one) => [one.name, one] as const))(
   '%s is analysed with the exact Jacobian and with any matrix',
   (_, { text, order, anyJacobian, lStable }) => {
-    const found = inspect(text);
+    const found = inspectedText(text);
     expect(found.kind).toBe('Rosenbrock');
     expect(found.order).toMatchObject({ order });
     expect(found.ordersOn.anyJacobian).toBe(anyJacobian);
@@ -192,7 +185,7 @@ test.each([
   ['Kutta, order 4', 0],
 ] as const)('the SSP coefficient of %s is %f', (name, coefficient) => {
   const tableau = EXPLICIT.find((one) => one.name === name)!;
-  expect(inspect(textOf(tableau, LAYOUTS[0]!)).properties.ssp).toBeCloseTo(coefficient, 6);
+  expect(inspectedText(textOf(tableau, LAYOUTS[0]!)).properties.ssp).toBeCloseTo(coefficient, 6);
 });
 
 test.each([
@@ -207,7 +200,7 @@ test.each([
   '%s: stage order %i, symplectic %s, symmetric %s',
   (name, q, symplectic, symmetric, infinity, pade) => {
     const tableau = IMPLICIT.find((one) => one.name === name)!;
-    const { properties, stability } = inspect(textOf(tableau, LAYOUTS[0]!));
+    const { properties, stability } = inspectedText(textOf(tableau, LAYOUTS[0]!));
     expect(properties).toMatchObject({ stageOrder: q, symplectic, symmetric });
     expect(stability?.atInfinity).toBeCloseTo(infinity, 9);
     const [numerator, denominator] = pade;
@@ -248,7 +241,7 @@ function gauss5(): PublishedTableau {
 }
 
 test('orders above those of the trees follow from B(p), C(q) and D(r)', () => {
-  const found = inspect(textOf(gauss5(), LAYOUTS[0]!));
+  const found = inspectedText(textOf(gauss5(), LAYOUTS[0]!));
   expect(found.withinDigits?.proof).toMatchObject({ order: 10, atLeast: false });
   expect(found.properties).toMatchObject({ stageOrder: 5, symplectic: true, symmetric: true });
 });
@@ -269,7 +262,7 @@ test.each([
     2.8284271,
   ],
 ] as const)('%s in partial derivatives has its order and stability', (_, text, order, imaginary) => {
-  const { ordersOn, stability } = inspect(text);
+  const { ordersOn, stability } = inspectedText(text);
   expect(ordersOn.autonomous).toBe(order);
   expect(ordersOn.linear).toBe(order);
   // of order 2 nothing on the axis is stable
@@ -277,18 +270,18 @@ test.each([
 });
 
 test('the two-step formula of Stormer has an order, and the root condition of second-order equations', () => {
-  const { order, orderWithoutVelocity } = inspect(
+  const { order, orderWithoutVelocity } = inspectedText(
     'x[n+1] = 2*x - x[n-1] + h^2*a(t, x, v)\nv[n+1] = (3*x[n+1] - 4*x + x[n-1])/(2*h)',
   );
   expect(orderWithoutVelocity).toMatchObject({ order: 2, zero: { stable: true } });
   expect(order).toMatchObject({ order: 2 });
-  const growing = inspect('x[n+1] = 3*x - 2*x[n-1] + h^2*a(t, x, v)\nv[n+1] = (x[n+1] - x)/h');
+  const growing = inspectedText('x[n+1] = 3*x - 2*x[n-1] + h^2*a(t, x, v)\nv[n+1] = (x[n+1] - x)/h');
   expect(growing.order?.zero?.stable).not.toBe(true);
 });
 
 test('the kind and the tableau do not depend on the order of terms', () => {
-  const one = inspect('solve y[n+1] = y + h/2*(f(t, y) + f(t + h, y[n+1]))');
-  const other = inspect('solve y[n+1] = y + h/2*(f(t + h, y[n+1]) + f(t, y))');
+  const one = inspectedText('solve y[n+1] = y + h/2*(f(t, y) + f(t + h, y[n+1]))');
+  const other = inspectedText('solve y[n+1] = y + h/2*(f(t + h, y[n+1]) + f(t, y))');
   expect(other.kind).toBe('diagonally implicit Runge-Kutta');
   expect(other.tableau).toEqual(one.tableau);
 });

@@ -425,7 +425,7 @@ describe('findings', () => {
 });
 
 describe('the step ruler', () => {
-  test('is moved from rung to rung, to the ends, and by one step', () => {
+  test('is moved from one step size to the next, to the ends, and by one step', () => {
     const { studyState, calls } = stage();
     show(studyState, <StepRuler />);
     const ruler = screen.getByRole('slider', { name: 'Step size' });

@@ -1,4 +1,4 @@
-import { inspectMethod, type Inspection } from '@schritt/core/inspect';
+import { countOfStages, effectiveProof, inspectMethod, type Inspection } from '@schritt/core/inspect';
 import { isImplicit, type Method, parseMethod } from '@schritt/core/notation';
 
 /** What a list of methods tells of one, proved from its text; null where it is not known. */
@@ -34,13 +34,12 @@ function stabilityOf({ stability }: Inspection): string {
 
 function factsOf(method: Method): MethodFacts {
   const inspection = inspectMethod(method);
-  const { order, orderWithoutVelocity, withinDigits, kind, linear } = inspection;
-  const isFree = orderWithoutVelocity !== null && order !== null && orderWithoutVelocity.order > order.order;
-  const proof = withinDigits?.proof ?? (isFree ? orderWithoutVelocity : order);
+  const { kind, linear } = inspection;
+  const proof = effectiveProof(inspection);
   return {
     family: kind === null ? 'Other' : FAMILIES[kind],
     order: proof === null || proof.zero?.stable === false ? null : proof.order,
-    stages: linear?.stages.filter(({ partial }) => partial === null).length ?? null,
+    stages: linear && countOfStages(linear),
     isImplicit: isImplicit(method) || linear?.implicit === true,
     stability: stabilityOf(inspection),
   };

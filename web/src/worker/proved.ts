@@ -1,11 +1,9 @@
-import { inspectMethod } from '@schritt/core/inspect';
+import { effectiveProof, inspectMethod } from '@schritt/core/inspect';
 import { type Method, parseMethod } from '@schritt/core/notation';
 
 /** The proved order of a method in a few words; null where none is proved. */
 export function provedText(method: Method): string | null {
-  const { order, orderWithoutVelocity, withinDigits } = inspectMethod(method);
-  const isFree = orderWithoutVelocity !== null && order !== null && orderWithoutVelocity.order > order.order;
-  const proof = withinDigits?.proof ?? (isFree ? orderWithoutVelocity : order);
+  const proof = effectiveProof(inspectMethod(method));
   if (proof === null) return null;
   if (proof.zero?.stable === false) return 'not stable';
   return proof.order < 1 ? 'order 0' : `order ${proof.order}${proof.atLeast ? ' or more' : ''}`;

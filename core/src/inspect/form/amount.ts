@@ -141,6 +141,19 @@ export function isZero({ exact, value }: Amount): boolean {
   return exact === null ? value === 0 : exact.n === 0n;
 }
 
+export function factorial(n: number): Amount {
+  let made = UNIT;
+  for (let i = 2; i <= n; i += 1) made = times(made, amountOf(i));
+  return made;
+}
+
+/** A whole power of an amount, from 0 on. */
+export function powerOf(base: Amount, exponent: number): Amount {
+  let made = UNIT;
+  for (let i = 0; i < exponent; i += 1) made = times(made, base);
+  return made;
+}
+
 /**
  * Whether two amounts are equal: fractions exactly, others within TOLERANCE of the size they were summed from.
  *

@@ -1,5 +1,5 @@
-import { exactText } from './amount.ts';
-import { addPowers, multiplyPowers, oppositePowers, type Powers } from './powers.ts';
+import { type Amount, exactText, NOTHING } from './amount.ts';
+import { addPowers, multiplyPowers, oppositePowers, type Powers, soleTerm } from './powers.ts';
 
 /**
  * What values of a method are made of: kept values `y[n-j]` (or x, v), stages, and values that a solve line finds.
@@ -57,6 +57,18 @@ export function scaleForm(form: LinearForm, by: Powers): LinearForm {
 
 export function oppositeForm(form: LinearForm): LinearForm {
   return mapped(form, oppositePowers);
+}
+
+/** The values of earlier steps that a form holds, each with its factor. */
+export function keptIn(
+  form: LinearForm,
+  variable: 'y' | 'x' | 'v',
+): readonly { readonly back: number; readonly amount: Amount }[] {
+  return [...form.values()].flatMap(({ basis, factor }) =>
+    basis.kind === 'kept' && basis.variable === variable
+      ? [{ back: basis.back, amount: soleTerm(factor)?.amount ?? NOTHING }]
+      : [],
+  );
 }
 
 /** The form with its stages counted otherwise. */

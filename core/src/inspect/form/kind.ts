@@ -68,7 +68,11 @@ function isRosenbrock({ stages, depth, next }: LinearMethod): boolean {
   );
 }
 
-/** Stages of a method as textbooks count them: for a linearly implicit one its evaluations of f. */
+/**
+ * Stages of a method as textbooks count them: for a linearly implicit one its evaluations of f.
+ *
+ * @example countOfStages(inspection.linear!) // 2
+ */
 export function countOfStages(method: LinearMethod): number {
   const { stages } = method;
   return kindOf(method) === 'Rosenbrock'

@@ -1,4 +1,4 @@
-import { type Amount, fraction, less, over } from '../form/amount.ts';
+import { type Amount, factorial, fraction, less, over, times } from '../form/amount.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { exactCoefficient } from './step-series.ts';
 import type { ProvedOrder } from './prove-order.ts';
@@ -34,10 +34,8 @@ export function principalError(method: LinearMethod, proof: ProvedOrder): number
   if (order > HIGHEST || proof.errorConstant === null) return null;
   // C y^(p+1): every tree with as many monotonic labellings as it has
   const forest = new Forest({ form: 'first', withTime: false, withVelocity: true, anyJacobian: false });
-  let labellings = 1n;
-  for (let i = 2n; i <= BigInt(order); i += 1n) labellings *= i;
   const counts = forest
     .ofOrder(order)
-    .map((tree) => over(over(exactCoefficient(tree), fraction(tree.symmetry)), fraction(1n, labellings)));
+    .map((tree) => times(over(exactCoefficient(tree), fraction(tree.symmetry)), factorial(order)));
   return Math.abs(proof.errorConstant.value) * norm(counts);
 }

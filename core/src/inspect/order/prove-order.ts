@@ -2,12 +2,14 @@ import {
   type Amount,
   amountOf,
   areEqual,
+  factorial,
   fraction,
   isZero,
   less,
   NOTHING,
   over,
   plus,
+  powerOf,
   times,
   UNIT,
 } from '../form/amount.ts';
@@ -15,10 +17,10 @@ import type { LinearForm } from '../form/form.ts';
 import { isOnSolution } from '../form/kind.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { soleTerm } from '../form/powers.ts';
-import { type ZeroStability, zeroStability } from '../stability/zero-stability.ts';
+import { type ZeroStability, zeroStability, zeroStabilityOfPositions } from '../stability/zero-stability.ts';
 import { deficitsOf, exactCoefficient, shiftsDiffer, type StepSeries, stepSeries } from './step-series.ts';
 import { derivativesIn, Forest, type RootedTree } from './trees.ts';
-import { isPositionsOnly, keepsVelocity, unitOfVelocity, zeroStabilityOfPositions } from './two-step.ts';
+import { isPositionsOnly, keepsVelocity, unitOfVelocity } from './two-step.ts';
 
 /** A condition that an order asks for: of a tree, or of a power of h where every evaluation lies on the solution. */
 export interface Condition {
@@ -72,18 +74,6 @@ export function hasConsistentPowers(method: LinearMethod): boolean {
     'y' in at ? are(at.y, 0) && (partial?.along.every(alike) ?? true) : are(at.x, 0) && are(at.v, 1),
   );
   return places && ('y' in next ? are(next.y, 0) : are(next.x, 0) && are(next.v, 1));
-}
-
-function factorial(n: number): Amount {
-  let made = UNIT;
-  for (let i = 2; i <= n; i += 1) made = times(made, amountOf(i));
-  return made;
-}
-
-function powerOf(base: Amount, exponent: number): Amount {
-  let made = UNIT;
-  for (let i = 0; i < exponent; i += 1) made = times(made, base);
-  return made;
 }
 
 /** The factor of h^q y^(q) in a formula whose evaluations all lie on the solution, and the size of its terms. */
@@ -286,6 +276,28 @@ export function conditionsFor(
 export function proveOrder(method: LinearMethod, problems: ProblemKind = 'any'): ProvedOrder | null {
   const conditions = conditionsFor(method, problems);
   return conditions && provedBy(method, orderOf(conditions(method)));
+}
+
+/** What is proved of a method on any problem and, for x'' = a, where a does not depend on the velocity. */
+export interface ProvedOrders {
+  readonly general: ProvedOrder | null;
+  /** Null for a method of first order. */
+  readonly withoutVelocity: ProvedOrder | null;
+  /** The higher of both, and the problems that it is for. */
+  readonly best: ProvedOrder | null;
+  readonly problems: ProblemKind;
+}
+
+export function provedOrders(method: LinearMethod): ProvedOrders {
+  const general = proveOrder(method);
+  const withoutVelocity = 'x' in method.next ? proveOrder(method, 'without velocity') : null;
+  const isFree = withoutVelocity !== null && general !== null && withoutVelocity.order > general.order;
+  return {
+    general,
+    withoutVelocity,
+    best: isFree ? withoutVelocity : general,
+    problems: isFree ? 'without velocity' : 'any',
+  };
 }
 
 /** An order that was found, with what else is proved beside it. */

@@ -1,4 +1,15 @@
-import { type Amount, amountOf, fraction, NOTHING, over, plus, times, UNIT } from '../form/amount.ts';
+import {
+  type Amount,
+  amountOf,
+  factorial,
+  fraction,
+  NOTHING,
+  over,
+  plus,
+  powerOf,
+  times,
+  UNIT,
+} from '../form/amount.ts';
 import type { Basis, LinearForm } from '../form/form.ts';
 import type { FormStage, LinearMethod } from '../form/linear-method.ts';
 import { soleTerm } from '../form/powers.ts';
@@ -152,8 +163,11 @@ class Series implements StepSeries {
       if (back === 0) return NOTHING;
       // x[n-j]/h, in a velocity: one power of h below that of the position whose vertex stands on it
       if (variable === 'x' && tree.root === 'v')
-        return times(whole(-back, tree.order + 1), fraction(1n, BigInt(tree.order + 1) * tree.density));
-      return times(whole(-back, tree.order), exactCoefficient(tree));
+        return times(
+          powerOf(amountOf(-back), tree.order + 1),
+          fraction(1n, BigInt(tree.order + 1) * tree.density),
+        );
+      return times(powerOf(amountOf(-back), tree.order), exactCoefficient(tree));
     }
     // h^2 a, in a position
     if (tree.root === 'x') {
@@ -190,9 +204,7 @@ class Series implements StepSeries {
       (made, child) => multiplied(made, this.#flow(stage, place, child)),
       [UNIT],
     );
-    let made = product[stage.primes] ?? NOTHING;
-    for (let i = 2; i <= stage.primes; i += 1) made = times(made, amountOf(i));
-    return made;
+    return times(product[stage.primes] ?? NOTHING, factorial(stage.primes));
   }
 
   /** What the place at which a stage is evaluated has for a tree. */
@@ -239,12 +251,6 @@ class Series implements StepSeries {
     };
     return chosen(0, tree.children);
   }
-}
-
-function whole(base: number, exponent: number): Amount {
-  let made = UNIT;
-  for (let i = 0; i < exponent; i += 1) made = times(made, amountOf(base));
-  return made;
 }
 
 function multiplied(a: InTime, b: InTime): InTime {

@@ -1,6 +1,7 @@
 import { pow } from '../../elementary/power.ts';
 import { walk } from '../../formula/expression.ts';
 import { type Method, valuesOf } from '../../method/method.ts';
+import type { Span } from '../../text/place.ts';
 import { areEqual, inexactly, less } from '../form/amount.ts';
 import { kindOf } from '../form/kind.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
@@ -20,6 +21,7 @@ import { shiftsOf } from './step-series.ts';
 /** A decimal of a text that may be the rounding of another number. */
 export interface RoundedDecimal {
   readonly value: number;
+  readonly at: Span;
   /** Half a unit of its last digit. */
   readonly halfUnit: number;
   /** Significant digits as typed. */
@@ -47,9 +49,9 @@ const FEWEST = 3;
 const DYADIC = 1 / 1024;
 const DECIMAL = /^0*(\d*)(?:\.(\d*))?(?:[eE]([+-]?\d+))?$/;
 
-/** The decimals of a text that may be rounded, each value once. */
+/** The decimals of a text that may be rounded, in the order of the text. */
 export function roundedDecimals(method: Method): readonly RoundedDecimal[] {
-  const found = new Map<number, RoundedDecimal>();
+  const found: RoundedDecimal[] = [];
   for (const statement of method.statements)
     for (const formula of valuesOf(statement))
       walk(formula, (node) => {
@@ -61,9 +63,14 @@ export function roundedDecimals(method: Method): readonly RoundedDecimal[] {
         const typed = 0.5 * pow(10, Number(exponent) - decimals.length);
         // a double has no more digits than it has
         const halfUnit = Math.max(typed, (Number.EPSILON / 2) * Math.abs(node.value));
-        found.set(node.value, { value: node.value, halfUnit, digits });
+        found.push({ value: node.value, at: node.at, halfUnit, digits });
       });
-  return [...found.values()];
+  return found.sort((a, b) => a.at.from - b.at.from);
+}
+
+/** One of each value: equal decimals are roundings of one number. */
+function distinct(decimals: readonly RoundedDecimal[]): readonly RoundedDecimal[] {
+  return [...new Map(decimals.map((one) => [one.value, one])).values()];
 }
 
 /**
@@ -113,7 +120,7 @@ export function withinDigits(
   exact: ProvedOrder,
   problems: ProblemKind = 'any',
 ): WithinDigits | null {
-  const decimals = roundedDecimals(method);
+  const decimals = distinct(roundedDecimals(method));
   const doubles = readLinear(method, inexactly);
   if (decimals.length === 0 || 'why' in doubles) return null;
   const changed = changedMethods(method, decimals, linear.stages.length);

@@ -1,5 +1,5 @@
 import { rounded } from '../../text/number-text.ts';
-import { inverseOf } from '../stability/small-inverse.ts';
+import { solveDense } from '../../compile/newton/linear-system.ts';
 import { type Amount, areEqual, less, NOTHING, plus, times, UNIT } from '../form/amount.ts';
 import type { LinearForm } from '../form/form.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
@@ -128,12 +128,18 @@ const MAX_SSP = 1e3;
 export function sspCoefficient({ A, b }: Tableau): number {
   const K = [...A, b].map((row) => [...row.map(({ value }) => value), 0]);
   const holds = (r: number): boolean => {
-    const inverse = inverseOf(K.map((row, i) => row.map((a, j) => (i === j ? 1 : 0) + r * a)));
-    if (inverse === null) return false;
-    // r K (I + r K)^-1 = I - (I + r K)^-1, and what is left of the row sums
-    return inverse.every((row, i) => {
-      const sum = row.reduce((total, a) => total + a, 0);
-      return sum >= -ROUNDING && row.every((a, j) => (i === j ? 1 : 0) - a >= -ROUNDING);
+    const n = K.length;
+    const matrix = K.flatMap((row, i) => row.map((a, j) => (i === j ? 1 : 0) + r * a));
+    const columnOf = (right: Float64Array): Float64Array | null =>
+      solveDense(Float64Array.from(matrix), right, n) ? right : null;
+    // what is left of the row sums: (I + r K)^-1 e
+    const sums = columnOf(new Float64Array(n).fill(1));
+    if (sums === null || sums.some((sum) => !(sum >= -ROUNDING))) return false;
+    // r K (I + r K)^-1 = I - (I + r K)^-1, column by column
+    return K.every((_, j) => {
+      const unit = Float64Array.from(K, (__, i) => (i === j ? 1 : 0));
+      const column = columnOf(unit.slice());
+      return column !== null && column.every((entry, i) => unit[i]! - entry >= -ROUNDING);
     });
   };
   if (!holds(MIN_SSP)) return 0;

@@ -44,8 +44,8 @@ export function shortFraction(x: number): ShortFraction | null {
 const MAX_ROUNDED = 100_000;
 
 /**
- * The fraction with the smallest denominator within a distance of a number (by descent in the Stern-Brocot tree, run by
- * run); null where it is not short.
+ * The fraction with the smallest denominator within a distance of a number, as long as that is small, and the first
+ * convergent beyond; null where it is not short.
  */
 export function simplestFraction(x: number, distance: number): ShortFraction | null {
   const isClose = (value: number): boolean => Math.abs(value - x) <= distance;

@@ -1,7 +1,7 @@
 import { type Expression, name, walk } from '../../formula/expression.ts';
 import { givenBy, type Method, valuesOf } from '../../method/method.ts';
 import { parseMethod } from '../../method/parse-method.ts';
-import type { Repair, Span } from '../../text/place.ts';
+import { lineStarts, placeOf, type Repair, type Span } from '../../text/place.ts';
 import { areEqual, inexactly } from '../form/amount.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { isOnSolution } from '../form/kind.ts';
@@ -11,15 +11,23 @@ import {
   factorOfPower,
   hasConsistentPowers,
   type ProvedOrder,
-  proveOrder,
+  provedOrders,
 } from '../order/prove-order.ts';
 import type { SuggestedOrder } from '../order/highest-order.ts';
 import { shiftsOf, stepSeries } from '../order/step-series.ts';
 import { roundedDecimals, withinDigits } from '../order/within-digits.ts';
 import { literalValue, numberNode, withNode } from './changed-method.ts';
-import { type Change, stepChanges, structuralChanges, sumsOf, vectorNames } from './changes.ts';
-import { unusedNames } from './other-slips.ts';
+import {
+  type Change,
+  holdsStep,
+  stepChanges,
+  storedText,
+  structuralChanges,
+  sumsOf,
+  vectorNames,
+} from './changes.ts';
 import { bracketed, shortFraction } from './fraction-text.ts';
+import { unusedNames } from './other-slips.ts';
 
 /** One change of the text that would raise the order. */
 export interface NearMiss {
@@ -173,24 +181,16 @@ function orderOfText(text: string, above: number): number {
   if (roundedDecimals(reading.value).length === 0 && roughOrder(reading.value) <= above) return -1;
   const linear = readLinear(reading.value);
   if ('why' in linear) return -1;
-  const own = proveOrder(linear);
-  const free = 'x' in linear.next ? proveOrder(linear, 'without velocity') : null;
-  const exact = free !== null && own !== null && free.order > own.order ? free : own;
-  if (exact === null) return -1;
-  const problems = exact === free ? 'without velocity' : 'any';
-  const proof = withinDigits(reading.value, linear, exact, problems)?.proof ?? exact;
+  const { best, problems } = provedOrders(linear);
+  if (best === null) return -1;
+  const proof = withinDigits(reading.value, linear, best, problems)?.proof ?? best;
   return proof.zero?.stable === false ? -1 : proof.order;
 }
 
 /** The order of a changed tree, in doubles: a first look. */
 function roughOrder(method: Method): number {
   const linear = readLinear(method, inexactly);
-  if ('why' in linear) return -1;
-  return Math.max(
-    -1,
-    proveOrder(linear)?.order ?? -1,
-    'x' in linear.next ? (proveOrder(linear, 'without velocity')?.order ?? -1) : -1,
-  );
+  return 'why' in linear ? -1 : (provedOrders(linear).best?.order ?? -1);
 }
 
 /** What is tried: the method, its proof if it has one, and how high an order a formula like it can have. */
@@ -220,7 +220,7 @@ function isTelling(order: number, { proof, suggested }: Trial): boolean {
 function nearMiss(method: Method, change: Change, order: number): NearMiss {
   const { from, to } = change.at;
   const written = method.text.slice(from, to).trim();
-  const line = method.text.slice(0, from).split('\n').length;
+  const { line } = placeOf(lineStarts(method.text), from);
   const instead = change.text.trim();
   return {
     written,
@@ -307,15 +307,23 @@ function slopeNames({ stages }: LinearMethod): readonly string[] {
   return stages.flatMap(({ name: own }) => (own === null ? [] : [own]));
 }
 
+/** The places of the statements that give names, by name. */
+function placesGiven({ statements }: Method): ReadonlyMap<string, number> {
+  return new Map(
+    statements.flatMap((statement, i) =>
+      givenBy(statement).flatMap((one): readonly [string, number][] =>
+        one.kind === 'name' ? [[one.name, i]] : [],
+      ),
+    ),
+  );
+}
+
 /** Names of slopes, each with another that is known there and satisfies the condition that fails. */
 function nameChanges({ method, proof }: Trial): readonly Change[] {
   const [condition] = proof?.failing ?? [];
   if (condition === undefined) return [];
   const slopes = [...vectorNames(method)];
-  const given = new Map<string, number>();
-  method.statements.forEach((statement, i) => {
-    for (const one of givenBy(statement)) if (one.kind === 'name') given.set(one.name, i);
-  });
+  const given = placesGiven(method);
   const unused = unusedNames(method);
   const found: Change[] = [];
   method.statements.forEach((statement, i) => {
@@ -326,13 +334,11 @@ function nameChanges({ method, proof }: Trial): readonly Change[] {
           const isKnown = (given.get(other) ?? Infinity) < i || statement.kind === 'solve';
           if (other === node.name || !isKnown) continue;
           // without its unused stages a text may ask other conditions
-          if (unused.has(other)) {
-            found.push({ at: node.at, text: other, rank: 1 });
-            continue;
-          }
-          const changed = conditionIn(withNode(method, node, name(other, 0, node.at)), condition);
-          if (changed !== null && Math.abs(changed - condition.should.value) < 1e-9)
-            found.push({ at: node.at, text: other, rank: 1 });
+          const isSatisfied = (): boolean => {
+            const changed = conditionIn(withNode(method, node, name(other, 0, node.at)), condition);
+            return changed !== null && Math.abs(changed - condition.should.value) < 1e-9;
+          };
+          if (unused.has(other) || isSatisfied()) found.push({ at: node.at, text: other, rank: 1 });
         }
       });
   });
@@ -345,47 +351,37 @@ function droppedTerms({ method, proof }: Trial): readonly Change[] {
   if (condition === undefined) return [];
   const slopes = [...vectorNames(method)];
   const hasHistory = method.depth > 0 || method.startWith !== null;
-  const history = Array.from({ length: hasHistory ? method.depth + 2 : 0 }, (_, back) => back);
-  const given = new Map<string, number>();
-  method.statements.forEach((statement, i) => {
-    for (const one of givenBy(statement)) if (one.kind === 'name') given.set(one.name, i);
-  });
-  return sumsOf(method).flatMap(({ sum, held, line }) => {
+  const history = Array.from({ length: hasHistory ? method.depth + 2 : 0 }, (_, back) =>
+    storedText('f', back),
+  );
+  const given = placesGiven(method);
+  return sumsOf(method).flatMap(({ sum, held, statement }) => {
     const written = method.text.slice(sum.at.from, sum.at.to);
     const isBracketed = written.startsWith('(') && written.endsWith(')');
     const end = sum.at.to - (isBracketed ? 1 : 0);
     const candidates = [
-      ...slopes.filter((slope) => (given.get(slope) ?? Infinity) < line && !held.has(slope)),
-      ...history.map((back) => (back === 0 ? 'f[n]' : `f[n-${back}]`)).filter((slope) => !held.has(slope)),
+      ...slopes.filter((slope) => (given.get(slope) ?? Infinity) < statement && !held.has(slope)),
+      ...history.filter((slope) => !held.has(slope)),
     ];
     // a sum without a bracket holds values as well, and its slopes come with h
     const factor = isBracketed || !holdsStep(sum) ? '' : 'h*';
     return candidates.flatMap((slope): readonly Change[] => {
-      const at = (weight: number): number | null => {
-        const sign = weight < 0 ? '-' : '+';
-        const changed = `${method.text.slice(0, end)} ${sign} ${Math.abs(weight)}*${factor}${slope}${method.text.slice(end)}`;
-        const reading = parseMethod(changed);
-        return reading.ok ? conditionIn(reading.value, condition) : null;
+      const before = method.text.slice(sum.at.from, end);
+      const changeBy = (weight: number, size: string): Change => {
+        const multiple = size === '1' ? '' : `${size}*`;
+        const text = `${before} ${weight < 0 ? '-' : '+'} ${multiple}${factor}${slope}`;
+        return { at: { from: sum.at.from, to: end }, text, rank: 3 };
       };
-      const [one, two] = [at(1), at(2)];
-      if (one === null || two === null || Math.abs(two - one) < 1e-12) return [];
+      const [one, two] = [1, 2].map((weight) => {
+        const reading = parseMethod(applied(method, changeBy(weight, String(weight))));
+        return reading.ok ? conditionIn(reading.value, condition) : null;
+      });
+      if (one == null || two == null || Math.abs(two - one) < 1e-12) return [];
       const weight = 1 + (condition.should.value - one) / (two - one);
       const short = shortFraction(Math.abs(weight));
-      if (short === null || short.value === 0) return [];
-      const multiple = short.text === '1' ? '' : `${short.text}*`;
-      const last = method.text.slice(sum.at.from, end);
-      const term = `${weight < 0 ? '-' : '+'} ${multiple}${factor}${slope}`;
-      return [{ at: { from: sum.at.from, to: end }, text: `${last} ${term}`, rank: 3 }];
+      return short === null || short.value === 0 ? [] : [changeBy(weight, short.text)];
     });
   });
-}
-
-function holdsStep(sum: Expression): boolean {
-  let found = false;
-  walk(sum, (node) => {
-    found ||= node.kind === 'name' && node.name === 'h';
-  });
-  return found;
 }
 
 /**

@@ -2,7 +2,7 @@ import { rounded } from '../../text/number-text.ts';
 import { walk } from '../../formula/expression.ts';
 import { findInLibrary } from '../../method/library/find-method.ts';
 import { givenBy, givenText, type Method, valuesOf } from '../../method/method.ts';
-import { type Amount, amountText, areEqual, isZero, NOTHING, plus, UNIT } from '../form/amount.ts';
+import { type Amount, amountText, areEqual, NOTHING, plus, UNIT } from '../form/amount.ts';
 import type { LinearForm } from '../form/form.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { readLinear } from '../form/read-linear.ts';
@@ -10,14 +10,8 @@ import { soleTerm } from '../form/powers.ts';
 import { movedBy } from '../order/step-series.ts';
 import { type ProvedOrder, proveOrder } from '../order/prove-order.ts';
 import { sizeOf } from '../stability/complex.ts';
+import { multipleOfH } from './multiple-of-h.ts';
 import type { Slip } from './slip.ts';
-
-function multipleOfH(amount: Amount): string {
-  if (isZero(amount)) return '0';
-  if (areEqual(amount, UNIT)) return 'h';
-  const text = amountText(amount);
-  return text.startsWith('1/') ? `h/${text.slice(2)}` : `${text}*h`;
-}
 
 /** Stages whose time and value are shifted by different parts of the step. */
 export function shiftSlips(linear: LinearMethod): readonly Slip[] {
@@ -159,14 +153,13 @@ export function startSlips(method: Method, proof: ProvedOrder | null): readonly 
 function missingStart(method: Method, { order }: ProvedOrder): readonly Slip[] {
   const line = method.statements[0];
   if (line === undefined || order < 1) return [];
-  const from = 0;
   const starter = order <= 2 ? 'Heun' : order <= 4 ? 'RK4' : order <= 6 ? 'RK6' : 'RK8';
   return [
     {
       kind: 'start',
       message: `the starting method is missing: the exact solution gives the starting values where there is one; otherwise write start with ${starter}`,
       at: line.at,
-      repairs: [{ from, to: from, text: `start with ${starter}\n` }],
+      repairs: [{ from: 0, to: 0, text: `start with ${starter}\n` }],
     },
   ];
 }

@@ -1,14 +1,8 @@
+import { inspectedText } from '../../../trust/inspected-text.ts';
 import { LIBRARY } from '../../method/library/library.ts';
 import { findInLibrary } from '../../method/library/find-method.ts';
-import { parseMethod } from '../../method/parse-method.ts';
-import { type Inspection, inspectMethod } from '../inspect-method.ts';
+import { inspectMethod } from '../inspect-method.ts';
 import type { Slip } from './slip.ts';
-
-function inspect(text: string): Inspection {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return inspectMethod(reading.value);
-}
 
 function mended(text: string, { from, to, text: made }: Slip['repairs'][number]): string {
   return text.slice(0, from) + made + text.slice(to);
@@ -72,11 +66,11 @@ test.each([
     null,
   ],
 ] as const)('a dimension check finds %s', (_, text, message, order) => {
-  const { slips, order: proof } = inspect(text);
+  const { slips, order: proof } = inspectedText(text);
   expect(proof).toBeNull();
   expect(slips.map((slip) => slip.message)).toContain(message);
   const repair = slips[0]?.repairs[0];
-  if (order !== null) expect(inspect(mended(text, repair!)).order?.order).toBe(order);
+  if (order !== null) expect(inspectedText(mended(text, repair!)).order?.order).toBe(order);
 });
 
 test.each([
@@ -131,7 +125,7 @@ test.each([
     'Adams-Bashforth 2 is a multistep method itself and cannot be the starting method',
   ],
 ] as const)('a slip is found in %s', (_, text, message) => {
-  expect(inspect(text).slips.map((slip) => slip.message)).toContain(message);
+  expect(inspectedText(text).slips.map((slip) => slip.message)).toContain(message);
 });
 
 test.each([
@@ -182,10 +176,10 @@ test.each([
   ],
   ['a Taylor coefficient', "y[n+1] = y + h*f(t, y) + h^2/3*f'(t, y)", '2', 2],
 ] as const)('a near miss tells %s', (_, text, instead, order) => {
-  const { nearMisses, order: proof } = inspect(text);
+  const { nearMisses, order: proof } = inspectedText(text);
   const miss = nearMisses.find((one) => one.instead === instead);
   expect(miss).toMatchObject({ order });
   expect(order).toBeGreaterThan(proof!.order);
   // the repair is a text that is proved to do what is said
-  expect(inspect(mended(text, miss!.repair)).order?.order).toBe(order);
+  expect(inspectedText(mended(text, miss!.repair)).order?.order).toBe(order);
 });

@@ -1,16 +1,18 @@
-import { inverseOf } from './small-inverse.ts';
+import { solveDense } from '../../compile/newton/linear-system.ts';
 import type { NystromTableau } from '../properties/geometric.ts';
 import { limitOfGrowth } from './stability-limits.ts';
 
 /** By how much a step multiplies (x, h v) on x'' = -w^2 x at z = h w: the size of the largest eigenvalue. */
 function growthOn({ c, A, bx, bv }: NystromTableau, z: number): number {
   // K_i = h^2 a_i = -z^2 (x + c_i h v + sum A_ij K_j): a linear system for all stages
-  const inverse = inverseOf(A.map((row, i) => row.map(({ value }, j) => (i === j ? 1 : 0) + z * z * value)));
-  if (inverse === null) return Infinity;
-  const stages = (right: readonly number[]): readonly number[] =>
-    inverse.map((row) => -z * z * row.reduce((sum, entry, j) => sum + entry * right[j]!, 0));
+  const n = c.length;
+  const matrix = A.flatMap((row, i) => row.map(({ value }, j) => (i === j ? 1 : 0) + z * z * value));
+  const stages = (right: readonly number[]): Float64Array => {
+    const solution = Float64Array.from(right, (value) => -z * z * value);
+    return solveDense(Float64Array.from(matrix), solution, n) ? solution : solution.fill(NaN);
+  };
   const [byX, byV] = [stages(c.map(() => 1)), stages(c.map(({ value }) => value))];
-  const sum = (weights: NystromTableau['bx'], of: readonly number[]): number =>
+  const sum = (weights: NystromTableau['bx'], of: Float64Array): number =>
     weights.reduce((total, { value }, i) => total + value * of[i]!, 0);
   const [xx, xv, vx, vv] = [1 + sum(bx, byX), 1 + sum(bx, byV), sum(bv, byX), 1 + sum(bv, byV)];
   const [trace, determinant] = [xx + vv, xx * vv - xv * vx];

@@ -65,21 +65,24 @@ function limitOn(polynomial: StabilityPolynomial, at: (x: number) => Complex): n
  * @param growth by how much an error is multiplied per step, at a distance
  */
 export function limitOfGrowth(growth: (x: number) => number): number {
-  const grows = (x: number): boolean => growth(x) > 1 + STILL;
-  let low = 0;
-  let x = 0.005;
-  while (!grows(x)) {
-    low = x;
-    x += Math.max(0.01, x / 40);
-    if (x > FARTHEST) return Infinity;
+  const end = firstWhere((x) => growth(x) > 1 + STILL);
+  return end !== Infinity && startsAtZero(growth, end) ? 0 : rounded(end, 8);
+}
+
+/** The first distance from zero at which something holds, by steps that become wider and then by halving. */
+function firstWhere(holds: (x: number) => boolean): number {
+  let [low, high] = [0, 0.005];
+  while (!holds(high)) {
+    low = high;
+    high += Math.max(0.01, high / 40);
+    if (high > FARTHEST) return Infinity;
   }
-  let high = x;
   for (let i = 0; i < 60; i += 1) {
     const middle = (low + high) / 2;
-    if (grows(middle)) high = middle;
+    if (holds(middle)) high = middle;
     else low = middle;
   }
-  return startsAtZero(growth, high) ? 0 : rounded((low + high) / 2, 8);
+  return high;
 }
 
 /**
@@ -130,19 +133,10 @@ function limitOnImaginaryAxis(below: ZPolynomial, above: ZPolynomial, slack: num
   if (lowest < 0) return Infinity;
   const rest = difference.slice(lowest);
   if (rest[0]! < 0) return 0;
-  const isBelow = (y: number): boolean => rest.reduceRight((sum, c) => sum * y * y + c, 0) < 0;
-  let [low, high] = [0, 0.005];
-  while (!isBelow(high)) {
-    low = high;
-    high += Math.max(0.01, high / 40);
-    if (high > FARTHEST) return Infinity;
-  }
-  for (let i = 0; i < 60; i += 1) {
-    const middle = (low + high) / 2;
-    if (isBelow(middle)) high = middle;
-    else low = middle;
-  }
-  return rounded((low + high) / 2, 8);
+  return rounded(
+    firstWhere((y) => rest.reduceRight((sum, c) => sum * y * y + c, 0) < 0),
+    8,
+  );
 }
 
 /** Angles of the unit circle at which the edge of the region is looked for. */

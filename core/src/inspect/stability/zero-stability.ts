@@ -1,5 +1,5 @@
+import { keptIn } from '../form/form.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
-import { soleTerm } from '../form/powers.ts';
 import { type Complex, complex, rootsOf, sizeOf } from './complex.ts';
 
 /** What a multistep method does at h = 0: where the roots of its first polynomial are. */
@@ -17,6 +17,44 @@ const NEAR = 1e-6;
 /** How near two roots must be to count as a double one. */
 const SAME = 1e-3;
 
+/** The roots of r^(depth + 1) - sum of alpha_j r^(depth - j); zeros at its end are none of a formula that keeps slopes alone. */
+function rootsOfKept(kept: ReturnType<typeof keptIn>, depth: number): readonly Complex[] {
+  const coefficients: Complex[] = Array.from({ length: depth + 2 }, () => complex(0));
+  coefficients[depth + 1] = complex(1);
+  for (const { back, amount } of kept) coefficients[depth - back] = complex(-amount.value);
+  return rootsOf(coefficients.slice(coefficients.findIndex((c) => sizeOf(c) > 0)));
+}
+
+function distance(a: Complex, b: Complex): number {
+  return sizeOf({ re: a.re - b.re, im: a.im - b.im });
+}
+
+/** How a root condition is judged. */
+interface RootCondition {
+  /** How far from the circle a simple root counts as on it, and one that others are near to. */
+  readonly simple: number;
+  readonly multiple: number;
+  /** How near two roots count as one. */
+  readonly same: number;
+  /** How often a root on the circle may be there. */
+  readonly multiplicity: number;
+}
+
+function judged(
+  roots: readonly Complex[],
+  { simple, multiple, same, multiplicity }: RootCondition,
+): ZeroStability {
+  const on = roots.filter((root) => Math.abs(sizeOf(root) - 1) <= multiple);
+  const alike = (root: Complex): number => on.filter((other) => distance(root, other) <= same).length;
+  return {
+    roots,
+    stable:
+      roots.every((root) => sizeOf(root) <= 1 + (alike(root) > 1 ? multiple : simple)) &&
+      on.every((root) => alike(root) <= multiplicity),
+    undamped: on.filter((root) => distance(root, complex(1)) > same),
+  };
+}
+
 /**
  * The root condition: an error in the starting values stays bounded as h falls only if no root leaves the unit circle
  * and none on it is double.
@@ -27,28 +65,21 @@ const SAME = 1e-3;
  * @returns null for a one-step method, which needs no such condition
  */
 export function zeroStability({ depth, next }: LinearMethod, near = NEAR): ZeroStability | null {
-  const on = Math.max(near, NEAR);
-  const same = Math.max(on, SAME);
   if (depth === 0 || !('y' in next)) return null;
-  const coefficients: Complex[] = Array.from({ length: depth + 2 }, () => complex(0));
-  coefficients[depth + 1] = complex(1);
-  for (const { basis, factor } of next.y.values()) {
-    if (basis.kind !== 'kept') continue;
-    const { amount } = soleTerm(factor) ?? {};
-    coefficients[depth - basis.back] = complex(-(amount?.value ?? NaN));
-  }
-  // a formula that keeps slopes alone reaches back with zeros
-  const least = coefficients.findIndex((c) => sizeOf(c) > 0);
-  const roots = rootsOf(coefficients.slice(Math.max(0, least)));
-  const unimodular = roots.filter((root) => Math.abs(sizeOf(root) - 1) <= on);
-  const isDouble = unimodular.some((root, i) =>
-    unimodular.some(
-      (other, j) => j > i && sizeOf({ re: root.re - other.re, im: root.im - other.im }) <= same,
-    ),
-  );
-  return {
-    roots,
-    stable: !isDouble && roots.every((root) => sizeOf(root) <= 1 + on),
-    undamped: unimodular.filter((root) => sizeOf({ re: root.re - 1, im: root.im }) > same),
-  };
+  const on = Math.max(near, NEAR);
+  const condition = { simple: on, multiple: on, same: Math.max(on, SAME), multiplicity: 1 };
+  return judged(rootsOfKept(keptIn(next.y, 'y'), depth), condition);
+}
+
+/**
+ * The root condition of a formula that makes positions of earlier ones, for x'' = a: no root outside the unit circle, and
+ * none on it more than twice; 1 is a double root of every consistent one, found to half of the digits only.
+ *
+ * Source: P. Henrici, Discrete Variable Methods in Ordinary Differential Equations (1962), chapter 6; E. Hairer, S. P.
+ * Norsett, G. Wanner, Solving Ordinary Differential Equations I (2nd ed., 1993), section III.10.
+ */
+export function zeroStabilityOfPositions({ depth, next }: LinearMethod): ZeroStability | null {
+  if (!('x' in next)) return null;
+  const condition = { simple: NEAR, multiple: SAME, same: SAME, multiplicity: 2 };
+  return judged(rootsOfKept(keptIn(next.x, 'x'), depth), condition);
 }

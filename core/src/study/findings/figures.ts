@@ -15,7 +15,7 @@ export interface ExpectedOrder {
   readonly by: 'theory here' | 'proof' | 'trial';
 }
 
-/** The orders from rung to rung over the finest rungs, and where they go. */
+/** The orders from one step size to the next over the finest rungs, and where they go. */
 export interface OrderTrend {
   /** From coarse to fine, at most four. */
   readonly orders: readonly number[];

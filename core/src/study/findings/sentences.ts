@@ -44,7 +44,7 @@ const GOES = {
   'up and down': ', up and down',
 } as const;
 
-/** The orders from rung to rung and where they go. */
+/** The orders from one step size to the next and where they go. */
 function orderTrendText({ orders, goes }: OrderTrend): string {
   return `between successive h: ${orders.map((order) => fixed(order, 2)).join(', ')}${GOES[goes]}`;
 }

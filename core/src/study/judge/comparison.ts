@@ -67,7 +67,7 @@ function pointsOf({ rungs }: MethodResult, withFloor: boolean): readonly Point[]
 /** Orders between neighbouring rungs that differ by more than that belong to errors that follow no line. */
 const UNSTEADY = 2;
 
-/** Whether errors fall so steadily from rung to rung that what lies between two can be told from them. */
+/** Whether errors fall so steadily from one step size to the next that what lies between two can be told from them. */
 function isSteady({ rungs }: MethodResult): boolean {
   const used = clearRungs(rungs);
   const orders = used.flatMap((rung, i) => {

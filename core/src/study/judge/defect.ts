@@ -1,7 +1,9 @@
 import { pow } from '../../elementary/power.ts';
-import { errorTerms, leadingAt } from '../../inspect/leading/leading-error.ts';
+import { errorTerms, leadingAt, type LeadingError } from '../../inspect/leading/leading-error.ts';
 import { inspectMethod } from '../../inspect/inspect-method.ts';
+import { problemKey } from '../../problem/problem-key.ts';
 import { norm } from '../../run/norm.ts';
+import { memoize } from '../../text/memoize.ts';
 import { attempt } from '../../text/refusal.ts';
 import { isRelative } from '../runs/error-choice.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
@@ -13,6 +15,9 @@ import { isExpandable, solutionOf } from './predicted.ts';
 const SMALL = 1e-16;
 /** Times at which the error is looked at where it is the largest, or a mean. */
 const LOOKS = 64;
+
+/** The terms do not depend on the step sizes: a study is judged anew for each of them. */
+const known = memoize<readonly LeadingError[] | null>(60);
 
 /**
  * The error that the rounding of a method's decimals makes at a step size: of the terms of the local error up to the order
@@ -33,11 +38,12 @@ export function defectOf(
   if (!isExpandable(study, truth)) return null;
   const end = typeof error.at === 'object' ? error.at.t : problem.end;
   const powers = { first: within.exact.order + 1, last: within.proof.order };
-  const found = attempt(() =>
-    errorTerms(linear, powers, { problem, solution: solutionOf(problem, truth), end }),
-  );
-  if (!found.ok || found.value === null) return null;
-  const terms = found.value;
+  const terms = known(problemKey(problem, method.text, end), () => {
+    const along = { problem, solution: solutionOf(problem, truth), end };
+    const found = attempt(() => errorTerms(linear, powers, along));
+    return found.ok ? found.value : null;
+  });
+  if (terms === null) return null;
   const isAtOneTime = error.at === 'end' || typeof error.at === 'object';
   const times = isAtOneTime
     ? [end]

@@ -13,10 +13,10 @@ export interface OrderRange {
 const MAX_TERMS = 5;
 /** A range is so many times as wide as the estimates about it are apart, to each side. */
 const WIDER = 3;
-/** Part of the last change of the order from rung to rung that is taken for what is still to come, at least. */
+/** Part of the last change of the order from one step size to the next that is taken for what is still to come, at least. */
 const STILL = 0.7;
 /**
- * Changes that are not at least so much smaller from rung to rung do not tend to anything yet; then the last counts so
+ * Changes that are not at least so much smaller from one step size to the next do not tend to anything yet; then the last counts so
  * often.
  */
 const SHRINKS = 0.8;

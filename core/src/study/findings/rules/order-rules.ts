@@ -13,7 +13,7 @@ import type { Cause, OrderTrend, ExpectedOrder } from '../figures.ts';
 const TELLS = { least: 0.3, part: 0.08 } as const;
 /** A range narrower than that is reported as an order that is not the promised one. */
 const SURE = 0.25;
-/** Orders from rung to rung that change by less than that are steady. */
+/** Orders from one step size to the next that change by less than that are steady. */
 const STEADY = 0.02;
 /** Where there are kinks, a lower order is none. */
 const MIN_BY_KINKS = 0.5;
