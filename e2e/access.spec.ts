@@ -23,14 +23,15 @@ const PAGES: readonly { readonly name: string; readonly open: (page: Page) => Pr
     name: 'the list of methods',
     open: async (page) => {
       await page.goto('/methods');
-      await expect(page.getByRole('link', { name: /^RK4/ })).toBeVisible();
+      await expect(page.getByRole('columnheader', { name: 'Family' })).toBeVisible();
     },
   },
   {
     name: 'a method',
     open: async (page) => {
       await page.goto('/methods');
-      await page.getByRole('link', { name: /^Kutta 3/ }).click();
+      await page.getByRole('searchbox').fill('Kutta 3');
+      await page.getByRole('link', { name: 'Kutta 3', exact: true }).click();
       await expect(page.getByRole('textbox', { name: 'the method', exact: true })).toBeVisible();
     },
   },

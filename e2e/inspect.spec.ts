@@ -3,7 +3,8 @@ import { openStudy, typeText } from './study-page.ts';
 
 test('a planted slip is found on the method page, and its repair taken', async ({ page }) => {
   await page.goto('/methods');
-  await page.getByRole('link', { name: /^RK4/ }).click();
+  await page.getByRole('searchbox').fill('RK4');
+  await page.getByRole('link', { name: 'RK4', exact: true }).click();
   const order = page.getByRole('region', { name: 'Order' });
   await expect(order).toContainText('Order 4, proved from the text');
   await expect(order.getByRole('img', { name: 'The tree of this condition' })).toBeVisible();
@@ -28,7 +29,8 @@ test('a planted slip is found on the method page, and its repair taken', async (
 
 test('a coefficient typed into the tableau becomes the text', async ({ page }) => {
   await page.goto('/methods');
-  await page.getByRole('link', { name: /^Ralston 2/ }).click();
+  await page.getByRole('searchbox').fill('Ralston 2');
+  await page.getByRole('link', { name: 'Ralston 2', exact: true }).click();
   const grid = page.getByRole('region', { name: 'Coefficients' });
   for (const [cell, value] of [
     ['c 2', '1/2'],

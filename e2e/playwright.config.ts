@@ -24,6 +24,11 @@ export default defineConfig({
     command: 'node ../server/dist/main.js',
     url: `http://127.0.0.1:${port}/api/health`,
     reuseExistingServer: false,
-    env: { SCHRITT_PORT: String(port), SCHRITT_DATA: mkdtempSync(join(tmpdir(), 'schritt-e2e-')) },
+    env: {
+      SCHRITT_PORT: String(port),
+      SCHRITT_DATA: mkdtempSync(join(tmpdir(), 'schritt-e2e-')),
+      // a machine that runs other work beside the tests may be slow
+      SCHRITT_REQUEST_SECONDS: '120',
+    },
   },
 });

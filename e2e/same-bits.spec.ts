@@ -80,7 +80,9 @@ test('the worker, the server and the terminal give the same bits', async ({ page
       worker.terminate();
       return answer;
     }, document);
-    const onServer: Numbers = await (await request.get(`/api/studies/${stored.id}/report`)).json();
+    const answered = await request.get(`/api/studies/${stored.id}/report`);
+    expect(answered.ok(), `${file}: ${await answered.text()}`).toBe(true);
+    const onServer: Numbers = await answered.json();
     const printed = execFileSync(
       'npm',
       ['run', '--silent', 'schritt', '--', 'study', path, '--format', 'json'],

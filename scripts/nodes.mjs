@@ -43,6 +43,8 @@ for (const version of VERSIONS) {
       'core/trust/',
       'core/src/inspect/leading/',
       'core/src/inspect/bench/',
+      'core/src/inspect/published.test.ts',
+      'core/src/inspect/slips/planted.test.ts',
       'core/src/publish/sheets/',
       'core/src/publish/programs/',
       'core/src/publish/tables/',

@@ -53,6 +53,9 @@ test('a method is reported in JSON with its kind, tableau, order, first failing 
       atInfinity: null,
       alpha: null,
       pade: '2/0',
+      // |1 + ix - x^2/2|^2 = 1 + x^4/4; ln R(z) - z = -z^3/6 + ...
+      dissipation: { power: 4, coefficient: '1/8' },
+      dispersion: { power: 3, coefficient: '1/6' },
     },
     stageOrder: 1,
     // of the bushy tree (1/3 - 1/2)/2, of the tall one 1/6
@@ -101,9 +104,15 @@ test('a limit without end is null in JSON, and said so in words', () => {
     atInfinity: 0,
     alpha: 90,
     pade: '0/1',
+    // -ln(1 - z) - z = z^2/2 + z^3/3 + ...
+    dissipation: { power: 2, coefficient: '-1/2' },
+    dispersion: { power: 3, coefficient: '-1/3' },
   });
   expect(inspectCommand(path, 'table')).toContain(
     'stable on the real axis without bound, on the imaginary axis without bound; L-stable',
+  );
+  expect(inspectCommand(path, 'table')).toContain(
+    '|R(ix)| - 1 = -1/2*x^2 + ...; arg R(ix) - x = -1/3*x^3 + ...',
   );
 });
 

@@ -8,8 +8,15 @@ export { effectiveProof, type Inspection, inspectMethod, type Stability } from '
 export { conditionTex, principalTex } from './inspect/order/condition-tex.ts';
 export { treePicture } from './inspect/order/tree-picture.ts';
 export type { Complex } from './inspect/stability/complex.ts';
-export { type Box, type EdgeSegment, regionPicture } from './inspect/stability/region.ts';
+export { type LeadingTerm, leadingTermTex } from './inspect/stability/phase-errors.ts';
+export { orderStar, relativeGrowthAt } from './inspect/stability/order-star.ts';
+export { type Box, type EdgeSegment, regionPicture, regionsTogether } from './inspect/stability/region.ts';
 export { largestStep, spectrumAlong } from './inspect/stability/spectrum.ts';
+export { findSlips, type MethodSlips } from './inspect/slips/find-slips.ts';
 export { growthAt } from './inspect/stability/stability-limits.ts';
 export { zTex } from './inspect/stability/z-polynomial.ts';
-export { type InspectionReport, inspectionReport } from './publish/inspection-report.ts';
+export {
+  type InspectionReport,
+  inspectionReport,
+  type LeadingTermReport,
+} from './publish/inspection-report.ts';

@@ -66,16 +66,25 @@ function lowerPlace({ chart, ctx }: Ground, text: string, falls: boolean): Pixel
   return leastCovered(chart, places, width);
 }
 
+/** Ground around the letters of a caption, in pixels. */
+const HALO = 3;
+
 function drawCaption(ground: Ground, caption: Overlay & { readonly kind: 'caption' }): void {
   const { ctx, palette } = ground;
   const { upper, lower, falls } = caption;
   ctx.font = `italic 13px ${SERIF}`;
   ctx.fillStyle = palette.quiet;
+  ctx.strokeStyle = palette.paper;
+  ctx.lineWidth = 2 * HALO;
+  ctx.lineJoin = 'round';
   ctx.textAlign = 'left';
-  const { x, y } = captionPlace(ground, upper, falls);
-  ctx.fillText(upper, x, y);
-  const below = lowerPlace(ground, lower, falls);
-  ctx.fillText(lower, below.x, below.y);
+  const write = (text: string, { x, y }: Pixel): void => {
+    // curves end before the letters where no place is free of them
+    ctx.strokeText(text, x, y);
+    ctx.fillText(text, x, y);
+  };
+  write(upper, captionPlace(ground, upper, falls));
+  write(lower, lowerPlace(ground, lower, falls));
 }
 
 /** Labels nearer than that, in pixels, would overprint one another. */

@@ -23,7 +23,16 @@ function addressesOf(host: string): readonly string[] {
   return ['127.0.0.1', ...found.map(({ address }) => address)];
 }
 
-async function start({ data, host, port, names, key, jobSeconds, logLevel }: Settings): Promise<void> {
+async function start({
+  data,
+  host,
+  port,
+  names,
+  key,
+  jobSeconds,
+  requestSeconds,
+  logLevel,
+}: Settings): Promise<void> {
   // what is written from here on is for its owner alone
   process.umask(0o077);
   makeFolder(data);
@@ -40,7 +49,7 @@ async function start({ data, host, port, names, key, jobSeconds, logLevel }: Set
     database: storeFile(data),
     demo: join(root, 'demo'),
     web: existsSync(web) ? web : null,
-    threads: { workers: join(here, 'threads'), limit: jobSeconds },
+    threads: { workers: join(here, 'threads'), limit: jobSeconds, requestLimit: requestSeconds },
     access: { host, names, key: own },
     logLevel,
   });

@@ -15,6 +15,7 @@ test('without any setting it serves this machine alone, with its data beside the
       names: [],
       key: null,
       jobSeconds: 900,
+      requestSeconds: 10,
       logLevel: 'warn',
     },
   });
@@ -22,6 +23,10 @@ test('without any setting it serves this machine alone, with its data beside the
 
 test.each<[NodeJS.ProcessEnv, string]>([
   [{ SCHRITT_JOB_SECONDS: 'abc' }, 'SCHRITT_JOB_SECONDS is "abc"; it must be an integer from 1 to 86400'],
+  [
+    { SCHRITT_REQUEST_SECONDS: '601' },
+    'SCHRITT_REQUEST_SECONDS is "601"; it must be an integer from 1 to 600',
+  ],
   [{ SCHRITT_JOB_SECONDS: '0' }, 'SCHRITT_JOB_SECONDS is "0"'],
   [{ SCHRITT_PORT: '65536' }, 'SCHRITT_PORT is "65536"; it must be an integer from 0 to 65535'],
   [{ SCHRITT_PORT: '1e3' }, 'SCHRITT_PORT is "1e3"'],

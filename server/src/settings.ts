@@ -13,6 +13,8 @@ export interface Settings {
   readonly key: string | null;
   /** Seconds after which a job is ended. */
   readonly jobSeconds: number;
+  /** Seconds after which work within a request is ended. */
+  readonly requestSeconds: number;
   readonly logLevel: 'silent' | 'warn' | 'info';
 }
 
@@ -72,6 +74,7 @@ export function readSettings(environment: NodeJS.ProcessEnv, root: string): Sett
       .filter((name) => name !== ''),
     key,
     jobSeconds: whole('SCHRITT_JOB_SECONDS', 900, 1, 86_400),
+    requestSeconds: whole('SCHRITT_REQUEST_SECONDS', 10, 1, 600),
     logLevel: logLevel ?? 'warn',
   };
   return faults.length === 0 ? { ok: true, settings } : { ok: false, faults };

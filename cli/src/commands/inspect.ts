@@ -1,4 +1,4 @@
-import { inspectionReport, type InspectionReport } from '@schritt/core/inspect';
+import { inspectionReport, type InspectionReport, type LeadingTermReport } from '@schritt/core/inspect';
 import { parseMethod } from '@schritt/core/notation';
 import { counted, exponential, fixed, significant } from '@schritt/core/text';
 import { Failure } from '../failure.ts';
@@ -62,6 +62,11 @@ function propertyTexts(report: InspectionReport): readonly string[] {
   return all.length === 0 ? [] : [`  ${all.join(', ')}`];
 }
 
+/** `-1/120*x^5`. */
+function termText({ coefficient, power }: LeadingTermReport): string {
+  return `${coefficient}*x^${power}`;
+}
+
 function stabilityText({
   real,
   imaginary,
@@ -69,6 +74,8 @@ function stabilityText({
   aStable,
   alpha,
   pade,
+  dissipation,
+  dispersion,
 }: NonNullable<InspectionReport['stability']>): string {
   const kind = lStable
     ? '; L-stable'
@@ -78,7 +85,11 @@ function stabilityText({
         ? `; A(alpha)-stable with alpha = ${fixed(alpha, 2)} degrees`
         : '';
   const approximant = pade === null ? '' : `; R(z) is the Pade approximant ${pade} of exp(z)`;
-  return `  stable on the real axis ${limit(real)}, on the imaginary axis ${limit(imaginary)}${kind}${approximant}`;
+  const phase = [
+    ...(dissipation === null ? [] : [`; |R(ix)| - 1 = ${termText(dissipation)} + ...`]),
+    ...(dispersion === null ? [] : [`; arg R(ix) - x = ${termText(dispersion)} + ...`]),
+  ].join('');
+  return `  stable on the real axis ${limit(real)}, on the imaginary axis ${limit(imaginary)}${kind}${approximant}${phase}`;
 }
 
 function words(report: InspectionReport): readonly string[] {

@@ -6,6 +6,7 @@ import { amountText } from './form/amount.ts';
 import { inspectMethod } from './inspect-method.ts';
 import { conditionText, conditionTex } from './order/condition-tex.ts';
 import { Forest } from './order/trees.ts';
+import { findSlips } from './slips/find-slips.ts';
 
 function method(text: string): Method {
   const reading = parseMethod(text);
@@ -137,9 +138,9 @@ test.each([
 });
 
 test('a root outside the circle, and a double one on it, are no convergence, whatever the order of the formula', () => {
-  const outside = inspectMethod(method('start with RK4\ny[n+1] = -4*y + 5*y[n-1] + h*(4*f[n] + 2*f[n-1])'));
-  expect(outside.order).toMatchObject({ order: 3, zero: { stable: false } });
-  expect(outside.slips.map(({ message }) => message)).toEqual([
+  const outside = method('start with RK4\ny[n+1] = -4*y + 5*y[n-1] + h*(4*f[n] + 2*f[n-1])');
+  expect(inspectMethod(outside).order).toMatchObject({ order: 3, zero: { stable: false } });
+  expect(findSlips(outside).slips.map(({ message }) => message)).toEqual([
     'an error is multiplied by 5 per step for every h: the method does not converge',
   ]);
   const double = inspectMethod(method('start with RK4\ny[n+1] = 2*y - y[n-1] + h*(f[n] - f[n-1])'));

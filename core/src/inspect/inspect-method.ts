@@ -1,12 +1,10 @@
 import type { Method } from '../method/method.ts';
 import { memoize } from '../text/memoize.ts';
-import { lineStarts, placeOf, type Span } from '../text/place.ts';
 import { type Amount, inexactly } from './form/amount.ts';
 import { kindOf, type MethodKind } from './form/kind.ts';
 import type { LinearMethod, NotLinear } from './form/linear-method.ts';
 import { readLinear } from './form/read-linear.ts';
 import { type MultistepCoefficients, multistepOf, type Tableau, tableauOf } from './form/tableau.ts';
-import { suggestedOrder } from './order/highest-order.ts';
 import { principalError } from './order/principal-error.ts';
 import { type ProvedOrder, proveOrder, provedOrders } from './order/prove-order.ts';
 import { orderBySimplifying, simplifyingAssumptions, stageOrder } from './order/simplifying.ts';
@@ -20,12 +18,9 @@ import {
   nystromOf,
   sspCoefficient,
 } from './properties/geometric.ts';
-import { digitSlips } from './slips/digit-slips.ts';
 import { dimensionSlips } from './slips/dimension-slips.ts';
-import { type NearMiss, nearMisses, stepMisses, type Trial } from './slips/near-misses.ts';
-import { growthSlips, shiftSlips, startSlips, unusedSlips, weightSlips } from './slips/other-slips.ts';
-import type { Slip } from './slips/slip.ts';
 import { linearOrder, padeOf } from './stability/approximation.ts';
+import { type PhaseErrors, phaseErrors } from './stability/phase-errors.ts';
 import { oscillationLimit } from './stability/oscillation-limit.ts';
 import { type StabilityLimits, stabilityLimits } from './stability/stability-limits.ts';
 import { type StabilityPolynomial, stabilityPolynomial } from './stability/stability-polynomial.ts';
@@ -35,6 +30,8 @@ export interface Stability extends StabilityLimits {
   readonly polynomial: StabilityPolynomial;
   /** The degrees of R(z) where it is a Pade approximant of exp(z); null where it is none. */
   readonly pade: ReturnType<typeof padeOf>;
+  /** Null for a multistep method, and for one that is not consistent. */
+  readonly phase: PhaseErrors | null;
 }
 
 /** Orders on kinds of problems; null where they are not known from the text. */
@@ -79,8 +76,6 @@ export interface Inspection {
   /** Null where it is not known from the text. */
   readonly stability: Stability | null;
   readonly properties: Properties;
-  readonly slips: readonly Slip[];
-  readonly nearMisses: readonly NearMiss[];
 }
 
 const NO_ORDERS: OrdersOn = { autonomous: null, linear: null, anyJacobian: null };
@@ -162,26 +157,6 @@ function propertiesOf(linear: LinearMethod, exact: Tableau | null, { order, with
   };
 }
 
-/** Whether times and values are shifted differently without a loss of order, as in Lobatto IIIB methods. */
-function isShiftedOnPurpose({ autonomous }: OrdersOn, order: ProvedOrder | null): boolean {
-  return order !== null && order.order >= 2 && autonomous === order.order;
-}
-
-/**
- * What lacks its h, with the repairs that are proved: at the place of the likeliest one, which may be where a slope is defined
- * and not where it is used.
- */
-function mended({ text }: Method, slips: readonly Slip[], misses: readonly NearMiss[]): readonly Slip[] {
-  const [best] = misses;
-  if (best === undefined) return slips;
-  const starts = lineStarts(text);
-  const lineOf = ({ at }: { readonly at: Span }): number => placeOf(starts, at.from).line;
-  const repairs = misses.map(({ repair }) => repair);
-  const isThere = slips.find((slip) => lineOf(slip) === lineOf(best));
-  if (isThere === undefined) return [{ kind: 'dimension', message: best.message, at: best.at, repairs }];
-  return slips.map((slip) => (slip === isThere ? { ...slip, repairs } : slip));
-}
-
 function inspected(method: Method): Inspection {
   const linear = readLinear(method);
   if ('why' in linear)
@@ -197,11 +172,8 @@ function inspected(method: Method): Inspection {
       multistep: null,
       stability: null,
       properties: NO_PROPERTIES,
-      slips: unusedSlips(method),
-      nearMisses: [],
     };
-  const dimension = dimensionSlips(method, linear);
-  const isConsistent = dimension.length === 0;
+  const isConsistent = dimensionSlips(method, linear).length === 0;
   const tableau = isConsistent ? tableauOf(linear) : null;
   const { general, withoutVelocity, best: highest, problems } = provedOrders(linear);
   const order = general && refined(general, tableau);
@@ -209,13 +181,7 @@ function inspected(method: Method): Inspection {
   const digits = best && withinDigits(method, linear, best, problems);
   const within = digits && { ...digits, proof: refined(digits.proof, tableau && inDoubles(tableau)) };
   const effective = within?.proof ?? best;
-  const unused = unusedSlips(method);
-  const suggested = suggestedOrder(linear, unused.length);
-  const trial: Trial = { method, linear, proof: effective, suggested };
-  const canRise = effective !== null && effective.order < suggested.most;
-  const steps = isConsistent ? [] : stepMisses(trial);
   const polynomial = isConsistent ? stabilityPolynomial(linear) : null;
-  const orders = ordersOn(linear, { order, within }, polynomial);
   return {
     kind: kindOf(linear),
     why: null,
@@ -223,32 +189,26 @@ function inspected(method: Method): Inspection {
     order,
     orderWithoutVelocity: withoutVelocity,
     withinDigits: within,
-    ordersOn: orders,
+    ordersOn: ordersOn(linear, { order, within }, polynomial),
     tableau,
     multistep: isConsistent ? multistepOf(linear) : null,
     stability: polynomial && {
       polynomial,
       // the coefficients of rounded decimals are those of no approximant
       pade: within === null ? padeOf(polynomial) : null,
+      phase: phaseErrors(polynomial, within?.slack),
       ...stabilityLimits(polynomial, {
         isZeroStable: effective?.zero?.stable !== false,
         slack: within?.slack ?? 0,
       }),
     },
     properties: propertiesOf(linear, tableau, { order, within }),
-    slips: [
-      ...mended(method, dimension, steps),
-      ...(isConsistent && within === null ? weightSlips(linear) : []),
-      ...(isConsistent && within?.shiftsAgree !== true && !isShiftedOnPurpose(orders, order)
-        ? shiftSlips(linear)
-        : []),
-      ...(best === null ? [] : digitSlips(method, best, within)),
-      ...unused,
-      ...startSlips(method, effective),
-      ...growthSlips(method, effective),
-    ].sort((a, b) => a.at.from - b.at.from),
-    nearMisses: canRise ? nearMisses(trial) : [],
   };
+}
+
+/** The order of a text taken exactly: for x'' = a the higher one of effectiveProof. Null where none is proved. */
+export function exactProof({ order, orderWithoutVelocity: free }: Inspection): ProvedOrder | null {
+  return free !== null && order !== null && free.order > order.order ? free : order;
 }
 
 /**
@@ -257,20 +217,15 @@ function inspected(method: Method): Inspection {
  *
  * @example effectiveProof(inspection)?.order // 2
  */
-export function effectiveProof({
-  order,
-  orderWithoutVelocity,
-  withinDigits: digits,
-}: Inspection): ProvedOrder | null {
-  const isFree = orderWithoutVelocity !== null && order !== null && orderWithoutVelocity.order > order.order;
-  return digits?.proof ?? (isFree ? orderWithoutVelocity : order);
+export function effectiveProof(inspection: Inspection): ProvedOrder | null {
+  return inspection.withinDigits?.proof ?? exactProof(inspection);
 }
 
 const known = memoize<Inspection>(200);
 
 /**
  * Reads a method as an exact linear form and says what it is: kind, coefficients, order with the conditions that fail,
- * stability, likely mistakes and typos. Nothing is run.
+ * stability. Nothing is run; likely mistakes are found by findSlips.
  *
  * @example inspectMethod(heun).order?.order // 2
  */

@@ -1,10 +1,18 @@
 import { type Amount, amountText } from '../inspect/form/amount.ts';
 import { type Inspection, inspectMethod } from '../inspect/inspect-method.ts';
 import { countOfStages } from '../inspect/form/kind.ts';
+import { findSlips } from '../inspect/slips/find-slips.ts';
 import { conditionText } from '../inspect/order/condition-tex.ts';
+import type { LeadingTerm } from '../inspect/stability/phase-errors.ts';
 import { evaluationsPerStep, type Method } from '../method/method.ts';
 import type { Repair, Span } from '../text/place.ts';
 import { lineStarts, placeOf } from '../text/place.ts';
+
+/** coefficient * x^power; the coefficient is a text: a fraction as such. */
+export interface LeadingTermReport {
+  readonly power: number;
+  readonly coefficient: string;
+}
 
 /** What can be proved of a method, as plain JSON. Numbers of a tableau are texts: fractions as such. */
 export interface InspectionReport {
@@ -52,6 +60,9 @@ export interface InspectionReport {
     readonly alpha: number | null;
     /** Degrees of numerator and denominator of a Pade approximant, as 2/3. */
     readonly pade: string | null;
+    /** The leading terms of |R(ix)| - 1 and of arg R(ix) - x; null for none, and for multistep methods. */
+    readonly dissipation: LeadingTermReport | null;
+    readonly dispersion: LeadingTermReport | null;
   } | null;
   readonly stageOrder: number | null;
   readonly principalError: number | null;
@@ -89,6 +100,10 @@ function finite(limit: number): number | null {
   return Number.isFinite(limit) ? limit : null;
 }
 
+function leadingTerm(term: LeadingTerm | null | undefined): LeadingTermReport | null {
+  return term == null ? null : { power: term.power, coefficient: amountText(term.coefficient) };
+}
+
 /**
  * What an inspection has found, as plain JSON.
  *
@@ -98,6 +113,7 @@ export function inspectionReport(title: string, method: Method): InspectionRepor
   const found: Inspection = inspectMethod(method);
   const { kind, why, linear, order, orderWithoutVelocity, tableau, multistep, stability } = found;
   const { withinDigits, ordersOn, properties } = found;
+  const { slips, nearMisses } = findSlips(method);
   const effective = withinDigits?.proof ?? order;
   const starts = lineStarts(method.text);
   const placed = (at: Span): { readonly line: number; readonly column: number } => placeOf(starts, at.from);
@@ -131,6 +147,8 @@ export function inspectionReport(title: string, method: Method): InspectionRepor
       atInfinity: finite(stability.atInfinity),
       alpha: stability.alpha,
       pade: stability.pade && `${stability.pade.numerator}/${stability.pade.denominator}`,
+      dissipation: leadingTerm(stability.phase?.dissipation),
+      dispersion: leadingTerm(stability.phase?.dispersion),
     },
     stageOrder: properties.stageOrder,
     principalError: properties.principalError,
@@ -141,8 +159,8 @@ export function inspectionReport(title: string, method: Method): InspectionRepor
     oscillation: properties.oscillation === null ? null : finite(properties.oscillation),
     zeroStable: order?.zero?.stable ?? null,
     conditions: first === undefined ? [] : [conditionText(first, tableau !== null)],
-    slips: found.slips.map(({ at, message, repairs }) => ({ ...placed(at), message, repairs })),
-    nearMisses: found.nearMisses.map(({ at, message, order: raised, repair }) => ({
+    slips: slips.map(({ at, message, repairs }) => ({ ...placed(at), message, repairs })),
+    nearMisses: nearMisses.map(({ at, message, order: raised, repair }) => ({
       ...placed(at),
       message,
       order: raised,

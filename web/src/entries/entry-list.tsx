@@ -27,8 +27,8 @@ interface EntryListProps<K extends Kind> {
   readonly otherNew?: (store: (document: DocumentOf<K>) => void) => ReactNode;
   /** What is shown of an entry beside its title. */
   readonly preview: (row: EntryRow) => ReactNode;
-  /** More columns, with headings to sort and filter by; none for a plain list. */
-  readonly useColumns?: (rows: readonly EntryRow[] | null) => TableColumnsType<EntryRow>;
+  /** More columns, with headings to sort and filter by; none for a plain list, null while the rows wait for them. */
+  readonly useColumns?: (rows: readonly EntryRow[] | null) => TableColumnsType<EntryRow> | null;
 }
 
 const NO_COLUMNS: TableColumnsType<EntryRow> = [];
@@ -144,14 +144,14 @@ function PresentEntries<K extends Kind>({
         )}
       </div>
       {error !== undefined && <p className="wrong">The list cannot be loaded: {error.message}.</p>}
-      {rows === null && error === undefined && <Skeleton active aria-label="Loading" />}
+      {(rows === null || columns === null) && error === undefined && <Skeleton active aria-label="Loading" />}
       {found?.length === 0 && (
         <Empty
           image={Empty.PRESENTED_IMAGE_SIMPLE}
           description={sought === '' ? empty : `No match for “${sought}”${among}.`}
         />
       )}
-      {found !== null && found.length > 0 && (
+      {found !== null && found.length > 0 && columns !== null && (
         <EntryTable
           // a table sorts by the columns that it had first
           key={columns.length}

@@ -1,6 +1,6 @@
 import { LIBRARY, methodTex } from '@schritt/core/notation';
 import type { TableColumnsType, TableColumnType } from 'antd';
-import { type ReactNode, useMemo } from 'react';
+import { type ReactNode, useEffect, useMemo, useState } from 'react';
 import type { EntryRow } from '../api/client.ts';
 import { EntryList } from '../entries/entry-list.tsx';
 import { hasErrors, useReading } from '../state/use-reading.ts';
@@ -99,13 +99,30 @@ function byFamily(facts: ReadonlyMap<string, MethodFacts>): (a: EntryRow, b: Ent
   };
 }
 
-/** Family, order, stages, explicit or implicit, and A-stability of methods. */
-function useMethodColumns(rows: readonly EntryRow[] | null): TableColumnsType<EntryRow> {
+/** Milliseconds for which the list waits for its facts; if they come later, its rows keep their places. */
+const HOLD = 1500;
+
+/** Whether facts are still waited for, came in time for the list to be grouped by them, or did not. */
+function useArrival(hasCome: boolean): 'waiting' | 'in time' | 'late' {
+  const [arrival, setArrival] = useState<'waiting' | 'in time' | 'late'>('waiting');
+  if (hasCome && arrival === 'waiting') setArrival('in time');
+  useEffect(() => {
+    const timer = setTimeout(() => setArrival((now) => (now === 'waiting' ? 'late' : now)), HOLD);
+    return () => clearTimeout(timer);
+  }, []);
+  return arrival;
+}
+
+/** Family, order, stages, explicit or implicit, and A-stability of methods; null while they are waited for. */
+function useMethodColumns(rows: readonly EntryRow[] | null): TableColumnsType<EntryRow> | null {
   const facts = useFacts(rows);
+  const arrival = useArrival(facts !== null);
   return useMemo(
     () =>
       facts === null
-        ? []
+        ? arrival === 'waiting'
+          ? null
+          : []
         : [
             {
               ...factColumn(facts, {
@@ -115,7 +132,7 @@ function useMethodColumns(rows: readonly EntryRow[] | null): TableColumnsType<En
                 of: ({ family }) => family,
               }),
               sorter: byFamily(facts),
-              defaultSortOrder: 'ascend',
+              ...(arrival === 'late' ? {} : { defaultSortOrder: 'ascend' as const }),
             },
             factColumn(facts, {
               key: 'order',
@@ -142,7 +159,7 @@ function useMethodColumns(rows: readonly EntryRow[] | null): TableColumnsType<En
               of: ({ stability }) => stability,
             }),
           ],
-    [facts],
+    [facts, arrival],
   );
 }
 

@@ -6,6 +6,7 @@ import type {
   Profile,
   ProfileRequest,
   Region,
+  RegionRequest,
   RowsWindow,
   RowsRequest,
   SideRows,
@@ -129,11 +130,11 @@ export function useStep(document: StudyDocument | null, step: StepRequest | null
 }
 
 /** The stability region of a method, by a worker of its own; null for none. */
-export function useRegion(text: string | null): Computed<Region | null> {
+export function useRegion(request: RegionRequest | null): Computed<Region | null> {
   const ask = useMemo((): Ask<Region | null> | null => {
-    if (text === null) return null;
-    return (computer, progress) => computer.ask('region', { text }, progress);
-  }, [text]);
+    if (request === null) return null;
+    return (computer, progress) => computer.ask('region', request, progress);
+  }, [request]);
   return useComputed(ask);
 }
 

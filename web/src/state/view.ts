@@ -1,4 +1,5 @@
 import { rounded } from '@schritt/core/text';
+import type { StabilityView } from '../worker/messages.ts';
 import { isDrawable, type Zoom } from '../plots/zoom.ts';
 
 /** How deep one looks: at the whole ladder, at the run of one step size, at one step of it. */
@@ -66,6 +67,7 @@ export interface View {
   readonly component: number;
   /** Whether the solution is shown with all components together. */
   readonly together: boolean;
+  readonly stability: StabilityView;
   /** Where a person has zoomed to; null for a plot as it was made. */
   readonly zooms: Readonly<Record<Area, Zoom | null>>;
   /** Whether the statement is folded away. */
@@ -75,6 +77,9 @@ export interface View {
   /** What is there; null for the usual panels of the depth. */
   readonly panels: readonly Panel[] | null;
 }
+
+/** What the stability panel can show. */
+export const STABILITY_VIEWS: readonly StabilityView[] = ['region', 'all regions', 'order star'];
 
 export const FIRST_VIEW: View = {
   depth: 'study',
@@ -87,6 +92,7 @@ export const FIRST_VIEW: View = {
   method: 0,
   component: 0,
   together: false,
+  stability: 'region',
   zooms: { large: null, beside: null },
   folded: false,
   inClass: false,
@@ -141,6 +147,7 @@ export function readView(address: URLSearchParams): View {
     method: whole(address.get('method')) ?? 0,
     component: whole(address.get('component')) ?? 0,
     together: address.get('components') === 'all',
+    stability: STABILITY_VIEWS.find((one) => one === address.get('stability')) ?? FIRST_VIEW.stability,
     zooms: { large: zoomOf(address.get('zoom')), beside: zoomOf(address.get('zoom2')) },
     folded: address.get('statement') === 'folded',
     inClass: address.get('view') === 'class',
@@ -175,6 +182,7 @@ export function writeView(view: View): URLSearchParams {
   put('method', view.method, 0);
   put('component', view.component, 0);
   put('components', view.together ? 'all' : null, null);
+  put('stability', view.stability, FIRST_VIEW.stability);
   put('zoom', zoomText(view.zooms.large), null);
   put('zoom2', zoomText(view.zooms.beside), null);
   put('statement', view.folded ? 'folded' : null, null);

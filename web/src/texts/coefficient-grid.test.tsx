@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { amountText, inspectMethod } from '@schritt/core/inspect';
+import { amountText, findSlips, inspectMethod } from '@schritt/core/inspect';
 import { parseMethod } from '@schritt/core/notation';
 import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -87,11 +87,11 @@ test('the orders of several texts are reported in their order; of one that canno
 
 test('remarks are slips and near misses, each with its repair', () => {
   const remarks = remarksOf(
-    inspectMethod(method('k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/3*(k1 + k2)')),
+    findSlips(method('k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h/3*(k1 + k2)')),
   );
   expect(remarks[0]?.message).toContain('the weights of the slopes sum to 2/3');
   expect(remarks.find(({ repairs }) => repairs[0]?.text === '2')?.message).toBe(
     '2 instead of 3 in line 3 gives order 2',
   );
-  expect(remarksOf(inspectMethod(method(HEUN)))).toEqual([]);
+  expect(remarksOf(findSlips(method(HEUN)))).toEqual([]);
 });

@@ -1,8 +1,10 @@
-import { type Complex, growthAt, type Inspection, zTex } from '@schritt/core/inspect';
+import { type Inspection, zTex } from '@schritt/core/inspect';
 import { evaluationsPerStep, isImplicit, type Method } from '@schritt/core/notation';
 import { counted, fixed, short } from '@schritt/core/text';
-import { type ReactNode, useMemo } from 'react';
+import { Segmented } from 'antd';
+import { type ReactNode, useMemo, useState } from 'react';
 import { useRegion } from '../state/use-results.ts';
+import type { RegionRequest } from '../worker/messages.ts';
 import { stabilityPlot } from '../panels/stability-plot.ts';
 import { Tex } from '../math/tex.tsx';
 import { PlotCanvas } from '../plots/plot-canvas.tsx';
@@ -48,13 +50,19 @@ function Stability({
   readonly text: string;
 }): ReactNode {
   const palette = usePalette();
-  const region = useRegion(inspection.stability === null ? null : text).value;
   const { stability } = inspection;
-  const plot = useMemo(() => {
-    if (region === null || stability === null) return null;
-    const growth = (z: Complex): number => growthAt(stability.polynomial, z);
-    return stabilityPlot(title, { region, spectrum: null, growth }, palette);
-  }, [region, stability, title, palette]);
+  const [shows, setShows] = useState<'region' | 'order star'>('region');
+  const hasStar = stability !== null && stability.phase !== null;
+  const isStar = hasStar && shows === 'order star';
+  const request = useMemo(
+    (): RegionRequest | null => (stability === null ? null : { text, others: [], isStar }),
+    [stability, text, isStar],
+  );
+  const region = useRegion(request).value;
+  const plot = useMemo(
+    () => region && stabilityPlot(title, { region, own: null, others: [], spectrum: null }, palette),
+    [region, title, palette],
+  );
   if (stability === null) return null;
   const tex = polynomialTex(inspection);
   return (
@@ -82,6 +90,15 @@ function Stability({
           ? ` ${stability.polynomial.above.length === 1 ? '|R(∞)| = ' : 'Largest root as z → ∞: '}${short(stability.atInfinity, 4)}.`
           : ''}
       </p>
+      {hasStar && (
+        <Segmented
+          size="small"
+          aria-label="What is drawn"
+          options={['region', 'order star']}
+          value={shows}
+          onChange={setShows}
+        />
+      )}
       {plot !== null && (
         <div className="region-plot">
           <PlotCanvas plot={plot} />

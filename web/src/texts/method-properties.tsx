@@ -1,12 +1,13 @@
-import type { Inspection } from '@schritt/core/inspect';
+import { type Inspection, type LeadingTerm, leadingTermTex } from '@schritt/core/inspect';
 import { significant } from '@schritt/core/text';
 import { Descriptions } from 'antd';
 import type { ReactNode } from 'react';
+import { Tex } from '../math/tex.tsx';
 
 /** What is known of a method beside its order: a name and what it is. */
 interface Property {
   readonly label: string;
-  readonly value: string;
+  readonly value: ReactNode;
 }
 
 function number(value: number | null, write: (value: number) => string): string | null {
@@ -19,14 +20,17 @@ function atEqualWork(principal: number, cost: number, order: number): string {
 }
 
 function propertiesOf(
-  { ordersOn, properties, withinDigits, order }: Inspection,
+  { ordersOn, properties, withinDigits, order, stability }: Inspection,
   cost: number,
 ): readonly Property[] {
   const proof = withinDigits?.proof ?? order;
   const general = proof?.order ?? null;
   const { stageOrder, principalError, symplectic, symmetric, ssp, oscillation } = properties;
   const yesNo = (value: boolean | null): string | null => (value === null ? null : value ? 'yes' : 'no');
-  const rows: readonly (readonly [string, string | null])[] = [
+  const phase = stability?.phase ?? null;
+  const term = (one: LeadingTerm | null | undefined): ReactNode =>
+    one && <Tex tex={`${leadingTermTex(one)} + \\dots`} />;
+  const rows: readonly (readonly [string, ReactNode])[] = [
     ["Order on y' = f(y)", number(ordersOn.autonomous === general ? null : ordersOn.autonomous, String)],
     ["Order on y' = Ay", number(ordersOn.linear === general ? null : ordersOn.linear, String)],
     ['Order with any matrix for the Jacobian', number(ordersOn.anyJacobian, String)],
@@ -42,11 +46,13 @@ function propertiesOf(
         value === Infinity ? 'without bound' : `up to ${significant(value, 6)}`,
       ),
     ],
+    ['Dissipation, |R(ix)| − 1', phase && (term(phase.dissipation) ?? '0')],
+    ['Dispersion, arg R(ix) − x', phase && term(phase.dispersion)],
     ['Symplectic', yesNo(symplectic)],
     ['Symmetric', yesNo(symmetric)],
     ['SSP coefficient', number(ssp, (value) => (value === Infinity ? 'no limit' : significant(value, 3)))],
   ];
-  return rows.flatMap(([label, value]) => (value === null ? [] : [{ label, value }]));
+  return rows.flatMap(([label, value]) => (value === null || value === undefined ? [] : [{ label, value }]));
 }
 
 /** Properties of a method that follow from its text. */

@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { openStudy, runKey, type StudyDocument } from '@schritt/core/document';
-import { inspectMethod, testBench } from '@schritt/core/inspect';
+import { findSlips, inspectMethod, testBench } from '@schritt/core/inspect';
 import {
   checkExact,
   exactCheckSentence,
@@ -131,9 +131,10 @@ const ANSWER: { readonly [K in AtOnce]: (question: Questions[K], id: number) => 
   readProblem: ({ text }) => parseProblem(text),
   readMethod: ({ text }) => parseMethod(text),
   inspection: ({ text }) => inspectMethod(methodOf(text)),
+  slips: ({ text }) => findSlips(methodOf(text)),
   proved: ({ texts }) => provedTexts(texts),
   facts: ({ texts }) => methodFacts(texts),
-  region: ({ text }) => regionOf(text),
+  region: regionOf,
   spectrum: ({ document, method }) => spectrumOf(studyOf(document), method),
   wished: ({ document, targetError: wished }) => stepsForError(studyOf(document), wished),
   bench: ({ text }) => testBench(methodOf(text)),
@@ -171,6 +172,8 @@ function answer(request: Exclude<WorkerRequest, { readonly kind: 'taken' }>): Me
     case 'readMethod':
       return answered(id, request.kind, request.question);
     case 'inspection':
+      return answered(id, request.kind, request.question);
+    case 'slips':
       return answered(id, request.kind, request.question);
     case 'proved':
       return answered(id, request.kind, request.question);

@@ -1,5 +1,13 @@
 import type { StudyDocument, ExportRequest } from '@schritt/core/document';
-import type { Box, Complex, EdgeSegment, Inspection, Stability, TestBench } from '@schritt/core/inspect';
+import type {
+  Box,
+  Complex,
+  EdgeSegment,
+  Inspection,
+  MethodSlips,
+  Stability,
+  TestBench,
+} from '@schritt/core/inspect';
 import type { Method, ParameterValues, Problem, Reading } from '@schritt/core/notation';
 import type {
   Curves,
@@ -117,13 +125,27 @@ export interface StepView {
   readonly field: readonly Stroke[];
 }
 
-/** The stability region of a method in the complex plane. */
+/** What of the stability of a method is drawn. */
+export type StabilityView = 'region' | 'all regions' | 'order star';
+
+/** What of the stability of a method is asked for. */
+export interface RegionRequest {
+  readonly text: string;
+  /** Methods whose regions are drawn together with its own; none for an order star. */
+  readonly others: readonly string[];
+  readonly isStar: boolean;
+}
+
+/** The stability region of a method in the complex plane, or its order star. */
 export interface Region {
+  readonly isStar: boolean;
   readonly polynomial: Stability['polynomial'];
   readonly box: Box;
   readonly edge: readonly EdgeSegment[];
-  /** Lines through the places at which it is stable. */
+  /** Lines through the places at which it is stable, or through those of the order star. */
   readonly hatching: readonly EdgeSegment[];
+  /** The edges of the regions of others, by their texts, as far as they are known. */
+  readonly others: readonly { readonly text: string; readonly edge: readonly EdgeSegment[] }[];
 }
 
 /** Eigenvalues of the Jacobian along the solution of a problem; none for larger systems. */
@@ -160,13 +182,14 @@ export interface Questions {
   readonly readMethod: { readonly text: string };
   /** What can be proved of one method. */
   readonly inspection: { readonly text: string };
+  readonly slips: { readonly text: string };
   /** What is proved of the orders of methods. */
   readonly proved: { readonly texts: readonly string[] };
   /** What a list tells of methods. */
   readonly facts: { readonly texts: readonly string[] };
   readonly problem: { readonly text: string; readonly parameters: ParameterValues };
   /** The edge of the stability region of a method. */
-  readonly region: { readonly text: string };
+  readonly region: RegionRequest;
   /** Eigenvalues of the problem along its solution, and what they mean for a method. */
   readonly spectrum: { readonly document: StudyDocument; readonly method: number };
   /** A method on a battery of problems with known solutions. */
@@ -194,6 +217,7 @@ export interface Answers {
   readonly readProblem: Reading<Problem>;
   readonly readMethod: Reading<Method>;
   readonly inspection: Inspection;
+  readonly slips: MethodSlips;
   /** One a text, in a few words; null where none is proved. */
   readonly proved: readonly (string | null)[];
   readonly facts: readonly (MethodFacts | null)[];

@@ -1,8 +1,15 @@
-import { inspectMethod, largestStep, regionPicture, spectrumAlong } from '@schritt/core/inspect';
+import {
+  inspectMethod,
+  largestStep,
+  orderStar,
+  regionPicture,
+  regionsTogether,
+  spectrumAlong,
+} from '@schritt/core/inspect';
 import { componentNames, type Method, parseMethod } from '@schritt/core/notation';
 import { Refusal } from '@schritt/core/text';
 import { type Study, truthOf } from '@schritt/core/study';
-import type { Region, Spectrum } from './messages.ts';
+import type { Region, RegionRequest, Spectrum } from './messages.ts';
 
 /** Times at which eigenvalues are looked for, as parts of the interval. */
 const PARTS = 12;
@@ -13,11 +20,25 @@ export function methodOf(text: string): Method {
   return reading.value;
 }
 
-/** The stability region of a method; null where it is not known from the text. */
-export function regionOf(text: string): Region | null {
-  const { stability } = inspectMethod(methodOf(text));
+/** The stability region of a method, or its order star; null where there is none, or it is not known from the text. */
+export function regionOf({ text, others, isStar }: RegionRequest): Region | null {
+  const { stability, withinDigits } = inspectMethod(methodOf(text));
   if (stability === null) return null;
-  return { polynomial: stability.polynomial, ...regionPicture(stability) };
+  const { polynomial } = stability;
+  if (isStar) {
+    const star = orderStar(polynomial, withinDigits?.slack);
+    return star && { isStar, polynomial, ...star, others: [] };
+  }
+  const known = others.flatMap((other) => {
+    const found = inspectMethod(methodOf(other)).stability;
+    return found === null ? [] : [{ text: other, found }];
+  });
+  const [own = regionPicture(stability), ...pictures] = regionsTogether([
+    stability,
+    ...known.map(({ found }) => found),
+  ]);
+  const edges = pictures.map(({ edge }, i) => ({ text: known[i]?.text ?? '', edge }));
+  return { isStar, polynomial, ...own, others: edges };
 }
 
 /** Eigenvalues along the solution of a study's problem, and the largest h at which a method of it is stable there. */

@@ -141,10 +141,13 @@ export function isZero({ exact, value }: Amount): boolean {
   return exact === null ? value === 0 : exact.n === 0n;
 }
 
+/** The factorials that were asked for so far: conditions ask for the same ones again and again. */
+const FACTORIALS: Amount[] = [UNIT];
+
 export function factorial(n: number): Amount {
-  let made = UNIT;
-  for (let i = 2; i <= n; i += 1) made = times(made, amountOf(i));
-  return made;
+  for (let i = FACTORIALS.length; i <= n; i += 1)
+    FACTORIALS.push(times(FACTORIALS[i - 1] ?? UNIT, amountOf(i)));
+  return FACTORIALS[n] ?? UNIT;
 }
 
 /** A whole power of an amount, from 0 on. */

@@ -1,7 +1,9 @@
 import { LIBRARY } from '../../method/library/library.ts';
+import type { Method } from '../../method/method.ts';
 import { parseMethod } from '../../method/parse-method.ts';
 import { formKey } from '../form/form.ts';
 import { type Inspection, inspectMethod } from '../inspect-method.ts';
+import { findSlips } from './find-slips.ts';
 
 /** One kind of mistake: what is looked for in a text, and what is written instead. */
 interface Mistake {
@@ -91,9 +93,14 @@ const METHODS: readonly (readonly [string, string])[] = [
   ],
 ];
 
-function inspect(text: string): Inspection | null {
+function read(text: string): Method | null {
   const reading = parseMethod(text);
-  return reading.ok ? inspectMethod(reading.value) : null;
+  return reading.ok ? reading.value : null;
+}
+
+function inspect(text: string): Inspection | null {
+  const method = read(text);
+  return method && inspectMethod(method);
 }
 
 function orderOf({ order, orderWithoutVelocity }: Inspection): number {
@@ -128,9 +135,12 @@ function planted(): readonly {
           count += 1;
           if (other === null || count % 3 !== 0) continue;
           const bad = text.slice(0, match.index) + other + text.slice(match.index + match[0].length);
-          const inspection = inspect(bad);
-          if (inspection?.kind == null || orderOf(inspection) >= orderOf(right)) continue;
-          const { slips, nearMisses, order } = inspection;
+          const method = read(bad);
+          if (method === null) continue;
+          const inspection = inspectMethod(method);
+          if (inspection.kind === null || orderOf(inspection) >= orderOf(right)) continue;
+          const { order } = inspection;
+          const { slips, nearMisses } = findSlips(method);
           const [first] = [
             ...slips.flatMap(({ repairs }) => repairs),
             ...nearMisses.map(({ repair }) => repair),

@@ -1,7 +1,7 @@
 import { inspectedText } from '../../../trust/inspected-text.ts';
 import { LIBRARY } from '../../method/library/library.ts';
 import { findInLibrary } from '../../method/library/find-method.ts';
-import { inspectMethod } from '../inspect-method.ts';
+import { findSlips } from './find-slips.ts';
 import type { Slip } from './slip.ts';
 
 function mended(text: string, { from, to, text: made }: Slip['repairs'][number]): string {
@@ -17,7 +17,7 @@ const RK4 = (
 const RIGHT = 'h/6*(k1 + 2*k2 + 2*k3 + k4)';
 
 test.each(LIBRARY.map(({ title }) => title))('no slip is reported in %s', (title) => {
-  const { slips, nearMisses } = inspectMethod(findInLibrary(title)!);
+  const { slips, nearMisses } = findSlips(findInLibrary(title)!);
   expect(slips).toEqual([]);
   expect(nearMisses).toEqual([]);
 });

@@ -1,4 +1,4 @@
-import { complex } from './complex.ts';
+import { type Complex, complex } from './complex.ts';
 import { growthAt, type StabilityLimits } from './stability-limits.ts';
 import type { StabilityPolynomial } from './stability-polynomial.ts';
 
@@ -50,19 +50,66 @@ function boxBy({ real, imaginary, aStable }: StabilityLimits): Box {
  * @example regionPicture(inspection.stability!).box.left < -2 // true
  */
 export function regionPicture(stability: StabilityOfMethod): RegionPicture {
-  const { polynomial, real, aStable } = stability;
-  let box = boxBy(stability);
-  let growth = growthOn(polynomial, box);
-  let edge = regionEdge(growth, box);
+  const { real, aStable } = stability;
+  let picture = pictureIn(boxBy(stability), stability);
   // a bounded region may reach further off the axes than its limits on them
   for (let i = 0; !aStable && Number.isFinite(real) && i < WIDEN.times; i += 1) {
-    const wider = widened(box, edge);
+    const wider = widened(picture.box, picture.edge);
     if (wider === null) break;
-    box = wider;
-    growth = growthOn(polynomial, box);
-    edge = regionEdge(growth, box);
+    picture = pictureIn(wider, stability);
   }
-  return { box, edge, hatching: hatchingOf(growth, box) };
+  return picture;
+}
+
+/** The region of a method in a part of the plane. */
+function pictureIn(box: Box, { polynomial, real }: Omit<StabilityOfMethod, 'aStable'>): RegionPicture {
+  const extent = Number.isFinite(real) ? 'bounded' : 'unbounded';
+  return excessPicture(box, extent, pointsFor(polynomial), (z) => growthAt(polynomial, z) - 1);
+}
+
+/** Lines of the hatching over the whole height of a picture. */
+const HATCHED = 24;
+
+/** How many times its size is drawn of an unbounded region, about the part that is to be seen: plots of any shape show more. */
+const BEYOND = 2;
+
+/**
+ * Where something does not exceed 0 in a part of the plane.
+ *
+ * @param points along each side of the part
+ */
+export function excessPicture(
+  box: Box,
+  extent: 'bounded' | 'unbounded',
+  points: number,
+  excess: (z: Complex) => number,
+): RegionPicture {
+  const times = extent === 'bounded' ? 1 : BEYOND;
+  const [x, y] = [(box.left + box.right) / 2, (box.bottom + box.top) / 2];
+  const drawn: Box = {
+    left: x + times * (box.left - x),
+    right: x + times * (box.right - x),
+    bottom: y + times * (box.bottom - y),
+    top: y + times * (box.top - y),
+  };
+  const grid = excessOn(times * points, drawn, excess);
+  return { box, edge: regionEdge(grid, drawn), hatching: hatchingOf(grid, drawn, times * HATCHED) };
+}
+
+/**
+ * The stability regions of several methods in one part of the plane, which shows all of each that is bounded.
+ *
+ * @example regionsTogether([inspection.stability!]).length // 1
+ */
+export function regionsTogether(stabilities: readonly StabilityOfMethod[]): readonly RegionPicture[] {
+  const boxes = stabilities.map((one) => regionPicture(one).box);
+  const box: Box = {
+    left: Math.min(...boxes.map(({ left }) => left)),
+    right: Math.max(...boxes.map(({ right }) => right)),
+    bottom: Math.min(...boxes.map(({ bottom }) => bottom)),
+    top: Math.max(...boxes.map(({ top }) => top)),
+  };
+  return stabilities.map((one) => pictureIn(box, one));
 }
 
 /** How often a box is widened, by which part of its size, and how near to a side the edge of the region may come. */
@@ -85,66 +132,74 @@ function widened(box: Box, edge: readonly EdgeSegment[]): Box | null {
   };
 }
 
-/** Where on a side of a square growth is 1, as a part of it. */
+/** Where on a side of a square nothing exceeds, as a part of it. */
 function crossing(a: number, b: number): number {
-  return Math.min(1, Math.max(0, (1 - a) / (b - a)));
+  return Math.min(1, Math.max(0, -a / (b - a)));
 }
 
-/** Growth at equal distances over a box, row by row from its bottom. */
-type GrowthGrid = readonly (readonly number[])[];
+/** By how much growth exceeds 1, at equal distances over a box, row by row from its bottom. */
+type ExcessGrid = readonly (readonly number[])[];
 
-function growthOn(polynomial: StabilityPolynomial, { left, right, bottom, top }: Box): GrowthGrid {
-  const points = pointsFor(polynomial);
+/** Larger values count as this, so that places between them can be computed. */
+const FAR = 1e6;
+
+function excessOn(
+  points: number,
+  { left, right, bottom, top }: Box,
+  excess: (z: Complex) => number,
+): ExcessGrid {
   const [dx, dy] = [(right - left) / points, (top - bottom) / points];
   return Array.from({ length: points + 1 }, (_, j) =>
     Array.from({ length: points + 1 }, (__, i) =>
-      growthAt(polynomial, complex(left + i * dx, bottom + j * dy)),
+      Math.max(-FAR, Math.min(FAR, excess(complex(left + i * dx, bottom + j * dy)))),
     ),
   );
 }
 
-/** Rows of the grid between two lines of the hatching. */
-const HATCH = 3;
-
-/** Horizontal lines through the places of a grid at which errors do not grow. */
-function hatchingOf(growth: GrowthGrid, { left, right, bottom, top }: Box): readonly EdgeSegment[] {
-  const points = growth.length - 1;
+/** Horizontal lines through the places of a grid at which nothing exceeds. */
+function hatchingOf(
+  excess: ExcessGrid,
+  { left, right, bottom, top }: Box,
+  lines: number,
+): readonly EdgeSegment[] {
+  const points = excess.length - 1;
   const [dx, dy] = [(right - left) / points, (top - bottom) / points];
-  const lines: EdgeSegment[] = [];
-  for (let j = HATCH; j < points; j += HATCH) {
-    const row = growth[j]!;
+  const found: EdgeSegment[] = [];
+  const apart = Math.max(1, Math.round(points / lines));
+  for (let j = apart; j < points; j += apart) {
+    const row = excess[j]!;
     const y = bottom + j * dy;
-    let from: number | null = row[0]! <= 1 ? left : null;
+    let from: number | null = row[0]! <= 0 ? left : null;
     for (let i = 1; i <= points; i += 1) {
       const [before, here] = [row[i - 1]!, row[i]!];
-      if (before <= 1 === here <= 1) continue;
+      if (before <= 0 === here <= 0) continue;
       const x = left + (i - 1 + crossing(before, here)) * dx;
       if (from === null) from = x;
       else {
-        lines.push([from, y, x, y]);
+        found.push([from, y, x, y]);
         from = null;
       }
     }
-    if (from !== null) lines.push([from, y, right, y]);
+    if (from !== null) found.push([from, y, right, y]);
   }
-  return lines;
+  return found;
 }
 
 /**
  * The edge of the stability region within a box: where an error neither grows nor shrinks (marching squares).
  */
-function regionEdge(growth: GrowthGrid, { left, right, bottom, top }: Box): readonly EdgeSegment[] {
-  const points = growth.length - 1;
+function regionEdge(excess: ExcessGrid, { left, right, bottom, top }: Box): readonly EdgeSegment[] {
+  const points = excess.length - 1;
   const [dx, dy] = [(right - left) / points, (top - bottom) / points];
   const pieces: EdgeSegment[] = [];
   for (let j = 0; j < points; j += 1)
     for (let i = 0; i < points; i += 1) {
-      const [a, b] = [growth[j]![i]!, growth[j]![i + 1]!];
-      const [c, d] = [growth[j + 1]![i]!, growth[j + 1]![i + 1]!];
+      const [a, b] = [excess[j]![i]!, excess[j]![i + 1]!];
+      const [c, d] = [excess[j + 1]![i]!, excess[j + 1]![i + 1]!];
       const [x, y] = [left + i * dx, bottom + j * dy];
       const cuts: [number, number][] = [];
       const cut = (from: number, to: number, at: (part: number) => [number, number]): void => {
-        if (from <= 1 !== to <= 1) cuts.push(at(crossing(from, to)));
+        if (from <= 0 !== to <= 0) cuts.push(at(crossing(from, to)));
       };
       cut(a, b, (part) => [x + part * dx, y]);
       cut(c, d, (part) => [x + part * dx, y + dy]);

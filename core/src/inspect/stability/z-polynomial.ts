@@ -57,12 +57,12 @@ function fractionTex(amount: Amount): string {
  *
  * @example zTex(inspection.stability!.polynomial.below)
  */
-export function zTex(a: ZPolynomial): string {
+export function zTex(a: ZPolynomial, variable = 'z'): string {
   const parts = a.flatMap((amount, k) => {
     if (isZero(amount)) return [];
     const isNegative = amount.value < 0;
     const size = isNegative ? less(NOTHING, amount) : amount;
-    const power = k === 0 ? '' : k === 1 ? 'z' : `z^{${k}}`;
+    const power = k === 0 ? '' : k === 1 ? variable : `${variable}^{${k}}`;
     const number = k > 0 && size.value === 1 ? '' : fractionTex(size);
     return [{ isNegative, text: `${number}${power}` }];
   });
