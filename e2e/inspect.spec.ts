@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openStudy, typeText } from './study-page.ts';
+import { cells, choose, openStudy, typeText } from './study-page.ts';
 
 test('a planted slip is found on the method page, and its repair taken', async ({ page }) => {
   await page.goto('/methods');
@@ -11,6 +11,8 @@ test('a planted slip is found on the method page, and its repair taken', async (
   await expect(page.getByRole('region', { name: 'Convergence tests' }).locator('tbody tr')).toHaveCount(9);
   await expect(page.getByRole('region', { name: 'Stability' })).toContainText('up to 2.785294');
   await expect(page.getByRole('img', { name: /^Stability region of RK4/ })).toBeVisible();
+  await page.getByText('order star', { exact: true }).click();
+  await expect(page.getByRole('img', { name: /^Order star of RK4/ })).toBeVisible();
 
   // the 2 before k3 is forgotten
   await typeText(
@@ -60,4 +62,39 @@ test('a study shows predictions: the leading error dashed, its N for a target er
   await expect(
     page.getByRole('img', { name: /^Stability region of Euler .* with h times the eigenvalues/ }),
   ).toBeVisible();
+  await page.getByRole('combobox', { name: 'What is drawn' }).press('ArrowDown');
+  await page.getByText('all regions', { exact: true }).click();
+  await expect(
+    page.getByRole('img', { name: /^Stability region of Euler .* and edges of those of Heun/ }),
+  ).toBeVisible();
+});
+
+test('rows of a method with an embedded formula have estimated and actual errors of single steps', async ({
+  page,
+  request,
+}) => {
+  const document = {
+    schritt: 1,
+    kind: 'study',
+    title: 'A pair in the sluice',
+    problem: { title: 'Decay', text: "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)" },
+    methods: [
+      {
+        title: 'Pair',
+        text: 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h*k1\nyhat[n+1] = y + h/2*(k1 + k2)\n',
+      },
+    ],
+    ladder: { counts: [4, 8, 16] },
+  };
+  const made = await request.post('/api/studies', { data: { document } });
+  const { id }: { readonly id: string } = await made.json();
+  await page.goto(`/studies/${id}?depth=run&rung=0`);
+  await choose(page, 'Methods whose rows are shown', 'Pair, all stages');
+  const table = page.getByRole('region', { name: 'Rows' });
+  await expect(table.getByRole('columnheader', { name: 'local error y' })).toBeVisible();
+  const first = await cells(table.locator('tbody tr').first());
+  // one step of Euler minus one of Heun, and minus exp(-h), with h = 1/2
+  expect(first.slice(-2)).toEqual(['−0.125', `−${(Math.exp(-0.5) - 0.5).toFixed(3)}`]);
+  await request.delete(`/api/studies/${id}`);
+  await request.delete(`/api/studies/${id}/permanently`);
 });

@@ -44,6 +44,7 @@ test('a method is reported in JSON with its kind, tableau, order, first failing 
       ],
       b: ['1/2', '1/2'],
     },
+    embedded: null,
     multistep: null,
     stability: {
       real: 2,
@@ -87,6 +88,18 @@ test('slips and near misses come with line and column', () => {
       ],
     },
   ]);
+});
+
+test('the order and the weights of an embedded formula are reported', () => {
+  const text = 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h*k1\nyhat[n+1] = y + h/2*(k1 + k2)';
+  const path = file({ kind: 'method', title: 'Pair', text });
+  const [report] = JSON.parse(inspectCommand(path, 'json'));
+  expect([report.order, report.embedded.order]).toEqual([1, 2]);
+  expect([report.embedded.b, report.embedded.weights]).toEqual([
+    ['1', '0'],
+    ['1/2', '1/2'],
+  ]);
+  expect(inspectCommand(path, 'table')).toContain('embedded formula: order 2, weights 1/2  1/2');
 });
 
 test('a limit without end is null in JSON, and said so in words', () => {

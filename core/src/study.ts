@@ -30,6 +30,7 @@ export {
   MAX_RUNGS,
   type Rung,
 } from './study/runs/ladder.ts';
+export { type LocalErrors, localErrors } from './study/local-errors.ts';
 export type { MethodRun, RungRun } from './study/runs/run-method.ts';
 export { type MethodSign, methodSigns } from './study/runs/run-methods.ts';
 export type { Study } from './study/runs/study.ts';

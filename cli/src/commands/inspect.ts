@@ -17,6 +17,11 @@ function table({ A, b, c }: NonNullable<InspectionReport['tableau']>): readonly 
   ];
 }
 
+function embeddedTexts({ order, weights }: NonNullable<InspectionReport['embedded']>): readonly string[] {
+  const known = order === null ? 'no order can be proved' : `order ${order}`;
+  return [`  embedded formula: ${known}${weights.length === 0 ? '' : `, weights ${weights.join('  ')}`}`];
+}
+
 function orderText(report: InspectionReport): string {
   const { order, orderIsAtLeast, orderWithinDigits, defect, orderWithoutVelocity, errorConstant } = report;
   if (order === null) return '  no order can be proved';
@@ -96,7 +101,7 @@ function words(report: InspectionReport): readonly string[] {
   const { title, kind, why, stages, evaluations } = report;
   if (kind === null)
     return [`method "${title}": not in a recognised form (${why ?? ''}); its order can only be observed`];
-  const { tableau, stability, zeroStable, conditions, slips, nearMisses } = report;
+  const { tableau, embedded, stability, zeroStable, conditions, slips, nearMisses } = report;
   return [
     `method "${title}": ${kind}, ${counted(stages ?? 0, 'stage')}, ${counted(evaluations, 'evaluation')} of f per step`,
     orderText(report),
@@ -104,6 +109,7 @@ function words(report: InspectionReport): readonly string[] {
     ...conditions.map((text) => `  first unsatisfied condition: ${text}`),
     ...(zeroStable === false ? ['  not zero-stable: it does not converge'] : []),
     ...(tableau === null ? [] : table(tableau)),
+    ...(embedded === null ? [] : embeddedTexts(embedded)),
     ...(stability === null ? [] : [stabilityText(stability)]),
     ...slips.map(({ line, column, message }) => `  line ${line}, column ${column}: ${message}`),
     ...nearMisses.map(({ message }) => `  possible typo: ${message}`),

@@ -4,7 +4,14 @@ import { type Amount, inexactly } from './form/amount.ts';
 import { kindOf, type MethodKind } from './form/kind.ts';
 import type { LinearMethod, NotLinear } from './form/linear-method.ts';
 import { readLinear } from './form/read-linear.ts';
-import { type MultistepCoefficients, multistepOf, type Tableau, tableauOf } from './form/tableau.ts';
+import {
+  type EmbeddedTableau,
+  embeddedTableauOf,
+  type MultistepCoefficients,
+  multistepOf,
+  type Tableau,
+  tableauOf,
+} from './form/tableau.ts';
 import { principalError } from './order/principal-error.ts';
 import { type ProvedOrder, proveOrder, provedOrders } from './order/prove-order.ts';
 import { orderBySimplifying, simplifyingAssumptions, stageOrder } from './order/simplifying.ts';
@@ -76,6 +83,16 @@ export interface Inspection {
   /** Null where it is not known from the text. */
   readonly stability: Stability | null;
   readonly properties: Properties;
+  /** Null for a method without an embedded formula. */
+  readonly embedded: EmbeddedInspection | null;
+}
+
+/** What is proved of an embedded formula. */
+export interface EmbeddedInspection {
+  /** Null where no order can be proved. */
+  readonly order: ProvedOrder | null;
+  /** Both rows of weights over all stages; null where the method has no tableau. */
+  readonly tableau: EmbeddedTableau | null;
 }
 
 const NO_ORDERS: OrdersOn = { autonomous: null, linear: null, anyJacobian: null };
@@ -157,6 +174,16 @@ function propertiesOf(linear: LinearMethod, exact: Tableau | null, { order, with
   };
 }
 
+function embeddedOf({ embedded }: Method): EmbeddedInspection | null {
+  if (embedded === null) return null;
+  const inspection = inspectMethod(embedded.method);
+  const { linear } = inspection;
+  return {
+    order: effectiveProof(inspection),
+    tableau: inspection.tableau && linear && embeddedTableauOf(linear, embedded.advanced),
+  };
+}
+
 function inspected(method: Method): Inspection {
   const linear = readLinear(method);
   if ('why' in linear)
@@ -172,6 +199,7 @@ function inspected(method: Method): Inspection {
       multistep: null,
       stability: null,
       properties: NO_PROPERTIES,
+      embedded: null,
     };
   const isConsistent = dimensionSlips(method, linear).length === 0;
   const tableau = isConsistent ? tableauOf(linear) : null;
@@ -203,6 +231,7 @@ function inspected(method: Method): Inspection {
       }),
     },
     properties: propertiesOf(linear, tableau, { order, within }),
+    embedded: embeddedOf(method),
   };
 }
 

@@ -58,6 +58,23 @@ export interface Method {
   /** Whether it multiplies values or types derivatives out, so that it is for problems of one equation. */
   readonly oneEquation: boolean;
   readonly called: CalledNames;
+  /** A second formula over the same stages, which estimates the local error; null for none. */
+  readonly embedded: Embedded | null;
+}
+
+/**
+ * A second formula over the stages of a one-step method, `yhat[n+1] = ...`, whose difference from the new value estimates
+ * the local error. Runs go on with y[n+1] and do not compute it.
+ *
+ * Source: E. Hairer, S. P. Norsett, G. Wanner, Solving Ordinary Differential Equations I (2nd ed., 1993), section II.4.
+ */
+export interface Embedded {
+  /** The lines behind that of y[n+1]: further stages, and the formula itself, which is the last. */
+  readonly lines: readonly MethodStatement[];
+  /** The method that goes on with the second formula; y[n+1] is one of its stages. */
+  readonly method: Method;
+  /** What that method calls the y[n+1] of the text. */
+  readonly advanced: string;
 }
 
 /** What a text calls t and y: `x` and `u` in `u[n+1] = u + h*f(x, u)`. */

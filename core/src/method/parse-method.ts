@@ -5,8 +5,17 @@ import { Complaints, type Reading, tooLong, writing } from '../text/place.ts';
 import type { TokenLine, Report } from '../text/token.ts';
 import { methodWriting } from '../writing/method-writing.ts';
 import { writtenLines } from '../writing/written-lines.ts';
+import { embeddedText, embeddedValue } from './embedded.ts';
 import { refuseLargeMethod } from './method-size.ts';
-import { givenBy, type Method, type MethodStatement, partialOf, stepsBack, valuesOf } from './method.ts';
+import {
+  type Embedded,
+  givenBy,
+  type Method,
+  type MethodStatement,
+  partialOf,
+  stepsBack,
+  valuesOf,
+} from './method.ts';
 import { functionOf, type RawStatement, readLine, readStart, VARIABLES } from './read-line.ts';
 import { hasDerivatives, type ReadLines, understand, type Understood } from './understand.ts';
 
@@ -142,10 +151,51 @@ export function parseMethod(text: string): Reading<Method> {
           `the new value is missing; add a line ${variable}[n+1] = ...`,
         );
   const lastNext = statements.findLastIndex((s) => givenBy(s).some((given) => given.kind === 'next'));
-  const behind = statements[lastNext + 1];
-  if (!complaints.any && behind !== undefined) complaints.add(behind.at, 'no line may follow the new value');
-  if (!complaints.any) complaints.attempt(() => refuseLargeMethod(statements));
+  const behind = statements.slice(lastNext + 1);
+  const [first] = behind;
+  const isEmbedded = lines.some((line) => embeddedValue(line) !== null);
   const depth = depthOf(statements);
+  if (!complaints.any && isEmbedded) checkEmbedded(lines, behind, { depth, called }, complaints);
+  if (!complaints.any && !isEmbedded && first !== undefined)
+    complaints.add(first.at, 'no line may follow the new value');
+  if (!complaints.any) complaints.attempt(() => refuseLargeMethod(statements));
   if (complaints.any) return { ok: false, errors: complaints.list() };
-  return { ok: true, value: { text, form, statements, shapes, depth, startWith, oneEquation, called } };
+  const embedded = isEmbedded ? embeddedIn(text, lines, behind, called) : null;
+  const own = statements.slice(0, lastNext + 1);
+  return {
+    ok: true,
+    value: { text, form, statements: own, shapes, depth, startWith, oneEquation, called, embedded },
+  };
+}
+
+/** That an embedded formula is the last line of a one-step method, for the value of the text, and no number. */
+function checkEmbedded(
+  lines: readonly TokenLine[],
+  behind: readonly MethodStatement[],
+  { depth, called }: Pick<Method, 'depth' | 'called'>,
+  complaints: Complaints,
+): void {
+  const written = `${called.value}hat[n+1]`;
+  const line = lines.find((one) => embeddedValue(one) !== null);
+  if (line === undefined) return;
+  const last = behind.at(-1);
+  if (embeddedValue(line) !== called.value)
+    complaints.add(line.at, `the embedded formula of ${called.value}[n+1] is written ${written} = ...`);
+  else if (last?.at.from !== line.at.from)
+    complaints.add(line.at, `${written} is the last line, behind that of ${called.value}[n+1]`);
+  else if (depth > 0) complaints.add(line.at, `${written} belongs to a one-step method`);
+  else if (last.kind !== 'let' || last.shape !== 'vector')
+    complaints.add(line.at, `${written} must depend on values of the solution`);
+}
+
+/** The embedded formula of a text that was found to be right. */
+function embeddedIn(
+  text: string,
+  lines: readonly TokenLine[],
+  behind: readonly MethodStatement[],
+  called: Method['called'],
+): Embedded | null {
+  const { text: changed, advanced } = embeddedText(text, lines, called);
+  const reading = parseMethod(changed);
+  return reading.ok ? { lines: behind, method: reading.value, advanced } : null;
 }

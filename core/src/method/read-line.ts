@@ -64,6 +64,7 @@ function readGiven(
   const at = spanning(first.at, last.at);
   const text = tokens.map((token) => token.text).join('');
   const next = /^([yxv])\[n\+1\]$/.exec(text)?.[1];
+  const embeddedName = form === 'first order' ? /^([A-Za-z]hat)\[n\+1\]$/.exec(text)?.[1] : undefined;
   const other = /^([A-Za-z]\w*)\[n\+1\]$/.exec(text)?.[1];
   if (next === undefined && VARIABLES[form].some((variable) => variable === other?.toLowerCase()))
     throw new PlaceError(
@@ -71,6 +72,7 @@ function readGiven(
       `${other ?? ''} is not known, but ${other?.toLowerCase() ?? ''} is; names are case-sensitive`,
       writing(at, text.toLowerCase()),
     );
+  if (embeddedName !== undefined) return { given: { kind: 'name', name: embeddedName }, at };
   if (next === undefined && other !== undefined)
     throw new PlaceError(
       at,

@@ -27,6 +27,7 @@ function statementTex(
   statement: MethodStatement,
   called: CalledNames,
   equals: EqualsSign,
+  left: (given: Given) => string,
 ): readonly string[] {
   if (statement.kind === 'function') {
     const inputs = statement.inputs.map((name) => texSymbol(nameAsCalled(name, called))).join(', ');
@@ -36,7 +37,7 @@ function statementTex(
   const implicit = statement.kind === 'solve' ? '\\quad\\text{(solve)}' : '';
   return givenBy(statement).map((given, i) => {
     const value = values[i];
-    return `${givenTex(given, called)} ${equals} ${value === undefined ? '' : texOf(asCalled(value, called))}${implicit}`;
+    return `${left(given)} ${equals} ${value === undefined ? '' : texOf(asCalled(value, called))}${implicit}`;
   });
 }
 
@@ -46,12 +47,15 @@ function statementTex(
  * @example methodLines(heun)[0] // { tex: 'k_{1} = f(t, y)', from: 0 }
  */
 export function methodLines(
-  { statements, startWith, called }: Method,
+  { statements, startWith, called, embedded }: Method,
   equals: EqualsSign = '=',
 ): readonly MethodLine[] {
-  const lines = statements.flatMap((statement) =>
-    statementTex(statement, called, equals).map((tex) => ({ tex, from: statement.at.from })),
-  );
+  const further = embedded?.lines ?? [];
+  const lines = [...statements, ...further].flatMap((statement) => {
+    const left = (given: Given): string =>
+      statement === further.at(-1) ? `\\hat{${texSymbol(called.value)}}_{n+1}` : givenTex(given, called);
+    return statementTex(statement, called, equals, left).map((tex) => ({ tex, from: statement.at.from }));
+  });
   if (startWith === null) return lines;
   // only letters, digits and plain signs of a name are set; TeX commands in it are not
   const name = startWith.name.replace(/[^\p{L}\p{N} .,()+-]/gu, ' ');

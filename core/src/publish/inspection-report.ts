@@ -43,6 +43,14 @@ export interface InspectionReport {
     readonly A: readonly (readonly string[])[];
     readonly b: readonly string[];
   } | null;
+  /** A second row of weights: its order, and the tableau over all stages with both rows; null without one. */
+  readonly embedded: {
+    readonly order: number | null;
+    readonly c: readonly string[];
+    readonly A: readonly (readonly string[])[];
+    readonly b: readonly string[];
+    readonly weights: readonly string[];
+  } | null;
   readonly multistep: {
     readonly alpha: readonly string[];
     readonly beta: readonly string[];
@@ -134,6 +142,13 @@ export function inspectionReport(title: string, method: Method): InspectionRepor
     orderWithoutVelocity: orderWithoutVelocity?.order ?? null,
     errorConstant: effective?.errorConstant ? amountText(effective.errorConstant) : null,
     tableau: tableau && { c: texts(tableau.c), A: tableau.A.map(texts), b: texts(tableau.b) },
+    embedded: found.embedded && {
+      order: found.embedded.order?.order ?? null,
+      c: texts(found.embedded.tableau?.c ?? []),
+      A: (found.embedded.tableau?.A ?? []).map(texts),
+      b: texts(found.embedded.tableau?.b ?? []),
+      weights: texts(found.embedded.tableau?.embedded ?? []),
+    },
     multistep: multistep && {
       alpha: texts(multistep.alpha),
       beta: texts(multistep.beta),

@@ -79,6 +79,11 @@ export const EXAMPLES: readonly ExampleGroup[] = [
         says: 'stages',
         within: '…\ny[n+1] = y + h/2*(k1 + k2)',
       },
+      {
+        text: 'yhat[n+1] = y + h/2*(k1 + k2)',
+        says: 'an embedded formula, which estimates the local error',
+        within: 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h*k1\n…',
+      },
       { text: 'theta = 1/2', says: 'a constant', within: '…\ny[n+1] = y + theta*h*f(t, y)' },
       {
         text: 'y[n+1] = y + h/2*(3*f[n] - f[n-1])',

@@ -137,6 +137,7 @@ export function entryColumns<K extends Kind>(list: EntryListOptions<K>): TableCo
     ...list.columns,
     {
       key: 'actions',
+      title: 'Actions',
       width: hasFacts ? 212 : 255,
       align: 'right',
       render: (_, row) => <EntryActions row={row} {...list} />,

@@ -52,7 +52,7 @@ export function stepsText(
 ): string {
   return table(
     ['n', independent, ...cells.map((cell) => cell.heading)],
-    rows.map((row) => [row.n, row.t, ...cells.map(({ value }) => value(row))]),
+    rows.map((row, place) => [row.n, row.t, ...cells.map(({ value }) => value(row, place))]),
     format,
   );
 }

@@ -8,7 +8,7 @@ import './rung-table.css';
 export const STEPS_SHOWN = 40;
 
 /** Kinds of columns behind n and t. */
-export type StepColumn = 'values' | 'slopes' | 'stages' | 'conserved' | 'exact' | 'error';
+export type StepColumn = 'values' | 'slopes' | 'stages' | 'conserved' | 'exact' | 'error' | 'local';
 
 export const STEP_COLUMNS: readonly { readonly value: StepColumn; readonly label: string }[] = [
   { value: 'values', label: 'components' },
@@ -17,21 +17,29 @@ export const STEP_COLUMNS: readonly { readonly value: StepColumn; readonly label
   { value: 'conserved', label: 'conserved quantities' },
   { value: 'exact', label: 'exact values' },
   { value: 'error', label: 'errors' },
+  { value: 'local', label: 'local errors, estimated and actual' },
 ];
 
-export const USUAL_COLUMNS: readonly StepColumn[] = ['values', 'slopes', 'stages', 'conserved', 'error'];
+export const USUAL_COLUMNS: readonly StepColumn[] = [
+  'values',
+  'slopes',
+  'stages',
+  'conserved',
+  'error',
+  'local',
+];
 
 /** One column of the rows of a run. */
 export interface StepCell {
   readonly heading: string;
   readonly kind: StepColumn;
   /** The value in a row; null or undefined where it has none. */
-  readonly value: (row: RowsWindow['rows'][number]) => number | null | undefined;
+  readonly value: (row: RowsWindow['rows'][number], place: number) => number | null | undefined;
 }
 
 /** The columns of the rows of a run, of the chosen kinds. */
 export function stepCells(window: RowsWindow, kinds: readonly StepColumn[]): readonly StepCell[] {
-  const { components, slopes, stages, conserved, rows } = window;
+  const { components, slopes, stages, conserved, rows, localErrors } = window;
   const hasExact = rows.some((row) => row.exact.some((value) => value !== null));
   const all: readonly StepCell[] = [
     ...components.map((heading, j): StepCell => ({ heading, kind: 'values', value: (row) => row.values[j] })),
@@ -59,6 +67,12 @@ export function stepCells(window: RowsWindow, kinds: readonly StepColumn[]): rea
           },
         ])
       : []),
+    ...(localErrors.length > 0
+      ? components.flatMap((name, j): readonly StepCell[] => [
+          { heading: `estimated ${name}`, kind: 'local', value: (_, i) => localErrors[i]?.estimate[j] },
+          { heading: `local error ${name}`, kind: 'local', value: (_, i) => localErrors[i]?.error?.[j] },
+        ])
+      : []),
   ];
   return all.filter(({ kind }) => kinds.includes(kind));
 }
@@ -82,7 +96,7 @@ export function StepsTable({ window, columns, independent, onMark, onClick }: St
     rows.map(({ t }) => t),
   );
   const styles = cells.map(({ kind, value }) =>
-    kind === 'error' ? errorColumn(rows.map(value)) : columnIn(format, rows.map(value)),
+    kind === 'error' || kind === 'local' ? errorColumn(rows.map(value)) : columnIn(format, rows.map(value)),
   );
   const classOf = (i: number): string => {
     const { kind } = cells[i]!;
@@ -104,7 +118,7 @@ export function StepsTable({ window, columns, independent, onMark, onClick }: St
           </tr>
         </thead>
         <tbody>
-          {rows.map((row) => (
+          {rows.map((row, place) => (
             <tr key={row.n} onMouseEnter={() => onMark(row.t)}>
               <th scope="row">{row.n}</th>
               <td>
@@ -112,7 +126,7 @@ export function StepsTable({ window, columns, independent, onMark, onClick }: St
               </td>
               {cells.map(({ heading, value }, i) => (
                 <td key={`${heading}/${i}`} className={classOf(i)}>
-                  <ColumnNumber value={value(row)} column={styles[i]!} />
+                  <ColumnNumber value={value(row, place)} column={styles[i]!} />
                 </td>
               ))}
             </tr>

@@ -232,6 +232,7 @@ const WINDOW: RowsWindow = {
     { n: 40, t: 0.25, values: [4 / 3], slopes: [-1e-9], stages: [[1.5]], conserved: [], exact: [1.25] },
     { n: 41, t: 0.5, values: [2], slopes: [4], stages: null, conserved: [], exact: [2] },
   ],
+  localErrors: [],
   steps: 100,
   stopped: 'step 42, k1: 1 is divided by 0',
 };

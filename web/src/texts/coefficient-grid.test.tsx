@@ -36,7 +36,7 @@ test('cells are a tableau if each is a number', () => {
     ['1', '1', '0'],
     ['', '1/2', '1/2'],
   ];
-  expect(tableauOfCells(cells)?.b.map(amountText)).toEqual(['1/2', '1/2']);
+  expect(tableauOfCells(cells)?.tableau.b.map(amountText)).toEqual(['1/2', '1/2']);
   expect(tableauOfCells([['0', '0', 'x'], ...cells.slice(1)])).toBeNull();
 });
 
@@ -53,6 +53,31 @@ test('what is typed into the grid becomes the text on request, and is put back o
   await userEvent.click(screen.getByRole('button', { name: 'Write as text' }));
   expect(onText).toHaveBeenCalledWith(
     'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h*(1/2*k1 + 3/4*k2)\n',
+  );
+});
+
+test('the weights of an embedded formula are a second row, kept in the text and with a stage more', async () => {
+  const onText = jest.fn();
+  const pair = `${HEUN}\nyhat[n+1] = y + h*k1`;
+  render(<CoefficientGrid inspection={inspectMethod(method(pair))} startWith={null} onText={onText} />);
+  const cell = (name: string): HTMLInputElement => screen.getByRole('textbox', { name });
+  expect([cell('b 1').value, cell('embedded b 1').value, cell('embedded b 2').value]).toEqual([
+    '1/2',
+    '1',
+    '0',
+  ]);
+  await userEvent.click(screen.getByRole('button', { name: '+ stage' }));
+  expect([cell('b 3').value, cell('embedded b 1').value, cell('embedded b 3').value]).toEqual([
+    '0',
+    '1',
+    '0',
+  ]);
+  await userEvent.click(screen.getByRole('button', { name: '− stage' }));
+  await userEvent.clear(cell('embedded b 1'));
+  await userEvent.type(cell('embedded b 1'), '1/3');
+  await userEvent.click(screen.getByRole('button', { name: 'Write as text' }));
+  expect(onText).toHaveBeenCalledWith(
+    'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h*(1/2*k1 + 1/2*k2)\nyhat[n+1] = y + h*(1/3*k1)\n',
   );
 });
 

@@ -30,34 +30,47 @@ export function cellAmount(text: string): Amount | null {
 /** The cells of a grid as texts, row by row. */
 type Cells = readonly (readonly string[])[];
 
-function cellsOf({ c, A, b }: Tableau): Cells {
+/** The cells of a tableau, with one row of weights or two. */
+function cellsOf({ c, A, b }: Tableau, embedded: readonly Amount[] | null): Cells {
   return [
     ...A.map((row, i) => [c[i], ...row].map((amount) => (amount === undefined ? '0' : cellText(amount)))),
     ['', ...b.map(cellText)],
+    ...(embedded === null ? [] : [['', ...embedded.map(cellText)]]),
   ];
 }
 
-/** The tableau of a grid; null where a cell is no number. */
-export function tableauOfCells(cells: Cells): Tableau | null {
+/** Rows of weights below a tableau: one, or two with an embedded formula; none below other coefficients. */
+type Weights = 0 | 1 | 2;
+
+/**
+ * The tableau of a grid, with the weights of an embedded formula if it has two rows of them; null where a cell is no
+ * number.
+ */
+export function tableauOfCells(
+  cells: Cells,
+  weights: Weights = 1,
+): { readonly tableau: Tableau; readonly embedded: readonly Amount[] | null } | null {
+  const stages = cells.length - weights;
   const amounts = cells.map((row, i) =>
-    row.map((text, j) => (i === cells.length - 1 && j === 0 ? fraction(0) : cellAmount(text))),
+    row.map((text, j) => (i >= stages && j === 0 ? fraction(0) : cellAmount(text))),
   );
   const known = amounts.map((row) => row.flatMap((amount) => amount ?? []));
   if (known.some((row, i) => row.length < (cells[i]?.length ?? 0))) return null;
-  const rows = known.slice(0, -1);
+  const rows = known.slice(0, stages);
+  const [b = [], embedded = null] = known.slice(stages).map((row) => row.slice(1));
   return {
-    c: rows.map(([first]) => first ?? fraction(0)),
-    A: rows.map((row) => row.slice(1)),
-    b: (known.at(-1) ?? []).slice(1),
+    tableau: { c: rows.map(([first]) => first ?? fraction(0)), A: rows.map((row) => row.slice(1)), b },
+    embedded,
   };
 }
 
-function resized(cells: Cells, stages: number): Cells {
+function resized(cells: Cells, stages: number, weights: Weights): Cells {
+  const before = cells.length - weights;
   const row = (i: number): readonly string[] => {
-    const own = i === stages ? cells.at(-1) : i < cells.length - 1 ? cells[i] : undefined;
-    return Array.from({ length: stages + 1 }, (_, j) => own?.[j] ?? (i === stages && j === 0 ? '' : '0'));
+    const own = i >= stages ? cells[before + i - stages] : i < before ? cells[i] : undefined;
+    return Array.from({ length: stages + 1 }, (_, j) => own?.[j] ?? (i >= stages && j === 0 ? '' : '0'));
   };
-  return Array.from({ length: stages + 1 }, (_, i) => row(i));
+  return Array.from({ length: stages + weights }, (_, i) => row(i));
 }
 
 interface GridProps {
@@ -67,18 +80,20 @@ interface GridProps {
 }
 
 /** The cells of a method's grid; none of a method without one. */
-function methodCells({ tableau, multistep }: Inspection): Cells {
-  if (tableau !== null) return cellsOf(tableau);
+function methodCells({ tableau, multistep, embedded }: Inspection): Cells {
+  const both = embedded?.tableau ?? null;
+  if (both !== null) return cellsOf(both, both.embedded);
+  if (tableau !== null) return cellsOf(tableau, null);
   if (multistep === null) return [];
   const { alpha, next, beta } = multistep;
   return [alpha.map(cellText), [cellText(next), ...beta.map(cellText)]];
 }
 
 /** The text of the method that cells give; null where one of them is no number. */
-function textOfCells(cells: Cells, isTableau: boolean, startWith: string | null): string | null {
-  if (isTableau) {
-    const grid = tableauOfCells(cells);
-    return grid && tableauText(grid);
+function textOfCells(cells: Cells, weights: Weights, startWith: string | null): string | null {
+  if (weights > 0) {
+    const grid = tableauOfCells(cells, weights);
+    return grid && tableauText(grid.tableau, grid.embedded);
   }
   const [alpha, slopes] = cells.map((row) => row.map(cellAmount));
   const [next, ...beta] = slopes ?? [];
@@ -91,8 +106,9 @@ function textOfCells(cells: Cells, isTableau: boolean, startWith: string | null)
 }
 
 /** What a cell is: an entry of a tableau, or a factor of a multistep formula. */
-function cellLabel(isTableau: boolean, last: number, i: number, j: number): string {
-  if (isTableau) return i === last ? `b ${j}` : j === 0 ? `c ${i + 1}` : `a ${i + 1} ${j}`;
+function cellLabel(stages: number | null, i: number, j: number): string {
+  if (stages !== null && i >= stages) return i === stages ? `b ${j}` : `embedded b ${j}`;
+  if (stages !== null) return j === 0 ? `c ${i + 1}` : `a ${i + 1} ${j}`;
   if (i === 0) return `factor of y[n-${j}]`;
   return j === 0 ? 'factor of f[n+1]' : `factor of f[n-${j - 1}]`;
 }
@@ -124,23 +140,24 @@ function CoefficientCell({
 /** The rows of cells: those of a tableau have a blank below c, those of a multistep formula their factors in front. */
 function CoefficientRows({
   cells,
-  isTableau,
+  weights,
   onChange,
 }: {
   readonly cells: Cells;
-  readonly isTableau: boolean;
+  readonly weights: Weights;
   readonly onChange: (i: number, j: number, value: string) => void;
 }): ReactNode {
-  const last = cells.length - 1;
+  const isTableau = weights > 0;
+  const stages = cells.length - weights;
   return cells.map((row, i) => (
-    <tr key={i} className={isTableau && i === last ? 'weights' : ''}>
+    <tr key={i} className={isTableau && i === stages ? 'weights' : ''}>
       {!isTableau && <th scope="row">{i === 0 ? 'y' : 'h f'}</th>}
       {!isTableau && i === 0 && <td className="quiet">n+1:</td>}
       {row.map((value, j) => (
         <td key={j}>
-          {!(isTableau && i === last && j === 0) && (
+          {!(isTableau && i >= stages && j === 0) && (
             <CoefficientCell
-              label={cellLabel(isTableau, last, i, j)}
+              label={cellLabel(isTableau ? stages : null, i, j)}
               value={value}
               onChange={(text) => onChange(i, j, text)}
             />
@@ -157,9 +174,10 @@ export function CoefficientGrid({ inspection, startWith, onText }: GridProps): R
   const [draft, setDraft] = useState<{ readonly of: Inspection; readonly cells: Cells } | null>(null);
   if (tableau === null && multistep === null) return null;
   const isTableau = tableau !== null;
+  const weights: Weights = !isTableau ? 0 : inspection.embedded?.tableau == null ? 1 : 2;
   const isChanged = draft?.of === inspection;
   const cells = isChanged ? draft.cells : methodCells(inspection);
-  const made = textOfCells(cells, isTableau, startWith);
+  const made = textOfCells(cells, weights, startWith);
   const put = (next: Cells): void => setDraft({ of: inspection, cells: next });
   const change = (i: number, j: number, text: string): void =>
     put(cells.map((row, k) => (k === i ? row.map((old, m) => (m === j ? text : old)) : row)));
@@ -169,11 +187,19 @@ export function CoefficientGrid({ inspection, startWith, onText }: GridProps): R
         <h2 className="label">{isTableau ? 'Butcher tableau' : 'Coefficients'}</h2>
         {isTableau && (
           <>
-            <Button size="small" type="text" onClick={() => put(resized(cells, cells.length))}>
+            <Button
+              size="small"
+              type="text"
+              onClick={() => put(resized(cells, cells.length - weights + 1, weights))}
+            >
               + stage
             </Button>
-            {cells.length > 2 && (
-              <Button size="small" type="text" onClick={() => put(resized(cells, cells.length - 2))}>
+            {cells.length - weights > 1 && (
+              <Button
+                size="small"
+                type="text"
+                onClick={() => put(resized(cells, cells.length - weights - 1, weights))}
+              >
                 − stage
               </Button>
             )}
@@ -192,7 +218,7 @@ export function CoefficientGrid({ inspection, startWith, onText }: GridProps): R
       </div>
       <table className={isTableau ? 'coefficient-grid tableau' : 'coefficient-grid'}>
         <tbody>
-          <CoefficientRows cells={cells} isTableau={isTableau} onChange={change} />
+          <CoefficientRows cells={cells} weights={weights} onChange={change} />
         </tbody>
       </table>
     </section>

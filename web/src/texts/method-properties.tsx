@@ -20,11 +20,12 @@ function atEqualWork(principal: number, cost: number, order: number): string {
 }
 
 function propertiesOf(
-  { ordersOn, properties, withinDigits, order, stability }: Inspection,
+  { ordersOn, properties, withinDigits, order, stability, embedded }: Inspection,
   cost: number,
 ): readonly Property[] {
   const proof = withinDigits?.proof ?? order;
   const general = proof?.order ?? null;
+  const second = embedded === null ? null : (embedded.order?.order ?? null);
   const { stageOrder, principalError, symplectic, symmetric, ssp, oscillation } = properties;
   const yesNo = (value: boolean | null): string | null => (value === null ? null : value ? 'yes' : 'no');
   const phase = stability?.phase ?? null;
@@ -34,6 +35,7 @@ function propertiesOf(
     ["Order on y' = f(y)", number(ordersOn.autonomous === general ? null : ordersOn.autonomous, String)],
     ["Order on y' = Ay", number(ordersOn.linear === general ? null : ordersOn.linear, String)],
     ['Order with any matrix for the Jacobian', number(ordersOn.anyJacobian, String)],
+    ['Order of the embedded formula', embedded && (second === null ? 'not proved' : String(second))],
     ['Stage order', number(stageOrder, String)],
     ['Principal error', number(principalError, (value) => significant(value, 3))],
     [

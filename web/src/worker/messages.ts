@@ -11,6 +11,7 @@ import type {
 import type { Method, ParameterValues, Problem, Reading } from '@schritt/core/notation';
 import type {
   Curves,
+  LocalErrors,
   MethodRun,
   Portrait,
   Row,
@@ -63,6 +64,8 @@ export interface RowsWindow {
   readonly stages: readonly string[];
   readonly conserved: readonly string[];
   readonly rows: readonly Row[];
+  /** The errors of the steps that start in the rows; none for a method without an embedded formula. */
+  readonly localErrors: readonly (LocalErrors | null)[];
   /** Steps of the whole run. */
   readonly steps: number;
   /** Where and why the run became non-finite within this window; null where it did not. */

@@ -71,6 +71,17 @@ test('stages and slopes of a system carry the names of their components', () => 
   expect(window.conserved).toEqual(['E']);
 });
 
+test('rows of a method with an embedded formula have the errors of the steps that start there', () => {
+  const pair = 'k1 = f(t, y)\nk2 = f(t + h, y + h*k1)\ny[n+1] = y + h*k1\nyhat[n+1] = y + h/2*(k1 + k2)';
+  const request = { method: 0, gridRequest: { steps: 4 }, from: 3, count: 2 };
+  const { rows, localErrors } = rowsWindow(study("y' = -y\ny(0) = 1\n0 <= t <= 2", pair), request);
+  const y = rows[0]!.values[0]!;
+  expect(localErrors[0]?.estimate[0]).toBeCloseTo(-y / 8, 14);
+  expect(localErrors[0]?.error?.[0]).toBeCloseTo(y * (0.5 - Math.exp(-0.5)), 14);
+  expect(localErrors[1]).toBeNull();
+  expect(rowsWindow(study(DECAY, EULER), request).localErrors).toEqual([]);
+});
+
 test('of a large system the first components are shown, in values, slopes and stages alike', () => {
   const text = 'u[i]’ = -i*u[i] for i = 1..30\nu[i](0) = 1 for i = 1..30\n0 <= t <= 1';
   const { components, slopes, rows } = rowsWindow(study(text, HEUN), {

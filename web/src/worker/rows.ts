@@ -1,5 +1,5 @@
 import { stageComponents, vectorNames } from '@schritt/core/document';
-import { componentNames } from '@schritt/core/notation';
+import { componentNames, type Method } from '@schritt/core/notation';
 import { Refusal } from '@schritt/core/text';
 import {
   begin,
@@ -7,6 +7,7 @@ import {
   compileWithStart,
   type Grid,
   keepRun,
+  localErrors,
   layGrid,
   type LongRun,
   rowsAgain,
@@ -67,10 +68,33 @@ function joined(found: readonly Rows[]): Rows {
   };
 }
 
-function compiled({ problem, methods, start }: Study, method: number): CompiledRun {
-  const chosen = methods[method];
+function methodAt({ methods }: Study, place: number): Method {
+  const chosen = methods[place];
   if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
-  return compileWithStart(problem, chosen.method, start);
+  return chosen.method;
+}
+
+function compiled(study: Study, method: number): CompiledRun {
+  return compileWithStart(study.problem, methodAt(study, method), study.start);
+}
+
+/** The errors of the steps that start in some rows, where the method has an embedded formula; of the components shown. */
+function localErrorsOf(
+  study: Study,
+  method: number,
+  run: CompiledRun,
+  { rows, grid }: ReturnType<typeof rowsOfRun>,
+): RowsWindow['localErrors'] {
+  const { embedded } = methodAt(study, method);
+  if (embedded === null) return [];
+  const second = compileWithStart(study.problem, embedded.method, study.start);
+  return localErrors(run, second, grid, rows).map(
+    (found) =>
+      found && {
+        estimate: found.estimate.slice(0, MAX_SHOWN),
+        error: found.error?.slice(0, MAX_SHOWN) ?? null,
+      },
+  );
 }
 
 /** The row of one grid point with all components; none where the run does not come that far. */
@@ -100,7 +124,8 @@ export function rowsAt(
 export function rowsWindow(study: Study, window: RowsRequest, key: string): RowsWindow {
   const { problem } = study;
   const run = compiled(study, window.method);
-  const { rows, stopped, grid } = rowsOfRun(study, run, window, key);
+  const found = rowsOfRun(study, run, window, key);
+  const { rows, stopped, grid } = found;
   const all = componentNames(problem);
   const components = all.slice(0, MAX_SHOWN);
   const shown = stageComponents(run, all).slice(0, MAX_SHOWN);
@@ -119,6 +144,7 @@ export function rowsWindow(study: Study, window: RowsRequest, key: string): Rows
       exact: row.exact.slice(0, MAX_SHOWN),
       stages: row.stages?.map((stage) => stage.slice(0, MAX_SHOWN)) ?? null,
     })),
+    localErrors: localErrorsOf(study, window.method, run, found),
     steps: grid.steps,
     stopped: stopped === null ? null : `step ${stopped.step}, ${stopped.stage}: ${stopped.why}`,
   };

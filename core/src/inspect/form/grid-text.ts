@@ -37,22 +37,34 @@ function time(c: Amount): string {
  * The text of a Runge-Kutta method with a tableau: stages k1, k2, ... one per line; stages that wait for one another in one
  * solve line.
  *
+ * @param embedded the weights of an embedded formula; null for none
+ *
  * @example tableauText(inspection.tableau!).split('\n')[0] // 'k1 = f(t, y)'
  */
-export function tableauText({ c, A, b }: Tableau): string {
+export function tableauText({ c, A, b }: Tableau, embedded: readonly Amount[] | null = null): string {
   const name = (j: number): string => `k${j + 1}`;
   const place = (i: number): string =>
     `y${step(sum((A[i] ?? []).map((amount, j) => ({ amount, of: name(j) }))))}`;
   const value = (i: number): string => `f(${time(c[i] ?? NOTHING)}, ${place(i)})`;
   const needs = (i: number, least: number): boolean =>
     (A[i] ?? []).some((amount, j) => j >= least && !isZero(amount));
-  const last = `y[n+1] = y${step(sum(b.map((amount, j) => ({ amount, of: name(j) }))))}`;
+  const weighted = (weights: readonly Amount[]): string =>
+    `y${step(sum(weights.map((amount, j) => ({ amount, of: name(j) }))))}`;
+  const next = `y[n+1] = ${weighted(b)}`;
+  const second = embedded === null ? [] : [`yhat[n+1] = ${weighted(embedded)}`];
   const stages = Array.from({ length: b.length }, (_, i) => i);
   const waits = stages.some((i) => needs(i, i + 1));
-  if (waits) return `solve ${stages.map(name).join(', ')} = ${stages.map(value).join(', ')}\n${last}\n`;
-  return [...stages.map((i) => `${needs(i, i) ? 'solve ' : ''}${name(i)} = ${value(i)}`), last, ''].join(
-    '\n',
-  );
+  if (waits)
+    return [
+      `solve ${stages.map(name).join(', ')} = ${stages.map(value).join(', ')}`,
+      next,
+      ...second,
+      '',
+    ].join('\n');
+  const lines = stages.map((i) => `${needs(i, i) ? 'solve ' : ''}${name(i)} = ${value(i)}`);
+  // stages that the embedded formula alone takes are no part of the step
+  const own = embedded === null ? lines.length : b.findLastIndex((weight) => !isZero(weight)) + 1;
+  return [...lines.slice(0, own), next, ...lines.slice(own), ...second, ''].join('\n');
 }
 
 /**

@@ -11,6 +11,11 @@ export interface Tableau {
   readonly b: readonly Amount[];
 }
 
+/** The coefficients of a method with an embedded formula, whose weights are a second row below b. */
+export interface EmbeddedTableau extends Tableau {
+  readonly embedded: readonly Amount[];
+}
+
 /**
  * The coefficients of a linear multistep formula: y[n+1] = sum alpha_j y[n-j] + h (next f[n+1] + sum beta_j f[n-j]).
  */
@@ -37,6 +42,18 @@ export function tableauOf(method: LinearMethod): Tableau | null {
     A: stages.map(({ at }) => ('y' in at ? factorsOf(at.y, stages.length) : [])),
     b: factorsOf(next.y, stages.length),
   };
+}
+
+/**
+ * The tableau of a method with both of its rows of weights, from the method that goes on with the embedded formula.
+ *
+ * @param advanced what y[n+1] is called there
+ */
+export function embeddedTableauOf(method: LinearMethod, advanced: string): EmbeddedTableau | null {
+  const tableau = tableauOf(method);
+  const line = method.lines.find(({ name }) => name === advanced);
+  if (tableau === null || line === undefined) return null;
+  return { ...tableau, b: factorsOf(line.form, method.stages.length), embedded: tableau.b };
 }
 
 /** The coefficients of a linear multistep formula; null for any other method. */

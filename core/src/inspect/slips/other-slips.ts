@@ -76,7 +76,7 @@ export function weightSlips(linear: LinearMethod): readonly Slip[] {
 /** Names that a line gives and nothing takes. */
 export function unusedNames(method: Method): ReadonlySet<string> {
   const used = new Set<string>();
-  for (const statement of method.statements)
+  for (const statement of [...method.statements, ...(method.embedded?.lines ?? [])])
     for (const value of valuesOf(statement)) {
       const own = new Set(statement.kind === 'solve' ? [] : givenBy(statement).map(givenText));
       walk(value, (node) => {
