@@ -100,7 +100,7 @@ function aboutProblem(problem: Problem, phase: Phase, turn: number): void {
   const check = phase('check of the exact solution', () => checkExact(problem));
   if (check !== null)
     phase('sentence of the check', () =>
-      exactCheckSentence({ independent: problem.independent, equations: problem.unknowns.length }, check),
+      exactCheckSentence({ ...problem, equations: problem.unknowns.length }, check),
     );
   const typeset = (tex: string): string => katex.renderToString(tex, typesetOptions(true, 'mathml'));
   phase('problem as TeX', () => problemTex(problem).equations.map(typeset));

@@ -35,7 +35,7 @@ function checkProblem(file: string, title: string, text: string, errors: string[
       (c) =>
         `  conserved ${c.name} = ${plainText(c.value)}, at the start ${stateFunction(problem, c.value)(problem.start, problem.initial)}`,
     ),
-    `  ${check === null ? 'no exact solution is given' : exactCheckSentence({ independent: problem.independent, equations: problem.unknowns.length }, check)}`,
+    `  ${check === null ? 'no exact solution is given' : exactCheckSentence({ ...problem, equations: problem.unknowns.length }, check)}`,
     ...checkTyped(problem).map((typed) => `  ${typedCheckSentence(problem, typed)}`),
   ];
 }

@@ -6,6 +6,7 @@ import { measure } from '../formula/measure.ts';
 import { type Expression, type IndexedLeaf, type NameLeaf, number, walk } from '../formula/expression.ts';
 import { PlaceError } from '../text/place.ts';
 import { Meanings } from './meaning.ts';
+import { atTime, type TimeAxis } from './time-text.ts';
 import { componentName, type Problem, type Unknown } from './problem.ts';
 
 /** What came of putting the exact solution into the equations and the initial values. */
@@ -272,10 +273,10 @@ function shown(value: number): string {
 /**
  * The outcome of the check in a sentence.
  *
- * @example exactCheckSentence({ independent: 't', equations: 1 }, checkExact(problem)!)
+ * @example exactCheckSentence({ ...problem, equations: 1 }, checkExact(problem)!)
  */
 export function exactCheckSentence(
-  { independent, equations }: { readonly independent: string; readonly equations: number },
+  { equations, ...axis }: TimeAxis & { readonly equations: number },
   check: ExactCheck,
 ): string {
   const parts: string[] = [];
@@ -284,7 +285,7 @@ export function exactCheckSentence(
     parts.push(
       residual <= ROUNDING
         ? `satisfies the ${equations === 1 ? 'equation' : 'equations'} (largest residual ${shown(residual)})`
-        : `does not satisfy the equation for ${worst?.equation ?? ''}: residual ${shown(residual)} relative to its terms at ${independent} = ${shown(worst?.t ?? NaN)}`,
+        : `does not satisfy the equation for ${worst?.equation ?? ''}: residual ${shown(residual)} relative to its terms at ${atTime(worst?.t ?? axis.start, axis)}`,
     );
   const [first] = initial;
   if (first !== undefined)

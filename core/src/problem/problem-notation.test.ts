@@ -90,7 +90,7 @@ describe('the exact solution is put into the equation', () => {
     const check = checkExact(p)!;
     expect(check.satisfied).toBe(true);
     expect(check.residual).toBeLessThan(1e-14);
-    expect(exactCheckSentence({ independent: p.independent, equations: p.unknowns.length }, check)).toMatch(
+    expect(exactCheckSentence({ ...p, equations: p.unknowns.length }, check)).toMatch(
       /^exact solution satisfies the equation \(largest residual \d\.\de-1[5-7]\) and the initial values$/,
     );
     expect(p.blocks[1]!.exact).not.toBeNull();

@@ -3,6 +3,7 @@ import { short } from '../text/number-text.ts';
 import { primed } from '../text/primes.ts';
 import type { Span } from '../text/place.ts';
 import type { Problem, TypedDerivative } from '../problem/problem.ts';
+import { atTime, type TimeAxis } from '../problem/time-text.ts';
 import { exactSolution } from '../run/exact-solution.ts';
 import { stateFunction } from '../compile/state-function.ts';
 import { jetFunction } from '../compile/jets/jet-function.ts';
@@ -109,11 +110,8 @@ export function checkTyped(problem: Problem): readonly TypedCheck[] {
  *
  * @example checkTyped(problem).map((check) => typedCheckSentence(problem, check)) // []
  */
-export function typedCheckSentence(
-  { independent }: Pick<Problem, 'independent'>,
-  check: Omit<TypedCheck, 'at'>,
-): string {
+export function typedCheckSentence(axis: TimeAxis, check: Omit<TypedCheck, 'at'>): string {
   const { derivative, agrees, t, typed, made } = check;
   if (agrees) return `${derivative} as typed agrees with the derivative computed from the right-hand side`;
-  return `${derivative} as typed is ${short(typed, 6)} at ${independent} = ${short(t, 6)}, but the derivative computed from the right-hand side is ${short(made, 6)} there`;
+  return `${derivative} as typed is ${short(typed, 6)} at ${atTime(t, axis)}, but the derivative computed from the right-hand side is ${short(made, 6)} there`;
 }

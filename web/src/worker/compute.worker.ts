@@ -44,10 +44,7 @@ function problemView(text: string, parameters: ParameterValues): ProblemView {
     portrait: portrait(problem),
     check: check && {
       satisfied: check.satisfied,
-      sentence: exactCheckSentence(
-        { independent: problem.independent, equations: problem.unknowns.length },
-        check,
-      ),
+      sentence: exactCheckSentence({ ...problem, equations: problem.unknowns.length }, check),
     },
     typed: checkTyped(problem).map((typed) => ({
       satisfied: typed.agrees,

@@ -89,10 +89,7 @@ function trusted(study: Study): Study {
   const { problem } = study;
   const check = exactCheck(problem);
   if (check === null || check.satisfied) return study;
-  const sentence = exactCheckSentence(
-    { independent: problem.independent, equations: problem.unknowns.length },
-    check,
-  );
+  const sentence = exactCheckSentence({ ...problem, equations: problem.unknowns.length }, check);
   throw new Refusal(
     'form',
     `the ${sentence}; write it with the names that change, or omit it; errors are then relative to a reference solution`,

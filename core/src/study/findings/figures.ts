@@ -1,4 +1,5 @@
 import type { ExactCheck } from '../../problem/check-exact.ts';
+import type { TimeAxis } from '../../problem/time-text.ts';
 import type { Leap } from '../runs/leap.ts';
 
 /** An order as a range in which it lies. */
@@ -25,7 +26,7 @@ export interface OrderTrend {
 /** Times at which a right-hand side has a kink; none where it has none, or none is known. */
 interface Kinked {
   readonly kinks: readonly number[];
-  readonly independent: string;
+  readonly axis: TimeAxis;
 }
 
 /** Step sizes that a fact speaks of, in the order of its rungs. */
@@ -51,13 +52,13 @@ export type Cause =
 
 /** The reference that errors are taken against. */
 export type ReferenceFigures =
-  | { readonly kind: 'none'; readonly independent: string; readonly start: number }
+  | { readonly kind: 'none'; readonly axis: TimeAxis }
   | {
       readonly kind: 'whole';
       readonly by: 'taylor' | 'fine steps';
       readonly error: number;
       readonly broken: boolean;
-      readonly independent: string;
+      readonly axis: TimeAxis;
       /** Where it ends before the interval does, and why. */
       readonly ended: { readonly t: number; readonly why: 'leaves' | 'singular' | 'stuck' } | null;
     }
@@ -68,7 +69,7 @@ export type ReferenceFigures =
 export interface Figures {
   readonly 'wrong exact': {
     readonly check: ExactCheck;
-    readonly independent: string;
+    readonly axis: TimeAxis;
     readonly equations: number;
   };
   readonly refused: { readonly why: string };
@@ -77,7 +78,7 @@ export interface Figures {
     readonly t: number;
     readonly stage: string;
     readonly why: string;
-    readonly independent: string;
+    readonly axis: TimeAxis;
   };
   readonly formula: {
     /** Errors grow as h falls: a root outside of the unit circle, or so it is seen; or they tend to no solution. */
@@ -107,7 +108,7 @@ export interface Figures {
     readonly order: number;
     readonly constant: number;
   };
-  readonly 'leading sign': { readonly independent: string; readonly t: number };
+  readonly 'leading sign': { readonly axis: TimeAxis; readonly t: number };
   readonly 'leading zero': { readonly order: number; readonly general: number };
   readonly unstable: Sizes & {
     readonly limit: number;
@@ -122,12 +123,12 @@ export interface Figures {
   /** Times that Newton's method had to be damped, and of how many steps, over those rungs. */
   readonly damped: Sizes & { readonly times: number; readonly steps: number };
   /** The first jump at the first of the rungs. */
-  readonly leap: Sizes & { readonly leap: Leap; readonly independent: string };
+  readonly leap: Sizes & { readonly leap: Leap; readonly axis: TimeAxis };
   readonly coarse: Excluded;
   readonly 'same grid': Sizes & { readonly h: number };
   readonly 'typed derivative': {
     readonly derivative: string;
-    readonly independent: string;
+    readonly axis: TimeAxis;
     readonly t: number;
     readonly typed: number;
     readonly made: number;
@@ -144,7 +145,7 @@ export interface Figures {
     readonly exact: number;
     readonly h: number;
   };
-  readonly 'near zero': { readonly independent: string; readonly t: number; readonly value: number };
+  readonly 'near zero': { readonly axis: TimeAxis; readonly t: number; readonly value: number };
   readonly floor: {
     readonly steps: number;
     /** Size of rounding in the error there, and that error. */
@@ -156,7 +157,7 @@ export interface Figures {
   };
   readonly reference: ReferenceFigures;
   readonly 'rounding only': Readonly<Record<string, never>>;
-  readonly 'no relative error': { readonly independent: string; readonly t: number };
+  readonly 'no relative error': { readonly axis: TimeAxis; readonly t: number };
   readonly struck: Excluded;
   readonly comparison: {
     readonly wished: number;

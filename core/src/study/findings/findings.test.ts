@@ -408,7 +408,7 @@ test('predictions stand beside the finest error, where it changes its sign, and 
     { ladder: { counts: [20, 40, 80, 160, 320] } },
   );
   expect(sentence(sign, 'leading sign')).toBe(
-    'The leading term of the error changes sign near t = 3.14; the error passes through zero there.',
+    'The leading term of the error changes sign near t = 3.142; the error passes through zero there.',
   );
 });
 

@@ -11,7 +11,7 @@ function finding(kind: 'rounding only' | 'damped' | 'predicted' | 'leading sign'
     case 'predicted':
       return { ...of, kind, tone: 'good', figures: { h: 1, off: 0, order: 1, constant: 1 } };
     case 'leading sign':
-      return { ...of, kind, tone: 'plain', figures: { independent: 't', t: 1 } };
+      return { ...of, kind, tone: 'plain', figures: { axis: { independent: 't', start: 0, end: 8 }, t: 1 } };
   }
 }
 

@@ -30,9 +30,9 @@ test.each<[string, string]>([
       t: 1.23456,
       stage: 'k2',
       why: 'sqrt(-1) is not a real number',
-      independent: 'x',
+      axis: { independent: 'x', start: 0, end: 8 },
     }),
-    'Stops at h = 0.5 and 0.25: step 1,200 from x = 1.23, k2: sqrt(-1) is not a real number.',
+    'Stops at h = 0.5 and 0.25: step 1,200 from x = 1.235, k2: sqrt(-1) is not a real number.',
   ],
   [
     said('left the numbers', {
@@ -41,7 +41,7 @@ test.each<[string, string]>([
       t: 0,
       stage: 'start',
       why: 'too few steps',
-      independent: 't',
+      axis: { independent: 't', start: 0, end: 8 },
     }),
     'Cannot be run at h = 0.5: too few steps.',
   ],
@@ -77,23 +77,35 @@ test.each<[string, string]>([
     said('leap', {
       sizes: [2, 1],
       leap: { step: 3, t: 4, h: 1.02041, component: 'y', from: 0.111111, to: -0.0898 },
-      independent: 'x',
+      axis: { independent: 'x', start: 0, end: 8 },
     }),
     "At h = 2 and 1 Newton's method converges to another solution branch: in step 3 at h = 2, from x = 4, y jumps from 0.111 to -0.0898 where the step size passes 1.02.",
   ],
   [
-    said('no order', { ...COURSE, ...PROOF, range: null, kinks: [1 / 3, 1 / 3 + 1e-9], independent: 't' }),
+    said('no order', {
+      ...COURSE,
+      ...PROOF,
+      range: null,
+      kinks: [1 / 3, 1 / 3 + 1e-9],
+      axis: { independent: 't', start: 0, end: 8 },
+    }),
     'The order cannot be estimated yet: between successive h: 3.50, 3.20, 3.10, decreasing; 4 is expected; the right-hand side has a kink or jump at t = 0.333.',
   ],
   [
-    said('no order', { ...COURSE, ...PROOF, range: RANGE, kinks: [], independent: 't' }),
+    said('no order', {
+      ...COURSE,
+      ...PROOF,
+      range: RANGE,
+      kinks: [],
+      axis: { independent: 't', start: 0, end: 8 },
+    }),
     'Order 3.02 (2.95 to 3.09) so far: between successive h: 3.50, 3.20, 3.10, decreasing; 4 is expected.',
   ],
   [
     said('order lost', {
       ...RANGE,
       ...PROOF,
-      cause: { kind: 'kinks', kinks: [1, 2, 3, 4], independent: 't' },
+      cause: { kind: 'kinks', kinks: [1, 2, 3, 4], axis: { independent: 't', start: 0, end: 8 } },
     }),
     'Order 3.02 (2.95 to 3.09), where 4 is expected; the right-hand side has kinks or jumps at t = 1, 2 and 2 more.',
   ],
@@ -147,7 +159,13 @@ test.each<[string, string]>([
     'h = 0.31 gives the same grid as h = 0.333333 and is excluded from the fit.',
   ],
   [
-    said('typed derivative', { derivative: "level''", independent: 't', t: 1.5, typed: 0.2, made: 0.06125 }),
+    said('typed derivative', {
+      derivative: "level''",
+      axis: { independent: 't', start: 0, end: 8 },
+      t: 1.5,
+      typed: 0.2,
+      made: 0.06125,
+    }),
     "Level'' as typed is 0.2 at t = 1.5, but the derivative computed from the right-hand side is 0.06125 there.",
   ],
   [
@@ -167,8 +185,8 @@ test.each<[string, string]>([
     'The error changes sign between h = 0.25 and 0.125; it passes through zero there.',
   ],
   [
-    said('near zero', { independent: 't', t: Math.PI, value: 1.2246e-16 }),
-    'The exact value at t = 3.14 is 1.22×10⁻¹⁶, close to zero, where the relative error means little.',
+    said('near zero', { axis: { independent: 't', start: 0, end: 8 }, t: Math.PI, value: 1.2246e-16 }),
+    'The exact value at t = 3.142 is 1.22×10⁻¹⁶, close to zero, where the relative error means little.',
   ],
   [
     said('floor', {
@@ -195,7 +213,7 @@ test.each<[string, string]>([
     'From N = 256 on, the error of the reference dominates; it is accurate to 3.00×10⁻¹².',
   ],
   [
-    said('reference', { kind: 'none', independent: 'x', start: 0 }),
+    said('reference', { kind: 'none', axis: { independent: 'x', start: 0, end: 1 } }),
     'No exact solution is given, and no reference can be computed: the right-hand side has no Taylor series at x = 0; see the columns that need no exact solution.',
   ],
   [
@@ -204,7 +222,7 @@ test.each<[string, string]>([
       by: 'taylor',
       error: 2e-16,
       broken: true,
-      independent: 't',
+      axis: { independent: 't', start: 0, end: 8 },
       ended: { t: 0.999, why: 'leaves' },
     }),
     'No exact solution is given; errors are relative to a reference solution (Taylor series of order 24, restarted at every kink or jump of the right-hand side; relative accuracy about 2.00×10⁻¹⁶); the reference ends at t = 0.999: the solution overflows.',
@@ -215,7 +233,7 @@ test.each<[string, string]>([
       by: 'fine steps',
       error: 1e-9,
       broken: false,
-      independent: 't',
+      axis: { independent: 't', start: 0, end: 8 },
       ended: null,
     }),
     'No exact solution is given; errors are relative to a reference solution (RK4 with small steps; relative accuracy about 1.00×10⁻⁹).',
@@ -246,7 +264,7 @@ test.each<[string, string]>([
     'The method as typed has order 0 (proved from its text): check for a missing h, a wrong index or a wrong weight.',
   ],
   [
-    said('no relative error', { independent: 'x', t: 0 }),
+    said('no relative error', { axis: { independent: 'x', start: 0, end: 8 }, t: 0 }),
     'The solution is 0 at x = 0: the relative error is undefined there, and so are its maximum and mean.',
   ],
   [

@@ -1,6 +1,7 @@
 import { exactCheckSentence } from '../../problem/check-exact.ts';
+import { atTime, type TimeAxis, timeTexts } from '../../problem/time-text.ts';
 import { typedCheckSentence } from '../../reference/check-typed.ts';
-import { count, counted, fixed, raised, rangeText, rounded, stepSizeText } from '../../text/number-text.ts';
+import { count, counted, fixed, raised, rangeText, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
 import type { OrderTrend, Figures, ExpectedOrder, Ranged, ReferenceFigures } from './figures.ts';
 import { large, number, steps, time, titleList } from './finding-words.ts';
@@ -8,8 +9,9 @@ import { large, number, steps, time, titleList } from './finding-words.ts';
 const SLIP = 'check for a missing h, a wrong index or a wrong weight';
 
 /** Kinks of the right-hand side along the solution, as the end of a sentence; '' where there are none. */
-function kinksText(kinks: readonly number[], independent: string): string {
-  const [first, second, ...more] = [...new Set(kinks.map(time))];
+function kinksText(kinks: readonly number[], axis: TimeAxis): string {
+  const { independent } = axis;
+  const [first, second, ...more] = timeTexts(kinks, axis);
   if (first === undefined) return '';
   if (second === undefined) return `; the right-hand side has a kink or jump at ${independent} = ${first}`;
   const rest = more.length > 0 ? ` and ${more.length} more` : '';
@@ -30,11 +32,6 @@ function percent(part: number): string {
     : whole < 1
       ? `${fixed(Math.ceil(10 * whole) / 10, 1)} %`
       : `${Math.ceil(whole)} %`;
-}
-
-/** A time that is known to about three digits. */
-function significantTime(t: number): string {
-  return time(rounded(t, 3));
 }
 
 const GOES = {
@@ -79,7 +76,7 @@ function lostText(figures: Figures['order lost']): string {
   const lost = `order ${rangeText(figures)}, where ${expectedOrderText(figures)}`;
   switch (cause.kind) {
     case 'kinks':
-      return `${lost}${kinksText(cause.kinks, cause.independent)}`;
+      return `${lost}${kinksText(cause.kinks, cause.axis)}`;
     case 'starter':
       return `${lost}; the starting method ${cause.name} has a local error of order ${cause.order + 1}`;
     case 'decay':
@@ -111,17 +108,15 @@ const ENDINGS = {
 function referenceText(figures: ReferenceFigures): string {
   switch (figures.kind) {
     case 'none':
-      return `no exact solution is given, and no reference can be computed: the right-hand side has no Taylor series at ${figures.independent} = ${time(figures.start)}; see the columns that need no exact solution`;
+      return `no exact solution is given, and no reference can be computed: the right-hand side has no Taylor series at ${atTime(figures.axis.start, figures.axis)}; see the columns that need no exact solution`;
     case 'reached':
       return `from N = ${count(figures.steps)} on, the error of the reference dominates; it is accurate to ${number(figures.error)}`;
     case 'whole': {
-      const { by, error, broken, independent, ended } = figures;
+      const { by, error, broken, axis, ended } = figures;
       const how = by === 'taylor' ? 'Taylor series of order 24' : 'RK4 with small steps';
       const kinks = broken ? ', restarted at every kink or jump of the right-hand side' : '';
       const until =
-        ended === null
-          ? ''
-          : `; the reference ends at ${independent} = ${time(ended.t)}: ${ENDINGS[ended.why]}`;
+        ended === null ? '' : `; the reference ends at ${atTime(ended.t, axis)}: ${ENDINGS[ended.why]}`;
       return `no exact solution is given; errors are relative to a reference solution (${how}${kinks}; relative accuracy about ${number(error)})${until}`;
     }
   }
@@ -135,10 +130,10 @@ function floorText({ steps: n, rounding, error, roundings, least }: Figures['flo
   return `from N = ${count(n)} on, rounding error dominates: about ${number(rounding)}${amplified}, compared with an error of ${number(error)}; the smallest error is ${number(least.error)} at N = ${count(least.steps)}`;
 }
 
-function leftText({ sizes, step, t, stage, why, independent }: Figures['left the numbers']): string {
+function leftText({ sizes, step, t, stage, why, axis }: Figures['left the numbers']): string {
   return step === 0
     ? `cannot be run at ${steps(sizes)}: ${why}`
-    : `stops at ${steps(sizes)}: step ${count(step)} from ${independent} = ${time(t)}, ${stage}: ${why}`;
+    : `stops at ${steps(sizes)}: step ${count(step)} from ${atTime(t, axis)}, ${stage}: ${why}`;
 }
 
 /** Excluded step sizes, with the methods of which they are where they are not of all: `Euler and Heun at h = 2`. */
@@ -164,7 +159,7 @@ function comparisonText({ wished, needs, short }: Figures['comparison']): string
 /** The sentence of each kind of finding, from its figures alone. */
 const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string } = {
   'wrong exact': (figures) =>
-    `${exactCheckSentence(figures, figures.check)}; errors are not assessed against it`,
+    `${exactCheckSentence({ ...figures.axis, equations: figures.equations }, figures.check)}; errors are not assessed against it`,
   refused: ({ why }) => `cannot be run on this problem: ${why}`,
   'left the numbers': leftText,
   formula: formulaText,
@@ -175,7 +170,7 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
       figures.range === null
         ? 'the order cannot be estimated yet'
         : `order ${rangeText(figures.range)} so far`;
-    return `${range}: ${orderTrendText(figures)}; ${expectedOrderText(figures)}${kinksText(figures.kinks, figures.independent)}`;
+    return `${range}: ${orderTrendText(figures)}; ${expectedOrderText(figures)}${kinksText(figures.kinks, figures.axis)}`;
   },
   'two rungs': ({ order }) =>
     `slope ${fixed(order, 2)} from two step sizes only; an order estimate needs three`,
@@ -183,8 +178,8 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     `order ${rangeText(figures)} here, where ${expectedOrderText(figures)}`,
   predicted: ({ h, off, order, constant }) =>
     `at h = ${stepSizeText(h)} the error is within ${percent(off)} of the predicted leading term ${number(constant)} h${order === 1 ? '' : raised(order)}`,
-  'leading sign': ({ independent, t }) =>
-    `the leading term of the error changes sign near ${independent} = ${significantTime(t)}; the error passes through zero there`,
+  'leading sign': ({ axis, t }) =>
+    `the leading term of the error changes sign near ${atTime(t, axis)}; the error passes through zero there`,
   'leading zero': ({ order, general }) =>
     `the leading term vanishes on this problem: order ${order} is predicted here, ${general} in general`,
   'order lost': lostText,
@@ -205,12 +200,12 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     `at ${steps(sizes)} the error is larger than the solution: up to ${number(error)}, and the solution reaches ${time(swing)}`,
   damped: ({ sizes, times, steps: all }) =>
     `at ${steps(sizes)} Newton's method converges only with damping: ${times === 1 ? 'once' : `${count(times)} times`} in ${count(all)} ${all === 1 ? 'step' : 'steps'}`,
-  leap: ({ sizes, leap: { step, t, h, component, from, to }, independent }) =>
-    `at ${steps(sizes)} Newton's method converges to another solution branch: in step ${count(step)}${sizes.length > 1 ? ` at h = ${stepSizeText(sizes[0] ?? NaN)}` : ''}, from ${independent} = ${time(t)}, ${component} jumps from ${number(from)} to ${number(to)} where the step size passes ${number(h)}`,
+  leap: ({ sizes, leap: { step, t, h, component, from, to }, axis }) =>
+    `at ${steps(sizes)} Newton's method converges to another solution branch: in step ${count(step)}${sizes.length > 1 ? ` at h = ${stepSizeText(sizes[0] ?? NaN)}` : ''}, from ${atTime(t, axis)}, ${component} jumps from ${number(from)} to ${number(to)} where the step size passes ${number(h)}`,
   coarse: ({ of }) => `outside the asymptotic range and excluded from the fit: ${excludedText(of)}`,
   'same grid': ({ sizes, h }) =>
     `${steps(sizes)} ${sizes.length === 1 ? 'gives' : 'give'} the same grid as h = ${stepSizeText(h)} and ${sizes.length === 1 ? 'is' : 'are'} excluded from the fit`,
-  'typed derivative': (figures) => typedCheckSentence(figures, { ...figures, agrees: false }),
+  'typed derivative': (figures) => typedCheckSentence(figures.axis, { ...figures, agrees: false }),
   'last step': ({ remark, more }) =>
     more === 0
       ? remark
@@ -220,13 +215,13 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     `the error changes sign between h = ${stepSizeText(one)} and ${stepSizeText(other)}; it passes through zero there`,
   digits: ({ digits, defect, order, exact, h }) =>
     `from h = ${stepSizeText(h)} on, the rounding of the coefficients shows in the error: they have ${counted(digits, 'digit')} (defect ${number(defect)}); the order is ${order} within these digits, and taken exactly ${exact < 1 ? 'the method does not converge' : `it is ${exact}`}`,
-  'near zero': ({ independent, t, value }) =>
-    `the exact value at ${independent} = ${time(t)} is ${number(value)}, close to zero, where the relative error means little`,
+  'near zero': ({ axis, t, value }) =>
+    `the exact value at ${atTime(t, axis)} is ${number(value)}, close to zero, where the relative error means little`,
   floor: floorText,
   reference: referenceText,
   'rounding only': () => 'rounding error dominates at every h',
-  'no relative error': ({ independent, t }) =>
-    `the solution is 0 at ${independent} = ${time(t)}: the relative error is undefined there, and so are its maximum and mean`,
+  'no relative error': ({ axis, t }) =>
+    `the solution is 0 at ${atTime(t, axis)}: the relative error is undefined there, and so are its maximum and mean`,
   struck: ({ of }) => `excluded manually: ${excludedText(of)}`,
   comparison: comparisonText,
 };

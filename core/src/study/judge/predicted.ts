@@ -117,15 +117,25 @@ function signChange(leading: LeadingError, place: number, t: number): number | n
   const values = times.map((at) => leadingAt(leading, place, at));
   const largest = Math.max(...values.map(Math.abs));
   if (Math.abs(leadingAt(leading, place, t)) > SMALL * largest) return null;
-  let [found, before]: [number | null, number] = [null, 0];
+  const zeros: number[] = [];
+  let [last, before] = [start, 0];
   for (const [i, value] of values.entries()) {
     if (Math.abs(value) < NOTHING * largest) continue;
-    const at = times[i]! - (end - start) / (2 * looks);
-    const isNearer = found === null || Math.abs(at - t) < Math.abs(found - t);
-    if (value * before < 0 && Math.abs(at - t) <= NEAR * (end - start) && isNearer) found = at;
-    before = value;
+    if (value * before < 0) zeros.push(zeroBetween((at) => leadingAt(leading, place, at), last, times[i]!));
+    [last, before] = [times[i]!, value];
   }
-  return found;
+  const near = zeros.filter((zero) => Math.abs(zero - t) <= NEAR * (end - start));
+  return near.length === 0 ? null : near.reduce((a, b) => (Math.abs(b - t) < Math.abs(a - t) ? b : a));
+}
+
+/** A zero of a function with values of different sign at two places, by bisection. */
+function zeroBetween(of: (t: number) => number, from: number, to: number): number {
+  const sign = Math.sign(of(from));
+  let [low, high] = [from, to];
+  for (let middle = low + (high - low) / 2; middle > low && middle < high; middle = low + (high - low) / 2)
+    if (Math.sign(of(middle)) === sign) low = middle;
+    else high = middle;
+  return high;
 }
 
 /** Beside what it is in all components, the leading term of some is none. */

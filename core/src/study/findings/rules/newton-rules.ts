@@ -1,3 +1,4 @@
+import { timeAxis } from '../../../problem/time-text.ts';
 import { indices, type MethodCase, sizesOf } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
 
@@ -19,6 +20,6 @@ export function leap({ study, result: { rungs } }: MethodCase): FactOf<'leap'> |
   const which = indices(rungs, (rung) => rung.leap !== null);
   const found = rungs[which[0] ?? -1]?.leap;
   if (found == null) return null;
-  const figures = { sizes: sizesOf(rungs, which), leap: found, independent: study.problem.independent };
+  const figures = { sizes: sizesOf(rungs, which), leap: found, axis: timeAxis(study.problem) };
   return { kind: 'leap', rungs: which, tone: 'trouble', figures };
 }

@@ -1,3 +1,4 @@
+import { timeAxis } from '../../../problem/time-text.ts';
 import { pow } from '../../../elementary/power.ts';
 import { inspectMethod } from '../../../inspect/inspect-method.ts';
 import { sizeOf } from '../../../inspect/stability/complex.ts';
@@ -129,7 +130,7 @@ function poorStart({
 /** What explains an order below that of the formula, where that is sure. */
 function causeOf(of: MethodCase, low: number, high: number): Cause {
   const kinks = of.kinks();
-  if (kinks.length > 0) return { kind: 'kinks', kinks, independent: of.study.problem.independent };
+  if (kinks.length > 0) return { kind: 'kinks', kinks, axis: timeAxis(of.study.problem) };
   const start = poorStart(of);
   if (start !== null && low <= start.order + 1 && start.order + 1 <= high)
     return { kind: 'starter', ...start };
@@ -178,7 +179,7 @@ export function noOrder(of: MethodCase): FactOf<'no order'> | null {
     ...expected,
     range,
     kinks: kinks(),
-    independent: study.problem.independent,
+    axis: timeAxis(study.problem),
   };
   return { kind: 'no order', rungs, tone: 'plain', figures };
 }

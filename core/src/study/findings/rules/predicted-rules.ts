@@ -1,3 +1,4 @@
+import { timeAxis } from '../../../problem/time-text.ts';
 import { pow } from '../../../elementary/power.ts';
 import { observedOrder } from '../../judge/order.ts';
 import type { MethodCase } from '../cases.ts';
@@ -28,7 +29,7 @@ export function predicted({ result }: MethodCase): FactOf<'predicted'> | null {
 export function leadingSign({ study, result }: MethodCase): FactOf<'leading sign'> | null {
   const t = result.predicted?.changesSign ?? null;
   if (t === null) return null;
-  const figures = { independent: study.problem.independent, t };
+  const figures = { axis: timeAxis(study.problem), t };
   return { kind: 'leading sign', rungs: [], tone: 'plain', figures };
 }
 

@@ -1,3 +1,4 @@
+import { timeAxis } from '../../../problem/time-text.ts';
 import { firstRemark, indices, type MethodCase, sizesOf, type StudyCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
 import { reportedUnstable } from './stability-rules.ts';
@@ -21,7 +22,7 @@ export function nonFiniteText({ study, result }: MethodCase): readonly FactOf<'l
   return [...groups.values()].flatMap((which) => {
     const stopped = rungs[which[0] ?? -1]?.stopped;
     if (stopped == null) return [];
-    const figures = { ...stopped, sizes: sizesOf(rungs, which), independent: study.problem.independent };
+    const figures = { ...stopped, sizes: sizesOf(rungs, which), axis: timeAxis(study.problem) };
     return [{ kind: 'left the numbers', rungs: which, tone: 'trouble', figures }];
   });
 }

@@ -1,3 +1,4 @@
+import { timeAxis } from '../../../problem/time-text.ts';
 import { checkTyped } from '../../../reference/check-typed.ts';
 import { exactCheck } from '../../judge/exact-check.ts';
 import { gridMeasureOf, isRelative } from '../../runs/error-choice.ts';
@@ -15,14 +16,15 @@ const LOOKS = 32;
 export function wrongExact({ study: { problem }, truth }: StudyCase): readonly FactOf<'wrong exact'>[] {
   const check = truth.kind === 'exact' ? exactCheck(problem) : null;
   if (check === null || check.satisfied) return [];
-  const figures = { check, independent: problem.independent, equations: problem.unknowns.length };
+  const figures = { check, axis: timeAxis(problem), equations: problem.unknowns.length };
   return [{ kind: 'wrong exact', rungs: [], tone: 'trouble', figures }];
 }
 
 /** What errors are taken against, where no exact solution is given. */
 export function reference({ study, truth }: StudyCase): readonly FactOf<'reference'>[] {
   if (truth.kind === 'exact') return [];
-  const { independent, start, end } = study.problem;
+  const { start, end } = study.problem;
+  const axis = timeAxis(study.problem);
   const isThere = truth.reached > start;
   const figures: ReferenceFigures = isThere
     ? {
@@ -30,10 +32,10 @@ export function reference({ study, truth }: StudyCase): readonly FactOf<'referen
         by: truth.kind,
         error: truth.error,
         broken: truth.switches.length > 0,
-        independent,
+        axis,
         ended: truth.reached < end ? { t: truth.reached, why: truth.ending ?? 'leaves' } : null,
       }
-    : { kind: 'none', independent, start };
+    : { kind: 'none', axis };
   return [{ kind: 'reference', rungs: [], tone: isThere ? 'plain' : 'trouble', figures }];
 }
 
@@ -53,7 +55,7 @@ export function nearZero({ study, truth, methods }: StudyCase): readonly FactOf<
   );
   const largest = Math.max(...times.flatMap((t) => places.map((place) => Math.abs(truth.value(place, t)))));
   if (!(taken.size < NEAR_ZERO * largest)) return [];
-  const figures = { independent: problem.independent, t: taken.t, value: taken.size };
+  const figures = { axis: timeAxis(problem), t: taken.t, value: taken.size };
   return [{ kind: 'near zero', rungs: [], tone: 'trouble', figures }];
 }
 
@@ -72,7 +74,7 @@ export function noRelativeError({
     !('message' in places) && places.every((place) => truth.value(place, t) === 0);
   const t = [problem.start, problem.end].find(isZero);
   if (t === undefined) return [];
-  const figures = { independent: problem.independent, t };
+  const figures = { axis: timeAxis(problem), t };
   return [{ kind: 'no relative error', rungs: [], tone: 'trouble', figures }];
 }
 
@@ -95,7 +97,7 @@ export function typedWrong({ study: { problem } }: StudyCase): readonly FactOf<'
       kind: 'typed derivative',
       rungs: [],
       tone: 'trouble',
-      figures: { derivative, independent: problem.independent, t, typed, made },
+      figures: { derivative, axis: timeAxis(problem), t, typed, made },
     }));
 }
 
