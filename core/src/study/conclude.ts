@@ -1,11 +1,37 @@
+import type { Finding, FindingKind } from './findings/facts.ts';
 import { findingsOf } from './findings/findings-of.ts';
 import { compare } from './judge/comparison.ts';
+import { kinkTimes } from './judge/kinks.ts';
 import { judgeMethod } from './judge/judge-method.ts';
+import type { MethodResult } from './judge/method-result.ts';
 import { layLadder } from './runs/ladder.ts';
 import { latestTime, type MethodRun } from './runs/run-method.ts';
 import type { Study } from './runs/study.ts';
-import { placesOf, truthOf, wrongPlace } from './runs/truth.ts';
+import { placesOf, type Truth, truthOf, wrongPlace } from './runs/truth.ts';
 import type { StudyResult } from './study-result.ts';
+
+/**
+ * Whether what lies between step sizes says what methods need for an error: not where the place of a kink within a step decides
+ * over it, nor for errors of single steps, whose work does not depend on h.
+ */
+function isComparable({ error, problem }: Study, truth: Truth | null): boolean {
+  return error.at !== 'local' && (truth === null || kinkTimes(problem, truth).length === 0);
+}
+
+/** Findings that state the range of an order. */
+const RANGED: ReadonlySet<FindingKind> = new Set<FindingKind>([
+  'as promised',
+  'better than promised',
+  'order lost',
+]);
+
+/** A method whose order is a range only where a finding states it, or nothing is expected that it could exclude. */
+function withStatedRange(method: MethodResult, place: number, findings: readonly Finding[]): MethodResult {
+  const isStated =
+    method.promised.kind !== 'order' ||
+    findings.some((finding) => finding.method === place && RANGED.has(finding.kind));
+  return isStated ? method : { ...method, order: null };
+}
 
 /**
  * Says what the numbers of a study mean: ratios, orders, which rungs count and why, the model of rounding, values
@@ -23,12 +49,13 @@ export function conclude(study: Study, runs: readonly MethodRun[]): StudyResult 
     const run = runs[i];
     return run === undefined ? [] : [judgeMethod(study, truth, method, run)];
   });
-  const comparison = compare(methods, study.wished);
+  const comparison = isComparable(study, truth) ? compare(methods, study.wished) : null;
+  const findings = findingsOf(study, truth, methods, comparison);
   return {
     rungs,
-    methods,
+    methods: methods.map((method, i) => withStatedRange(method, i, findings)),
     truth: truth && { kind: truth.kind, error: truth.error, switches: truth.switches },
-    findings: findingsOf(study, truth, methods, comparison),
+    findings,
     comparison,
     problems: [
       ...rungs.flatMap((rung) => (rung.ok ? [] : [`${rung.written}: ${rung.message}`])),

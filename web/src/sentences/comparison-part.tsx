@@ -106,12 +106,20 @@ function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
       </label>
       <table>
         <tbody>
-          {comparison.needs.map(({ method, evaluations, steps, atMost }) => (
+          {comparison.needs.map(({ method, evaluations, steps, atMost, isCoarsest }) => (
             <tr key={keyOf(method)}>
               <th scope="row">
                 <Mark index={placeOf(keyOf(method))} /> {titleOf(keyOf(method))}
               </th>
-              <td title={atMost ? 'already reached at the largest h' : 'interpolated between its step sizes'}>
+              <td
+                title={
+                  isCoarsest && atMost
+                    ? 'already reached at the largest h'
+                    : atMost
+                      ? 'already reached at the largest h that counts'
+                      : 'interpolated between its step sizes'
+                }
+              >
                 {atMost ? 'at most ' : ''}
                 {count(evaluations)}
               </td>

@@ -15,6 +15,8 @@ export interface LeadingError {
   readonly size: number;
   /** e at equal distances from start to end: component j at [i*size + j]. */
   readonly values: Float64Array;
+  /** How far e may be off at every second of these times, likewise; null where that was not looked at. */
+  readonly doubts: Float64Array | null;
 }
 
 /** A solution to expand about: writes all components at a time. */
@@ -114,10 +116,10 @@ function between(values: Float64Array, size: number, place: number, at: number):
 }
 
 /** Whether local errors lie so close that a cubic between them is good enough. */
-function isClose(values: Float64Array, size: number): boolean {
+function isClose(local: Local, size: number): boolean {
+  const { values } = local;
   const places = values.length / size - 1;
-  const coarse = new Float64Array((places / 2 + 1) * size);
-  for (let i = 0; i <= places; i += 2) coarse.set(values.subarray(i * size, (i + 1) * size), (i / 2) * size);
+  const { values: coarse } = halved(local, size);
   let [most, largest] = [0, 0];
   for (let i = 1; i < places; i += 2)
     for (let j = 0; j < size; j += 1) {
@@ -135,7 +137,7 @@ function smoothErrors(method: LinearMethod, first: number, along: Along): Local 
   for (let places = PLACES; series !== null && places <= MAX_PLACES; places *= 2) {
     found = localErrors(series, along, { first, places, earlier: found });
     const local = found === null ? null : lowest(found, first);
-    if (local === null || isClose(local.values, along.problem.size)) return local;
+    if (local === null || isClose(local, along.problem.size)) return local;
   }
   return null;
 }
@@ -192,6 +194,28 @@ function globalError(
   return values;
 }
 
+/** Local errors at every second time alone. */
+function halved({ power, values }: Local, size: number): Local {
+  const places = values.length / size - 1;
+  const half = new Float64Array((places / 2 + 1) * size);
+  for (let i = 0; i <= places; i += 2) half.set(values.subarray(i * size, (i + 1) * size), (i / 2) * size);
+  return { power, values: half };
+}
+
+/** By how much a cubic through all local errors is nearer to those between than one through every second; a half of 2^4. */
+const NEARER = 8;
+
+/** How far e may be off: by what half as many parts change of it, and by what half as many local errors do. */
+function doubtsOf(
+  size: number,
+  { coarse, fine, fewer }: Readonly<Record<'coarse' | 'fine' | 'fewer', Float64Array>>,
+): Float64Array {
+  return coarse.map((value, k) => {
+    const at = 2 * Math.floor(k / size) * size + (k % size);
+    return Math.abs(value - fine[at]!) + Math.abs(fewer[at]! - fine[at]!) / NEARER;
+  });
+}
+
 function difference(coarse: Float64Array, fine: Float64Array, size: number): number {
   let [most, largest] = [0, 0];
   for (let i = 0; i < coarse.length / size; i += 1)
@@ -232,8 +256,11 @@ export function leadingError(method: LinearMethod, proof: ProvedOrder, along: Al
       before = null;
       continue;
     }
-    if (before !== null && difference(before, values, size) <= ENOUGH)
-      return { order: local.power - 1, start, end, size, values };
+    if (before !== null && difference(before, values, size) <= ENOUGH) {
+      const fewer = globalError(along, halved(local, size), weight, parts);
+      const doubts = doubtsOf(size, { coarse: before, fine: values, fewer });
+      return { order: local.power - 1, start, end, size, values, doubts };
+    }
     before = values;
   }
   return null;
@@ -267,9 +294,17 @@ export function errorTerms(
     const local = new Float64Array((TERM_PLACES + 1) * size);
     places.forEach((error, i) => local.set(error.subarray(power * size, (power + 1) * size), i * size));
     const values = globalError(along, { power, values: local }, weight, TERM_PARTS);
-    return { order: power - 1, start, end, size, values };
+    return { order: power - 1, start, end, size, values, doubts: null };
   });
   return terms.every(({ values }) => values.every(Number.isFinite)) ? terms : null;
+}
+
+/** How far e of a component may be off at a time; 0 where that was not looked at. */
+export function doubtAt({ start, end, size, doubts }: LeadingError, place: number, t: number): number {
+  if (doubts === null) return 0;
+  const last = doubts.length / size - 1;
+  const at = Math.min(last, Math.max(0, ((t - start) / (end - start)) * last));
+  return Math.max(doubts[Math.floor(at) * size + place]!, doubts[Math.ceil(at) * size + place]!);
 }
 
 /** e of a component at a time. */

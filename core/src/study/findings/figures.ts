@@ -14,6 +14,8 @@ export interface ExpectedOrder {
   readonly promised: number;
   /** Whether theory says it of this problem alone, it is proved of the formula, or trial runs showed it. */
   readonly by: 'theory here' | 'proof' | 'trial';
+  /** Whether it is the order of errors of single steps, which is one higher. */
+  readonly local: boolean;
 }
 
 /** The orders from one step size to the next over the finest rungs, and where they go. */
@@ -42,8 +44,16 @@ interface Excluded {
   })[];
 }
 
-/** Why an order is lost, where that is sure. */
+/**
+ * What is known where errors show no order that is expected: the orders between successive h alone, that h is not small
+ * enough yet, or that no order can be estimated.
+ */
+export type NoOrder = 'orders' | 'not yet' | 'unknown';
+
+/** Why an order is another than expected, where that is sure. */
 export type Cause =
+  /** The leading term of the formula's order is zero where the error is taken. */
+  | { readonly kind: 'zero'; readonly order: number }
   | ({ readonly kind: 'kinks' } & Kinked)
   | { readonly kind: 'starter'; readonly name: string; readonly order: number }
   /** The finest step size in units of the time of the fastest decay, and the rate of that. */
@@ -88,9 +98,9 @@ export interface Figures {
     readonly root: number | null;
   };
   readonly 'as promised': Ranged & ExpectedOrder & OrderTrend;
-  readonly 'no order': OrderTrend & ExpectedOrder & Kinked & { readonly range: Ranged | null };
+  readonly 'no order': OrderTrend & ExpectedOrder & { readonly cause: Cause; readonly says: NoOrder };
   readonly 'two rungs': { readonly order: number };
-  readonly 'better than promised': Ranged & ExpectedOrder;
+  readonly 'better than promised': Ranged & ExpectedOrder & { readonly cause: Cause };
   readonly 'order lost': Ranged & ExpectedOrder & { readonly cause: Cause };
   /** The leading term of the error is not yet what rules at the finest h: how many times it the error is. */
   readonly 'not yet': OrderTrend & { readonly order: number; readonly h: number; readonly times: number };
@@ -165,6 +175,7 @@ export interface Figures {
       readonly title: string;
       readonly evaluations: number;
       readonly atMost: boolean;
+      readonly isCoarsest: boolean;
     }[];
     readonly short: readonly string[];
   };

@@ -129,7 +129,7 @@ test('orders that go somewhere are reported with their trend, and not called los
   });
   expect(sentence(below, 'order lost')).toBe('none');
   expect(sentence(below, 'no order')).toBe(
-    'The order cannot be estimated yet: between successive h: 0.18, 0.34, 0.57, increasing; 1 is expected.',
+    'Not yet in the asymptotic range: between successive h: 0.18, 0.34, 0.57, increasing; 1 is expected.',
   );
 });
 

@@ -10,7 +10,7 @@ function said<K extends FindingKind>(kind: K, figures: Figures[K]): string {
 }
 
 const RANGE = { value: 3.02, low: 2.95, high: 3.09 };
-const PROOF = { promised: 4, by: 'proof' } as const;
+const PROOF = { promised: 4, by: 'proof', local: false } as const;
 const COURSE = { orders: [3.5, 3.2, 3.1], goes: 'falling' } as const;
 
 test('every kind of finding has a rule', () => {
@@ -46,7 +46,7 @@ test.each<[string, string]>([
     'Cannot be run at h = 0.5: too few steps.',
   ],
   [
-    said('as promised', { ...RANGE, promised: 3, by: 'proof', ...COURSE }),
+    said('as promised', { ...RANGE, promised: 3, by: 'proof', local: false, ...COURSE }),
     'Order 3.02 (2.95 to 3.09), as expected; between successive h: 3.50, 3.20, 3.10, decreasing.',
   ],
   [
@@ -56,13 +56,21 @@ test.each<[string, string]>([
       high: 3.7,
       promised: 3,
       by: 'trial',
+      local: false,
       orders: [3, 3],
       goes: 'steady',
     }),
     'Order 3.2 (2.7 to 3.7), as observed on test problems for small h: 3.',
   ],
   [
-    said('as promised', { ...RANGE, promised: 3, by: 'theory here', orders: [3, 3], goes: 'steady' }),
+    said('as promised', {
+      ...RANGE,
+      promised: 3,
+      by: 'theory here',
+      local: false,
+      orders: [3, 3],
+      goes: 'steady',
+    }),
     'Order 3.02 (2.95 to 3.09), as predicted for this problem.',
   ],
   [
@@ -85,21 +93,27 @@ test.each<[string, string]>([
     said('no order', {
       ...COURSE,
       ...PROOF,
-      range: null,
-      kinks: [1 / 3, 1 / 3 + 1e-9],
-      axis: { independent: 't', start: 0, end: 8 },
+      says: 'unknown',
+      cause: {
+        kind: 'kinks',
+        kinks: [1 / 3, 1 / 3 + 1e-9],
+        axis: { independent: 't', start: 0, end: 8 },
+      },
     }),
-    'The order cannot be estimated yet: between successive h: 3.50, 3.20, 3.10, decreasing; 4 is expected; the right-hand side has a kink or jump at t = 0.333.',
+    'The order cannot be estimated: between successive h: 3.50, 3.20, 3.10, decreasing; 4 is expected; the right-hand side has a kink or jump at t = 0.333.',
+  ],
+  [
+    said('no order', { ...COURSE, ...PROOF, says: 'not yet', cause: { kind: 'unknown' } }),
+    'Not yet in the asymptotic range: between successive h: 3.50, 3.20, 3.10, decreasing; 4 is expected.',
   ],
   [
     said('no order', {
       ...COURSE,
       ...PROOF,
-      range: RANGE,
-      kinks: [],
-      axis: { independent: 't', start: 0, end: 8 },
+      says: 'orders',
+      cause: { kind: 'decay', times: 5, rate: 40 },
     }),
-    'Order 3.02 (2.95 to 3.09) so far: between successive h: 3.50, 3.20, 3.10, decreasing; 4 is expected.',
+    'Between successive h: 3.50, 3.20, 3.10, decreasing; 4 is expected; the smallest h is still 5.00 times the fastest time constant 1/40.',
   ],
   [
     said('order lost', {
@@ -118,7 +132,13 @@ test.each<[string, string]>([
     'Order 3.02 (2.95 to 3.09), where 4 is expected; the smallest h is still 2.50 times the fastest time constant 1/50.',
   ],
   [
-    said('order lost', { ...RANGE, promised: 4, by: 'theory here', cause: { kind: 'unknown' } }),
+    said('order lost', {
+      ...RANGE,
+      promised: 4,
+      by: 'theory here',
+      local: false,
+      cause: { kind: 'unknown' },
+    }),
     'Order 3.02 (2.95 to 3.09), where 4 is predicted for this problem.',
   ],
   [
@@ -244,8 +264,8 @@ test.each<[string, string]>([
     said('comparison', {
       wished: 0.001,
       needs: [
-        { title: 'RK4', evaluations: 32, atMost: true },
-        { title: 'Heun', evaluations: 1200, atMost: false },
+        { title: 'RK4', evaluations: 32, atMost: true, isCoarsest: true },
+        { title: 'Heun', evaluations: 1200, atMost: false, isCoarsest: false },
       ],
       short: ['Euler'],
     }),
@@ -268,8 +288,14 @@ test.each<[string, string]>([
     'The solution is 0 at x = 0: the relative error is undefined there, and so are its maximum and mean.',
   ],
   [
-    said('better than promised', { ...RANGE, promised: 2, by: 'proof' }),
-    'Order 3.02 (2.95 to 3.09) here, where 2 is expected.',
+    said('better than promised', {
+      ...RANGE,
+      promised: 2,
+      by: 'proof',
+      local: false,
+      cause: { kind: 'zero', order: 2 },
+    }),
+    'Order 3.02 (2.95 to 3.09), where 2 is expected; the leading term of order 2 is zero where the error is taken.',
   ],
 ])('%s', (sentence, expected) => {
   expect(sentence).toBe(expected);

@@ -3,7 +3,7 @@ import { atTime, type TimeAxis, timeTexts } from '../../problem/time-text.ts';
 import { typedCheckSentence } from '../../reference/check-typed.ts';
 import { count, counted, fixed, raised, rangeText, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
-import type { OrderTrend, Figures, ExpectedOrder, Ranged, ReferenceFigures } from './figures.ts';
+import type { Cause, OrderTrend, Figures, ExpectedOrder, Ranged, ReferenceFigures } from './figures.ts';
 import { large, number, steps, time, titleList } from './finding-words.ts';
 
 const SLIP = 'check for a missing h, a wrong index or a wrong weight';
@@ -60,7 +60,8 @@ function agreesText({ value, promised, by }: ExpectedOrder & Ranged): string {
 }
 
 /** What an order is held against, as the end of "where". */
-function expectedOrderText({ promised, by }: ExpectedOrder): string {
+function expectedOrderText({ promised, by, local }: ExpectedOrder): string {
+  if (local) return `${promised} is expected of the local error`;
   switch (by) {
     case 'theory here':
       return `${promised} is predicted for this problem`;
@@ -71,20 +72,37 @@ function expectedOrderText({ promised, by }: ExpectedOrder): string {
   }
 }
 
-function lostText(figures: Figures['order lost']): string {
-  const { cause } = figures;
-  const lost = `order ${rangeText(figures)}, where ${expectedOrderText(figures)}`;
+/** Why an order is another than expected, as the end of a sentence; '' where that is not known. */
+function causeText(cause: Cause): string {
   switch (cause.kind) {
+    case 'zero':
+      return `; the leading term of order ${cause.order} is zero where the error is taken`;
     case 'kinks':
-      return `${lost}${kinksText(cause.kinks, cause.axis)}`;
+      return kinksText(cause.kinks, cause.axis);
     case 'starter':
-      return `${lost}; the starting method ${cause.name} has a local error of order ${cause.order + 1}`;
+      return `; the starting method ${cause.name} has a local error of order ${cause.order + 1}`;
     case 'decay':
-      return `${lost}; the smallest h is still ${number(cause.times)} times the fastest time constant 1/${time(cause.rate)}`;
+      return `; the smallest h is still ${number(cause.times)} times the fastest time constant 1/${time(cause.rate)}`;
     case 'unknown':
-      return lost;
+      return '';
   }
 }
+
+/** An observed order, and of what it is. */
+function orderText(figures: Ranged & ExpectedOrder): string {
+  return `${figures.local ? 'order of the local error' : 'order'} ${rangeText(figures)}`;
+}
+
+/** An order that is another than expected, for a reason. */
+function anotherText(figures: Figures['order lost']): string {
+  return `${orderText(figures)}, where ${expectedOrderText(figures)}${causeText(figures.cause)}`;
+}
+
+const NO_ORDER = {
+  orders: '',
+  'not yet': 'not yet in the asymptotic range: ',
+  unknown: 'the order cannot be estimated: ',
+} as const;
 
 function formulaText({ diverges, by, root }: Figures['formula']): string {
   if (by === 'trial')
@@ -146,9 +164,9 @@ function excludedText(of: Figures['coarse']['of']): string {
 }
 
 function comparisonText({ wished, needs, short }: Figures['comparison']): string {
-  const list = needs.map(({ title, evaluations, atMost }, i) => {
+  const list = needs.map(({ title, evaluations, atMost, isCoarsest }, i) => {
     const least = atMost ? 'at most' : 'about';
-    const why = atMost ? ' (already reached at the largest h)' : '';
+    const why = atMost && isCoarsest ? ' (already reached at the largest h)' : '';
     return `${title} ${i === 0 ? 'needs ' : ''}${least} ${count(evaluations)}${i === 0 ? ' evaluations' : ''}${why}`;
   });
   const verb = short.length === 1 ? 'does' : 'do';
@@ -164,25 +182,19 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
   'left the numbers': leftText,
   formula: formulaText,
   'as promised': (figures) =>
-    `order ${rangeText(figures)}, ${agreesText(figures)}${figures.goes === 'steady' ? '' : `; ${orderTrendText(figures)}`}`,
-  'no order': (figures) => {
-    const range =
-      figures.range === null
-        ? 'the order cannot be estimated yet'
-        : `order ${rangeText(figures.range)} so far`;
-    return `${range}: ${orderTrendText(figures)}; ${expectedOrderText(figures)}${kinksText(figures.kinks, figures.axis)}`;
-  },
+    `${orderText(figures)}, ${agreesText(figures)}${figures.goes === 'steady' ? '' : `; ${orderTrendText(figures)}`}`,
+  'no order': (figures) =>
+    `${NO_ORDER[figures.says]}${orderTrendText(figures)}; ${expectedOrderText(figures)}${causeText(figures.cause)}`,
   'two rungs': ({ order }) =>
     `slope ${fixed(order, 2)} from two step sizes only; an order estimate needs three`,
-  'better than promised': (figures) =>
-    `order ${rangeText(figures)} here, where ${expectedOrderText(figures)}`,
+  'better than promised': anotherText,
   predicted: ({ h, off, order, constant }) =>
     `at h = ${stepSizeText(h)} the error is within ${percent(off)} of the predicted leading term ${number(constant)} h${order === 1 ? '' : raised(order)}`,
   'leading sign': ({ axis, t }) =>
     `the leading term of the error changes sign near ${atTime(t, axis)}; the error passes through zero there`,
   'leading zero': ({ order, general }) =>
     `the leading term vanishes on this problem: order ${order} is predicted here, ${general} in general`,
-  'order lost': lostText,
+  'order lost': anotherText,
   'not yet': (figures) =>
     `${orderTrendText(figures)}; at h = ${stepSizeText(figures.h)} the error is ${large(figures.times)} times the leading term of order ${figures.order}: not yet in the asymptotic range`,
   unstable: ({ sizes, limit, decay, growth, h }) => {

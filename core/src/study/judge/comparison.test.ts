@@ -31,6 +31,7 @@ function method(constant: number, order: number, stages: number, sizes: readonly
     order: null,
     promised: { kind: 'unknown' },
     predicted: null,
+    leadingZero: false,
     refused: null,
   };
 }
@@ -45,8 +46,8 @@ test('what each method needs for an error lies on the line between its rungs', (
   expect(short).toEqual([]);
   // 2 h^4 = 2e-4 at the coarsest rung already: it needs at most what that costs; 0.5 h = 0.01 at h = 0.02
   expect(needs).toEqual([
-    { method: 1, h: 0.1, steps: 10, evaluations: 40, atMost: true },
-    { method: 0, h: 0.02, steps: 50, evaluations: 50, atMost: false },
+    { method: 1, h: 0.1, steps: 10, evaluations: 40, atMost: true, isCoarsest: true },
+    { method: 0, h: 0.02, steps: 50, evaluations: 50, atMost: false, isCoarsest: false },
   ]);
   const between = compare([EULER, FOURTH], 1e-5)!;
   const [need] = between.needs;
@@ -99,6 +100,7 @@ test('nothing is taken from between rungs with one between them that left the nu
   // 0.15 lies between h = 0.4 and 0.1 alone
   expect(compare(list, 0.15)!.needs.find(({ method: of }) => of === 0)).toMatchObject({
     atMost: true,
+    isCoarsest: false,
     h: 0.1,
   });
 });

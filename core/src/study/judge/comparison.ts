@@ -12,8 +12,10 @@ export interface Need {
   readonly h: number;
   readonly steps: number;
   readonly evaluations: number;
-  /** Its coarsest rung is as good already: it needs no more than that costs, and perhaps less. */
+  /** Its coarsest rung that counts is as good already: it needs no more than that costs, and perhaps less. */
   readonly atMost: boolean;
+  /** Whether that is the coarsest of all. */
+  readonly isCoarsest: boolean;
 }
 
 /** Methods of one study beside one another. */
@@ -186,6 +188,7 @@ export function compare(methods: readonly MethodResult[], wished: number | null)
         steps: Math.ceil(exp(point.lnSteps) - 1e-6),
         evaluations: Math.ceil(exp(point.lnCost) - 1e-6),
         atMost: point === coarsest && coarsest.lnError < ln(error) - 1e-9,
+        isCoarsest: methods[method]!.rungs.every(({ h }) => h <= exp(point.lnStep) * (1 + 1e-9)),
       });
   }
   needs.sort((a, b) => a.evaluations - b.evaluations);

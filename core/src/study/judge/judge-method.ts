@@ -1,7 +1,7 @@
 import { unitRoundoff } from '../../compile/precision.ts';
 import { log10 } from '../../elementary/logarithm.ts';
 import { norm } from '../../run/norm.ts';
-import { isRelative } from '../runs/error-choice.ts';
+import { gridMeasureOf, isRelative } from '../runs/error-choice.ts';
 import { type MethodRun, programFault, type RungRun } from '../runs/run-method.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
@@ -12,9 +12,9 @@ import type { UncertainError } from '../runs/expansion.ts';
 import type { MethodResult, RungResult } from './method-result.ts';
 import { errorRatio, observedOrder } from './order.ts';
 import { orderRange } from './order-range.ts';
-import { predictedOf } from './predicted.ts';
+import { isLeadingZero, predictedOf } from './predicted.ts';
 import { remarkOf } from './remark.ts';
-import { extrapolate } from './richardson.ts';
+import { type Extrapolated, extrapolate } from './richardson.ts';
 import { swingOf } from './swing.ts';
 import { fitOrder, type LeftOut, windowOf } from './window.ts';
 
@@ -61,7 +61,7 @@ function leftOutOf(
         stopped: run.stopped !== null && run.taken === null,
         struck: method.struck.includes(run.rung),
         otherTime: isAtOtherTime(study, run),
-        large: isLarge(run, relative, swing),
+        large: isLarge(study, run, swing),
         rounding: run.rounding ?? 0,
         reference: (truth?.error ?? 0) * size,
         defect: defect?.(run.h) ?? 0,
@@ -71,15 +71,29 @@ function leftOutOf(
   );
 }
 
-/** Whether an error is larger than the solution is anywhere on its way. */
-function isLarge({ taken }: RungRun, relative: boolean, swing: number): boolean {
-  return taken !== null && taken.error * (relative ? taken.size : 1) > swing;
+/**
+ * Whether an error is larger than the solution is anywhere on its way; not known of the largest or mean relative error, which
+ * is large where the solution is small.
+ */
+function isLarge({ error }: Study, { taken }: RungRun, swing: number): boolean {
+  if (taken === null || (isRelative(error) && gridMeasureOf(error) !== null)) return false;
+  return taken.error * (isRelative(error) ? taken.size : 1) > swing;
 }
 
 /** Whether the error of a run is taken past the end, or beside the time asked for, where that of others is not. */
 function isAtOtherTime({ error, problem }: Study, { taken, divides }: RungRun): boolean {
   if (typeof error.at === 'object') return taken !== null && taken.how === 'nearest';
   return error.at === 'end' && taken?.t != null && !divides && taken.t > problem.end;
+}
+
+/** An extrapolation with its estimated error in the measure of the study: relative to the extrapolated values. */
+function extrapolatedAs(
+  { error }: Study,
+  found: Extrapolated | null,
+  places: readonly number[],
+): Extrapolated | null {
+  if (found === null || !isRelative(error)) return found;
+  return { ...found, error: found.error / norm(places.map((j) => found.values[j] ?? 0)) };
 }
 
 function rungResults(
@@ -110,7 +124,7 @@ function rungResults(
         middle !== undefined &&
         !('message' in places) &&
         study.error.at !== 'local'
-          ? extrapolate([coarse, middle, run], places, 10 * unit * size)
+          ? extrapolatedAs(study, extrapolate([coarse, middle, run], places, 10 * unit * size), places)
           : null,
       leftOut: leftOut[i] ?? null,
       remark: remarkOf(study, run),
@@ -164,6 +178,7 @@ function judged(study: Study, truth: Truth | null, method: StudyMethod, run: Met
     order: orderRange(clearErrors(rungs)),
     promised: run.refused === null ? promisedHere(study, method) : { kind: 'unknown' },
     predicted: run.refused === null && truth !== null ? predictedOf(study, truth, method) : null,
+    leadingZero: run.refused === null && truth !== null && isLeadingZero(study, truth, method),
     refused: run.refused,
   };
 }

@@ -27,12 +27,14 @@ export interface MethodResult {
   readonly title: string;
   readonly rungs: readonly RungResult[];
   readonly fit: OrderFit | null;
-  /** The order as a range that holds, from the error's expansion; null where none can be told. */
+  /** The order as a range, from the error's expansion; null where none holds that a finding states. */
   readonly order: OrderRange | null;
   /** What the formula promises, one more for local errors. */
   readonly promised: TrialOrder;
   /** The leading term of its error on this problem; null where theory does not say it. */
   readonly predicted: Predicted | null;
+  /** Whether that term is zero where the error is taken, so that a higher order is observed there. */
+  readonly leadingZero: boolean;
   /** Why the method cannot be used for this problem; null where it can. */
   readonly refused: string | null;
 }

@@ -1,4 +1,5 @@
 import {
+  doubtAt,
   leadingAt,
   type LeadingError,
   leadingError,
@@ -138,16 +139,27 @@ function zeroBetween(of: (t: number) => number, from: number, to: number): numbe
   return high;
 }
 
-/** Beside what it is in all components, the leading term of some is none. */
-const NONE = 1e-7;
+/** A leading term counts as zero unless it is so many times what it may be off by. */
+const SURE = 10;
 
-/** The largest leading error of any component at any time. */
-function largestOf({ values }: LeadingError): number {
-  return values.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
+/** Times at which an error over the grid is predicted, and how near the prediction from half as many must be. */
+const LOOKS = 2048;
+const AGREES = 0.005;
+
+/** The leading error of a method of a study, and where the study looks at it. */
+interface LeadingHere {
+  readonly leading: LeadingError;
+  /** The order of the formula in general. */
+  readonly general: number;
+  /** The components that the error is of. */
+  readonly places: readonly number[];
+  /** The time of the error, or the end of the interval for one over the grid. */
+  readonly until: number;
+  /** The times of the error: that one, or equidistant ones for one over the grid. */
+  readonly times: readonly number[];
 }
 
-/** The error that theory says a method makes at step size h, as the leading term and nothing else. */
-export function predictedOf(study: Study, truth: Truth, method: StudyMethod): Predicted | null {
+function leadingHere(study: Study, truth: Truth, method: StudyMethod): LeadingHere | null {
   const { problem, error } = study;
   const places = placesOf(problem, error.of);
   if ('message' in places || error.at === 'local') return null;
@@ -156,32 +168,57 @@ export function predictedOf(study: Study, truth: Truth, method: StudyMethod): Pr
   const leading = leadingOf(study, truth, method, until);
   const proof = proofFor(method.method, problem);
   if (leading === null || proof === null) return null;
+  const { start, end } = leading;
+  const all = Array.from({ length: LOOKS + 1 }, (_, i) => start + ((end - start) * i) / LOOKS);
+  const times = gridMeasureOf(error) === null ? [until] : all;
+  return { leading, general: proof.order, places, until, times };
+}
+
+/** Whether the leading term is not zero at some time of the error, as far as it is known. */
+function isThere({ leading, places, times }: LeadingHere): boolean {
+  return times.some(
+    (t) =>
+      norm(places.map((at) => leadingAt(leading, at, t))) >
+      SURE * norm(places.map((at) => doubtAt(leading, at, t))),
+  );
+}
+
+/** Whether the leading term of a formula's order is zero at the times of the error, as far as it is known. */
+export function isLeadingZero(study: Study, truth: Truth, method: StudyMethod): boolean {
+  const here = leadingHere(study, truth, method);
+  return here !== null && here.leading.order === here.general && !isThere(here);
+}
+
+/** The error that theory says a method makes at step size h, as the leading term and nothing else. */
+export function predictedOf(study: Study, truth: Truth, method: StudyMethod): Predicted | null {
+  const here = leadingHere(study, truth, method);
+  if (here === null || !isThere(here)) return null;
+  const { leading, general, places, until, times } = here;
+  const { error } = study;
   const sizeAt = (t: number): number => norm(places.map((place) => truth.value(place, t)));
   const errorAt = (t: number): number => {
     const size = norm(places.map((place) => leadingAt(leading, place, t)));
     return isRelative(error) ? size / sizeAt(t) : size;
   };
-  const largest = largestOf(leading);
-  const isThere = (t: number): boolean =>
-    norm(places.map((at) => leadingAt(leading, at, t))) > NONE * largest;
-  const general = proof.order;
-  const [place] = places;
+  const { order } = leading;
   const measure = gridMeasureOf(error);
   if (measure !== null) {
-    const count = leading.values.length / leading.size - 1;
-    const parts = Array.from(
-      { length: count + 1 },
-      (_, i) => leading.start + ((leading.end - leading.start) * i) / count,
+    const errors = times.map(errorAt);
+    const constant = summarize(measure, errors);
+    // as over a grid of ever more points; half as many must say the same
+    const half = summarize(
+      measure,
+      errors.filter((_, i) => i % 2 === 0),
     );
-    const constant = summarize(measure, parts.map(errorAt).filter(Number.isFinite));
-    if (parts.every((t) => !isThere(t))) return null;
-    return { order: leading.order, constant, signed: null, general, changesSign: null };
+    if (!(Math.abs(half - constant) <= AGREES * constant)) return null;
+    return { order, constant, signed: null, general, changesSign: null };
   }
   const constant = errorAt(until);
-  if (!Number.isFinite(constant) || !isThere(until)) return null;
+  if (!Number.isFinite(constant)) return null;
+  const [place] = places;
   const isSingle = places.length === 1 && place !== undefined;
   return {
-    order: leading.order,
+    order,
     constant,
     signed: isSingle ? Math.sign(leadingAt(leading, place, until)) * constant : null,
     general,

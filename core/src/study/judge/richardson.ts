@@ -14,7 +14,7 @@ export interface Extrapolated {
   readonly order: number;
   /** Richardson's value: the finest one with its leading error taken off. */
   readonly values: readonly number[];
-  /** The part that was taken off: an estimate of the error of the finest values. */
+  /** The part that was taken off: an estimate of the error of the finest values, in the measure of the study. */
   readonly error: number;
 }
 

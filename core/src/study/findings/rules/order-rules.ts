@@ -5,10 +5,13 @@ import { sizeOf } from '../../../inspect/stability/complex.ts';
 import { clearPlaces, clearRungs } from '../../judge/clear-rungs.ts';
 import { observedOrder } from '../../judge/order.ts';
 import type { MethodResult } from '../../judge/method-result.ts';
+import type { OrderRange } from '../../judge/order-range.ts';
+import { gridMeasureOf, isRelative } from '../../runs/error-choice.ts';
 import { proofFor, expectedOrder } from '../../trial/trial-order.ts';
 import type { MethodCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
-import type { Cause, OrderTrend, ExpectedOrder } from '../figures.ts';
+import type { Cause, ExpectedOrder, NoOrder, OrderTrend } from '../figures.ts';
+import { predicted } from './predicted-rules.ts';
 
 /** A range wider than that, and that part of the order, agrees with no expected order. */
 const TELLS = { least: 0.3, part: 0.08 } as const;
@@ -45,32 +48,46 @@ function trendOf(result: MethodResult): OrderTrend | null {
 }
 
 /** What theory says of the order: on this problem, or of the formula; null where it says nothing. */
-function expectedOrderOf({ promised, predicted }: MethodResult): ExpectedOrder | null {
-  if (promised.kind !== 'order' || promised.order <= 0) return null;
-  const isHere = predicted !== null && predicted.order !== promised.order;
+function expectedOrderOf({
+  study,
+  result: { promised, predicted: theory },
+}: MethodCase): ExpectedOrder | null {
+  const local = study.error.at === 'local';
+  // a formula of order 0 promises nothing, though errors of single steps fall with h
+  if (promised.kind !== 'order' || promised.order <= (local ? 1 : 0)) return null;
+  const isHere = theory !== null && theory.order !== promised.order;
   return isHere
-    ? { promised: predicted.order, by: 'theory here' }
-    : { promised: promised.order, by: promised.by };
+    ? { promised: theory.order, by: 'theory here', local }
+    : { promised: promised.order, by: promised.by, local };
 }
 
-/** The finest rung that counts, and how many times its leading term its error is. */
-function besideTheory(result: MethodResult): { readonly h: number; readonly times: number } | null {
-  const { predicted } = result;
+/** An error with more than this part of rounding is not held against its leading term. */
+const ROUNDED = 0.05;
+
+/**
+ * The finest rung that counts, and how many times its leading term its error is; null where rounding is in it, and for
+ * relative errors over the grid, which a zero of the solution may rule.
+ */
+function besideTheory({ study, result }: MethodCase): { readonly h: number; readonly times: number } | null {
+  const { predicted: theory } = result;
   const finest = clearRungs(result.rungs).at(-1);
-  if (predicted === null || finest?.error == null) return null;
-  return { h: finest.h, times: finest.error / (predicted.constant * pow(finest.h, predicted.order)) };
+  if (theory === null || finest?.error == null) return null;
+  if ((finest.rounding ?? 0) > ROUNDED * finest.error) return null;
+  if (isRelative(study.error) && gridMeasureOf(study.error) !== null) return null;
+  return { h: finest.h, times: finest.error / (theory.constant * pow(finest.h, theory.order)) };
 }
 
 /** Whether the leading term is what mostly rules at the finest h, as far as theory knows it. */
-function isRuled(result: MethodResult): boolean {
-  const beside = besideTheory(result);
+function isRuled(of: MethodCase): boolean {
+  const beside = besideTheory(of);
   return beside === null || (beside.times < OTHER_TERMS && beside.times > 1 / OTHER_TERMS);
 }
 
 /** An order whose range holds what theory says. */
-export function asExpected({ result, kinks }: MethodCase): FactOf<'as promised'> | null {
-  const [expected, orderTrend, { order }] = [expectedOrderOf(result), trendOf(result), result];
-  if (expected === null || orderTrend === null || order === null || !isRuled(result)) return null;
+export function asExpected(of: MethodCase): FactOf<'as promised'> | null {
+  const { result, kinks } = of;
+  const [expected, orderTrend, { order }] = [expectedOrderOf(of), trendOf(result), result];
+  if (expected === null || orderTrend === null || order === null || !isRuled(of)) return null;
   const { value, low, high, rungs } = order;
   const agrees =
     low <= expected.promised &&
@@ -88,28 +105,27 @@ export function asExpected({ result, kinks }: MethodCase): FactOf<'as promised'>
 }
 
 /** A sure order that is not what theory says of the formula, where theory does not say what it is on this problem. */
-function another({ result }: MethodCase): {
+function another(of: MethodCase): {
   readonly order: NonNullable<MethodResult['order']>;
   readonly expected: ExpectedOrder;
 } | null {
-  const [expected, { order }] = [expectedOrderOf(result), result];
+  const { result } = of;
+  const [expected, { order }] = [expectedOrderOf(of), result];
   if (expected === null || order === null || result.predicted !== null) return null;
   const differs = expected.promised < order.low || expected.promised > order.high;
-  return differs && order.high - order.low <= SURE && trendOf(result)?.goes === 'steady'
-    ? { order, expected }
-    : null;
+  return differs && order.high - order.low <= SURE ? { order, expected } : null;
 }
 
-/** An order above that of the formula. */
+/** An order above that of the formula, where that is because its leading term is zero. */
 export function betterThanExpected(of: MethodCase): FactOf<'better than promised'> | null {
   const found = another(of);
-  if (found === null || found.order.low < found.expected.promised) return null;
+  if (found === null || found.order.low < found.expected.promised || !of.result.leadingZero) return null;
   const { value, low, high, rungs } = found.order;
   return {
     kind: 'better than promised',
     rungs,
     tone: 'plain',
-    figures: { value, low, high, ...found.expected },
+    figures: { value, low, high, ...found.expected, cause: { kind: 'zero', order: found.expected.promised } },
   };
 }
 
@@ -128,11 +144,11 @@ function poorStart({
 }
 
 /** What explains an order below that of the formula, where that is sure. */
-function causeOf(of: MethodCase, low: number, high: number): Cause {
+function causeOf(of: MethodCase, range: Pick<OrderRange, 'low' | 'high'> | null): Cause {
   const kinks = of.kinks();
   if (kinks.length > 0) return { kind: 'kinks', kinks, axis: timeAxis(of.study.problem) };
   const start = poorStart(of);
-  if (start !== null && low <= start.order + 1 && start.order + 1 <= high)
+  if (start !== null && range !== null && range.low <= start.order + 1 && start.order + 1 <= range.high)
     return { kind: 'starter', ...start };
   const rate = of.decay();
   const smallest = clearRungs(of.result.rungs).at(-1)?.h ?? NaN;
@@ -141,47 +157,53 @@ function causeOf(of: MethodCase, low: number, high: number): Cause {
     : { kind: 'unknown' };
 }
 
-/** An order below that of the formula. */
+/** An order below that of the formula, where the reason is sure and does not end at a smaller h. */
 export function orderLost(of: MethodCase): FactOf<'order lost'> | null {
   const found = another(of);
   if (found === null || found.order.high > found.expected.promised) return null;
+  if (trendOf(of.result)?.goes !== 'steady') return null;
   const { value, low, high, rungs } = found.order;
   // a step that holds a kink at one place of a grid for several rungs shows no order at all
   if (of.kinks().length > 0 && value < MIN_BY_KINKS) return null;
-  const figures = { value, low, high, ...found.expected, cause: causeOf(of, low, high) };
+  const cause = causeOf(of, found.order);
+  if (cause.kind === 'decay' || cause.kind === 'unknown') return null;
+  const figures = { value, low, high, ...found.expected, cause };
   return { kind: 'order lost', rungs, tone: 'trouble', figures };
 }
 
 /** Errors at the finest h that are far from their leading term: other terms still rule them. */
-export function notYet({ result }: MethodCase): FactOf<'not yet'> | null {
-  const [beside, orderTrend, { predicted }] = [besideTheory(result), trendOf(result), result];
-  if (beside === null || orderTrend === null || predicted === null || isRuled(result)) return null;
+export function notYet(of: MethodCase): FactOf<'not yet'> | null {
+  const { result } = of;
+  const [beside, orderTrend, { predicted: theory }] = [besideTheory(of), trendOf(result), result];
+  if (beside === null || orderTrend === null || theory === null || isRuled(of)) return null;
   const rungs = clearPlaces(result.rungs);
   return {
     kind: 'not yet',
     rungs,
     tone: 'plain',
-    figures: { ...beside, ...orderTrend, order: predicted.order },
+    figures: { ...beside, ...orderTrend, order: theory.order },
   };
+}
+
+/** What is known of errors that do not show the order that is expected. */
+function knownOf(of: MethodCase, cause: Cause): NoOrder {
+  if (cause.kind === 'kinks') return 'unknown';
+  const { result } = of;
+  // the finest error is near its leading term, whatever the others show; and three show little
+  if (predicted(of) !== null || clearRungs(result.rungs).length <= 3) return 'orders';
+  return besideTheory(of) === null ? 'unknown' : 'not yet';
 }
 
 /** Three rungs or more that show no order, or none that agrees with theory or is sure to be another. */
 export function noOrder(of: MethodCase): FactOf<'no order'> | null {
-  const { study, result, kinks } = of;
-  const [expected, orderTrend, { order }] = [expectedOrderOf(result), trendOf(result), result];
+  const { result } = of;
+  const [expected, orderTrend] = [expectedOrderOf(of), trendOf(result)];
   if (expected === null || orderTrend === null) return null;
   if (asExpected(of) !== null || betterThanExpected(of) !== null || orderLost(of) !== null) return null;
   if (notYet(of) !== null) return null;
-  const rungs = clearPlaces(result.rungs);
-  const range = order && { value: order.value, low: order.low, high: order.high };
-  const figures = {
-    ...orderTrend,
-    ...expected,
-    range,
-    kinks: kinks(),
-    axis: timeAxis(study.problem),
-  };
-  return { kind: 'no order', rungs, tone: 'plain', figures };
+  const cause = causeOf(of, result.order);
+  const figures = { ...orderTrend, ...expected, cause, says: knownOf(of, cause) };
+  return { kind: 'no order', rungs: clearPlaces(result.rungs), tone: 'plain', figures };
 }
 
 /** Two rungs give a slope, and nothing to check it by. */

@@ -102,22 +102,17 @@ export function typedWrong({ study: { problem } }: StudyCase): readonly FactOf<'
 }
 
 /** What each method costs for one error. */
-export function comparison({
-  methods,
-  comparison: compared,
-  kinks,
-}: StudyCase): readonly FactOf<'comparison'>[] {
+export function comparison({ methods, comparison: compared }: StudyCase): readonly FactOf<'comparison'>[] {
   if (compared === null || compared.needs.length === 0) return [];
   if (compared.needs.length + compared.short.length < 2) return [];
-  // where a kink falls within a step decides over the error: what lies between rungs is anyone's guess
-  if (kinks().length > 0) return [];
   const title = (i: number): string => methods[i]?.title ?? '';
   const figures = {
     wished: compared.wished,
-    needs: compared.needs.map(({ method, evaluations, atMost }) => ({
+    needs: compared.needs.map(({ method, evaluations, atMost, isCoarsest }) => ({
       title: title(method),
       evaluations,
       atMost,
+      isCoarsest,
     })),
     short: compared.short.map(title),
   };
