@@ -173,6 +173,16 @@ test('a bounce off |x| is met at the time the solution itself decides', () => {
 });
 
 /** Problems at whose solutions a series is easily wrong, with the solution. */
+/** The solution of y' = -y + |sin(10 t)|, y(0) = 0, from one zero of the sine to the next. */
+function rectified(t: number): number {
+  const part = Math.PI / 10;
+  const wave = (at: number): number => (Math.sin(10 * at) - 10 * Math.cos(10 * at)) / 101;
+  let [y, from, sign] = [0, 0, 1];
+  for (; from + part < t; from += part, sign = -sign)
+    y = (y - sign * wave(from)) * Math.exp(-part) + sign * wave(from + part);
+  return (y - sign * wave(from)) * Math.exp(from - t) + sign * wave(t);
+}
+
 const HARD: readonly (readonly [text: string, exact: (t: number) => number])[] = [
   // a tank that is empty at 80/7 and stays so: behind that the series of the root would rise again
   ["level' = -0.35*sqrt(max(level, 0))\nlevel(0) = 4\n0 <= t <= 20", (t) => Math.max(0, 2 - 0.175 * t) ** 2],
@@ -198,6 +208,8 @@ const HARD: readonly (readonly [text: string, exact: (t: number) => number])[] =
       return (whole / 2 + (part * part) / 2) / 3000;
     },
   ],
+  // at rest at the start, on a kink: with s the sign of sin(10 t), y = c exp(-t) + s (sin(10 t) - 10 cos(10 t))/101
+  ["y' = -y + abs(sin(10*t))\ny(0) = 0\n0 <= t <= 2", rectified],
   // at rest at the start, far from t = 0
   ["y' = -y + t - 1e4\ny(1e4) = 0\n1e4 <= t <= 10002", (t) => t - 10001 + Math.exp(1e4 - t)],
   ["y' = -y + t - 1e6\ny(1e6) = 0\n1e6 <= t <= 1000002", (t) => t - 1000001 + Math.exp(1e6 - t)],

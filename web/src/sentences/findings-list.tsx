@@ -16,7 +16,7 @@ export function FindingsList(): ReactNode {
   return results.value === null ? null : <Findings keyed={results.value} />;
 }
 
-/** The findings of one method: three lines at most, and the others when they are asked for. */
+/** The findings of one method or of the study: two lines at most, and the others when they are asked for. */
 function OwnFindings({
   findings,
   item,
@@ -98,7 +98,7 @@ function Findings({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
       {whole.length > 0 && (
         <section aria-label="Findings on the study">
           <h3>The study</h3>
-          <ul>{whole.map((finding) => item(finding, null))}</ul>
+          <OwnFindings findings={whole} item={(finding) => item(finding, null)} />
         </section>
       )}
     </div>

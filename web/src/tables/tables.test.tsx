@@ -394,6 +394,9 @@ describe('findings', () => {
     show(studyState, <FindingsList />);
     const own = screen.getByRole('region', { name: 'Findings on Heun' });
     const whole = screen.getByRole('region', { name: 'Findings on the study' });
+    // two lines are in sight; the rest is behind Details
+    expect(whole.textContent).not.toContain('h = 0.3 does not divide the interval');
+    fireEvent.click(within(whole).getByRole('button', { name: 'Details (1)' }));
     expect(whole.textContent).toContain('h = 0.3 does not divide the interval');
     const excluded = within(whole).getByText(/Excluded manually: Heun at h = 0.1\./);
     fireEvent.mouseEnter(excluded);

@@ -28,6 +28,18 @@ export function steps(sizes: readonly number[]): string {
   return `h = ${first ?? ''}, ${second} and ${more.length === 1 ? 'one' : more.length} more`;
 }
 
+/** Step sizes that are all listed. */
+const LISTED = 8;
+
+/** All step sizes, the largest first: `h = 0.5, 0.25 and 0.125`, or `the 12 step sizes from h = 0.5 to 0.0002`. */
+export function allSteps(sizes: readonly number[]): string {
+  const falling = [...sizes].sort((a, b) => b - a).map(stepSizeText);
+  const last = falling.at(-1) ?? '';
+  if (falling.length > LISTED)
+    return `the ${falling.length} step sizes from h = ${falling[0] ?? ''} to ${last}`;
+  return falling.length < 2 ? `h = ${last}` : `h = ${falling.slice(0, -1).join(', ')} and ${last}`;
+}
+
 /** `Euler`, `Euler and Heun`, `Euler, Heun and 3 more methods`. */
 export function titleList(titles: readonly string[]): string {
   const [first = '', second, ...more] = titles;

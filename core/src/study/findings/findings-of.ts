@@ -53,12 +53,14 @@ export function findingsOf(
   comparison: Comparison | null,
 ): readonly Finding[] {
   if (truth === null) return [];
+  // what lies behind the time of the error is no cause of it
+  const until = typeof study.error.at === 'object' ? study.error.at.t : study.problem.end;
   const whole: StudyCase = {
     study,
     truth,
     methods,
     comparison,
-    kinks: once(() => kinkTimes(study.problem, truth)),
+    kinks: once(() => kinkTimes(study.problem, truth).filter((t) => t < until)),
     decay: once(() => decayAlong(study.problem, truth)),
     spectrum: once(() => spectrumOf(study, truth)),
   };

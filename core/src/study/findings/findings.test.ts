@@ -443,3 +443,141 @@ test('the end of a run and that of the interval are distinguished, far from zero
   );
   expect(methods[0]!.rungs[0]!.remark).toContain('the last point is t = 1000000.6, not 1000000.4');
 });
+
+test('times have the digits of their interval, wherever it begins', () => {
+  // the lamp of the hut is switched on at noon of day 1300 and half a day later a second one
+  const lamps = findings(
+    "c' = abs(t - 1300.5) + abs(t - 1301.5)\nc(1300) = 0\n1300 <= t <= 1302",
+    [library('RK4')],
+    { ladder: { counts: [11, 33, 99, 297] } },
+  );
+  expect(sentence(lamps, 'order lost')).toMatch(/kinks or jumps at t = 1300\.5, 1301\.5\.$/);
+  const blown = findings("m' = m^2\nm(700) = 1\n700 <= t <= 702", [library('Euler')], {
+    ladder: { counts: [10, 20, 40, 80] },
+  });
+  expect(sentence(blown, 'reference', null)).toContain('the reference ends at t = 701:');
+});
+
+test('a leading term that is zero where the error is taken explains a higher order', () => {
+  // Simpson's rule without its error term: the third derivative of 1/(1 + t^2) is 0 at both ends of [0, 1]
+  const all = findings("y' = 1/(1 + t^2)\ny(0) = 0\n0 <= t <= 1\ny(t) = atan(t)", [library('RK4')], {
+    ladder: { counts: [4, 8, 16, 32] },
+  });
+  expect(sentence(all, 'not yet')).toBe('none');
+  const heun = findings("y' = y*cos(t)\ny(0) = 1\n0 <= t <= pi\ny(t) = exp(sin(t))", [library('Heun')], {
+    ladder: { counts: [10, 20, 40, 80, 160] },
+  });
+  expect(sentence(heun, 'better than promised')).toMatch(
+    /^Order 3\.000 \(2\.98\d to 3\.01\d\), where 2 is expected; the leading term of order 2 is zero where the error is taken\.$/,
+  );
+});
+
+test('a range that no finding states is in no result', () => {
+  const { methods, findings: all } = result(
+    "y' = y*cos(t)\ny(0) = 1\n0 <= t <= 5\ny(t) = exp(sin(t))",
+    [library('Heun'), library('RK4')],
+    { ladder: { counts: [5, 10, 20] } },
+  );
+  const stated = (place: number): boolean =>
+    all.some(
+      ({ kind, method }) =>
+        method === place && ['as promised', 'better than promised', 'order lost'].includes(kind),
+    );
+  methods.forEach(({ order }, i) => expect(order !== null).toBe(stated(i)));
+  expect(sentence(all, 'no order')).toBe('Between successive h: 1.52, 1.46, decreasing; 2 is expected.');
+});
+
+test('a kink behind the time of the error is no cause of it; the starting method is', () => {
+  const all = findings(
+    "y' = sqrt(abs(t - 1.2))\ny(0) = 0\n0 <= t <= 2",
+    [
+      {
+        title: 'Late',
+        text: `start with Euler\n${library('Adams-Moulton 4, predicted').text.split('\n').slice(1).join('\n')}`,
+      },
+    ],
+    { ladder: { counts: [20, 40, 80, 160, 320] }, error: { at: { t: 0.5 }, of: 'norm', scale: 'absolute' } },
+  );
+  expect(sentence(all, 'order lost')).toMatch(
+    /4 is expected; the starting method Euler has a local error of order 2\.$/,
+  );
+});
+
+test('every step size beyond the stability limit is listed, and first of all', () => {
+  const all = findings(
+    "p' = -60*(p - cos(t)) - sin(t)\np(0) = 1\n0 <= t <= 1.2\np(t) = cos(t)",
+    [library('Adams-Bashforth 4')],
+    { ladder: { counts: [16, 32, 64, 128, 256, 512] } },
+  );
+  const own = all.filter(({ method }) => method === 0);
+  expect(own[0]?.sentence).toBe(
+    'h = 0.075, 0.0375, 0.01875 and 0.009375 exceed the stability limit 0.3/60 = 0.005.',
+  );
+});
+
+test('local errors are called so, and are not compared', () => {
+  const all = findings("y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)", [library('Heun'), library('RK4')], {
+    ladder: { counts: [8, 16, 32, 64] },
+    error: { at: 'local', of: 'norm', scale: 'absolute' },
+  });
+  expect(sentence(all, 'as promised')).toMatch(/^Order of the local error 3\.0/);
+  expect(sentence(all, 'comparison', null)).toBe('none');
+  const slip = findings(
+    "y' = -y\ny(0) = 1\n0 <= t <= 2\ny(t) = exp(-t)",
+    [{ title: 'Slip', text: 'y[n+1] = y + 3*h*f(t, y)' }],
+    {
+      ladder: { counts: [8, 16, 32, 64] },
+      error: { at: 'local', of: 'norm', scale: 'absolute' },
+    },
+  );
+  expect(sentence(slip, 'as promised')).toBe('none');
+});
+
+test('the largest relative error is not held against the size of the solution', () => {
+  const all = findings("y' = -sin(t)\ny(0) = 1\n0 <= t <= 2.9\ny(t) = cos(t)", [library('Euler')], {
+    ladder: { counts: [11, 22, 44] },
+    error: { at: 'max', of: 'norm', scale: 'relative' },
+  });
+  expect(sentence(all, 'large')).toBe('none');
+});
+
+test('the estimated error is relative where errors are', () => {
+  const { methods } = result("y' = -y\ny(0) = 1\n0 <= t <= 8\ny(t) = exp(-t)", [library('RK4')], {
+    ladder: { counts: [20, 40, 80, 160] },
+    error: { at: 'end', of: 'norm', scale: 'relative' },
+  });
+  const [rung] = methods[0]!.rungs.slice(-1);
+  expect(rung!.extrapolated!.error / rung!.error!).toBeGreaterThan(0.8);
+  expect(rung!.extrapolated!.error / rung!.error!).toBeLessThan(1.2);
+});
+
+test('the predicted mean of errors is that of a fine grid', () => {
+  // e = -25/2 t exp(5 t): its mean square over [0, 3] in closed form
+  const { methods } = result("y' = 5*y\ny(0) = 1\n0 <= t <= 3\ny(t) = exp(5*t)", [library('Euler')], {
+    ladder: { counts: [2000, 4000, 8000] },
+    error: { at: 'rms', of: 'norm', scale: 'absolute' },
+  });
+  // the integral of t^2 exp(10 t) is exp(10 t) (t^2/10 - t/50 + 1/500)
+  const integral = Math.exp(30) * (0.9 - 0.06 + 0.002) - 0.002;
+  expect(methods[0]!.predicted!.constant / (12.5 * Math.sqrt(integral / 3))).toBeCloseTo(1, 2);
+});
+
+test('what is coarser than a run that failed is excluded, so that all sentences count the same step sizes', () => {
+  const { methods, findings: all } = result(
+    "x' = v\nv' = 5*(1 - x^2)*v - x\nx(0) = 2\nv(0) = 0\n0 <= t <= 10",
+    [library('Backward Euler')],
+    { ladder: { counts: [5, 10, 20, 40, 80] } },
+  );
+  const counted = methods[0]!.rungs.filter(({ leftOut }) => leftOut === null);
+  expect(counted.map(({ steps }) => steps)).toEqual([40, 80]);
+  expect(sentence(all, 'two rungs')).toContain('from two step sizes only');
+});
+
+test('rounding is that of the values where the error is taken', () => {
+  const { methods } = result("y' = -100*y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-100*t)", [library('RK4')], {
+    ladder: { counts: [40, 80, 160] },
+  });
+  // every step multiplies the rounding of the steps before by R(-100 h): what is left is relative to the tiny value itself
+  for (const { rounding, values } of methods[0]!.rungs)
+    expect(rounding!).toBeLessThan(1e-10 * Math.abs(values[0]!) + 1e-40);
+});

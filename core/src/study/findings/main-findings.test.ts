@@ -15,7 +15,7 @@ function finding(kind: 'rounding only' | 'damped' | 'predicted' | 'leading sign'
   }
 }
 
-test('three lines at most: the verdict, then what is wrong, then the predicted term; in the order of the rules', () => {
+test('two lines at most: the verdict, then what is wrong, then the predicted term; in the order of the rules', () => {
   const all = [
     finding('damped', 'a'),
     finding('predicted', 'b'),
@@ -24,11 +24,21 @@ test('three lines at most: the verdict, then what is wrong, then the predicted t
     finding('rounding only', 'e'),
   ];
   const { main, details } = splitFindings(all);
-  expect(main.map(({ sentence }) => sentence)).toEqual(['a', 'd', 'e']);
-  expect(details.map(({ sentence }) => sentence)).toEqual(['b', 'c']);
+  expect(main.map(({ sentence }) => sentence)).toEqual(['a', 'e']);
+  expect(details.map(({ sentence }) => sentence)).toEqual(['b', 'c', 'd']);
 });
 
 test('what only explains is a detail even where there is room', () => {
   const { main, details } = splitFindings([finding('predicted', 'b'), finding('leading sign', 'c')]);
   expect([main.length, details.length]).toEqual([1, 1]);
+});
+
+test('of the study the first two are in sight, and what is wrong before the rest', () => {
+  const of = (kind: 'predicted' | 'damped' | 'leading sign', text: string): Finding => ({
+    ...finding(kind, text),
+    method: null,
+  });
+  const { main, details } = splitFindings([of('leading sign', 'a'), of('predicted', 'b'), of('damped', 'c')]);
+  expect(main.map(({ sentence }) => sentence)).toEqual(['a', 'c']);
+  expect(details.map(({ sentence }) => sentence)).toEqual(['b']);
 });

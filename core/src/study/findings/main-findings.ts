@@ -13,24 +13,25 @@ const VERDICTS: ReadonlySet<FindingKind> = new Set<FindingKind>([
   'rounding only',
 ]);
 
-/** Lines of a method that are in sight. */
-const MAX = 3;
+/** Lines of a method, or of the study, that are in sight. */
+const MAX = 2;
 
-/** The findings of one method, those in sight before those behind them; each in the order in which they were found. */
+/** The findings of one method or of the study, those in sight before those behind them; each in the order in which they were found. */
 export interface SplitFindings {
   readonly main: readonly Finding[];
   readonly details: readonly Finding[];
 }
 
-/** How much a finding matters to a reader who looks at three lines: the order, what is wrong, the predicted error. */
-function weight({ kind, tone }: Finding): number {
+/** How much a finding matters to a reader who looks at two lines: the order, what is wrong, the predicted error. */
+function weight({ kind, tone, method }: Finding): number {
   if (VERDICTS.has(kind)) return 3;
-  if (tone === 'trouble') return 2;
-  return kind === 'predicted' ? 1 : 0;
+  // what a person has excluded stays in sight
+  if (tone === 'trouble' || kind === 'struck') return 2;
+  return kind === 'predicted' || method === null ? 1 : 0;
 }
 
 /**
- * Splits the findings of one method into at most three that are in sight, and details.
+ * Splits the findings of one method, or of the study, into at most two that are in sight, and details.
  *
  * @example splitFindings(result.findings)
  */

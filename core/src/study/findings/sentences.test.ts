@@ -151,7 +151,7 @@ test.each<[string, string]>([
   ],
   [
     said('unstable', { sizes: [0.06, 0.05, 0.045], limit: 2, decay: 50, growth: null, h: 0.045 }),
-    'h = 0.06, 0.05 and one more exceed the stability limit 2/50 = 0.04.',
+    'h = 0.06, 0.05 and 0.045 exceed the stability limit 2/50 = 0.04.',
   ],
   [
     said('unstable', { sizes: [0.06], limit: 0, decay: 50, growth: 1.0345, h: 0.06 }),

@@ -59,6 +59,7 @@ function leftOutOf(
         steps: run.steps,
         error: run.taken?.error ?? null,
         stopped: run.stopped !== null && run.taken === null,
+        nonFinite: run.stopped !== null && run.stopped.step > 0,
         struck: method.struck.includes(run.rung),
         otherTime: isAtOtherTime(study, run),
         large: isLarge(study, run, swing),
@@ -133,7 +134,7 @@ function rungResults(
 }
 
 /** Errors that show the method's own error, with what rounding may have done to them. */
-function clearErrors(rungs: readonly RungResult[]): readonly UncertainError[] {
+export function clearErrors(rungs: readonly RungResult[]): readonly UncertainError[] {
   return clearRungs(rungs).flatMap((rung) =>
     rung.error === null
       ? []

@@ -8,6 +8,7 @@ function points(list: readonly (readonly [h: number, error: number | null])[]): 
     steps: Math.round(1 / h),
     error,
     stopped: error === null,
+    nonFinite: error === null,
     struck: false,
     otherTime: false,
     large: false,

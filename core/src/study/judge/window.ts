@@ -33,6 +33,8 @@ export interface WindowPoint {
   /** Null where the run became non-finite, or nothing is known to compare with. */
   readonly error: number | null;
   readonly stopped: boolean;
+  /** It became non-finite on its way. */
+  readonly nonFinite: boolean;
   readonly struck: boolean;
   readonly otherTime: boolean;
   /** The error is larger than the solution. */
@@ -72,7 +74,8 @@ const MAX_TERMS = 4;
  * one in turn that lies within 15 % of the expansion
  *    ln e = ln C + p ln h + a h + b h^2 through the finer ones, and within a factor of two of its leading term; the
  * first
- *    that does not, and all that are coarser, are not yet on it. Where the finest show no order, all count.
+ *    that does not, and all that are coarser, are not yet on it. Where the finest show no order, all count. What is coarser
+ *    than a run that became non-finite, or whose error is larger than the solution, does not count either.
  *
  * @param points the rungs in any order of h
  * @param chosen first and last index of the window of a person, null for the rules
@@ -97,6 +100,12 @@ export function windowOf(
     )
     .sort((a, b) => a.h - b.h);
   for (const { rung } of clear.slice(onExpansion(clear))) out[rung] = { kind: 'coarse' };
+  // what is coarser than a run that failed says nothing of the order
+  const failed = points.filter(({ nonFinite }, i) => nonFinite || out[i]?.kind === 'large');
+  const finest = Math.min(Infinity, ...failed.map(({ h }) => h));
+  points.forEach(({ h }, i) => {
+    if (h > finest) out[i] ??= { kind: 'coarse' };
+  });
   return out;
 }
 

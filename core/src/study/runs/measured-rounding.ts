@@ -169,10 +169,10 @@ function leastRounding(
   if (taken === null) return 0;
   const { problem, error, start } = study;
   const unit = unitRoundoff(start.precision);
-  // errors of the right-hand sides pile up like a random walk
-  const walk =
-    WALK * (unit / unitRoundoff()) * noise.rightHandSides * Math.sqrt((problem.end - problem.start) * grid.h);
-  const own = error.at === 'local' ? noise.rightHandSides * grid.h : walk;
+  // errors of the right-hand sides pile up like a random walk, as large as they are where the error is taken
+  const ofRhs = noise.rightHandSidesAt(taken.t);
+  const walk = WALK * (unit / unitRoundoff()) * ofRhs * Math.sqrt((problem.end - problem.start) * grid.h);
+  const own = error.at === 'local' ? ofRhs * grid.h : walk;
   const exact = taken.t === null ? 0 : noise.exactAt(taken.t, places);
   const size = isRelative(error) ? taken.size : 1;
   return unit * (isRelative(error) ? 1 : taken.size) + (size > 0 ? (own + exact) / size : 0);

@@ -13,8 +13,11 @@ import type { Truth } from './truth.ts';
  * What rounding within the formulas of a problem can do: to its right-hand sides, and to its exact solution at a time.
  */
 export interface RhsNoise {
-  /** Bound for the rounding of the right-hand sides along the solution, over all components. */
-  readonly rightHandSides: number;
+  /**
+   * Bound for the rounding of the right-hand sides over all components: at a time, or the largest along the solution for
+   * null.
+   */
+  readonly rightHandSidesAt: (t: number | null) => number;
   /** Bound for the rounding of the exact values at a time, over some components. */
   readonly exactAt: (t: number, places: readonly number[]) => number;
 }
@@ -59,19 +62,20 @@ function noiseOf(problem: Problem, truth: Truth): RhsNoise {
       weight: Math.sqrt(stride),
     }));
   });
-  let [rightHandSides, size] = [0, 0];
+  let [largest, size] = [0, 0];
   const places = Array.from({ length: problem.size }, (_, place) => place);
+  const rhsAt = (t: number): number => norm(elements.map(({ tree, weight }) => weight * errorOf(tree, t)));
+  const sizeAt = (t: number): number => norm(places.map((place) => truth.value(place, t)));
   for (let i = 0; i <= LOOKS; i += 1) {
     const t = problem.start + ((problem.end - problem.start) * i) / LOOKS;
     if (t > truth.reached) break;
-    rightHandSides = Math.max(
-      rightHandSides,
-      norm(elements.map(({ tree, weight }) => weight * errorOf(tree, t))),
-    );
-    size = Math.max(size, norm(places.map((place) => truth.value(place, t))));
+    largest = Math.max(largest, rhsAt(t));
+    size = Math.max(size, sizeAt(t));
   }
   const span = Math.min(1, problem.end - problem.start);
-  if (rightHandSides < CANCELS * UNIT * (size / span)) rightHandSides = 0;
+  const counted = (noise: number, of: number): number => (noise < CANCELS * UNIT * (of / span) ? 0 : noise);
+  const rightHandSidesAt = (t: number | null): number =>
+    t === null || t > truth.reached ? counted(largest, size) : counted(rhsAt(t), sizeAt(t));
   const exactAt = (t: number, places: readonly number[]): number =>
     truth.kind !== 'exact' || places.length > MAX_ELEMENTS
       ? 0
@@ -82,5 +86,5 @@ function noiseOf(problem: Problem, truth: Truth): RhsNoise {
             return errorOf(trees.at(block.exact, block, place - block.offset), t);
           }),
         );
-  return { rightHandSides, exactAt };
+  return { rightHandSidesAt, exactAt };
 }

@@ -161,12 +161,12 @@ function causeOf(of: MethodCase, range: Pick<OrderRange, 'low' | 'high'> | null)
 export function orderLost(of: MethodCase): FactOf<'order lost'> | null {
   const found = another(of);
   if (found === null || found.order.high > found.expected.promised) return null;
-  if (trendOf(of.result)?.goes !== 'steady') return null;
   const { value, low, high, rungs } = found.order;
   // a step that holds a kink at one place of a grid for several rungs shows no order at all
   if (of.kinks().length > 0 && value < MIN_BY_KINKS) return null;
   const cause = causeOf(of, found.order);
   if (cause.kind === 'decay' || cause.kind === 'unknown') return null;
+  if (cause.kind === 'kinks' && trendOf(of.result)?.goes !== 'steady') return null;
   const figures = { value, low, high, ...found.expected, cause };
   return { kind: 'order lost', rungs, tone: 'trouble', figures };
 }

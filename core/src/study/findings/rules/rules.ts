@@ -37,6 +37,9 @@ export interface Rule<K extends FindingKind> {
 export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   'wrong exact': { ofStudy: wrongExact },
   refused: { ofMethod: refused },
+  // instability explains what is said after it
+  unstable: { ofMethod: unstable },
+  oscillation: { ofMethod: oscillation },
   'left the numbers': { eachOfMethod: nonFiniteText },
   formula: { ofMethod: formula },
   leap: { ofMethod: leap },
@@ -51,8 +54,6 @@ export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   digits: { ofMethod: roundedCoefficients },
   'order lost': { ofMethod: orderLost },
   'not yet': { ofMethod: notYet },
-  unstable: { ofMethod: unstable },
-  oscillation: { ofMethod: oscillation },
   large: { ofMethod: large },
   coarse: { ofStudy: coarse },
   'typed derivative': { ofStudy: typedWrong },

@@ -4,6 +4,7 @@ import { sizeOf } from '../../../inspect/stability/complex.ts';
 import { growthAt } from '../../../inspect/stability/stability-limits.ts';
 import { swingOf } from '../../judge/swing.ts';
 import { isRelative } from '../../runs/error-choice.ts';
+import type { RungResult } from '../../judge/method-result.ts';
 import { realStabilityLimit } from '../../trial/stability-limit.ts';
 import { indices, type MethodCase, sizesOf } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
@@ -25,7 +26,7 @@ function suspects({ result: { rungs, fit } }: MethodCase): readonly number[] {
   );
 }
 
-/** Rungs that look unstable, whose h is beyond the stability limit of the method for the fastest decay. */
+/** All rungs beyond the stability limit of the method for the fastest decay, where some of them look unstable. */
 export function unstable(of: MethodCase): FactOf<'unstable'> | null {
   const { method, decay, result } = of;
   const { rungs } = result;
@@ -34,8 +35,11 @@ export function unstable(of: MethodCase): FactOf<'unstable'> | null {
   const limit = realStabilityLimit(method.method);
   const fastest = limit === null ? null : decay();
   if (limit === null || fastest === null) return null;
-  const which = found.filter((i) => rungs[i]!.h > (limit / fastest) * 1.0001);
-  if (which.length === 0) return null;
+  const isBeyond = ({ h, stopped }: RungResult): boolean =>
+    h > (limit / fastest) * 1.0001 && (stopped === null || stopped.step > 0);
+  if (!found.some((i) => isBeyond(rungs[i]!))) return null;
+  // a limit of nothing is below every h: only those are told of at which it shows
+  const which = limit === 0 ? found : indices(rungs, isBeyond);
   const sizes = sizesOf(rungs, which);
   const h = Math.min(...sizes);
   const { stability } = inspectMethod(method.method);
