@@ -4,12 +4,19 @@ import { parseProblem } from '../src/problem/parse-problem.ts';
 import { findInLibrary } from '../src/method/library/find-method.ts';
 import { runStudy } from '../src/study/run-study.ts';
 import type { Study } from '../src/study/runs/study.ts';
+import type { StudyResult } from '../src/study/study-result.ts';
 import { randomFrom } from '../src/elementary/random.ts';
 import { falseClaims } from './claims.ts';
 import { fixedRun, toDouble } from './fixed-point.ts';
 import { hardStudy } from './hard-study.ts';
+import { misprint } from './printed.ts';
 import { coverage, type Covered } from './order-coverage.ts';
 import { randomStudy } from './random-study.ts';
+
+/** Sentences of a study that do not say what their figures are. */
+function misprints({ findings }: StudyResult): readonly string[] {
+  return findings.flatMap((finding) => misprint(finding) ?? []);
+}
 
 function opened(document: StudyDocument): Study {
   const reading = openStudy(document);
@@ -37,7 +44,7 @@ test('of 300 random smooth studies no finding is false, and the order is in its 
   for (let i = 0; i < 300; i += 1) {
     const study = opened(randomStudy(random));
     const result = runStudy(study);
-    wrong.push(...falseClaims(study, result));
+    wrong.push(...falseClaims(study, result), ...misprints(result));
     seen.push(...coverage(result));
   }
   expect(wrong).toEqual([]);
@@ -56,7 +63,7 @@ test('of 100 studies that are easily judged wrongly no finding is false', () => 
   for (let i = 0; i < 100; i += 1) {
     const study = opened(hardStudy(random).document);
     const result = runStudy(study);
-    wrong.push(...falseClaims(study, result));
+    wrong.push(...falseClaims(study, result), ...misprints(result));
     for (const { kind } of result.findings) kinds.add(kind);
   }
   expect(wrong).toEqual([]);
@@ -103,4 +110,33 @@ test('a false claim is found', () => {
     expect.stringContaining('better than promised: made up; but finer runs show'),
     'large: made up, too; but 1 is not larger than 2',
   ]);
+});
+
+test('a figure that a sentence prints wrongly is found', () => {
+  const study = opened(hardStudy(randomFrom(5)).document);
+  const { findings } = runStudy(study);
+  const printed = findings.filter(({ sentence }) => /\d/.test(sentence));
+  expect(printed.length).toBeGreaterThan(0);
+  for (const finding of findings) expect(misprint(finding)).toBeNull();
+  expect(
+    misprint({
+      kind: 'two rungs',
+      rungs: [],
+      tone: 'plain',
+      method: 0,
+      figures: { order: 2.034 },
+      sentence: 'Slope 2.04 from two step sizes only; an order estimate needs three.',
+    }),
+  ).toContain('2.04 instead of 2.034');
+  expect(
+    misprint({
+      kind: 'leading sign',
+      rungs: [],
+      tone: 'plain',
+      method: 0,
+      figures: { axis: { independent: 't', start: 2024, end: 2026 }, t: 2024.5 },
+      sentence:
+        'The leading term of the error changes sign near t = 2020; the error passes through zero there.',
+    }),
+  ).toContain('2020 instead of');
 });

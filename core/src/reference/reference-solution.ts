@@ -138,11 +138,17 @@ export function estimatedReference(problem: Problem, until = problem.end): Estim
   return { kind: 'fine steps', solution: finer, error: difference(problem, until, solution, finer) };
 }
 
+/** Beyond so many roundings two runs differ by rounding that the problem has amplified. */
+const AMPLIFIED = 1e3;
+/** Then their distance is a sample of it: how many times it the error of one of them may be. */
+const BY_CHANCE = 5;
+
 /** @throws Refusal for a problem whose series are too large */
 function taylorReference(problem: Problem, until: number): EstimatedReference {
   const solution = taylorSolution(problem, TOLERANCE, { until, branches: branchesOf(problem) });
   const tighter = inOtherUnits(problem, until);
-  const error = difference(problem, until, solution, tighter) + solution.doubt;
+  const apart = difference(problem, until, solution, tighter);
+  const error = (apart > AMPLIFIED * Number.EPSILON ? BY_CHANCE : 1) * apart + solution.doubt;
   return { kind: 'taylor', solution, error };
 }
 

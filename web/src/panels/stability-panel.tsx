@@ -115,7 +115,8 @@ export function StabilityPanel(): ReactNode {
           <Growth polynomial={polynomial} spectrum={spectrum} h={h} />
         )}
       </div>
-      {plot !== null && <PlotCanvas plot={plot} switches={switches} />}
+      {/* a curve that is hidden in other plots is the subject of this one, unless it is one of several */}
+      {plot !== null && <PlotCanvas plot={plot} {...(shows === 'all regions' ? { switches } : {})} />}
       {region.why !== null && (
         <p className="wrong" role="alert">
           The stability region could not be computed: {region.why}.

@@ -581,3 +581,14 @@ test('rounding is that of the values where the error is taken', () => {
   for (const { rounding, values } of methods[0]!.rungs)
     expect(rounding!).toBeLessThan(1e-10 * Math.abs(values[0]!) + 1e-40);
 });
+
+test('what rounding decides at a jump is not called rounding', () => {
+  // the last evaluation lies on the jump at t = 4, or just before it
+  const all = findings(
+    "p' = floor(t)\np(0) = 0\n0 <= t <= 4\np(t) = floor(t)*(floor(t) - 1)/2 + floor(t)*(t - floor(t))",
+    [library('Heun')],
+    { ladder: { counts: [9, 18, 36, 72, 144] } },
+  );
+  expect(sentence(all, 'rounding only')).toBe('none');
+  expect(sentence(all, 'floor')).toBe('none');
+});

@@ -1,5 +1,7 @@
 import { branchesOf } from '../../reference/switches.ts';
 import type { Problem } from '../../problem/problem.ts';
+import { problemKey } from '../../problem/problem-key.ts';
+import { memoize } from '../../text/memoize.ts';
 import type { Truth } from '../runs/truth.ts';
 
 /** Looks along the interval for a change of branch. */
@@ -12,11 +14,17 @@ function apart(times: readonly number[], margin: number): readonly number[] {
   return [...times].sort((a, b) => a - b).filter((t, i, all) => i === 0 || t - all[i - 1]! > 1000 * margin);
 }
 
+const known = memoize<readonly number[]>(8);
+
 /**
  * Times inside the interval at which a right-hand side changes its branch along the solution: kinks and jumps of the
  * right-hand side.
  */
 export function kinkTimes(problem: Problem, truth: Truth): readonly number[] {
+  return known(problemKey(problem, truth.kind, truth.reached), () => kinksAlong(problem, truth));
+}
+
+function kinksAlong(problem: Problem, truth: Truth): readonly number[] {
   const { start, end, size } = problem;
   // a switch at an end spoils no order; rounding may put it a bit inside
   const margin = 1e-12 * (end - start);

@@ -8,6 +8,7 @@ import type { Problem } from '../../problem/problem.ts';
 import type { Grid } from '../../run/grid.ts';
 import { begin, type RunState } from '../../run/integrate.ts';
 import { ln } from '../../elementary/logarithm.ts';
+import { branchesOf } from '../../reference/switches.ts';
 import { attempt } from '../../text/refusal.ts';
 import { logarithmAt } from './expansion.ts';
 import { isRelative } from './error-choice.ts';
@@ -59,6 +60,11 @@ const WALK = 0.5;
  */
 const AT_FLOOR = 5;
 const STILL_THERE = 10;
+/**
+ * Where right-hand sides switch, runs further apart than this part of the solution have switched at different evaluations: what
+ * rounding decides there is not of its size.
+ */
+const SWITCHED = 1e-9;
 /** Component steps from which on one run beside it is enough. */
 const LONG = 2e4;
 /** Component steps beyond which a run is not done again for this. */
@@ -212,7 +218,7 @@ function isClear(runs: readonly RunWithRounding[]): boolean {
  * runs. Sums that cancel round alike in all units: what they do is added by running error bounds.
  *
  * @param runs of one method, in any order of h
- * @returns the size of rounding in each error; null where there is none
+ * @returns the size of rounding in each error; null where it is not known
  */
 export function* measuredRounding(
   of: RoundingCase,
@@ -227,6 +233,7 @@ export function* measuredRounding(
   const perturbed = (i: number): PerturbedRun | null =>
     perturbedRuns.length > i ? perturbedRuns[i]! : (perturbedRuns[i] = makers[i]?.() ?? null);
   const bySteps = runs.map((_, i) => i).sort((a, b) => runs[a]!.grid.steps - runs[b]!.grid.steps);
+  const isSwitched = branchesOf(study.problem) !== null;
   let first: Seen | null = null;
   let floor: (Seen & { readonly rungs: number }) | null = null;
   for (const i of bySteps) {
@@ -262,6 +269,10 @@ export function* measuredRounding(
     // beside a run in double, a single one is off by all of the distance
     const isSingle = study.start.precision === 'single';
     const own = Math.max(least, isSingle ? distance(all[0]!, all[1]!) : spread(all, distance));
+    if (isSwitched && own > SWITCHED * size) {
+      found[i] = null;
+      continue;
+    }
     // two runs may be near each other by chance: rounding is not far below that of half as many steps
     const before = floor === null ? 0 : floor.size / 2;
     found[i] = Math.max(own, before);
