@@ -38,7 +38,9 @@ const GOES = { rising: ', increasing', falling: ', decreasing', steady: '', 'up 
 
 function trend({ orders, goes }: OrderTrend): Parts {
   return {
-    pattern: new RegExp(`[Bb]etween successive h: ${LIST}(, increasing|, decreasing|, up and down|)`),
+    pattern: new RegExp(
+      `(?:Between|between) successive h: ${LIST}(, increasing|, decreasing|, up and down|)`,
+    ),
     expected: [{ list: orders }, GOES[goes]],
   };
 }

@@ -194,8 +194,12 @@ export function predictedOf(study: Study, truth: Truth, method: StudyMethod): Pr
   const here = leadingHere(study, truth, method);
   if (here === null || !isThere(here)) return null;
   const { leading, general, places, until, times } = here;
-  const { error } = study;
-  const sizeAt = (t: number): number => norm(places.map((place) => truth.value(place, t)));
+  const { error, problem } = study;
+  const [solution, state] = [solutionOf(problem, truth), new Float64Array(problem.size)];
+  const sizeAt = (t: number): number => {
+    solution(t, state);
+    return norm(places.map((place) => state[place]!));
+  };
   const errorAt = (t: number): number => {
     const size = norm(places.map((place) => leadingAt(leading, place, t)));
     return isRelative(error) ? size / sizeAt(t) : size;
