@@ -592,3 +592,11 @@ test('what rounding decides at a jump is not called rounding', () => {
   expect(sentence(all, 'rounding only')).toBe('none');
   expect(sentence(all, 'floor')).toBe('none');
 });
+
+test('a kink on grid points alone leaves the order as it is', () => {
+  const all = findings("p' = abs(t - 0.6) - p\np(0) = 1\n0 <= t <= 2", [library('Heun'), library('RK4')], {
+    ladder: { counts: [10, 20, 40, 80, 160] },
+  });
+  expect(sentence(all, 'as promised')).toMatch(/^Order 2\.0/);
+  expect(sentence(all, 'as promised', 1)).toMatch(/^Order 4\.0/);
+});

@@ -95,7 +95,7 @@ export function asExpected(of: MethodCase): FactOf<'as promised'> | null {
     high - low <= TELLS.least + TELLS.part * expected.promised;
   if (!agrees) return null;
   // where a kink lies within its step decides over an error: orders that go up and down agree with nothing
-  if (orderTrend.goes !== 'steady' && kinks().length > 0) return null;
+  if (orderTrend.goes === 'up and down' && kinks().length > 0) return null;
   return {
     kind: 'as promised',
     rungs,
