@@ -12,7 +12,7 @@ export function embeddedValue({ tokens }: TokenLine): string | null {
   return name?.kind === 'name' && isNext ? (/^([A-Za-z])hat$/.exec(name.text)?.[1] ?? null) : null;
 }
 
-/** Where `y[n+1]` begins among tokens. */
+/** Whether `y[n+1]` begins at a place among tokens. */
 function isNewValue(tokens: readonly Token[], i: number): boolean {
   return (
     tokens
