@@ -47,6 +47,8 @@ const MAX = 4;
 const FARTHEST = 2;
 /** Literals and names that are tried, at most: a longer text has no typos said of it. */
 const MAX_TRIED = 150;
+/** Stages of a text of which changes are tried: each is proved, and a proof takes longer with every stage. */
+const MAX_STAGES = 16;
 
 /** A coefficient of a text: a number as written, or the 1 before a name that has none. */
 interface Literal {
@@ -391,6 +393,7 @@ function droppedTerms({ method, proof }: Trial): readonly Change[] {
 export function nearMisses(trial: Trial): readonly NearMiss[] {
   const { method, linear, proof } = trial;
   if (proof === null || proof.atLeast || proof.failing.length === 0) return [];
+  if (linear.stages.length > MAX_STAGES) return [];
   const all = structuralChanges(method, linear);
   const structural = all.length > MAX_TRIED ? [] : all;
   return proved(trial, [
@@ -402,5 +405,6 @@ export function nearMisses(trial: Trial): readonly NearMiss[] {
 
 /** Changes of where h is, and with which power, that make every term measured alike. */
 export function stepMisses(trial: Trial): readonly NearMiss[] {
+  if (trial.linear.stages.length > MAX_STAGES) return [];
   return proved(trial, [() => stepChanges(trial.method)]);
 }

@@ -183,3 +183,9 @@ test.each([
   // the repair is a text that is proved to do what is said
   expect(inspectedText(mended(text, miss!.repair)).order?.order).toBe(order);
 });
+
+test('of a text with many stages no changes are tried, so that it does not take long', () => {
+  const chain = Array.from({ length: 30 }, (_, i) => `k${i + 1} = f(t, y + h*k${i})`);
+  const text = `k0 = f(t, y)\n${chain.join('\n')}\ny[n+1] = y + h*(k0 + k30)/2`;
+  expect(inspectedText(text).nearMisses).toEqual([]);
+});
