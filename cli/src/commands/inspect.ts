@@ -17,9 +17,9 @@ function table({ A, b, c }: NonNullable<InspectionReport['tableau']>): readonly 
   ];
 }
 
-function embeddedTexts({ order, weights }: NonNullable<InspectionReport['embedded']>): readonly string[] {
+function embeddedText({ order, weights }: NonNullable<InspectionReport['embedded']>): string {
   const known = order === null ? 'no order can be proved' : `order ${order}`;
-  return [`  embedded formula: ${known}${weights.length === 0 ? '' : `, weights ${weights.join('  ')}`}`];
+  return `  embedded formula: ${known}${weights.length === 0 ? '' : `, weights ${weights.join('  ')}`}`;
 }
 
 function orderText(report: InspectionReport): string {
@@ -109,7 +109,7 @@ function words(report: InspectionReport): readonly string[] {
     ...conditions.map((text) => `  first unsatisfied condition: ${text}`),
     ...(zeroStable === false ? ['  not zero-stable: it does not converge'] : []),
     ...(tableau === null ? [] : table(tableau)),
-    ...(embedded === null ? [] : embeddedTexts(embedded)),
+    ...(embedded === null ? [] : [embeddedText(embedded)]),
     ...(stability === null ? [] : [stabilityText(stability)]),
     ...slips.map(({ line, column, message }) => `  line ${line}, column ${column}: ${message}`),
     ...nearMisses.map(({ message }) => `  possible typo: ${message}`),

@@ -1,25 +1,22 @@
 import type { TokenLine, Token } from '../text/token.ts';
 import type { CalledNames } from './method.ts';
 
-/** The letter of the value in `yhat[n+1] = ...`; null for any other line. */
-export function embeddedValue({ tokens }: TokenLine): string | null {
-  const [name, ...rest] = tokens;
-  const isNext =
-    rest
-      .slice(0, 6)
-      .map(({ text }) => text)
-      .join('') === '[n+1]=';
-  return name?.kind === 'name' && isNext ? (/^([A-Za-z])hat$/.exec(name.text)?.[1] ?? null) : null;
+/** The letter of a value in a name such as `yhat`; null for any other name. */
+export function letterBelowHat(name: string): string | null {
+  return /^([A-Za-z])hat$/.exec(name)?.[1] ?? null;
 }
 
-/** Whether `y[n+1]` begins at a place among tokens. */
-function isNewValue(tokens: readonly Token[], i: number): boolean {
-  return (
-    tokens
-      .slice(i, i + 6)
-      .map(({ text }) => text)
-      .join('') === 'y[n+1]'
-  );
+/** Whether tokens say `[n+1]` from a place on. */
+function isNextIndex(tokens: readonly Token[], from: number): boolean {
+  const index = tokens.slice(from, from + 5).map(({ text }) => text);
+  return index.join('') === '[n+1]';
+}
+
+/** The letter of the value in `yhat[n+1] = ...`; null for any other line. */
+export function embeddedValue({ tokens }: TokenLine): string | null {
+  const [name] = tokens;
+  const isGiven = isNextIndex(tokens, 1) && tokens[6]?.text === '=';
+  return name?.kind === 'name' && isGiven ? letterBelowHat(name.text) : null;
 }
 
 /** A name that a text does not hold. */
@@ -46,8 +43,13 @@ export function embeddedText(
       to: tokens[from + 5]!.at.to,
       written,
     });
-    const own = embeddedValue(line) === null ? [] : [edit(0, `${value}[n+1]`)];
-    return [...own, ...tokens.flatMap((_, i) => (isNewValue(tokens, i) ? [edit(i, advanced)] : []))];
+    const given = embeddedValue(line) === null ? [] : [edit(0, `${value}[n+1]`)];
+    return [
+      ...given,
+      ...tokens.flatMap(({ text: own }, i) =>
+        own === 'y' && isNextIndex(tokens, i + 1) ? [edit(i, advanced)] : [],
+      ),
+    ];
   });
   let [changed, at] = ['', 0];
   for (const { from, to, written } of edits.sort((a, b) => a.from - b.from)) {

@@ -153,14 +153,14 @@ export function parseMethod(text: string): Reading<Method> {
   const lastNext = statements.findLastIndex((s) => givenBy(s).some((given) => given.kind === 'next'));
   const behind = statements.slice(lastNext + 1);
   const [first] = behind;
-  const isEmbedded = lines.some((line) => embeddedValue(line) !== null);
+  const second = lines.find((line) => embeddedValue(line) !== null);
   const depth = depthOf(statements);
-  if (!complaints.any && isEmbedded) checkEmbedded(lines, behind, { depth, called }, complaints);
-  if (!complaints.any && !isEmbedded && first !== undefined)
+  if (!complaints.any && second !== undefined) checkEmbedded(second, behind, { depth, called }, complaints);
+  if (!complaints.any && second === undefined && first !== undefined)
     complaints.add(first.at, 'no line may follow the new value');
   if (!complaints.any) complaints.attempt(() => refuseLargeMethod(statements));
   if (complaints.any) return { ok: false, errors: complaints.list() };
-  const embedded = isEmbedded ? embeddedIn(text, lines, behind, called) : null;
+  const embedded = second === undefined ? null : embeddedIn(text, lines, behind, called);
   const own = statements.slice(0, lastNext + 1);
   return {
     ok: true,
@@ -170,14 +170,12 @@ export function parseMethod(text: string): Reading<Method> {
 
 /** That an embedded formula is the last line of a one-step method, for the value of the text, and no number. */
 function checkEmbedded(
-  lines: readonly TokenLine[],
+  line: TokenLine,
   behind: readonly MethodStatement[],
   { depth, called }: Pick<Method, 'depth' | 'called'>,
   complaints: Complaints,
 ): void {
   const written = `${called.value}hat[n+1]`;
-  const line = lines.find((one) => embeddedValue(one) !== null);
-  if (line === undefined) return;
   const last = behind.at(-1);
   if (embeddedValue(line) !== called.value)
     complaints.add(line.at, `the embedded formula of ${called.value}[n+1] is written ${written} = ...`);

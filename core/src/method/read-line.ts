@@ -5,6 +5,7 @@ import { Parser } from '../formula/parse.ts';
 import { atCommas } from '../text/brackets.ts';
 import { PlaceError, type Span, spanning, writing } from '../text/place.ts';
 import type { TokenLine, Token } from '../text/token.ts';
+import { letterBelowHat } from './embedded.ts';
 import { type Given, type Method, partialOf, type Variable } from './method.ts';
 
 /** A line of a method, its formulas read and their names not yet looked up. */
@@ -64,7 +65,6 @@ function readGiven(
   const at = spanning(first.at, last.at);
   const text = tokens.map((token) => token.text).join('');
   const next = /^([yxv])\[n\+1\]$/.exec(text)?.[1];
-  const embeddedName = form === 'first order' ? /^([A-Za-z]hat)\[n\+1\]$/.exec(text)?.[1] : undefined;
   const other = /^([A-Za-z]\w*)\[n\+1\]$/.exec(text)?.[1];
   if (next === undefined && VARIABLES[form].some((variable) => variable === other?.toLowerCase()))
     throw new PlaceError(
@@ -72,7 +72,8 @@ function readGiven(
       `${other ?? ''} is not known, but ${other?.toLowerCase() ?? ''} is; names are case-sensitive`,
       writing(at, text.toLowerCase()),
     );
-  if (embeddedName !== undefined) return { given: { kind: 'name', name: embeddedName }, at };
+  if (form === 'first order' && other !== undefined && letterBelowHat(other) !== null)
+    return { given: { kind: 'name', name: other }, at };
   if (next === undefined && other !== undefined)
     throw new PlaceError(
       at,

@@ -1,6 +1,6 @@
 import { pow } from '../elementary/power.ts';
 import { componentNames } from '../problem/problem.ts';
-import { predictedOf } from './judge/predicted.ts';
+import { theoryOf } from './judge/predicted.ts';
 import { finish } from './run-study.ts';
 import { methodSigns } from './runs/run-methods.ts';
 import type { Study } from './runs/study.ts';
@@ -29,7 +29,7 @@ export function stepsForError(study: Study, targetError: number): readonly (Step
   const places = componentNames(problem).map((_, j) => j);
   const truth = truthOf(problem, places, problem.end);
   return study.methods.map((method, i): StepsForError | null => {
-    const theory = predictedOf(study, truth, method);
+    const theory = theoryOf(study, truth, method).predicted;
     if (theory === null || !(theory.constant > 0)) return null;
     const h = pow(targetError / theory.constant, 1 / theory.order);
     const steps = Math.ceil((problem.end - problem.start) / h - 1e-9);

@@ -1,5 +1,4 @@
 import { rounded } from '@schritt/core/text';
-import type { StabilityView } from '../worker/messages.ts';
 import { isDrawable, type Zoom } from '../plots/zoom.ts';
 
 /** How deep one looks: at the whole ladder, at the run of one step size, at one step of it. */
@@ -50,6 +49,11 @@ export const USUAL_PANELS: Readonly<Record<Depth, readonly Panel[]>> = {
 };
 
 /** What of a study the page shows; it is in the address. */
+/** What the stability panel can show. */
+export const STABILITY_VIEWS = ['region', 'all regions', 'order star'] as const;
+
+export type StabilityView = (typeof STABILITY_VIEWS)[number];
+
 export interface View {
   readonly depth: Depth;
   /** Null for the usual one of the depth. */
@@ -77,9 +81,6 @@ export interface View {
   /** What is there; null for the usual panels of the depth. */
   readonly panels: readonly Panel[] | null;
 }
-
-/** What the stability panel can show. */
-export const STABILITY_VIEWS: readonly StabilityView[] = ['region', 'all regions', 'order star'];
 
 export const FIRST_VIEW: View = {
   depth: 'study',

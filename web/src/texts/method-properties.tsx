@@ -29,8 +29,7 @@ function propertiesOf(
   const { stageOrder, principalError, symplectic, symmetric, ssp, oscillation } = properties;
   const yesNo = (value: boolean | null): string | null => (value === null ? null : value ? 'yes' : 'no');
   const phase = stability?.phase ?? null;
-  const term = (one: LeadingTerm | null | undefined): ReactNode =>
-    one && <Tex tex={`${leadingTermTex(one)} + \\dots`} />;
+  const term = (one: LeadingTerm | null): ReactNode => one && <Tex tex={`${leadingTermTex(one)} + \\dots`} />;
   const rows: readonly (readonly [string, ReactNode])[] = [
     ["Order on y' = f(y)", number(ordersOn.autonomous === general ? null : ordersOn.autonomous, String)],
     ["Order on y' = Ay", number(ordersOn.linear === general ? null : ordersOn.linear, String)],
@@ -54,7 +53,7 @@ function propertiesOf(
     ['Symmetric', yesNo(symmetric)],
     ['SSP coefficient', number(ssp, (value) => (value === Infinity ? 'no limit' : significant(value, 3)))],
   ];
-  return rows.flatMap(([label, value]) => (value === null || value === undefined ? [] : [{ label, value }]));
+  return rows.flatMap(([label, value]) => (value === null ? [] : [{ label, value }]));
 }
 
 /** Properties of a method that follow from its text. */

@@ -128,9 +128,6 @@ export interface StepView {
   readonly field: readonly Stroke[];
 }
 
-/** What of the stability of a method is drawn. */
-export type StabilityView = 'region' | 'all regions' | 'order star';
-
 /** What of the stability of a method is asked for. */
 export interface RegionRequest {
   readonly text: string;

@@ -1,11 +1,4 @@
-import {
-  inspectMethod,
-  largestStep,
-  orderStar,
-  regionPicture,
-  regionsTogether,
-  spectrumAlong,
-} from '@schritt/core/inspect';
+import { inspectMethod, largestStep, orderStar, regionsTogether, spectrumAlong } from '@schritt/core/inspect';
 import { componentNames, type Method, parseMethod } from '@schritt/core/notation';
 import { Refusal } from '@schritt/core/text';
 import { type Study, truthOf } from '@schritt/core/study';
@@ -22,23 +15,20 @@ export function methodOf(text: string): Method {
 
 /** The stability region of a method, or its order star; null where there is none, or it is not known from the text. */
 export function regionOf({ text, others, isStar }: RegionRequest): Region | null {
-  const { stability, withinDigits } = inspectMethod(methodOf(text));
+  const { stability } = inspectMethod(methodOf(text));
   if (stability === null) return null;
   const { polynomial } = stability;
   if (isStar) {
-    const star = orderStar(polynomial, withinDigits?.slack);
+    const star = orderStar(stability);
     return star && { isStar, polynomial, ...star, others: [] };
   }
   const known = others.flatMap((other) => {
     const found = inspectMethod(methodOf(other)).stability;
     return found === null ? [] : [{ text: other, found }];
   });
-  const [own = regionPicture(stability), ...pictures] = regionsTogether([
-    stability,
-    ...known.map(({ found }) => found),
-  ]);
+  const [own, ...pictures] = regionsTogether([stability, ...known.map(({ found }) => found)]);
   const edges = pictures.map(({ edge }, i) => ({ text: known[i]?.text ?? '', edge }));
-  return { isStar, polynomial, ...own, others: edges };
+  return own === undefined ? null : { isStar, polynomial, ...own, others: edges };
 }
 
 /** Eigenvalues along the solution of a study's problem, and the largest h at which a method of it is stable there. */

@@ -2,7 +2,7 @@ import { exp } from '../../elementary/exponential.ts';
 import { ln } from '../../elementary/logarithm.ts';
 import { type Complex, complex, timesComplex } from './complex.ts';
 import { excessPicture, type RegionPicture } from './region.ts';
-import { phaseErrors } from './phase-errors.ts';
+import type { LeadingTerm, PhaseErrors } from './phase-errors.ts';
 import { growthAt } from './stability-limits.ts';
 import type { StabilityPolynomial } from './stability-polynomial.ts';
 
@@ -20,10 +20,7 @@ function power(z: Complex, n: number): Complex {
 }
 
 /** ln|R(z) / exp(z)| of a one-step method. */
-function relativeGrowth(
-  polynomial: StabilityPolynomial,
-  error: { readonly power: number; readonly coefficient: { readonly value: number } },
-): (z: Complex) => number {
+function relativeGrowth(polynomial: StabilityPolynomial, error: LeadingTerm): (z: Complex) => number {
   return (z) => {
     const direct = ln(growthAt(polynomial, z)) - z.re;
     return Math.abs(direct) > LOST ? direct : error.coefficient.value * power(z, error.power).re;
@@ -45,17 +42,22 @@ export function relativeGrowthAt(polynomial: StabilityPolynomial, z: Complex): n
  *
  * Source: G. Wanner, E. Hairer, S. P. Norsett, BIT 18 (1978) 475-489.
  *
- * @param slack what coefficients may be off by: the rounding of typed decimals
+ * @param phase the leading terms of its errors
  * @returns null for a multistep method, and for one that is not consistent
  *
- * @example orderStar(inspection.stability!.polynomial)!.box.left < -2 // true
+ * @example orderStar(inspection.stability!)!.box.left < -2 // true
  */
-export function orderStar(polynomial: StabilityPolynomial, slack = 0): RegionPicture | null {
-  const errors = phaseErrors(polynomial, slack);
-  if (errors === null) return null;
+export function orderStar({
+  polynomial,
+  phase,
+}: {
+  readonly polynomial: StabilityPolynomial;
+  readonly phase: PhaseErrors | null;
+}): RegionPicture | null {
+  if (phase === null) return null;
   const degree = Math.max(polynomial.below.length, ...polynomial.above.map((p) => p.length)) - 1;
   const reach = REACH.least + REACH.perDegree * degree;
-  const growth = relativeGrowth(polynomial, errors.error);
+  const growth = relativeGrowth(polynomial, phase.error);
   const box = { left: -reach, right: reach, bottom: -reach, top: reach };
   return excessPicture(box, 'unbounded', POINTS, (z) => -growth(z));
 }

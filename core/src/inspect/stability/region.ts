@@ -96,20 +96,28 @@ export function excessPicture(
   return { box, edge: regionEdge(grid, drawn), hatching: hatchingOf(grid, drawn, times * HATCHED) };
 }
 
+function isSameBox(a: Box, b: Box): boolean {
+  return a.left === b.left && a.right === b.right && a.bottom === b.bottom && a.top === b.top;
+}
+
 /**
  * The stability regions of several methods in one part of the plane, which shows all of each that is bounded.
  *
  * @example regionsTogether([inspection.stability!]).length // 1
  */
 export function regionsTogether(stabilities: readonly StabilityOfMethod[]): readonly RegionPicture[] {
-  const boxes = stabilities.map((one) => regionPicture(one).box);
+  const pictures = stabilities.map(regionPicture);
+  const boxes = pictures.map(({ box: own }) => own);
   const box: Box = {
     left: Math.min(...boxes.map(({ left }) => left)),
     right: Math.max(...boxes.map(({ right }) => right)),
     bottom: Math.min(...boxes.map(({ bottom }) => bottom)),
     top: Math.max(...boxes.map(({ top }) => top)),
   };
-  return stabilities.map((one) => pictureIn(box, one));
+  // one that fills the common part is drawn already
+  return pictures.map((picture, i) =>
+    isSameBox(picture.box, box) ? { ...picture, box } : pictureIn(box, stabilities[i]!),
+  );
 }
 
 /** How often a box is widened, by which part of its size, and how near to a side the edge of the region may come. */

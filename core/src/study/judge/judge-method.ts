@@ -12,7 +12,7 @@ import type { UncertainError } from '../runs/expansion.ts';
 import type { MethodResult, RungResult } from './method-result.ts';
 import { errorRatio, observedOrder } from './order.ts';
 import { orderRange } from './order-range.ts';
-import { isLeadingZero, predictedOf } from './predicted.ts';
+import { theoryOf } from './predicted.ts';
 import { remarkOf } from './remark.ts';
 import { type Extrapolated, extrapolate } from './richardson.ts';
 import { swingOf } from './swing.ts';
@@ -178,8 +178,9 @@ function judged(study: Study, truth: Truth | null, method: StudyMethod, run: Met
     fit,
     order: orderRange(clearErrors(rungs)),
     promised: run.refused === null ? promisedHere(study, method) : { kind: 'unknown' },
-    predicted: run.refused === null && truth !== null ? predictedOf(study, truth, method) : null,
-    leadingZero: run.refused === null && truth !== null && isLeadingZero(study, truth, method),
+    ...(run.refused === null && truth !== null
+      ? theoryOf(study, truth, method)
+      : { predicted: null, leadingZero: false }),
     refused: run.refused,
   };
 }

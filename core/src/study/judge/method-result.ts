@@ -1,7 +1,7 @@
 import type { RungRun } from '../runs/run-method.ts';
 import type { TrialOrder } from '../trial/trial-order.ts';
 import type { OrderRange } from './order-range.ts';
-import type { Predicted } from './predicted.ts';
+import type { Theory } from './predicted.ts';
 import type { Extrapolated } from './richardson.ts';
 import type { LeftOut, OrderFit } from './window.ts';
 
@@ -23,7 +23,7 @@ export interface RungResult extends RungRun {
   readonly remark: string | null;
 }
 
-export interface MethodResult {
+export interface MethodResult extends Theory {
   readonly title: string;
   readonly rungs: readonly RungResult[];
   readonly fit: OrderFit | null;
@@ -31,10 +31,6 @@ export interface MethodResult {
   readonly order: OrderRange | null;
   /** What the formula promises, one more for local errors. */
   readonly promised: TrialOrder;
-  /** The leading term of its error on this problem; null where theory does not say it. */
-  readonly predicted: Predicted | null;
-  /** Whether that term is zero where the error is taken, so that a higher order is observed there. */
-  readonly leadingZero: boolean;
   /** Why the method cannot be used for this problem; null where it can. */
   readonly refused: string | null;
 }

@@ -183,18 +183,24 @@ function isThere({ leading, places, times }: LeadingHere): boolean {
   );
 }
 
-/** Whether the leading term of a formula's order is zero at the times of the error, as far as it is known. */
-export function isLeadingZero(study: Study, truth: Truth, method: StudyMethod): boolean {
+/** What theory says of the error of a method on a problem. */
+export interface Theory {
+  /** The leading term; null where theory does not say it. */
+  readonly predicted: Predicted | null;
+  /** Whether the leading term of the formula's order is zero at the times of the error, as far as it is known. */
+  readonly leadingZero: boolean;
+}
+
+export function theoryOf(study: Study, truth: Truth, method: StudyMethod): Theory {
   const here = leadingHere(study, truth, method);
-  return here !== null && here.leading.order === here.general && !isThere(here);
+  if (here === null) return { predicted: null, leadingZero: false };
+  if (!isThere(here)) return { predicted: null, leadingZero: here.leading.order === here.general };
+  return { predicted: predictedFrom(here, study, truth), leadingZero: false };
 }
 
 /** The error that theory says a method makes at step size h, as the leading term and nothing else. */
-export function predictedOf(study: Study, truth: Truth, method: StudyMethod): Predicted | null {
-  const here = leadingHere(study, truth, method);
-  if (here === null || !isThere(here)) return null;
+function predictedFrom(here: LeadingHere, { error, problem }: Study, truth: Truth): Predicted | null {
   const { leading, general, places, until, times } = here;
-  const { error, problem } = study;
   const [solution, state] = [solutionOf(problem, truth), new Float64Array(problem.size)];
   const sizeAt = (t: number): number => {
     solution(t, state);

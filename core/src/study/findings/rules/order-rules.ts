@@ -5,7 +5,6 @@ import { sizeOf } from '../../../inspect/stability/complex.ts';
 import { clearPlaces, clearRungs } from '../../judge/clear-rungs.ts';
 import { observedOrder } from '../../judge/order.ts';
 import type { MethodResult } from '../../judge/method-result.ts';
-import type { OrderRange } from '../../judge/order-range.ts';
 import { gridMeasureOf, isRelative } from '../../runs/error-choice.ts';
 import { proofFor, expectedOrder } from '../../trial/trial-order.ts';
 import type { MethodCase } from '../cases.ts';
@@ -144,7 +143,8 @@ function poorStart({
 }
 
 /** What explains an order below that of the formula, where that is sure. */
-function causeOf(of: MethodCase, range: Pick<OrderRange, 'low' | 'high'> | null): Cause {
+function causeOf(of: MethodCase): Cause {
+  const range = of.result.order;
   const kinks = of.kinks();
   if (kinks.length > 0) return { kind: 'kinks', kinks, axis: timeAxis(of.study.problem) };
   const start = poorStart(of);
@@ -164,7 +164,7 @@ export function orderLost(of: MethodCase): FactOf<'order lost'> | null {
   const { value, low, high, rungs } = found.order;
   // a step that holds a kink at one place of a grid for several rungs shows no order at all
   if (of.kinks().length > 0 && value < MIN_BY_KINKS) return null;
-  const cause = causeOf(of, found.order);
+  const cause = causeOf(of);
   if (cause.kind === 'decay' || cause.kind === 'unknown') return null;
   if (cause.kind === 'kinks' && trendOf(of.result)?.goes !== 'steady') return null;
   const figures = { value, low, high, ...found.expected, cause };
@@ -201,7 +201,7 @@ export function noOrder(of: MethodCase): FactOf<'no order'> | null {
   if (expected === null || orderTrend === null) return null;
   if (asExpected(of) !== null || betterThanExpected(of) !== null || orderLost(of) !== null) return null;
   if (notYet(of) !== null) return null;
-  const cause = causeOf(of, result.order);
+  const cause = causeOf(of);
   const figures = { ...orderTrend, ...expected, cause, says: knownOf(of, cause) };
   return { kind: 'no order', rungs: clearPlaces(result.rungs), tone: 'plain', figures };
 }

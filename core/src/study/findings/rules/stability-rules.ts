@@ -38,7 +38,7 @@ export function unstable(of: MethodCase): FactOf<'unstable'> | null {
   const isBeyond = ({ h, stopped }: RungResult): boolean =>
     h > (limit / fastest) * 1.0001 && (stopped === null || stopped.step > 0);
   if (!found.some((i) => isBeyond(rungs[i]!))) return null;
-  // a limit of nothing is below every h: only those are told of at which it shows
+  // a limit of nothing is below every h: only those are listed at which it shows
   const which = limit === 0 ? found : indices(rungs, isBeyond);
   const sizes = sizesOf(rungs, which);
   const h = Math.min(...sizes);
@@ -50,7 +50,7 @@ export function unstable(of: MethodCase): FactOf<'unstable'> | null {
   return { kind: 'unstable', rungs: which, tone: 'trouble', figures };
 }
 
-/** How much an error must grow in a step to be told of. */
+/** How much an error must grow in a step to be reported. */
 const GROWS = 1.001;
 
 /** Rungs at which a motion that swings, and does not grow itself, is outside of the stability region. */
@@ -75,12 +75,12 @@ export function oscillation(of: MethodCase): FactOf<'oscillation'> | null {
   return { kind: 'oscillation', rungs: which, tone: 'trouble', figures: { sizes, re, im, growth, h } };
 }
 
-/** Rungs that were told as unstable, of a decay or of an oscillation. */
+/** Rungs that are reported as unstable, of a decay or of an oscillation. */
 export function reportedUnstable(of: MethodCase): readonly number[] {
   return unstable(of)?.rungs ?? oscillation(of)?.rungs ?? [];
 }
 
-/** Errors larger than the solution itself, where no instability was told. */
+/** Errors larger than the solution itself, where no instability is reported. */
 export function large(of: MethodCase): FactOf<'large'> | null {
   const { study, truth, result } = of;
   const unstableRungs = reportedUnstable(of);
