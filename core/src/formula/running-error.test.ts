@@ -2,7 +2,7 @@ import { Parser } from './parse.ts';
 import { tokenize } from '../text/token.ts';
 import { runningError } from './running-error.ts';
 
-function errorOf(text: string, values: Readonly<Record<string, number>>): number {
+function errorOf(text: string, values: Readonly<Record<string, number>>, off = 0): number {
   const report = (_: unknown, message: string): never => {
     throw new Error(message);
   };
@@ -17,8 +17,10 @@ function errorOf(text: string, values: Readonly<Record<string, number>>): number
       report,
     },
   );
-  return runningError(parser.whole(), (node) => (node.kind === 'name' ? (values[node.name] ?? NaN) : NaN))
-    .error;
+  return runningError(parser.whole(), (node) => ({
+    value: node.kind === 'name' ? (values[node.name] ?? NaN) : NaN,
+    error: off,
+  })).error;
 }
 
 const UNIT = 2 ** -53;
@@ -40,6 +42,12 @@ test.each([
   ['if(x < y, x*y, 1/0)', 2.1],
 ])('%s', (text, roundings) => {
   expect(errorOf(text, { x: 0.3, y: 7 }) / (UNIT * roundings)).toBeCloseTo(1, 1);
+});
+
+test('what the values are off by themselves comes on top', () => {
+  // 0.3 and 7 are off by 1e-9 each: 7e-9 + 0.3e-9 for their product
+  expect(errorOf('x*y', { x: 0.3, y: 7 }, 1e-9)).toBeCloseTo(7.3e-9, 14);
+  expect(errorOf('exp(x)', { x: 0.3 }, 1e-9)).toBeCloseTo(1e-9 * Math.exp(0.3), 14);
 });
 
 test('no rounding of a run is larger than the bound', () => {

@@ -23,10 +23,10 @@ function rounded(value: number, inherited: number): Bounded {
  *
  * Source: N. J. Higham, Accuracy and Stability of Numerical Algorithms (2nd ed., 2002), section 3.3.
  *
- * @param leaf the value of a leaf, which counts as exact
+ * @param leaf the value of a leaf, and how far it may be off
  * @example 1e6 and 0.3 added and 1e6 taken off again: the error is 2^-53 * 1e6, though the value is 0.3
  */
-export function runningError<L extends Leaf>(tree: Tree<L>, leaf: (node: L) => number): Bounded {
+export function runningError<L extends Leaf>(tree: Tree<L>, leaf: (node: L) => Bounded): Bounded {
   const of = (node: Tree<L>): Bounded => {
     switch (node.kind) {
       case 'number':
@@ -61,7 +61,7 @@ export function runningError<L extends Leaf>(tree: Tree<L>, leaf: (node: L) => n
         return of(test ? node.yes : node.no);
       }
       default:
-        return { value: leaf(node), error: 0 };
+        return leaf(node);
     }
   };
   return of(tree);

@@ -49,7 +49,7 @@ export interface RungReport {
   readonly places: number | null;
   /** The time at which the error is taken; null for a maximum or mean over the grid. */
   readonly errorAt: number | null;
-  /** Size of rounding in the error, as runs with other rounding show it; null where there is no error. */
+  /** Size of rounding in the error, as runs with other rounding show it; null where it was not measured. */
   readonly rounding: number | null;
   /** Why the rung does not count for the slope; null where it does. */
   readonly leftOut: string | null;
@@ -114,7 +114,7 @@ function rungReport(rung: RungResult, names: readonly string[]): RungReport {
     digits,
     places,
     errorAt: taken?.t ?? null,
-    rounding,
+    rounding: rounding?.isMeasured === true ? rounding.size : null,
     leftOut: leftOut && leftOutText(leftOut),
     remark,
     extrapolated: extrapolated && { ...extrapolated, values: named(extrapolated.values) },

@@ -63,7 +63,7 @@ function leftOutOf(
         struck: method.struck.includes(run.rung),
         otherTime: isAtOtherTime(study, run),
         large: isLarge(study, run, swing),
-        rounding: run.rounding ?? 0,
+        rounding: run.rounding?.size ?? 0,
         reference: (truth?.error ?? 0) * size,
         defect: defect?.(run.h) ?? 0,
       };
@@ -138,7 +138,7 @@ export function clearErrors(rungs: readonly RungResult[]): readonly UncertainErr
   return clearRungs(rungs).flatMap((rung) =>
     rung.error === null
       ? []
-      : [{ rung: rungs.indexOf(rung), h: rung.h, error: rung.error, uncertainty: rung.rounding ?? 0 }],
+      : [{ rung: rungs.indexOf(rung), h: rung.h, error: rung.error, uncertainty: rung.rounding?.size ?? 0 }],
   );
 }
 

@@ -70,6 +70,13 @@ const LONG = 2e4;
 /** Component steps beyond which a run is not done again for this. */
 const MAX = 1e7;
 
+/** What rounding is known to have done to an error. */
+export interface Rounding {
+  readonly size: number;
+  /** Whether runs with other rounding showed it; else it is what rounding does at least, or has gone on from where it was seen. */
+  readonly isMeasured: boolean;
+}
+
 /** Rounding that was measured at a number of steps. */
 interface Seen {
   readonly size: number;
@@ -218,15 +225,18 @@ function isClear(runs: readonly RunWithRounding[]): boolean {
  * runs. Sums that cancel round alike in all units: what they do is added by running error bounds.
  *
  * @param runs of one method, in any order of h
- * @returns the size of rounding in each error; null where it is not known
+ * @returns rounding in each error; null where nothing is known of it
  */
 export function* measuredRounding(
   of: RoundingCase,
   runs: readonly RunWithRounding[],
-): Generator<number, readonly (number | null)[]> {
+): Generator<number, readonly (Rounding | null)[]> {
   const { study, truth, places } = of;
   const noise = rhsNoise(study.problem, truth);
-  const found = runs.map((one) => (one.taken === null ? null : leastRounding(study, noise, one, places)));
+  const least = runs.map((one) => (one.taken === null ? null : leastRounding(study, noise, one, places)));
+  const found: (Rounding | null)[] = least.map((size) =>
+    size === null ? null : { size, isMeasured: false },
+  );
   if (study.error.at === 'local' || isClear(runs)) return found;
   const perturbedRuns: (PerturbedRun | null)[] = [];
   const makers = perturbedRunsOf(of);
@@ -239,20 +249,21 @@ export function* measuredRounding(
   for (const i of bySteps) {
     const one = runs[i]!;
     const { steps } = one.grid;
-    const least = found[i];
-    if (one.taken === null || least == null) continue;
+    const own = least[i];
+    if (one.taken === null || own == null) continue;
     const { error, size } = one.taken;
     if (steps * study.problem.size > MAX) {
       // too long to be done again: rounding goes on as it was seen to
       const seen: Seen | null = floor ?? first;
-      if (seen !== null) found[i] = Math.max(least, seen.size * Math.sqrt(steps / seen.steps));
+      if (seen !== null)
+        found[i] = { size: Math.max(own, seen.size * Math.sqrt(steps / seen.steps)), isMeasured: false };
       continue;
     }
     if (first !== null && error > DOUBTFUL * first.size * (steps / first.steps)) continue;
     // behind two rungs at the floor rounding goes on as it does, unless an error is far above it
     const grown = floor === null ? 0 : floor.size * Math.sqrt(steps / floor.steps);
     if (floor !== null && floor.rungs > 1 && error < STILL_THERE * grown) {
-      found[i] = Math.max(least, grown);
+      found[i] = { size: Math.max(own, grown), isMeasured: false };
       continue;
     }
     const all: Found[] = [{ ...one.taken, values: one.values }];
@@ -268,17 +279,18 @@ export function* measuredRounding(
     const distance = (a: Found, b: Found): number => apart(a, b, of, size);
     // beside a run in double, a single one is off by all of the distance
     const isSingle = study.start.precision === 'single';
-    const own = Math.max(least, isSingle ? distance(all[0]!, all[1]!) : spread(all, distance));
-    if (isSwitched && own > SWITCHED * size) {
+    const seen = Math.max(own, isSingle ? distance(all[0]!, all[1]!) : spread(all, distance));
+    if (isSwitched && seen > SWITCHED * size) {
       found[i] = null;
       continue;
     }
     // two runs may be near each other by chance: rounding is not far below that of half as many steps
     const before = floor === null ? 0 : floor.size / 2;
-    found[i] = Math.max(own, before);
-    first ??= { size: own, steps };
-    if (error < AT_FLOOR * found[i])
-      floor = { size: found[i], steps, rungs: floor === null ? 1 : floor.rungs + 1 };
+    const rounding = Math.max(seen, before);
+    found[i] = { size: rounding, isMeasured: true };
+    first ??= { size: seen, steps };
+    if (error < AT_FLOOR * rounding)
+      floor = { size: rounding, steps, rungs: floor === null ? 1 : floor.rungs + 1 };
   }
   return found;
 }

@@ -27,6 +27,8 @@ export interface RhsNoise {
  * sums of larger terms that cancel.
  */
 const CANCELS = 100;
+/** Times are far from zero from so many lengths of the interval on. */
+const FAR = 10;
 /** Times at which the right-hand sides are looked at, and components of each block. */
 const LOOKS = 16;
 const MAX_ELEMENTS = 12;
@@ -45,12 +47,15 @@ export function rhsNoise(problem: Problem, truth: Truth): RhsNoise {
 
 function noiseOf(problem: Problem, truth: Truth): RhsNoise {
   const trees = new RhsTrees(problem);
-  const errorOf = (tree: Tree<Bound<RhsLeaf>>, t: number): number => {
+  // times of stages and grid points are rounded themselves, which shows far from zero
+  const timeError = (t: number): number =>
+    Math.abs(t) > FAR * (problem.end - problem.start) ? UNIT * Math.abs(t) : 0;
+  const errorOf = (tree: Tree<Bound<RhsLeaf>>, t: number, ofTime: number): number => {
     const found = attempt(() =>
       runningError(tree, ({ to }) => {
-        if (to.kind === 'time') return t;
-        if (to.kind === 'constant') return to.value;
-        return to.kind === 'component' ? truth.value(to.place, t) : NaN;
+        if (to.kind === 'time') return { value: t, error: ofTime };
+        if (to.kind === 'constant') return { value: to.value, error: 0 };
+        return { value: to.kind === 'component' ? truth.value(to.place, t) : NaN, error: 0 };
       }),
     );
     return found.ok && Number.isFinite(found.value.error) ? found.value.error : 0;
@@ -64,7 +69,8 @@ function noiseOf(problem: Problem, truth: Truth): RhsNoise {
   });
   let [largest, size] = [0, 0];
   const places = Array.from({ length: problem.size }, (_, place) => place);
-  const rhsAt = (t: number): number => norm(elements.map(({ tree, weight }) => weight * errorOf(tree, t)));
+  const rhsAt = (t: number): number =>
+    norm(elements.map(({ tree, weight }) => weight * errorOf(tree, t, timeError(t))));
   const sizeAt = (t: number): number => norm(places.map((place) => truth.value(place, t)));
   for (let i = 0; i <= LOOKS; i += 1) {
     const t = problem.start + ((problem.end - problem.start) * i) / LOOKS;
@@ -83,7 +89,9 @@ function noiseOf(problem: Problem, truth: Truth): RhsNoise {
           places.map((place) => {
             const block = blockAt(problem, place);
             if (block?.exact == null) return 0;
-            return errorOf(trees.at(block.exact, block, place - block.offset), t);
+            // the end is as it was typed
+            const ofTime = t === problem.end ? 0 : timeError(t);
+            return errorOf(trees.at(block.exact, block, place - block.offset), t, ofTime);
           }),
         );
   return { rightHandSidesAt, exactAt };

@@ -13,7 +13,7 @@ import { type Cost, costOf } from './cost.ts';
 import { errorOfRun, type PointErrors, pointErrors, type RunError } from './error-measure.ts';
 import type { Rung } from './ladder.ts';
 import { type Leap, leapFinder } from './leap.ts';
-import { measuredRounding } from './measured-rounding.ts';
+import { measuredRounding, type Rounding } from './measured-rounding.ts';
 import { expectedOrder } from '../trial/trial-order.ts';
 import { startsFromSolution, type Study } from './study.ts';
 import { placesOf, truthOf, wrongPlace } from './truth.ts';
@@ -34,11 +34,8 @@ export interface RungRun {
   readonly values: readonly number[];
   /** The error, where and how it was taken; null where there is none. */
   readonly taken: RunError | null;
-  /**
-   * Size of rounding in that error, as runs with other rounding and running error bounds show it; null where there is
-   * no error.
-   */
-  readonly rounding: number | null;
+  /** What rounding is known to have done to that error; null where nothing is. */
+  readonly rounding: Rounding | null;
   /** The error at the end of the interval, where the run went past it and the error was taken there. */
   readonly errorAtEnd: number | null;
   /** How far each conserved quantity is from its value at the start, by name. */

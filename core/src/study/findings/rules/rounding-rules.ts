@@ -19,7 +19,7 @@ function floorRungs({ result: { rungs } }: MethodCase): readonly number[] {
 /** Whether an error is mostly that of the reference, and not of rounding. */
 function isOfReference({ truth, study }: MethodCase, { taken, rounding }: RungResult): boolean {
   const size = isRelative(study.error) ? 1 : (taken?.size ?? 0);
-  return truth.error * size > (rounding ?? 0);
+  return truth.error * size > (rounding?.size ?? 0);
 }
 
 /** Whether there are errors that are above rounding and the reference. */
@@ -32,16 +32,21 @@ export function floor(of: MethodCase): FactOf<'floor'> | null {
   const { study, truth, result } = of;
   const which = floorRungs(of);
   const first = result.rungs[which[0] ?? -1];
-  if (first?.error == null || first.rounding === null || !someAbove(of) || isOfReference(of, first))
+  if (
+    first?.error == null ||
+    first.rounding?.isMeasured !== true ||
+    !someAbove(of) ||
+    isOfReference(of, first)
+  )
     return null;
   const known = result.rungs.flatMap(({ error, steps }) => (error === null ? [] : [{ error, steps }]));
   const least = known.reduce((best, one) => (one.error < best.error ? one : best));
   const size = isRelative(study.error) ? 1 : swingOf(study, truth);
   const figures = {
     steps: first.steps,
-    rounding: first.rounding,
+    rounding: first.rounding.size,
     error: first.error,
-    roundings: first.rounding / (unitRoundoff(study.start.precision) * size),
+    roundings: first.rounding.size / (unitRoundoff(study.start.precision) * size),
     least,
   };
   return { kind: 'floor', rungs: which, tone: 'plain', figures };
