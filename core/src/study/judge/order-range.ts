@@ -23,20 +23,23 @@ const SHRINKS = 0.8;
 const FAR = 2.5;
 /** Rounding is a standard deviation: so many of them are allowed for. */
 const DEVIATIONS = 3;
-/** A finest error with more than this part of rounding is passed over, where others are left. */
-const NOISY = 1 / 500;
+/** A finest error with more than such a part of rounding is passed over, where so many others are left. */
+const NOISY = [
+  { part: 1 / 500, left: 4 },
+  { part: 1 / 20, left: 3 },
+] as const;
 /** Half of the narrowest range. */
 const MIN = 0.01;
 /** Half of the widest range that is reported. */
 const WIDEST = 0.5;
 
-/** Errors that are left then, at least. */
-const LEFT = 4;
-
-/** From the finest on that is clear of rounding, as long as some are left. */
+/** From the finest on that is clear of rounding, as long as enough are left. */
 function fromClear(points: readonly UncertainError[]): readonly UncertainError[] {
-  const clear = points.findIndex(({ error, uncertainty }) => uncertainty <= NOISY * error);
-  return points.slice(Math.max(0, Math.min(clear < 0 ? points.length : clear, points.length - LEFT)));
+  const dropped = NOISY.map(({ part, left }) => {
+    const clear = points.findIndex(({ error, uncertainty }) => uncertainty <= part * error);
+    return Math.min(clear < 0 ? points.length : clear, points.length - left);
+  });
+  return points.slice(Math.max(0, ...dropped));
 }
 
 /**

@@ -59,6 +59,12 @@ const CLEAR_OF_DEFECT = 30;
 const OFF = 0.15;
 /** How far, in ln e, it may lie off the leading term of that expansion. */
 const OFF_LEADING = 0.7;
+/** Finest errors that always count. */
+const FEWEST = 3;
+/** Part of an error that is rounding, below which it is not seen in an expansion. */
+const QUIET = 0.02;
+/** How far, in ln e, an error may lie off the straight line through the finer ones and be on it. */
+const OFF_LINE = 0.1;
 /** Finer rungs that an expansion goes through, at most. */
 const MAX_TERMS = 4;
 
@@ -135,17 +141,33 @@ function unclear({ error, large, rounding, reference, defect }: WindowPoint, cle
   return error >= CLEAR_OF_DEFECT * defect ? null : { kind: 'defect' };
 }
 
-/** How many of some errors, the finest first, are on one expansion; all where no order is seen. */
+/** How far, in ln e, an error lies off the straight line through others. */
+function offLine(points: readonly UncertainError[], { h, error }: UncertainError): number {
+  const line = leastSquares(
+    points.map((point) => ln(point.h)),
+    points.map((point) => ln(point.error)),
+  );
+  return line === null ? Infinity : Math.abs(ln(error) - line.intercept - line.slope * ln(h));
+}
+
+/**
+ * How many of some errors, the finest first, are on one expansion; all where no order is seen. Errors with rounding in
+ * them count, but do not decide over coarser ones where others are left for that.
+ */
 function onExpansion(points: readonly UncertainError[]): number {
-  if (points.length < 3 || orderRange(points) === null) return points.length;
-  let count = 3;
+  if (points.length < FEWEST || orderRange(points) === null) return points.length;
+  const quiet = points.findIndex(({ error, uncertainty }) => uncertainty < QUIET * error);
+  const first = quiet > 0 && points.length - quiet >= FEWEST ? quiet : 0;
+  let count = first + FEWEST;
   for (; count < points.length; count += 1) {
-    const { h, error } = points[count]!;
-    const finer = points.slice(Math.max(0, count - MAX_TERMS), count);
-    const [whole, leading] = [logarithmAt(finer, h), logarithmAt(finer, h, true)];
+    const point = points[count]!;
+    const finer = points.slice(Math.max(first, count - MAX_TERMS), count);
+    // errors that scatter, as those at a time between grid points, are on no smooth expansion, but on their line
+    if (offLine(finer, point) < OFF_LINE) continue;
+    const [whole, leading] = [logarithmAt(finer, point.h), logarithmAt(finer, point.h, true)];
     if (whole === null || leading === null) break;
-    if (Math.abs(ln(error) - whole.value) > OFF + 2 * whole.noise) break;
-    if (Math.abs(ln(error) - leading.value) > OFF_LEADING + 2 * leading.noise) break;
+    if (Math.abs(ln(point.error) - whole.value) > OFF + 2 * whole.noise) break;
+    if (Math.abs(ln(point.error) - leading.value) > OFF_LEADING + 2 * leading.noise) break;
   }
   return count;
 }
