@@ -16,6 +16,8 @@ import { taylorSolution } from './taylor-solution.ts';
 export interface TypedCheck {
   /** As it is written: `level''`. */
   readonly derivative: string;
+  readonly unknown: string;
+  readonly order: number;
   readonly at: Span;
   readonly agrees: boolean;
   /** Where the two differ most, and what they are there. */
@@ -84,6 +86,8 @@ function checkOne(problem: Problem, typed: TypedDerivative, at: ReturnType<typeo
   );
   return {
     derivative: primed(unknown, order),
+    unknown,
+    order,
     at: typed.at,
     agrees: worst !== null && part(worst) <= ROUNDING,
     t: worst?.t ?? problem.start,
@@ -110,7 +114,10 @@ export function checkTyped(problem: Problem): readonly TypedCheck[] {
  *
  * @example checkTyped(problem).map((check) => typedCheckSentence(problem, check)) // []
  */
-export function typedCheckSentence(axis: TimeAxis, check: Omit<TypedCheck, 'at'>): string {
+export function typedCheckSentence(
+  axis: TimeAxis,
+  check: Omit<TypedCheck, 'at' | 'unknown' | 'order'>,
+): string {
   const { derivative, agrees, t, typed, made } = check;
   if (agrees) return `${derivative} as typed agrees with the derivative computed from the right-hand side`;
   return `${derivative} as typed is ${short(typed, 6)} at ${atTime(t, axis)}, but the derivative computed from the right-hand side is ${short(made, 6)} there`;

@@ -56,6 +56,8 @@ export type Cause =
   | { readonly kind: 'zero'; readonly order: number }
   | ({ readonly kind: 'kinks' } & Kinked)
   | { readonly kind: 'starter'; readonly name: string; readonly order: number }
+  /** The method evaluates a derivative that was typed by hand, and wrongly. */
+  | { readonly kind: 'typed'; readonly derivative: string }
   /** The finest step size in units of the time of the fastest decay, and the rate of that. */
   | { readonly kind: 'decay'; readonly times: number; readonly rate: number }
   | { readonly kind: 'unknown' };

@@ -7,7 +7,7 @@ const WORDS: Readonly<Record<LeftOut['kind'], string>> = {
   'other time': 'its error is taken at another time',
   'same grid': 'same grid as another step size',
   large: 'error larger than the solution',
-  floor: 'dominated by rounding error or by the error of the reference',
+  floor: 'close to rounding error or to the error of the reference',
   defect: 'the rounding of the coefficients shows',
   coarse: 'not yet in the asymptotic range',
   outside: 'outside the fit range',

@@ -17,6 +17,7 @@ import { gridMeasureOf, isRelative } from '../runs/error-choice.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
 import { proofFor } from '../trial/trial-order.ts';
+import { wrongDerivativeIn } from './wrong-derivatives.ts';
 import { exactCheck } from './exact-check.ts';
 import { kinkTimes } from './kinks.ts';
 
@@ -163,6 +164,7 @@ function leadingHere(study: Study, truth: Truth, method: StudyMethod): LeadingHe
   const { problem, error } = study;
   const places = placesOf(problem, error.of);
   if ('message' in places || error.at === 'local') return null;
+  if (wrongDerivativeIn(method.method, problem) !== null) return null;
   const until = typeof error.at === 'object' ? error.at.t : problem.end;
   if (!(until > problem.start)) return null;
   const leading = leadingOf(study, truth, method, until);

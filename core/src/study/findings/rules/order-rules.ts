@@ -2,6 +2,7 @@ import { timeAxis } from '../../../problem/time-text.ts';
 import { pow } from '../../../elementary/power.ts';
 import { inspectMethod } from '../../../inspect/inspect-method.ts';
 import { sizeOf } from '../../../inspect/stability/complex.ts';
+import { wrongDerivativeIn } from '../../judge/wrong-derivatives.ts';
 import { clearPlaces, clearRungs } from '../../judge/clear-rungs.ts';
 import { observedOrder } from '../../judge/order.ts';
 import type { MethodResult } from '../../judge/method-result.ts';
@@ -71,7 +72,7 @@ function besideTheory({ study, result }: MethodCase): { readonly h: number; read
   const { predicted: theory } = result;
   const finest = clearRungs(result.rungs).at(-1);
   if (theory === null || finest?.error == null) return null;
-  if ((finest.rounding ?? 0) > ROUNDED * finest.error) return null;
+  if ((finest.rounding?.size ?? 0) > ROUNDED * finest.error) return null;
   if (isRelative(study.error) && gridMeasureOf(study.error) !== null) return null;
   return { h: finest.h, times: finest.error / (theory.constant * pow(finest.h, theory.order)) };
 }
@@ -93,8 +94,9 @@ export function asExpected(of: MethodCase): FactOf<'as promised'> | null {
     expected.promised <= high &&
     high - low <= TELLS.least + TELLS.part * expected.promised;
   if (!agrees) return null;
-  // where a kink lies within its step decides over an error: orders that go up and down agree with nothing
-  if (orderTrend.goes === 'up and down' && kinks().length > 0) return null;
+  // where a kink lies within its step decides over an error: two orders, or some that go up and down, agree with nothing
+  const isOpen = orderTrend.goes === 'up and down' || orderTrend.orders.length < 3;
+  if (isOpen && kinks().length > 0) return null;
   return {
     kind: 'as promised',
     rungs,
@@ -145,6 +147,8 @@ function poorStart({
 /** What explains an order below that of the formula, where that is sure. */
 function causeOf(of: MethodCase): Cause {
   const range = of.result.order;
+  const derivative = wrongDerivativeIn(of.method.method, of.study.problem);
+  if (derivative !== null) return { kind: 'typed', derivative };
   const kinks = of.kinks();
   if (kinks.length > 0) return { kind: 'kinks', kinks, axis: timeAxis(of.study.problem) };
   const start = poorStart(of);

@@ -1,6 +1,6 @@
 import { timeAxis } from '../../../problem/time-text.ts';
-import { checkTyped } from '../../../reference/check-typed.ts';
 import { exactCheck } from '../../judge/exact-check.ts';
+import { wrongDerivatives } from '../../judge/wrong-derivatives.ts';
 import { gridMeasureOf, isRelative } from '../../runs/error-choice.ts';
 import { placesOf } from '../../runs/truth.ts';
 import { firstRemark, indices, type StudyCase } from '../cases.ts';
@@ -91,14 +91,12 @@ export function mended({ methods }: StudyCase): readonly FactOf<'last step'>[] {
 
 /** Derivatives typed by hand that are not those of the right-hand sides. */
 export function typedWrong({ study: { problem } }: StudyCase): readonly FactOf<'typed derivative'>[] {
-  return checkTyped(problem)
-    .filter(({ agrees }) => !agrees)
-    .map(({ derivative, t, typed, made }) => ({
-      kind: 'typed derivative',
-      rungs: [],
-      tone: 'trouble',
-      figures: { derivative, axis: timeAxis(problem), t, typed, made },
-    }));
+  return wrongDerivatives(problem).map(({ derivative, t, typed, made }) => ({
+    kind: 'typed derivative',
+    rungs: [],
+    tone: 'trouble',
+    figures: { derivative, axis: timeAxis(problem), t, typed, made },
+  }));
 }
 
 /** What each method costs for one error. */
