@@ -1,4 +1,6 @@
-// How often the true order lies in the range that is estimated from the errors, and how often that is printed, over 1,000 random smooth studies with a fixed seed.
+// Over 1,000 random smooth studies and 1,000 hard ones, with a fixed seed: how often the true order lies in the range that is
+// estimated from the errors and how often that is printed; how often a printed range is right, those apart that exclude the
+// expected order; and how many sentences are false.
 import { mkdtempSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './fresh.mjs';
@@ -31,16 +33,35 @@ async function tools() {
   }
 }
 
-/** A table: kind of method, studies, estimated, held, printed, median and 90 % of the widths. */
+/** Tables: ranges by kind of method, and printed ones by class of study; and how many sentences are false. */
 export async function benchOrders() {
-  const { randomFrom, randomStudy, coverage, openStudy, runStudy } = await tools();
-  const random = randomFrom(SEED);
-  const seen = [];
-  while (seen.length < STUDIES) {
-    const document = randomStudy(random);
+  const { randomFrom, randomStudy, hardStudy, ALL_HARDSHIPS, ...judging } = await tools();
+  const { coverage, printedRanges, falseClaims, misprint, openStudy, runStudy } = judging;
+  const [seen, printed] = [[], new Map()];
+  let [findings, wrong] = [0, 0];
+  const judge = (document, kind) => {
     const opened = openStudy(document);
     if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
-    for (const one of coverage(runStudy(opened.study))) seen.push({ ...one, text: document.methods[0].text });
+    const result = runStudy(opened.study);
+    findings += result.findings.length;
+    const false_ = [
+      ...falseClaims(opened.study, result),
+      ...result.findings.flatMap((one) => misprint(one) ?? []),
+    ];
+    for (const sentence of false_) console.log(sentence);
+    wrong += false_.length;
+    printed.set(kind, [...(printed.get(kind) ?? []), ...printedRanges(opened.study, result)]);
+    return result;
+  };
+  const random = randomFrom(SEED);
+  while (seen.length < STUDIES) {
+    const document = randomStudy(random);
+    for (const one of coverage(judge(document, 'smooth')))
+      seen.push({ ...one, text: document.methods[0].text });
+  }
+  for (let i = 0; i < STUDIES; i += 1) {
+    const { document, hard } = hardStudy(random, ALL_HARDSHIPS[i % ALL_HARDSHIPS.length]);
+    judge(document, hard);
   }
   const rows = [...KINDS, ['all', () => true]].map(([kind, is]) => {
     const own = seen.filter(({ text }) => is(text));
@@ -58,9 +79,17 @@ export async function benchOrders() {
       ninety: widths[Math.floor(widths.length * 0.9)],
     };
   });
-  for (const { kind, studies, stated, held, share, printed, median, ninety } of rows)
+  for (const { kind, studies, stated, held, share, printed: shown, median, ninety } of rows)
     console.log(
-      `| ${kind} | ${studies} | ${stated} | ${held} | ${(100 * share).toFixed(1)} % | ${printed} | ${median.toFixed(3)} | ${ninety.toFixed(3)} |`,
+      `| ${kind} | ${studies} | ${stated} | ${held} | ${(100 * share).toFixed(1)} % | ${shown} | ${median.toFixed(3)} | ${ninety.toFixed(3)} |`,
     );
-  return rows;
+  const counted = (list) => `${list.length} | ${list.filter(({ isRight }) => isRight).length}`;
+  const classes = [...printed].map(([kind, list]) => ({
+    kind,
+    holding: counted(list.filter(({ excludes }) => !excludes)),
+    excluding: counted(list.filter(({ excludes }) => excludes)),
+  }));
+  for (const { kind, holding, excluding } of classes) console.log(`| ${kind} | ${holding} | ${excluding} |`);
+  console.log(`${wrong} of ${findings} sentences are false`);
+  return { rows, classes, findings, wrong };
 }

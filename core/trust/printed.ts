@@ -88,6 +88,11 @@ function cause(of: Cause): Parts {
         pattern: new RegExp(`; the starting method (.+) has a local error of order ${NUMBER}`),
         expected: [of.name, of.order + 1],
       };
+    case 'typed':
+      return {
+        pattern: /; (\S+) as typed is not the derivative of the right-hand side/,
+        expected: [of.derivative],
+      };
     case 'decay':
       return {
         pattern: new RegExp(
@@ -115,12 +120,64 @@ function another(figures: Figures['order lost']): Parts {
   return joined(range(figures), ', where ', expectedOrder(figures), cause(figures.cause));
 }
 
-/** Sentences without figures of their own, or whose figures come from another module that tests its texts. */
-const ANY: Parts = { pattern: /^.+$/su, expected: [] };
+/** Names of methods: three in full, else two and how many more. */
+function listOf(titles: readonly string[]): string {
+  const [head, last] = [titles.slice(0, -1), titles.at(-1) ?? ''];
+  if (head.length === 0) return last;
+  return titles.length <= 3
+    ? `${head.join(', ')} and ${last}`
+    : `${titles.slice(0, 2).join(', ')} and ${titles.length - 2} more methods`;
+}
+
+/** Excluded step sizes, by methods where they are not those of all. */
+function excluded(begins: string, of: Figures['coarse']['of']): Parts {
+  const groups = of.map(({ titles }) => (titles.length === 0 ? SIZES : `(.+?) at ${SIZES}`));
+  return {
+    pattern: pattern(`${begins}: ${groups.join('; ')}`),
+    expected: of.flatMap(({ titles, sizes }): readonly Expected[] =>
+      titles.length === 0 ? [{ list: sizes }] : [listOf(titles), { list: sizes }],
+    ),
+  };
+}
+
+/** A text at the beginning of a sentence, which has a capital unless it is a symbol. */
+function asPrinted(text: string): string {
+  return /^\w+(?: =|')/.test(text) ? text : text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** What does not agree: the equation with the largest residual, or the first of the values at the start. */
+function wrongExact({ check, axis }: Figures['wrong exact']): Parts {
+  const { residual, worst, initial, unchecked } = check;
+  const [first] = initial;
+  const parts: Parts[] = [];
+  if (residual !== null)
+    parts.push({
+      pattern: new RegExp(
+        `(?:satisfies the equations? \\(largest residual ${NUMBER}\\)|does not satisfy the equation for (.+?): residual ${NUMBER} relative to its terms at ${TIME})`,
+      ),
+      expected:
+        worst === null || residual <= 1e-10
+          ? [residual, '', '', '']
+          : ['', worst.equation, residual, { t: worst.t, axis }],
+    });
+  if (first !== undefined)
+    parts.push({
+      pattern: new RegExp(
+        `;? ?does not match the initial values: (.+?) is ${NUMBER} at the start, not ${NUMBER}`,
+      ),
+      expected: [first.component, first.exact, first.given],
+    });
+  else parts.push({ pattern: /;? ?(?:and the|matches the) initial values/, expected: [] });
+  parts.push({
+    pattern: /(?:; not checked for (.+?), where a component has no exact solution)?/,
+    expected: [unchecked.join(', ')],
+  });
+  return joined('Exact solution ', ...parts, '; errors are not assessed against it');
+}
 
 /** What the sentence of each kind must say, from its figures. */
 const PRINTED: { readonly [K in FindingKind]: (figures: Figures[K]) => Parts } = {
-  'wrong exact': () => ANY,
+  'wrong exact': wrongExact,
   refused: ({ why }) => ({ pattern: pattern('Cannot be run on this problem: (.+?)'), expected: [why] }),
   'left the numbers': ({ sizes, step, t, axis, stage, why }) =>
     step === 0
@@ -129,10 +186,20 @@ const PRINTED: { readonly [K in FindingKind]: (figures: Figures[K]) => Parts } =
           pattern: pattern(`Stops at ${SIZES}: step ${NUMBER} from ${TIME}, ([^:]+): (.+?)`),
           expected: [{ list: sizes }, step, { t, axis }, stage, why],
         },
-  formula: ({ root, diverges, by }) =>
-    diverges && by === 'proof' && root !== null && root > 1.000_01
-      ? { pattern: pattern(`The method .+ a root of modulus ${NUMBER} lies outside .+`), expected: [root] }
-      : ANY,
+  formula: ({ root, diverges, by }) => {
+    if (by === 'trial')
+      return diverges
+        ? joined('Errors grow as h decreases, also on a test system: the method as typed is unstable; .+')
+        : joined('The method as typed does not converge, not even on a test system: .+');
+    if (!diverges) return joined('The method as typed has order 0 \\(proved from its text\\): .+');
+    const begins = 'The method as typed is not zero-stable \\(proved from its text\\): ';
+    return root !== null && root > 1.000_01
+      ? {
+          pattern: pattern(`${begins}a root of modulus ${NUMBER} lies outside the unit circle, .+`),
+          expected: [root],
+        }
+      : joined(`${begins}a double root lies on the unit circle, .+`);
+  },
   'as promised': (figures) => {
     const { promised, value, goes } = figures;
     const exact = Math.abs(value - promised) > 0.05 ? ` for small h: ${promised}` : '';
@@ -181,7 +248,7 @@ const PRINTED: { readonly [K in FindingKind]: (figures: Figures[K]) => Parts } =
   }),
   'leading sign': ({ t, axis }) => ({
     pattern: pattern(
-      `The leading term of the error changes sign near ${TIME}; the error passes through zero there`,
+      `The leading term of the error changes sign near ${TIME}; for small h the error passes through zero there`,
     ),
     expected: [{ t, axis }],
   }),
@@ -232,10 +299,7 @@ const PRINTED: { readonly [K in FindingKind]: (figures: Figures[K]) => Parts } =
       leap.h,
     ],
   }),
-  coarse: () => ({
-    pattern: pattern('Outside the asymptotic range and excluded from the fit: .+'),
-    expected: [],
-  }),
+  coarse: ({ of }) => excluded('Outside the asymptotic range and excluded from the fit', of),
   'same grid': ({ sizes, h }) => ({
     pattern: pattern(`${SIZES} gives? the same grid as h = ${NUMBER} and (?:is|are) excluded from the fit`),
     expected: [{ list: sizes }, h],
@@ -246,8 +310,14 @@ const PRINTED: { readonly [K in FindingKind]: (figures: Figures[K]) => Parts } =
     ),
     expected: [typed, { t, axis }, made],
   }),
-  'last step': () => ANY,
-  time: () => ANY,
+  'last step': ({ remark, more }) => ({
+    pattern: pattern('(.+?)(?:; (one|\\d+) more (?:does|do) not divide it either)?'),
+    expected: [asPrinted(remark), more === 0 ? '' : more === 1 ? 'one' : more],
+  }),
+  time: ({ sizes, remark }) => ({
+    pattern: pattern(`At ${SIZES}: (.+?)`),
+    expected: [{ list: sizes }, remark],
+  }),
   sign: ({ between: [one, other] }) => ({
     pattern: pattern(
       `The error changes sign between h = ${NUMBER} and ${NUMBER}; it passes through zero there`,
@@ -268,9 +338,16 @@ const PRINTED: { readonly [K in FindingKind]: (figures: Figures[K]) => Parts } =
   }),
   floor: ({ steps, rounding, error, least }) => ({
     pattern: pattern(
-      `From N = ${NUMBER} on, rounding error dominates: about ${NUMBER}(?:, amplified .+ times)?, compared with an error of ${NUMBER}; the smallest error is ${NUMBER} at N = ${NUMBER}`,
+      `From N = ${NUMBER} on, rounding error (dominates|shows): about ${NUMBER}(?:, amplified .+ times)?, compared with an error of ${NUMBER}; the smallest error is ${NUMBER} at N = ${NUMBER}`,
     ),
-    expected: [steps, rounding, error, least.error, least.steps],
+    expected: [
+      steps,
+      rounding < error / 2 ? 'shows' : 'dominates',
+      rounding,
+      error,
+      least.error,
+      least.steps,
+    ],
   }),
   reference: (figures) => {
     switch (figures.kind) {
@@ -295,14 +372,17 @@ const PRINTED: { readonly [K in FindingKind]: (figures: Figures[K]) => Parts } =
         };
     }
   },
-  'rounding only': () => ({ pattern: pattern('Rounding error dominates at every h'), expected: [] }),
+  'rounding only': () => ({
+    pattern: pattern('At every h the error is of the size of rounding error'),
+    expected: [],
+  }),
   'no relative error': ({ t, axis }) => ({
     pattern: pattern(
       `The solution is 0 at ${TIME}: the relative error is undefined there, and so are its maximum and mean`,
     ),
     expected: [{ t, axis }],
   }),
-  struck: () => ({ pattern: pattern('Excluded manually: .+'), expected: [] }),
+  struck: ({ of }) => excluded('Excluded manually', of),
   comparison: ({ wished, needs }) => ({
     pattern: pattern(
       `For an error of ${NUMBER}, ${needs

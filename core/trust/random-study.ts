@@ -50,7 +50,7 @@ function coupling(random: Random, y: string, z: string): string {
 }
 
 /** A problem with a known solution: its right-hand side is that of the solution, and a term that is zero along it. */
-function manufactured(random: Random): { readonly text: string; readonly names: readonly string[] } {
+export function manufactured(random: Random): { readonly text: string; readonly names: readonly string[] } {
   const end = between(random, 0.8, 3, 1);
   const [one, two] = [curve(random), curve(random)];
   const interval = `0 <= t <= ${end}`;
@@ -145,7 +145,8 @@ export function randomStudy(random: Random): StudyDocument {
   };
 }
 
-function withoutExact(text: string): string {
+/** A problem without its solution, for which a reference is computed then. */
+export function withoutExact(text: string): string {
   return text
     .split('\n')
     .filter((line) => !/^\w+\(t\) = /.test(line))

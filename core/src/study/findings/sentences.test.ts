@@ -186,7 +186,7 @@ test.each<[string, string]>([
       typed: 0.2,
       made: 0.06125,
     }),
-    "Level'' as typed is 0.2 at t = 1.5, but the derivative computed from the right-hand side is 0.06125 there.",
+    "level'' as typed is 0.2 at t = 1.5, but the derivative computed from the right-hand side is 0.06125 there.",
   ],
   [
     said('last step', { remark: 'h = 0.3 does not divide the interval.', more: 0 }),
@@ -216,7 +216,7 @@ test.each<[string, string]>([
       roundings: 12,
       least: { error: 3e-18, steps: 8192 },
     }),
-    'From N = 4,096 on, rounding error dominates: about 2.00×10⁻¹⁶, compared with an error of 5.00×10⁻¹⁶; the smallest error is 3.00×10⁻¹⁸ at N = 8,192.',
+    'From N = 4,096 on, rounding error shows: about 2.00×10⁻¹⁶, compared with an error of 5.00×10⁻¹⁶; the smallest error is 3.00×10⁻¹⁸ at N = 8,192.',
   ],
   [
     said('floor', {
@@ -258,7 +258,7 @@ test.each<[string, string]>([
     }),
     'No exact solution is given; errors are relative to a reference solution (RK4 with small steps; relative accuracy about 1.00×10⁻⁹).',
   ],
-  [said('rounding only', {}), 'Rounding error dominates at every h.'],
+  [said('rounding only', {}), 'At every h the error is of the size of rounding error.'],
   [said('struck', { of: [{ titles: [], sizes: [0.5] }] }), 'Excluded manually: h = 0.5.'],
   [
     said('comparison', {

@@ -81,6 +81,8 @@ function causeText(cause: Cause): string {
       return kinksText(cause.kinks, cause.axis);
     case 'starter':
       return `; the starting method ${cause.name} has a local error of order ${cause.order + 1}`;
+    case 'typed':
+      return `; ${cause.derivative} as typed is not the derivative of the right-hand side`;
     case 'decay':
       return `; the smallest h is still ${number(cause.times)} times the fastest time constant 1/${time(cause.rate)}`;
     case 'unknown':
@@ -143,9 +145,12 @@ function referenceText(figures: ReferenceFigures): string {
 /** Beyond that many times the root of the number of steps, roundings have been amplified. */
 const AMPLIFIED = 1000;
 
+/** Part of an error from which on rounding dominates it, and does not only show in it. */
+const DOMINATES = 0.5;
+
 function floorText({ steps: n, rounding, error, roundings, least }: Figures['floor']): string {
   const amplified = roundings > AMPLIFIED * Math.sqrt(n) ? `, amplified ${large(roundings)} times` : '';
-  return `from N = ${count(n)} on, rounding error dominates: about ${number(rounding)}${amplified}, compared with an error of ${number(error)}; the smallest error is ${number(least.error)} at N = ${count(least.steps)}`;
+  return `from N = ${count(n)} on, rounding error ${rounding < DOMINATES * error ? 'shows' : 'dominates'}: about ${number(rounding)}${amplified}, compared with an error of ${number(error)}; the smallest error is ${number(least.error)} at N = ${count(least.steps)}`;
 }
 
 function leftText({ sizes, step, t, stage, why, axis }: Figures['left the numbers']): string {
@@ -191,7 +196,7 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
   predicted: ({ h, off, order, constant }) =>
     `at h = ${stepSizeText(h)} the error is within ${percent(off)} of the predicted leading term ${number(constant)} h${order === 1 ? '' : raised(order)}`,
   'leading sign': ({ axis, t }) =>
-    `the leading term of the error changes sign near ${atTime(t, axis)}; the error passes through zero there`,
+    `the leading term of the error changes sign near ${atTime(t, axis)}; for small h the error passes through zero there`,
   'leading zero': ({ order, general }) =>
     `the leading term vanishes on this problem: order ${order} is predicted here, ${general} in general`,
   'order lost': anotherText,
@@ -231,16 +236,16 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     `the exact value at ${atTime(t, axis)} is ${number(value)}, close to zero, where the relative error means little`,
   floor: floorText,
   reference: referenceText,
-  'rounding only': () => 'rounding error dominates at every h',
+  'rounding only': () => 'at every h the error is of the size of rounding error',
   'no relative error': ({ axis, t }) =>
     `the solution is 0 at ${atTime(t, axis)}: the relative error is undefined there, and so are its maximum and mean`,
   struck: ({ of }) => `excluded manually: ${excludedText(of)}`,
   comparison: comparisonText,
 };
 
-/** A text as a sentence: with a capital, unless it begins with a symbol such as `h = 0.5`, and a full stop. */
+/** A text as a sentence: with a capital, unless it begins with a symbol such as `h = 0.5` or `y''`, and a full stop. */
 function asSentence(text: string): string {
-  const begun = /^\w+ =/.test(text) ? text : text.charAt(0).toUpperCase() + text.slice(1);
+  const begun = /^\w+(?: =|')/.test(text) ? text : text.charAt(0).toUpperCase() + text.slice(1);
   return begun.endsWith('.') ? begun : `${begun}.`;
 }
 
