@@ -72,13 +72,19 @@ export function clear({ own }: Claimed): readonly RungResult[] {
     .sort((a, b) => b.h - a.h);
 }
 
-/** Orders of runs with the smallest counting h, half and a quarter of it, as far as they are clear of rounding. */
+/**
+ * Orders of runs with the smallest counting h, and with that divided twice more as the study divides it, as far as they
+ * are clear of rounding. A kink lies within their steps as it does in those of the study.
+ */
 export function finerOrders(of: Pick<Claimed, 'study' | 'method' | 'own'>): readonly number[] {
-  const finest = Math.max(...counting(of).map(({ steps }) => steps));
-  const errors = [1, 2, 4].map((k) => clearError(of.study, of.method, k * finest));
+  const [finest = 1, before = 1] = counting(of)
+    .map(({ steps }) => steps)
+    .reverse();
+  const factor = finest % before === 0 && finest > before ? finest / before : 2;
+  const errors = [1, factor, factor * factor].map((k) => clearError(of.study, of.method, k * finest));
   return errors.slice(1).flatMap((error, i) => {
-    const before = errors[i];
-    return error === null || before == null ? [] : [ln(before / error) / ln(2)];
+    const coarser = errors[i];
+    return error === null || coarser == null ? [] : [ln(coarser / error) / ln(factor)];
   });
 }
 

@@ -181,7 +181,8 @@ export function leadingSign({ t }: Figures['leading sign'], of: Claimed): Verdic
 
 /** Runs that converge would have errors that fall to nothing. */
 export function slip(_: Figures['formula'], of: Claimed): Verdict {
-  const errors = errorsAt(of.study, of.method, [64, 256, 1024]);
+  const error = { ...of.study.error, at: 'end' } as const;
+  const errors = errorsAt({ ...of.study, error }, of.method, [64, 256, 1024]);
   const [coarse, , fine] = errors;
   return coarse == null || fine == null || fine > 0.5 * coarse ? null : `errors fall: ${errors.join(', ')}`;
 }

@@ -58,6 +58,16 @@ test('what each method needs for an error lies on the line between its rungs', (
   expect(need!.evaluations).toBe(Math.ceil(4 * (2 / 1e-5) ** 0.25));
 });
 
+test('nothing is told from between rungs that are not on one expansion: a method needs at most what the finer one costs', () => {
+  const [coarse, ...others] = FOURTH.rungs;
+  const early = { ...FOURTH, rungs: [{ ...coarse!, leftOut: { kind: 'coarse' } as const }, ...others] };
+  const { needs } = compare([EULER, early], 1e-4)!;
+  // 2 h^4 = 1e-4 between h = 0.1 and 0.05, and 1.25e-5 at 0.05
+  expect(needs).toEqual([
+    { method: 1, h: 0.05, steps: 20, evaluations: 80, atMost: true, isCoarsest: false },
+  ]);
+});
+
 test('without a target, a round error that every method reaches between its rungs', () => {
   // Euler reaches 0.0025 and the other is at 2e-4 at its coarsest: nothing in common, the smallest that all reach
   const apart = compare([EULER, FOURTH], null)!;

@@ -12,7 +12,7 @@ export interface Need {
   readonly h: number;
   readonly steps: number;
   readonly evaluations: number;
-  /** Its coarsest rung that counts is as good already: it needs no more than that costs, and perhaps less. */
+  /** A rung is as good already, and nothing is known of what lies below it: it needs no more than that costs. */
   readonly atMost: boolean;
   /** Whether that is the coarsest of all. */
   readonly isCoarsest: boolean;
@@ -46,12 +46,17 @@ interface Point {
   readonly lnSteps: number;
 }
 
+/** A rung as a point, and whether it is on the expansion of the finer ones, so that what lies below it can be told. */
+interface RungPoint extends Point {
+  readonly isSettled: boolean;
+}
+
 /**
  * The rungs of a method, from coarse to fine, as long as more cost buys a smaller error; with those at the floor, or
  * without.
  */
-function pointsOf({ rungs }: MethodResult, withFloor: boolean): readonly Point[] {
-  const points: Point[] = [];
+function pointsOf({ rungs }: MethodResult, withFloor: boolean): readonly RungPoint[] {
+  const points: RungPoint[] = [];
   const clear = clearRungs(rungs);
   const floor = rungs.filter(({ leftOut }) => withFloor && leftOut?.kind === 'floor');
   const usable = [...clear, ...floor].filter(
@@ -84,8 +89,9 @@ function isSmall({ digits }: RungResult): boolean {
   return digits !== null && digits > 0;
 }
 
-function pointOf(rung: RungResult): Point {
+function pointOf(rung: RungResult): RungPoint {
   return {
+    isSettled: rung.leftOut?.kind !== 'coarse',
     lnError: ln(rung.error ?? NaN),
     lnCost: ln(Math.max(1, evaluations(rung.cost))),
     lnStep: ln(rung.h),
@@ -119,6 +125,22 @@ function commonError(lists: readonly (readonly Point[])[]): number | null {
     .map(Number)
     .filter((error) => error >= finest * (1 - 1e-9));
   return round.find((error) => error <= coarsest) ?? Math.min(...round);
+}
+
+/**
+ * Where a method reaches an error: between two rungs, or at one that is better already, so that it needs no more than
+ * that one costs, where nothing is known of what lies below. Null where it does not reach it.
+ */
+function reached(
+  points: readonly RungPoint[],
+  lnError: number,
+): { readonly at: Point; readonly atMost: boolean } | null {
+  const place = points.findIndex((point) => point.lnError <= lnError + 1e-12);
+  const [before, first] = [points[place - 1], points[place]];
+  if (first === undefined) return null;
+  if (before?.isSettled !== true) return { at: first, atMost: first.lnError < lnError - 1e-9 };
+  const at = between([before, first], 'lnError', lnError);
+  return at && { at, atMost: false };
 }
 
 function sorted(errors: readonly { readonly method: number; readonly error: number }[]): typeof errors {
@@ -174,22 +196,20 @@ export function compare(methods: readonly MethodResult[], wished: number | null)
   const short: number[] = [];
   for (const method of compared) {
     const points = lists[method]!;
-    // a coarsest rung that is better already needs no more than it costs
-    const [coarsest] = points;
-    const point =
-      coarsest !== undefined && coarsest.lnError <= ln(error)
-        ? coarsest
-        : between(points, 'lnError', ln(error));
-    if (point === null) short.push(method);
-    else
-      needs.push({
-        method,
-        h: rounded(exp(point.lnStep), 12),
-        steps: Math.ceil(exp(point.lnSteps) - 1e-6),
-        evaluations: Math.ceil(exp(point.lnCost) - 1e-6),
-        atMost: point === coarsest && coarsest.lnError < ln(error) - 1e-9,
-        isCoarsest: methods[method]!.rungs.every(({ h }) => h <= exp(point.lnStep) * (1 + 1e-9)),
-      });
+    const found = reached(points, ln(error));
+    if (found === null) {
+      short.push(method);
+      continue;
+    }
+    const { at, atMost } = found;
+    needs.push({
+      method,
+      h: rounded(exp(at.lnStep), 12),
+      steps: Math.ceil(exp(at.lnSteps) - 1e-6),
+      evaluations: Math.ceil(exp(at.lnCost) - 1e-6),
+      atMost,
+      isCoarsest: methods[method]!.rungs.every(({ h }) => h <= exp(at.lnStep) * (1 + 1e-9)),
+    });
   }
   needs.sort((a, b) => a.evaluations - b.evaluations);
   return {
