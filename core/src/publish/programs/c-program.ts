@@ -1,4 +1,5 @@
 import { atom } from '../../formula/printer.ts';
+import { words } from './names.ts';
 import { decimal, LIKE_C, shifted } from './writing-parts.ts';
 import type { ProgramParts, Writing } from './language.ts';
 import { type Dialect, likeC } from './like-c.ts';
@@ -17,9 +18,23 @@ const C_NAMES: Readonly<Record<string, string>> = {
   max: 'fmax',
 };
 
+const RESERVED =
+  words(`auto break case char const continue default do double else enum extern float for goto if inline int long
+  register restrict return short signed sizeof static struct switch typedef union unsigned void volatile while asm bool complex
+  imaginary
+  acos acosh asin asinh atan atan2 atanh cbrt ceil copysign cos cosh drem erf erfc exp exp10 exp2 expm1 fabs fdim floor fma fmax fmin
+  fmod frexp gamma hypot ilogb isfinite isgreater isinf isless isnan isnormal j0 j1 jn ldexp lgamma llrint llround log log10 log1p log2
+  logb lrint lround modf nan nearbyint nextafter nexttoward pow pow10 remainder remquo rint round scalb scalbln scalbn significand
+  signbit sin sincos sinh sqrt tan tanh tgamma trunc y0 y1 yn huge_val infinity
+  abort abs atexit atof atoi atol bsearch calloc div exit free getenv labs malloc mblen qsort rand realloc srand strtod strtol system
+  clearerr eof fclose feof ferror fflush fgetc fgets fopen fprintf fputc fputs fread freopen fscanf fseek ftell fwrite getc getchar
+  gets perror printf putc putchar puts remove rename rewind scanf setbuf snprintf sprintf sscanf stderr stdin stdout tmpfile ungetc
+  vprintf null size_t index ffs bcmp bcopy bzero memcpy memset strlen strcpy isalpha isdigit tolower toupper alloca`);
+
 /** How the language writes the parts of a formula. */
 export const C: Writing = {
   ...LIKE_C,
+  reserved: RESERVED,
   number: decimal,
   power: (base, exponent) => atom(`pow(${base}, ${exponent})`),
   call: (name, inputs) => {
@@ -70,18 +85,18 @@ const DIALECT: Dialect = {
     '/*',
     ...notes.map((line) => ` * ${line.replaceAll('*/', '* /')}`.trimEnd()),
     ' *',
-    ' * cc -std=c99 -O2 -ffp-contract=off program.c -lm',
+    ' * cc -std=c99 -O2 -ffp-contract=off -o program program.c -lm',
     ' */',
     '#include <math.h>',
     '#include <stdio.h>',
     '#include <stdlib.h>',
     '',
   ],
-  constant: (name, value, note) => {
-    const shown =
-      note === value || note === String(Number(value)) ? '' : ` /* ${note.replaceAll('*/', '* /')} */`;
-    return `static const double ${name} = ${value};${shown}`;
+  constant: ({ name, value, note, isComputed }) => {
+    const shown = note === null ? '' : ` /* ${note.replaceAll('*/', '* /')} */`;
+    return isComputed ? `static double ${name};${shown}` : `static const double ${name} = ${value};${shown}`;
   },
+  setUp: 'static void set_up(void)',
   declare: (numbers, arrays, width) =>
     numbers.length + arrays.length === 0 ? [] : [`double ${declared(numbers, arrays, width)};`],
   globals: (numbers, arrays, width) =>
@@ -97,9 +112,10 @@ const DIALECT: Dialect = {
     begin: 'static void begin(void)',
     step: (name) => `static void ${name}(long n, double h)`,
   },
+  unread: (names) => names.map((name) => `(void)${name};`),
   time: 'double t = start + (double)n*h;',
-  signed,
-  main: ({ end, h, steps, size, components: names, exact, independent }, components) => {
+  finite: (value) => `isfinite(${value})`,
+  main: ({ h, steps, lastStep, size, components: names, exact, independent }, components) => {
     const error =
       exact === null
         ? []
@@ -122,14 +138,34 @@ const DIALECT: Dialect = {
     const head = ['n', independent, ...names].map((name) => name.replace(/["\\%]/g, '_')).join(',');
     return [
       ...error,
+      'static void stop(long n, double h) {',
+      '  fprintf(stderr, "stops in step %ld from t = %.6g: not a finite number\\n", n + 1, start + (double)n*h);',
+      '  exit(1);',
+      '}',
+      '',
+      'static long steps_for(double *h) {',
+      '  const double length = t_end - start, quotient = length/ *h;',
+      '  long steps = quotient < 1.5 ? 1 : (long)floor(quotient + 0.5);',
+      '  if (fabs(quotient - (double)steps) <= 1e-12*(double)steps) return steps;',
+      ...(lastStep === 'overrun'
+        ? ['  return (long)ceil(quotient);']
+        : [
+            '  steps = quotient < 1.0 ? 1 : (long)floor(quotient);',
+            '  if (!(fabs(length/(double)steps - *h) < fabs(length/(double)(steps + 1) - *h))) steps++;',
+            '  *h = length/(double)steps;',
+            '  return steps;',
+          ]),
+      '}',
+      '',
       'static void row(long n, double h) {',
       `  printf("%ld,%.17g${',%.17g'.repeat(size)}\\n", n, start + (double)n*h, ${components.join(', ')});`,
       '}',
       '',
       'int main(int argc, char **argv) {',
+      '  set_up();',
       '  if (argc < 2) {',
-      `    const long steps = ${steps};`,
-      `    const double h = ${signed(h)};`,
+      `    double h = ${signed(h)}; /* N = ${steps}: (t_end - start)/${steps} */`,
+      '    const long steps = steps_for(&h);',
       '    begin();',
       `    printf("${head}\\n");`,
       '    row(0, h);',
@@ -142,9 +178,7 @@ const DIALECT: Dialect = {
       '  for (int i = 1; i < argc; i++) {',
       '    double h = atof(argv[i]);',
       '    if (!(h > 0.0)) { fprintf(stderr, "%s is not a step size\\n", argv[i]); return 1; }',
-      `    const double length = ${signed(end)} - start, quotient = length/h;`,
-      '    long steps = quotient < 1.5 ? 1 : (long)floor(quotient + 0.5);',
-      '    if (fabs(quotient - (double)steps) > 1e-12*(double)steps) h = length/(double)steps;',
+      '    const long steps = steps_for(&h);',
       '    begin();',
       '    for (long n = 0; n < steps; n++) advance(n, h);',
       ...(exact === null
@@ -165,6 +199,8 @@ const DIALECT: Dialect = {
     ...(/\bfail\(/.test(text)
       ? ['static void fail(const char *why) {', '  fprintf(stderr, "%s\\n", why);', '  exit(1);', '}', '']
       : []),
+    'static void stop(long n, double h);',
+    '',
     ...(/\bsolve\(/.test(text) ? SOLVE : []),
     ...(/\bsign\(/.test(text)
       ? ['static double sign(double x) { return x > 0.0 ? 1.0 : x < 0.0 ? -1.0 : x; }', '']

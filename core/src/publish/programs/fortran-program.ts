@@ -5,6 +5,7 @@ import { fortranHelpers } from './fortran-helpers.ts';
 import { broken, indented, lineText } from './fortran-lines.ts';
 import type { CodeLine, ProgramParts, StepRoutine, Writing } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
+import { words } from './names.ts';
 import { signedBy } from './signed.ts';
 
 const FORTRAN_RELATION: Readonly<Record<Relation, string>> = {
@@ -25,8 +26,21 @@ const FORTRAN_NAMES: Readonly<Record<string, string>> = {
   mod: 'remainder',
 };
 
+const RESERVED =
+  words(`program end subroutine function contains implicit none real integer logical character parameter call use module
+  allocate allocatable if then else do while exit cycle return stop print read write format open close intent in out inout pure
+  recursive interface type class select case where forall data save dimension external intrinsic
+  abs acos acosh adjustl adjustr aimag aint all anint any asin asinh atan atan2 atanh bessel_j0 bessel_j1 bessel_jn bessel_y0
+  bessel_y1 bessel_yn ceiling char cmplx command_argument_count conjg cos cosh count cpu_time dble digits dim dot_product dprod epsilon
+  erf erfc erfc_scaled exp exponent floor fraction gamma get_command_argument huge hypot iachar ichar index int kind len len_trim log
+  log10 log_gamma matmul max maxexponent maxloc maxval merge min minexponent minloc minval mod modulo nearest nint norm2 not precision
+  present product radix random_number random_seed range repeat reshape rrspacing scale scan selected_int_kind selected_real_kind
+  set_exponent shape sign sin sinh size spacing spread sqrt sum system_clock tan tanh tiny transfer transpose trim ubound lbound unpack
+  verify error_stop`);
+
 /** How the language writes the parts of a formula. */
 export const FORTRAN: Writing = {
+  reserved: RESERVED,
   number: (value) => {
     const text = decimal(value);
     return text.includes('e') ? text.replace('e', 'd') : `${text}d0`;
@@ -127,19 +141,21 @@ function rhsRoutine(
 }
 
 function mainLines(parts: ProgramParts, components: readonly string[]): readonly string[] {
-  const { steps, h, end, exact, independent } = parts;
+  const { steps, h, exact, independent } = parts;
   const header = (names: readonly string[]): string =>
     `'${[...names, ...parts.components].join(',').replaceAll("'", "''")}'`;
   const put = (values: readonly string[], after = ''): readonly string[] =>
     values.map((value) => `line = trim(line) // ',' // trim(digits(${value}))${after}`);
   return [
+    'call set_up()',
     'if (command_argument_count() == 0) then',
     ...indented([
-      `h = ${signed(h)}`,
+      `h = ${signed(h)} ! N = ${steps}: (t_end - start)/${steps}`,
+      'call steps_for(h, steps)',
       'call begin()',
       `print '(a)', ${header(['n', independent])}`,
       'call row(0, h)',
-      `do n = 0, ${steps - 1}`,
+      'do n = 0, steps - 1',
       '  call advance(n, h)',
       '  call row(n + 1, h)',
       'end do',
@@ -152,9 +168,7 @@ function mainLines(parts: ProgramParts, components: readonly string[]): readonly
         'call get_command_argument(i, text)',
         'read (text, *, iostat=status) h',
         "if (status /= 0 .or. .not. h > 0.0d0) error stop 'this is not a step size'",
-        `quotient = (${signed(end)} - start)/h`,
-        'steps = max(1, nint(quotient))',
-        `if (abs(quotient - real(steps, dp)) > 1.0d-12*real(steps, dp)) h = (${signed(end)} - start)/real(steps, dp)`,
+        'call steps_for(h, steps)',
         'call begin()',
         'do n = 0, steps - 1',
         '  call advance(n, h)',
@@ -181,9 +195,62 @@ function mainLines(parts: ProgramParts, components: readonly string[]): readonly
   ];
 }
 
+/** What takes steps, and how many: with the constants that are computed, and the end of a run that is not finite. */
+function runRoutines({ step, starter, width, depth, constants, lastStep }: ProgramParts): readonly string[] {
+  return [
+    'subroutine advance(n, h)',
+    ...indented([
+      'integer, intent(in) :: n',
+      'real(dp), intent(in) :: h',
+      ...(starter === null
+        ? ['call step(n, h)']
+        : [
+            `if (n < ${depth}) then`,
+            '  call keep(n, h)',
+            '  call first_step(n, h)',
+            'else',
+            '  call step(n, h)',
+            'end if',
+          ]),
+      `if (.not. (${step.vectors.map((name) => (width === 1 ? `abs(${name}) <= huge(h)` : `all(abs(${name}) <= huge(h))`)).join(' .and. ')})) then`,
+      "  write (error_unit, '(a, i0, a, es13.6, a)') 'stops in step ', n + 1, ' from t = ', start + real(n, dp)*h, &",
+      "    ': not a finite number'",
+      '  stop 1',
+      'end if',
+    ]),
+    'end subroutine advance',
+    '',
+    'subroutine set_up()',
+    ...indented(
+      constants.flatMap(({ name, value, isComputed }) => (isComputed ? [`${name} = ${value}`] : [])),
+    ),
+    'end subroutine set_up',
+    '',
+    'subroutine steps_for(h, steps)',
+    ...indented([
+      'real(dp), intent(inout) :: h',
+      'integer, intent(out) :: steps',
+      'real(dp) :: length, quotient',
+      'length = t_end - start',
+      'quotient = length/h',
+      'steps = max(1, nint(quotient))',
+      'if (abs(quotient - real(steps, dp)) <= 1.0d-12*real(steps, dp)) return',
+      ...(lastStep === 'overrun'
+        ? ['steps = ceiling(quotient)']
+        : [
+            'steps = max(1, int(quotient))',
+            'if (.not. abs(length/real(steps, dp) - h) < abs(length/real(steps + 1, dp) - h)) steps = steps + 1',
+            'h = length/real(steps, dp)',
+          ]),
+    ]),
+    'end subroutine steps_for',
+    '',
+  ];
+}
+
 /** A program in Fortran 2008 that does what a run does. */
 export function fortranProgram(parts: ProgramParts): string {
-  const { step, starter, width, size, parameters, exact } = parts;
+  const { step, starter, width, size, constants, exact } = parts;
   const components = placesByComponent(parts).map(({ vector, index }) => {
     const name = step.vectors[vector] ?? '';
     return width === 1 ? name : `${name}(${index + 1})`;
@@ -199,28 +266,15 @@ export function fortranProgram(parts: ProgramParts): string {
         ]),
     ...exactRoutine(parts, components),
     'subroutine begin()',
-    ...indented(components.map((name, p) => `${name} = ${signed(parts.initial[p] ?? 0)}`)),
+    ...indented([
+      ...(parts.initial.some(({ kind }) => kind === 'each') ? ['integer :: j'] : []),
+      ...parts.initial.flatMap(lineText),
+    ]),
     'end subroutine begin',
     '',
     ...stepLines(parts, step),
     ...(starter === null ? [] : [...stepLines(parts, starter), ...keepLines(parts)]),
-    'subroutine advance(n, h)',
-    ...indented([
-      'integer, intent(in) :: n',
-      'real(dp), intent(in) :: h',
-      ...(starter === null
-        ? ['call step(n, h)']
-        : [
-            `if (n < ${parts.depth}) then`,
-            '  call keep(n, h)',
-            '  call first_step(n, h)',
-            'else',
-            '  call step(n, h)',
-            'end if',
-          ]),
-    ]),
-    'end subroutine advance',
-    '',
+    ...runRoutines(parts),
     'function digits(x) result(text)',
     ...indented([
       'real(dp), intent(in) :: x',
@@ -247,20 +301,21 @@ export function fortranProgram(parts: ProgramParts): string {
   const lines = [
     ...headNotes(parts, './program', 'the Fortran library').map((line) => `! ${line}`.trimEnd()),
     '!',
-    '! gfortran -std=f2008 -O2 -ffp-contract=off program.f90',
+    '! gfortran -std=f2008 -O2 -ffp-contract=off -o program program.f90',
     'program main',
     ...indented([
+      'use, intrinsic :: iso_fortran_env, only: error_unit',
       'implicit none',
       'integer, parameter :: dp = kind(1.0d0)',
-      `real(dp), parameter :: start = ${signed(parts.start)}`,
-      ...parameters.map(({ name, value, written }) =>
-        Number(written) === value
-          ? `real(dp), parameter :: ${name} = ${signed(value)}`
-          : `real(dp), parameter :: ${name} = ${signed(value)} ! ${written}`,
-      ),
+      ...constants.map(({ name, value, note, isComputed }) => {
+        const shown = note === null ? '' : ` ! ${note}`;
+        return isComputed
+          ? `real(dp) :: ${name}${shown}`
+          : `real(dp), parameter :: ${name} = ${value}${shown}`;
+      }),
       ...declared(state, width),
       'integer :: n, i, steps, status',
-      `real(dp) :: h, quotient${exact === null ? '' : ', error, last_h, last_error'}`,
+      `real(dp) :: h${exact === null ? '' : ', error, last_h, last_error'}`,
       `character(len=${60 + 30 * size}) :: line`,
       'character(len=60) :: text',
       ...mainLines(parts, components),

@@ -1,12 +1,21 @@
 import { atom } from '../../formula/printer.ts';
+import { words } from './names.ts';
 import { LIKE_C, shifted } from './writing-parts.ts';
 import type { ProgramParts, Writing } from './language.ts';
 import { type Dialect, likeC } from './like-c.ts';
 import { signedBy } from './signed.ts';
 
+const RESERVED =
+  words(`abstract arguments await break case catch class const continue debugger default delete do else enum eval export
+  extends false finally for function if implements import in instanceof interface let new null package private protected public return
+  static super switch this throw true try typeof var void while with yield async of
+  array arraybuffer bigint boolean buffer console date error exports float64array globalthis infinity json map math module nan
+  number object process promise proxy reflect regexp require set string symbol undefined weakmap sizes errorat __dirname __filename`);
+
 /** How the language writes the parts of a formula. */
 export const JAVASCRIPT: Writing = {
   ...LIKE_C,
+  reserved: RESERVED,
   number: String,
   power: (base, exponent) => atom(`Math.pow(${base}, ${exponent})`),
   call: (name, inputs) => {
@@ -66,10 +75,8 @@ const DIALECT: Dialect = {
     "'use strict';",
     '',
   ],
-  constant: (name, value, note) => {
-    const shown = note === value || note === String(Number(value)) ? '' : ` // ${note}`;
-    return `const ${name} = ${value};${shown}`;
-  },
+  constant: ({ name, value, note }) => `const ${name} = ${value};${note === null ? '' : ` // ${note}`}`,
+  setUp: '',
   declare: declared,
   globals: declared,
   loop: (from, below, counter = 'j') => `for (let ${counter} = ${from}; ${counter} < ${below}; ${counter}++)`,
@@ -80,9 +87,10 @@ const DIALECT: Dialect = {
     step: (name) => `function ${name}(n, h)`,
     begin: 'function begin()',
   },
+  unread: () => [],
   time: 'const t = start + n*h;',
-  signed,
-  main: ({ end, h, steps, size, components: names, exact, independent }, components) => {
+  finite: (value) => `Number.isFinite(${value})`,
+  main: ({ h, steps, lastStep, size, components: names, exact, independent }, components) => {
     const error =
       exact === null
         ? []
@@ -103,14 +111,31 @@ const DIALECT: Dialect = {
       'const digits = (x) => (Number.isFinite(x) ? x.toExponential(16) : String(x));',
       '',
       ...error,
+      'function stop(n, h) {',
+      '  console.error(`stops in step ${n + 1} from t = ${start + n*h}: not a finite number`);',
+      '  process.exit(1);',
+      '}',
+      '',
+      'function stepsFor(h) {',
+      '  const length = t_end - start, quotient = length/h;',
+      '  let steps = Math.max(1, Math.floor(quotient + 0.5));',
+      '  if (Math.abs(quotient - steps) <= 1e-12*steps) return { steps, h };',
+      ...(lastStep === 'overrun'
+        ? ['  return { steps: Math.ceil(quotient), h };']
+        : [
+            '  steps = Math.max(1, Math.floor(quotient));',
+            '  if (!(Math.abs(length/steps - h) < Math.abs(length/(steps + 1) - h))) steps++;',
+            '  return { steps, h: length/steps };',
+          ]),
+      '}',
+      '',
       'function row(n, h) {',
       `  console.log(\`\${n},\${digits(start + n*h)},${values}\`);`,
       '}',
       '',
       'const sizes = process.argv.slice(2).map(Number);',
       'if (sizes.length === 0) {',
-      `  const steps = ${steps};`,
-      `  const h = ${signed(h)};`,
+      `  const { steps, h } = stepsFor(${signed(h)}); // N = ${steps}: (t_end - start)/${steps}`,
       '  begin();',
       `  console.log(${JSON.stringify(['n', independent, ...names].join(','))});`,
       '  row(0, h);',
@@ -118,11 +143,9 @@ const DIALECT: Dialect = {
       '} else {',
       `  console.log(${exact === null ? JSON.stringify(['h', 'N', ...names].join(',')) : "'h,N,error,order'"});`,
       ...(exact === null ? [] : ['  let last = null;']),
-      '  for (let h of sizes) {',
-      '    if (!(h > 0)) { console.error(`${h} is not a step size`); process.exit(1); }',
-      `    const length = ${signed(end)} - start, quotient = length/h;`,
-      '    const steps = Math.max(1, Math.floor(quotient + 0.5));',
-      '    if (Math.abs(quotient - steps) > 1e-12*steps) h = length/steps;',
+      '  for (const size of sizes) {',
+      '    if (!(size > 0)) { console.error(`${size} is not a step size`); process.exit(1); }',
+      '    const { steps, h } = stepsFor(size);',
       '    begin();',
       '    for (let n = 0; n < steps; n++) advance(n, h);',
       ...(exact === null

@@ -19,6 +19,8 @@ export interface FormulaWriting {
 
 /** How a programming language writes formulas, vectors and counters. */
 export interface Writing extends FormulaWriting {
+  /** Words that have a meaning in the language or its library, in small letters: no name of a program. */
+  readonly reserved: ReadonlySet<string>;
   /** Element i of a vector, i counted from 0. */
   readonly element: (vector: string, i: number) => string;
   /** The same where i is the counter of a loop from 0, plus a whole number. */
@@ -101,6 +103,17 @@ export interface Keep {
   readonly from: string;
 }
 
+/** A number of a problem under its name. */
+export interface Constant {
+  readonly name: string;
+  /** As it is computed. */
+  readonly value: string;
+  /** What is to be said of it beside. */
+  readonly note: string | null;
+  /** Whether it depends on others or on functions, so that it must be computed when the program runs. */
+  readonly isComputed: boolean;
+}
+
 /** A whole program, before it is written in a language. */
 export interface ProgramParts {
   readonly title: string;
@@ -111,12 +124,14 @@ export interface ProgramParts {
   readonly width: number;
   /** Where the elements of each vector are in the state. */
   readonly places: readonly (readonly number[])[];
-  readonly start: number;
-  readonly end: number;
+  /** Parameters and both ends of the interval, each after those it depends on. */
+  readonly constants: readonly Constant[];
   readonly h: number;
   readonly steps: number;
-  readonly parameters: readonly { readonly name: string; readonly value: number; readonly written: string }[];
-  readonly initial: readonly number[];
+  /** What becomes of a step size that does not divide the interval. */
+  readonly lastStep: 'fit' | 'overrun';
+  /** Lines that set the vectors of the method to the initial values. */
+  readonly initial: readonly CodeLine[];
   /** Lines that set d from t and the vectors. */
   readonly rightHandSides: readonly CodeLine[];
   /** Lines that set d to how f moves at t and the vectors along others; null where nothing is solved. */

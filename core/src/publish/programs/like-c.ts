@@ -1,10 +1,12 @@
-import type { Condition, CodeLine, ProgramParts, StepRoutine } from './language.ts';
+import type { Condition, CodeLine, Constant, ProgramParts, StepRoutine } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
 
 /** What C and JavaScript say differently. */
 interface Dialect {
   readonly head: (notes: readonly string[]) => readonly string[];
-  readonly constant: (name: string, value: string, note: string) => string;
+  readonly constant: (constant: Constant) => string;
+  /** Sets the constants that are computed when the program runs; '' where all are set at once. */
+  readonly setUp: string;
   readonly declare: (
     numbers: readonly string[],
     arrays: readonly string[],
@@ -24,15 +26,27 @@ interface Dialect {
     readonly step: (name: string) => string;
     readonly begin: string;
   };
+  /** Lines that keep a compiler from warning of arguments that a routine does not read. */
+  readonly unread: (names: readonly string[]) => readonly string[];
   readonly time: string;
-  /** A number of either sign. */
-  readonly signed: (value: number) => string;
+  /** Whether a number is finite. */
+  readonly finite: (value: string) => string;
   readonly main: (parts: ProgramParts, components: readonly string[]) => readonly string[];
   readonly helpers: (used: string) => readonly string[];
 }
 
 function indented(lines: readonly string[]): readonly string[] {
   return lines.map((line) => (line === '' ? '' : `  ${line}`));
+}
+
+/** The lines of a routine, with what its arguments need that it does not read. */
+function withArguments(
+  dialect: Dialect,
+  names: readonly string[],
+  lines: readonly string[],
+): readonly string[] {
+  const text = lines.join('\n');
+  return [...dialect.unread(names.filter((name) => !new RegExp(`\\b${name}\\b`).test(text))), ...lines];
 }
 
 /** A routine from its head and its lines. */
@@ -78,14 +92,15 @@ function copied(dialect: Dialect, { width }: ProgramParts, to: string, from: str
 
 function stepLines(dialect: Dialect, parts: ProgramParts, step: StepRoutine): readonly string[] {
   const { arrays, numbers, vectors, kept, next } = step;
-  return routine(dialect.heads.step(step.name), [
+  const lines = [
     ...dialect.declare(numbers, arrays, parts.width),
     ...step.rooms.flatMap(({ name, size: length }) => dialect.declare([], [name], length)),
     ...(step.usesTime || step.body.some(({ kind }) => kind === 'routine') ? [dialect.time] : []),
     ...step.body.flatMap((line) => lineText(dialect, line)),
     ...kept.map(({ name, from }) => copied(dialect, parts, name, from)),
     ...vectors.map((vector, i) => copied(dialect, parts, vector, next[i] ?? '')),
-  ]);
+  ];
+  return routine(dialect.heads.step(step.name), withArguments(dialect, ['n', 'h'], lines));
 }
 
 /** What is kept of a point at which another method does the step. */
@@ -94,18 +109,19 @@ function keepLines(dialect: Dialect, parts: ProgramParts): readonly string[] {
   const isOne = width === 1;
   const needsRhs = step.kept.some(({ from }) => from === 'f_0');
   const own = step.vectors.join(', ');
-  return routine(dialect.heads.step('keep'), [
+  const lines = [
     ...(needsRhs ? dialect.declare(isOne ? ['f_0'] : [], isOne ? [] : ['f_0'], width) : []),
     ...(needsRhs
       ? [dialect.time, isOne ? `f_0 = ${rhsName}(t, ${own});` : `${rhsName}(t, ${own}, f_0);`]
       : []),
     ...step.kept.map(({ name, from }) => copied(dialect, parts, name, from)),
-  ]);
+  ];
+  return routine(dialect.heads.step('keep'), withArguments(dialect, ['n', 'h'], lines));
 }
 
 /** A whole program in a language with the braces of C. */
 export function likeC(dialect: Dialect, parts: ProgramParts, call: string, library: string): string {
-  const { step, starter, width, size, rightHandSides, moved, exact, rhsName, parameters } = parts;
+  const { step, starter, width, size, rightHandSides, moved, exact, rhsName, constants } = parts;
   const isOne = width === 1;
   const components = placesByComponent(parts).map(({ vector, index }) => {
     const name = step.vectors[vector] ?? '';
@@ -114,22 +130,37 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
   const stateNames = step.vectors;
   const keptNames = step.kept.map(({ name }) => name);
   const state = [...stateNames, ...keptNames];
-  const initial = components.map((name, p) => `${name} = ${dialect.signed(parts.initial[p] ?? 0)};`);
+  const initial = parts.initial.flatMap((line) => lineText(dialect, line));
   const rhsRoutine = (
     name: string,
     vectors: readonly string[],
     lines: readonly CodeLine[],
   ): readonly string[] =>
-    routine(dialect.heads.rhs(name, vectors, isOne), [
-      ...(isOne ? dialect.declare(['d'], [], 1) : []),
-      ...lines.flatMap((line) => lineText(dialect, line)),
-      ...(isOne ? ['return d;'] : []),
-    ]);
+    routine(
+      dialect.heads.rhs(name, vectors, isOne),
+      withArguments(
+        dialect,
+        ['t', ...vectors],
+        [
+          ...(isOne ? dialect.declare(['d'], [], 1) : []),
+          ...lines.flatMap((line) => lineText(dialect, line)),
+          ...(isOne ? ['return d;'] : []),
+        ],
+      ),
+    );
   const exactBody = exact?.flatMap((line) => lineText(dialect, line)) ?? [];
   const all = [
-    dialect.constant('start', dialect.signed(parts.start), dialect.signed(parts.start)),
-    ...parameters.map(({ name, value, written }) => dialect.constant(name, dialect.signed(value), written)),
+    ...constants.map(dialect.constant),
     '',
+    ...(dialect.setUp === ''
+      ? []
+      : [
+          ...routine(
+            dialect.setUp,
+            constants.flatMap(({ name, value, isComputed }) => (isComputed ? [`${name} = ${value};`] : [])),
+          ),
+          '',
+        ]),
     ...rhsRoutine(rhsName, stateNames, rightHandSides),
     '',
     ...(moved === null
@@ -144,7 +175,11 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
       : [
           ...routine(
             dialect.heads.exact(size === 1),
-            size === 1 ? [...dialect.declare(['e'], [], 1), ...exactBody, 'return e;'] : exactBody,
+            withArguments(
+              dialect,
+              ['t'],
+              size === 1 ? [...dialect.declare(['e'], [], 1), ...exactBody, 'return e;'] : exactBody,
+            ),
           ),
           '',
         ]),
@@ -159,6 +194,9 @@ export function likeC(dialect: Dialect, parts: ProgramParts, call: string, libra
       starter === null
         ? 'step(n, h);'
         : `if (n < ${parts.depth}) { keep(n, h); first_step(n, h); } else step(n, h);`,
+      isOne
+        ? `if (!${dialect.finite(stateNames[0] ?? '')}) stop(n, h);`
+        : `${dialect.loop(0, width)} if (${stateNames.map((name) => `!${dialect.finite(`${name}[j]`)}`).join(' || ')}) stop(n, h);`,
     ]),
     '',
     ...routine(dialect.heads.begin, initial),

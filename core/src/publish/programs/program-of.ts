@@ -38,6 +38,7 @@ export function programOf(
       methodTitle: chosen.title,
       starter: found === null || name === null ? null : { title: name, method: found },
       grid,
+      lastStep: study.lastStep,
     },
     language,
   );

@@ -1,14 +1,17 @@
 import { layOut } from '../../program/layout.ts';
 import { lower } from '../../program/lowering.ts';
 import type { Method } from '../../method/method.ts';
-import { componentNames, hasExact, isSecondOrder, type Problem } from '../../problem/problem.ts';
-import type { Grid } from '../../run/grid.ts';
+import { initialFormula, intervalFormulas, parameterFormula } from '../../problem/formulas-of-numbers.ts';
+import { type Block, componentNames, hasExact, isSecondOrder, type Problem } from '../../problem/problem.ts';
+import type { Grid, LastStep } from '../../run/grid.ts';
+import { type Expression, some } from '../../formula/expression.ts';
 import { plainText } from '../../formula/plain-text.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { oneLine } from '../tables/cell-text.ts';
-import type { ProgramParts, StepRoutine, Writing } from './language.ts';
+import type { CodeLine, Constant, ProgramParts, StepRoutine, Writing } from './language.ts';
 import { Names } from './names.ts';
-import { blockLines, type RhsContext } from './rhs-lines.ts';
+import { numberPart } from './program-language.ts';
+import { blockLines, numberFormula, type RhsContext } from './rhs-lines.ts';
 import { stepRoutine } from './step-routine.ts';
 
 /** What is to become a program: a problem, a method with its starter, a grid. */
@@ -20,6 +23,56 @@ export interface ProgramRequest {
   /** The starting method, for a multistep method. */
   readonly starter: { readonly title: string; readonly method: Method } | null;
   readonly grid: Grid;
+  /** What becomes of other step sizes that do not divide the interval. */
+  readonly lastStep: LastStep;
+}
+
+/** The parameters of a problem and both ends of its interval, as they are typed. */
+function constantsOf(context: RhsContext): readonly Constant[] {
+  const { problem, writing, parameters } = context;
+  const { start, end } = intervalFormulas(problem);
+  const isParameter = (node: Expression): boolean => node.kind === 'name' && parameters.has(node.name);
+  const isPower = (node: Expression): boolean => node.kind === 'binary' && node.operator === '^';
+  const constant = (name: string, formula: Expression | null, value: number, typed: string): Constant => {
+    const isReplaced = formula === null && Number(typed) !== value;
+    return {
+      name,
+      value: formula === null ? numberPart(value, writing).text : numberFormula(context, formula),
+      note: isReplaced ? `${oneLine(typed)} in the text` : null,
+      isComputed:
+        formula !== null &&
+        some(
+          formula,
+          (node) => node.kind === 'call' || node.kind === 'if' || isParameter(node) || isPower(node),
+        ),
+    };
+  };
+  return [
+    ...problem.parameters.map((parameter) =>
+      constant(
+        parameters.get(parameter.name) ?? parameter.name,
+        parameterFormula(problem, parameter),
+        parameter.value,
+        plainText(parameter.written),
+      ),
+    ),
+    constant('start', start, problem.start, String(problem.start)),
+    constant('t_end', end, problem.end, String(problem.end)),
+  ];
+}
+
+/** Lines that set the elements of a block to their initial values: by their formula, or one by one. */
+function initialLines(context: RhsContext, block: Block): readonly CodeLine[] {
+  const { problem, layout, vectors, isOne, writing } = context;
+  const { vector, index } = layout.of[block.offset] ?? { vector: 0, index: 0 };
+  const into = vectors[vector] ?? '';
+  const formula = initialFormula(problem, block);
+  if (formula !== null) return blockLines(context, [{ block, offset: index, formula }], into);
+  return Array.from({ length: block.size }, (_, k): CodeLine => ({
+    kind: 'set',
+    to: isOne ? into : writing.element(into, index + k),
+    value: numberPart(problem.initial[block.offset + k] ?? 0, writing).text,
+  }));
 }
 
 /** Largest system that a program is written for. */
@@ -32,7 +85,7 @@ const MAX_COMPONENTS = 1000;
  *   themselves, problems of another form, a last step that is shortened
  */
 export function programParts(request: ProgramRequest, writing: Writing): ProgramParts {
-  const { title, problem, method, methodTitle, starter, grid } = request;
+  const { title, problem, method, methodTitle, starter, grid, lastStep } = request;
   if (grid.shorter !== null)
     throw new Refusal(
       'grid',
@@ -52,13 +105,9 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
   const vectors = isOneVector ? ['y'] : ['x', 'v'];
   const layout = layOut(problem, lower(method, problem.size === 1));
   const isOne = layout.width === 1;
-  const names = new Names();
-  const parameters = problem.parameters.map(({ name, value, written }) => ({
-    own: name,
-    name: names.make(name),
-    value,
-    written: oneLine(plainText(written)),
-  }));
+  const rhsName = isOneVector ? 'f' : 'a';
+  const names = new Names(writing.reserved, [rhsName, ...vectors]);
+  const parameters = problem.parameters.map(({ name }) => ({ own: name, name: names.make(name) }));
   const context: RhsContext = {
     problem,
     layout,
@@ -91,15 +140,14 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
     size: problem.size,
     width: layout.width,
     places: layout.places,
-    start: problem.start,
-    end: problem.end,
+    constants: constantsOf(context),
     h: grid.h,
     steps: grid.steps,
-    parameters: parameters.map(({ name, value, written }) => ({ name, value, written })),
-    initial: problem.initial,
+    lastStep: lastStep === 'overrun' ? 'overrun' : 'fit',
+    initial: problem.blocks.flatMap((block) => initialLines(context, block)),
     rightHandSides,
     moved: step.solves || starterStep?.solves === true ? blockLines(context, rated, 'd', true) : null,
-    rhsName: isOneVector ? 'f' : 'a',
+    rhsName,
     exact,
     step,
     starter: starterStep,

@@ -1,5 +1,5 @@
 import { broken } from './fortran-lines.ts';
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -10,7 +10,7 @@ import { parseMethod } from '../../method/parse-method.ts';
 import { parseProblem } from '../../problem/parse-problem.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
-import { layGrid } from '../../run/grid.ts';
+import { type LastStep, layGrid } from '../../run/grid.ts';
 import { integrate } from '../../run/integrate.ts';
 import { rowsOf } from '../../run/rows.ts';
 import { LANGUAGES, type LanguageName } from './language.ts';
@@ -111,7 +111,6 @@ const COMPILE: Readonly<
       '-std=c99',
       '-Wall',
       '-Wextra',
-      '-Wno-unused-parameter',
       '-Werror',
       '-O2',
       '-ffp-contract=off',
@@ -144,15 +143,24 @@ function starterOf(of: Method): { readonly title: string; readonly method: Metho
   return name === undefined ? null : { title: name, method: method(name) };
 }
 
-/** What a program prints, without arguments and with some. */
-function printed(
+/** How a program is made and run beside what is usual. */
+interface How {
+  readonly sizes?: readonly string[];
+  readonly h?: number;
+  readonly lastStep?: LastStep;
+  /** What a person edits in it. */
+  readonly edit?: (program: string) => string;
+}
+
+/** What a program prints, and how it ends. */
+function ran(
   [text, how, steps]: readonly [string, string, number],
   language: LanguageName,
-  sizes: readonly string[] = [],
-): readonly (readonly string[])[] {
+  { sizes = [], h, lastStep = 'fit', edit = (program) => program }: How = {},
+): { readonly rows: readonly (readonly string[])[]; readonly status: number | null; readonly said: string } {
   const of = method(how);
   const p = problem(text);
-  const grid = layGrid(p.start, p.end, { steps });
+  const grid = layGrid(p.start, p.end, h === undefined ? { steps } : { h }, lastStep);
   const program = writeProgram(
     {
       title: 'Almbach */ "valley" \\ %d',
@@ -161,17 +169,32 @@ function printed(
       methodTitle: how.split('\n')[0]!,
       starter: starterOf(of),
       grid,
+      lastStep,
     },
     language,
   );
   const file = join(folder, `program.${language}`);
-  writeFileSync(file, program);
+  writeFileSync(file, edit(program));
   const [run, inputs] = COMPILE[language](file, folder);
-  const out = execFileSync(run, [...inputs, ...sizes], { encoding: 'utf8', cwd: folder });
-  return out
-    .trimEnd()
-    .split('\n')
-    .map((line) => line.split(','));
+  const { stdout, stderr, status } = spawnSync(run, [...inputs, ...sizes], { encoding: 'utf8', cwd: folder });
+  return {
+    rows: stdout
+      .trimEnd()
+      .split('\n')
+      .map((line) => line.split(',')),
+    status,
+    said: stderr,
+  };
+}
+
+function printed(
+  one: readonly [string, string, number],
+  language: LanguageName,
+  sizes: readonly string[] = [],
+): readonly (readonly string[])[] {
+  const { rows, status, said } = ran(one, language, { sizes });
+  if (status !== 0) throw new Error(said);
+  return rows;
 }
 
 function ownRows([text, how, steps]: readonly [string, string, number]): readonly (readonly number[])[] {
@@ -225,12 +248,98 @@ describe.each(LANGUAGES)('%s', (language) => {
   }, 30_000);
 });
 
+/** What a person edits in a program of each language: from, to. */
+type Edit = Readonly<Record<LanguageName, readonly [from: string, to: string]>>;
+
+const RATE: Edit = {
+  py: ['rate = 0.5', 'rate = 0.75'],
+  c: ['rate = 0.5', 'rate = 0.75'],
+  js: ['rate = 0.5', 'rate = 0.75'],
+  f90: ['rate = 0.5d0', 'rate = 0.75d0'],
+};
+const INITIAL: Edit = {
+  py: ['y = 10.0*rate', 'y = 3.0*rate'],
+  c: ['y = 10.0*rate', 'y = 3.0*rate'],
+  js: ['y = 10*rate', 'y = 3*rate'],
+  f90: ['y = 10.0d0*rate', 'y = 3.0d0*rate'],
+};
+const STEP: Edit = {
+  py: ['steps_for(0.25)', 'steps_for(0.3)'],
+  c: ['double h = 0.25', 'double h = 0.3'],
+  js: ['stepsFor(0.25)', 'stepsFor(0.3)'],
+  f90: ['h = 0.25d0', 'h = 0.3d0'],
+};
+
+describe.each(LANGUAGES)('edited in %s', (language) => {
+  const TEXT =
+    "y' = twice*y - part*t\nrate = 0.5\ntwice = 2*rate\npart = 1/4\ny(0) = 10*rate\n0 <= t <= 8*rate";
+  const edited = (edit: Edit): ((program: string) => string) => {
+    const [from, to] = edit[language];
+    return (program) => {
+      if (program.split(from).length !== 2) throw new Error(`${from} is not once in the program`);
+      return program.replace(from, to);
+    };
+  };
+  const numbers = (rows: readonly (readonly string[])[]): readonly (readonly number[])[] =>
+    rows.slice(1).map((row) => row.map(Number));
+
+  test('a parameter changes what depends on it: others, an initial value, the end', () => {
+    const { rows } = ran([TEXT, 'RK4', 16], language, { edit: edited(RATE) });
+    // h stays as it is, so there are more steps
+    expect(numbers(rows)).toEqual(ownRows([TEXT.replace('rate = 0.5', 'rate = 0.75'), 'RK4', 24]));
+  }, 30_000);
+
+  test('an initial value, and a step size that does not divide the interval', () => {
+    const first = ran([TEXT, 'Heun', 16], language, { edit: edited(INITIAL) });
+    expect(numbers(first.rows)).toEqual(ownRows([TEXT.replace('10*rate', '3*rate'), 'Heun', 16]));
+    const other = ran([TEXT, 'Heun', 16], language, { edit: edited(STEP) });
+    // 4/0.3 is nearest to 13 steps
+    expect(numbers(other.rows)).toEqual(ownRows([TEXT, 'Heun', 13]));
+  }, 60_000);
+
+  test('a run that goes past the end goes past it, with other step sizes, too', () => {
+    const { rows } = ran(["y' = -y\ny(0) = 1\n0 <= t <= 1", 'Euler', 4], language, {
+      h: 0.3,
+      lastStep: 'overrun',
+    });
+    expect(numbers(rows).map(([, t]) => t)).toEqual([0, 1, 2, 3, 4].map((n) => n * 0.3));
+    const sizes = ran(["y' = -y\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t)", 'Euler', 4], language, {
+      sizes: ['0.4'],
+      lastStep: 'overrun',
+    });
+    const [row] = numbers(sizes.rows);
+    expect(row!.slice(0, 2)).toEqual([0.4, 3]);
+    expect(row![2]).toBeCloseTo(Math.abs(0.6 ** 3 - Math.exp(-1.2)), 14);
+  }, 30_000);
+
+  test('a run that becomes non-finite ends with one line', () => {
+    const { rows, status, said } = ran(["y' = y^2\ny(0) = 1\n0 <= t <= 4", 'Euler', 40], language);
+    expect(status).not.toBe(0);
+    expect(said).toMatch(/^stops in step \d+ from t = .*: not a finite number\n/);
+    // all rows before it are there, and none behind it
+    const steps = Number(/step (\d+)/.exec(said)![1]);
+    expect(rows).toHaveLength(1 + steps);
+    expect(rows.every((row) => !/nan|inf/i.test(row.slice(1).join()) || row[0] === 'n')).toBe(true);
+  }, 30_000);
+
+  test('names that mean something to the language are others in a program', () => {
+    const names = ['process', 'stderr', 'erf', 'gamma', 'nint', 'sum', 'console', 'y1', 'length'];
+    const text = `p' = ${names.join(' + ')} - p\n${names.map((name, i) => `${name} = ${i}/8`).join('\n')}\np(0) = 1\n0 <= t <= 1`;
+    expect(numbers(ran([text, 'RK4', 8], language).rows)).toEqual(ownRows([text, 'RK4', 8]));
+  }, 30_000);
+
+  test('a family of 300', () => {
+    const text = LAYERS.replaceAll('1..9', '1..300').replace('u[10]', 'u[301]');
+    expect(numbers(ran([text, 'Euler', 2], language).rows)).toEqual(ownRows([text, 'Euler', 2]));
+  }, 30_000);
+});
+
 test('a derivative that is written out keeps every parameter under its own name, whatever its value', () => {
   const p = problem("y' = -p*y + q*t - s*y^2\np = 0.7\nq = 0.7\ns = 0\ny(0) = 1\n0 <= t <= 2");
   const of = method('Taylor 3');
   const grid = layGrid(0, 2, { steps: 8 });
   const text = writeProgram(
-    { title: 'P', problem: p, method: of, methodTitle: 'Taylor 3', starter: null, grid },
+    { title: 'P', problem: p, method: of, methodTitle: 'Taylor 3', starter: null, grid, lastStep: 'fit' },
     'js',
   );
   const step = text.slice(text.indexOf('function step('), text.indexOf('function advance('));
@@ -243,7 +352,7 @@ test('what no program is made of is refused with the reason', () => {
     const of = method(how);
     const grid = layGrid(0, 4, more.h === undefined ? { steps: 8 } : { h: more.h }, 'shorten');
     return writeProgram(
-      { title: 'P', problem: p, method: of, methodTitle: how, starter: starterOf(of), grid },
+      { title: 'P', problem: p, method: of, methodTitle: how, starter: starterOf(of), grid, lastStep: 'fit' },
       'c',
     );
   };
@@ -257,7 +366,7 @@ test('systems that are too large to be solved or derived in a program are refuse
     const of = method(how);
     const grid = layGrid(0, 1, { steps: 8 });
     return writeProgram(
-      { title: 'P', problem: long, method: of, methodTitle: how, starter: null, grid },
+      { title: 'P', problem: long, method: of, methodTitle: how, starter: null, grid, lastStep: 'fit' },
       'py',
     );
   };

@@ -1,4 +1,5 @@
 import { atom } from '../../formula/printer.ts';
+import { words } from './names.ts';
 import { decimal, LIKE_C, shifted } from './writing-parts.ts';
 import type { Condition, CodeLine, ProgramParts, StepRoutine, Writing } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
@@ -6,9 +7,19 @@ import { signedBy } from './signed.ts';
 
 const PYTHON_OWN: ReadonlySet<string> = new Set(['abs', 'min', 'max', 'sign', 'mod', 'cbrt', 'floor']);
 
+const RESERVED =
+  words(`and as assert async await break class continue def del elif else except false finally for from global if
+  import in is lambda match none nonlocal not or pass raise return true try while with yield
+  abs aiter all anext any ascii bin bool breakpoint bytearray bytes callable chr classmethod compile complex copyright credits
+  delattr dict dir divmod enumerate eval exec exit filter float format frozenset getattr globals hasattr hash help hex id input int
+  isinstance issubclass iter len license list locals map max memoryview min next object oct open ord pow print property quit range
+  repr reversed set setattr slice sorted staticmethod str sum super tuple type vars zip
+  arithmeticerror valueerror exception`);
+
 /** How the language writes the parts of a formula. */
 export const PYTHON: Writing = {
   ...LIKE_C,
+  reserved: RESERVED,
   number: decimal,
   power: (base, exponent) => atom(`math.pow(${base}, ${exponent})`),
   call: (name, inputs) => {
@@ -152,7 +163,7 @@ function problemLines({
   moved,
   exact,
   rhsName,
-  parameters,
+  constants,
 }: ProgramParts): readonly string[] {
   const isOne = width === 1;
   const rhs = (name: string, inputs: readonly string[], lines: readonly string[]): readonly string[] =>
@@ -161,10 +172,7 @@ function problemLines({
       ...(isOne ? ['return d'] : []),
     ]);
   return [
-    ...(parameters.length === 0 ? [] : ['# parameters']),
-    ...parameters.map(({ name, value, written }) =>
-      Number(written) === value ? `${name} = ${signed(value)}` : `${name} = ${signed(value)}  # ${written}`,
-    ),
+    ...constants.map(({ name, value, note }) => `${name} = ${value}${note === null ? '' : `  # ${note}`}`),
     '',
     '',
     ...rhs(rhsName, step.vectors, rightHandSides.flatMap(lineText)),
@@ -196,18 +204,24 @@ function runLines(parts: ProgramParts): readonly string[] {
     ...(isOne ? [`${state.join(' = ')} = 0.0`] : state.map((name) => `${name} = [0.0]*${width}`)),
     '',
     '',
-    ...routine('begin()', [
-      ...(isOne ? [`global ${state.join(', ')}`] : []),
-      ...componentsOf(parts).map((name, p) => `${name} = ${signed(initial[p] ?? 0)}`),
-    ]),
+    ...routine('begin()', [...(isOne ? [`global ${state.join(', ')}`] : []), ...initial.flatMap(lineText)]),
     ...stepLines(parts, step),
     ...(starter === null ? [] : [...stepLines(parts, starter), ...keepLines(parts)]),
-    ...routine(
-      'advance(n, h)',
-      starter === null
-        ? ['step(n, h)']
-        : [`if n < ${depth}:`, '    keep(n, h)', '    first_step(n, h)', 'else:', '    step(n, h)'],
-    ),
+    ...routine('advance(n, h)', [
+      'try:',
+      ...indented(
+        starter === null
+          ? ['step(n, h)']
+          : [`if n < ${depth}:`, '    keep(n, h)', '    first_step(n, h)', 'else:', '    step(n, h)'],
+      ),
+      'except (ArithmeticError, ValueError):',
+      '    stop(n, h)',
+      `if not all(map(math.isfinite, ${isOne ? `[${componentsOf(parts).join(', ')}]` : step.vectors.join(' + ')})):`,
+      '    stop(n, h)',
+    ]),
+    ...routine('stop(n, h)', [
+      'sys.exit(f"stops in step {n + 1} from t = {start + float(n)*h:.6g}: not a finite number")',
+    ]),
   ];
 }
 
@@ -232,7 +246,7 @@ function errorLines(parts: ProgramParts): readonly string[] {
 
 /** What the program prints: the rows of one run, or errors and orders for the step sizes it is given. */
 function mainLines(parts: ProgramParts): readonly string[] {
-  const { exact, steps, h, end, independent } = parts;
+  const { exact, steps, h, lastStep, independent } = parts;
   const values = componentsOf(parts)
     .map((name) => `{${name}:.17g}`)
     .join(',');
@@ -248,14 +262,30 @@ function mainLines(parts: ProgramParts): readonly string[] {
           'last = (h, error)',
         ];
   return [
+    ...routine('steps_for(h)', [
+      'quotient = (t_end - start)/h',
+      'steps = max(1, math.floor(quotient + 0.5))',
+      'if abs(quotient - steps) > 1e-12*steps:',
+      ...indented(
+        lastStep === 'overrun'
+          ? ['steps = math.ceil(quotient)']
+          : [
+              'steps = max(1, math.floor(quotient))',
+              'if not abs((t_end - start)/steps - h) < abs((t_end - start)/(steps + 1) - h):',
+              '    steps += 1',
+              'h = (t_end - start)/steps',
+            ],
+      ),
+      'return steps, h',
+    ]),
     ...routine('row(n, h)', [`print(f"{n},{start + float(n)*h:.17g},${values}")`]),
     'if len(sys.argv) < 2:',
     ...indented([
-      `h = ${signed(h)}`,
+      `steps, h = steps_for(${signed(h)})  # N = ${steps}: h = (t_end - start)/${steps}`,
       'begin()',
       `print(${header(['n', independent])})`,
       'row(0, h)',
-      `for n in range(${steps}):`,
+      'for n in range(steps):',
       '    advance(n, h)',
       '    row(n + 1, h)',
     ]),
@@ -267,11 +297,7 @@ function mainLines(parts: ProgramParts): readonly string[] {
       ...indented([
         'if not h > 0.0:',
         '    sys.exit(f"{h} is not a step size")',
-        `length = ${signed(end)} - start`,
-        'quotient = length/h',
-        'steps = max(1, math.floor(quotient + 0.5))',
-        'if abs(quotient - steps) > 1e-12*steps:',
-        '    h = length/steps',
+        'steps, h = steps_for(h)',
         'begin()',
         'for n in range(steps):',
         '    advance(n, h)',
@@ -283,13 +309,7 @@ function mainLines(parts: ProgramParts): readonly string[] {
 
 /** A program in Python 3 that does what a run does. */
 export function pythonProgram(parts: ProgramParts): string {
-  const all = [
-    `start = ${signed(parts.start)}`,
-    ...problemLines(parts),
-    ...runLines(parts),
-    ...errorLines(parts),
-    ...mainLines(parts),
-  ];
+  const all = [...problemLines(parts), ...runLines(parts), ...errorLines(parts), ...mainLines(parts)];
   const text = all.join('\n');
   const notes = headNotes(parts, 'python3 program.py', "Python's math library");
   return `${[

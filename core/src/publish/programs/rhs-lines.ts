@@ -62,6 +62,15 @@ function leafPart(context: RhsContext, to: RhsLeaf): TextPart {
   }
 }
 
+/** A formula of parameters and constants. */
+export function numberFormula(context: RhsContext, formula: Expression): string {
+  const { problem, writing, used } = context;
+  const print = printer<TextPart, Bound<RhsLeaf>>(
+    programLanguage(writing, ({ to }) => leafPart(context, to), used),
+  );
+  return print(new RhsTrees(problem).at(formula, null, 0)).text;
+}
+
 /** A formula of every block, with where the elements of the block begin in the vector that is set. */
 interface BlockFormula {
   readonly block: Block;

@@ -45,7 +45,7 @@ export class StepWriter {
     this.#context = context;
     this.#program = program;
     this.#width = width;
-    this.#names = new Names(taken);
+    this.#names = new Names(context.writing.reserved, taken);
     this.#rhs = program.form === 'first order' ? 'f' : 'a';
     this.vectors = program.form === 'first order' ? ['y'] : ['x', 'v'];
     this.#counts = registerReads(program);
