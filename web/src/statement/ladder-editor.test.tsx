@@ -40,6 +40,10 @@ test.each<[Ladder, string, Ladder]>([
   [{ first: 0.5, factor: 2, rungs: 4 }, 'pi/8, 2, 5', { first: 'pi/8', factor: 2, rungs: 5 }],
   [{ sizes: [0.5] }, '0.5, 0.1, 1/30', { sizes: [0.5, 0.1, '1/30'] }],
   [{ counts: [4] }, '4, 12, 36', { counts: [4, 12, 36] }],
+  [{ sizes: [0.5] }, '0.5 0.25\t0.125', { sizes: [0.5, 0.25, 0.125] }],
+  [{ sizes: [0.5] }, '0.5; pi / 8\n0.25', { sizes: [0.5, 'pi / 8', 0.25] }],
+  [{ counts: [4] }, '4\n8\n16\n', { counts: [4, 8, 16] }],
+  [{ first: 0.5, factor: 2, rungs: 4 }, '1 2 3', { first: 1, factor: 2, rungs: 3 }],
 ])('%j becomes %s', (before, typed, after) => {
   const { field, onChange } = open(before);
   fireEvent.change(field, { target: { value: typed } });
@@ -47,7 +51,7 @@ test.each<[Ladder, string, Ladder]>([
 });
 
 test.each<[Ladder, string, string]>([
-  [{ sizes: [0.5] }, '', 'enter at least one; separate several by commas'],
+  [{ sizes: [0.5] }, '', 'enter at least one; separate several by commas or spaces'],
   [{ sizes: [0.5] }, '0.5, -1', '-1 must be a positive number'],
   [{ sizes: [0.5] }, '0.5, k', 'a step size may contain only numbers, pi and e'],
   [{ sizes: [0.5] }, Array.from({ length: 41 }, () => '1').join(), 'at most 40 step sizes are allowed'],
@@ -67,7 +71,27 @@ test.each<[Ladder, string, string]>([
   const { field, onChange } = open(before);
   fireEvent.change(field, { target: { value: typed } });
   expect(onChange).not.toHaveBeenCalled();
-  expect(screen.getByText(message)).toBeTruthy();
+  expect(screen.getByRole('alert').textContent).toContain(`${message}; unchanged: `);
+});
+
+test('what cannot be taken stays as it was typed, until it is mended or discarded', () => {
+  const { field, onChange } = open({ sizes: [0.1] });
+  fireEvent.change(field, { target: { value: '0.1, -2' } });
+  fireEvent.keyDown(field, { key: 'Enter', keyCode: 13 });
+  fireEvent.click(screen.getByRole('button', { name: 'Done with the step sizes' }));
+  expect(screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Step sizes' }).value).toBe('0.1, -2');
+  expect(screen.getByRole('alert').textContent).toContain('-2 must be a positive number; unchanged: h = 0.1');
+  fireEvent.change(field, { target: { value: '0.1, 2' } });
+  expect(onChange).toHaveBeenLastCalledWith({ sizes: [0.1, 2] });
+  fireEvent.keyDown(field, { key: 'Enter', keyCode: 13 });
+  expect(screen.queryByRole('textbox')).toBeNull();
+});
+
+test('a mistake can be discarded', () => {
+  const { field } = open({ counts: [4, 8] });
+  fireEvent.change(field, { target: { value: '4, 2.5' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Discard' }));
+  expect(screen.getByText('N = 4, 8')).toBeTruthy();
 });
 
 test('one rung more at the fine end', () => {

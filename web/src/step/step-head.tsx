@@ -6,17 +6,27 @@ import { useStudyState } from '../state/study-state.ts';
 import type { Depth } from '../state/view.ts';
 import './step-head.css';
 
-/**
- * The number of steps that was typed as a step size: `0.3`, `h = pi/20`, `N = 40`.
- *
- * @returns null where it is none
- */
-export function stepsTyped(text: string, length: number): number | null {
+/** Steps of the longest run that is shown. */
+const MAX_STEPS = 1e9;
+
+/** What was typed as a step size, as a number of steps, or why it is none. */
+export type StepsTyped =
+  { readonly ok: true; readonly steps: number } | { readonly ok: false; readonly why: string };
+
+/** Reads a step size, of the interval that is so long: `0.3`, `h = pi/20`, `N = 40`. */
+export function stepsTyped(text: string, length: number): StepsTyped {
   const [, name = 'h', value = ''] = /^\s*(?:([hN])\s*=)?\s*(\S.*?)\s*$/.exec(text) ?? [];
+  if (value === '') return { ok: false, why: 'enter h = 0.1 or N = 40' };
   const read = attempt(() => amountValue(value));
-  const amount = read.ok ? read.value : NaN;
-  const steps = name === 'N' ? amount : Math.round(length / amount);
-  return Number.isSafeInteger(steps) && steps >= 1 && steps <= 1e9 ? steps : null;
+  if (!read.ok) return { ok: false, why: read.refusal.message };
+  const amount = read.value;
+  if (name === 'N' && !(Number.isSafeInteger(amount) && amount >= 1))
+    return { ok: false, why: `N must be a positive integer, not ${value}` };
+  if (!(amount > 0)) return { ok: false, why: `h must be a positive number, not ${value}` };
+  const steps = name === 'N' ? amount : Math.max(1, Math.round(length / amount));
+  return steps <= MAX_STEPS
+    ? { ok: true, steps }
+    : { ok: false, why: 'a run has at most 1,000,000,000 steps' };
 }
 
 /** The step size in large type, to be typed over. */
@@ -39,26 +49,35 @@ function StepSize(): ReactNode {
         </Button>
       </h1>
     );
-  const steps = stepsTyped(draft, length);
+  const typed = stepsTyped(draft, length);
   return (
-    <Input
-      autoFocus
-      aria-label="Step size, or N = the number of steps"
-      value={draft}
-      aria-invalid={steps === null}
-      status={steps === null ? 'error' : ''}
-      onFocus={(event) => event.target.select()}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={() => setDraft(null)}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') setDraft(null);
-        if (event.key !== 'Enter' || steps === null) return;
-        const rung = chosen.rungs.findIndex((one) => one.ok && one.grid.steps === steps);
-        if (rung >= 0) chosen.choose(rung);
-        else chosen.chooseSteps(steps);
-        setDraft(null);
-      }}
-    />
+    <>
+      <Input
+        autoFocus
+        aria-label="Step size, or N = the number of steps"
+        value={draft}
+        aria-invalid={!typed.ok}
+        status={typed.ok ? '' : 'error'}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={() => {
+          if (typed.ok) setDraft(null);
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') setDraft(null);
+          if (event.key !== 'Enter' || !typed.ok) return;
+          const rung = chosen.rungs.findIndex((one) => one.ok && one.grid.steps === typed.steps);
+          if (rung >= 0) chosen.choose(rung);
+          else chosen.chooseSteps(typed.steps);
+          setDraft(null);
+        }}
+      />
+      {!typed.ok && (
+        <p className="wrong" role="alert">
+          {typed.why}
+        </p>
+      )}
+    </>
   );
 }
 

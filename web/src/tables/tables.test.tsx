@@ -371,12 +371,20 @@ describe('a step size that is typed', () => {
     ['h = 0.3', 27],
     ['N = 40', 40],
     ['pi/4', 10],
-    ['N = 2.5', null],
-    ['-1', null],
-    ['0', null],
-    ['soon', null],
+    ['20', 1],
   ])('%s on an interval of 8 is %s steps', (text, steps) => {
-    expect(stepsTyped(text, 8)).toBe(steps);
+    expect(stepsTyped(text, 8)).toEqual({ ok: true, steps });
+  });
+
+  test.each([
+    ['N = 2.5', 'N must be a positive integer, not 2.5'],
+    ['-1', 'h must be a positive number, not -1'],
+    ['0', 'h must be a positive number, not 0'],
+    ['soon', 'a step size may contain only numbers, pi and e'],
+    ['1e-12', 'a run has at most 1,000,000,000 steps'],
+    ['', 'enter h = 0.1 or N = 40'],
+  ])('%s is none: %s', (text, why) => {
+    expect(stepsTyped(text, 8)).toEqual({ ok: false, why });
   });
 });
 
