@@ -25,6 +25,7 @@ export {
 } from './publish/export-query.ts';
 export { type CsvCell, csv } from './publish/csv.ts';
 export { drawnPage, type PagePart, type Paper, PAPERS } from './publish/handouts/handout-html.ts';
+export { parseChoices, repeatedSheets } from './publish/handouts/variants.ts';
 export {
   PLOT_INKS,
   PLOT_SIZES,

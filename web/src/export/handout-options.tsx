@@ -1,3 +1,5 @@
+import { parseChoices, repeatedSheets } from '@schritt/core/document';
+import { attempt } from '@schritt/core/text';
 import { Checkbox, Input, InputNumber, Segmented } from 'antd';
 import type { ReactNode } from 'react';
 import { type HandoutSettings, HANDOUTS_OF, PAPERS } from './export-settings.ts';
@@ -9,6 +11,8 @@ interface Choosing {
 
 function Variants({ handout, change }: Choosing): ReactNode {
   const { variants, sheets, seed } = handout;
+  const read = attempt(() => repeatedSheets(parseChoices(variants), sheets));
+  const repeated = read.ok ? read.value : read.refusal.message;
   return (
     <>
       <label>
@@ -45,6 +49,11 @@ function Variants({ handout, change }: Choosing): ReactNode {
           </label>
           <span className="quiet">the same seed gives the same sheets</span>
         </div>
+      )}
+      {repeated !== null && (
+        <p className="wrong" role="status">
+          {repeated}
+        </p>
       )}
     </>
   );
@@ -93,7 +102,7 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
         <span>Blanks</span>
         <Input
           value={blanks}
-          placeholder="columns k1, k2; rows after 2; cells 3 k1, 4 error"
+          placeholder="columns k1, k2; rows after 2; cells 3 k1, 4 error (of a run: by n)"
           onChange={(event) => change({ blanks: event.target.value })}
         />
       </label>

@@ -5,9 +5,9 @@ import type { Table } from '../tables/table.ts';
 export interface Blanks {
   /** Columns by their titles, in every row that `after` leaves. */
   readonly columns: readonly string[];
-  /** Rows that stay filled at the top; null where no rows are blank as a whole. */
+  /** Rows up to this one stay filled; null where no rows are blank as a whole. Rows count as `rowNumber` says. */
   readonly after: number | null;
-  /** Single cells: the row from 1, and the title of the column. */
+  /** Single cells: the row, and the title of the column. */
   readonly cells: readonly { readonly row: number; readonly column: string }[];
   /** Whether the numbers of the method's formula are left out. */
   readonly coefficients: boolean;
@@ -24,10 +24,16 @@ function titlesOf({ columns, groups }: Table): readonly string[] {
   return columns.map(({ title }, i) => (over[i] ? `${over[i]}: ${title}` : title));
 }
 
+/** The number by which a row is named: its n in the rows of a run, and its place, from 1, among step sizes. */
+export function rowNumber({ columns, rows }: Table, r: number): number {
+  const n = columns[0]?.title === 'n' ? rows[r]?.[0] : null;
+  return typeof n === 'number' ? n : r + 1;
+}
+
 /**
  * Which cells of a table are left blank, row by row.
  *
- * @throws Refusal where a column is named that the table does not have
+ * @throws Refusal where a column or a row is named that the table does not have
  */
 export function blankCells(table: Table, blanks: Blanks): readonly (readonly boolean[])[] {
   const titles = titlesOf(table);
@@ -39,14 +45,21 @@ export function blankCells(table: Table, blanks: Blanks): readonly (readonly boo
         'missing',
         `there is no column ${name}; there are ${[...new Set(titles)].slice(0, 12).join(', ')}`,
       );
+  const numbers = table.rows.map((_, r) => rowNumber(table, r));
+  for (const { row } of blanks.cells)
+    if (!numbers.includes(row))
+      throw new Refusal(
+        'missing',
+        `there is no row ${row}; the rows are ${numbers[0] ?? 0} to ${numbers.at(-1) ?? 0}`,
+      );
   const isGiven = (i: number): boolean => GIVEN.has(plain[i] ?? '') || (i === 1 && plain[0] === 'n');
   return table.rows.map((row, r) =>
     row.map((cell, i) => {
       if (cell === null) return false;
-      if (blanks.cells.some(({ row: at, column }) => at === r + 1 && is(i, column))) return true;
+      if (blanks.cells.some(({ row: at, column }) => at === numbers[r] && is(i, column))) return true;
       const named = blanks.columns.some((name) => is(i, name));
       if (blanks.after === null) return named;
-      if (r < blanks.after) return false;
+      if ((numbers[r] ?? 0) <= blanks.after) return false;
       return blanks.columns.length === 0 ? !isGiven(i) : named;
     }),
   );

@@ -1,3 +1,4 @@
+import { significant } from '../../text/number-text.ts';
 import type { Handouts } from './make-handouts.ts';
 import type { PlotData } from '../plot-data.ts';
 import type { CsvCell } from '../csv.ts';
@@ -5,6 +6,7 @@ import { cellText } from '../tables/cell-text.ts';
 import type { Column, Table } from '../tables/table.ts';
 import { htmlNumber, htmlTable, htmlText } from '../tables/table-formats.ts';
 import type { Handout } from './handout.ts';
+import { keyTables } from './keys.ts';
 import { withNumbers } from './hidden-numbers.ts';
 
 /** The sizes of paper that a page is set for. */
@@ -42,6 +44,9 @@ caption { text-align: left; margin-bottom: 0.3em; }
 th, td { border: 1px solid #9AA5AE; padding: 0.28em 0.6em; text-align: right; }
 th { background: #F1EEE6; font-weight: 600; text-align: center; }
 td.blank { min-width: 5.5em; height: 1.5em; }
+.small table { font-size: var(--size); }
+.small th, .small td { padding: 0.28em 0.35em; }
+.small td.blank { min-width: 4em; }
 td.none { background: #F1EEE6; }
 .answer { color: #B5490F; }
 td.answer { font-weight: 600; }
@@ -61,7 +66,20 @@ function cellHtml(value: CsvCell, of: Column, blank: boolean, solved: boolean): 
   return `${open}${text}</td>`;
 }
 
+/** Columns that have room on a page in the usual size, and how small a wider table may be set, in points. */
+const COLUMNS = 8;
+const SIZE = { usual: 10, least: 6.5 } as const;
+
+/** A table, set smaller where it is wide, so that it is not cut off at the margin. */
 function tableHtml(table: Table, blank: Handout['blank'], solved: boolean): readonly string[] {
+  const size = Math.max(SIZE.least, Math.min(SIZE.usual, (SIZE.usual * COLUMNS) / table.columns.length));
+  const lines = tableLines(table, blank, solved);
+  return size === SIZE.usual
+    ? lines
+    : [`<div class="small" style="--size: ${significant(size, 3)}pt">`, ...lines, '</div>'];
+}
+
+function tableLines(table: Table, blank: Handout['blank'], solved: boolean): readonly string[] {
   return htmlTable(table, (value, of, r, i) => cellHtml(value, of, blank[r]?.[i] === true, solved));
 }
 
@@ -113,7 +131,13 @@ export function handoutHtml(
     '<body>',
     ...handouts.flatMap((handout) => sheetHtml(handout, solved, typeset)),
     ...(solved && keys !== null
-      ? ['<section class="sheet">', '<h1>All keys</h1>', ...tableHtml(keys.table, [], true), '</section>']
+      ? [
+          '<section class="sheet">',
+          '<h1>All keys</h1>',
+          ...(keys.note === null ? [] : [`<p>${htmlText(keys.note)}</p>`]),
+          ...keyTables(keys).flatMap((table) => tableHtml(table, [], true)),
+          '</section>',
+        ]
       : []),
     '</body>',
     '</html>',

@@ -5,7 +5,7 @@ import { texDocument, texText } from '../tables/tex-text.ts';
 import type { Handout } from './handout.ts';
 import type { Paper } from './handout-html.ts';
 import { withNumbers } from './hidden-numbers.ts';
-import type { Keys } from './keys.ts';
+import { type Keys, keyTables } from './keys.ts';
 
 function valueTex(value: CsvCell, of: Column): string {
   if (typeof value !== 'number') return texText(cellText(value, of));
@@ -74,7 +74,13 @@ export function handoutTex(
   const body = [
     '\\pagestyle{empty}',
     ...handouts.flatMap((handout) => sheetTex(handout, solved)),
-    ...(solved && keys !== null ? ['\\noindent\\textbf{All keys}', ...tableTex(keys.table, [], true)] : []),
+    ...(solved && keys !== null
+      ? [
+          '\\noindent\\textbf{All keys}',
+          ...(keys.note === null ? [] : [`\\par\\noindent ${texText(keys.note)}`]),
+          ...keyTables(keys).flatMap((table) => tableTex(table, [], true)),
+        ]
+      : []),
   ];
   return texDocument(body, {
     options: paper === 'A4' ? 'a4paper' : 'letterpaper',

@@ -8,6 +8,7 @@ import type { StudyDocument } from '../../document/document.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { xlsx } from '../sheets/xlsx.ts';
 import { parseBlanks } from './blanks.ts';
+import { keyTables } from './keys.ts';
 import { drawnPage, handoutHtml } from './handout-html.ts';
 import { handoutTex } from './handout-tex.ts';
 import { allowed, handoutWorkbook } from './handout-workbook.ts';
@@ -70,10 +71,15 @@ test('blanks are rows behind the first, columns, cells and numbers of the formul
       .handouts[0]!.blank.map((row) => row.map((is) => (is ? '_' : '.')).join(''))
       .join(' ');
   // n, t, w, error
-  expect(blank('rows after 2')).toBe('.... .... ..__ ..__ ..__');
+  expect(blank('rows after 2')).toBe('.... .... .... ..__ ..__');
   expect(blank('columns error')).toBe('...._'.slice(0, 3) + '_ ...'.concat('_ ...'.repeat(3), '_'));
-  expect(blank('columns w; rows after 3')).toBe('.... .... .... ..__'.replace('..__', '.._.') + ' .._.');
-  expect(blank('cells 2 w, 5 error')).toBe('.... .._. .... .... ...'.concat('_'));
+  expect(blank('columns w; rows after 2')).toBe('.... .... .... .._. .._.');
+  // rows of a run are counted by their n, from 0
+  expect(blank('cells 1 w, 4 error')).toBe('.... .._. .... .... ..._');
+  // and step sizes by their place, from 1
+  const rungs = made({ blanks: 'rows after 1; cells 1 h', of: { kind: 'rungs' } }).handouts[0]!;
+  expect(rungs.blank.map((row) => row.includes(true))).toEqual([true, true, true]);
+  expect(rungs.blank[0]!.filter(Boolean)).toHaveLength(1);
   expect(parseBlanks('coefficients')).toMatchObject({ coefficients: true, after: null });
 });
 
@@ -81,6 +87,7 @@ test.each([
   ['nothing I know', 'is not a blank; write columns k1, k2'],
   ['columns q', 'there is no column q; there are n, t, w, error'],
   ['cells w', 'is not a cell; write its row and its column'],
+  ['cells 9 w', 'there is no row 9; the rows are 0 to 4'],
 ])('blanks %j are refused with what to write', (blanks, words) => {
   expect(refusal(() => made({ blanks }))).toContain(words);
 });
@@ -105,12 +112,12 @@ test('the numbers of a formula are left out, those of indices and of other formu
 
 test('a sheet does not tell what its solution tells', () => {
   // Euler: 8*(1 - 1/2)^n
-  const answers = ['2', '1', '0.5000'];
+  const answers = ['1', '0.5000'];
   const { handouts, keys } = made({ task: NASTY, title: NASTY });
   for (const paper of ['A4', 'Letter'] as const) {
     const sheet = page({ handouts, keys }, { solved: false, paper }, typeset);
     const solved = page({ handouts, keys }, { solved: true, paper }, typeset);
-    expect(sheet.match(/<td class="blank">/g)).toHaveLength(6);
+    expect(sheet.match(/<td class="blank">/g)).toHaveLength(4);
     expect(sheet).not.toContain('class="answer"');
     expect(sheet).not.toContain('exp(');
     for (const answer of answers) expect(solved).toContain(`<td class="answer">${answer}</td>`);
@@ -145,7 +152,7 @@ test('pdflatex sets sheets and solutions, of rungs and of rows, whatever their t
 }, 60_000);
 
 test('a blank of a spreadsheet turns green where it agrees to the digits asked for, and red where it does not', async () => {
-  const { handouts } = made({ blanks: 'cells 5 w, 3 error' });
+  const { handouts } = made({ blanks: 'cells 4 w, 2 error' });
   const bytes = await xlsx(handoutWorkbook(handouts, false, null));
   const book = read(bytes, { cellFormula: true, sheetStubs: true, cellStyles: true });
   // no answer is to be seen: neither in the sheet nor in the numbers that it is held against
@@ -237,8 +244,44 @@ test('variants are all different while there are enough, and the same for the sa
   expect(() => variantsOf(choices, 0, 1)).toThrow(Refusal);
 });
 
+test('keys are set in tables that fit on paper, with every blank', () => {
+  const { keys } = made({
+    of: { kind: 'rows', method: 1, gridRequest: { h: 0.5 }, columns: null },
+    choices: 'k in 0.2, 0.4',
+    sheets: 2,
+    blanks: 'columns k1, k2, w; rows after 2',
+  });
+  // n = 3 to 8, k1 and k2 of the steps from 3 to 7
+  const pieces = keyTables(keys!);
+  expect(keys!.table.columns).toHaveLength(2 + 6 + 5 + 5);
+  expect(pieces.map(({ columns }) => columns.length)).toEqual([8, 8, 6]);
+  for (const { columns, rows } of pieces) {
+    expect(columns.slice(0, 2).map(({ title }) => title)).toEqual(['sheet', 'k']);
+    expect(rows.map((row) => row.length)).toEqual([columns.length, columns.length]);
+  }
+  expect(pieces.flatMap(({ columns }) => columns.slice(2))).toEqual(keys!.table.columns.slice(2));
+  expect(keys!.table.columns[2]!.title).toMatch(/, n = 3$/);
+});
+
+test('sheets that repeat others, and numbers with which a run overflows, are reported', () => {
+  expect(made({ choices: 'k in 0.2, 0.4', sheets: 3 }).keys!.note).toBe(
+    'There are 2 combinations of these values for 3 sheets: some sheets are alike.',
+  );
+  expect(made({ choices: 'k in 0.2, 0.4', sheets: 2 }).keys!.note).toBeNull();
+  const squares: StudyDocument = {
+    ...STUDY,
+    problem: { title: 'Squares', text: "w' = w^2 - k\nk = 4\nw(0) = 1\n0 <= t <= 4" },
+    ladder: { counts: [40, 80] },
+  };
+  const rungs = { of: { kind: 'rungs' } as const, blanks: 'rows after 1' };
+  expect(refusal(() => made({ ...rungs, choices: 'k in 3, 4', sheets: 2 }, squares))).toBe('made');
+  expect(refusal(() => made({ ...rungs, choices: 'w(0) in 1, 9', sheets: 2 }, squares))).toMatch(
+    /^sheet \d \(w\(0\) = 9\): .* has no value in row 1: the run overflows$/,
+  );
+});
+
 test('every variant has its number, its key, and a line in the table of all keys', () => {
-  const { handouts, keys } = made({ choices: 'k in 0.2, 0.25, ..., 0.4', sheets: 5, blanks: 'cells 5 w' });
+  const { handouts, keys } = made({ choices: 'k in 0.2, 0.25, ..., 0.4', sheets: 5, blanks: 'cells 4 w' });
   expect(handouts.map(({ number }) => number)).toEqual([1, 2, 3, 4, 5]);
   for (const [number, k, w] of keys!.table.rows) {
     // Euler with h = 1: 8*(1 - k)^4

@@ -5,10 +5,10 @@ import { layGrid, type GridRequest } from '../../run/grid.ts';
 import { exactCheck } from '../../study/judge/exact-check.ts';
 import type { Study } from '../../study/runs/study.ts';
 import { Refusal } from '../../text/refusal.ts';
-import { parseBlanks } from './blanks.ts';
+import { parseBlanks, rowNumber } from './blanks.ts';
 import { type Handout, type HandoutOf, makeHandout } from './handout.ts';
 import { type Keys, keysOf } from './keys.ts';
-import { parseChoices, variantsOf, withVariant } from './variants.ts';
+import { parseChoices, repeatedSheets, variantsOf, withVariant } from './variants.ts';
 
 /** What a teacher asks for: a sheet, or as many variants of it as she has students. */
 export interface HandoutRequest {
@@ -71,17 +71,43 @@ export function makeHandouts(document: StudyDocument, request: HandoutRequest): 
   const choices = parseChoices(request.choices);
   if (choices.length === 0) return { handouts: [make(trusted(first), null)], keys: null };
   const variants = variantsOf(choices, request.sheets, request.seed);
+  const usual = make(trusted(first), null);
   const handouts = variants.map((variant, i) => {
     const text = withVariant(first.problem, variant);
     try {
-      return make(trusted(opened({ ...document, problem: { ...document.problem, text } })), i + 1);
+      return complete(
+        make(trusted(opened({ ...document, problem: { ...document.problem, text } })), i + 1),
+        usual,
+      );
     } catch (thrown) {
       if (!(thrown instanceof Refusal)) throw thrown;
       const numbers = variant.map(({ name, value }) => `${name} = ${value}`).join(', ');
       throw new Refusal('form', `sheet ${i + 1} (${numbers}): ${thrown.message}`);
     }
   });
-  return { handouts, keys: keysOf(handouts, variants, digits) };
+  return {
+    handouts,
+    keys: keysOf(handouts, variants, { digits, note: repeatedSheets(choices, request.sheets) }),
+  };
+}
+
+/**
+ * A sheet whose table has a number wherever that of the study has one.
+ *
+ * @throws Refusal where one is missing, as of a run that overflows with these numbers
+ */
+function complete(handout: Handout, usual: Handout): Handout {
+  for (const [r, row] of handout.table.rows.entries())
+    for (const [i, cell] of row.entries()) {
+      const isNumber = typeof cell === 'number' ? Number.isFinite(cell) : cell !== null;
+      if (isNumber || usual.table.rows[r]?.[i] == null) continue;
+      const { title } = handout.table.columns[i] ?? { title: '' };
+      throw new Refusal(
+        'form',
+        `${title} has no value in row ${rowNumber(handout.table, r)}: the run overflows`,
+      );
+    }
+  return handout;
 }
 
 /** A study of which errors may be told: its exact solution, where it has one, has to be one. */

@@ -61,6 +61,7 @@ function valuesOf(name: string, text: string): readonly string[] {
  * Reads what numbers of a problem may be: `k in 0.2, 0.25, ..., 0.6; level(0) in 1..5; w in pi/2, pi`.
  *
  * @throws Refusal for what is of another form
+ * @example parseChoices('k in 1..3')[0]?.values.length // 3
  */
 export function parseChoices(text: string): readonly VariantChoices[] {
   return text
@@ -109,6 +110,18 @@ export function withVariant(problem: Problem, variant: Variant): string {
     (text, { from, to, value }) => `${text.slice(0, from)}${value}${text.slice(to)}`,
     problem.text,
   );
+}
+
+/**
+ * That sheets repeat others, where there are fewer combinations of values than sheets; null otherwise.
+ *
+ * @example repeatedSheets(parseChoices('k in 1, 2'), 3) // 'There are 2 combinations of these values for 3 sheets: some sheets are alike.'
+ */
+export function repeatedSheets(choices: readonly VariantChoices[], sheets: number): string | null {
+  const all = choices.reduce((product, { values }) => product * new Set(values).size, 1);
+  return choices.length === 0 || sheets <= all
+    ? null
+    : `There ${all === 1 ? 'is one combination' : `are ${all} combinations`} of these values for ${sheets} sheets: some sheets are alike.`;
 }
 
 /**
