@@ -169,3 +169,33 @@ test('every plot is saved as shown: its curves, its axes and its legend, each on
   // its edge is many pieces
   expect(region.match(/<path[^>]*stroke="#B5490F"/gi)?.length).toBeGreaterThan(60);
 });
+
+test('rows are copied all, and selected cells as plain numbers', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  const onClipboard = (): Promise<string> => page.evaluate(() => navigator.clipboard.readText());
+  await openStudy(page, 'Sway of the gondola');
+  const table = page.getByRole('region', { name: 'Step sizes and errors' });
+  // from the error of Euler at the largest h to that of RK4 at the next one
+  await table.evaluate((region) => {
+    const rows = [...region.querySelectorAll('tbody tr')];
+    const range = document.createRange();
+    range.setStartBefore(rows[0]!.querySelector('th')!);
+    range.setEndAfter(rows[1]!.querySelectorAll('td')[8]!);
+    document.getSelection()!.removeAllRanges();
+    document.getSelection()!.addRange(range);
+  });
+  await page.keyboard.press('Control+c');
+  const cellsCopied = (await onClipboard()).split('\n').map((line) => line.split('\t'));
+  expect(cellsCopied.map((line) => line[0])).toEqual(['0.5', '0.25']);
+  // 8.84 x 10^-4 is shown
+  expect(Number(cellsCopied[1]!.at(-2))).toBeCloseTo(8.84e-4, 6);
+  expect(cellsCopied[1]!.at(-2)).toMatch(/^0\.000\d{10,}$/);
+
+  await page.getByRole('navigation', { name: 'Level' }).getByRole('button', { name: '80 steps' }).click();
+  await expect(page.getByRole('region', { name: 'Rows' }).locator('tbody tr')).toHaveCount(40);
+  await page.getByRole('button', { name: 'Copy rows' }).click();
+  await expect(page.getByRole('button', { name: 'Copied 81 rows' })).toBeVisible();
+  const lines = (await onClipboard()).split('\n');
+  expect(lines).toHaveLength(1 + 81);
+  expect(lines.at(-1)).toMatch(/^80\t10\t-?\d/);
+});

@@ -1,5 +1,6 @@
-import type { ComponentType, ReactNode } from 'react';
+import { type ComponentType, type ReactNode, useEffect } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { copyCells } from './frame/copied-table.ts';
 import { LoadingPage, MessagePage } from './frame/message-page.tsx';
 import { PageBoundary } from './frame/page-boundary.tsx';
 import { DesignFrame } from './theme/design-frame.tsx';
@@ -31,6 +32,10 @@ const router = createBrowserRouter([
 ]);
 
 export function App(): ReactNode {
+  useEffect(() => {
+    document.addEventListener('copy', copyCells);
+    return () => document.removeEventListener('copy', copyCells);
+  }, []);
   return (
     <DesignFrame>
       <RouterProvider router={router} />

@@ -11,19 +11,19 @@ function table(
   headings: readonly string[],
   rows: readonly (readonly (number | null | undefined)[])[],
   format: NumberFormat,
-): string {
+): readonly (readonly string[])[] {
   const cell = (value: number | null | undefined, i: number): string =>
     value == null ? '' : i === 0 ? String(value) : formatted(value, format);
-  return [headings.map(heading), ...rows.map((row) => row.map(cell))].map((row) => row.join('\t')).join('\n');
+  return [headings.map(heading), ...rows.map((row) => row.map(cell))];
 }
 
-/** Rows of all methods as plain text that a spreadsheet takes, with tabs between the cells. */
-export function sideText(
+/** Rows of all methods as plain cells that a spreadsheet takes, under their headings. */
+export function sideCells(
   side: SideRows,
   independent: string,
   titles: readonly string[],
   format: NumberFormat,
-): string {
+): readonly (readonly string[])[] {
   const hasExact = side.rows.some(({ exact }) => exact !== null);
   const headings = [
     'n',
@@ -44,12 +44,12 @@ export function sideText(
 }
 
 /** Rows of one method with the columns that are shown, likewise. */
-export function stepsText(
+export function stepsCells(
   { rows }: Pick<RowsWindow, 'rows'>,
   cells: readonly StepCell[],
   independent: string,
   format: NumberFormat,
-): string {
+): readonly (readonly string[])[] {
   return table(
     ['n', independent, ...cells.map((cell) => cell.heading)],
     rows.map((row, place) => [row.n, row.t, ...cells.map(({ value }) => value(row, place))]),

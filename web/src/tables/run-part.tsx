@@ -1,17 +1,18 @@
-import { short } from '@schritt/core/text';
+import { count, counted, short } from '@schritt/core/text';
 import { Button, Select } from 'antd';
 import { type MouseEvent, type ReactNode, useState } from 'react';
 import { useStudyState } from '../state/study-state.ts';
+import { copiedTable } from '../frame/copied-table.ts';
 import { UnderWay } from '../frame/under-way.tsx';
 import { ColumnChoice } from './column-choice.tsx';
 import { FullNumberText, useFullNumber } from './full-number.tsx';
 import { FormatContext, FORMATS, USUAL_FORMAT } from './number-format.tsx';
 import { RowsChoice } from './rows-choice.tsx';
 import { RowsPages } from './rows-pages.tsx';
-import { sideText, stepsText } from './rows-text.ts';
+import { sideCells, stepsCells } from './rows-text.ts';
 import { SideTable } from './side-table.tsx';
 import { STEP_COLUMNS, stepCells, type StepColumn, StepsTable, USUAL_COLUMNS } from './steps-table.tsx';
-import { type RunRows, useRunRows } from './use-run-rows.ts';
+import { MAX_ROWS, type RunRows, useRunRows } from './use-run-rows.ts';
 
 /** Times that are named of those which are no grid points. */
 const MAX_NAMED = 12;
@@ -31,7 +32,28 @@ function TimesNotes({ shown: { byTimes } }: { readonly shown: RunRows }): ReactN
   );
 }
 
-/** Copies the rows that are shown, in full unless a person has said to how many digits. */
+/** What became of a copy: how many rows were copied, and of how many. */
+type Copied =
+  | { readonly kind: 'under way' }
+  | { readonly kind: 'done'; readonly rows: number; readonly of: number }
+  | { readonly kind: 'failed'; readonly why: string };
+
+function copiedText(copied: Copied | null): string {
+  switch (copied?.kind) {
+    case undefined:
+      return 'Copy rows';
+    case 'under way':
+      return 'Copying ...';
+    case 'done':
+      return copied.rows < copied.of
+        ? `Copied the first ${count(copied.rows)} of ${count(copied.of)} rows`
+        : `Copied ${counted(copied.rows, 'row')}`;
+    case 'failed':
+      return `Not copied: ${copied.why}`;
+  }
+}
+
+/** Copies all rows of what is shown, also those of other pages, in full unless a person has said to how many digits. */
 function CopyRows({
   shown,
   columns,
@@ -42,20 +64,41 @@ function CopyRows({
   readonly formatName: string | null;
 }): ReactNode {
   const { independent } = useStudyState('independent');
-  const [copied, setCopied] = useState(false);
+  const [copied, setCopied] = useState<Copied | null>(null);
   const format = FORMATS.find(({ value }) => value === formatName)?.format ?? ({ kind: 'full' } as const);
-  const copy = (): void => {
-    const { side, rows, method, methods } = shown;
-    const titles = methods.map(({ title }) => title);
-    const text =
-      method < 0
-        ? side.value && sideText(side.value, independent, titles, format)
-        : rows.value && stepsText(rows.value, stepCells(rows.value, columns), independent, format);
-    if (text !== null) void navigator.clipboard.writeText(text).then(() => setCopied(true));
+  const copy = async (): Promise<void> => {
+    setCopied({ kind: 'under way' });
+    try {
+      const all = await shown.all();
+      if (all === null) return setCopied(null);
+      const titles = shown.methods.map(({ title }) => title);
+      const cells =
+        all.kind === 'side'
+          ? sideCells(all.side, independent, titles, format)
+          : stepsCells(all.window, stepCells(all.window, columns), independent, format);
+      const { text, html } = copiedTable(cells);
+      await navigator.clipboard.write([
+        new ClipboardItem({
+          'text/plain': new Blob([text], { type: 'text/plain' }),
+          'text/html': new Blob([html], { type: 'text/html' }),
+        }),
+      ]);
+      const { byTimes, every, steps } = shown;
+      const rows = cells.length - 1;
+      const of = byTimes === null && rows === MAX_ROWS ? Math.ceil((steps + 1) / every) : rows;
+      setCopied({ kind: 'done', rows, of });
+    } catch (thrown) {
+      setCopied({ kind: 'failed', why: thrown instanceof Error ? thrown.message : String(thrown) });
+    }
   };
   return (
-    <Button size="small" onClick={copy} onBlur={() => setCopied(false)}>
-      {copied ? 'Copied' : 'Copy rows'}
+    <Button
+      size="small"
+      disabled={copied?.kind === 'under way'}
+      onClick={() => void copy()}
+      onBlur={() => setCopied((now) => (now?.kind === 'under way' ? now : null))}
+    >
+      {copiedText(copied)}
     </Button>
   );
 }

@@ -18,7 +18,8 @@ import { FullNumberText, useFullNumber } from './full-number.tsx';
 import { columnIn, formatted, USUAL_FORMAT } from './number-format.tsx';
 import { ColumnNumber } from '../math/number-column.tsx';
 import { gridPointAt } from './rows-asked.ts';
-import { sideText, stepsText } from './rows-text.ts';
+import { copiedTable } from '../frame/copied-table.ts';
+import { sideCells, stepsCells } from './rows-text.ts';
 import { SideTable } from './side-table.tsx';
 import { stepCells, StepsTable, USUAL_COLUMNS } from './steps-table.tsx';
 
@@ -296,7 +297,7 @@ describe('rows side by side', () => {
   });
 
   test('are copied in full, and no title becomes a formula of a spreadsheet', () => {
-    expect(sideText(SIDE, 'x', ['Euler', '=Heun'], { kind: 'full' })).toBe(
+    expect(copiedTable(sideCells(SIDE, 'x', ['Euler', '=Heun'], { kind: 'full' })).text).toBe(
       [
         "n\tx\texact m\tEuler: m\tEuler: error\t'=Heun: m\t'=Heun: error",
         '0\t0\t1\t1\t0\t1\t0',
@@ -307,7 +308,7 @@ describe('rows side by side', () => {
 
   test('are copied to the places that were chosen, with the columns that are shown', () => {
     const cells = stepCells(WINDOW, ['values', 'exact']);
-    expect(stepsText(WINDOW, cells, 'x', { kind: 'places', count: 3 })).toBe(
+    expect(copiedTable(stepsCells(WINDOW, cells, 'x', { kind: 'places', count: 3 })).text).toBe(
       ['n\tx\tm\texact m', '40\t0.250\t1.333\t1.250', '41\t0.500\t2.000\t2.000'].join('\n'),
     );
   });

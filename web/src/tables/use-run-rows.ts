@@ -1,3 +1,4 @@
+import { Computer } from '../worker/computer.ts';
 import type { Computed } from '../worker/use-work.ts';
 import type { RowsWindow, SideRows } from '../worker/messages.ts';
 import { useMemo, useState } from 'react';
@@ -35,9 +36,18 @@ export interface RunRows {
   readonly every: number;
   readonly steps: number;
   readonly goTo: (n: number) => void;
+  /** All rows of what is shown, and not one window of them: at most so many. */
+  readonly all: () => Promise<AllRows | null>;
   readonly side: Computed<SideRows>;
   readonly rows: Computed<RowsWindow>;
 }
+
+/** Most rows that are taken at once. */
+export const MAX_ROWS = 50_000;
+
+/** All rows of one method, or of all methods side by side. */
+export type AllRows =
+  { readonly kind: 'rows'; readonly window: RowsWindow } | { readonly kind: 'side'; readonly side: SideRows };
 
 /** Chooses rows of the run at the chosen step size, and has them computed. */
 export function useRunRows(): RunRows {
@@ -80,6 +90,27 @@ export function useRunRows(): RunRows {
   );
   const side = useSide(good.document, sideRequest);
   const rows = useRows(good.document, rowsRequest);
+  const all = async (): Promise<AllRows | null> => {
+    const { document } = good;
+    if (document === null) return null;
+    const computer = new Computer();
+    const whole = { from: 0, count: MAX_ROWS };
+    try {
+      if (rowsRequest !== null)
+        return {
+          kind: 'rows',
+          window: await computer.ask('rows', { document, window: { ...rowsRequest, ...whole } }),
+        };
+      return sideRequest === null
+        ? null
+        : {
+            kind: 'side',
+            side: await computer.ask('side', { document, window: { ...sideRequest, ...whole } }),
+          };
+    } finally {
+      computer.close();
+    }
+  };
   return {
     methods: good.keys.map((one) => ({
       key: one,
@@ -98,6 +129,7 @@ export function useRunRows(): RunRows {
     every,
     steps: grid?.steps ?? 0,
     goTo: (n) => setPlace({ run, from: n }),
+    all,
     side,
     rows,
   };
