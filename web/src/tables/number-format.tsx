@@ -1,6 +1,6 @@
 import { exponential, fixed, short } from '@schritt/core/text';
 import { createContext } from 'react';
-import { needsPower, type NumberColumn, numberColumn } from '../math/number-column.tsx';
+import { errorColumn, needsPower, type NumberColumn, numberColumn } from '../math/number-column.tsx';
 
 /** How numbers of rows are written: to significant digits, to decimal places, or with all their digits. */
 export type NumberFormat =
@@ -36,6 +36,11 @@ export function formatted(value: number, format: NumberFormat): string {
   if (format.kind === 'full' || !Number.isFinite(value)) return String(value);
   if (format.kind === 'places') return Math.abs(value) < 1e15 ? fixed(value, format.count) : String(value);
   return needsPower(value) ? exponential(value, format.count) : short(value, format.count);
+}
+
+/** How a column of errors is written: to three digits, or to as many as were chosen; decimal places leave nothing of small ones. */
+export function errorsIn(format: NumberFormat, errors: readonly (number | null | undefined)[]): NumberColumn {
+  return format === USUAL_FORMAT || format.kind === 'places' ? errorColumn(errors) : columnIn(format, errors);
 }
 
 /** How a column of values is written in a format. */

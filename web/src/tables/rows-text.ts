@@ -1,4 +1,5 @@
 import type { RowsWindow, SideRow, SideRows } from '../worker/messages.ts';
+import type { RowErrors } from './row-error.ts';
 import { formatted, type NumberFormat } from './number-format.tsx';
 import { type StepCell } from './steps-table.tsx';
 
@@ -21,24 +22,24 @@ function table(
 export function sideCells(
   side: SideRows,
   independent: string,
-  titles: readonly string[],
+  { titles, errors }: { readonly titles: readonly string[]; readonly errors: RowErrors },
   format: NumberFormat,
 ): readonly (readonly string[])[] {
-  const hasExact = side.rows.some(({ exact }) => exact !== null);
+  const hasExact = side.truth !== null;
   const headings = [
     'n',
     independent,
-    ...(hasExact ? [`exact ${side.component}`] : []),
-    ...titles.flatMap((title) => [`${title}: ${side.component}`, ...(hasExact ? [`${title}: error`] : [])]),
+    ...(hasExact ? [`${side.truth} ${side.component}`] : []),
+    ...titles.flatMap((title) => [
+      `${title}: ${side.component}`,
+      ...(hasExact ? [`${title}: ${errors.heading}`] : []),
+    ]),
   ];
   const row = ({ n, t, exact, values }: SideRow): readonly (number | null)[] => [
     n,
     t,
     ...(hasExact ? [exact] : []),
-    ...values.flatMap((value) => [
-      value,
-      ...(hasExact ? [value === null || exact === null ? null : value - exact] : []),
-    ]),
+    ...values.flatMap((value) => [value, ...(hasExact ? [errors.of(value, exact)] : [])]),
   ];
   return table(headings, side.rows.map(row), format);
 }

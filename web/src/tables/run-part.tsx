@@ -7,6 +7,7 @@ import { UnderWay } from '../frame/under-way.tsx';
 import { ColumnChoice } from './column-choice.tsx';
 import { FullNumberText, useFullNumber } from './full-number.tsx';
 import { FormatContext, FORMATS, USUAL_FORMAT } from './number-format.tsx';
+import { rowErrors } from './row-error.ts';
 import { RowsChoice } from './rows-choice.tsx';
 import { RowsPages } from './rows-pages.tsx';
 import { sideCells, stepsCells } from './rows-text.ts';
@@ -63,19 +64,23 @@ function CopyRows({
   readonly columns: readonly StepColumn[];
   readonly formatName: string | null;
 }): ReactNode {
-  const { independent } = useStudyState('independent');
+  const { independent, error } = useStudyState('independent', 'error');
+  const errors = rowErrors(error.scale);
   const [copied, setCopied] = useState<Copied | null>(null);
   const format = FORMATS.find(({ value }) => value === formatName)?.format ?? ({ kind: 'full' } as const);
   const copy = async (): Promise<void> => {
     setCopied({ kind: 'under way' });
     try {
       const all = await shown.all();
-      if (all === null) return setCopied(null);
+      if (all === null) {
+        setCopied(null);
+        return;
+      }
       const titles = shown.methods.map(({ title }) => title);
       const cells =
         all.kind === 'side'
-          ? sideCells(all.side, independent, titles, format)
-          : stepsCells(all.window, stepCells(all.window, columns), independent, format);
+          ? sideCells(all.side, independent, { titles, errors }, format)
+          : stepsCells(all.window, stepCells(all.window, columns, errors), independent, format);
       const { text, html } = copiedTable(cells);
       await navigator.clipboard.write([
         new ClipboardItem({
@@ -111,8 +116,9 @@ function AllMethods({
   readonly shown: RunRows;
   readonly onClick: (event: MouseEvent) => void;
 }): ReactNode {
-  const { independent, view, setView, setMarked } = useStudyState(
+  const { independent, error, view, setView, setMarked } = useStudyState(
     'independent',
+    'error',
     'view',
     'setView',
     'setMarked',
@@ -123,6 +129,7 @@ function AllMethods({
     <>
       <SideTable
         side={side.value}
+        errors={rowErrors(error.scale)}
         independent={independent}
         methods={methods}
         chosen={view.depth === 'step' ? view.n : -1}
@@ -144,7 +151,7 @@ function AllMethods({
 
 /** The rows of the run at the chosen step size: of all methods side by side, or of one with every stage. */
 export function RunPart(): ReactNode {
-  const { independent, setMarked } = useStudyState('independent', 'setMarked');
+  const { independent, error, setMarked } = useStudyState('independent', 'error', 'setMarked');
   const shown = useRunRows();
   const [formatName, setFormatName] = useState<string | null>(null);
   const [columns, setColumns] = useState<readonly StepColumn[]>(USUAL_COLUMNS);
@@ -178,6 +185,7 @@ export function RunPart(): ReactNode {
         {method >= 0 && rows.value !== null && (
           <StepsTable
             window={rows.value}
+            errors={rowErrors(error.scale)}
             columns={columns}
             independent={independent}
             onMark={setMarked}

@@ -1,12 +1,14 @@
 import { Fragment, type MouseEvent, type ReactNode, useContext } from 'react';
-import { ColumnNumber, errorColumn } from '../math/number-column.tsx';
+import { ColumnNumber } from '../math/number-column.tsx';
 import { Mark } from '../plots/mark.tsx';
 import type { SideRows } from '../worker/messages.ts';
-import { columnIn, FormatContext } from './number-format.tsx';
+import { columnIn, errorsIn, FormatContext } from './number-format.tsx';
+import type { RowErrors } from './row-error.ts';
 import './rung-table.css';
 
 interface SideTableProps {
   readonly side: SideRows;
+  readonly errors: RowErrors;
   readonly independent: string;
   readonly methods: readonly { readonly key: string; readonly title: string; readonly place: number }[];
   /** The grid point from which the chosen step goes. */
@@ -16,9 +18,10 @@ interface SideTableProps {
   readonly onClick: (event: MouseEvent) => void;
 }
 
-/** Rows of all methods side by side: the value of one component, and its error where the exact one is known. */
+/** Rows of all methods side by side: the value of one component, and its error against the exact one or a reference. */
 export function SideTable({
   side,
+  errors: rowErrors,
   independent,
   methods,
   chosen,
@@ -26,13 +29,11 @@ export function SideTable({
   onMark,
   onClick,
 }: SideTableProps): ReactNode {
-  const { rows, component } = side;
-  const hasExact = rows.some(({ exact }) => exact !== null);
+  const { rows, component, truth } = side;
+  const hasExact = truth !== null;
   const format = useContext(FormatContext);
-  const errorOf = ({ values, exact }: SideRows['rows'][number], i: number): number | null => {
-    const value = values[i] ?? null;
-    return value === null || exact === null ? null : value - exact;
-  };
+  const errorOf = ({ values, exact }: SideRows['rows'][number], i: number): number | null =>
+    rowErrors.of(values[i], exact);
   const times = columnIn(
     format,
     rows.map(({ t }) => t),
@@ -46,7 +47,10 @@ export function SideTable({
       format,
       rows.map(({ values }) => values[i]),
     ),
-    errors: errorColumn(rows.map((row) => errorOf(row, i))),
+    errors: errorsIn(
+      format,
+      rows.map((row) => errorOf(row, i)),
+    ),
   }));
   return (
     <table className="rung-table steps" onMouseLeave={() => onMark(null)} onClick={onClick}>
@@ -62,13 +66,13 @@ export function SideTable({
         <tr>
           <th scope="col">n</th>
           <th scope="col">{independent}</th>
-          {hasExact && <th scope="col">{`exact ${component}`}</th>}
+          {hasExact && <th scope="col">{`${truth} ${component}`}</th>}
           {methods.map(({ key }) => (
             <Fragment key={key}>
               <th scope="col" className="first">
                 {component}
               </th>
-              {hasExact && <th scope="col">error</th>}
+              {hasExact && <th scope="col">{rowErrors.heading}</th>}
             </Fragment>
           ))}
         </tr>

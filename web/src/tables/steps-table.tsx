@@ -1,7 +1,8 @@
 import { type MouseEvent, type ReactNode, useContext } from 'react';
-import { ColumnNumber, errorColumn } from '../math/number-column.tsx';
+import { ColumnNumber } from '../math/number-column.tsx';
 import type { RowsWindow } from '../worker/messages.ts';
-import { columnIn, FormatContext } from './number-format.tsx';
+import { columnIn, errorsIn, FormatContext } from './number-format.tsx';
+import type { RowErrors } from './row-error.ts';
 import './rung-table.css';
 
 /** Steps that the table shows at once. */
@@ -38,9 +39,12 @@ export interface StepCell {
 }
 
 /** The columns of the rows of a run, of the chosen kinds. */
-export function stepCells(window: RowsWindow, kinds: readonly StepColumn[]): readonly StepCell[] {
-  const { components, slopes, stages, conserved, rows, localErrors } = window;
-  const hasExact = rows.some((row) => row.exact.some((value) => value !== null));
+export function stepCells(
+  window: RowsWindow,
+  kinds: readonly StepColumn[],
+  errors: RowErrors,
+): readonly StepCell[] {
+  const { components, slopes, stages, conserved, truths, localErrors } = window;
   const all: readonly StepCell[] = [
     ...components.map((heading, j): StepCell => ({ heading, kind: 'values', value: (row) => row.values[j] })),
     ...slopes.map((heading, j): StepCell => ({ heading, kind: 'slopes', value: (row) => row.slopes[j] })),
@@ -54,19 +58,18 @@ export function stepCells(window: RowsWindow, kinds: readonly StepColumn[]): rea
       kind: 'conserved',
       value: (row) => row.conserved[k],
     })),
-    ...(hasExact
-      ? components.flatMap((name, j): readonly StepCell[] => [
-          { heading: `exact ${name}`, kind: 'exact', value: (row) => row.exact[j] },
-          {
-            heading: `error ${name}`,
-            kind: 'error',
-            value: (row) => {
-              const [own, known] = [row.values[j], row.exact[j]];
-              return own === undefined || known == null ? null : own - known;
-            },
-          },
-        ])
-      : []),
+    ...components.flatMap((name, j): readonly StepCell[] => {
+      const truth = truths[j] ?? null;
+      if (truth === null) return [];
+      return [
+        { heading: `${truth} ${name}`, kind: 'exact', value: (row) => row.exact[j] },
+        {
+          heading: `${errors.heading} ${name}`,
+          kind: 'error',
+          value: (row) => errors.of(row.values[j], row.exact[j]),
+        },
+      ];
+    }),
     ...(localErrors.length > 0
       ? components.flatMap((name, j): readonly StepCell[] => [
           { heading: `estimated ${name}`, kind: 'local', value: (_, i) => localErrors[i]?.estimate[j] },
@@ -79,6 +82,7 @@ export function stepCells(window: RowsWindow, kinds: readonly StepColumn[]): rea
 
 interface StepsTableProps {
   readonly window: RowsWindow;
+  readonly errors: RowErrors;
   readonly columns: readonly StepColumn[];
   readonly independent: string;
   /** Receives the time of the step under the pointer; null for none. */
@@ -87,16 +91,25 @@ interface StepsTableProps {
 }
 
 /** The steps of one run with every stage, a window of them at a time. */
-export function StepsTable({ window, columns, independent, onMark, onClick }: StepsTableProps): ReactNode {
+export function StepsTable({
+  window,
+  errors,
+  columns,
+  independent,
+  onMark,
+  onClick,
+}: StepsTableProps): ReactNode {
   const { rows, stopped } = window;
-  const cells = stepCells(window, columns);
+  const cells = stepCells(window, columns, errors);
   const format = useContext(FormatContext);
   const times = columnIn(
     format,
     rows.map(({ t }) => t),
   );
   const styles = cells.map(({ kind, value }) =>
-    kind === 'error' || kind === 'local' ? errorColumn(rows.map(value)) : columnIn(format, rows.map(value)),
+    kind === 'error' || kind === 'local'
+      ? errorsIn(format, rows.map(value))
+      : columnIn(format, rows.map(value)),
   );
   const classOf = (i: number): string => {
     const { kind } = cells[i]!;

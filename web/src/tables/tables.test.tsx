@@ -15,10 +15,11 @@ import { lineTex, stepTex } from '../step/worked-part.tsx';
 import type { RowsWindow, SideRows } from '../worker/messages.ts';
 import { RungTable } from './rung-table.tsx';
 import { FullNumberText, useFullNumber } from './full-number.tsx';
-import { columnIn, formatted, USUAL_FORMAT } from './number-format.tsx';
+import { columnIn, FormatContext, formatted, USUAL_FORMAT } from './number-format.tsx';
 import { ColumnNumber } from '../math/number-column.tsx';
 import { gridPointAt } from './rows-asked.ts';
 import { copiedTable } from '../frame/copied-table.ts';
+import { rowErrors } from './row-error.ts';
 import { sideCells, stepsCells } from './rows-text.ts';
 import { SideTable } from './side-table.tsx';
 import { stepCells, StepsTable, USUAL_COLUMNS } from './steps-table.tsx';
@@ -229,6 +230,7 @@ const WINDOW: RowsWindow = {
   slopes: ['f'],
   stages: ['k1'],
   conserved: [],
+  truths: ['exact'],
   rows: [
     { n: 40, t: 0.25, values: [4 / 3], slopes: [-1e-9], stages: [[1.5]], conserved: [], exact: [1.25] },
     { n: 41, t: 0.5, values: [2], slopes: [4], stages: null, conserved: [], exact: [2] },
@@ -244,6 +246,7 @@ describe('the table of steps', () => {
     render(
       <StepsTable
         window={WINDOW}
+        errors={rowErrors('absolute')}
         columns={USUAL_COLUMNS}
         independent="x"
         onMark={onMark}
@@ -263,6 +266,7 @@ describe('the table of steps', () => {
 
 const SIDE: SideRows = {
   component: 'm',
+  truth: 'exact',
   rows: [
     { n: 0, t: 0, exact: 1, values: [1, 1], conserved: [null, null] },
     { n: 4, t: 0.25, exact: 1.25, values: [1.5, null], conserved: [null, null] },
@@ -270,6 +274,49 @@ const SIDE: SideRows = {
   steps: 8,
   stopped: [null, 'step 2, k1: 1 is divided by 0'],
 };
+
+describe('errors of rows', () => {
+  test.each([
+    ['absolute', 'error', 0.75],
+    ['relative', 'relative error', 0.25],
+    ['digits', 'digits', -Math.log10(0.25)],
+    // 0.75 is more than half a unit of the first place
+    ['places', 'places', 0],
+  ] as const)('%s: %s', (scale, heading, error) => {
+    const errors = rowErrors(scale);
+    expect(errors.heading).toBe(heading);
+    // a value below the exact one has an error without sign, too
+    expect(errors.of(2.25, 3)).toBeCloseTo(error, 12);
+    expect(errors.of(3.75, 3)).toBeCloseTo(error, 12);
+    expect(errors.of(null, 3)).toBeNull();
+    expect(errors.of(3, null)).toBeNull();
+  });
+
+  test('of an exact zero there is no relative one, and places end where doubles do', () => {
+    expect(rowErrors('relative').of(1, 0)).toBeNull();
+    expect(rowErrors('digits').of(1, 0)).toBeNull();
+    expect(rowErrors('places').of(1.0004, 1)).toBe(3);
+    expect(rowErrors('places').of(1, 1)).toBe(15);
+  });
+
+  test('have as many digits as were chosen', () => {
+    render(
+      <FormatContext value={{ kind: 'digits', count: 6 }}>
+        <StepsTable
+          window={{ ...WINDOW, truths: ['reference'] }}
+          errors={rowErrors('relative')}
+          columns={['exact', 'error']}
+          independent="x"
+          onMark={() => undefined}
+          onClick={() => undefined}
+        />
+      </FormatContext>,
+    );
+    const headers = screen.getAllByRole('columnheader').map((header) => header.textContent);
+    expect(headers).toEqual(['n', 'x', 'reference m', 'relative error m']);
+    expect(cellsOf(screen.getAllByRole('row')[1]!)).toEqual(['0.25', '1.25', '0.0666667']);
+  });
+});
 
 describe('rows side by side', () => {
   const methods = [
@@ -282,6 +329,7 @@ describe('rows side by side', () => {
     render(
       <SideTable
         side={SIDE}
+        errors={rowErrors('absolute')}
         independent="x"
         methods={methods}
         chosen={4}
@@ -297,7 +345,11 @@ describe('rows side by side', () => {
   });
 
   test('are copied in full, and no title becomes a formula of a spreadsheet', () => {
-    expect(copiedTable(sideCells(SIDE, 'x', ['Euler', '=Heun'], { kind: 'full' })).text).toBe(
+    expect(
+      copiedTable(
+        sideCells(SIDE, 'x', { titles: ['Euler', '=Heun'], errors: rowErrors('absolute') }, { kind: 'full' }),
+      ).text,
+    ).toBe(
       [
         "n\tx\texact m\tEuler: m\tEuler: error\t'=Heun: m\t'=Heun: error",
         '0\t0\t1\t1\t0\t1\t0',
@@ -307,7 +359,7 @@ describe('rows side by side', () => {
   });
 
   test('are copied to the places that were chosen, with the columns that are shown', () => {
-    const cells = stepCells(WINDOW, ['values', 'exact']);
+    const cells = stepCells(WINDOW, ['values', 'exact'], rowErrors('absolute'));
     expect(copiedTable(stepsCells(WINDOW, cells, 'x', { kind: 'places', count: 3 })).text).toBe(
       ['n\tx\tm\texact m', '40\t0.250\t1.333\t1.250', '41\t0.500\t2.000\t2.000'].join('\n'),
     );

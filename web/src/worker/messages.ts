@@ -63,6 +63,8 @@ export interface RowsWindow {
   readonly slopes: readonly string[];
   readonly stages: readonly string[];
   readonly conserved: readonly string[];
+  /** What the exact values of each component are: a reference where no exact solution is given; null without any. */
+  readonly truths: readonly (TruthCurve['kind'] | null)[];
   readonly rows: readonly Row[];
   /** The errors of the steps that start in the rows; none for a method without an embedded formula. */
   readonly localErrors: readonly (LocalErrors | null)[];
@@ -102,6 +104,8 @@ export interface SideRow {
 /** Rows of all methods side by side. */
 export interface SideRows {
   readonly component: string;
+  /** What its exact values are; null where none is known. */
+  readonly truth: TruthCurve['kind'] | null;
   readonly rows: readonly SideRow[];
   /** Steps of the longest run. */
   readonly steps: number;

@@ -203,3 +203,12 @@ test('rows of a list of grid points have the bits of those rows, of a short run 
     expect(rows).toEqual(points.map(row));
   }
 });
+
+test('where no exact solution is given, rows have the values of a reference and say so', () => {
+  const bare = study(DECAY.split('\n').slice(0, 3).join('\n'), EULER);
+  const asked = { method: 0, gridRequest: { steps: 4 }, from: 0, count: 5 };
+  const window = rowsWindow(bare, asked);
+  expect(window.truths).toEqual(['reference']);
+  for (const { t, exact } of window.rows) expect(exact[0]).toBeCloseTo(Math.exp(-2 * t), 13);
+  expect(rowsWindow(study(DECAY, EULER), asked).truths).toEqual(['exact']);
+});

@@ -16,6 +16,7 @@ import {
   rowsOf,
   type Study,
   type GridRequest,
+  truthOfPlaces,
 } from '@schritt/core/study';
 import { LRUCache } from 'lru-cache';
 import type { RowsWindow, RowsRequest } from './messages.ts';
@@ -129,6 +130,13 @@ export function rowsWindow(study: Study, window: RowsRequest, key: string): Rows
   const all = componentNames(problem);
   const components = all.slice(0, MAX_SHOWN);
   const shown = stageComponents(run, all).slice(0, MAX_SHOWN);
+  const truth = truthOfPlaces(problem);
+  const times = rows.map(({ t }) => t);
+  const truths = components.map((_, place) => truth.curve(place, times));
+  const known = (place: number, row: number): number | null => {
+    const value = truths[place]?.values[row];
+    return value === undefined || Number.isNaN(value) ? null : value;
+  };
   const names = run.program.stages.flatMap(({ name, shape }) =>
     shape === 'scalar' ? [name] : vectorNames(name, shown),
   );
@@ -137,11 +145,12 @@ export function rowsWindow(study: Study, window: RowsRequest, key: string): Rows
     slopes: vectorNames('f', components),
     stages: names,
     conserved: problem.conserved.map(({ name }) => name),
-    rows: rows.map((row) => ({
+    truths: truths.map((one) => one?.kind ?? null),
+    rows: rows.map((row, i) => ({
       ...row,
       values: row.values.slice(0, MAX_SHOWN),
       slopes: row.slopes.slice(0, MAX_SHOWN),
-      exact: row.exact.slice(0, MAX_SHOWN),
+      exact: components.map((_, place) => known(place, i)),
       stages: row.stages?.map((stage) => stage.slice(0, MAX_SHOWN)) ?? null,
     })),
     localErrors: localErrorsOf(study, window.method, run, found),

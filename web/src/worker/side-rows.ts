@@ -33,6 +33,7 @@ export function sideRows(study: Study, document: StudyDocument, window: SideRequ
   });
   return {
     component: componentNames(study.problem)[component] ?? '',
+    truth: found.find((one) => one !== null)?.truths[component] ?? null,
     rows: [...byN.values()].sort((a, b) => a.n - b.n),
     steps: Math.max(0, ...found.map((one) => one?.steps ?? 0)),
     stopped: found.map((one) => one?.stopped ?? null),
