@@ -1,5 +1,5 @@
 import { atom } from '../../formula/printer.ts';
-import { words } from './names.ts';
+import { C_WORDS } from './reserved-words.ts';
 import { decimal, LIKE_C, shifted } from './writing-parts.ts';
 import type { ProgramParts, Writing } from './language.ts';
 import { type Dialect, likeC } from './like-c.ts';
@@ -18,23 +18,10 @@ const C_NAMES: Readonly<Record<string, string>> = {
   max: 'fmax',
 };
 
-const RESERVED =
-  words(`auto break case char const continue default do double else enum extern float for goto if inline int long
-  register restrict return short signed sizeof static struct switch typedef union unsigned void volatile while asm bool complex
-  imaginary
-  acos acosh asin asinh atan atan2 atanh cbrt ceil copysign cos cosh drem erf erfc exp exp10 exp2 expm1 fabs fdim floor fma fmax fmin
-  fmod frexp gamma hypot ilogb isfinite isgreater isinf isless isnan isnormal j0 j1 jn ldexp lgamma llrint llround log log10 log1p log2
-  logb lrint lround modf nan nearbyint nextafter nexttoward pow pow10 remainder remquo rint round scalb scalbln scalbn significand
-  signbit sin sincos sinh sqrt tan tanh tgamma trunc y0 y1 yn huge_val infinity
-  abort abs atexit atof atoi atol bsearch calloc div exit free getenv labs malloc mblen qsort rand realloc srand strtod strtol system
-  clearerr eof fclose feof ferror fflush fgetc fgets fopen fprintf fputc fputs fread freopen fscanf fseek ftell fwrite getc getchar
-  gets perror printf putc putchar puts remove rename rewind scanf setbuf snprintf sprintf sscanf stderr stdin stdout tmpfile ungetc
-  vprintf null size_t index ffs bcmp bcopy bzero memcpy memset strlen strcpy isalpha isdigit tolower toupper alloca`);
-
 /** How the language writes the parts of a formula. */
 export const C: Writing = {
   ...LIKE_C,
-  reserved: RESERVED,
+  reserved: C_WORDS,
   number: decimal,
   power: (base, exponent) => atom(`pow(${base}, ${exponent})`),
   call: (name, inputs) => {

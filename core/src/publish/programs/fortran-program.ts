@@ -5,7 +5,7 @@ import { fortranHelpers } from './fortran-helpers.ts';
 import { broken, indented, lineText } from './fortran-lines.ts';
 import type { CodeLine, ProgramParts, StepRoutine, Writing } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
-import { words } from './names.ts';
+import { FORTRAN_WORDS } from './reserved-words.ts';
 import { signedBy } from './signed.ts';
 
 const FORTRAN_RELATION: Readonly<Record<Relation, string>> = {
@@ -26,21 +26,9 @@ const FORTRAN_NAMES: Readonly<Record<string, string>> = {
   mod: 'remainder',
 };
 
-const RESERVED =
-  words(`program end subroutine function contains implicit none real integer logical character parameter call use module
-  allocate allocatable if then else do while exit cycle return stop print read write format open close intent in out inout pure
-  recursive interface type class select case where forall data save dimension external intrinsic
-  abs acos acosh adjustl adjustr aimag aint all anint any asin asinh atan atan2 atanh bessel_j0 bessel_j1 bessel_jn bessel_y0
-  bessel_y1 bessel_yn ceiling char cmplx command_argument_count conjg cos cosh count cpu_time dble digits dim dot_product dprod epsilon
-  erf erfc erfc_scaled exp exponent floor fraction gamma get_command_argument huge hypot iachar ichar index int kind len len_trim log
-  log10 log_gamma matmul max maxexponent maxloc maxval merge min minexponent minloc minval mod modulo nearest nint norm2 not precision
-  present product radix random_number random_seed range repeat reshape rrspacing scale scan selected_int_kind selected_real_kind
-  set_exponent shape sign sin sinh size spacing spread sqrt sum system_clock tan tanh tiny transfer transpose trim ubound lbound unpack
-  verify error_stop`);
-
 /** How the language writes the parts of a formula. */
 export const FORTRAN: Writing = {
-  reserved: RESERVED,
+  reserved: FORTRAN_WORDS,
   number: (value) => {
     const text = decimal(value);
     return text.includes('e') ? text.replace('e', 'd') : `${text}d0`;

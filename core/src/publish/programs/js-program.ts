@@ -1,21 +1,14 @@
 import { atom } from '../../formula/printer.ts';
-import { words } from './names.ts';
+import { JAVASCRIPT_WORDS } from './reserved-words.ts';
 import { LIKE_C, shifted } from './writing-parts.ts';
 import type { ProgramParts, Writing } from './language.ts';
 import { type Dialect, likeC } from './like-c.ts';
 import { signedBy } from './signed.ts';
 
-const RESERVED =
-  words(`abstract arguments await break case catch class const continue debugger default delete do else enum eval export
-  extends false finally for function if implements import in instanceof interface let new null package private protected public return
-  static super switch this throw true try typeof var void while with yield async of
-  array arraybuffer bigint boolean buffer console date error exports float64array globalthis infinity json map math module nan
-  number object process promise proxy reflect regexp require set string symbol undefined weakmap sizes errorat __dirname __filename`);
-
 /** How the language writes the parts of a formula. */
 export const JAVASCRIPT: Writing = {
   ...LIKE_C,
-  reserved: RESERVED,
+  reserved: JAVASCRIPT_WORDS,
   number: String,
   power: (base, exponent) => atom(`Math.pow(${base}, ${exponent})`),
   call: (name, inputs) => {

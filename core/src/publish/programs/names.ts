@@ -1,13 +1,4 @@
-/** Words that every program uses itself, whatever its language. */
-const USED =
-  words(`t h n y v d e j i start t_end steps exact step first_step keep advance begin row main set_up steps_for stepsfor stop error
-  order length quotient last last_h last_error error_at digits values line text round column matrix right before reach moved scale
-  solve fail f_moved a_moved ok sign mod floor cbrt sign_of whole_below remainder log_2 cube_root dp status argc argv sys math`);
-
-/** Words of one text. */
-export function words(text: string): ReadonlySet<string> {
-  return new Set(text.split(/\s+/).map((word) => word.toLowerCase()));
-}
+import { USED } from './reserved-words.ts';
 
 /** A name of letters, digits and underscores like the wanted one. */
 export function plainName(request: string): string {

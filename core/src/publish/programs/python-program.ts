@@ -1,5 +1,5 @@
 import { atom } from '../../formula/printer.ts';
-import { words } from './names.ts';
+import { PYTHON_WORDS } from './reserved-words.ts';
 import { decimal, LIKE_C, shifted } from './writing-parts.ts';
 import type { Condition, CodeLine, ProgramParts, StepRoutine, Writing } from './language.ts';
 import { headNotes, placesByComponent } from './notes.ts';
@@ -7,19 +7,10 @@ import { signedBy } from './signed.ts';
 
 const PYTHON_OWN: ReadonlySet<string> = new Set(['abs', 'min', 'max', 'sign', 'mod', 'cbrt', 'floor']);
 
-const RESERVED =
-  words(`and as assert async await break class continue def del elif else except false finally for from global if
-  import in is lambda match none nonlocal not or pass raise return true try while with yield
-  abs aiter all anext any ascii bin bool breakpoint bytearray bytes callable chr classmethod compile complex copyright credits
-  delattr dict dir divmod enumerate eval exec exit filter float format frozenset getattr globals hasattr hash help hex id input int
-  isinstance issubclass iter len license list locals map max memoryview min next object oct open ord pow print property quit range
-  repr reversed set setattr slice sorted staticmethod str sum super tuple type vars zip
-  arithmeticerror valueerror exception`);
-
 /** How the language writes the parts of a formula. */
 export const PYTHON: Writing = {
   ...LIKE_C,
-  reserved: RESERVED,
+  reserved: PYTHON_WORDS,
   number: decimal,
   power: (base, exponent) => atom(`math.pow(${base}, ${exponent})`),
   call: (name, inputs) => {
