@@ -19,6 +19,8 @@ export const PROBLEM_SHEET = 'Problem';
 export interface ProblemCells {
   readonly start: string;
   readonly end: string;
+  /** A name for another cell, which none of the problem has. */
+  readonly another: (request: string) => string;
   /** One a component. */
   readonly initial: readonly string[];
   readonly writing: FormulaWriting;
@@ -115,6 +117,7 @@ export function problemCells(problem: Problem): ProblemCells {
   return {
     start: ends[0]?.name ?? '',
     end: ends[1]?.name ?? '',
+    another: (request) => names.make(request),
     initial: initial.map(({ name }) => name),
     writing,
     formula,

@@ -216,6 +216,18 @@ test('names that a spreadsheet takes for cells or that differ in case alone get 
   agrees(new Calculated(book), 'Run 1', study, layGrid(0, 2, { h: 0.5 }), 1e-15);
 });
 
+test('parameters named as the step sizes of the file stay apart from these', async () => {
+  const names = ['h_1', 'N_1', 'n_1', 'N_2', 'h_of_run', 'N', 'n', 'y_start', 't_end'];
+  const text = `y' = ${names.join(' + ')} - y\n${names.map((name, i) => `${name} = ${i}/8`).join('\n')}\ny(0) = 1\n0 <= t <= 2`;
+  const study = studyOf(text, 'RK4');
+  const book = await fileOf(study);
+  const all = book.Workbook!.Names!.map(({ Name }) => Name.toLowerCase());
+  expect(new Set(all).size).toBe(all.length);
+  const calculated = new Calculated(book);
+  agrees(calculated, 'Run 1', study, layGrid(0, 2, { h: 0.5 }), 1e-15);
+  agrees(calculated, 'Run 2', study, layGrid(0, 2, { h: 0.25 }), 1e-15);
+});
+
 test('without calculating, readers find the numbers and their formats; titles are no formulas', async () => {
   const study = studyOf(TANK, 'Heun');
   const book = read(await xlsx(studyWorkbook('=1+1 <b>& "q"', study, 0)), { cellNF: true });

@@ -140,7 +140,7 @@ function sheetRungs(
   { title, study, chosen, measure, error }: SheetCase,
   grids: readonly Grid[],
   byCounts: boolean,
-  width: number,
+  { width, cells }: { readonly width: number; readonly cells: ProblemCells },
 ): { readonly rungs: readonly SheetRung[]; readonly left: readonly string[] } {
   const run = compileWithStart(study.problem, chosen.method, study.start);
   const rungs: SheetRung[] = [];
@@ -164,8 +164,8 @@ function sheetRungs(
       run: {
         name: `Run ${i}`,
         title: `${oneLine(title)}: ${oneLine(chosen.title)}, step size ${i}`,
-        h: `h_${i}`,
-        steps: `N_${i}`,
+        h: cells.another(`h_${i}`),
+        steps: cells.another(`N_${i}`),
         rows,
         known,
         endsWell: stopped === null,
@@ -224,7 +224,10 @@ export function studyWorkbook(
   const columns = runColumns(problem);
   const chain = chainColumns(of, cells, columns);
   const width = chain.reduce((sum, { steps }) => sum + steps.columns.length, columns.stages);
-  const { rungs, left } = sheetRungs(of, laid, 'counts' in ladder && grids === null, width);
+  const { rungs, left } = sheetRungs(of, laid, 'counts' in ladder && grids === null, {
+    width,
+    cells,
+  });
   const ladderPart = ladderSheet({
     problem,
     cells,
@@ -259,8 +262,8 @@ function errorOfRun(error: RowError, rows: readonly Row[], measure: SheetMeasure
   );
 }
 
-/** Stands for the name of the step size in formulas that several runs share. */
-const H_MARK = 'h_of_run';
+/** Stands for the name of the step size in formulas that several runs share: no name has braces. */
+const H_MARK = '{h}';
 
 function withStepSize(steps: StepColumns, h: string): StepColumns {
   const put = (formula: string): string => formula.replaceAll(H_MARK, h);
