@@ -9,7 +9,7 @@ const LIST = join(root, 'docs/sentences.txt');
 
 /** Source whose texts are code that is generated, or elementary functions. */
 const NOT_FOR_PEOPLE =
-  /\.test\.|\.migration\.|\.d\.ts$|checksum\.ts|content-security|design-theme|palette\.ts|plot-fonts|svg-head|core\/src\/(compile|elementary)\/|programs\/(fortran|python|c-program|js-program|like-c|names)|tex-(names|commands|text)\.ts|rhs-tree|step-tree|figures\.ts|rules\.ts/;
+  /\.test\.|\.migration\.|\.d\.ts$|checksum\.ts|content-security|design-theme|palette\.ts|plot-fonts|svg-head|core\/src\/(compile|elementary)\/|programs\/(fortran|python|c-program|js-program|like-c|names|reserved-words)|tex-(names|commands|text)\.ts|rhs-tree|step-tree|figures\.ts|rules\.ts/;
 
 /** Properties and attributes whose text is never shown. */
 const NAMES = new Set([

@@ -5,6 +5,7 @@ import { readDocumentText } from '@schritt/core/format';
 import { Refusal } from '@schritt/core/text';
 import { Ajv } from 'ajv';
 import { checkCommand } from './commands/check.ts';
+import { exportCommand } from './commands/export.ts';
 import { runCommand } from './commands/run.ts';
 import { studyCommand } from './commands/study.ts';
 import { Failure } from './failure.ts';
@@ -131,4 +132,17 @@ test('the published schema and the reader of the format agree', () => {
     expect([validate(JSON.parse(text)), readDocumentText(text).ok]).toEqual([true, true]);
   for (const text of bad)
     expect([validate(JSON.parse(text)), readDocumentText(text).ok]).toEqual([false, false]);
+});
+
+test('a file in another encoding than UTF-8 is refused, and a byte order mark is passed over', () => {
+  const path = file('');
+  writeFileSync(path, Buffer.from('{"schritt": 1, "kind": "method", "title": "H\xf6he"}', 'latin1'));
+  expect(failure(() => checkCommand(path))).toEqual(['is not UTF-8; save it in this encoding']);
+  writeFileSync(path, `\ufeff${readFileSync(demo('sluice'), 'utf8')}`);
+  expect(checkCommand(path)).toContain('level');
+});
+
+test('an output that cannot be written is reported in a line', async () => {
+  const parts = exportCommand(demo('sluice'), { what: 'rungs', out: '/nowhere/table.csv' });
+  await expect(parts.next()).rejects.toThrow(/^\/nowhere\/table\.csv: cannot be written \(/);
 });

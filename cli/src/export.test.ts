@@ -97,7 +97,7 @@ test('programs, sheets, plots, formulas and handouts are what their names say', 
   const formulas = await exported({ what: 'formulas', method: 'Euler', h: '1', step: '0' });
   // s(2) = 2 + 2/2
   expect(formulas).toMatch(/y_\{1\} &= .*&= 3 /s);
-  const handout = { what: 'handout', of: 'rows', method: 'Euler', h: '1', blanks: 'cells 2 s' } as const;
+  const handout = { what: 'handout', of: 'rows', method: 'Euler', h: '1', blanks: 'cells 1 s' } as const;
   expect((await exported(handout)).match(/<td class="blank">/g)).toHaveLength(1);
   const key = await exported({ ...handout, key: true, room: true });
   expect(key).toContain('<td class="answer">3</td>');

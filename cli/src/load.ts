@@ -5,16 +5,29 @@ import type { TextError } from '@schritt/core/notation';
 import type { Study } from '@schritt/core/study';
 import { Failure } from './failure.ts';
 
-/** Reads a file of the open format; faults come with their places. */
-export function loadDocument(file: string): SchrittDocument {
-  let text: string;
+/** The name by which standard input is asked for. */
+const STANDARD_INPUT = '-';
+
+/** The text of a file, or of standard input. */
+function textOf(file: string): string {
+  let bytes: Uint8Array;
   try {
-    text = readFileSync(file, 'utf8');
+    bytes = readFileSync(file === STANDARD_INPUT ? process.stdin.fd : file);
   } catch (thrown) {
     throw new Failure([
       `${file}: cannot be read (${thrown instanceof Error ? thrown.message : String(thrown)})`,
     ]);
   }
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    throw new Failure([`${file}: is not UTF-8; save it in this encoding`]);
+  }
+}
+
+/** Reads a file of the open format, or standard input for `-`; faults come with their places. */
+export function loadDocument(file: string): SchrittDocument {
+  const text = textOf(file);
   const reading = readDocumentText(text);
   if (!reading.ok) throw new Failure(reading.errors.map((e) => `${file}: ${e.place}: ${e.message}`));
   return reading.document;

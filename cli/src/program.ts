@@ -1,6 +1,7 @@
 import { HANDOUTS_OF, PAPERS, PLOTS, PLOT_INKS, PLOT_SIZES } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/text';
 import { Command, Option } from 'commander';
+import { readFileSync } from 'node:fs';
 import { checkCommand } from './commands/check.ts';
 import { exportCommand } from './commands/export.ts';
 import { type ExportOptions, FORMATS, EXPORT_KINDS } from './commands/export-options.ts';
@@ -43,9 +44,21 @@ const formats = (): Option =>
 /**
  * The commands of the terminal program; those that need the store of the server are added where the server is at hand.
  */
-export const program = new Command('schritt').description(
-  'Fixed-step methods for initial value problems: errors, ratios and observed orders',
-);
+export const program = new Command('schritt')
+  .description('Fixed-step methods for initial value problems: errors, ratios and observed orders')
+  .version(version(), '-V, --version', 'print the version');
+
+/** The version of this program. */
+function version(): string {
+  const own: unknown = JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8'));
+  return typeof own === 'object' && own !== null && 'version' in own ? String(own.version) : '';
+}
+
+// whoever reads may stop before the end, as `head` does; anything else that is wrong with the output is said in a line
+process.stdout.on('error', (fault: NodeJS.ErrnoException) => {
+  if (fault.code !== 'EPIPE') process.stderr.write(`the output cannot be written (${fault.message})\n`);
+  process.exit(fault.code === 'EPIPE' ? 0 : 1);
+});
 
 program
   .command('study')

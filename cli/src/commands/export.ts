@@ -25,6 +25,7 @@ import {
   studySteps,
 } from '@schritt/core/study';
 import { loadStudy } from '../load.ts';
+import { Failure } from '../failure.ts';
 import { pickMethod } from '../pick-method.ts';
 import { counted, withProgress } from '../progress.ts';
 import { type ExportOptions, formatOf, isStudyTable } from './export-options.ts';
@@ -85,6 +86,17 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
   yield drawnFile(made, format, wholeOf('scale', options.scale, [1, 4], 1));
 }
 
+/** @throws Failure where a file cannot be written */
+function writeTo(file: string, part: string | Uint8Array, flag: 'w' | 'a'): void {
+  try {
+    writeFileSync(file, part, { flag });
+  } catch (thrown) {
+    throw new Failure([
+      `${file}: cannot be written (${thrown instanceof Error ? thrown.message : String(thrown)})`,
+    ]);
+  }
+}
+
 /** Writes a study or a run in some format, to a file or to the caller. */
 export async function* exportCommand(
   file: string,
@@ -94,7 +106,7 @@ export async function* exportCommand(
   let isFirst = true;
   for await (const part of partsOf(file, options)) {
     if (out === undefined) yield part;
-    else writeFileSync(out, part, { flag: isFirst ? 'w' : 'a' });
+    else writeTo(out, part, isFirst ? 'w' : 'a');
     isFirst = false;
   }
 }

@@ -113,6 +113,29 @@ test('a text that is no JSON is reported with line and column', () => {
   expect(reading.ok ? '' : reading.errors[0]?.message).toContain('this is not JSON');
 });
 
+test.each([
+  ['{"schritt": 1 "kind": 2}', 'line 1, column 15', 'a comma is expected here'],
+  ['{"schritt": 1,\n}', 'line 2, column 1', 'a name in double quotes is expected here'],
+  ['{\n"title": Sluice}', 'line 2, column 10', 'this is no value; texts and names are in double quotes'],
+  ['{"title": "Sluice\n"}', 'line 1, column 11', 'this text has no closing quote in its line'],
+  ['{"title" 3}', 'line 1, column 10', 'a colon is expected here'],
+  ['{"steps": [1, 2}', 'line 1, column 16', 'a comma is expected here'],
+  ['{"kind": "study"', 'line 1, column 17', 'a closing brace is expected here'],
+  ['// a study\n{}', 'line 1, column 1', 'JSON has no comments'],
+  ['{}\n{}', 'line 2, column 1', 'the file should end here'],
+  ['{"title": "C:\\new\\q"}', 'line 1, column 11', 'there is no such escape'],
+  ['', 'line 1, column 1', 'a value is expected here'],
+])('%j is no JSON: %s, %s', (text, place, message) => {
+  const reading = readDocumentText(text);
+  expect(reading.ok ? null : reading.errors).toEqual([
+    { place, message: expect.stringContaining(`this is not JSON: ${message}`) },
+  ]);
+});
+
+test('a byte order mark before a file is passed over', () => {
+  expect(readDocumentText(`\ufeff${JSON.stringify(STUDY)}`).ok).toBe(true);
+});
+
 test('the published schema is the one of the definition that reads', () => {
   const published: unknown = JSON.parse(
     readFileSync(join(__dirname, '../../../docs/schritt.schema.json'), 'utf8'),

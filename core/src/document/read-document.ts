@@ -1,9 +1,9 @@
 import { plainToInstance } from 'class-transformer';
 import { type ValidationError, validateSync } from 'class-validator';
-import { lineStarts, placeOf } from '../text/place.ts';
 import { presentLadder } from '../study/runs/ladder.ts';
 import type { SchrittDocument } from './document.ts';
 import { documentClass } from './document-class.ts';
+import { jsonFault } from './json-fault.ts';
 import { DOCUMENT_LIMITS, jsonExcess, reservedKey } from './json-limits.ts';
 
 /** What is wrong with a file, at a place such as `methods[1].text`, or a line and column where it is no JSON. */
@@ -72,23 +72,19 @@ export function readDocument(value: unknown): DocumentReading {
 }
 
 /**
- * Reads the text of a `*.schritt.json` file.
+ * Reads the text of a `*.schritt.json` file; a byte order mark before it is passed over.
  *
  * @example readDocumentText('{}').ok // false
  */
-export function readDocumentText(text: string): DocumentReading {
+export function readDocumentText(file: string): DocumentReading {
+  const text = file.startsWith('\ufeff') ? file.slice(1) : file;
   const excess = jsonExcess(text, DOCUMENT_LIMITS);
   if (excess !== null) return refused('the file', excess);
   try {
     return readDocument(JSON.parse(text));
   } catch (thrown) {
     if (!(thrown instanceof SyntaxError)) throw thrown;
-    return { ok: false, errors: [jsonError(text, thrown.message)] };
+    const { line, column, message } = jsonFault(text);
+    return refused(`line ${line}, column ${column}`, `this is not JSON: ${message}`);
   }
-}
-
-function jsonError(text: string, message: string): DocumentError {
-  const offset = Number(/position (\d+)/.exec(message)?.[1] ?? text.length);
-  const { line, column } = placeOf(lineStarts(text), Math.min(offset, text.length));
-  return { place: `line ${line}, column ${column}`, message: `this is not JSON: ${message}` };
 }
