@@ -4,6 +4,13 @@ import { hideStudy, showStudy } from '../api/client.ts';
 import { useNotices } from '../frame/use-notices.tsx';
 import './saving.css';
 
+/** Whether a host name means the computer that it is used on. */
+export function isThisMachine(host: string): boolean {
+  return (
+    host === 'localhost' || host.endsWith('.localhost') || host === '[::1]' || /^127(\.\d+){3}$/.test(host)
+  );
+}
+
 /** Shows a study to anyone with a link, and ends that again. */
 export function ShowButton({
   id,
@@ -31,6 +38,12 @@ export function ShowButton({
           value={`${window.location.origin}/shown/${shownAt}`}
           onFocus={(event) => event.target.select()}
         />
+        {isThisMachine(window.location.hostname) && (
+          <p className="wrong" role="note">
+            This link opens on this computer only. For others, start Schritt with SCHRITT_HOST=0.0.0.0 and
+            open it by the name or address of this computer; see docs/deployment.md.
+          </p>
+        )}
         <Button
           onClick={reporting(async () => {
             await hideStudy(id);
