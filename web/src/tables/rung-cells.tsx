@@ -15,6 +15,7 @@ import { PowerNumber } from '../math/power-number.tsx';
 
 /** What the table of rungs shows of every method. */
 export type RungColumn =
+  | 'value'
   | 'error'
   | 'ratio'
   | 'order'
@@ -27,6 +28,7 @@ export type RungColumn =
 
 /** All columns, with their names in the choice of columns. */
 export const RUNG_COLUMNS: readonly { readonly value: RungColumn; readonly label: string }[] = [
+  { value: 'value', label: 'value at the end' },
   { value: 'error', label: 'error' },
   { value: 'ratio', label: 'ratio' },
   { value: 'order', label: 'order' },
@@ -56,9 +58,25 @@ export const RUNG_VIEWS: readonly {
 /** Milliseconds below which a time says more of the clock than of the run. */
 const MEASURED = 5;
 
+/** Which values at the end are shown: of the component at a place, to so many digits; null for all digits. */
+export interface ValueChoice {
+  readonly place: number;
+  readonly name: string;
+  readonly digits: number | null;
+}
+
+/** What headings depend on beside their column. */
+interface HeadingChoice {
+  readonly scale: ErrorChoice['scale'];
+  readonly implicit: boolean;
+  readonly value: ValueChoice;
+}
+
 /** What a column is called above its numbers. */
-export function rungHeading(column: RungColumn, scale: ErrorChoice['scale'], implicit: boolean): string {
+export function rungHeading(column: RungColumn, { scale, implicit, value }: HeadingChoice): string {
   switch (column) {
+    case 'value':
+      return `${value.name}[N]`;
     case 'error':
       return scale === 'digits' ? 'digits' : scale === 'places' ? 'places' : 'error';
     case 'three-rung order':
@@ -116,6 +134,7 @@ interface RungCellsProps {
   /** The rung before, from which ratio and order go; null for the first. */
   readonly previous: RungResult | null;
   readonly columns: readonly RungColumn[];
+  readonly value: ValueChoice;
   readonly scale: ErrorChoice['scale'];
   /** How the errors of the method are written. */
   readonly errors: NumberColumn;
@@ -143,12 +162,25 @@ function numberCell(value: number | null, between: boolean): RowCell {
   return { content: <span data-full={String(value)}>{figure(value)}</span>, title: String(value), between };
 }
 
+/** The value at the end of a run; none where the run stopped before. */
+function valueCell({ values, stopped, t }: RungResult, { place, digits }: ValueChoice): RowCell {
+  const value = stopped === null ? values[place] : undefined;
+  if (value === undefined) return { content: '' };
+  const text = digits === null ? String(value) : short(value, digits);
+  return {
+    content: <span data-full={String(value)}>{withMinus(text)}</span>,
+    title: `${value} at ${short(t, 6)}`,
+  };
+}
+
 /** What is in a column of a rung. */
 function cellOf(column: RungColumn, props: RungCellsProps): RowCell {
   const { rung, implicit } = props;
   const { f, derivatives, newton, seconds } = rung.cost;
   const three = rung.extrapolated;
   switch (column) {
+    case 'value':
+      return valueCell(rung, props.value);
     case 'error':
       return {
         content: <ErrorText {...props} />,

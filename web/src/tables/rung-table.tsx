@@ -9,7 +9,7 @@ import { methodMark } from '@schritt/plot/palette';
 import { useStudyState } from '../state/study-state.ts';
 import { strike, withoutRungAt } from '../state/working-study.ts';
 import { usePalette } from '../theme/use-palette.ts';
-import { RungCells, type RungColumn, rungHeading } from './rung-cells.tsx';
+import { RungCells, type RungColumn, rungHeading, type ValueChoice } from './rung-cells.tsx';
 import './rung-table.css';
 
 /** A step size as the part of the interval that it is; the number itself where it is none. */
@@ -21,6 +21,7 @@ function SizeAsPart({ h, steps }: { readonly h: number; readonly steps: number }
 interface RungTableProps {
   readonly keyed: KeyedResult;
   readonly columns: readonly RungColumn[];
+  readonly value: ValueChoice;
   /** Whether a step size is written as the part of the interval that it is. */
   readonly asParts: boolean;
   readonly onClick: (event: MouseEvent) => void;
@@ -32,8 +33,9 @@ type MethodOfTable = KeyedResult['result']['methods'][number];
 function RungHead({
   keyed,
   columns,
+  value,
   implicit,
-}: Pick<RungTableProps, 'keyed' | 'columns'> & { readonly implicit: boolean }): ReactNode {
+}: Pick<RungTableProps, 'keyed' | 'columns' | 'value'> & { readonly implicit: boolean }): ReactNode {
   const { methods, error } = useStudyState('methods', 'error');
   return (
     <thead>
@@ -56,7 +58,7 @@ function RungHead({
           <Fragment key={keyed.keys[i]}>
             {columns.map((column, k) => (
               <th key={column} scope="col" className={k === 0 ? 'first' : ''}>
-                {rungHeading(column, error.scale, implicit)}
+                {rungHeading(column, { scale: error.scale, implicit, value })}
               </th>
             ))}
           </Fragment>
@@ -123,12 +125,13 @@ function SlopeRow({ keyed, columns }: Pick<RungTableProps, 'keyed' | 'columns'>)
 function RungRow({
   keyed,
   columns,
+  value,
   asParts,
   implicit,
   errors,
   row,
   first,
-}: Pick<RungTableProps, 'keyed' | 'columns' | 'asParts'> & {
+}: Pick<RungTableProps, 'keyed' | 'columns' | 'value' | 'asParts'> & {
   readonly implicit: boolean;
   /** How the errors of each method are written. */
   readonly errors: readonly NumberColumn[];
@@ -168,6 +171,7 @@ function RungRow({
             previous={method.rungs[row - 1] ?? null}
             implicit={implicit}
             columns={columns}
+            value={value}
             scale={error.scale}
             errors={errors[i]!}
             independent={independent}
@@ -199,7 +203,7 @@ function RungRow({
 }
 
 /** The step sizes of a study against its methods. */
-export function RungTable({ keyed, columns, asParts, onClick }: RungTableProps): ReactNode {
+export function RungTable({ keyed, columns, value, asParts, onClick }: RungTableProps): ReactNode {
   const { rows } = useStudyState('chosen').chosen;
   const { methods, findings } = keyed.result;
   const lead = methods.reduce<MethodOfTable['rungs']>(
@@ -217,13 +221,14 @@ export function RungTable({ keyed, columns, asParts, onClick }: RungTableProps):
       className={['rung-table', lead.length > 8 ? 'dense' : '', isUnjudged ? 'unjudged' : ''].join(' ')}
       onClick={onClick}
     >
-      <RungHead keyed={keyed} columns={columns} implicit={implicit} />
+      <RungHead keyed={keyed} columns={columns} value={value} implicit={implicit} />
       <tbody>
         {lead.map((first, row) => (
           <RungRow
             key={rows[row] ?? row}
             keyed={keyed}
             columns={columns}
+            value={value}
             asParts={asParts}
             implicit={implicit}
             errors={errors}

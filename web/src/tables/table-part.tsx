@@ -1,17 +1,28 @@
-import { Checkbox, Segmented } from 'antd';
+import { componentNames } from '@schritt/core/notation';
+import { Checkbox, Segmented, Select } from 'antd';
 import { memo, type ReactNode, useState } from 'react';
 import { UnderWay } from '../frame/under-way.tsx';
 import { useStudyState } from '../state/study-state.ts';
 import type { KeyedResult } from '@schritt/plot';
 import { ColumnChoice } from './column-choice.tsx';
 import { FullNumberText, useFullNumber } from './full-number.tsx';
-import { RUNG_COLUMNS, RUNG_VIEWS, type RungColumn } from './rung-cells.tsx';
+import { RUNG_COLUMNS, RUNG_VIEWS, type RungColumn, type ValueChoice } from './rung-cells.tsx';
 import { RungTable } from './rung-table.tsx';
 
+/** What stands for all digits among numbers of them. */
+const ALL_DIGITS = 17;
+/** Digits of values at the end. */
+const DIGITS = [4, 6, 8, 10, 12, ALL_DIGITS] as const;
+
 /** The rungs of the study against its methods; what is under way does not touch them. */
-const Table = memo(function Table({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
+const Table = memo(function Table({
+  keyed,
+  place,
+  name,
+}: { readonly keyed: KeyedResult } & Omit<ValueChoice, 'digits'>): ReactNode {
   const [columns, setColumns] = useState<readonly RungColumn[]>(RUNG_VIEWS[0]?.columns ?? ['error']);
   const [asParts, setAsParts] = useState(false);
+  const [digits, setDigits] = useState<number | null>(10);
   const { full, onClick } = useFullNumber();
   const view = RUNG_VIEWS.find((one) => one.columns.join() === columns.join())?.value;
   return (
@@ -32,19 +43,47 @@ const Table = memo(function Table({ keyed }: { readonly keyed: KeyedResult }): R
         >
           h as a fraction
         </Checkbox>
+        {columns.includes('value') && (
+          <Select<number>
+            size="small"
+            popupMatchSelectWidth={false}
+            aria-label="Digits of the values at the end"
+            value={digits ?? ALL_DIGITS}
+            options={DIGITS.map((of) => ({
+              value: of,
+              label: of === ALL_DIGITS ? 'all digits' : `${of} digits`,
+            }))}
+            onChange={(of) => setDigits(of === ALL_DIGITS ? null : of)}
+          />
+        )}
         <FullNumberText full={full} />
         {view === 'differences' && (
           <span className="quiet">from three successive step sizes, without an exact solution</span>
         )}
       </div>
-      <RungTable keyed={keyed} columns={columns} asParts={asParts} onClick={onClick} />
+      <RungTable
+        keyed={keyed}
+        columns={columns}
+        value={{ place, name, digits }}
+        asParts={asParts}
+        onClick={onClick}
+      />
     </>
   );
 });
 
 /** The table under the plots, with what is to be said of the work that it waits for. */
 export function TablePart(): ReactNode {
-  const { results, curves, chosen, good } = useStudyState('results', 'curves', 'chosen', 'good');
+  const { results, curves, chosen, good, component, problem } = useStudyState(
+    'results',
+    'curves',
+    'chosen',
+    'good',
+    'component',
+    'problem',
+  );
+  const place = component.wanted;
+  const name = (problem === null ? [] : componentNames(problem))[place] ?? '';
   // where nothing can be run nothing is under way
   if (good.document === null)
     return (
@@ -63,7 +102,7 @@ export function TablePart(): ReactNode {
           </p>
         ),
       )}
-      {results.value !== null && <Table keyed={results.value} />}
+      {results.value !== null && <Table keyed={results.value} place={place} name={name} />}
     </section>
   );
 }

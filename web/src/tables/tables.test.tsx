@@ -144,6 +144,7 @@ function cellsOf(row: HTMLElement): readonly string[] {
 }
 
 const ERRORS = ['error', 'ratio', 'order'] as const;
+const VALUE = { place: 0, name: 'm', digits: 10 };
 
 describe('the table of rungs', () => {
   function table(more: Partial<StudyState> = {}): Stage {
@@ -151,6 +152,7 @@ describe('the table of rungs', () => {
     show(
       made.studyState,
       <RungTable
+        value={VALUE}
         keyed={made.studyState.results.value!}
         columns={ERRORS}
         asParts={false}
@@ -201,10 +203,41 @@ describe('the table of rungs', () => {
     const own = { ...made.studyState, pointed: { key: made.studyState.results.value!.keys[0]!, rows: [2] } };
     show(
       own,
-      <RungTable keyed={own.results.value!} columns={ERRORS} asParts={false} onClick={() => undefined} />,
+      <RungTable
+        value={VALUE}
+        keyed={own.results.value!}
+        columns={ERRORS}
+        asParts={false}
+        onClick={() => undefined}
+      />,
     );
     expect(document.querySelectorAll('td.pointed')).toHaveLength(3);
     expect(key).not.toBe('');
+  });
+
+  test('values at the end are shown to the digits that are asked for', () => {
+    const { studyState } = stage();
+    const keyed = studyState.results.value!;
+    const own = keyed.result.methods[0]!.rungs.map(({ values }) => values[0]!);
+    for (const [digits, text] of [
+      [4, (value: number) => String(Number(value.toPrecision(4)))],
+      [null, String],
+    ] as const) {
+      document.body.innerHTML = '';
+      show(
+        studyState,
+        <RungTable
+          value={{ ...VALUE, digits }}
+          keyed={keyed}
+          columns={['value']}
+          asParts={false}
+          onClick={() => undefined}
+        />,
+      );
+      expect(screen.getAllByRole('columnheader').map((header) => header.textContent)).toContain('m[N]');
+      const rows = screen.getAllByRole('row').slice(2);
+      expect(rows.slice(0, 4).map((row) => cellsOf(row)[1])).toEqual(own.map(text));
+    }
   });
 
   test('costs and values without an exact solution are other columns of the same rungs', () => {
@@ -212,7 +245,13 @@ describe('the table of rungs', () => {
     const columns = ['evaluations', 'a step'] as const;
     show(
       studyState,
-      <RungTable keyed={studyState.results.value!} columns={columns} asParts onClick={() => undefined} />,
+      <RungTable
+        value={VALUE}
+        keyed={studyState.results.value!}
+        columns={columns}
+        asParts
+        onClick={() => undefined}
+      />,
     );
     expect(screen.getAllByRole('rowheader').map((header) => header.textContent)).toEqual([
       '0.266667 ≈',
