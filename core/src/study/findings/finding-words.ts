@@ -15,6 +15,18 @@ export function large(value: number): string {
   return `${mantissa}×${powerOfTen(exponent)}`;
 }
 
+/** Digits of a factor at most. */
+const MAX_DIGITS = 12;
+
+/** A factor to three digits, or to as many as tell it from 1: 1.82, 1.0021. */
+export function factor(value: number): string {
+  for (let digits = 3; digits <= MAX_DIGITS; digits += 1) {
+    const text = significant(value, digits);
+    if (Number(text) !== 1) return digits === 3 ? number(value) : text;
+  }
+  return number(value);
+}
+
 /** A time to as many digits as a reader wants: 0.333, 2. */
 export function time(value: number): string {
   return short(value, 3);

@@ -154,6 +154,10 @@ test.each<[string, string]>([
     'h = 0.06, 0.05 and 0.045 exceed the stability limit 2/50 = 0.04.',
   ],
   [
+    said('unstable', { sizes: [0.001], limit: 0, decay: 2, growth: 1.000_020_3, h: 0.001 }),
+    'The method is unstable for every h on a decay, here of rate 2: at h = 0.001 an error in this mode is multiplied by 1.00002 per step.',
+  ],
+  [
     said('unstable', { sizes: [0.06], limit: 0, decay: 50, growth: 1.0345, h: 0.06 }),
     'The method is unstable for every h on a decay, here of rate 50: at h = 0.06 an error in this mode is multiplied by 1.03 per step.',
   ],

@@ -4,7 +4,7 @@ import { typedCheckSentence } from '../../reference/check-typed.ts';
 import { count, counted, fixed, raised, rangeText, stepSizeText } from '../../text/number-text.ts';
 import type { FactOf, FindingKind } from './facts.ts';
 import type { Cause, OrderTrend, Figures, ExpectedOrder, Ranged, ReferenceFigures } from './figures.ts';
-import { allSteps, large, number, steps, time, titleList } from './finding-words.ts';
+import { allSteps, factor, large, number, steps, time, titleList } from './finding-words.ts';
 
 const SLIP = 'check for a missing h, a wrong index or a wrong weight';
 
@@ -206,13 +206,13 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
     const grows =
       growth === null
         ? ''
-        : `: at h = ${stepSizeText(h)} an error in this mode is multiplied by ${number(growth)} per step`;
+        : `: at h = ${stepSizeText(h)} an error in this mode is multiplied by ${factor(growth)} per step`;
     return limit === 0
       ? `the method is unstable for every h on a decay, here of rate ${time(decay)}${grows}`
       : `${allSteps(sizes)} ${sizes.length === 1 ? 'exceeds' : 'exceed'} the stability limit ${time(limit)}/${time(decay)} = ${time(limit / decay)}`;
   },
   oscillation: ({ sizes, re, im, growth, h }) =>
-    `at ${steps(sizes)}, h times the eigenvalue ${eigenvalueText(re, im)} lies outside the stability region: at h = ${stepSizeText(h)} an error in this mode is multiplied by ${number(growth)} per step, although the mode itself does not grow`,
+    `at ${steps(sizes)}, h times the eigenvalue ${eigenvalueText(re, im)} lies outside the stability region: at h = ${stepSizeText(h)} an error in this mode is multiplied by ${factor(growth)} per step, although the mode itself does not grow`,
   large: ({ sizes, error, swing }) =>
     `at ${steps(sizes)} the error is larger than the solution: up to ${number(error)}, and the solution reaches ${time(swing)}`,
   damped: ({ sizes, times, steps: all }) =>
