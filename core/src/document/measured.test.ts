@@ -1,4 +1,9 @@
-import { readMeasured } from './measured.ts';
+import { type MeasuredOf, type MeasuredReading, readMeasured } from './measured.ts';
+
+function read(text: string, components: readonly string[]): MeasuredReading {
+  const of: MeasuredOf = { components, start: 0, end: 6 };
+  return readMeasured(text, of);
+}
 
 const LEVEL = [
   {
@@ -18,13 +23,14 @@ test.each([
   ['spaces', '0 4\n5e-1   3.65'],
   ['quotes', '"t","level"\n"0","4"\n".5","3.65"'],
 ])('%s is read', (_, text) => {
-  expect(readMeasured(text, ['level'])).toEqual({ ok: true, series: LEVEL });
+  expect(read(text, ['level'])).toEqual({ ok: true, series: LEVEL, spacing: null });
 });
 
 test('columns go to components by their names or in their order; empty cells are no points', () => {
-  const byName = readMeasured("t;x';x\n0;1;2\n1;;3", ['x', "x'"]);
+  const byName = read("t;x';x\n0;1;2\n1;;3", ['x', "x'"]);
   expect(byName).toEqual({
     ok: true,
+    spacing: null,
     series: [
       { component: "x'", points: [{ t: 0, value: 1 }] },
       {
@@ -36,9 +42,9 @@ test('columns go to components by their names or in their order; empty cells are
       },
     ],
   });
-  const inOrder = readMeasured('0,1,2', ['x', "x'"]);
+  const inOrder = read('0,1,2', ['x', "x'"]);
   expect(inOrder.ok && inOrder.series.map(({ component }) => component)).toEqual(['x', "x'"]);
-  expect(readMeasured(' \n# nothing', ['x'])).toEqual({ ok: true, series: [] });
+  expect(read(' \n# nothing', ['x'])).toEqual({ ok: true, series: [], spacing: null });
 });
 
 test.each<[string, number, number, string]>([
@@ -48,10 +54,41 @@ test.each<[string, number, number, string]>([
   ['0,4\n1,5,6', 2, 5, 'there is one column of values, and this is one more'],
   [Array.from({ length: 5_001 }, (_, i) => `${i},1`).join('\n'), 5_001, 1, 'at most 5000 points'],
 ])('what cannot be read is reported with its place: %#', (text, line, column, message) => {
-  const reading = readMeasured(text, ['level']);
+  const reading = read(text, ['level']);
   expect(reading.ok ? null : reading.errors[0]).toMatchObject({
     line,
     column,
     message: expect.stringContaining(message),
   });
+});
+
+test.each([
+  ['4\n3.65\n3.3\n', 'level'],
+  ['# from a spreadsheet\n\ndepth\n4\n3.65\n\n3.3', 'depth'],
+])('a single column holds values from the start to the end of the interval: %#', (text, component) => {
+  expect(read(text, ['level', 'depth'])).toEqual({
+    ok: true,
+    spacing: 3,
+    series: [
+      {
+        component,
+        points: [
+          { t: 0, value: 4 },
+          { t: 3, value: 3.65 },
+          { t: 6, value: 3.3 },
+        ],
+      },
+    ],
+  });
+});
+
+test.each([
+  ['4', 1, 'a single column needs two values or more'],
+  ['width\n4\n3', 1, 'there is no component width'],
+  ['4\nmany\n3', 2, 'many is not a number'],
+])('a single column that cannot be read is reported: %j', (text, line, message) => {
+  const reading = read(text, ['level']);
+  expect(reading.ok ? null : reading.errors).toEqual([
+    expect.objectContaining({ line, column: 1, message: expect.stringContaining(message) }),
+  ]);
 });

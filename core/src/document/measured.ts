@@ -7,8 +7,20 @@ export interface MeasuredSeries {
 }
 
 export type MeasuredReading =
-  | { readonly ok: true; readonly series: readonly MeasuredSeries[] }
+  | {
+      readonly ok: true;
+      readonly series: readonly MeasuredSeries[];
+      /** The distance of the times that were given to a single column of values; null where times were typed. */
+      readonly spacing: number | null;
+    }
   | { readonly ok: false; readonly errors: readonly TextError[] };
+
+/** What measured points belong to: the components of a problem, and its interval. */
+export interface MeasuredOf {
+  readonly components: readonly string[];
+  readonly start: number;
+  readonly end: number;
+}
 
 /** Longest text of measured points, and most points. */
 export const LONGEST_MEASURED = 200_000;
@@ -53,19 +65,20 @@ function numberOf(text: string, commaIsPoint: boolean): number {
 /**
  * Reads measured points from columns, as a spreadsheet copies them or a file of CSV has them: the time, then one column a
  * component, in the order of the components or under their names. Empty cells are no points; lines with # in front say
- * nothing.
+ * nothing. A single column holds values of one component at equidistant times from the start to the end of the interval.
  *
- * @param components the names of the components of the problem
- * @example readMeasured('t;level\n0;4\n1;3,3', ['level']).ok // true
+ * @example readMeasured('t;level\n0;4\n1;3,3', { components: ['level'], start: 0, end: 8 }).ok // true
  */
-export function readMeasured(text: string, components: readonly string[]): MeasuredReading {
+export function readMeasured(text: string, of: MeasuredOf): MeasuredReading {
+  const { components } = of;
   const errors: TextError[] = [];
   const complain = (line: number, column: number, length: number, message: string): void => {
     if (errors.length < MAX_ERRORS) errors.push({ line, column, length: Math.max(1, length), message });
   };
   const lines = text.split(/\r?\n/);
   const first = lines.findIndex((line) => line.trim() !== '' && !line.trimStart().startsWith('#'));
-  if (first < 0) return { ok: true, series: [] };
+  if (first < 0) return { ok: true, series: [], spacing: null };
+  if (isOneColumn(lines)) return readColumn(lines, of);
   const separator = separatorOf(lines[first] ?? '');
   const commaIsPoint = separator.source !== ',';
   const head = fieldsOf(lines[first] ?? '', separator);
@@ -126,5 +139,48 @@ export function readMeasured(text: string, components: readonly string[]): Measu
       const own = points[j] ?? [];
       return own.length === 0 ? [] : [{ component, points: own }];
     }),
+    spacing: null,
   };
+}
+
+/** Whether a line holds something that is to be read. */
+function isRead(line: string): boolean {
+  return line.trim() !== '' && !line.trimStart().startsWith('#');
+}
+
+/** Whether no line has more than one field: neither tabs, semicolons and commas nor spaces within. */
+function isOneColumn(lines: readonly string[]): boolean {
+  return lines.filter(isRead).every((line) => !/[\t;,]|\S\s+\S/.test(line.trim()));
+}
+
+/** Reads values of one component, one a line, at equidistant times over the interval. */
+function readColumn(lines: readonly string[], { components, start, end }: MeasuredOf): MeasuredReading {
+  const used = lines.flatMap((line, i) => (isRead(line) ? [{ text: line.trim(), line: i + 1 }] : []));
+  const [head] = used;
+  const hasHead = head !== undefined && Number.isNaN(numberOf(head.text, true));
+  const component = hasHead ? head.text.replace(/^"(.*)"$/, '$1') : (components[0] ?? '');
+  const fault = (line: number, text: string, message: string): MeasuredReading => ({
+    ok: false,
+    errors: [{ line, column: 1, length: Math.max(1, text.length), message }],
+  });
+  if (head !== undefined && !components.includes(component))
+    return fault(
+      head.line,
+      head.text,
+      `there is no component ${component}; there are ${components.slice(0, 6).join(', ')}`,
+    );
+  const values = hasHead ? used.slice(1) : used;
+  const wrong = values.find(({ text }) => Number.isNaN(numberOf(text, true)));
+  if (wrong !== undefined) return fault(wrong.line, wrong.text, `${wrong.text} is not a number`);
+  const [last] = values.slice(-1);
+  if (values.length < 2)
+    return fault(
+      last?.line ?? 1,
+      last?.text ?? '',
+      'a single column needs two values or more: at the start, ..., at the end of the interval',
+    );
+  if (values.length > MAX_POINTS) return fault(MAX_POINTS + 1, '', `at most ${MAX_POINTS} points are drawn`);
+  const spacing = (end - start) / (values.length - 1);
+  const points = values.map(({ text }, k) => ({ t: start + k * spacing, value: numberOf(text, true) }));
+  return { ok: true, series: [{ component, points }], spacing };
 }

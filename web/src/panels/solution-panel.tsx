@@ -16,7 +16,8 @@ export function SolutionPanel(): ReactNode {
     setView,
     chosen,
     study,
-  } = useStudyState('independent', 'marked', 'setMarked', 'view', 'setView', 'chosen', 'study');
+    problem,
+  } = useStudyState('independent', 'marked', 'setMarked', 'view', 'setView', 'chosen', 'study', 'problem');
   const switches = useStudyState('hidden', 'toggle');
   const { grid } = chosen;
   // in a step its beginning is marked, unless another time is pointed at
@@ -26,11 +27,12 @@ export function SolutionPanel(): ReactNode {
   const names = view?.curves.components ?? [];
   const components = view?.curves.components;
   const text = study.measured;
+  const [start, end] = [problem?.start ?? null, problem?.end ?? null];
   const measured = useMemo(() => {
-    if (text === undefined || components === undefined) return [];
-    const reading = readMeasured(text, components);
+    if (text === undefined || components === undefined || start === null || end === null) return [];
+    const reading = readMeasured(text, { components, start, end });
     return reading.ok ? reading.series : [];
-  }, [text, components]);
+  }, [text, components, start, end]);
   const together = shownView.together && names.length > 1;
   const plain = useMemo(
     (): Plot | null => view && solutionPlot(view, independent, together, measured),

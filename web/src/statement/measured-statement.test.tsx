@@ -16,13 +16,15 @@ Object.assign(globalThis, {
 
 let last: string | undefined;
 
+const OF = { components: ['level'], start: 0, end: 6 };
+
 function Probe({ first }: { readonly first?: string }): ReactNode {
   const [measured, setMeasured] = useState<string | undefined>(first);
   const change = (next: string | undefined): void => {
     last = next;
     setMeasured(next);
   };
-  return <MeasuredStatement measured={measured} components={['level']} onChange={change} />;
+  return <MeasuredStatement measured={measured} of={OF} onChange={change} />;
 }
 
 function type(text: string): void {

@@ -1,12 +1,12 @@
-import { LONGEST_MEASURED, readMeasured } from '@schritt/core/document';
-import { counted } from '@schritt/core/text';
+import { LONGEST_MEASURED, type MeasuredOf, readMeasured } from '@schritt/core/document';
+import { counted, short } from '@schritt/core/text';
 import { Button, Input, Upload } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 
 interface MeasuredStatementProps {
   /** Undefined where there are none. */
   readonly measured: string | undefined;
-  readonly components: readonly string[];
+  readonly of: MeasuredOf;
   readonly onChange: (measured: string | undefined) => void;
 }
 
@@ -14,9 +14,10 @@ interface MeasuredStatementProps {
 const TOLD = 3;
 
 /** Measured points to draw beside the solution: columns pasted from a spreadsheet, or a file of CSV. */
-export function MeasuredStatement({ measured, components, onChange }: MeasuredStatementProps): ReactNode {
+export function MeasuredStatement({ measured, of, onChange }: MeasuredStatementProps): ReactNode {
+  const { components } = of;
   const [open, setOpen] = useState(false);
-  const reading = useMemo(() => readMeasured(measured ?? '', components), [measured, components]);
+  const reading = useMemo(() => readMeasured(measured ?? '', of), [measured, of]);
   const points = reading.ok ? reading.series.reduce((sum, { points: own }) => sum + own.length, 0) : 0;
   const change = (text: string): void => onChange(text.trim() === '' ? undefined : text);
   const load = async (file: File): Promise<void> => change((await file.text()).slice(0, LONGEST_MEASURED));
@@ -51,6 +52,8 @@ export function MeasuredStatement({ measured, components, onChange }: MeasuredSt
         <p className="quiet">
           Columns as copied from a spreadsheet: time, then{' '}
           {components.length === 1 ? components[0] : 'one column per component'}; {counted(points, 'point')}.
+          {reading.spacing !== null &&
+            ` One column: values of ${reading.series[0]?.component ?? ''} every ${short(reading.spacing, 6)}, from the start to the end of the interval.`}
         </p>
       ) : (
         <ul className="wrong">

@@ -118,7 +118,14 @@ export function StatementColumn(): ReactNode {
     'view',
   );
   const isKept = useContext(IsKeptContext);
-  const components = useMemo(() => (problem === null ? [] : componentNames(problem)), [problem]);
+  const measuredOf = useMemo(
+    () => ({
+      components: problem === null ? [] : componentNames(problem),
+      start: problem?.start ?? 0,
+      end: problem?.end ?? 1,
+    }),
+    [problem],
+  );
   return (
     <div className={view.folded ? 'statement-column folded' : 'statement-column'}>
       <FoldButton />
@@ -130,7 +137,7 @@ export function StatementColumn(): ReactNode {
       />
       <MeasuredStatement
         measured={study.measured}
-        components={components}
+        of={measuredOf}
         onChange={(measured) =>
           edit('measured', ({ measured: _, ...now }) => (measured === undefined ? now : { ...now, measured }))
         }
