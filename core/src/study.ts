@@ -6,7 +6,7 @@ export type { Precision } from './compile/precision.ts';
 export { stateFunction } from './compile/state-function.ts';
 export { checkTyped, typedCheckSentence } from './reference/check-typed.ts';
 export { MAX_SHOWN, type Portrait, portrait, type Stroke } from './reference/portrait.ts';
-export { type Grid, type LastStep, layGrid, timeAt, type GridRequest } from './run/grid.ts';
+export { type Grid, type LastStep, layGrid, MAX_STEPS, timeAt, type GridRequest } from './run/grid.ts';
 export { begin } from './run/integrate.ts';
 export { keepRun, type LongRun, rowsAgain } from './run/long-run.ts';
 export { type Row, type Rows, rowsOf } from './run/rows.ts';
@@ -19,6 +19,7 @@ export { ERROR_MEASURES, MEASURE_NAMES, type MeasureName } from './study/measure
 export { leftOutText } from './study/judge/left-out-text.ts';
 export type { RungResult } from './study/judge/method-result.ts';
 export { runStudy, studySteps } from './study/run-study.ts';
+export { agreeingDigits, correctPlaces } from './study/runs/correct-digits.ts';
 export { evaluations } from './study/runs/cost.ts';
 export { type ErrorChoice, errorChoice } from './study/runs/error-choice.ts';
 export { estimatedSeconds } from './study/runs/estimate.ts';

@@ -1,13 +1,10 @@
-import { attempt, counted, stepSizeText } from '@schritt/core/text';
-import { amountValue } from '@schritt/core/study';
+import { attempt, count, counted, stepSizeText } from '@schritt/core/text';
+import { amountValue, MAX_STEPS } from '@schritt/core/study';
 import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { useStudyState } from '../state/study-state.ts';
 import type { Depth } from '../state/view.ts';
 import './step-head.css';
-
-/** Steps of the longest run that is shown. */
-const MAX_STEPS = 1e9;
 
 /** What was typed as a step size, as a number of steps, or why it is none. */
 export type StepsTyped =
@@ -26,7 +23,7 @@ export function stepsTyped(text: string, length: number): StepsTyped {
   const steps = name === 'N' ? amount : Math.max(1, Math.round(length / amount));
   return steps <= MAX_STEPS
     ? { ok: true, steps }
-    : { ok: false, why: 'a run has at most 1,000,000,000 steps' };
+    : { ok: false, why: `a run has at most ${count(MAX_STEPS)} steps` };
 }
 
 /** The step size in large type, to be typed over. */

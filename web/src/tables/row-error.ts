@@ -1,4 +1,4 @@
-import type { ErrorChoice } from '@schritt/core/study';
+import { agreeingDigits, correctPlaces, type ErrorChoice } from '@schritt/core/study';
 
 type Scale = ErrorChoice['scale'];
 
@@ -15,8 +15,6 @@ const HEADINGS: Readonly<Record<Scale, string>> = {
   digits: 'digits',
   places: 'places',
 };
-/** Digits and decimal places that a double has. */
-const MOST = 15.65;
 
 function expressed(scale: Scale, error: number, size: number): number | null {
   switch (scale) {
@@ -25,12 +23,9 @@ function expressed(scale: Scale, error: number, size: number): number | null {
     case 'relative':
       return size > 0 ? error / size : null;
     case 'digits':
-      return size > 0 ? Math.min(MOST, -Math.log10(Math.max(error / size, Number.MIN_VALUE))) : null;
+      return size > 0 ? agreeingDigits(error / size) : null;
     case 'places':
-      return Math.max(
-        0,
-        Math.min(Math.floor(MOST), Math.floor(-Math.log10(Math.max(2 * error, Number.MIN_VALUE)))),
-      );
+      return correctPlaces(error);
   }
 }
 

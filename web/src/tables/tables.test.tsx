@@ -473,7 +473,7 @@ describe('a step size that is typed', () => {
     ['-1', 'h must be a positive number, not -1'],
     ['0', 'h must be a positive number, not 0'],
     ['soon', 'a step size may contain only numbers, pi and e'],
-    ['1e-12', 'a run has at most 1,000,000,000 steps'],
+    ['1e-12', 'a run has at most 100,000,000 steps'],
     ['', 'enter h = 0.1 or N = 40'],
   ])('%s is none: %s', (text, why) => {
     expect(stepsTyped(text, 8)).toEqual({ ok: false, why });

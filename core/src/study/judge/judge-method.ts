@@ -1,6 +1,6 @@
 import { unitRoundoff } from '../../compile/precision.ts';
-import { log10 } from '../../elementary/logarithm.ts';
 import { norm } from '../../run/norm.ts';
+import { agreeingDigits, correctPlaces } from '../runs/correct-digits.ts';
 import { gridMeasureOf, isRelative } from '../runs/error-choice.ts';
 import { type MethodRun, programFault, type RungRun } from '../runs/run-method.ts';
 import type { Study, StudyMethod } from '../runs/study.ts';
@@ -24,13 +24,11 @@ function digitsOf(run: RungRun, study: Study): Pick<RungResult, 'digits' | 'plac
   if (taken === null) return { digits: null, places: null };
   const relative = isRelative(study.error) ? taken.error : taken.error / taken.size;
   const absolute = isRelative(study.error) ? taken.error * taken.size : taken.error;
-  // no more digits than the numbers themselves have
-  const most = -log10(2 * unitRoundoff(study.start.precision));
-  const digits = Number.isFinite(relative) ? Math.min(most, -log10(Math.max(relative, 1e-300))) : null;
-  const places = Number.isFinite(absolute)
-    ? Math.max(0, Math.min(Math.floor(most), Math.floor(-log10(Math.max(2 * absolute, 1e-300)))))
-    : null;
-  return { digits, places };
+  const { precision } = study.start;
+  return {
+    digits: Number.isFinite(relative) ? agreeingDigits(relative, precision) : null,
+    places: Number.isFinite(absolute) ? correctPlaces(absolute, precision) : null,
+  };
 }
 
 /** Which rungs of a method do not count for its order, and why: its runs as the rules of the window want them. */
