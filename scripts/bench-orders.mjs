@@ -44,12 +44,12 @@ export async function benchOrders() {
     if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
     const result = runStudy(opened.study);
     findings += result.findings.length;
-    const false_ = [
+    const untrue = [
       ...falseClaims(opened.study, result),
       ...result.findings.flatMap((one) => misprint(one) ?? []),
     ];
-    for (const sentence of false_) console.log(sentence);
-    wrong += false_.length;
+    for (const sentence of untrue) console.log(sentence);
+    wrong += untrue.length;
     printed.set(kind, [...(printed.get(kind) ?? []), ...printedRanges(opened.study, result)]);
     return result;
   };

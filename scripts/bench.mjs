@@ -185,7 +185,7 @@ for (const { name, nanosecondsPerStep } of alone)
   console.log(`${name}: ${nanosecondsPerStep.toFixed(0)} ns a step`);
 for (const { steps, ratio } of growing)
   console.log(`${steps.toLocaleString('en')} steps: ${ratio.toFixed(3)} of the time a step that 10,000 need`);
-console.log('\n| methods | studies | stated | held | share | median width | 90 % below |');
+console.log('\n| methods | studies | stated | held | share | printed | median width | 90 % below |');
 const orders = await benchOrders();
 const page = await benchPage(core.LIBRARY);
 console.log(

@@ -1,7 +1,7 @@
+import { readFileSync } from 'node:fs';
 import { HANDOUTS_OF, PAPERS, PLOTS, PLOT_INKS, PLOT_SIZES } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/text';
 import { Command, Option } from 'commander';
-import { readFileSync } from 'node:fs';
 import { checkCommand } from './commands/check.ts';
 import { exportCommand } from './commands/export.ts';
 import { type ExportOptions, FORMATS, EXPORT_KINDS } from './commands/export-options.ts';
@@ -54,7 +54,7 @@ function version(): string {
   return typeof own === 'object' && own !== null && 'version' in own ? String(own.version) : '';
 }
 
-// whoever reads may stop before the end, as `head` does; anything else that is wrong with the output is said in a line
+// the reader may stop before the end, as `head` does; anything else that is wrong with the output is said in a line
 process.stdout.on('error', (fault: NodeJS.ErrnoException) => {
   if (fault.code !== 'EPIPE') process.stderr.write(`the output cannot be written (${fault.message})\n`);
   process.exit(fault.code === 'EPIPE' ? 0 : 1);

@@ -76,7 +76,7 @@ export function readMeasured(text: string, of: MeasuredOf): MeasuredReading {
     if (errors.length < MAX_ERRORS) errors.push({ line, column, length: Math.max(1, length), message });
   };
   const lines = text.split(/\r?\n/);
-  const first = lines.findIndex((line) => line.trim() !== '' && !line.trimStart().startsWith('#'));
+  const first = lines.findIndex(isRead);
   if (first < 0) return { ok: true, series: [], spacing: null };
   if (isOneColumn(lines)) return readColumn(lines, of);
   const separator = separatorOf(lines[first] ?? '');
@@ -100,7 +100,7 @@ export function readMeasured(text: string, of: MeasuredOf): MeasuredReading {
   let count = 0;
   for (let i = hasHead ? first + 1 : first; i < lines.length; i += 1) {
     const line = lines[i] ?? '';
-    if (line.trim() === '' || line.trimStart().startsWith('#')) continue;
+    if (!isRead(line)) continue;
     const [when, ...values] = fieldsOf(line, separator);
     const t = numberOf(when?.text ?? '', commaIsPoint);
     if (Number.isNaN(t)) {
@@ -148,9 +148,9 @@ function isRead(line: string): boolean {
   return line.trim() !== '' && !line.trimStart().startsWith('#');
 }
 
-/** Whether no line has more than one field: neither tabs, semicolons and commas nor spaces within. */
+/** Whether no line has more than one field. */
 function isOneColumn(lines: readonly string[]): boolean {
-  return lines.filter(isRead).every((line) => !/[\t;,]|\S\s+\S/.test(line.trim()));
+  return lines.filter(isRead).every((line) => fieldsOf(line.trim(), separatorOf(line.trim())).length === 1);
 }
 
 /** Reads values of one component, one a line, at equidistant times over the interval. */

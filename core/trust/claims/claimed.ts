@@ -5,6 +5,7 @@ import { norm } from '../../src/run/norm.ts';
 import type { MethodResult, RungResult } from '../../src/study/judge/method-result.ts';
 import { finish } from '../../src/study/run-study.ts';
 import { methodSigns } from '../../src/study/runs/run-methods.ts';
+import type { RungRun } from '../../src/study/runs/run-method.ts';
 import type { Study } from '../../src/study/runs/study.ts';
 import { placesOf, type Truth } from '../../src/study/runs/truth.ts';
 import type { StudyResult } from '../../src/study/study-result.ts';
@@ -24,20 +25,9 @@ export interface Claimed {
 /** What is wrong with a claim, as another way of working it out says; null where nothing is. */
 export type Verdict = string | null;
 
-/** The rungs of a method of a study at other numbers of steps. */
-export function runsAt(study: Study, method: number, counts: readonly number[]): MethodResult['rungs'] {
-  const run = finish(methodSigns({ ...study, ladder: { counts } }, method));
-  return run.rungs.map((rung) => ({
-    ...rung,
-    error: rung.taken?.error ?? null,
-    digits: null,
-    places: null,
-    ratio: null,
-    order: null,
-    extrapolated: null,
-    leftOut: null,
-    remark: null,
-  }));
+/** The runs of a method of a study at other numbers of steps. */
+export function runsAt(study: Study, method: number, counts: readonly number[]): readonly RungRun[] {
+  return finish(methodSigns({ ...study, ladder: { counts } }, method)).rungs;
 }
 
 /** The errors of a method of a study with other numbers of steps. */
@@ -46,13 +36,13 @@ export function errorsAt(
   method: number,
   counts: readonly number[],
 ): readonly (number | null)[] {
-  return runsAt(study, method, counts).map(({ error }) => error);
+  return runsAt(study, method, counts).map(({ taken }) => taken?.error ?? null);
 }
 
 /** The error of a method at a number of steps, where it is clear of rounding; null elsewhere. */
 export function clearError(study: Study, method: number, steps: number): number | null {
   const [rung] = runsAt(study, method, [steps]);
-  const error = rung?.error ?? null;
+  const error = rung?.taken?.error ?? null;
   // two runs may be near each other by chance: a value of one is rounded at least once
   const rounding = Math.max(rung?.rounding?.size ?? 0, unitRoundoff(study.start.precision));
   return error !== null && error > 1000 * rounding ? error : null;

@@ -171,7 +171,7 @@ export function leadingSign({ t }: Figures['leading sign'], of: Claimed): Verdic
       const [rung] = runsAt({ ...study, problem, error: { ...study.error, at: 'end' } }, method, [
         k * finest,
       ]);
-      const isClear = (rung?.error ?? 0) > 100 * (rung?.rounding?.size ?? 0);
+      const isClear = (rung?.taken?.error ?? 0) > 100 * (rung?.rounding?.size ?? 0);
       return isClear ? Math.sign(rung?.taken?.signed ?? 0) : 0;
     });
     if (before * after !== 0) return before === after ? 'errors on both sides have one sign' : null;

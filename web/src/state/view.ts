@@ -48,12 +48,12 @@ export const USUAL_PANELS: Readonly<Record<Depth, readonly Panel[]>> = {
   step: ['words'],
 };
 
-/** What of a study the page shows; it is in the address. */
 /** What the stability panel can show. */
 export const STABILITY_VIEWS = ['region', 'all regions', 'order star'] as const;
 
 export type StabilityView = (typeof STABILITY_VIEWS)[number];
 
+/** What of a study the page shows; it is in the address. */
 export interface View {
   readonly depth: Depth;
   /** Null for the usual one of the depth. */

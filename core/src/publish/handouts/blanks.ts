@@ -24,9 +24,14 @@ function titlesOf({ columns, groups }: Table): readonly string[] {
   return columns.map(({ title }, i) => (over[i] ? `${over[i]}: ${title}` : title));
 }
 
+/** Whether a table has the rows of a run, and not step sizes. */
+export function isOfRun({ columns }: Table): boolean {
+  return columns[0]?.title === 'n';
+}
+
 /** The number by which a row is named: its n in the rows of a run, and its place, from 1, among step sizes. */
-export function rowNumber({ columns, rows }: Table, r: number): number {
-  const n = columns[0]?.title === 'n' ? rows[r]?.[0] : null;
+export function rowNumber(table: Table, r: number): number {
+  const n = isOfRun(table) ? table.rows[r]?.[0] : null;
   return typeof n === 'number' ? n : r + 1;
 }
 
@@ -52,7 +57,7 @@ export function blankCells(table: Table, blanks: Blanks): readonly (readonly boo
         'missing',
         `there is no row ${row}; the rows are ${numbers[0] ?? 0} to ${numbers.at(-1) ?? 0}`,
       );
-  const isGiven = (i: number): boolean => GIVEN.has(plain[i] ?? '') || (i === 1 && plain[0] === 'n');
+  const isGiven = (i: number): boolean => GIVEN.has(plain[i] ?? '') || (i === 1 && isOfRun(table));
   return table.rows.map((row, r) =>
     row.map((cell, i) => {
       if (cell === null) return false;

@@ -1,6 +1,6 @@
 import type { CsvCell } from '../csv.ts';
 import { column, type Table } from '../tables/table.ts';
-import { rowNumber } from './blanks.ts';
+import { isOfRun, rowNumber } from './blanks.ts';
 import type { Handout } from './handout.ts';
 import type { Variant } from './variants.ts';
 
@@ -29,7 +29,7 @@ function answersOf({ table, blank }: Handout): readonly Answer[] {
       blank[r]?.[i] === true
         ? [
             {
-              title: `${table.columns[i]?.title ?? ''}, ${table.columns[0]?.title === 'n' ? 'n =' : 'row'} ${rowNumber(table, r)}`,
+              title: `${table.columns[i]?.title ?? ''}, ${isOfRun(table) ? 'n =' : 'row'} ${rowNumber(table, r)}`,
               cell,
             },
           ]

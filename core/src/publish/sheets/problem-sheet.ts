@@ -1,10 +1,7 @@
 import type { Expression } from '../../formula/expression.ts';
-import { evaluate } from '../../formula/evaluate.ts';
-import { CONSTANTS } from '../../formula/functions.ts';
 import type { TextPart } from '../../formula/printer.ts';
 import { blockAt, componentNames, type Problem } from '../../problem/problem.ts';
-import { isExactSolution } from '../../problem/statement.ts';
-import { attempt } from '../../text/refusal.ts';
+import { initialFormula, intervalFormulas, parameterFormula } from '../../problem/formulas-of-numbers.ts';
 import type { FormulaWriting } from '../programs/language.ts';
 import { oneLine } from '../tables/cell-text.ts';
 import { MISSING, problemFormulas, type ProblemFormula } from './problem-formulas.ts';
@@ -44,28 +41,10 @@ interface SheetLine {
   readonly content: CellContent;
 }
 
-/** What the initial value of a component was written as; null where it has an index. */
-function writtenInitial(problem: Problem, place: number): Expression | null {
-  const { statements, independent } = problem;
+/** The formula of the initial value of a component; null for an element of a family. */
+function ownInitialFormula(problem: Problem, place: number): Expression | null {
   const block = blockAt(problem, place);
-  if (block === undefined || block.unknown.range !== null) return null;
-  for (const statement of statements) {
-    if (statement.kind !== 'value' || isExactSolution(statement, independent)) continue;
-    const { target, value } = statement;
-    if (target.name === block.unknown.name && target.primes === block.derivative) return value;
-  }
-  return null;
-}
-
-/** The value of an expression of parameters alone. */
-function valueOf({ parameters }: Problem, expression: Expression): number | null {
-  const found = attempt(() =>
-    evaluate(expression, (leaf) => {
-      const own = parameters.find(({ name }) => leaf.kind === 'name' && name === leaf.name);
-      return own?.value ?? (leaf.kind === 'name' ? CONSTANTS.get(leaf.name) : undefined) ?? NaN;
-    }),
-  );
-  return found.ok ? found.value : null;
+  return block === undefined || block.unknown.range !== null ? null : initialFormula(problem, block);
 }
 
 /** Gives the numbers of a problem cells with names: parameters, the interval, initial values. */
@@ -84,35 +63,34 @@ export function problemCells(problem: Problem): ProblemCells {
   const own = new Map(problem.parameters.map(({ name }) => [name, names.make(name)]));
   const formula = problemFormulas(problem, writing, own, used);
   const nowhere = { time: MISSING, component: (): TextPart => MISSING };
-  /** A formula where it gives the number that the problem has, and else that number. */
-  const content = (expression: Expression | null, value: number): CellContent => {
-    if (expression === null || expression.kind === 'number') return value;
-    if (!Object.is(valueOf(problem, expression), value)) return value;
-    return { formula: formula(expression, null, 0, nowhere).text, result: value };
-  };
-  const interval = problem.statements.find((statement) => statement.kind === 'interval');
+  /** What was typed as a formula, as one; any other number as it is. */
+  const content = (expression: Expression | null, value: number): CellContent =>
+    expression === null || expression.kind === 'number'
+      ? value
+      : { formula: formula(expression, null, 0, nowhere).text, result: value };
+  const interval = intervalFormulas(problem);
   const { independent } = problem;
-  const parameters: SheetLine[] = problem.parameters.map(({ name, written, value }) => ({
-    label: name,
-    name: own.get(name) ?? name,
-    content: content(written, value),
+  const parameters: SheetLine[] = problem.parameters.map((parameter) => ({
+    label: parameter.name,
+    name: own.get(parameter.name) ?? parameter.name,
+    content: content(parameterFormula(problem, parameter), parameter.value),
   }));
   const ends: SheetLine[] = [
     {
       label: `start of ${independent}`,
       name: names.make(`${independent}_start`),
-      content: content(interval?.low ?? null, problem.start),
+      content: content(interval.start, problem.start),
     },
     {
       label: `end of ${independent}`,
       name: names.make(`${independent}_end`),
-      content: content(interval?.high ?? null, problem.end),
+      content: content(interval.end, problem.end),
     },
   ];
   const initial: SheetLine[] = componentNames(problem).map((component, place) => ({
     label: `initial value of ${component}`,
     name: names.make(`${component.replace(/'/g, '_p')}_start`),
-    content: content(writtenInitial(problem, place), problem.initial[place] ?? NaN),
+    content: content(ownInitialFormula(problem, place), problem.initial[place] ?? NaN),
   }));
   return {
     start: ends[0]?.name ?? '',

@@ -58,7 +58,7 @@ test('what each method needs for an error lies on the line between its rungs', (
   expect(need!.evaluations).toBe(Math.ceil(4 * (2 / 1e-5) ** 0.25));
 });
 
-test('nothing is told from between rungs that are not on one expansion: a method needs at most what the finer one costs', () => {
+test('nothing is concluded between rungs that are not on one expansion: a method needs at most what the finer one costs', () => {
   const [coarse, ...others] = FOURTH.rungs;
   const early = { ...FOURTH, rungs: [{ ...coarse!, leftOut: { kind: 'coarse' } as const }, ...others] };
   const { needs } = compare([EULER, early], 1e-4)!;

@@ -6,8 +6,8 @@ import { placesOf, type Truth } from '../runs/truth.ts';
 
 /** Times at which a solution is looked at: fewer for many components. */
 const LOOKS = { most: 1024, least: 64, values: 50_000 } as const;
-/** Halvings of the stretch about the largest value that was seen. */
-const HALVINGS = 24;
+/** How often the stretch about the largest value that was seen is narrowed, by a third each time. */
+const ROUNDS = 24;
 
 const known = memoize<number>(8);
 
@@ -27,7 +27,7 @@ export function swingOf({ problem, error }: Study, truth: Truth): number {
     }
     // a peak lies between the neighbours of the largest value
     let [low, high] = [Math.max(problem.start, at - width), Math.min(problem.end, at + width)];
-    for (let i = 0; i < HALVINGS; i += 1) {
+    for (let i = 0; i < ROUNDS; i += 1) {
       const [left, right] = [low + (high - low) / 3, high - (high - low) / 3];
       if (sizeAt(left) < sizeAt(right)) low = left;
       else high = right;

@@ -71,17 +71,18 @@ const MAX_TERMS = 4;
 /**
  * Decides for every rung whether it counts for the slope, and if not, why. The rules, in this order:
  *
- * 1. Rungs excluded manually, that became non-finite, that have no error, or whose error is taken at another
- *    time, do not count; of those on the same grid the first does. 2. Where a person chose a window, the rungs in it
- * count. 3. A rung whose error is larger than the solution does not. 4. A rung is at the floor where its error is less
- * than 5 times the size of rounding in it (20 times where a coarser one
+ * 1. Rungs excluded manually, that became non-finite, that have no error, or whose error is taken at another time, do not
+ *    count; of those on the same grid the first does.
+ * 2. Where a person chose a window, the rungs in it count.
+ * 3. A rung whose error is larger than the solution does not.
+ * 4. A rung is at the floor where its error is less than 5 times the size of rounding in it (20 times where a coarser one
  *    is), or than 20 times the error of the reference; one less than 30 times what the rounding of the method's decimals
- * makes of it does not count either. 5. Of the others the finest three count, and then every coarser
- * one in turn that lies within 15 % of the expansion
- *    ln e = ln C + p ln h + a h + b h^2 through the finer ones, and within a factor of two of its leading term; the
- * first
- *    that does not, and all that are coarser, are not yet on it. Where the finest show no order, all count. What is coarser
- *    than a run that became non-finite, or whose error is larger than the solution, does not count either.
+ *    makes of it does not count either.
+ * 5. Of the others the finest three count, and those finer than the first without much rounding; then every coarser one in
+ *    turn that lies within 10 % of the straight line through the finer ones, or within 15 % of their expansion
+ *    ln e = ln C + p ln h + a h + b h^2 and within a factor of two of its leading term. The first that does not, and all
+ *    that are coarser, are not yet on it. Where the finest show no order, all count. What is coarser than a run that became
+ *    non-finite, or whose error is larger than the solution, does not count either.
  *
  * @param points the rungs in any order of h
  * @param chosen first and last index of the window of a person, null for the rules
