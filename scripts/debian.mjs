@@ -33,7 +33,7 @@ export function debian(programs, packages) {
 /** What the tests of written programs and tables are compiled, run and set with. */
 export function compilers() {
   debian(['gcc'], ['gcc', 'libc6-dev']);
-  debian(['gfortran'], ['gfortran']);
+  debian(['gfortran', 'octave-cli'], ['gfortran', 'octave']);
   debian(['pdflatex'], ['texlive-latex-base', 'texlive-latex-recommended', 'texlive-fonts-recommended']);
   if (spawnSync('python3', ['--version']).status !== 0) debian(['python3'], ['python3-minimal']);
 }

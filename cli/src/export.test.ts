@@ -107,7 +107,7 @@ test('programs, sheets, plots, formulas and handouts are what their names say', 
 test.each<[ExportOptions, string]>([
   [
     { what: 'program', as: 'md', method: 'AB2', h: '1' },
-    'program can be written as py, c, js, f90, not as md',
+    'program can be written as py, c, js, f90, m, jl, not as md',
   ],
   [{ what: 'rungs', as: 'c' }, 'rungs can be written as csv, md, tex, html, txt, not as c'],
   [{ what: 'rows', as: 'csv', method: 'Euler' }, 'give either h'],

@@ -3,6 +3,7 @@ import { FIRST, preview, exportName } from './export-settings.ts';
 test('a file is called by its title in plain letters, what it is, and its format', () => {
   expect(exportName('Größe: "y" / 2', FIRST)).toBe('Größe-y-2-rungs.csv');
   expect(exportName('../..', { ...FIRST, what: 'program', language: 'f90' })).toBe('study-program.f90');
+  expect(exportName('Lake', { ...FIRST, what: 'program', language: 'm' })).toBe('program.m');
   expect(exportName('x'.repeat(300), FIRST)).toBe(`${'x'.repeat(60)}-rungs.csv`);
 });
 

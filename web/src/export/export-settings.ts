@@ -194,6 +194,8 @@ export function formatOf({ what, table, language, plotAs, handout }: ExportSetti
 /** The name of the file: the title in plain letters, what it is, and its format. */
 export function exportName(title: string, choice: ExportSettings): string {
   const { what, handout } = choice;
+  // a function of MATLAB has the name of its file
+  if (what === 'program' && choice.language === 'm') return 'program.m';
   const key = what === 'handout' && handout.solved ? '-solution' : '';
   return `${plainName(title, 'study')}-${what}${key}.${formatOf(choice)}`;
 }

@@ -1,13 +1,14 @@
-import { indented, lineText } from './fortran-lines.ts';
+import { indented, lineText, unread } from './fortran-lines.ts';
 import type { ProgramParts } from './language.ts';
 
 /** Routines of the exact solution and of the error; none where it is not known. */
 export function exactRoutine(
-  { size, exact }: ProgramParts,
+  { size, width, step, exact }: ProgramParts,
   components: readonly string[],
 ): readonly string[] {
   if (exact === null) return [];
   const each = exact.some(({ kind }) => kind === 'each') ? ['integer :: j'] : [];
+  const lines = exact.flatMap(lineText);
   const form = size === 1 ? 'e' : `e(${size})`;
   return [
     'subroutine exact(t, e)',
@@ -15,13 +16,14 @@ export function exactRoutine(
       'real(dp), intent(in) :: t',
       `real(dp), intent(out) :: ${form}`,
       ...each,
-      ...exact.flatMap(lineText),
+      ...unread(['t'], lines),
+      ...lines,
     ]),
     'end subroutine exact',
     '',
-    'function error_at(t) result(r)',
+    `function error_at(t, ${step.vectors.join(', ')}) result(r)`,
     ...indented([
-      'real(dp), intent(in) :: t',
+      `real(dp), intent(in) :: t, ${step.vectors.map((name) => (width === 1 ? name : `${name}(${width})`)).join(', ')}`,
       `real(dp) :: r, ${form}`,
       'call exact(t, e)',
       ...(size === 1

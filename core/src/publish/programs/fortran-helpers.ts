@@ -11,8 +11,8 @@ function oneLineFunction(name: string, inputs: string, lines: readonly string[])
 
 const BELOW = ['r = aint(x)', 'if (r > x) r = r - 1.0d0'];
 /** Elimination with partial pivoting; the order of its operations is that of a run. */
-const SOLVE = [
-  'subroutine solve(m, r, n, ok)',
+const ELIMINATE = [
+  'subroutine eliminate(m, r, n, ok)',
   ...indented([
     'integer, intent(in) :: n',
     'real(dp), intent(inout) :: m(n*n), r(n)',
@@ -39,7 +39,7 @@ const SOLVE = [
     '  end if',
     '  do k = i + 1, n - 1',
     '    factor = m(k*n + i + 1)/head',
-    '    if (factor == 0.0d0) cycle',
+    '    if (.not. abs(factor) > 0) cycle',
     '    do l = i + 1, n - 1',
     '      m(k*n + l + 1) = m(k*n + l + 1) - factor*m(i*n + l + 1)',
     '    end do',
@@ -55,7 +55,7 @@ const SOLVE = [
     'end do',
     'ok = .true.',
   ]),
-  'end subroutine solve',
+  'end subroutine eliminate',
   '',
 ];
 
@@ -65,7 +65,7 @@ const HELPERS: readonly (readonly [RegExp, readonly string[]])[] = [
     oneLineFunction('sign_of', 'x', ['r = merge(1.0d0, merge(-1.0d0, x, x < 0.0d0), x > 0.0d0)']),
   ],
   [/\bwhole_below\(|\bremainder\(/, oneLineFunction('whole_below', 'x', BELOW)],
-  [/\bsolve\(/, SOLVE],
+  [/\beliminate\(/, ELIMINATE],
   [/\bremainder\(/, oneLineFunction('remainder', 'x, y', ['r = x - y*whole_below(x/y)'])],
   [/\blog_2\(/, oneLineFunction('log_2', 'x', ['r = log(x)/log(2.0d0)'])],
   [/\bcube_root\(/, oneLineFunction('cube_root', 'x', ['r = sign(abs(x)**(1.0d0/3.0d0), x)'])],

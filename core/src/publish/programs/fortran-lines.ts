@@ -43,6 +43,7 @@ function holds({ left, relation, right }: Condition): string {
 export function lineText(line: CodeLine): readonly string[] {
   switch (line.kind) {
     case 'set':
+    case 'vector':
       return [`${line.to} = ${line.value}`];
     case 'routine':
       return [`call ${line.name}(${[...line.inputs, line.into].join(', ')})`];
@@ -65,8 +66,16 @@ export function lineText(line: CodeLine): readonly string[] {
       return [`if (.not. ${holds(line.unless)}) error stop '${line.message.replaceAll("'", "''")}'`];
     case 'solve':
       return [
-        `call solve(matrix, right, ${line.unknowns}, ok)`,
+        `call eliminate(matrix, right, ${line.unknowns}, ok)`,
         `if (.not. ok) error stop 'Newton''s method: singular Jacobian'`,
       ];
   }
+}
+
+/** Lines that keep a compiler from warning of arguments that these lines do not read. */
+export function unread(names: readonly string[], lines: readonly string[]): readonly string[] {
+  const text = lines.join('\n');
+  return names
+    .filter((name) => !new RegExp(`\\b${name}\\b`).test(text))
+    .flatMap((name) => [`associate (unused => ${name})`, 'end associate']);
 }

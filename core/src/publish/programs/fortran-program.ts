@@ -1,11 +1,12 @@
 import type { Relation } from '../../formula/expression.ts';
-import { decimal, shifted } from './writing-parts.ts';
+import { BY_NAME, countedFromOne, decimal, shifted } from './writing-parts.ts';
 import { exactRoutine } from './fortran-exact.ts';
 import { fortranHelpers } from './fortran-helpers.ts';
-import { broken, indented, lineText } from './fortran-lines.ts';
+import { broken, indented, lineText, unread } from './fortran-lines.ts';
 import type { CodeLine, ProgramParts, StepRoutine, Writing } from './language.ts';
-import { headNotes, placesByComponent } from './notes.ts';
+import { headNotes } from './notes.ts';
 import { FORTRAN_WORDS } from './reserved-words.ts';
+import { componentTexts, keepsRhs, stateNames, stepArguments, stepOutputs } from './routines.ts';
 import { signedBy } from './signed.ts';
 
 const FORTRAN_RELATION: Readonly<Record<Relation, string>> = {
@@ -28,7 +29,11 @@ const FORTRAN_NAMES: Readonly<Record<string, string>> = {
 
 /** How the language writes the parts of a formula. */
 export const FORTRAN: Writing = {
+  ...countedFromOne((vector, index) => `${vector}(${index})`),
+  ...BY_NAME,
   reserved: FORTRAN_WORDS,
+  integers: 'beside doubles',
+  isWhole: true,
   number: (value) => {
     const text = decimal(value);
     return text.includes('e') ? text.replace('e', 'd') : `${text}d0`;
@@ -37,9 +42,6 @@ export const FORTRAN: Writing = {
   call: (name, inputs) => `${FORTRAN_NAMES[name] ?? name}(${inputs.join(', ')})`,
   choice: ({ left, relation, right, yes, no }) =>
     `merge(${yes}, ${no}, ${left} ${FORTRAN_RELATION[relation]} ${right})`,
-  at: (vector, index) => `${vector}(${index} + 1)`,
-  element: (vector, i) => `${vector}(${i + 1})`,
-  running: (vector, counter, ahead) => `${vector}(${shifted(counter, ahead + 1)})`,
   counted: (counter, ahead) => `real(${shifted(counter, ahead)}, dp)`,
 };
 
@@ -51,48 +53,38 @@ function declared(names: readonly string[], width: number): readonly string[] {
     : [`real(dp) :: ${names.map((name) => (width === 1 ? name : `${name}(${width})`)).join(', ')}`];
 }
 
-function stepLines(parts: ProgramParts, step: StepRoutine): readonly string[] {
+/** Declarations of the state, and of what a routine only reads beside it. */
+function stepDeclarations(step: StepRoutine, width: number): readonly string[] {
+  const form = width === 1 ? '' : `(${width})`;
   return [
-    `subroutine ${step.name}(n, h)`,
-    ...indented([
-      'integer, intent(in) :: n',
-      'real(dp), intent(in) :: h',
-      'real(dp) :: t',
-      ...declared(step.numbers, 1),
-      ...declared(step.arrays, parts.width),
-      ...step.rooms.map(({ name, size }) => `real(dp) :: ${name}(${size})`),
-      ...(parts.width === 1 ? [] : ['integer :: j']),
-      ...(step.solves ? ['integer :: round'] : []),
-      ...(step.rooms.length > 0 ? ['integer :: column', 'logical :: ok'] : []),
-      't = start + real(n, dp)*h',
-      ...step.body.flatMap(lineText),
-      ...step.kept.map(({ name, from }) => `${name} = ${from}`),
-      ...step.vectors.map((vector, i) => `${vector} = ${step.next[i] ?? ''}`),
-    ]),
-    `end subroutine ${step.name}`,
-    '',
+    ...(step.usesNumber ? ['integer, intent(in) :: n'] : []),
+    'real(dp), intent(in) :: t, h',
+    `real(dp), intent(inout) :: ${stateNames(step)
+      .map((name) => `${name}${form}`)
+      .join(', ')}`,
   ];
 }
 
-function keepLines({ step, width, rhsName }: ProgramParts): readonly string[] {
-  const own = step.vectors.join(', ');
-  const needsRhs = step.kept.some(({ from }) => from === 'f_0');
+/** One step of a method: it replaces the present state by the next one. */
+function stepLines(parts: ProgramParts, step: StepRoutine): readonly string[] {
+  const lines = step.body.flatMap(lineText);
+  const last = stepOutputs(step).map(({ name, value }) => `${name} = ${value}`);
+  const isLoop = lines.some((line) => /^ *do j = /.test(line));
   return [
-    'subroutine keep(n, h)',
+    `subroutine ${step.name}(${stepArguments(step).join(', ')})`,
     ...indented([
-      'integer, intent(in) :: n',
-      'real(dp), intent(in) :: h',
-      ...(needsRhs
-        ? [
-            'real(dp) :: t',
-            ...declared(['f_0'], width),
-            't = start + real(n, dp)*h',
-            width === 1 ? `f_0 = ${rhsName}(t, ${own})` : `call ${rhsName}(t, ${own}, f_0)`,
-          ]
-        : []),
-      ...step.kept.map(({ name, from }) => `${name} = ${from}`),
+      ...stepDeclarations(step, parts.width),
+      ...declared(step.numbers, 1),
+      ...declared(step.arrays, parts.width),
+      ...step.rooms.map(({ name, size }) => `real(dp) :: ${name}(${size})`),
+      ...(isLoop ? ['integer :: j'] : []),
+      ...(step.solves ? ['integer :: round'] : []),
+      ...(step.rooms.length > 0 ? ['integer :: column', 'logical :: ok'] : []),
+      ...unread(['t'], [...lines, ...last]),
+      ...lines,
+      ...last,
     ]),
-    'end subroutine keep',
+    `end subroutine ${step.name}`,
     '',
   ];
 }
@@ -104,13 +96,15 @@ function rhsRoutine(
   rightHandSides: readonly CodeLine[],
 ): readonly string[] {
   const own = vectors.join(', ');
+  const lines = rightHandSides.flatMap(lineText);
   if (width === 1)
     return [
       `function ${rhsName}(t, ${own}) result(d)`,
       ...indented([
         `real(dp), intent(in) :: t, ${own}`,
         'real(dp) :: d',
-        ...rightHandSides.flatMap(lineText),
+        ...unread(['t', ...vectors], lines),
+        ...lines,
       ]),
       `end function ${rhsName}`,
       '',
@@ -121,130 +115,191 @@ function rhsRoutine(
       `real(dp), intent(in) :: t, ${vectors.map((name) => `${name}(${width})`).join(', ')}`,
       `real(dp), intent(out) :: d(${width})`,
       ...(rightHandSides.some(({ kind }) => kind === 'each') ? ['integer :: j'] : []),
-      ...rightHandSides.flatMap(lineText),
+      ...unread(['t', ...vectors], lines),
+      ...lines,
     ]),
     `end subroutine ${rhsName}`,
     '',
   ];
 }
 
-function mainLines(parts: ProgramParts, components: readonly string[]): readonly string[] {
-  const { steps, h, exact, independent } = parts;
-  const header = (names: readonly string[]): string =>
-    `'${[...names, ...parts.components].join(',').replaceAll("'", "''")}'`;
-  const put = (values: readonly string[], after = ''): readonly string[] =>
-    values.map((value) => `line = trim(line) // ',' // trim(digits(${value}))${after}`);
+/** Lines that do step n: by the method, or by the one that it starts with. */
+function advanceLines(parts: ProgramParts): readonly string[] {
+  const { step, starter, depth, rhsName, width } = parts;
+  const call = (of: StepRoutine): string => `call ${of.name}(${stepArguments(of).join(', ')})`;
+  if (starter === null) return [call(step)];
+  const own = step.vectors.join(', ');
   return [
-    'call set_up()',
-    'if (command_argument_count() == 0) then',
+    `if (n < ${depth}) then`,
     ...indented([
-      `h = ${signed(h)} ! N = ${steps}: (t_end - start)/${steps}`,
-      'call steps_for(h, steps)',
-      'call begin()',
-      `print '(a)', ${header(['n', independent])}`,
-      'call row(0, h)',
-      'do n = 0, steps - 1',
-      '  call advance(n, h)',
-      '  call row(n + 1, h)',
-      'end do',
+      ...(keepsRhs(parts)
+        ? [width === 1 ? `f_0 = ${rhsName}(t, ${own})` : `call ${rhsName}(t, ${own}, f_0)`]
+        : []),
+      ...step.kept.map(({ name, from }) => `${name} = ${from}`),
+      call(starter),
     ]),
     'else',
-    ...indented([
-      exact === null ? `print '(a)', ${header(['h', 'N'])}` : "print '(a)', 'h,N,error,order'",
-      'do i = 1, command_argument_count()',
-      ...indented([
-        'call get_command_argument(i, text)',
-        'read (text, *, iostat=status) h',
-        "if (status /= 0 .or. .not. h > 0.0d0) error stop 'this is not a step size'",
-        'call steps_for(h, steps)',
-        'call begin()',
-        'do n = 0, steps - 1',
-        '  call advance(n, h)',
-        'end do',
-        "write (text, '(i0)') steps",
-        "line = trim(digits(h)) // ',' // trim(text)",
-        ...(exact === null
-          ? [...put(components), "print '(a)', trim(line)"]
-          : [
-              'error = error_at(start + real(steps, dp)*h)',
-              "line = trim(line) // ',' // trim(digits(error)) // ','",
-              'if (i > 1) then',
-              "  write (text, '(f12.6)') log(last_error/error)/log(last_h/h)",
-              '  line = trim(line) // trim(adjustl(text))',
-              'end if',
-              "print '(a)', trim(line)",
-              'last_h = h',
-              'last_error = error',
-            ]),
-      ]),
-      'end do',
-    ]),
+    `  ${call(step)}`,
     'end if',
   ];
 }
 
-/** What takes steps, and how many: with the constants that are computed, and the end of a run that is not finite. */
-function runRoutines({ step, starter, width, depth, constants, lastStep }: ProgramParts): readonly string[] {
+/** The run from point to point, and its end where a value is not finite. */
+function runRoutines(parts: ProgramParts, components: readonly string[]): readonly string[] {
+  const { step, starter, width, size, lastStep } = parts;
+  const own = step.vectors.join(', ');
+  const form = width === 1 ? '' : `(${width})`;
+  const kept = step.kept.map(({ name }) => name);
+  const finite = step.vectors
+    .map((name) => (width === 1 ? `abs(${name}) <= huge(h)` : `all(abs(${name}) <= huge(h))`))
+    .join(' .and. ');
   return [
-    'subroutine advance(n, h)',
+    '! the values after so many steps; the points on the way are printed where that is asked for',
+    `subroutine run(h, steps, prints, ${own})`,
+    ...indented([
+      'real(dp), intent(in) :: h',
+      'integer, intent(in) :: steps',
+      'logical, intent(in) :: prints',
+      `real(dp), intent(out) :: ${step.vectors.map((name) => `${name}${form}`).join(', ')}`,
+      ...declared([...kept, ...(starter !== null && keepsRhs(parts) ? ['f_0'] : [])], width),
+      'real(dp) :: t',
+      'integer :: n',
+      ...(parts.initial.some(({ kind }) => kind === 'each') ? ['integer :: j'] : []),
+      ...parts.initial.flatMap(lineText),
+      ...kept.map((name) => `${name} = 0.0d0`),
+      `if (prints) call row(0, T_START, ${own})`,
+      'do n = 0, steps - 1',
+      ...indented([
+        't = T_START + n*h',
+        ...advanceLines(parts),
+        `if (.not. (${finite})) then`,
+        "  write (error_unit, '(a, i0, a, es13.6, a)') 'stops in step ', n + 1, ' from t = ', t, ': not a finite number'",
+        '  stop 1',
+        'end if',
+        `if (prints) call row(n + 1, T_START + (n + 1)*h, ${own})`,
+      ]),
+      'end do',
+    ]),
+    'end subroutine run',
+    '',
+    `subroutine row(n, t, ${own})`,
     ...indented([
       'integer, intent(in) :: n',
-      'real(dp), intent(in) :: h',
-      ...(starter === null
-        ? ['call step(n, h)']
-        : [
-            `if (n < ${depth}) then`,
-            '  call keep(n, h)',
-            '  call first_step(n, h)',
-            'else',
-            '  call step(n, h)',
-            'end if',
-          ]),
-      `if (.not. (${step.vectors.map((name) => (width === 1 ? `abs(${name}) <= huge(h)` : `all(abs(${name}) <= huge(h))`)).join(' .and. ')})) then`,
-      "  write (error_unit, '(a, i0, a, es13.6, a)') 'stops in step ', n + 1, ' from t = ', start + real(n, dp)*h, &",
-      "    ': not a finite number'",
-      '  stop 1',
-      'end if',
+      `real(dp), intent(in) :: t, ${step.vectors.map((name) => `${name}${form}`).join(', ')}`,
+      `character(len=${60 + 30 * size}) :: line`,
+      "write (line, '(i0)') n",
+      "line = trim(line) // ',' // trim(text_of(t))",
+      ...components.map((name) => `line = trim(line) // ',' // trim(text_of(${name}))`),
+      "print '(a)', trim(line)",
     ]),
-    'end subroutine advance',
-    '',
-    'subroutine set_up()',
-    ...indented(
-      constants.flatMap(({ name, value, isComputed }) => (isComputed ? [`${name} = ${value}`] : [])),
-    ),
-    'end subroutine set_up',
+    'end subroutine row',
     '',
     'subroutine steps_for(h, steps)',
     ...indented([
       'real(dp), intent(inout) :: h',
       'integer, intent(out) :: steps',
       'real(dp) :: length, quotient',
-      'length = t_end - start',
+      'length = T_END - T_START',
       'quotient = length/h',
       'steps = max(1, nint(quotient))',
-      'if (abs(quotient - real(steps, dp)) <= 1.0d-12*real(steps, dp)) return',
+      'if (abs(quotient - steps) <= 1.0d-12*steps) return',
       ...(lastStep === 'overrun'
         ? ['steps = ceiling(quotient)']
         : [
             'steps = max(1, int(quotient))',
-            'if (.not. abs(length/real(steps, dp) - h) < abs(length/real(steps + 1, dp) - h)) steps = steps + 1',
-            'h = length/real(steps, dp)',
+            'if (.not. abs(length/steps - h) < abs(length/(steps + 1) - h)) steps = steps + 1',
+            'h = length/steps',
           ]),
     ]),
     'end subroutine steps_for',
+    '',
+    'function text_of(x) result(text)',
+    ...indented([
+      'real(dp), intent(in) :: x',
+      'character(len=30) :: text',
+      "write (text, '(es25.16e3)') x",
+      'text = adjustl(text)',
+    ]),
+    'end function text_of',
+    '',
+  ];
+}
+
+/** The rows of one run, or errors and orders for the step sizes as arguments. */
+function mainRoutine(parts: ProgramParts, components: readonly string[]): readonly string[] {
+  const { steps, h, exact, independent, step, width, size } = parts;
+  const own = step.vectors.join(', ');
+  const header = (names: readonly string[]): string =>
+    `'${[...names, ...parts.components].join(',').replaceAll("'", "''")}'`;
+  const result =
+    exact === null
+      ? components.map((name) => `line = trim(line) // ',' // trim(text_of(${name}))`)
+      : [
+          `error = error_at(T_START + steps*h, ${own})`,
+          "line = trim(line) // ',' // trim(text_of(error)) // ','",
+          'if (abs(last_h - h) > 0 .and. last_error > 0 .and. error > 0) then',
+          "  write (text, '(f12.6)') log(last_error/error)/log(last_h/h)",
+          '  line = trim(line) // trim(adjustl(text))',
+          'end if',
+          'last_h = h',
+          'last_error = error',
+        ];
+  return [
+    'subroutine print_all()',
+    ...indented([
+      `real(dp) :: h, ${step.vectors.map((name) => (width === 1 ? name : `${name}(${width})`)).join(', ')}`,
+      ...(exact === null ? [] : ['real(dp) :: error, last_h, last_error']),
+      'integer :: i, steps, status',
+      `character(len=${60 + 30 * size}) :: line`,
+      'character(len=60) :: text',
+      'if (command_argument_count() == 0) then',
+      ...indented([
+        `h = ${signed(h)} ! N = ${steps}`,
+        'call steps_for(h, steps)',
+        `print '(a)', ${header(['n', independent])}`,
+        `call run(h, steps, .true., ${own})`,
+        'return',
+      ]),
+      'end if',
+      exact === null ? `print '(a)', ${header(['h', 'N'])}` : "print '(a)', 'h,N,error,order'",
+      ...(exact === null ? [] : ['last_h = 0.0d0', 'last_error = 0.0d0']),
+      'do i = 1, command_argument_count()',
+      ...indented([
+        'call get_command_argument(i, text)',
+        'read (text, *, iostat=status) h',
+        "if (status /= 0 .or. .not. h > 0.0d0) error stop 'this is not a step size'",
+        'call steps_for(h, steps)',
+        `call run(h, steps, .false., ${own})`,
+        "write (text, '(i0)') steps",
+        "line = trim(text_of(h)) // ',' // trim(text)",
+        ...result,
+        "print '(a)', trim(line)",
+      ]),
+      'end do',
+    ]),
+    'end subroutine print_all',
+    '',
+  ];
+}
+
+/** The constants that are computed when the program runs; none where all are known. */
+function setUpRoutine({ constants }: ProgramParts): readonly string[] {
+  const computed = constants.filter(({ isComputed }) => isComputed);
+  if (computed.length === 0) return [];
+  return [
+    'subroutine set_up()',
+    ...indented(computed.map(({ name, value }) => `${name} = ${value}`)),
+    'end subroutine set_up',
     '',
   ];
 }
 
 /** A program in Fortran 2008 that does what a run does. */
 export function fortranProgram(parts: ProgramParts): string {
-  const { step, starter, width, size, constants, exact } = parts;
-  const components = placesByComponent(parts).map(({ vector, index }) => {
-    const name = step.vectors[vector] ?? '';
-    return width === 1 ? name : `${name}(${index + 1})`;
-  });
-  const state = [...step.vectors, ...step.kept.map(({ name }) => name)];
+  const { step, starter, constants } = parts;
+  const components = componentTexts(parts, FORTRAN.element);
   const routines = [
+    ...setUpRoutine(parts),
     ...rhsRoutine(parts, parts.rhsName, step.vectors, parts.rightHandSides),
     ...(parts.moved === null
       ? []
@@ -253,43 +308,21 @@ export function fortranProgram(parts: ProgramParts): string {
           ...rhsRoutine(parts, `${parts.rhsName}_moved`, [...step.vectors, 'v'], parts.moved),
         ]),
     ...exactRoutine(parts, components),
-    'subroutine begin()',
-    ...indented([
-      ...(parts.initial.some(({ kind }) => kind === 'each') ? ['integer :: j'] : []),
-      ...parts.initial.flatMap(lineText),
-    ]),
-    'end subroutine begin',
-    '',
     ...stepLines(parts, step),
-    ...(starter === null ? [] : [...stepLines(parts, starter), ...keepLines(parts)]),
-    ...runRoutines(parts),
-    'function digits(x) result(text)',
-    ...indented([
-      'real(dp), intent(in) :: x',
-      'character(len=30) :: text',
-      "write (text, '(es25.16e3)') x",
-      'text = adjustl(text)',
-    ]),
-    'end function digits',
-    '',
-    'subroutine row(n, h)',
-    ...indented([
-      'integer, intent(in) :: n',
-      'real(dp), intent(in) :: h',
-      `character(len=${60 + 30 * size}) :: line`,
-      "write (line, '(i0)') n",
-      "line = trim(line) // ',' // trim(digits(start + real(n, dp)*h))",
-      ...components.map((name) => `line = trim(line) // ',' // trim(digits(${name}))`),
-      "print '(a)', trim(line)",
-    ]),
-    'end subroutine row',
-    '',
+    ...(starter === null ? [] : stepLines(parts, starter)),
+    ...runRoutines(parts, components),
+    ...mainRoutine(parts, components),
   ];
   const text = routines.join('\n');
+  const notes = headNotes(parts, {
+    before: ['gfortran -std=f2008 -O2 -ffp-contract=off -o program program.f90'],
+    rows: './program',
+    sizes: './program H1 H2 ...',
+    library: 'the Fortran library',
+    plot: 'gnuplot',
+  });
   const lines = [
-    ...headNotes(parts, './program', 'the Fortran library').map((line) => `! ${line}`.trimEnd()),
-    '!',
-    '! gfortran -std=f2008 -O2 -ffp-contract=off -o program program.f90',
+    ...notes.map((line) => `! ${line}`.trimEnd()),
     'program main',
     ...indented([
       'use, intrinsic :: iso_fortran_env, only: error_unit',
@@ -301,12 +334,8 @@ export function fortranProgram(parts: ProgramParts): string {
           ? `real(dp) :: ${name}${shown}`
           : `real(dp), parameter :: ${name} = ${value}${shown}`;
       }),
-      ...declared(state, width),
-      'integer :: n, i, steps, status',
-      `real(dp) :: h${exact === null ? '' : ', error, last_h, last_error'}`,
-      `character(len=${60 + 30 * size}) :: line`,
-      'character(len=60) :: text',
-      ...mainLines(parts, components),
+      ...(constants.some(({ isComputed }) => isComputed) ? ['call set_up()'] : []),
+      'call print_all()',
     ]),
     'contains',
     '',

@@ -2,7 +2,14 @@ import { namesOf } from '../../text/names-of.ts';
 import type { PrintedConditional, TextPart } from '../../formula/printer.ts';
 
 /** The languages that programs are written in, by the ending of their files. */
-export const LANGUAGE_LABELS = { py: 'Python', c: 'C', js: 'JavaScript', f90: 'Fortran' } as const;
+export const LANGUAGE_LABELS = {
+  py: 'Python',
+  c: 'C',
+  js: 'JavaScript',
+  f90: 'Fortran',
+  m: 'MATLAB/Octave',
+  jl: 'Julia',
+} as const;
 export type LanguageName = keyof typeof LANGUAGE_LABELS;
 export const LANGUAGES = namesOf(LANGUAGE_LABELS);
 
@@ -10,6 +17,8 @@ export const LANGUAGES = namesOf(LANGUAGE_LABELS);
 export interface FormulaWriting {
   /** A finite double that is at least 0, so that the same double is read back. */
   readonly number: (value: number) => string;
+  /** Where an integer beside another number is written without a point, as in `2*k1`. */
+  readonly integers: IntegerUse;
   /** A function of the notation on written inputs. */
   readonly call: (name: string, inputs: readonly string[]) => string;
   readonly power: (base: string, exponent: string) => TextPart;
@@ -17,25 +26,39 @@ export interface FormulaWriting {
   readonly choice: (choice: PrintedConditional<string>) => string;
 }
 
+/**
+ * Where an integer is written without a point: beside a double, in quotients of two integers, too (they are no
+ * integers), or as `number` writes it.
+ */
+export type IntegerUse = 'beside doubles' | 'in quotients' | 'as numbers';
+
 /** How a programming language writes formulas, vectors and counters. */
 export interface Writing extends FormulaWriting {
   /** Words that have a meaning in the language or its library, in small letters: no name of a program. */
   readonly reserved: ReadonlySet<string>;
   /** Element i of a vector, i counted from 0. */
   readonly element: (vector: string, i: number) => string;
-  /** The same where i is the counter of a loop from 0, plus a whole number. */
+  /** The same where i is the counter of a loop from 0, plus an integer. */
   readonly running: (vector: string, counter: string, ahead: number) => string;
   /** Element of a vector at an index, counted from 0, that is a formula of counters. */
   readonly at: (vector: string, index: string) => string;
-  /** A counter of a loop as a double, plus a whole number. */
+  /** A counter of a loop as a double, plus an integer. */
   readonly counted: (counter: string, ahead: number) => string;
+  /** Whether a formula of whole vectors is written without an index. */
+  readonly isWhole: boolean;
+  /** A constant of the problem by its name. */
+  readonly constant: (name: string) => string;
+  /** A routine of the program called with arguments. */
+  readonly invoke: (name: string, inputs: readonly string[]) => string;
 }
 
 /** What a program is made of, in the order of its lines. */
 export type CodeLine =
-  /** A number set to a value. */
+  /** A number or an element of a vector set to a value. */
   | { readonly kind: 'set'; readonly to: string; readonly value: string }
-  /** Every element j of a vector set to a value in j. */
+  /** A whole vector of the method set to a formula: of its element j, or of vectors where the language has such formulas. */
+  | { readonly kind: 'vector'; readonly to: string; readonly width: number; readonly value: string }
+  /** Lines for every value of a counter. */
   | {
       readonly kind: 'each';
       /** `j` where nothing is said. */
@@ -93,7 +116,8 @@ export interface StepRoutine {
   readonly body: readonly CodeLine[];
   /** The new values, by vector. */
   readonly next: readonly string[];
-  readonly usesTime: boolean;
+  /** Whether it needs the number n of the step, for the times of other grid points. */
+  readonly usesNumber: boolean;
 }
 
 /** A value kept from the steps before. */
@@ -117,6 +141,8 @@ export interface Constant {
 /** A whole program, before it is written in a language. */
 export interface ProgramParts {
   readonly title: string;
+  /** The text of the problem, with the comments of its author. */
+  readonly statement: string;
   readonly independent: string;
   readonly components: readonly string[];
   /** Length of the state and of each vector of the method. */

@@ -3,6 +3,22 @@ import type { Leaf } from '../../formula/expression.ts';
 import { atom, type Language, type TextPart, textLanguage, within } from '../../formula/printer.ts';
 import type { FormulaWriting } from './language.ts';
 
+/** Largest integer that is written without a point. */
+const MAX_INTEGER = 1e6;
+
+/** An integer in a formula, which can be written without a point beside a double. */
+interface IntegerPart extends TextPart {
+  readonly integer: string;
+}
+
+function isInteger(part: TextPart): part is IntegerPart {
+  return 'integer' in part;
+}
+
+function besideDouble(part: TextPart): TextPart {
+  return isInteger(part) ? atom(part.integer) : part;
+}
+
 /** Functions that every language rounds alike. */
 const EXACT: ReadonlySet<string> = new Set(['sqrt', 'abs', 'sign', 'floor', 'min', 'max', 'mod']);
 
@@ -25,7 +41,7 @@ export function programLanguage<L extends Leaf>(
   leaf: (node: L) => TextPart,
   used: (name: string) => void,
 ): Language<TextPart, L> {
-  return textLanguage({
+  const plain = textLanguage({
     number: writing.number,
     leaf,
     signs: { '+': ' + ', '-': ' - ', '*': '*', '/': '/' },
@@ -43,4 +59,24 @@ export function programLanguage<L extends Leaf>(
     },
     choice: writing.choice,
   });
+  if (writing.integers === 'as numbers') return plain;
+  type Both = (left: TextPart, right: TextPart) => TextPart;
+  const mixed =
+    (make: Both, isDouble: boolean): Both =>
+    (left, right) =>
+      isInteger(left) && isInteger(right) && !isDouble
+        ? make(left, right)
+        : make(besideDouble(left), besideDouble(right));
+  return {
+    ...plain,
+    number: (value): TextPart => {
+      const part = plain.number(value);
+      if (!Number.isInteger(value) || value <= 0 || value > MAX_INTEGER) return part;
+      const integer: IntegerPart = { ...part, integer: String(value) };
+      return integer;
+    },
+    sum: (operator, left, right) => mixed((a, b) => plain.sum(operator, a, b), false)(left, right),
+    product: mixed(plain.product, false),
+    quotient: mixed(plain.quotient, writing.integers === 'in quotients'),
+  };
 }

@@ -28,7 +28,7 @@ export interface ProgramRequest {
 }
 
 /** The parameters of a problem and both ends of its interval, as they are typed. */
-function constantsOf(context: RhsContext): readonly Constant[] {
+function constantsOf(context: RhsContext, names: ReadonlyMap<string, string>): readonly Constant[] {
   const { problem, writing, parameters } = context;
   const { start, end } = intervalFormulas(problem);
   const isParameter = (node: Expression): boolean => node.kind === 'name' && parameters.has(node.name);
@@ -50,14 +50,14 @@ function constantsOf(context: RhsContext): readonly Constant[] {
   return [
     ...problem.parameters.map((parameter) =>
       constant(
-        parameters.get(parameter.name) ?? parameter.name,
+        names.get(parameter.name) ?? parameter.name,
         parameterFormula(problem, parameter),
         parameter.value,
         plainText(parameter.written),
       ),
     ),
-    constant('start', start, problem.start, String(problem.start)),
-    constant('t_end', end, problem.end, String(problem.end)),
+    constant('T_START', start, problem.start, String(problem.start)),
+    constant('T_END', end, problem.end, String(problem.end)),
   ];
 }
 
@@ -115,7 +115,7 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
     isOne,
     vectors,
     used,
-    parameters: new Map(parameters.map(({ own, name }) => [own, name])),
+    parameters: new Map(parameters.map(({ own, name }) => [own, writing.constant(name)])),
   };
   const taken = parameters.map(({ name }) => name);
   const rated = layout.rated.map(({ block, offset }) => ({ block, offset, formula: block.rhs }));
@@ -135,12 +135,13 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
   const starterStep = starter === null || method.depth === 0 ? null : routine('first_step', starter);
   return {
     title,
+    statement: problem.text,
     independent: problem.independent,
     components: componentNames(problem),
     size: problem.size,
     width: layout.width,
     places: layout.places,
-    constants: constantsOf(context),
+    constants: constantsOf(context, new Map(parameters.map(({ own, name }) => [own, name]))),
     h: grid.h,
     steps: grid.steps,
     lastStep: lastStep === 'overrun' ? 'overrun' : 'fit',

@@ -13,7 +13,8 @@ import { exactSolution } from '../../run/exact-solution.ts';
 import { type LastStep, layGrid } from '../../run/grid.ts';
 import { integrate } from '../../run/integrate.ts';
 import { rowsOf } from '../../run/rows.ts';
-import { LANGUAGES, type LanguageName } from './language.ts';
+import type { LanguageName } from './language.ts';
+import { runJulia } from '../../../trust/julia-meaning.ts';
 import { writeProgram } from './write-program.ts';
 
 function problem(text: string): Problem {
@@ -39,7 +40,7 @@ const LAYERS =
 const SWITCH =
   "T' = -a*(T - if(t < 1/3, 4, 20)) + max(0, 1 - t, -t)*sign(t - 1)\na = 1.2\nT(0) = 12\n0 <= t <= 2";
 
-/** Problem, method, starter, steps: algebraic, so that all bits are the same. */
+/** Problem, method, steps: algebraic, so that all bits are the same. */
 const SAME: readonly (readonly [problem: string, method: string, steps: number])[] = [
   [DECAY, 'Euler', 10],
   [DECAY, 'RK4', 25],
@@ -93,6 +94,20 @@ const SAME: readonly (readonly [problem: string, method: string, steps: number])
   // parameters of one value, and one that is 0
   ["y' = -a*y + b*t - c*y^2\na = 0.7\nb = 0.7\nc = 0\ny(0) = 1\n0 <= t <= 2", 'Taylor 3', 12],
   ["y' = mod(3*t, 1) - floor(y)/7 - (-y)^3/9\ny(0) = 1\n0 <= t <= 2", 'Ralston 2', 16],
+  [DECAY, 'Heun 3', 12],
+  [DECAY, 'RK8', 8],
+  [PAIR, '3/8 rule', 18],
+  [PAIR, 'SSP 3', 24],
+  [PAIR, 'RK6', 16],
+  [PAIR, 'Adams-Bashforth 6', 40],
+  [PAIR, 'BDF 2', 30],
+  [SWAY, 'Semi-implicit Euler', 30],
+  [SWAY, 'Semi-implicit Euler, position first', 30],
+  [SWAY, 'Adams-Moulton 4, predicted', 40],
+  [SWAY, 'Gauss 2', 20],
+  [LAYERS, 'Adams-Bashforth 3', 60],
+  [LAYERS, 'Leapfrog', 60],
+  [SWITCH, 'Heun', 24],
 ];
 
 /** Functions of the language's own library: the last places may differ. */
@@ -102,10 +117,19 @@ const NEAR: readonly (readonly [problem: string, method: string, steps: number])
   ["y' = tanh(y) + atan(t) - y^1.5/4 + cbrt(t)\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(t)", 'Heun', 20],
 ];
 
-const COMPILE: Readonly<
-  Record<LanguageName, (file: string, folder: string) => readonly [string, readonly string[]]>
-> = {
-  c: (file, folder) => {
+/** Languages whose programs are run here; there is no package of Julia for the machines that test. */
+const RUNNING = ['py', 'c', 'js', 'f90', 'm'] as const satisfies readonly LanguageName[];
+type Running = (typeof RUNNING)[number];
+
+/** How a program is run, with step sizes where they are given. */
+type Command = (
+  file: string,
+  folder: string,
+  sizes: readonly string[],
+) => readonly [string, readonly string[]];
+
+const COMPILE: Readonly<Record<Running, Command>> = {
+  c: (file, folder, sizes) => {
     const out = join(folder, 'c-program');
     execFileSync('gcc', [
       '-std=c99',
@@ -119,15 +143,29 @@ const COMPILE: Readonly<
       file,
       '-lm',
     ]);
-    return [out, []];
+    return [out, sizes];
   },
-  f90: (file, folder) => {
+  f90: (file, folder, sizes) => {
     const out = join(folder, 'f-program');
-    execFileSync('gfortran', ['-std=f2008', '-O2', '-ffp-contract=off', '-o', out, file], { cwd: folder });
-    return [out, []];
+    execFileSync(
+      'gfortran',
+      ['-std=f2008', '-Wall', '-Wextra', '-Werror', '-O2', '-ffp-contract=off', '-o', out, file],
+      { cwd: folder },
+    );
+    return [out, sizes];
   },
-  py: (file) => ['python3', [file]],
-  js: (file) => [process.execPath, [file]],
+  py: (file, _, sizes) => ['python3', [file, ...sizes]],
+  js: (file, _, sizes) => [process.execPath, [file, ...sizes]],
+  m: (_, __, sizes) => [
+    'octave-cli',
+    [
+      '--no-gui',
+      '--quiet',
+      '--norc',
+      '--eval',
+      sizes.length === 0 ? 'program' : `program(${sizes.join(', ')})`,
+    ],
+  ],
 };
 
 let folder = '';
@@ -155,7 +193,7 @@ interface How {
 /** What a program prints, and how it ends. */
 function ran(
   [text, how, steps]: readonly [string, string, number],
-  language: LanguageName,
+  language: Running,
   { sizes = [], h, lastStep = 'fit', edit = (program) => program }: How = {},
 ): { readonly rows: readonly (readonly string[])[]; readonly status: number | null; readonly said: string } {
   const of = method(how);
@@ -175,8 +213,8 @@ function ran(
   );
   const file = join(folder, `program.${language}`);
   writeFileSync(file, edit(program));
-  const [run, inputs] = COMPILE[language](file, folder);
-  const { stdout, stderr, status } = spawnSync(run, [...inputs, ...sizes], { encoding: 'utf8', cwd: folder });
+  const [run, inputs] = COMPILE[language](file, folder, sizes);
+  const { stdout, stderr, status } = spawnSync(run, inputs, { encoding: 'utf8', cwd: folder });
   return {
     rows: stdout
       .trimEnd()
@@ -189,7 +227,7 @@ function ran(
 
 function printed(
   one: readonly [string, string, number],
-  language: LanguageName,
+  language: Running,
   sizes: readonly string[] = [],
 ): readonly (readonly string[])[] {
   const { rows, status, said } = ran(one, language, { sizes });
@@ -204,7 +242,7 @@ function ownRows([text, how, steps]: readonly [string, string, number]): readonl
   return rows.map(({ n, t, values }) => [n, t, ...values]);
 }
 
-describe.each(LANGUAGES)('%s', (language) => {
+describe.each(RUNNING)('%s', (language) => {
   test.each(SAME.map((one) => [one[0].split('\n')[0]!, one[1].split('\n')[0]!, one] as const))(
     'the same bits: %s by %s',
     (_, __, one) => {
@@ -249,28 +287,31 @@ describe.each(LANGUAGES)('%s', (language) => {
 });
 
 /** What a person edits in a program of each language: from, to. */
-type Edit = Readonly<Record<LanguageName, readonly [from: string, to: string]>>;
+type Edit = Readonly<Record<Running, readonly [from: string, to: string]>>;
 
 const RATE: Edit = {
-  py: ['rate = 0.5', 'rate = 0.75'],
-  c: ['rate = 0.5', 'rate = 0.75'],
-  js: ['rate = 0.5', 'rate = 0.75'],
+  py: ['\nrate = 0.5', '\nrate = 0.75'],
+  c: ['double rate = 0.5', 'double rate = 0.75'],
+  js: ['const rate = 0.5', 'const rate = 0.75'],
   f90: ['rate = 0.5d0', 'rate = 0.75d0'],
+  m: ['p.rate = 0.5', 'p.rate = 0.75'],
 };
 const INITIAL: Edit = {
-  py: ['y = 10.0*rate', 'y = 3.0*rate'],
-  c: ['y = 10.0*rate', 'y = 3.0*rate'],
+  py: ['y = 10*rate', 'y = 3*rate'],
+  c: ['y = 10*rate', 'y = 3*rate'],
   js: ['y = 10*rate', 'y = 3*rate'],
-  f90: ['y = 10.0d0*rate', 'y = 3.0d0*rate'],
+  f90: ['y = 10*rate', 'y = 3*rate'],
+  m: ['y = 10*p.rate', 'y = 3*p.rate'],
 };
 const STEP: Edit = {
   py: ['steps_for(0.25)', 'steps_for(0.3)'],
   c: ['double h = 0.25', 'double h = 0.3'],
   js: ['stepsFor(0.25)', 'stepsFor(0.3)'],
   f90: ['h = 0.25d0', 'h = 0.3d0'],
+  m: ['steps_for(0.25, p)', 'steps_for(0.3, p)'],
 };
 
-describe.each(LANGUAGES)('edited in %s', (language) => {
+describe.each(RUNNING)('edited in %s', (language) => {
   const TEXT =
     "y' = twice*y - part*t\nrate = 0.5\ntwice = 2*rate\npart = 1/4\ny(0) = 10*rate\n0 <= t <= 8*rate";
   const edited = (edit: Edit): ((program: string) => string) => {
@@ -315,7 +356,7 @@ describe.each(LANGUAGES)('edited in %s', (language) => {
   test('a run that becomes non-finite ends with one line', () => {
     const { rows, status, said } = ran(["y' = y^2\ny(0) = 1\n0 <= t <= 4", 'Euler', 40], language);
     expect(status).not.toBe(0);
-    expect(said).toMatch(/^stops in step \d+ from t = .*: not a finite number\n/);
+    expect(said).toMatch(/^(?:error: )?stops in step \d+ from t = .*: not a finite number\n/);
     // all rows before it are there, and none behind it
     const steps = Number(/step (\d+)/.exec(said)![1]);
     expect(rows).toHaveLength(1 + steps);
@@ -378,7 +419,7 @@ test('systems that are too large to be solved or derived in a program are refuse
 test('a program whose equations have no solution says so', () => {
   // y = 1*(y^2 + 1) has none
   const text = "y' = y^2 + 1\ny(0) = 0\n0 <= t <= 10";
-  for (const language of LANGUAGES) {
+  for (const language of RUNNING) {
     let said = '';
     try {
       printed([text, 'Backward Euler', 10], language);
@@ -397,4 +438,41 @@ test('a statement of very many terms is continued in Fortran, or refused where t
   const joined = lines.map((line, i) => (i === 0 ? line : line.trim().slice(1)).replace(/&$/, '')).join('');
   expect(joined).toBe(sum(400));
   expect(() => broken(sum(4_000))).toThrow('takes more than 255 lines of Fortran');
+});
+
+describe('jl', () => {
+  const written = ([text, how, steps]: readonly [string, string, number]): string => {
+    const of = method(how);
+    const p = problem(text);
+    const grid = layGrid(p.start, p.end, { steps });
+    const request = {
+      title: 'Almbach "valley" $k',
+      problem: p,
+      method: of,
+      methodTitle: how.split('\n')[0]!,
+    };
+    return writeProgram({ ...request, starter: starterOf(of), grid, lastStep: 'fit' }, 'jl');
+  };
+  const rows = (printed: readonly string[]): readonly (readonly string[])[] =>
+    printed.map((line) => line.split(','));
+
+  test.each(SAME.map((one) => [one[0].split('\n')[0]!, one[1].split('\n')[0]!, one] as const))(
+    'means the same bits: %s by %s',
+    async (_, __, one) => {
+      const { printed, errors } = await runJulia(written(one));
+      expect(errors).toEqual([]);
+      expect(rows(printed.slice(1)).map((row) => row.map(Number))).toEqual(ownRows(one));
+    },
+    30_000,
+  );
+
+  test('errors and orders for step sizes, and the end of a run that becomes non-finite', async () => {
+    const { printed } = await runJulia(written([DECAY, 'Heun', 10]), [0.4, 0.2]);
+    const [, first, second] = rows(printed);
+    expect(first!.slice(0, 2)).toEqual(['0.4', '10']);
+    expect(second![3]).toBe(String(Math.log(Number(first![2]) / Number(second![2])) / Math.log(2)));
+    const early = await runJulia(written(["y' = y^2\ny(0) = 1\n0 <= t <= 4", 'Euler', 40]));
+    expect(early.errors.join()).toMatch(/^stops in step \d+ from t = .*: not a finite number$/);
+    expect(early.printed).toHaveLength(1 + Number(/step (\d+)/.exec(early.errors.join())![1]));
+  });
 });

@@ -1,8 +1,18 @@
 import { atom } from '../../formula/printer.ts';
+import { headNotes, MAX_PLOTTED } from './notes.ts';
 import { PYTHON_WORDS } from './reserved-words.ts';
-import { decimal, LIKE_C, shifted } from './writing-parts.ts';
-import type { Condition, CodeLine, ProgramParts, StepRoutine, Writing } from './language.ts';
-import { headNotes, placesByComponent } from './notes.ts';
+import { componentTexts } from './routines.ts';
+import {
+  advanceLines,
+  beginLines,
+  holds,
+  indentedBy,
+  problemRoutines,
+  type Script,
+  stepRoutines,
+} from './scripted.ts';
+import { BY_NAME, decimal, LIKE_C, shifted } from './writing-parts.ts';
+import type { CodeLine, ProgramParts, Writing } from './language.ts';
 import { signedBy } from './signed.ts';
 
 const PYTHON_OWN: ReadonlySet<string> = new Set(['abs', 'min', 'max', 'sign', 'mod', 'cbrt', 'floor']);
@@ -10,37 +20,31 @@ const PYTHON_OWN: ReadonlySet<string> = new Set(['abs', 'min', 'max', 'sign', 'm
 /** How the language writes the parts of a formula. */
 export const PYTHON: Writing = {
   ...LIKE_C,
+  ...BY_NAME,
   reserved: PYTHON_WORDS,
   number: decimal,
+  integers: 'in quotients',
+  isWhole: false,
   power: (base, exponent) => atom(`math.pow(${base}, ${exponent})`),
   call: (name, inputs) => {
     const own = name === 'ln' ? 'math.log' : PYTHON_OWN.has(name) ? name : `math.${name}`;
     return `${own}(${inputs.join(', ')})`;
   },
   choice: ({ left, relation, right, yes, no }) => `(${yes} if ${left} ${relation} ${right} else ${no})`,
-  counted: (counter, ahead) => `float(${shifted(counter, ahead)})`,
+  counted: (counter, ahead) => (ahead === 0 ? counter : `(${shifted(counter, ahead)})`),
 };
 
 const signed = signedBy(PYTHON);
-
-function indented(lines: readonly string[]): readonly string[] {
-  return lines.map((line) => (line === '' ? '' : `    ${line}`));
-}
-
-function routine(head: string, lines: readonly string[]): readonly string[] {
-  return [`def ${head}:`, ...indented(lines.length === 0 ? ['pass'] : lines), '', ''];
-}
-
-function holds({ left, relation, right }: Condition): string {
-  return `${left} ${relation} ${right}`;
-}
+const indented = indentedBy('    ');
 
 function lineText(line: CodeLine): readonly string[] {
   switch (line.kind) {
     case 'set':
       return [`${line.to} = ${line.value}`];
+    case 'vector':
+      return [`${line.to} = [${line.value} for j in range(${line.width})]`];
     case 'routine':
-      return [`${line.name}(${[...line.inputs, line.into].join(', ')})`];
+      return [`${line.into} = ${line.name}(${line.inputs.join(', ')})`];
     case 'each':
       return [
         `for ${line.counter ?? 'j'} in range(${line.from}, ${line.below}):`,
@@ -54,47 +58,35 @@ function lineText(line: CodeLine): readonly string[] {
       return [`if not ${holds(line.unless)}:`, `    sys.exit(${JSON.stringify(line.message)})`];
     case 'solve':
       return [
-        `if not solve(matrix, right, ${line.unknowns}):`,
+        `if not eliminate(matrix, right, ${line.unknowns}):`,
         `    sys.exit("Newton's method: singular Jacobian")`,
       ];
   }
 }
 
-function copied(to: string, from: string, isOne: boolean): string {
-  return isOne ? `${to} = ${from}` : `${to}[:] = ${from}`;
+function routine(head: string, lines: readonly string[]): readonly string[] {
+  return [`def ${head}:`, ...indented(lines), '', ''];
 }
 
-function stepLines(parts: ProgramParts, step: StepRoutine): readonly string[] {
-  const isOne = parts.width === 1;
-  const state = [...step.vectors, ...step.kept.map(({ name }) => name)];
-  return routine(`${step.name}(n, h)`, [
-    ...(isOne ? [`global ${state.join(', ')}`] : []),
-    ...step.arrays.map((name) => `${name} = [0.0]*${parts.width}`),
-    ...step.rooms.map(({ name, size }) => `${name} = [0.0]*${size}`),
-    't = start + float(n)*h',
-    ...step.body.flatMap(lineText),
-    ...step.kept.map(({ name, from }) => copied(name, from, isOne)),
-    ...step.vectors.map((vector, i) => copied(vector, step.next[i] ?? '', isOne)),
-  ]);
-}
-
-function keepLines({ step, width, rhsName }: ProgramParts): readonly string[] {
-  const isOne = width === 1;
-  const own = step.vectors.join(', ');
-  const needsRhs = step.kept.some(({ from }) => from === 'f_0');
-  const rhs = isOne
-    ? [`f_0 = ${rhsName}(t, ${own})`]
-    : [`f_0 = [0.0]*${width}`, `${rhsName}(t, ${own}, f_0)`];
-  return routine('keep(n, h)', [
-    ...(isOne ? [`global ${step.kept.map(({ name }) => name).join(', ')}`] : []),
-    ...(needsRhs ? ['t = start + float(n)*h', ...rhs] : []),
-    ...step.kept.map(({ name, from }) => copied(name, from, isOne)),
-  ]);
-}
+const SCRIPT: Script = {
+  comment: '#',
+  constant: ({ name, value, note }) => `${name} = ${value}${note === null ? '' : `  # ${note}`}`,
+  routine: ({ name, inputs, outputs }, lines) =>
+    routine(`${name}(${inputs.join(', ')})`, [
+      ...lines,
+      `return ${outputs.map(({ value }) => value).join(', ')}`,
+    ]),
+  assign: (names, value) => `${names.join(', ')} = ${value}`,
+  declare: (_, vectors) => vectors.map(([name, size]) => `${name} = [0.0]*${size}`),
+  zeros: (size) => (size === 1 ? '0.0' : `[0.0]*${size}`),
+  line: lineText,
+  choose: (condition, yes, no) => [`if ${condition}:`, ...indented(yes), 'else:', ...indented(no)],
+  invoke: PYTHON.invoke,
+};
 
 /** Elimination with partial pivoting; the order of its operations is that of a run. */
-const SOLVE = [
-  'def solve(m, r, n):',
+const ELIMINATE = [
+  'def eliminate(m, r, n):',
   '    for i in range(n):',
   '        pivot = i',
   '        for k in range(i + 1, n):',
@@ -115,10 +107,10 @@ const SOLVE = [
   '                m[k*n + q] -= factor*m[i*n + q]',
   '            r[k] -= factor*r[i]',
   '    for i in range(n - 1, -1, -1):',
-  '        sum = r[i]',
+  '        total = r[i]',
   '        for k in range(i + 1, n):',
-  '            sum -= m[i*n + k]*r[k]',
-  '        r[i] = sum/m[i*n + i]',
+  '            total -= m[i*n + k]*r[k]',
+  '        r[i] = total/m[i*n + i]',
   '    return True',
   '',
   '',
@@ -127,182 +119,166 @@ const SOLVE = [
 const HELPERS: readonly (readonly [RegExp, readonly string[]])[] = [
   [/(?<!\.)\bsign\(/, ['def sign(x):', '    return 1.0 if x > 0.0 else -1.0 if x < 0.0 else x', '', '']],
   [/(?<!\.)\bfloor\(|\bmod\(/, ['def floor(x):', '    return float(math.floor(x))', '', '']],
-  [/\bsolve\(/, SOLVE],
+  [/\beliminate\(/, ELIMINATE],
   [/\bmod\(/, ['def mod(x, y):', '    return x - y*floor(x/y)', '', '']],
   [/\bcbrt\(/, ['def cbrt(x):', '    return math.copysign(abs(x)**(1.0/3.0), x)', '', '']],
 ];
 
-/** The state of a step: its vectors and what it keeps. */
-function stateOf({ step }: ProgramParts): readonly string[] {
-  return [...step.vectors, ...step.kept.map(({ name }) => name)];
-}
-
-/** The components of the state as elements of the vectors. */
-function componentsOf(parts: ProgramParts): readonly string[] {
-  return placesByComponent(parts).map(({ vector, index }) => {
-    const name = parts.step.vectors[vector] ?? '';
-    return parts.width === 1 ? name : `${name}[${index}]`;
-  });
-}
-
-/** The problem: parameters, right-hand sides and the exact solution. */
-function problemLines({
-  step,
-  width,
-  size,
-  rightHandSides,
-  moved,
-  exact,
-  rhsName,
-  constants,
-}: ProgramParts): readonly string[] {
-  const isOne = width === 1;
-  const rhs = (name: string, inputs: readonly string[], lines: readonly string[]): readonly string[] =>
-    routine(`${name}(t, ${[...inputs, ...(isOne ? [] : ['d'])].join(', ')})`, [
-      ...lines,
-      ...(isOne ? ['return d'] : []),
-    ]);
-  return [
-    ...constants.map(({ name, value, note }) => `${name} = ${value}${note === null ? '' : `  # ${note}`}`),
-    '',
-    '',
-    ...rhs(rhsName, step.vectors, rightHandSides.flatMap(lineText)),
-    ...(moved === null
-      ? []
-      : rhs(
-          `${rhsName}_moved`,
-          [...step.vectors, 'v'],
-          [
-            "# directional derivative of the right-hand side along v, for the Jacobian in Newton's method",
-            ...moved.flatMap(lineText),
-          ],
-        )),
-    ...(exact === null
-      ? []
-      : routine(size === 1 ? 'exact(t)' : 'exact(t, e)', [
-          ...exact.flatMap(lineText),
-          ...(size === 1 ? ['return e'] : []),
-        ])),
-  ];
-}
-
-/** The state, and the routines that begin a run and take its steps. */
+/** The run from point to point, and its end where a value is not finite. */
 function runLines(parts: ProgramParts): readonly string[] {
-  const { width, step, starter, depth, initial } = parts;
-  const isOne = width === 1;
-  const state = stateOf(parts);
+  const { width, step } = parts;
+  const own = step.vectors.join(', ');
+  const isFinite =
+    width > 1
+      ? `all(map(math.isfinite, ${step.vectors.join(' + ')}))`
+      : step.vectors.map((name) => `math.isfinite(${name})`).join(' and ');
   return [
-    ...(isOne ? [`${state.join(' = ')} = 0.0`] : state.map((name) => `${name} = [0.0]*${width}`)),
-    '',
-    '',
-    ...routine('begin()', [...(isOne ? [`global ${state.join(', ')}`] : []), ...initial.flatMap(lineText)]),
-    ...stepLines(parts, step),
-    ...(starter === null ? [] : [...stepLines(parts, starter), ...keepLines(parts)]),
-    ...routine('advance(n, h)', [
-      'try:',
-      ...indented(
-        starter === null
-          ? ['step(n, h)']
-          : [`if n < ${depth}:`, '    keep(n, h)', '    first_step(n, h)', 'else:', '    step(n, h)'],
-      ),
-      'except (ArithmeticError, ValueError):',
-      '    stop(n, h)',
-      `if not all(map(math.isfinite, ${isOne ? `[${componentsOf(parts).join(', ')}]` : step.vectors.join(' + ')})):`,
-      '    stop(n, h)',
+    ...routine('solve(h, steps)', [
+      `"""The points of a run, one after the other: n, t, ${own}."""`,
+      ...beginLines(SCRIPT, parts),
+      `yield 0, T_START, ${own}`,
+      'for n in range(steps):',
+      ...indented([
+        't = T_START + n*h',
+        'try:',
+        ...indented(advanceLines(SCRIPT, parts)),
+        'except (ArithmeticError, ValueError):',
+        '    stop(n, t)',
+        `if not ${width > 1 || step.vectors.length === 1 ? isFinite : `(${isFinite})`}:`,
+        '    stop(n, t)',
+        `yield n + 1, T_START + (n + 1)*h, ${own}`,
+      ]),
     ]),
-    ...routine('stop(n, h)', [
-      'sys.exit(f"stops in step {n + 1} from t = {start + float(n)*h:.6g}: not a finite number")',
+    ...routine('stop(n, t)', ['sys.exit(f"stops in step {n + 1} from t = {t:.6g}: not a finite number")']),
+    ...routine('steps_for(h)', [
+      '"""The number of steps, and the step size that it belongs to."""',
+      'quotient = (T_END - T_START)/h',
+      'steps = max(1, math.floor(quotient + 0.5))',
+      'if abs(quotient - steps) > 1e-12*steps:',
+      ...indented(
+        parts.lastStep === 'overrun'
+          ? ['steps = math.ceil(quotient)']
+          : [
+              'steps = max(1, math.floor(quotient))',
+              'if not abs((T_END - T_START)/steps - h) < abs((T_END - T_START)/(steps + 1) - h):',
+              '    steps += 1',
+              'h = (T_END - T_START)/steps',
+            ],
+      ),
+      'return steps, h',
     ]),
   ];
 }
 
-/** The error at the end of a run, beside the exact solution. */
-function errorLines(parts: ProgramParts): readonly string[] {
-  const { exact, size } = parts;
+/** The error of a point, beside the exact solution. */
+function errorLines(parts: ProgramParts, components: readonly string[]): readonly string[] {
+  const { exact, size, step } = parts;
   if (exact === null) return [];
-  const components = componentsOf(parts);
-  return routine(
-    'error_at(t)',
+  const error = routine(
+    `error_at(t, ${step.vectors.join(', ')})`,
     size === 1
       ? [`return abs(${components[0] ?? ''} - exact(t))`]
       : [
-          `e = [0.0]*${size}`,
-          'exact(t, e)',
-          'sum = 0.0',
-          ...components.map((name, p) => `sum += (${name} - e[${p}])*(${name} - e[${p}])`),
-          'return math.sqrt(sum)',
+          'e = exact(t)',
+          'total = 0.0',
+          ...components.map((name, p) => `total += (${name} - e[${p}])*(${name} - e[${p}])`),
+          'return math.sqrt(total)',
         ],
   );
+  return [...error, ...ORDER];
+}
+
+/** The observed order between two step sizes; nothing where it has no meaning. */
+const ORDER = routine('order_of(last, h, error)', [
+  'if last is None or last[0] == h or not (last[1] > 0.0 and error > 0.0):',
+  '    return ""',
+  'return f"{math.log(last[1]/error)/math.log(last[0]/h):.6f}"',
+]);
+
+/** Lines that draw the run by matplotlib, as comments. */
+function plotLines({ step, components }: ProgramParts, texts: readonly string[]): readonly string[] {
+  const point = ['n', 't', ...step.vectors].join(', ');
+  return [
+    '# To draw the run with matplotlib, remove "# " at the head of these lines:',
+    ...[
+      'import matplotlib.pyplot as plt',
+      'points = list(solve(h, steps))',
+      ...texts
+        .slice(0, MAX_PLOTTED)
+        .map(
+          (text, i) =>
+            `plt.plot([t for ${point} in points], [${text} for ${point} in points], "o-", label=${JSON.stringify(components[i] ?? '')})`,
+        ),
+      'plt.legend()',
+      'plt.show()',
+    ].map((line) => `# ${line}`),
+  ];
 }
 
 /** What the program prints: the rows of one run, or errors and orders for the step sizes it is given. */
-function mainLines(parts: ProgramParts): readonly string[] {
-  const { exact, steps, h, lastStep, independent } = parts;
-  const values = componentsOf(parts)
-    .map((name) => `{${name}:.17g}`)
-    .join(',');
+function mainLines(parts: ProgramParts, components: readonly string[]): readonly string[] {
+  const { exact, steps, h, independent, step } = parts;
+  const values = components.map((name) => `{${name}:.17g}`).join(',');
+  const point = ['n', 't', ...step.vectors].join(', ');
   const header = (names: readonly string[]): string =>
     JSON.stringify([...names, ...parts.components].join(','));
   const result =
     exact === null
       ? [`print(f"{h:.17g},{steps},${values}")`]
       : [
-          'error = error_at(start + float(steps)*h)',
-          'order = "" if last is None else f"{math.log(last[1]/error)/math.log(last[0]/h):.6f}"',
-          'print(f"{h:.17g},{steps},{error:.17g},{order}")',
+          `error = error_at(t, ${step.vectors.join(', ')})`,
+          'print(f"{h:.17g},{steps},{error:.17g},{order_of(last, h, error)}")',
           'last = (h, error)',
         ];
   return [
-    ...routine('steps_for(h)', [
-      'quotient = (t_end - start)/h',
-      'steps = max(1, math.floor(quotient + 0.5))',
-      'if abs(quotient - steps) > 1e-12*steps:',
-      ...indented(
-        lastStep === 'overrun'
-          ? ['steps = math.ceil(quotient)']
-          : [
-              'steps = max(1, math.floor(quotient))',
-              'if not abs((t_end - start)/steps - h) < abs((t_end - start)/(steps + 1) - h):',
-              '    steps += 1',
-              'h = (t_end - start)/steps',
-            ],
-      ),
-      'return steps, h',
-    ]),
-    ...routine('row(n, h)', [`print(f"{n},{start + float(n)*h:.17g},${values}")`]),
-    'if len(sys.argv) < 2:',
-    ...indented([
-      `steps, h = steps_for(${signed(h)})  # N = ${steps}: h = (t_end - start)/${steps}`,
-      'begin()',
-      `print(${header(['n', independent])})`,
-      'row(0, h)',
-      'for n in range(steps):',
-      '    advance(n, h)',
-      '    row(n + 1, h)',
-    ]),
-    'else:',
-    ...indented([
-      exact === null ? `print(${header(['h', 'N'])})` : 'print("h,N,error,order")',
-      'last = None',
-      'for h in map(float, sys.argv[1:]):',
+    ...routine('main()', [
+      'if len(sys.argv) < 2:',
       ...indented([
-        'if not h > 0.0:',
-        '    sys.exit(f"{h} is not a step size")',
-        'steps, h = steps_for(h)',
-        'begin()',
-        'for n in range(steps):',
-        '    advance(n, h)',
+        `steps, h = steps_for(${signed(h)})  # N = ${steps}`,
+        `print(${header(['n', independent])})`,
+        `for ${point} in solve(h, steps):`,
+        `    print(f"{n},{t:.17g},${values}")`,
+        ...plotLines(parts, components),
+        'return',
+      ]),
+      exact === null ? `print(${header(['h', 'N'])})` : 'print("h,N,error,order")',
+      ...(exact === null ? [] : ['last = None']),
+      'for size in map(float, sys.argv[1:]):',
+      ...indented([
+        'if not size > 0.0:',
+        '    sys.exit(f"{size} is not a step size")',
+        'steps, h = steps_for(size)',
+        `for ${point} in solve(h, steps):`,
+        '    pass',
         ...result,
       ]),
     ]),
+    'if __name__ == "__main__":',
+    '    main()',
   ];
 }
 
 /** A program in Python 3 that does what a run does. */
 export function pythonProgram(parts: ProgramParts): string {
-  const all = [...problemLines(parts), ...runLines(parts), ...errorLines(parts), ...mainLines(parts)];
+  const components = componentTexts(parts, PYTHON.element);
+  const all = [
+    ...parts.constants.map(SCRIPT.constant),
+    '',
+    '',
+    ...problemRoutines(SCRIPT, parts),
+    ...stepRoutines(SCRIPT, parts),
+    ...runLines(parts),
+    ...errorLines(parts, components),
+    ...mainLines(parts, components),
+  ];
   const text = all.join('\n');
-  const notes = headNotes(parts, 'python3 program.py', "Python's math library");
+  const notes = headNotes(parts, {
+    before: [],
+    rows: 'python3 program.py',
+    sizes: 'python3 program.py H1 H2 ...',
+    library: "Python's math library",
+    plot: null,
+  });
   return `${[
     ...notes.map((line) => `# ${line}`.trimEnd()),
     'import math',

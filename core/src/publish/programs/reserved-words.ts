@@ -5,9 +5,9 @@ function words(text: string): ReadonlySet<string> {
 
 /** Words that every program uses itself, whatever its language. */
 export const USED =
-  words(`t h n y v d e j i start t_end steps exact step first_step keep advance begin row main set_up steps_for stepsfor stop error
-  order length quotient last last_h last_error error_at digits values line text round column matrix right before reach moved scale
-  solve fail f_moved a_moved ok sign mod floor cbrt sign_of whole_below remainder log_2 cube_root dp status argc argv sys math`);
+  words(`t h n y v d e j i t_start t_end steps exact step first_step keep advance begin row main set_up steps_for stepsfor stop error
+  order length quotient last last_h last_error error_at order_of orderof digits text_of values line text round column matrix right before reach moved scale
+  solve eliminate fail run state next rows row prints unused check print_all total point points plot plt f_moved a_moved ok sign mod floor cbrt sign_of whole_below remainder log_2 cube_root dp status argc argv sys math`);
 
 /** Words of C99, and names of its library. */
 export const C_WORDS =
@@ -53,3 +53,21 @@ export const PYTHON_WORDS =
   isinstance issubclass iter len license list locals map max memoryview min next object oct open ord pow print property quit range
   repr reversed set setattr slice sorted staticmethod str sum super tuple type vars zip
   arithmeticerror valueerror exception`);
+
+/** Words of MATLAB and Octave, and names of their libraries that a program calls or that surprise where they are others. */
+export const MATLAB_WORDS =
+  words(`break case catch classdef continue else elseif end endif endfor endfunction endwhile for function global if otherwise parfor
+  persistent return spmd switch try while do until unwind_protect end_try_catch endswitch
+  p pi e eps inf nan na i j ans abs acos acosh all any asin asinh atan atan2 atanh axis ceil cellfun clear cos cosh diff disp display
+  double error exp eye false figure fix floor fprintf getfield hold hypot isempty isfinite isnan isreal length linspace log log10 log2
+  max min mod norm nnz nthroot num2str numel ones plot printf rand real_only realpow reallog realsqrt rem round set sign sin sinh size
+  sort sprintf sqrt std sum tan tanh tic toc true varargin varargout nargin nargout var warning xlabel ylabel zeros pick modulo
+  parameters gamma beta erf program print_rows`);
+
+/** Words of Julia, and names of its base library that a program calls. */
+export const JULIA_WORDS =
+  words(`baremodule begin break catch const continue do else elseif end export false finally for function global if import let
+  local macro module quote return struct true try using while where in isa abstract mutable primitive type outer
+  abs acos acosh all any args asin asinh atan atanh base cbrt ceil cos cosh error eachindex exp exit first float float64 floor im inf
+  isfinite isnan last length log log10 log2 main max min mod nan nothing parse pi print println push! rem round sign sin sinh sqrt
+  string sum tan tanh tuple typeof vector zeros pick modulo printf program_file stderr collect copy fill map range split join`);

@@ -34,7 +34,7 @@ export function stepRoutine(
       from: back > 1 ? keptName(of, back - 1) : of === 'f' ? keptName('f', 0) : of,
     }));
   const next = program.next.map((register) => writer.text(register));
-  const { vectors, arrays, numbers, rooms, usesTime, solves } = writer;
+  const { vectors, arrays, numbers, rooms, usesNumber, solves } = writer;
   return {
     name,
     title,
@@ -47,6 +47,6 @@ export function stepRoutine(
     solves,
     body,
     next,
-    usesTime,
+    usesNumber,
   };
 }

@@ -25,7 +25,7 @@ export class StepWriter {
   readonly numbers: string[] = [];
   readonly rooms: Room[] = [];
   readonly vectors: readonly string[];
-  usesTime = false;
+  usesNumber = false;
   solves = false;
   readonly #context: RhsContext;
   readonly #program: Program;
@@ -83,13 +83,15 @@ export class StepWriter {
   }
 
   #leaf(to: StepLeaf): TextPart {
-    const { writing, isOne } = this.#context;
+    const { writing } = this.#context;
     switch (to.kind) {
       case 'time':
-        this.usesTime = true;
-        return to.offset === 0
-          ? atom('t')
-          : { text: `start + ${writing.counted('n', to.offset)}*h`, holds: 'sum' };
+        if (to.offset === 0) return atom('t');
+        this.usesNumber = true;
+        return {
+          text: `${writing.constant('T_START')} + ${writing.counted('n', to.offset)}*h`,
+          holds: 'sum',
+        };
       case 'step':
         return atom('h');
       case 'constant':
@@ -98,13 +100,17 @@ export class StepWriter {
         const inner = this.#inlined.get(to.register);
         if (inner !== undefined) return inner;
         const own = this.#nameOf(to.register, false);
-        return atom(isOne || this.#scalars.has(to.register) ? own : writing.running(own, 'j', 0));
+        return this.#scalars.has(to.register) ? atom(own) : this.#elements(own);
       }
-      case 'tangent': {
-        const own = this.#tangents.get(to.register) ?? '';
-        return atom(isOne ? own : writing.running(own, 'j', 0));
-      }
+      case 'tangent':
+        return this.#elements(this.#tangents.get(to.register) ?? '');
     }
+  }
+
+  /** A vector in a formula: as a whole, or by its element j. */
+  #elements(vector: string): TextPart {
+    const { writing, isOne } = this.#context;
+    return atom(isOne || writing.isWhole ? vector : writing.running(vector, 'j', 0));
   }
 
   #part(tree: StepTree): TextPart {
@@ -117,17 +123,17 @@ export class StepWriter {
     return this.#part(tree).text;
   }
 
-  /** A number or every element of a vector set to a formula. */
+  /** A number or a whole vector set to a formula. */
   #set(to: string, value: string, isScalar: boolean): CodeLine {
-    if (isScalar || this.#context.isOne) return { kind: 'set', to, value };
-    const element = this.#context.writing.running(to, 'j', 0);
-    return { kind: 'each', from: 0, below: this.#width, body: [{ kind: 'set', to: element, value }] };
+    return isScalar || this.#context.isOne
+      ? { kind: 'set', to, value }
+      : { kind: 'vector', to, width: this.#width, value };
   }
 
   /** A right-hand side, or how it moves, set by its routine. */
   #call(name: string, inputs: readonly string[], into: string): CodeLine {
     return this.#context.isOne
-      ? { kind: 'set', to: into, value: `${name}(${inputs.join(', ')})` }
+      ? { kind: 'set', to: into, value: this.#context.writing.invoke(name, inputs) }
       : { kind: 'routine', name, inputs, into };
   }
 

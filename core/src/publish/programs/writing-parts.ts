@@ -1,4 +1,6 @@
-/** A counter and a whole number: `j`, `j + 1`, `j - 2`. */
+import type { Writing } from './language.ts';
+
+/** A counter and an integer: `j`, `j + 1`, `j - 2`. */
 export function shifted(counter: string, ahead: number): string {
   return ahead === 0 ? counter : ahead > 0 ? `${counter} + ${ahead}` : `${counter} - ${-ahead}`;
 }
@@ -15,4 +17,21 @@ export const LIKE_C = {
   element: (vector: string, i: number): string => `${vector}[${i}]`,
   running: (vector: string, counter: string, ahead: number): string =>
     `${vector}[${shifted(counter, ahead)}]`,
+};
+
+/** Elements of vectors as languages write them that count from 1. */
+export function countedFromOne(
+  element: (vector: string, index: string) => string,
+): Pick<Writing, 'at' | 'element' | 'running'> {
+  return {
+    at: (vector, index) => element(vector, `${index} + 1`),
+    element: (vector, i) => element(vector, String(i + 1)),
+    running: (vector, counter, ahead) => element(vector, shifted(counter, ahead + 1)),
+  };
+}
+
+/** Constants and routines by their own names. */
+export const BY_NAME: Pick<Writing, 'constant' | 'invoke'> = {
+  constant: (name) => name,
+  invoke: (name, inputs) => `${name}(${inputs.join(', ')})`,
 };

@@ -32,6 +32,7 @@ const NAMES: Readonly<Record<string, string>> = { ln: 'LN', log10: 'LOG10' };
 export function sheetWriting(longNumber: (value: number) => string): FormulaWriting {
   return {
     number: (value) => shortNumber(value) ?? longNumber(value),
+    integers: 'as numbers',
     power: (base, exponent) => atom(`POWER(${base},${exponent})`),
     call: (name, inputs) => {
       const [x = '', y = ''] = inputs;
