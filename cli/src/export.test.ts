@@ -82,7 +82,7 @@ test('rows are written some at a time, the chosen columns alone, to a file as we
 test('programs, sheets, plots, formulas and handouts are what their names say', async () => {
   const program = await exported({ what: 'program', method: 'AB2', h: '0.5' });
   expect(program).toContain('# Frost: AB2');
-  expect(program).toContain('def first_step(n, h):');
+  expect(program).toContain('def first_step(t, y, h):');
   expect((await bytes({ what: 'sheet', method: 'AB2' })).subarray(0, 2).toString()).toBe('PK');
   expect(await exported({ what: 'plot' })).toMatch(/^<svg .*<title>Frost. Order: error.* vs h, log-log</s);
   const size = async (scale: string): Promise<readonly [number, number]> => {
