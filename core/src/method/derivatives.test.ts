@@ -200,9 +200,10 @@ test.each([
     ],
   ],
   [
-    'd2(t, y) = h*y\ny[n+1] = y + h*d2(t, y)',
+    'd2(t, y) = h*y\ny[n+1] = y + h*d2(t)',
     [
       '1: h is not known in d2(t, y), which may contain t, y and numbers defined above, such as h = 1; parameters of the problem are not available here',
+      '2: d2 takes the time and the value: d2(t, y)',
     ],
   ],
   [
@@ -219,7 +220,7 @@ test.each([
     ['1: derivatives of f are not allowed inside solve; define them on a line above'],
   ],
   ['d2(t, y) = 2*t*y', ['1: the new value is missing; add a line y[n+1] = ...']],
-  ['y[n+1] = y + h*d2(t)\nd2(t, y) = y', ['1: d2 is defined below; move its line above this one']],
+  ['y[n+1] = y + h*d2(t)\nd2(t, y) = y', ['1: d2 takes the time and the value: d2(t, y)']],
 ] as const)('%s', (text, expected) => {
   expect(errors(text)).toEqual(expected);
 });

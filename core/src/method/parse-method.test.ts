@@ -18,7 +18,10 @@ test('a method with constants, intermediate values and nested calls', () => {
 
 test.each([
   ['y[n+1] = y + k1', '1:14+2 k1 is not known; define it on a line above, such as k1 = f(t, y)'],
-  ['y[n+1] = y + h*k1\nk1 = f(t, y)', '1:16+2 k1 is defined below; move its line above this one'],
+  [
+    'k1 = f(t, y + h*k2)\nk2 = f(t, y + h*k1)\ny[n+1] = y + h*k1',
+    '1:17+2 k2 is defined below; move its line above this one',
+  ],
   [
     'k1 = f(t, y + h*k1)\ny[n+1] = y + h*k1',
     '1:17+2 k1 is used in its own line; for an implicit stage write solve k1 = ..., otherwise define it above',

@@ -1,6 +1,7 @@
 import { primed } from '../text/primes.ts';
 import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import type { Expression } from '../formula/expression.ts';
+import { plainText } from '../formula/plain-text.ts';
 import { PlaceError, type Span, writing } from '../text/place.ts';
 import { HIGHEST_PARTIAL, type Method, partialOf, type Shape, stepsBack, type Variable } from './method.ts';
 import { unknownName } from './unknown-name.ts';
@@ -90,13 +91,21 @@ function otherForm(name: string, form: Method['form']): string | null {
   return null;
 }
 
+/** What to say of `y''` in a method, where the derivatives of y are f and its total derivatives. */
+function primedName(name: string, primes: number, at: Span, form: Method['form']): PlaceError {
+  const typed = primed(name, primes);
+  if (form !== 'first order' || name !== 'y')
+    return new PlaceError(
+      at,
+      `${typed} is not allowed here; a derivative of the right-hand side is written f'(t, y)`,
+    );
+  const instead = `${primed('f', primes - 1)}(t, y)`;
+  return new PlaceError(at, `${typed} is written ${instead} in a method`, writing(at, instead));
+}
+
 function shapeOfName(name: string, primes: number, at: Span, names: MethodNames): Shape {
   const shape = names.lets.get(name);
-  if (primes > 0)
-    throw new PlaceError(
-      at,
-      `${primed(name, primes)} is not allowed here; a derivative of the right-hand side is written f'(t, y)`,
-    );
+  if (primes > 0) throw primedName(name, primes, at, names.form);
   if (shape !== undefined) return shape;
   if (name === 't' || name === 'h') return 'scalar';
   if (isVariable(name, names.form)) return 'vector';
@@ -237,6 +246,15 @@ function shapeOfCall(
     return 'scalar';
   }
   const refusal = otherForm(node.name, names.form);
+  if (refusal !== null && node.name === 'f' && node.primes === 0 && node.inputs.length > 1) {
+    const inputs = [...node.inputs.map(plainText), ...(node.inputs.length === 2 ? ['v'] : [])];
+    const instead = `a(${inputs.join(', ')})`;
+    throw new PlaceError(
+      node.at,
+      `in a method for x and v the right-hand side is the acceleration: write ${instead}`,
+      writing(node.at, instead),
+    );
+  }
   if (refusal !== null) throw new PlaceError(node.nameAt, refusal);
   if (partial !== null && names.form === 'second order')
     throw new PlaceError(

@@ -1,7 +1,7 @@
 import { type Repair, type Span, writing } from './place.ts';
 
 export type TokenKind =
-  'number' | 'name' | 'prime' | 'operator' | 'relation' | 'bracket' | 'comma' | 'dots' | 'end';
+  'number' | 'name' | 'prime' | 'operator' | 'relation' | 'bracket' | 'bar' | 'comma' | 'dots' | 'end';
 
 export interface Token {
   readonly kind: TokenKind;
@@ -12,7 +12,7 @@ export interface Token {
 
 const NUMBER = /(?:\d+(?:\.(?!\.)\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
 const NAME = /[A-Za-z_\u0370-\u03ff][A-Za-z0-9_\u0370-\u03ff]*/y;
-const SYMBOL = /\*\*|\.\.|<=|>=|==|!=|[-+*/^()[\],;<>='’′·×−≤≥≠]/y;
+const SYMBOL = /\*\*|\.\.|<=|>=|==|!=|[-+*/^()[\]|,;<>='’′·×−≤≥≠]/y;
 
 const SPELLINGS: ReadonlyMap<string, string> = new Map([
   ['**', '^'],
@@ -30,6 +30,7 @@ const KINDS: ReadonlyMap<string, TokenKind> = new Map<string, TokenKind>([
   ...['+', '-', '*', '/', '^'].map((s): [string, TokenKind] => [s, 'operator']),
   ...['<', '>', '<=', '>=', '==', '!=', '='].map((s): [string, TokenKind] => [s, 'relation']),
   ...['(', ')', '[', ']'].map((s): [string, TokenKind] => [s, 'bracket']),
+  ['|', 'bar'],
   ["'", 'prime'],
   [',', 'comma'],
   ['..', 'dots'],
@@ -42,7 +43,6 @@ const HINTS: ReadonlyMap<string, string> = new Map([
   ['"', "a prime is written ' ; for the second derivative write ''"],
   ['″', "the second derivative is written with two primes, ''"],
   ['√', 'write sqrt(...)'],
-  ['|', 'write abs(...) for an absolute value'],
   ['!', 'a factorial is not part of the notation; write the number itself'],
   ['%', 'write mod(a, b) for a remainder'],
   ['\\', 'formulas are plain text here, not TeX'],

@@ -1,5 +1,6 @@
 import { type Complaints, writing } from '../text/place.ts';
 import type { TokenLine, Token } from '../text/token.ts';
+import { inOrderOfUse, withNewValue, withStepFunctions } from './step-lines.ts';
 
 const INDEX = /^[i-n]$/;
 /** Names that carry an index in a method, whatever its unknown is called. */
@@ -177,7 +178,8 @@ interface MethodWriting {
  *
  * @returns the lines, and what the text calls t and y
  */
-export function methodWriting(lines: readonly TokenLine[], complaints: Complaints): MethodWriting {
+export function methodWriting(typed: readonly TokenLine[], complaints: Complaints): MethodWriting {
+  const lines = withStepFunctions(typed);
   const given = givenNames(lines);
   const targets = new Set(lines.map(targetOf).filter((name) => name !== null));
   const isIndexed = (name: string): boolean => INDEXED.includes(name) || targets.has(name);
@@ -212,5 +214,5 @@ export function methodWriting(lines: readonly TokenLine[], complaints: Complaint
       't',
     );
   }
-  return { lines: made, called: { time, value } };
+  return { lines: inOrderOfUse(withNewValue(made)), called: { time, value } };
 }

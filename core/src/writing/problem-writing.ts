@@ -1,4 +1,6 @@
+import { depths } from '../text/brackets.ts';
 import type { TokenLine, Token } from '../text/token.ts';
+import { UNNAMED } from './foreign/problem-forms.ts';
 
 function token(text: string, like: Token, kind: Token['kind']): Token {
   return { kind, text, at: like.at };
@@ -148,6 +150,59 @@ function withInterval(tokens: readonly Token[]): readonly Token[] {
   return comma < 0 ? tokens : between(rest.slice(1, comma), rest.slice(comma + 1, -1));
 }
 
+/** `y(0) = y'(0) = 0` as one statement for each left side. */
+function withoutChains(lines: readonly TokenLine[]): readonly TokenLine[] {
+  return lines.flatMap((line): readonly TokenLine[] => {
+    const depth = depths(line.tokens);
+    const signs = line.tokens.flatMap(({ text }, i) => (text === '=' && depth[i] === 0 ? [i] : []));
+    if (signs.length < 2) return [line];
+    const lefts = signs.map((sign, k) => line.tokens.slice(k === 0 ? 0 : (signs[k - 1] ?? 0) + 1, sign));
+    const isPlain = lefts.every((left) => /^[A-Za-z]\w*(?: ')* \( [^()]* \)$/.test(texts(left)));
+    const last = signs.at(-1) ?? 0;
+    return isPlain
+      ? lefts.map((left) => ({ ...line, tokens: [...left, ...line.tokens.slice(last)] }))
+      : [line];
+  });
+}
+
+/** The names of a text that stand for its independent variable, where its form says so: dy/dx, y(x), f(x, y). */
+function variableOf(lines: readonly TokenLine[]): string | null {
+  for (const { tokens } of lines) {
+    const text = texts(tokens);
+    const found =
+      /(?:^|[^\w])d(?: \^ \d)? ?\w* ?\)? \/ \(? ?d([a-z])(?: \^ \d)?(?=$|[^\w])/.exec(text) ??
+      /^[A-Za-z]\w*(?: ')* \( ([a-z]) \) =/.exec(text) ??
+      /^f \( ([a-z]) ,/.exec(text);
+    if (found?.[1] !== undefined && found[1] !== UNNAMED) return found[1];
+  }
+  return null;
+}
+
+/** Whether tokens give an interval or an exact solution in the variable that a text did not name. */
+function isOfUnnamed(tokens: readonly Token[]): boolean {
+  return /^t in \[|^[A-Za-z]\w* \( t \) =/.test(texts(tokens));
+}
+
+/** An interval and exact solutions that do not name their variable get the one of the rest of the text. */
+function withVariable(lines: readonly TokenLine[]): readonly TokenLine[] {
+  const others = lines.filter(({ tokens }) => !isOfUnnamed(tokens));
+  const uses = (name: string, of: readonly TokenLine[]): boolean =>
+    of.some(({ tokens }) => tokens.some((own) => own.kind === 'name' && own.text === name));
+  if (others.length === lines.length || uses(UNNAMED, others)) return lines;
+  const isUnknown = others.some(({ tokens: [name, sign] }) => name?.text === 'x' && sign?.kind === 'prime');
+  const isGiven = others.some(({ tokens: [name, sign] }) => name?.text === 'x' && sign?.text === '=');
+  const variable = variableOf(others) ?? (uses('x', others) && !isUnknown && !isGiven ? 'x' : null);
+  if (variable === null) return lines;
+  return lines.map((line) =>
+    isOfUnnamed(line.tokens)
+      ? {
+          ...line,
+          tokens: line.tokens.map((own) => (own.text === UNNAMED ? token(variable, own, 'name') : own)),
+        }
+      : line,
+  );
+}
+
 /** Names that carry an index somewhere in the text. */
 function familiesOf(lines: readonly TokenLine[]): ReadonlySet<string> {
   const names = new Set<string>();
@@ -177,7 +232,8 @@ function withElements(tokens: readonly Token[], families: ReadonlySet<string>): 
  * The lines of a problem in its own notation, from the ways in which problems are written on boards and in books:
  * `dy/dt`, `y'(t)`, `f(t, y) = ...`, `t in [0, 3]`.
  */
-export function problemWriting(lines: readonly TokenLine[]): readonly TokenLine[] {
+export function problemWriting(typed: readonly TokenLine[]): readonly TokenLine[] {
+  const lines = withVariable(withoutChains(typed));
   const families = familiesOf(lines);
   const given = new Set(
     lines.flatMap(({ tokens: [name, equals] }) =>

@@ -2,6 +2,8 @@ import { atCommas, depths } from '../text/brackets.ts';
 import { type Complaints, type Repair, type Span, writing } from '../text/place.ts';
 import { type TokenLine, type Token, tokenize } from '../text/token.ts';
 import { type OwnLine, ownForm, type TextKind } from './foreign/own-form.ts';
+import { withBareFunctions } from './bare-functions.ts';
+import { withAbsoluteValues, withSquareGroups } from './grouping-signs.ts';
 import { type PlainLine, plainLine } from './plain-line.ts';
 
 /** Where a stretch of a plain line is in the line as it was typed. */
@@ -64,6 +66,7 @@ function isStatement(tokens: readonly Token[]): boolean {
   return (
     tokens.some(({ kind }, i) => kind === 'relation' && depth[i] === 0) ||
     tokens[1]?.text === 'in' ||
+    tokens[0]?.text === 'on' ||
     tokens[1]?.text === 'from'
   );
 }
@@ -108,7 +111,8 @@ export function writtenLines(text: string, kind: TextKind, complaints: Complaint
   let start = 0;
   for (const line of text.split('\n')) {
     const typed = tokensOf(text, { from: start, to: start + line.length }, kind, complaints);
-    for (const tokens of statementsOf(typed, complaints)) {
+    for (const written of statementsOf(typed, complaints)) {
+      const tokens = withBareFunctions(withAbsoluteValues(withSquareGroups(written), complaints), complaints);
       const [first] = tokens;
       const last = tokens.at(-1);
       if (first !== undefined && last !== undefined)

@@ -53,19 +53,13 @@ export const ANY_FORMS: readonly ForeignForm[] = [
     instead: (found) => `${group(found, 'base')}^${group(found, 'power')}`,
   },
   {
-    is: /\|(?<inside>[^|]+)\|/,
-    say: (found) => `an absolute value is written abs(${group(found, 'inside')})`,
-    instead: (found) => `abs(${group(found, 'inside')})`,
-  },
-  {
     is: /√\s*(?:\((?<inside>[^()]*)\)|(?<word>\w+))/,
     say: (found) => `a root is written sqrt(${group(found, 'inside') || group(found, 'word')})`,
     instead: (found) => `sqrt(${group(found, 'inside') || group(found, 'word')})`,
   },
   {
     is: /\b(?<at>(?<name>a?(?:sin|cos|tan)h?|exp|ln|sqrt|log10|log2)\s*\^\s*\{?(?<power>[2-9])\}?\s*\((?<inside>[^()]*)\))/,
-    say: (found) =>
-      `the exponent goes after the bracket: ${group(found, 'name')}(${group(found, 'inside')})^${group(found, 'power')}`,
+    say: null,
     instead: (found) => `${group(found, 'name')}(${group(found, 'inside')})^${group(found, 'power')}`,
   },
   {

@@ -72,10 +72,17 @@ export const METHOD_FORMS: readonly ForeignForm[] = [
     say: always('the step size h is chosen in the study; remove this line'),
     instead: always(''),
   },
+  // initial values belong to the problem
   {
-    is: /^\s*(?:(?:y|w|u)(?:\[0\]|\(0\))\s*=.*|w_?0\s*=\s*y_?0\s*;?)$/,
-    say: always('initial values belong to the problem; remove this line'),
+    is: /^\s*(?:(?:y|w|u|t|x)(?:\[0\]|\(0\)|_\{0\})\s*=.*|[ywutx]_?0\s*=\s*(?![ytwux]\b)(?:[A-Za-z]\w*|[-+]?[\d.]+)\s*[;,.]?)\s*$/,
+    say: null,
     instead: always(''),
+  },
+  // functions that carry their order
+  {
+    is: /\b(?<at>(?<name>[A-Z])\s*\^\s*(?:\{\s*\(\s*(?<digit>\d)\s*\)\s*\}|\(\s*(?<other>\d)\s*\)))(?=\s*[(=])/,
+    say: null,
+    instead: (found) => `${group(found, 'name')}${group(found, 'digit') || group(found, 'other')}`,
   },
   // new values
   {

@@ -37,7 +37,7 @@ const SUSPECT: Readonly<Record<TextKind, RegExp>> = {
   problem:
     /[:%!←√|@∈?$"[]|\/\/|\/\*|<-|==|>|\.\.|\.[*/^]|\.\s*$|[a-z\d]\s*\^\s*[-{(\d]|^\s*[=(]|'\s*,|^\s*d\s*\/|\b(?:def|lambda|solve|with|where|and|for|in|exact|then|let|const|var|double|float|int|auto|static|final|pow|[Mm]ath|np|numpy|cmath)\b/,
   method:
-    /[:%!←√|$…}]|\d\.\d*f|\/\/|\/\*|<-|==|\+[=+]|\.\.|\.[*/^]|\.\s*$|[A-Za-z\d]\s*\^\s*[n{(\-\d]|^\s*[=(]|'\s*[_[(]|\*\s*(?:[=),;]|$)|n\s*(?:\+\s*[2-9]\s*)?[\])}]\s*=|[[(][01][\])]|n\s*\+\s*(?:1\s*\/|0?\.5|½)|w_?0|=\s*(?:[inxt]|[tx][[_].*)\s*\+|\b(?:def|function|return|for|do|while|repeat|end\w*|next|done|let|const|var|double|float|int|auto|static|final|pow|feval|[Mm]ath|np|numpy|cmath)\b|^\s*h\b/,
+    /[:%!←√|$…}]|\d\.\d*f|\/\/|\/\*|<-|==|\+[=+]|\.\.|\.[*/^]|\.\s*$|[A-Za-z\d]\s*\^\s*[n{(\-\d]|^\s*[=(]|'\s*[_[(]|\*\s*(?:[=),;]|$)|n\s*(?:\+\s*[2-9]\s*)?[\])}]\s*=|[[(][01][\])]|n\s*\+\s*(?:1\s*\/|0?\.5|½)|[ywutx]_?0|=\s*(?:[inxt]|[tx][[_].*)\s*\+|\b(?:def|function|return|for|do|while|repeat|end\w*|next|done|let|const|var|double|float|int|auto|static|final|pow|feval|[Mm]ath|np|numpy|cmath)\b|^\s*h\b/,
 };
 
 /** Rewritings of one line, at most: a line may hold several of one kind. */

@@ -1,5 +1,8 @@
 import { always, type ForeignForm, group } from './form.ts';
 
+/** Stands for the independent variable where an interval does not name it. */
+export const UNNAMED = 't';
+
 /** Foreign ways of writing equations, intervals and solutions, the more telling ones first. */
 export const PROBLEM_FORMS: readonly ForeignForm[] = [
   // functions of languages
@@ -38,12 +41,12 @@ export const PROBLEM_FORMS: readonly ForeignForm[] = [
   },
   {
     is: /'[^=]*=[^=]*?(?<at>\s+(?:with|where|and)\s+)(?=[^=]*=)/,
-    say: always('every statement stands in a line of its own, or behind a ;'),
+    say: null,
     instead: always('; '),
   },
   {
-    is: /'[^=]*=[^=]*?(?<at>\s+for\s+)(?=[^=]*<)/,
-    say: always('the interval stands in a line of its own, or behind a ;'),
+    is: /=[^=]*?(?<at>\s*,?\s+(?:for|on)\s+)(?=[^=]*<|[a-z]\s*(?:in\b|∈))/,
+    say: null,
     instead: always('; '),
   },
   {
@@ -55,16 +58,21 @@ export const PROBLEM_FORMS: readonly ForeignForm[] = [
   },
   // initial values and exact solutions
   {
-    is: /^\s*(?<at>exact(?: solution)?\s*:\s*(?<name>[A-Za-z]\w*)(?:\(\w+\))?)\s*=/,
-    say: (found) => `an exact solution is written ${group(found, 'name')}(t) = ...`,
+    is: /(?:^|[,;])\s*(?<at>(?:exact(?: solution)?|solution)\s*:\s*(?<name>[A-Za-z]\w*)(?:\(\w+\))?)\s*=/,
+    say: null,
     instead: (found) => `${group(found, 'name')}(t)`,
   },
   // intervals
   {
-    is: /^\s*(?<at>(?<name>[a-z])\s*(?:=|in|∈)\s*(?<low>[^.:=]+?)\s*(?:\.\.\.?|:)\s*(?<high>[^.:=]+?))\s*$/,
-    say: (found) =>
-      `the interval is written ${group(found, 'low')} <= ${group(found, 'name')} <= ${group(found, 'high')}`,
+    is: /(?:^|[,;])\s*(?<at>(?<name>[a-hj-z])\s*(?:=|in|∈)\s*(?<low>[^.:=,;]+(?:\.\d+)?)\s*(?:\.\.\.?|:)\s*(?<high>[^:=,;]+?))\s*(?=$|[,;])/,
+    say: null,
     instead: (found) => `${group(found, 'low')} <= ${group(found, 'name')} <= ${group(found, 'high')}`,
+  },
+  {
+    // the independent variable gets its name when all lines are read
+    is: /(?<=^\s*|[,;]\s*|\S\s+)(?<at>,?\s*\b(?:for|on)\s+(?:the interval\s+)?(?=\[[^[\]]*,[^[\]]*\]\s*(?:$|[,;])))/,
+    say: null,
+    instead: always(`; ${UNNAMED} in `),
   },
   { is: /(?<=\w)\s*(?<at>∈)/, say: null, instead: always(' in ') },
   {
