@@ -34,6 +34,9 @@ export function debian(programs, packages) {
 export function compilers() {
   debian(['gcc'], ['gcc', 'libc6-dev']);
   debian(['gfortran', 'octave-cli'], ['gfortran', 'octave']);
-  debian(['pdflatex'], ['texlive-latex-base', 'texlive-latex-recommended', 'texlive-fonts-recommended']);
+  debian(
+    ['pdflatex', '/usr/share/texlive/texmf-dist/tex/latex/pgfplots/pgfplots.sty'],
+    ['texlive-latex-base', 'texlive-latex-recommended', 'texlive-fonts-recommended', 'texlive-pictures'],
+  );
   if (spawnSync('python3', ['--version']).status !== 0) debian(['python3'], ['python3-minimal']);
 }

@@ -116,6 +116,7 @@ program
   .option('--every <count>', 'print every k-th grid point')
   .option('--digits <count>', 'significant digits (default: all digits)')
   .option('--bom', 'UTF-8 BOM before CSV (for spreadsheet programs)')
+  .option('--comma', 'CSV with semicolons and decimal commas')
   .option('--part', 'LaTeX or HTML as a fragment')
   .option('--step <n>', 'formulas: also work out this step')
   .addOption(new Option('--plot <plot>', 'plots: which one').choices(PLOTS))

@@ -14,6 +14,7 @@ export {
   type ExportQuery,
   columnsOf,
   digitsOf,
+  checkOptions,
   everyOf,
   FORMATS_OF,
   HANDOUTS_OF,
@@ -36,6 +37,7 @@ export {
   PLOTS,
   type PlotSize,
 } from './publish/plot-data.ts';
+export { mediaType } from './publish/media-types.ts';
 export { plainTable } from './publish/plain-table.ts';
 export { LANGUAGE_LABELS, LANGUAGES, type LanguageName } from './publish/programs/language.ts';
 export { rowsTable, stageComponents, vectorNames } from './publish/rows-table.ts';
@@ -51,3 +53,4 @@ export { rowTable } from './publish/tables/row-table.ts';
 export { STUDY_TABLES, type StudyTable, studyTable } from './publish/tables/study-tables.ts';
 export { isTableFormat, TABLE_FORMATS, TABLE_LABELS, type TableFormat } from './publish/tables/table.ts';
 export { writeTable } from './publish/tables/table-formats.ts';
+export { texDocument, texText } from './publish/tables/tex-text.ts';

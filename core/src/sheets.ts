@@ -1,3 +1,4 @@
 /** Files of sheets, for spreadsheets. */
 export { workbookText } from './publish/sheets/workbook-text.ts';
+export { ods } from './publish/sheets/ods.ts';
 export { xlsx } from './publish/sheets/xlsx.ts';

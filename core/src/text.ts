@@ -16,6 +16,7 @@ export {
   stepSizeText,
   withMinus,
 } from './text/number-text.ts';
+export { plainName } from './text/plain-name.ts';
 export { primed } from './text/primes.ts';
 export { attempt, Refusal } from './text/refusal.ts';
 export { typesetOptions } from './text/typeset-options.ts';

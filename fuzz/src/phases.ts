@@ -136,6 +136,7 @@ function aboutMethod(method: Method, phase: Phase, turn: number): void {
 const EXPORTS: Readonly<Record<(typeof RUN_EXPORTS)[number], Omit<ExportQuery, 'what'>>> = {
   rows: { steps: '4' },
   program: { steps: '4' },
+  notebook: { steps: '4' },
   sheet: {},
   plot: { plot: 'order' },
   formulas: { step: '0', steps: '4' },
@@ -152,7 +153,7 @@ function exports(document: StudyDocument, study: Study, phase: Phase, turn: numb
     const made = exportStudy(document, study, request, (tex, wide) =>
       katex.renderToString(tex, typesetOptions(wide, 'mathml')),
     );
-    return made.kind === 'workbook' ? made : drawnFile(made, as, 1);
+    return made.kind === 'workbook' ? made : drawnFile(made, as);
   });
 }
 

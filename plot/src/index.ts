@@ -25,5 +25,6 @@ export {
   truthItem,
 } from './run-view.ts';
 export { solutionPlot, solutionSeries } from './solution-plot.ts';
-export { asCanvas, drawStatic, type Sheet, SHEETS } from './static-plot.ts';
+export { asCanvas, drawStatic, type PrintSheet, type Sheet, SHEETS } from './static-plot.ts';
 export { svgOf } from './svg-head.ts';
+export { plotTikz } from './tikz.ts';

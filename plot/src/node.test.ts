@@ -1,3 +1,7 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import {
   openStudy,
   type PlotData,
@@ -60,7 +64,7 @@ test('a slide is 16 to 9, a column 85 millimetres wide, and a PNG as large as it
 test.each(['order', 'work', 'solution', 'error'] as const)(
   'the plot of %s is well formed, whatever titles hold, and has no letters but outlines',
   (plot) => {
-    const svg = String(drawnFile(taken(plot), 'svg', 1));
+    const svg = String(drawnFile(taken(plot), 'svg'));
     expect(svg).not.toContain('<script>');
     expect(svg.replace(/<[a-z][^<>]*>|<\/[a-zA-Z]+>/g, '')).not.toMatch(/[<>]/);
     expect(svg).not.toContain('<text');
@@ -126,8 +130,8 @@ test('points are where their numbers are, on a logarithmic and on a linear axis'
 });
 
 test('black and white has no colour; markers and greys tell twelve methods apart', () => {
-  const colour = String(drawnFile(taken('order'), 'svg', 1));
-  const black = String(drawnFile(taken('order', 'black'), 'svg', 1));
+  const colour = String(drawnFile(taken('order'), 'svg'));
+  const black = String(drawnFile(taken('order', 'black'), 'svg'));
   const greys = (svg: string): readonly string[] =>
     [...svg.matchAll(/(?:fill|stroke)="#([0-9A-F]{6})"/gi)].flatMap(([, hex = '']) =>
       hex.slice(0, 2) === hex.slice(2, 4) && hex.slice(2, 4) === hex.slice(4) ? [] : [hex],
@@ -195,3 +199,44 @@ test('letters that are not in one face come from the next: no box stands for a s
         .at(-1),
     ).not.toBe(box);
 });
+
+test('a PDF is as wide as its sheet, and PGFPlots gets every point, fit and title', () => {
+  const pdf = Buffer.from(drawnFile(taken('order'), 'pdf')).toString('latin1');
+  expect(pdf.slice(0, 5)).toBe('%PDF-');
+  expect(/\/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/.exec(pdf)?.slice(1).map(Number)).toEqual([960, 540]);
+  const tikz = String(drawnFile(taken('order'), 'tikz', { scale: 1, part: true }));
+  expect(tikz).toContain('xmode=log');
+  expect(tikz).toContain(
+    '\\addlegendentry{Euler \\textless{}1\\textgreater{} \\& \\textquotedbl{}2\\textquotedbl{}}',
+  );
+  const data = taken('order').plot;
+  if (!('result' in data)) throw new Error(data.kind);
+  for (const { rungs, fit } of data.result.methods) {
+    for (const { h, error } of rungs) expect(tikz).toContain(`(${h}, ${error ?? NaN})`);
+    expect(fit).not.toBeNull();
+  }
+  expect(tikz.split('\\begin{axis}')).toHaveLength(2);
+});
+
+test('pdflatex sets the plots with their data', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'schritt-tikz-'));
+  try {
+    const bodies = (['order', 'solution', 'error'] as const).map((plot) =>
+      String(drawnFile(taken(plot), 'tikz', { scale: 1, part: true })),
+    );
+    const whole = String(drawnFile(taken('work'), 'tikz'));
+    const end = '\\end{document}';
+    writeFileSync(
+      join(folder, 'plots.tex'),
+      whole.replace(end, () => `${bodies.join('\n\n')}${end}`),
+    );
+    const log = execFileSync(
+      'pdflatex',
+      ['-interaction=nonstopmode', '-halt-on-error', '-no-shell-escape', 'plots.tex'],
+      { cwd: folder, encoding: 'utf8' },
+    );
+    expect(log).toContain('Output written on');
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}, 60_000);

@@ -1,13 +1,14 @@
-// Draws plots without a page: as PNG, and as SVG in which letters are outlines.
-import { createCanvas, GlobalFonts, type SvgCanvas, SvgExportFlag } from '@napi-rs/canvas';
+// Draws plots without a page: as PNG, as PDF, and as SVG in which letters are outlines.
+import { createCanvas, GlobalFonts, PDFDocument, type SvgCanvas, SvgExportFlag } from '@napi-rs/canvas';
 import { drawnPage, type Exported } from '@schritt/core/document';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { paletteOf, plotOf } from './data-plot.ts';
 import { type Palette, PRINT } from './palette.ts';
 import type { Plot } from './plot.ts';
-import { asCanvas, drawStatic, type Sheet, SHEETS } from './static-plot.ts';
+import { asCanvas, drawStatic, type PrintSheet, type Sheet, SHEETS } from './static-plot.ts';
 import { svgOf } from './svg-head.ts';
+import { plotTikz } from './tikz.ts';
 
 /** Files of the faces that plots are set in, and the names under which `palette.ts` knows them. */
 const FACES: readonly (readonly [file: string, name: string])[] = [
@@ -60,15 +61,40 @@ export function plotSvg(plot: Plot, palette: Palette, sheet: Sheet): string {
   );
 }
 
+/** A plot as a page of PDF, as wide as its sheet says; letters stay letters. */
+export function plotPdf(plot: Plot, palette: Palette, sheet: PrintSheet): Uint8Array {
+  registerFaces();
+  const pixels = sheet.points / sheet.width;
+  let pdf = new PDFDocument({ title: plot.title, creator: 'Schritt' });
+  const make = (width: number, height: number): HTMLCanvasElement => {
+    pdf = new PDFDocument({ title: plot.title, creator: 'Schritt' });
+    const context = pdf.beginPage(width * pixels, height * pixels);
+    // what a chart reads of the canvas that a page of PDF does not have
+    const canvas = { width, height, style: {}, getContext: (): typeof context => context };
+    Object.defineProperty(context, 'canvas', { value: canvas });
+    return asCanvas(canvas);
+  };
+  return drawStatic(plot, palette, { ...sheet, pixels, make }, () => {
+    pdf.endPage();
+    return pdf.close();
+  });
+}
+
+/** How a plot becomes a file. */
+export interface FileOptions {
+  /** How many times as large as its size says a PNG is. */
+  readonly scale: number;
+  /** LaTeX as a part to be put into a document. */
+  readonly part: boolean;
+}
+
 /**
  * The file of an export; of a workbook it is written by `xlsx`.
- *
- * @param scale how many times as large as its size says the PNG of a plot is
  */
 export function drawnFile(
   taken: Exclude<Exported, { readonly kind: 'workbook' }>,
   format: string,
-  scale: number,
+  { scale, part }: FileOptions = { scale: 1, part: false },
 ): string | Uint8Array {
   if (taken.kind === 'text') return taken.text;
   if (taken.kind === 'page')
@@ -76,5 +102,14 @@ export function drawnFile(
   const palette = paletteOf(taken.ink);
   const plot = plotOf(taken.plot, palette);
   const sheet = SHEETS[taken.size];
-  return format === 'png' ? plotPng(plot, palette, sheet, scale) : plotSvg(plot, palette, sheet);
+  switch (format) {
+    case 'png':
+      return plotPng(plot, palette, sheet, scale);
+    case 'pdf':
+      return plotPdf(plot, palette, sheet);
+    case 'tikz':
+      return plotTikz(plot, sheet, part);
+    default:
+      return plotSvg(plot, palette, sheet);
+  }
 }

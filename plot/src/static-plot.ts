@@ -26,18 +26,35 @@ export interface Sheet {
   readonly svg: { readonly width: string; readonly height: string };
 }
 
+/** A sheet that is printed. */
+export interface PrintSheet extends Sheet {
+  /** Width of a PDF in points of 1/72 inch. */
+  readonly points: number;
+  /** Width and height in LaTeX, with their unit. */
+  readonly tikz: { readonly width: string; readonly height: string };
+}
+
 /** Width of a column of a paper, in millimetres and in pixels of 1/96 inch. */
 const [COLUMN, COLUMN_PIXELS] = [85, 321];
 const COLUMN_HEIGHT = 241;
 
 /** What the sizes of plots are: a slide of 1280 by 720, and a column of a paper. */
-export const SHEETS: Readonly<Record<PlotSize, Sheet>> = {
-  slide: { width: 512, height: 288, scale: 2.5, svg: { width: '1280', height: '720' } },
+export const SHEETS: Readonly<Record<PlotSize, PrintSheet>> = {
+  slide: {
+    width: 512,
+    height: 288,
+    scale: 2.5,
+    svg: { width: '1280', height: '720' },
+    points: 960,
+    tikz: { width: '15cm', height: '9cm' },
+  },
   column: {
     width: COLUMN_PIXELS,
     height: COLUMN_HEIGHT,
     scale: 1,
     svg: { width: `${COLUMN}mm`, height: `${rounded((COLUMN * COLUMN_HEIGHT) / COLUMN_PIXELS, 3)}mm` },
+    points: (COLUMN / 25.4) * 72,
+    tikz: { width: `${COLUMN}mm`, height: `${rounded((COLUMN * COLUMN_HEIGHT) / COLUMN_PIXELS, 3)}mm` },
   },
 };
 

@@ -12,7 +12,17 @@ import { Failure } from '../failure.ts';
 
 export const EXPORT_KINDS = [...STUDY_TABLES, ...RUN_EXPORTS] as const;
 type ExportKind = StudyTable | RunExport;
-export const FORMATS = [...TABLE_FORMATS, ...LANGUAGES, 'xlsx', 'svg', 'png'] as const;
+export const FORMATS = [
+  ...TABLE_FORMATS,
+  ...LANGUAGES,
+  'xlsx',
+  'ods',
+  'svg',
+  'png',
+  'pdf',
+  'tikz',
+  'ipynb',
+] as const;
 
 export interface ExportOptions extends Omit<ExportQuery, 'what' | 'as'> {
   readonly what: ExportKind;

@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import {
+  checkOptions,
   columnsOf,
   csv,
   digitsOf,
@@ -37,16 +38,21 @@ const AT_ONCE = 5_000;
 interface CsvOptions {
   readonly columns: readonly string[] | null;
   readonly bom: boolean;
+  readonly comma: boolean;
   readonly every: number;
 }
 
 /** The rows of a run as CSV, some at a time. */
-function* csvRows(run: CompiledRun, grid: Grid, { columns, bom, every }: CsvOptions): Generator<string> {
+function* csvRows(
+  run: CompiledRun,
+  grid: Grid,
+  { columns, bom, comma, every }: CsvOptions,
+): Generator<string> {
   const at = begin(run, grid);
   for (let from = 0; from <= grid.steps; from += AT_ONCE * every) {
     const { rows } = rowsOf(run, grid, { from, count: AT_ONCE, every }, at);
     const table = rowTable('', run, rows, { columns, digits: null });
-    yield from === 0 ? writeTable(table, 'csv', { mark: bom }) : csv(table.rows);
+    yield from === 0 ? writeTable(table, 'csv', { mark: bom, comma }) : csv(table.rows, comma);
     if (rows.length < AT_ONCE) return;
   }
 }
@@ -54,12 +60,15 @@ function* csvRows(run: CompiledRun, grid: Grid, { columns, bom, every }: CsvOpti
 /** A study or a run in an export format, in parts. */
 async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<string | Uint8Array> {
   const format = formatOf(options);
-  const { what, bom = false, part = false } = options;
+  const { what, bom = false, part = false, comma = false } = options;
+  checkOptions(what, format, { ...options });
+  if (options.scale !== undefined && format !== 'png')
+    throw new Failure([`scale applies to png only, not to ${format}`]);
   const { document, study } = loadStudy(file);
   if (isStudyTable(what)) {
     if (!isTableFormat(format)) return;
     const report = studyReport(document.title, study.problem, withProgress(studySteps(study)));
-    yield writeTable(studyTable(report, what, digitsOf(options)), format, { mark: bom, part });
+    yield writeTable(studyTable(report, what, digitsOf(options)), format, { mark: bom, part, comma });
     return;
   }
   if (what === 'rows' && format === 'csv') {
@@ -67,7 +76,7 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
     const run = compileWithStart(study.problem, method, study.start);
     const grid = layGrid(study.problem.start, study.problem.end, gridRequestOf(options), study.lastStep);
     yield* counted(
-      csvRows(run, grid, { columns: columnsOf(options), bom, every: everyOf(options) }),
+      csvRows(run, grid, { columns: columnsOf(options), bom, comma, every: everyOf(options) }),
       Math.ceil((grid.steps + 1) / (AT_ONCE * everyOf(options))),
     );
     return;
@@ -79,11 +88,12 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
     katex.renderToString(tex, typesetOptions(wide, 'mathml')),
   );
   if (made.kind === 'workbook') {
-    yield await (await import('@schritt/core/sheets')).xlsx(made.workbook);
+    const { ods, xlsx } = await import('@schritt/core/sheets');
+    yield await (format === 'ods' ? ods : xlsx)(made.workbook);
     return;
   }
   const { drawnFile } = await import('@schritt/plot/node');
-  yield drawnFile(made, format, wholeOf('scale', options.scale, [1, 4], 1));
+  yield drawnFile(made, format, { scale: wholeOf('scale', options.scale, [1, 4], 1), part });
 }
 
 /** @throws Failure where a file cannot be written */

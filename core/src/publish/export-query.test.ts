@@ -19,6 +19,7 @@ const { study } = opened;
 test('what is not said is what most want', () => {
   expect(exportRequest('Sluice', study, { what: 'sheet' })).toEqual({
     what: 'sheet',
+    as: 'xlsx',
     method: 0,
     gridRequest: null,
   });
@@ -48,6 +49,12 @@ test.each<[ExportQuery, string]>([
   [{ what: 'rows', method: 'Own', h: '1', as: 'svg' }, 'rows can be written as csv, md, tex, html, txt'],
   [{ what: 'handout', sheets: '501' }, 'sheets takes an integer from 1 to 500, not 501'],
   [{ what: 'handout', seed: '1.5' }, 'seed takes an integer'],
+  [
+    { what: 'program', method: 'Own', h: '1', digits: '3' },
+    'digits does not apply to program, which takes method, h, steps',
+  ],
+  [{ what: 'rows', method: 'Own', h: '1', as: 'md', comma: true }, 'comma applies to csv only, not to md'],
+  [{ what: 'plot', as: 'svg', part: true }, 'part applies to tex, html, tikz only, not to svg'],
 ])('what cannot be meant is refused in words: %j', (asked, words) => {
   let said: unknown = null;
   try {

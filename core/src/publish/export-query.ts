@@ -5,11 +5,12 @@ import { Refusal } from '../text/refusal.ts';
 import type { Paper } from './handouts/handout-html.ts';
 import type { PlotInk, PlotName, PlotSize } from './plot-data.ts';
 import { LANGUAGES, type LanguageName } from './programs/language.ts';
+import type { StudyTable } from './tables/study-tables.ts';
 import { isTableFormat, TABLE_FORMATS } from './tables/table.ts';
 import { HANDOUT_FORMATS, type HandoutFormat, type ExportRequest } from './export-study.ts';
 
 /** What can be exported beside the tables of a study. */
-export const RUN_EXPORTS = ['rows', 'program', 'sheet', 'plot', 'formulas', 'handout'] as const;
+export const RUN_EXPORTS = ['rows', 'program', 'notebook', 'sheet', 'plot', 'formulas', 'handout'] as const;
 export type RunExport = (typeof RUN_EXPORTS)[number];
 
 export const HANDOUTS_OF = ['rungs', 'rows'] as const;
@@ -18,8 +19,9 @@ export const HANDOUTS_OF = ['rungs', 'rows'] as const;
 export const FORMATS_OF = {
   rows: TABLE_FORMATS,
   program: LANGUAGES,
-  sheet: ['xlsx'],
-  plot: ['svg', 'png'],
+  notebook: ['ipynb'],
+  sheet: ['xlsx', 'ods'],
+  plot: ['svg', 'png', 'pdf', 'tikz'],
   formulas: ['tex'],
   handout: HANDOUT_FORMATS,
 } as const satisfies Readonly<Record<RunExport, readonly string[]>>;
@@ -38,6 +40,8 @@ export interface ExportQuery {
   /** every k-th grid point has a row. */
   readonly every?: string;
   readonly bom?: boolean;
+  /** CSV with semicolons between cells and commas in numbers. */
+  readonly comma?: boolean;
   readonly part?: boolean;
   readonly step?: string;
   readonly plot?: PlotName;
@@ -52,6 +56,68 @@ export interface ExportQuery {
   readonly seed?: string;
   readonly key?: boolean;
   readonly paper?: Paper;
+}
+
+/** Options of a run of a method, and those of tables. */
+const OF_RUN = ['method', 'h', 'steps'] as const;
+const OF_TABLE = ['digits', 'bom', 'comma', 'part'] as const;
+
+/** The options that each kind of export has. */
+const OPTIONS_OF: Readonly<Record<RunExport | StudyTable, readonly (keyof ExportQuery)[]>> = {
+  rungs: OF_TABLE,
+  cost: OF_TABLE,
+  comparison: OF_TABLE,
+  rows: [...OF_TABLE, ...OF_RUN, 'columns', 'every'],
+  program: OF_RUN,
+  notebook: OF_RUN,
+  sheet: OF_RUN,
+  plot: [...OF_RUN, 'plot', 'size', 'ink', 'part'],
+  formulas: [...OF_RUN, 'step', 'part'],
+  handout: [
+    ...OF_RUN,
+    'of',
+    'columns',
+    'digits',
+    'task',
+    'blanks',
+    'room',
+    'variants',
+    'sheets',
+    'seed',
+    'key',
+    'paper',
+  ],
+};
+
+/** The formats that an option is for, where it is not for all. */
+const FORMATS_WITH: Partial<Readonly<Record<keyof ExportQuery, readonly string[]>>> = {
+  bom: ['csv'],
+  comma: ['csv'],
+  part: ['tex', 'html', 'tikz'],
+};
+
+/**
+ * Refuses options that have no effect on an export.
+ *
+ * @param as the format
+ * @throws Refusal with the options that it has
+ * @example checkOptions('rungs', 'csv', { digits: '4' })
+ */
+export function checkOptions(
+  what: RunExport | StudyTable,
+  as: string,
+  query: Partial<Readonly<Record<string, unknown>>>,
+): void {
+  const known: readonly string[] = OPTIONS_OF[what];
+  const all: readonly string[] = Object.values(OPTIONS_OF).flat();
+  for (const [name, value] of Object.entries(query)) {
+    if (value === undefined || value === false || !all.includes(name)) continue;
+    if (!known.includes(name))
+      throw new Refusal('form', `${name} does not apply to ${what}, which takes ${known.join(', ')}`);
+    const formats = Object.entries(FORMATS_WITH).find(([key]) => key === name)?.[1];
+    if (formats !== undefined && !formats.includes(as))
+      throw new Refusal('form', `${name} applies to ${formats.join(', ')} only, not to ${as}`);
+  }
 }
 
 /** Significant digits of rows, and those that a sheet for students asks for, where nothing is said. */
@@ -149,11 +215,15 @@ export function exportRequest(title: string, study: Study, query: ExportQuery): 
   const { what, part = false } = query;
   const formats: readonly string[] = FORMATS_OF[what];
   const format = query.as ?? formats[0] ?? '';
+  checkOptions(what, format, { ...query });
   const wrong = new Refusal('form', `${what} can be written as ${formats.join(', ')}, not as ${format}`);
   switch (what) {
     case 'program':
       if (!isLanguage(format)) throw wrong;
       return { what, as: format, method: methodAt(study, query, true), gridRequest: gridRequestOf(query) };
+    case 'notebook':
+      if (format !== 'ipynb') throw wrong;
+      return { what, method: methodAt(study, query, true), gridRequest: gridRequestOf(query) };
     case 'rows':
       if (!isTableFormat(format)) throw wrong;
       return {
@@ -164,11 +234,11 @@ export function exportRequest(title: string, study: Study, query: ExportQuery): 
         digits: digitsOf(query) ?? ROW_DIGITS,
         columns: columnsOf(query),
         every: everyOf(query),
-        options: { part, mark: query.bom ?? false },
+        options: { part, mark: query.bom ?? false, comma: query.comma ?? false },
       };
     case 'sheet':
-      if (format !== 'xlsx') throw wrong;
-      return { what, method: methodAt(study, query, false), gridRequest: givenGrid(query) };
+      if (format !== 'xlsx' && format !== 'ods') throw wrong;
+      return { what, as: format, method: methodAt(study, query, false), gridRequest: givenGrid(query) };
     case 'plot': {
       const { plot = 'order', size = 'slide', ink = 'colour' } = query;
       // errors and work are those of all step sizes

@@ -6,6 +6,7 @@ import type { Study } from '../study/runs/study.ts';
 import { count } from '../text/number-text.ts';
 import { Refusal } from '../text/refusal.ts';
 import { formulasTex } from './formulas-tex.ts';
+import { notebookOf } from './notebook.ts';
 import { handoutHtml, type PagePart, type Paper, type Typeset } from './handouts/handout-html.ts';
 import { handoutTex } from './handouts/handout-tex.ts';
 import { handoutWorkbook } from './handouts/handout-workbook.ts';
@@ -41,8 +42,14 @@ export type ExportRequest =
       readonly options: TableOptions;
     })
   | (OneRun & { readonly what: 'program'; readonly as: LanguageName })
+  | (OneRun & { readonly what: 'notebook' })
   /** One method over the ladder, or at one step size. */
-  | { readonly what: 'sheet'; readonly method: number; readonly gridRequest: GridRequest | null }
+  | {
+      readonly what: 'sheet';
+      readonly as: 'xlsx' | 'ods';
+      readonly method: number;
+      readonly gridRequest: GridRequest | null;
+    }
   | (PlotRequest & { readonly what: 'plot'; readonly size: PlotSize; readonly ink: PlotInk })
   /** With a step computed where n is given. */
   | (OneRun & { readonly what: 'formulas'; readonly n: number | null; readonly part: boolean })
@@ -111,6 +118,10 @@ export function exportStudy(
     case 'program':
       return textOf(
         programOf(title, study, { method: request.method, grid: gridOf(request.gridRequest) }, request.as),
+      );
+    case 'notebook':
+      return textOf(
+        notebookOf(document, study, { method: request.method, grid: gridOf(request.gridRequest) }),
       );
     case 'sheet':
       return workbookOf(

@@ -1,4 +1,11 @@
-import type { SchrittDocument, StudyReport } from '@schritt/core/document';
+import {
+  FORMATS_OF,
+  mediaType,
+  type SchrittDocument,
+  type StudyReport,
+  TABLE_FORMATS,
+} from '@schritt/core/document';
+import { plainName } from '@schritt/core/text';
 import {
   Body,
   Controller,
@@ -72,7 +79,7 @@ abstract class EntriesController {
   @Header('Content-Disposition', 'attachment; filename="stored.schritt.json"')
   @ApiOkResponse({
     description: 'the stored text',
-    content: { 'application/octet-stream': { schema: { type: 'string' } } },
+    content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
   })
   @ApiErrors('not-found')
   file(@IdParam() entry: string): Promise<string> {
@@ -123,6 +130,33 @@ abstract class EntriesController {
   }
 }
 
+/** A body that is a text, or bytes. */
+interface FileContent {
+  readonly schema: { readonly type: 'string'; readonly format?: 'binary' };
+}
+
+/** What files of these formats are, for the description. */
+function contentOf(formats: readonly string[]): Record<string, FileContent> {
+  return Object.fromEntries(
+    formats.map((format) => {
+      const [type = ''] = mediaType(format).split(';');
+      const isText = type.startsWith('text/') || type.includes('json') || type.includes('tex');
+      return [type, { schema: isText ? { type: 'string' } : { type: 'string', format: 'binary' } }];
+    }),
+  );
+}
+
+/** Answers a file that is saved and never a page of this address, named by its study. */
+function attach(
+  response: Response,
+  title: string,
+  { what, as }: { readonly what: string; readonly as: string },
+): void {
+  // a function of MATLAB has the name of its file
+  const name = as === 'm' ? 'program.m' : `${plainName(title, 'study')}-${what}.${as}`;
+  response.attachment(name).type(mediaType(as));
+}
+
 @ApiTags('studies')
 @Controller('api/studies')
 export class StudiesController extends EntriesController {
@@ -146,7 +180,7 @@ export class StudiesController extends EntriesController {
   @Get(':id/tables/:what/:as')
   @ApiOkResponse({
     description: 'the table, as described in docs/export.md',
-    content: { 'application/octet-stream': { schema: { type: 'string' } } },
+    content: contentOf(TABLE_FORMATS),
   })
   @ApiErrors('not-found', 'damaged')
   async table(
@@ -155,17 +189,16 @@ export class StudiesController extends EntriesController {
     @Res({ passthrough: true }) response: Response,
   ): Promise<string> {
     const { what, as } = params;
-    const text = await this.reports.table({ id, what, as });
-    // a file, and never a page of this address
-    response.attachment(`${what}.${as}`).type('application/octet-stream');
-    return text;
+    const { title, content } = await this.reports.table({ id, what, as });
+    attach(response, title, { what, as });
+    return content;
   }
 
   /** A run of a study, its plots, formulas, sheets and handouts as files. */
   @Get(':id/taken/:what/:as')
   @ApiOkResponse({
     description: 'the file, as described in docs/export.md',
-    content: { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } },
+    content: contentOf(Object.values(FORMATS_OF).flat()),
   })
   @ApiErrors('not-found', 'damaged')
   async taken(
@@ -175,9 +208,8 @@ export class StudiesController extends EntriesController {
     @Res({ passthrough: true }) response: Response,
   ): Promise<StreamableFile> {
     const { what, as } = params;
-    const content = await this.reports.taken(id, Object.assign({ what, as }, query));
-    // a file, and never a page of this address
-    response.attachment(`${what}.${as}`).type('application/octet-stream');
+    const { title, content } = await this.reports.taken(id, Object.assign({ what, as }, query));
+    attach(response, title, { what, as });
     return new StreamableFile(content);
   }
 

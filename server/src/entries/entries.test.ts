@@ -280,12 +280,14 @@ test('tables of a stored study are answered as files, and nothing typed becomes 
   };
   const { id } = (await api().post('/api/studies').send({ document: study }).expect(201)).body;
   const table = async (name: string): Promise<{ readonly text: string; readonly kind: string }> => {
-    const { body, headers } = await api().get(`/api/studies/${id}/tables/${name}`).buffer(true).expect(200);
-    expect(headers['content-type']).toContain('application/octet-stream');
-    return { text: String(body), kind: headers['content-disposition'] ?? '' };
+    const { text, headers } = await api().get(`/api/studies/${id}/tables/${name}`).buffer(true).expect(200);
+    return {
+      text,
+      kind: [headers['content-type'], headers['content-disposition']].join('; '),
+    };
   };
   const rungs = await table('rungs/csv');
-  expect(rungs.kind).toBe('attachment; filename=rungs.csv');
+  expect(rungs.kind).toBe('text/csv; charset=utf-8; attachment; filename=script-alert-1-script-rungs.csv');
   // (1 - 1/2)^2 and (1 - 1/4)^4 against exp(-1)
   const errors = rungs.text
     .split('\r\n')
@@ -298,14 +300,22 @@ test('tables of a stored study are answered as files, and nothing typed becomes 
   expect(page.text).toContain('&#60;script&#62;');
   const taken = (name: string): request.Test => api().get(`/api/studies/${id}/taken/${name}`).buffer(true);
   const program = await taken('program/py?method==Euler&steps=4').expect(200);
-  expect(program.headers['content-disposition']).toBe('attachment; filename=program.py');
-  expect(String(program.body)).toContain('def step(');
-  const sheet = await taken('sheet/xlsx').expect(200);
+  expect(program.headers['content-disposition']).toBe(
+    'attachment; filename=script-alert-1-script-program.py',
+  );
+  const matlab = await taken('program/m?method==Euler&steps=4').expect(200);
+  expect(matlab.headers['content-disposition']).toBe('attachment; filename=program.m');
+  const png = await taken('plot/png').expect(200);
+  expect(png.headers['content-type']).toBe('image/png');
+  const foreign = await taken('program/py?method==Euler&steps=4&digits=3').expect(400);
+  expect(JSON.stringify(foreign.body)).toContain('digits does not apply to program');
+  expect(program.text).toContain('def step(');
+  const sheet = await taken('sheet/xlsx').responseType('blob').expect(200);
   // a file of Office Open XML is a zip
   expect(String(sheet.body).slice(0, 2)).toBe('PK');
   const handout = await taken('handout/html?key=true').expect(200);
-  expect(String(handout.body)).toContain('class="answer"');
-  expect(String(handout.body)).not.toContain('<script>');
+  expect(handout.text).toContain('class="answer"');
+  expect(handout.text).not.toContain('<script>');
   const unknown = await taken('program/c?method=Heun&steps=4').expect(400);
   expect(JSON.stringify(unknown.body)).toContain('there is no method');
   await taken('plot/svg?size=huge').expect(400);

@@ -83,6 +83,9 @@ export class ExportQueryDto implements Omit<ExportQuery, 'what' | 'as'> {
   @QueryFlag('UTF-8 BOM before CSV (for spreadsheet programs)')
   bom?: boolean;
 
+  @QueryFlag('CSV with semicolons and decimal commas')
+  comma?: boolean;
+
   @QueryFlag('LaTeX or HTML as a fragment')
   part?: boolean;
 

@@ -11,6 +11,12 @@ import { RequestPool } from '../threads/request-pool.ts';
 import { EntriesService } from './entries.service.ts';
 import type { TableParamsDto } from './entry.dto.ts';
 
+/** A file with the title of its study. */
+interface Titled<C> {
+  readonly title: string;
+  readonly content: C;
+}
+
 /** Runs a stored study and answers its numbers, by the same core as pages and the terminal. */
 @Injectable()
 export class ReportService {
@@ -27,8 +33,9 @@ export class ReportService {
   }
 
   /** What is asked for, as a file. */
-  async taken(id: string, asked: ExportQuery): Promise<Uint8Array> {
-    return this.#pool.taken(await this.#study(id), asked);
+  async taken(id: string, asked: ExportQuery): Promise<Titled<Uint8Array>> {
+    const document = await this.#study(id);
+    return { title: document.title, content: await this.#pool.taken(document, asked) };
   }
 
   async #study(id: string): Promise<StudyDocument> {
@@ -38,7 +45,8 @@ export class ReportService {
   }
 
   /** A table of a study, in the format asked for. */
-  async table({ id, what, as }: TableParamsDto): Promise<string> {
-    return writeTable(studyTable(await this.report(id), what), as);
+  async table({ id, what, as }: TableParamsDto): Promise<Titled<string>> {
+    const report = await this.report(id);
+    return { title: report.title, content: writeTable(studyTable(report, what), as) };
   }
 }

@@ -40,11 +40,11 @@ async function taken(document: StudyDocument, study: Study, asked: ExportQuery):
       katex.renderToString(tex, typesetOptions(wide, 'mathml')),
     );
     if (made.kind === 'workbook') {
-      const { xlsx } = await import('@schritt/core/sheets');
-      return { kind: 'taken', content: await xlsx(made.workbook) };
+      const { ods, xlsx } = await import('@schritt/core/sheets');
+      return { kind: 'taken', content: await (asked.as === 'ods' ? ods : xlsx)(made.workbook) };
     }
     const { drawnFile } = await import('@schritt/plot/node');
-    const file = drawnFile(made, asked.as ?? 'svg', 1);
+    const file = drawnFile(made, asked.as ?? 'svg', { scale: 1, part: asked.part ?? false });
     return { kind: 'taken', content: typeof file === 'string' ? new TextEncoder().encode(file) : file };
   } catch (thrown) {
     if (thrown instanceof Refusal) return { kind: 'refused', why: thrown.message };

@@ -1,5 +1,5 @@
 import { fixed } from '@schritt/core/text';
-import { plainName } from '../plots/plain-name.ts';
+import { plainName } from '@schritt/core/text';
 
 /** Largest file that is read: far more than any document has. */
 const LARGEST = 2_000_000;

@@ -1,8 +1,9 @@
 import type { PagePart } from '@schritt/core/document';
-import { paletteOf, type Plot, plotOf, type Sheet, SHEETS } from '@schritt/plot';
+import { paletteOf, type Plot, plotOf, plotTikz, type PrintSheet, SHEETS } from '@schritt/plot';
 import { type Palette, PRINT } from '@schritt/plot/palette';
 import { plotSvg } from '../plots/draw-plot.ts';
 import type { ExportedFile } from '../worker/exported-file.ts';
+import type { ExportSettings } from './export-settings.ts';
 
 /** An export as a text; of a plot its SVG. */
 export interface Drawn {
@@ -17,7 +18,7 @@ export interface Drawn {
 export interface StaticPlot {
   readonly plot: Plot;
   readonly palette: Palette;
-  readonly sheet: Sheet;
+  readonly sheet: PrintSheet;
 }
 
 /** Lets the page answer before the next plot is drawn. */
@@ -41,7 +42,10 @@ async function pageText(parts: readonly PagePart[]): Promise<string> {
 }
 
 /** Draws what a worker has left to be drawn. */
-export async function drawn(file: ExportedFile): Promise<Drawn> {
+export async function drawn(
+  file: ExportedFile,
+  { plotAs, part }: Pick<ExportSettings, 'plotAs' | 'part'>,
+): Promise<Drawn> {
   switch (file.kind) {
     case 'text':
       return { text: file.text, bytes: null, still: null };
@@ -52,7 +56,11 @@ export async function drawn(file: ExportedFile): Promise<Drawn> {
     case 'plot': {
       const palette = paletteOf(file.ink);
       const still = { plot: plotOf(file.plot, palette), palette, sheet: SHEETS[file.size] };
-      return { text: plotSvg(still.plot, palette, still.sheet), bytes: null, still };
+      const text =
+        plotAs === 'tikz'
+          ? plotTikz(still.plot, still.sheet, part)
+          : plotSvg(still.plot, palette, still.sheet);
+      return { text, bytes: null, still };
     }
   }
 }

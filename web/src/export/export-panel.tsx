@@ -11,6 +11,7 @@ import {
   isOfStep,
   PLOTS_AS,
   PROGRAMS,
+  SHEETS_AS,
   TABLES,
   exportName,
   EXPORT_KINDS,
@@ -54,6 +55,15 @@ function Format({ choice, change }: Choosing): ReactNode {
         />
       );
     case 'sheet':
+      return (
+        <Segmented
+          aria-label="Format"
+          value={choice.sheetAs}
+          options={[...SHEETS_AS]}
+          onChange={(sheetAs) => change({ sheetAs })}
+        />
+      );
+    case 'notebook':
     case 'formulas':
       return null;
     default:

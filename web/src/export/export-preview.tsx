@@ -34,7 +34,7 @@ export function ExportPreview({
         {why ?? 'Preparing …'}
       </p>
     );
-  if (choice.what === 'plot')
+  if (choice.what === 'plot' && choice.plotAs !== 'tikz')
     return (
       <img
         className="export-plot"

@@ -20,15 +20,26 @@ export function exportRequestOf(
   choice: ExportSettings,
   { method, h, n }: ChosenRun,
 ): ExportRequest | null {
-  const { what, table, language, digits, columns, every, mark, part, plot, size, ink, handout } = choice;
+  const { what, table, language, digits, columns, every, mark, comma, part, plot, size, ink, handout } =
+    choice;
   const run = { method, gridRequest: { h } };
   switch (what) {
     case 'rows':
-      return { ...run, what, as: table, digits, columns: columnsOf(columns), every, options: { mark, part } };
+      return {
+        ...run,
+        what,
+        as: table,
+        digits,
+        columns: columnsOf(columns),
+        every,
+        options: { mark, comma, part },
+      };
     case 'program':
       return { ...run, what, as: language };
+    case 'notebook':
+      return { ...run, what };
     case 'sheet':
-      return { what, method, gridRequest: null };
+      return { what, as: choice.sheetAs, method, gridRequest: null };
     case 'plot':
       return { ...run, what, plot, size, ink };
     case 'formulas':

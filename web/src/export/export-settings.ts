@@ -12,14 +12,16 @@ import {
   type TableFormat,
   type ExportRequest,
 } from '@schritt/core/document';
-import { namesOf } from '@schritt/core/text';
-import { plainName } from '../plots/plain-name.ts';
+import { namesOf, plainName } from '@schritt/core/text';
 
 /** What can be exported: of the study, or of the chosen run. */
 export type ExportKind = StudyTable | ExportRequest['what'];
 
 /** Formats of a plot. */
-export type PlotFormat = 'svg' | 'png';
+export type PlotFormat = 'svg' | 'png' | 'tikz';
+
+/** Formats of a live spreadsheet. */
+export type SheetFormat = 'xlsx' | 'ods';
 
 /** What a sheet for students is like. */
 export interface HandoutSettings {
@@ -49,11 +51,14 @@ export interface ExportSettings {
   /** every k-th grid point has a row. */
   readonly every: number;
   readonly mark: boolean;
+  /** CSV with semicolons and decimal commas. */
+  readonly comma: boolean;
   readonly part: boolean;
   readonly plot: PlotName;
   readonly size: PlotSize;
   readonly ink: PlotInk;
   readonly plotAs: PlotFormat;
+  readonly sheetAs: SheetFormat;
   /** How many times as large pixels are made. */
   readonly scale: number;
   /** Whether the chosen step is computed among the formulas. */
@@ -69,11 +74,13 @@ export const FIRST: ExportSettings = {
   columns: '',
   every: 1,
   mark: false,
+  comma: false,
   part: false,
   plot: 'order',
   size: 'slide',
   ink: 'colour',
   plotAs: 'svg',
+  sheetAs: 'xlsx',
   scale: 2,
   worked: true,
   handout: {
@@ -103,6 +110,7 @@ export const EXPORT_KINDS: readonly Labelled<ExportKind>[] = [
   { value: 'comparison', label: 'Efficiency' },
   { value: 'rows', label: 'Step table' },
   { value: 'program', label: 'Code' },
+  { value: 'notebook', label: 'Notebook' },
   { value: 'sheet', label: 'Live spreadsheet' },
   { value: 'plot', label: 'Plot' },
   { value: 'formulas', label: 'Formulas' },
@@ -137,6 +145,12 @@ export const INKS: readonly Labelled<PlotInk>[] = [
 export const PLOTS_AS: readonly Labelled<PlotFormat>[] = [
   { value: 'svg', label: 'SVG' },
   { value: 'png', label: 'PNG' },
+  { value: 'tikz', label: 'LaTeX' },
+];
+
+export const SHEETS_AS: readonly Labelled<SheetFormat>[] = [
+  { value: 'xlsx', label: 'Excel (.xlsx)' },
+  { value: 'ods', label: 'OpenDocument (.ods)' },
 ];
 
 export const HANDOUTS_OF: readonly Labelled<HandoutSettings['of']>[] = [
@@ -153,7 +167,9 @@ export const PAPERS: readonly Labelled<Paper>[] = [
 export function isOfMethod({ what, plot, handout }: ExportSettings): boolean {
   if (what === 'plot') return plot === 'solution';
   if (what === 'handout') return handout.of === 'rows';
-  return what === 'rows' || what === 'program' || what === 'sheet' || what === 'formulas';
+  return (
+    what === 'rows' || what === 'program' || what === 'notebook' || what === 'sheet' || what === 'formulas'
+  );
 }
 
 /** Whether a choice is of one step size. */
@@ -161,6 +177,7 @@ export function isOfStep({ what, plot, handout, worked }: ExportSettings): boole
   switch (what) {
     case 'rows':
     case 'program':
+    case 'notebook':
       return true;
     case 'plot':
       return plot === 'solution' || plot === 'error';
@@ -174,12 +191,14 @@ export function isOfStep({ what, plot, handout, worked }: ExportSettings): boole
 }
 
 /** The ending of a file's name. */
-export function formatOf({ what, table, language, plotAs, handout }: ExportSettings): string {
+export function formatOf({ what, table, language, plotAs, sheetAs, handout }: ExportSettings): string {
   switch (what) {
     case 'program':
       return language;
+    case 'notebook':
+      return 'ipynb';
     case 'sheet':
-      return 'xlsx';
+      return sheetAs;
     case 'plot':
       return plotAs;
     case 'formulas':

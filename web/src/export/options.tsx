@@ -48,7 +48,7 @@ function PlotOptions({ choice, change }: Choosing): ReactNode {
 
 /** What a kind can be told besides its format; a handout has options of its own. */
 export function Options({ choice, change }: Choosing): ReactNode {
-  const { what, table, digits, columns, every, mark, part, worked } = choice;
+  const { what, table, digits, columns, every, mark, comma, part, worked, plotAs } = choice;
   const isTable = what === 'rungs' || what === 'cost' || what === 'comparison' || what === 'rows';
   return (
     <div className="export-options">
@@ -94,15 +94,25 @@ export function Options({ choice, change }: Choosing): ReactNode {
           UTF-8 BOM (for spreadsheet programs)
         </Checkbox>
       )}
+      {isTable && table === 'csv' && (
+        <Checkbox checked={comma} onChange={(event) => change({ comma: event.target.checked })}>
+          semicolons and decimal commas
+        </Checkbox>
+      )}
       {what === 'formulas' && (
         <Checkbox checked={worked} onChange={(event) => change({ worked: event.target.checked })}>
           with the chosen step worked out
         </Checkbox>
       )}
-      {((isTable && (table === 'tex' || table === 'html')) || what === 'formulas') && (
+      {((isTable && (table === 'tex' || table === 'html')) ||
+        what === 'formulas' ||
+        (what === 'plot' && plotAs === 'tikz')) && (
         <Checkbox checked={part} onChange={(event) => change({ part: event.target.checked })}>
           fragment only
         </Checkbox>
+      )}
+      {what === 'notebook' && (
+        <span className="quiet">statement, table, program in Python and plots, for Jupyter</span>
       )}
       {what === 'sheet' && (
         <span className="quiet">

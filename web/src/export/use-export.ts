@@ -21,14 +21,14 @@ const NOTHING: ExportOutcome = { text: null, bytes: null, still: null, why: null
 /** Tables of the study from the numbers of the page; everything else from a worker, drawn here where it is a plot. */
 export function useExport(choice: ExportSettings, method: number): ExportOutcome {
   const { good, results, study, chosen, view } = useStudyState('good', 'results', 'study', 'chosen', 'view');
-  const { what, table, digits, mark, part } = choice;
+  const { what, table, digits, mark, comma, part } = choice;
   const problem = good.problem.good?.value ?? null;
   const isOwn = what === 'rungs' || what === 'cost' || what === 'comparison';
   const own = useMemo(() => {
     if (!isOwn || results.value === null || problem === null) return null;
     const report = studyReport(study.title, problem, results.value.result);
-    return writeTable(studyTable(report, what, digits), table, { mark, part });
-  }, [isOwn, results.value, problem, study.title, what, table, digits, mark, part]);
+    return writeTable(studyTable(report, what, digits), table, { mark, comma, part });
+  }, [isOwn, results.value, problem, study.title, what, table, digits, mark, comma, part]);
   const h = chosen.grid?.wished ?? null;
   const { document }: { readonly document: StudyDocument | null } = good;
   const { n } = view;
@@ -40,7 +40,7 @@ export function useExport(choice: ExportSettings, method: number): ExportOutcome
       const file = await computer.ask('taken', { document, request }, progress);
       // what draws is loaded when it is first wanted
       const { drawn } = await import('./drawn.ts');
-      return drawn(file);
+      return drawn(file, choice);
     };
   }, [isOwn, document, h, choice, method, n, study.title]);
   const { value, part: underWay, why } = useComputed(ask);

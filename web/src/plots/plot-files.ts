@@ -1,4 +1,4 @@
-import { plainName } from './plain-name.ts';
+import { plainName } from '@schritt/core/text';
 import type { Plot } from '@schritt/plot';
 
 /** A cell of a table of comma-separated values (RFC 4180); no text becomes a formula of a spreadsheet. */

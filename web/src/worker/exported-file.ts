@@ -22,7 +22,8 @@ export async function exportedFile(
     (tex, wide) => katex?.renderToString(tex, typesetOptions(wide, 'mathml')) ?? '',
   );
   if (made.kind !== 'workbook') return made;
-  const { workbookText, xlsx } = await import('@schritt/core/sheets');
+  const { ods, workbookText, xlsx } = await import('@schritt/core/sheets');
   const { workbook } = made;
-  return { kind: 'workbook', text: workbookText(workbook), bytes: new Uint8Array(await xlsx(workbook)) };
+  const write = request.what === 'sheet' && request.as === 'ods' ? ods : xlsx;
+  return { kind: 'workbook', text: workbookText(workbook), bytes: new Uint8Array(await write(workbook)) };
 }

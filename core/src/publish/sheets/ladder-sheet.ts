@@ -108,8 +108,8 @@ export function ladderSheet({
   const { error } = columns;
   const errorColumn = 5 + components.length;
   const heads = [
-    'rung',
-    'h wished',
+    'No.',
+    'h as typed',
     'number of steps',
     'N',
     'h',

@@ -35,7 +35,8 @@ function cellOf({ content, kind }: SheetCell): Partial<Cell> {
   return { value: result, formula, formulaResult: result, style };
 }
 
-function sheetOf({ name, widths, rows, frozen, rules = [], hidden = false }: Sheet): WriteSheet {
+/** A sheet for the writers of files. */
+export function sheetOf({ name, widths, rows, frozen, rules = [], hidden = false }: Sheet): WriteSheet {
   const cells = new Map<string, Partial<Cell>>();
   rows.forEach((row, i) =>
     row.forEach((cell, j) => {

@@ -9,6 +9,8 @@ import { texDocument, texText } from './tex-text.ts';
 export interface TableOptions {
   /** A byte order mark before CSV, for spreadsheets that guess an encoding without one. */
   readonly mark?: boolean;
+  /** CSV with semicolons between the cells and decimal commas. */
+  readonly comma?: boolean;
   /** LaTeX and HTML as a part to be put into a document instead of one that is self-contained. */
   readonly part?: boolean;
 }
@@ -22,8 +24,8 @@ function fullTitles({ columns, groups }: Table): readonly string[] {
   });
 }
 
-function asCsv(table: Table, { mark = false }: TableOptions): string {
-  return `${mark ? '\ufeff' : ''}${csv([fullTitles(table), ...table.rows])}`;
+function asCsv(table: Table, { mark = false, comma = false }: TableOptions): string {
+  return `${mark ? '\ufeff' : ''}${csv([fullTitles(table), ...table.rows], comma)}`;
 }
 
 function asText(table: Table): string {
@@ -141,14 +143,63 @@ function texGroups(groups: readonly ColumnGroup[], wide: readonly boolean[]): re
   ];
 }
 
-function asTex(table: Table, { part = false }: TableOptions): string {
+/** Characters that a line of text has room for: upright, and turned by a right angle. */
+const [UPRIGHT, TURNED] = [82, 118];
+
+/** About how many characters a column is wide in print. */
+function texWidth(table: Table, i: number): number {
+  const of = table.columns[i];
+  if (of === undefined) return 0;
+  const cells = table.rows.map((row) => {
+    const value = row[i] ?? null;
+    if (typeof value !== 'number') return cellText(value, of).length;
+    const { mantissa, exponent } = numberParts(value, of.digits);
+    return mantissa.length + (exponent === null ? 0 : 4 + String(exponent).length * 0.7);
+  });
+  return 3 + cells.reduce((most, width) => Math.max(most, width), of.tex === null ? of.title.length : 2);
+}
+
+/** A table in parts that are as wide as `room`: each repeats the first column, and groups stay whole where they can. */
+function partsOf(table: Table, room: number): readonly Table[] {
+  const groups = table.groups ?? table.columns.map(() => ({ title: '', columns: 1 }));
+  const parts: Table[] = [];
+  let [place, from] = [0, 0];
+  const first = texWidth(table, 0);
+  let taken: { readonly title: string; readonly columns: number }[] = [];
+  let width = first;
+  const flush = (end: number): void => {
+    if (taken.length === 0) return;
+    const isFirst = from === 0;
+    const chosen = [...(isFirst ? [] : [0]), ...Array.from({ length: end - from }, (_, i) => from + i)];
+    parts.push({
+      ...table,
+      caption: parts.length === 0 ? table.caption : `${table.caption} (continued)`,
+      groups: table.groups === null ? null : [...(isFirst ? [] : [{ title: '', columns: 1 }]), ...taken],
+      columns: chosen.flatMap((i) => table.columns[i] ?? []),
+      rows: table.rows.map((row) => chosen.map((i) => row[i] ?? null)),
+    });
+    [from, taken, width] = [end, [], first];
+  };
+  for (const group of groups) {
+    const own = Array.from({ length: group.columns }, (_, i) => texWidth(table, place + i));
+    const wide = own.reduce((sum, one) => sum + one, 0);
+    if (width + wide > room && place > 1) flush(place);
+    taken.push(group);
+    width += place === 0 ? 0 : wide;
+    place += group.columns;
+  }
+  flush(place);
+  return parts;
+}
+
+function texTable(table: Table, environment: 'table' | 'sidewaystable'): readonly string[] {
   const wide = table.columns.map((_, i) => isNumeric(table, i));
   const cell = (value: CsvCell, of: Column, i: number): string => {
     if (typeof value === 'number') return texNumber(value, of.digits);
     return wide[i] === true ? ' & ' : texText(cellText(value, of));
   };
-  const body = [
-    '\\begin{table}[htbp]',
+  return [
+    `\\begin{${environment}}${environment === 'table' ? '[htbp]' : ''}`,
     '\\centering',
     `\\caption{${texText(table.caption)}}`,
     `\\begin{tabular}{${wide.map((is) => (is ? 'r@{}l' : 'l')).join('')}}`,
@@ -161,9 +212,20 @@ function asTex(table: Table, { part = false }: TableOptions): string {
     ),
     '\\bottomrule',
     '\\end{tabular}',
-    '\\end{table}',
+    `\\end{${environment}}`,
   ];
-  return part ? `${body.join('\n')}\n` : texDocument(body);
+}
+
+/** A table of LaTeX: one that is wider than the page is turned, or parted where it is too wide even for that. */
+function asTex(table: Table, { part = false }: TableOptions): string {
+  const width = table.columns.reduce((sum, _, i) => sum + texWidth(table, i), 0);
+  const isTurned = width > UPRIGHT;
+  const tables = width > TURNED ? partsOf(table, TURNED) : [table];
+  const body = tables.flatMap((one) => texTable(one, isTurned ? 'sidewaystable' : 'table'));
+  const needs = isTurned ? ['% needs \\usepackage{rotating}'] : [];
+  return part
+    ? `${[...needs, ...body].join('\n')}\n`
+    : texDocument(body, { head: ['\\usepackage{rotating}'] });
 }
 
 const WRITERS: Readonly<Record<TableFormat, (table: Table, options: TableOptions) => string>> = {

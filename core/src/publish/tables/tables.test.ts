@@ -73,6 +73,38 @@ test.each(NASTY)('CSV holds what was typed, whole doubles, and no formula: %s', 
   expect(second!.map(Number)).toEqual([0, -12.5, 1 / 3]);
 });
 
+test('CSV with semicolons has decimal commas, and quotes what holds a semicolon', () => {
+  const text = writeTable(nastyTable('a;b'), 'csv', { comma: true });
+  expect(text.split('\r\n').slice(1, 3)).toEqual([
+    '"a;b";1,05e-7;0,1',
+    `;-12,5;${String(1 / 3).replace('.', ',')}`,
+  ]);
+});
+
+test('a table of LaTeX that is wider than the page is turned, and parted where it is too wide for that', () => {
+  const wide = (groups: number): Table => ({
+    caption: 'Wide',
+    groups: [
+      { title: '', columns: 1 },
+      ...Array.from({ length: groups }, (_, i) => ({ title: `M${i}`, columns: 2 })),
+    ],
+    columns: [column('h', 'h'), ...Array.from({ length: 2 * groups }, () => column('error', null, 10))],
+    rows: [[0.1, ...Array.from({ length: 2 * groups }, (_, i) => (i + 1) / 13)]],
+  });
+  const environments = (table: Table): readonly string[] =>
+    [...writeTable(table, 'tex').matchAll(/\\begin\{(table|sidewaystable)\}/g)].map(([, name]) => name!);
+  expect(environments(wide(1))).toEqual(['table']);
+  expect(environments(wide(3))).toEqual(['sidewaystable']);
+  expect(environments(wide(6))).toEqual(['sidewaystable', 'sidewaystable']);
+  const text = writeTable(wide(6), 'tex');
+  // every number is there once, and the step size in each part
+  for (let i = 0; i < 12; i += 1) {
+    const digits = ((i + 1) / 13).toPrecision(10).split('.')[1]!;
+    expect(text.split(`.${digits}$`)).toHaveLength(2);
+  }
+  expect(text.split('$0$ & $.1$')).toHaveLength(3);
+});
+
 test('Markdown keeps its columns, and nothing typed is markup', () => {
   const lines = writeTable(nastyTable('a|b *c* <d>'), 'md').split('\n');
   expect(lines.slice(2)).toEqual([

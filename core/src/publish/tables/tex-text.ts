@@ -47,7 +47,11 @@ function greek(code: number): string | null {
 /** Latin letters that the encodings of pdflatex have. */
 const LATIN = /^[\u0020-\u007e\u00a1-\u00ff\u0100-\u017e]$/u;
 
-/** A text that a person typed, for a paragraph of LaTeX: every sign represents itself, and none is a command. */
+/**
+ * A text that a person typed, for a paragraph of LaTeX: every sign represents itself, and none is a command.
+ *
+ * @example texText('50 % of k_1') // '50 \\% of k\\_1'
+ */
 export function texText(text: string): string {
   return Array.from(oneLine(text), (sign) => {
     const known = Object.hasOwn(SPECIAL, sign) ? SPECIAL[sign] : undefined;
@@ -64,7 +68,11 @@ export interface TexHead {
   readonly head?: readonly string[];
 }
 
-/** A whole document about a body, that compiles unchanged. */
+/**
+ * A whole document about a body, that compiles unchanged.
+ *
+ * @example texDocument(['Text.']).includes('begin{document}') // true
+ */
 export function texDocument(body: readonly string[], { options, head = [] }: TexHead = {}): string {
   return [
     `\\documentclass${options === undefined ? '' : `[${options}]`}{article}`,

@@ -3,6 +3,7 @@
  *
  * @param instead what a title is called that has none of them
  * @param most characters at most, 60 where nothing else is said
+ * @example plainName('Two lakes', 'study') // 'Two-lakes'
  */
 export function plainName(title: string, instead: string, most = 60): string {
   const plain = title
