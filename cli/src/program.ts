@@ -105,7 +105,9 @@ program
 
 program
   .command('export')
-  .description('export a study or a run as a table, code, a spreadsheet, a plot, formulas or a handout')
+  .description(
+    'export a study or a run as a table, code, a notebook, a spreadsheet, a plot, formulas, a handout or questions',
+  )
   .argument('<file>', 'a study file')
   .addOption(new Option('--what <what>', 'what to export').choices(EXPORT_KINDS).default('rungs'))
   .addOption(new Option('--as <format>', 'file format').choices(FORMATS))
@@ -124,12 +126,13 @@ program
   .addOption(new Option('--ink <ink>', 'plots: colours').choices(PLOT_INKS))
   .option('--scale <factor>', 'plots as PNG: scale factor, 1 to 4')
   .addOption(new Option('--of <table>', 'handouts: which table').choices(HANDOUTS_OF))
+  .option('--kinds <list>', 'questions: order, value, stage, stable, coefficient (default: value)')
   .option('--task <text>', 'handouts: instructions')
   .option('--blanks <blanks>', 'handouts: "columns k1, k2; rows after 2; cells 3 k1; coefficients"')
   .option('--room', 'handouts: space for a plot')
-  .option('--variants <lists>', 'handouts: "k in 0.2, 0.25, ..., 0.6; start in 1..5"')
-  .option('--sheets <count>', 'handouts: number of variants')
-  .option('--seed <number>', 'handouts: seed of the random choice')
+  .option('--variants <lists>', 'handouts, questions: "k in 0.2, 0.25, ..., 0.6; start in 1..5"')
+  .option('--sheets <count>', 'handouts, questions: number of variants')
+  .option('--seed <number>', 'handouts, questions: seed of the random choice')
   .option('--key', 'handouts: answer key')
   .addOption(new Option('--paper <paper>', 'handouts: paper size').choices(PAPERS))
   .option('--out <file>', 'a file to write instead of printing')

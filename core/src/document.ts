@@ -37,7 +37,9 @@ export {
   PLOTS,
   type PlotSize,
 } from './publish/plot-data.ts';
-export { mediaType } from './publish/media-types.ts';
+export type { PackageFile } from './publish/questions/qti.ts';
+export { QUESTION_KINDS, QUESTION_LABELS, type QuestionKind } from './publish/questions/question.ts';
+export { fileEnding, mediaType } from './publish/media-types.ts';
 export { plainTable } from './publish/plain-table.ts';
 export { LANGUAGE_LABELS, LANGUAGES, type LanguageName } from './publish/programs/language.ts';
 export { rowsTable, stageComponents, vectorNames } from './publish/rows-table.ts';
@@ -45,6 +47,7 @@ export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
 export {
   type HandoutFormat,
+  type QuestionFormat,
   type Exported,
   exportStudy,
   type ExportRequest,

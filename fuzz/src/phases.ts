@@ -141,6 +141,7 @@ const EXPORTS: Readonly<Record<(typeof RUN_EXPORTS)[number], Omit<ExportQuery, '
   plot: { plot: 'order' },
   formulas: { step: '0', steps: '4' },
   handout: { of: 'rungs', key: true },
+  questions: { steps: '4', kinds: 'value' },
 };
 
 function exports(document: StudyDocument, study: Study, phase: Phase, turn: number): void {

@@ -28,3 +28,4 @@ export { solutionPlot, solutionSeries } from './solution-plot.ts';
 export { asCanvas, drawStatic, type PrintSheet, type Sheet, SHEETS } from './static-plot.ts';
 export { svgOf } from './svg-head.ts';
 export { plotTikz } from './tikz.ts';
+export { zipped } from './zipped.ts';

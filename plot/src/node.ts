@@ -1,6 +1,6 @@
 // Draws plots without a page: as PNG, as PDF, and as SVG in which letters are outlines.
 import { createCanvas, GlobalFonts, PDFDocument, type SvgCanvas, SvgExportFlag } from '@napi-rs/canvas';
-import { drawnPage, type Exported } from '@schritt/core/document';
+import { drawnPage, type Exported, type PlotData } from '@schritt/core/document';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { paletteOf, plotOf } from './data-plot.ts';
@@ -9,6 +9,7 @@ import type { Plot } from './plot.ts';
 import { asCanvas, drawStatic, type PrintSheet, type Sheet, SHEETS } from './static-plot.ts';
 import { svgOf } from './svg-head.ts';
 import { plotTikz } from './tikz.ts';
+import { zipped } from './zipped.ts';
 
 /** Files of the faces that plots are set in, and the names under which `palette.ts` knows them. */
 const FACES: readonly (readonly [file: string, name: string])[] = [
@@ -97,8 +98,12 @@ export function drawnFile(
   { scale, part }: FileOptions = { scale: 1, part: false },
 ): string | Uint8Array {
   if (taken.kind === 'text') return taken.text;
+  const svg = (data: PlotData): string => plotSvg(plotOf(data, PRINT), PRINT, SHEETS.column);
   if (taken.kind === 'page')
-    return drawnPage(taken.parts, (data) => plotSvg(plotOf(data, PRINT), PRINT, SHEETS.column));
+    return drawnPage(taken.parts, (data) =>
+      taken.plots === 'markup' ? svg(data) : Buffer.from(svg(data)).toString('base64'),
+    );
+  if (taken.kind === 'package') return zipped(taken.files, svg);
   const palette = paletteOf(taken.ink);
   const plot = plotOf(taken.plot, palette);
   const sheet = SHEETS[taken.size];

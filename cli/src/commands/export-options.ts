@@ -22,6 +22,9 @@ export const FORMATS = [
   'pdf',
   'tikz',
   'ipynb',
+  'xml',
+  'gift',
+  'qti',
 ] as const;
 
 export interface ExportOptions extends Omit<ExportQuery, 'what' | 'as'> {

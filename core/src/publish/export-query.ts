@@ -7,10 +7,26 @@ import type { PlotInk, PlotName, PlotSize } from './plot-data.ts';
 import { LANGUAGES, type LanguageName } from './programs/language.ts';
 import type { StudyTable } from './tables/study-tables.ts';
 import { isTableFormat, TABLE_FORMATS } from './tables/table.ts';
-import { HANDOUT_FORMATS, type HandoutFormat, type ExportRequest } from './export-study.ts';
+import {
+  type ExportRequest,
+  HANDOUT_FORMATS,
+  type HandoutFormat,
+  QUESTION_FORMATS,
+  type QuestionFormat,
+} from './export-study.ts';
+import { QUESTION_KINDS, type QuestionKind } from './questions/question.ts';
 
 /** What can be exported beside the tables of a study. */
-export const RUN_EXPORTS = ['rows', 'program', 'notebook', 'sheet', 'plot', 'formulas', 'handout'] as const;
+export const RUN_EXPORTS = [
+  'rows',
+  'program',
+  'notebook',
+  'sheet',
+  'plot',
+  'formulas',
+  'handout',
+  'questions',
+] as const;
 export type RunExport = (typeof RUN_EXPORTS)[number];
 
 export const HANDOUTS_OF = ['rungs', 'rows'] as const;
@@ -24,6 +40,7 @@ export const FORMATS_OF = {
   plot: ['svg', 'png', 'pdf', 'tikz'],
   formulas: ['tex'],
   handout: HANDOUT_FORMATS,
+  questions: QUESTION_FORMATS,
 } as const satisfies Readonly<Record<RunExport, readonly string[]>>;
 
 /** What is asked for, in texts: the options of a command or the query of an address. */
@@ -56,6 +73,8 @@ export interface ExportQuery {
   readonly seed?: string;
   readonly key?: boolean;
   readonly paper?: Paper;
+  /** Kinds of questions, with commas between them. */
+  readonly kinds?: string;
 }
 
 /** Options of a run of a method, and those of tables. */
@@ -87,6 +106,7 @@ const OPTIONS_OF: Readonly<Record<RunExport | StudyTable, readonly (keyof Export
     'key',
     'paper',
   ],
+  questions: [...OF_RUN, 'digits', 'variants', 'sheets', 'seed', 'kinds'],
 };
 
 /** The formats that an option is for, where it is not for all. */
@@ -125,6 +145,19 @@ const [ROW_DIGITS, SHEET_DIGITS] = [10, 6];
 
 function isLanguage(format: string): format is LanguageName {
   return LANGUAGES.some((known) => known === format);
+}
+
+function isQuestionFormat(format: string): format is QuestionFormat {
+  return QUESTION_FORMATS.some((known) => known === format);
+}
+
+/** The kinds of questions that are asked for; values where nothing is said. */
+function kindsOf({ kinds = 'value' }: ExportQuery): readonly QuestionKind[] {
+  return kinds.split(',').map((text) => {
+    const kind = QUESTION_KINDS.find((known) => known === text.trim());
+    if (kind !== undefined) return kind;
+    throw new Refusal('form', `kinds takes ${QUESTION_KINDS.join(', ')}, not ${text.trim()}`);
+  });
 }
 
 function isHandoutFormat(format: string): format is HandoutFormat {
@@ -253,6 +286,21 @@ export function exportRequest(title: string, study: Study, query: ExportQuery): 
       const gridRequest = n === null ? { steps: 1 } : gridRequestOf(query);
       return { what, method: methodAt(study, query, false), gridRequest, n, part };
     }
+    case 'questions':
+      if (!isQuestionFormat(format)) throw wrong;
+      return {
+        what,
+        as: format,
+        request: {
+          method: methodAt(study, query, true),
+          gridRequest: gridRequestOf(query),
+          kinds: kindsOf(query),
+          choices: query.variants ?? '',
+          sheets: wholeOf('sheets', query.sheets, [1, 500], 1),
+          seed: wholeOf('seed', query.seed, [0, 2 ** 31], 1),
+          digits: digitsOf(query) ?? SHEET_DIGITS,
+        },
+      };
     case 'handout':
       if (!isHandoutFormat(format)) throw wrong;
       return {

@@ -14,6 +14,10 @@ import { type HandoutRequest, makeHandouts } from './handouts/make-handouts.ts';
 import { type PlotData, plotData, type PlotInk, type PlotRequest, type PlotSize } from './plot-data.ts';
 import type { LanguageName } from './programs/language.ts';
 import { programOf } from './programs/program-of.ts';
+import { gift } from './questions/gift.ts';
+import { makeQuestions, type QuestionRequest } from './questions/make-questions.ts';
+import { moodleXml } from './questions/moodle-xml.ts';
+import { type PackageFile, qtiPackage } from './questions/qti.ts';
 import { studyWorkbook } from './sheets/study-workbook.ts';
 import type { Workbook } from './sheets/workbook.ts';
 import { rowTable } from './tables/row-table.ts';
@@ -23,6 +27,10 @@ import { type TableOptions, writeTable } from './tables/table-formats.ts';
 /** Formats of sheets for students. */
 export const HANDOUT_FORMATS = ['html', 'tex', 'xlsx'] as const;
 export type HandoutFormat = (typeof HANDOUT_FORMATS)[number];
+
+/** Formats of questions for learning platforms: Moodle XML, GIFT, QTI 2.1. */
+export const QUESTION_FORMATS = ['xml', 'gift', 'qti'] as const;
+export type QuestionFormat = (typeof QUESTION_FORMATS)[number];
 
 /** One run of a study. */
 interface OneRun {
@@ -54,6 +62,11 @@ export type ExportRequest =
   /** With a step computed where n is given. */
   | (OneRun & { readonly what: 'formulas'; readonly n: number | null; readonly part: boolean })
   | {
+      readonly what: 'questions';
+      readonly as: QuestionFormat;
+      readonly request: QuestionRequest;
+    }
+  | {
       readonly what: 'handout';
       readonly as: HandoutFormat;
       readonly request: HandoutRequest;
@@ -66,7 +79,10 @@ export type Exported =
   | { readonly kind: 'text'; readonly text: string }
   | { readonly kind: 'workbook'; readonly workbook: Workbook }
   | { readonly kind: 'plot'; readonly plot: PlotData; readonly size: PlotSize; readonly ink: PlotInk }
-  | { readonly kind: 'page'; readonly parts: readonly PagePart[] };
+  /** Plots become markup of the page, or a text in base 64. */
+  | { readonly kind: 'page'; readonly parts: readonly PagePart[]; readonly plots: 'markup' | 'base64' }
+  /** Files that are zipped. */
+  | { readonly kind: 'package'; readonly files: readonly PackageFile[] };
 
 /** Most rows of one text. */
 const MAX_ROWS = 200_000;
@@ -142,11 +158,22 @@ export function exportStudy(
         formulasTex(title, study, n === null ? null : { method, grid: gridOf(gridRequest), n }, part),
       );
     }
+    case 'questions': {
+      const questions = makeQuestions(document, request.request);
+      if (request.as === 'xml') return { kind: 'page', parts: moodleXml(title, questions), plots: 'base64' };
+      return request.as === 'gift'
+        ? textOf(gift(title, questions))
+        : { kind: 'package', files: qtiPackage(title, questions, typeset) };
+    }
     case 'handout': {
       const { as, solved, paper } = request;
       const { handouts, keys } = makeHandouts(document, request.request);
       if (as === 'html')
-        return { kind: 'page', parts: handoutHtml({ handouts, keys }, { solved, paper }, typeset) };
+        return {
+          kind: 'page',
+          parts: handoutHtml({ handouts, keys }, { solved, paper }, typeset),
+          plots: 'markup',
+        };
       return as === 'tex'
         ? textOf(handoutTex(handouts, solved, paper, keys))
         : workbookOf(handoutWorkbook(handouts, solved, keys));

@@ -18,6 +18,9 @@ const MEDIA_TYPES: Readonly<Record<string, string>> = {
   svg: 'image/svg+xml',
   png: 'image/png',
   pdf: 'application/pdf',
+  xml: 'application/xml',
+  gift: 'text/plain; charset=utf-8',
+  qti: 'application/zip',
 };
 
 /**
@@ -28,4 +31,15 @@ const MEDIA_TYPES: Readonly<Record<string, string>> = {
  */
 export function mediaType(format: string): string {
   return MEDIA_TYPES[format] ?? 'application/octet-stream';
+}
+
+/**
+ * The ending of the name of a file of an export: what is zipped or LaTeX is called so.
+ *
+ * @example fileEnding('qti') // 'zip'
+ */
+export function fileEnding(format: string): string {
+  if (format === 'qti') return 'zip';
+  if (format === 'tikz') return 'tex';
+  return format === 'gift' ? 'gift.txt' : format;
 }

@@ -1,4 +1,5 @@
 import {
+  fileEnding,
   FORMATS_OF,
   mediaType,
   type SchrittDocument,
@@ -153,7 +154,7 @@ function attach(
   { what, as }: { readonly what: string; readonly as: string },
 ): void {
   // a function of MATLAB has the name of its file
-  const name = as === 'm' ? 'program.m' : `${plainName(title, 'study')}-${what}.${as}`;
+  const name = as === 'm' ? 'program.m' : `${plainName(title, 'study')}-${what}.${fileEnding(as)}`;
   response.attachment(name).type(mediaType(as));
 }
 

@@ -110,6 +110,9 @@ export class ExportQueryDto implements Omit<ExportQuery, 'what' | 'as'> {
   @QueryText('blanks of a handout: columns k1, k2; rows after 2; cells 3 k1; coefficients', 2000)
   blanks?: string;
 
+  @QueryText('kinds of questions, separated by commas: order, value, stage, stable, coefficient')
+  kinds?: string;
+
   @QueryFlag('space for a plot on a handout')
   room?: boolean;
 

@@ -1,5 +1,5 @@
-import type { PagePart } from '@schritt/core/document';
-import { paletteOf, type Plot, plotOf, plotTikz, type PrintSheet, SHEETS } from '@schritt/plot';
+import type { PagePart, PlotData } from '@schritt/core/document';
+import { paletteOf, type Plot, plotOf, plotTikz, type PrintSheet, SHEETS, zipped } from '@schritt/plot';
 import { type Palette, PRINT } from '@schritt/plot/palette';
 import { plotSvg } from '../plots/draw-plot.ts';
 import type { ExportedFile } from '../worker/exported-file.ts';
@@ -21,13 +21,18 @@ export interface StaticPlot {
   readonly sheet: PrintSheet;
 }
 
+/** A text as base 64 of its UTF-8. */
+function base64(text: string): string {
+  return btoa(Array.from(new TextEncoder().encode(text), (byte) => String.fromCharCode(byte)).join(''));
+}
+
 /** Lets the page answer before the next plot is drawn. */
 function pause(): Promise<void> {
   return new Promise((done) => setTimeout(done, 0));
 }
 
 /** A page with its plots drawn, one at a time. */
-async function pageText(parts: readonly PagePart[]): Promise<string> {
+async function pageText(parts: readonly PagePart[], plots: 'markup' | 'base64'): Promise<string> {
   const lines: string[] = [];
   for (const part of parts) {
     if (typeof part === 'string') {
@@ -36,7 +41,8 @@ async function pageText(parts: readonly PagePart[]): Promise<string> {
     }
     await pause();
     // a style sheet in a plot would hold for the whole page, whose text has more faces
-    lines.push(plotSvg(plotOf(part, PRINT), PRINT, SHEETS.column, ''));
+    const svg = plotSvg(plotOf(part, PRINT), PRINT, SHEETS.column, '');
+    lines.push(plots === 'markup' ? svg : base64(svg));
   }
   return lines.join('\n');
 }
@@ -52,7 +58,12 @@ export async function drawn(
     case 'workbook':
       return { text: file.text, bytes: file.bytes, still: null };
     case 'page':
-      return { text: await pageText(file.parts), bytes: null, still: null };
+      return { text: await pageText(file.parts, file.plots), bytes: null, still: null };
+    case 'package': {
+      const draw = (data: PlotData): string => plotSvg(plotOf(data, PRINT), PRINT, SHEETS.column, '');
+      const text = file.files.map(({ name }) => name).join('\n');
+      return { text, bytes: new Uint8Array(zipped(file.files, draw)), still: null };
+    }
     case 'plot': {
       const palette = paletteOf(file.ink);
       const still = { plot: plotOf(file.plot, palette), palette, sheet: SHEETS[file.size] };

@@ -11,12 +11,14 @@ import {
   isOfStep,
   PLOTS_AS,
   PROGRAMS,
+  QUESTIONS_AS,
   SHEETS_AS,
   TABLES,
   exportName,
   EXPORT_KINDS,
 } from './export-settings.ts';
 import { HandoutOptions } from './handout-options.tsx';
+import { QuestionOptions } from './question-options.tsx';
 import { type Choosing, Options } from './options.tsx';
 import { savedFile } from './saved.ts';
 import { ExportPreview } from './export-preview.tsx';
@@ -61,6 +63,15 @@ function Format({ choice, change }: Choosing): ReactNode {
           value={choice.sheetAs}
           options={[...SHEETS_AS]}
           onChange={(sheetAs) => change({ sheetAs })}
+        />
+      );
+    case 'questions':
+      return (
+        <Segmented
+          aria-label="Format"
+          value={choice.questions.as}
+          options={[...QUESTIONS_AS]}
+          onChange={(as) => change({ questions: { ...choice.questions, as } })}
         />
       );
     case 'notebook':
@@ -145,7 +156,10 @@ export function ExportPanel({ onClose }: { readonly onClose: () => void }): Reac
             change={(part) => change({ handout: { ...choice.handout, ...part } })}
           />
         ) : (
-          <Options choice={choice} change={change} />
+          <>
+            {choice.what === 'questions' && <QuestionOptions choice={choice} change={change} />}
+            <Options choice={choice} change={change} />
+          </>
         )}
         <div>
           <ExportPreview choice={choice} taken={taken} />

@@ -44,6 +44,12 @@ export function exportRequestOf(
       return { ...run, what, plot, size, ink };
     case 'formulas':
       return { ...run, what, n: choice.worked ? n : null, part };
+    case 'questions': {
+      const { variants, sheets, seed } = handout;
+      const { as, kinds } = choice.questions;
+      const { digits: asked } = handout;
+      return { what, as, request: { ...run, kinds, choices: variants, sheets, seed, digits: asked } };
+    }
     case 'handout': {
       const { of, task, blanks, coefficients, room, variants, sheets, seed, paper, solved, as } = handout;
       return {

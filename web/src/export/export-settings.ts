@@ -3,7 +3,11 @@ import {
   LANGUAGE_LABELS,
   type LanguageName,
   type Paper,
+  fileEnding,
   PLOT_LABELS,
+  QUESTION_LABELS,
+  type QuestionFormat,
+  type QuestionKind,
   type PlotInk,
   type PlotName,
   type PlotSize,
@@ -63,6 +67,8 @@ export interface ExportSettings {
   readonly scale: number;
   /** Whether the chosen step is computed among the formulas. */
   readonly worked: boolean;
+  /** What is asked for; the variants of their numbers are those of handouts. */
+  readonly questions: { readonly as: QuestionFormat; readonly kinds: readonly QuestionKind[] };
   readonly handout: HandoutSettings;
 }
 
@@ -83,6 +89,7 @@ export const FIRST: ExportSettings = {
   sheetAs: 'xlsx',
   scale: 2,
   worked: true,
+  questions: { as: 'xml', kinds: ['value'] },
   handout: {
     of: 'rows',
     task: '',
@@ -115,6 +122,7 @@ export const EXPORT_KINDS: readonly Labelled<ExportKind>[] = [
   { value: 'plot', label: 'Plot' },
   { value: 'formulas', label: 'Formulas' },
   { value: 'handout', label: 'Handout' },
+  { value: 'questions', label: 'Questions' },
 ];
 
 /** What is chosen from a registry of names and labels. */
@@ -125,6 +133,14 @@ function optionsOf<V extends string>(labels: Readonly<Record<V, string>>): reado
 export const TABLES = optionsOf<TableFormat>(TABLE_LABELS);
 export const PROGRAMS = optionsOf<LanguageName>(LANGUAGE_LABELS);
 export const PLOTS_OF = optionsOf<PlotName>(PLOT_LABELS);
+
+export const QUESTIONS_AS: readonly Labelled<QuestionFormat>[] = [
+  { value: 'xml', label: 'Moodle XML' },
+  { value: 'gift', label: 'GIFT' },
+  { value: 'qti', label: 'QTI 2.1' },
+];
+
+export const KINDS_OF_QUESTIONS = optionsOf<QuestionKind>(QUESTION_LABELS);
 
 export const HANDOUTS_AS: readonly Labelled<HandoutFormat>[] = [
   { value: 'html', label: 'Page' },
@@ -168,7 +184,12 @@ export function isOfMethod({ what, plot, handout }: ExportSettings): boolean {
   if (what === 'plot') return plot === 'solution';
   if (what === 'handout') return handout.of === 'rows';
   return (
-    what === 'rows' || what === 'program' || what === 'notebook' || what === 'sheet' || what === 'formulas'
+    what === 'rows' ||
+    what === 'program' ||
+    what === 'notebook' ||
+    what === 'questions' ||
+    what === 'sheet' ||
+    what === 'formulas'
   );
 }
 
@@ -178,6 +199,7 @@ export function isOfStep({ what, plot, handout, worked }: ExportSettings): boole
     case 'rows':
     case 'program':
     case 'notebook':
+    case 'questions':
       return true;
     case 'plot':
       return plot === 'solution' || plot === 'error';
@@ -191,7 +213,15 @@ export function isOfStep({ what, plot, handout, worked }: ExportSettings): boole
 }
 
 /** The ending of a file's name. */
-export function formatOf({ what, table, language, plotAs, sheetAs, handout }: ExportSettings): string {
+export function formatOf({
+  what,
+  table,
+  language,
+  plotAs,
+  sheetAs,
+  questions,
+  handout,
+}: ExportSettings): string {
   switch (what) {
     case 'program':
       return language;
@@ -203,6 +233,8 @@ export function formatOf({ what, table, language, plotAs, sheetAs, handout }: Ex
       return plotAs;
     case 'formulas':
       return 'tex';
+    case 'questions':
+      return questions.as;
     case 'handout':
       return handout.as;
     default:
@@ -216,7 +248,7 @@ export function exportName(title: string, choice: ExportSettings): string {
   // a function of MATLAB has the name of its file
   if (what === 'program' && choice.language === 'm') return 'program.m';
   const key = what === 'handout' && handout.solved ? '-solution' : '';
-  return `${plainName(title, 'study')}-${what}${key}.${formatOf(choice)}`;
+  return `${plainName(title, 'study')}-${what}${key}.${fileEnding(formatOf(choice))}`;
 }
 
 /** Lines of a text that a preview shows, and how many more there are; a text of any length is gone through once. */

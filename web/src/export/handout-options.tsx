@@ -9,7 +9,8 @@ interface Choosing {
   readonly change: (part: Partial<HandoutSettings>) => void;
 }
 
-function Variants({ handout, change }: Choosing): ReactNode {
+/** Other numbers for every student: lists of values, how many, the seed. */
+export function Variants({ handout, change }: Choosing): ReactNode {
   const { variants, sheets, seed } = handout;
   const read = attempt(() => repeatedSheets(parseChoices(variants), sheets));
   const repeated = read.ok ? read.value : read.refusal.message;
@@ -26,7 +27,7 @@ function Variants({ handout, change }: Choosing): ReactNode {
       {variants.trim() !== '' && (
         <div className="export-options">
           <label>
-            sheets{' '}
+            variants{' '}
             <InputNumber
               size="small"
               min={1}
@@ -47,7 +48,7 @@ function Variants({ handout, change }: Choosing): ReactNode {
               onChange={(value) => change({ seed: value ?? 1 })}
             />
           </label>
-          <span className="quiet">the same seed gives the same sheets</span>
+          <span className="quiet">the same seed gives the same variants</span>
         </div>
       )}
       {repeated !== null && (

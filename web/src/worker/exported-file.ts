@@ -13,7 +13,9 @@ export async function exportedFile(
   study: Study,
   request: ExportRequest,
 ): Promise<ExportedFile> {
-  const needsFormulas = request.what === 'handout' && request.as === 'html';
+  const needsFormulas =
+    (request.what === 'handout' && request.as === 'html') ||
+    (request.what === 'questions' && request.as === 'qti');
   const katex = needsFormulas ? (await import('katex')).default : null;
   const made = exportStudy(
     document,

@@ -265,7 +265,7 @@ test('keys are set in tables that fit on paper, with every blank', () => {
 
 test('sheets that repeat others, and numbers with which a run overflows, are reported', () => {
   expect(made({ choices: 'k in 0.2, 0.4', sheets: 3 }).keys!.note).toBe(
-    'There are 2 combinations of these values for 3 sheets: some sheets are alike.',
+    'There are 2 combinations of these values for 3 variants: some are alike.',
   );
   expect(made({ choices: 'k in 0.2, 0.4', sheets: 2 }).keys!.note).toBeNull();
   const squares: StudyDocument = {

@@ -115,13 +115,13 @@ export function withVariant(problem: Problem, variant: Variant): string {
 /**
  * That sheets repeat others, where there are fewer combinations of values than sheets; null otherwise.
  *
- * @example repeatedSheets(parseChoices('k in 1, 2'), 3) // 'There are 2 combinations of these values for 3 sheets: some sheets are alike.'
+ * @example repeatedSheets(parseChoices('k in 1, 2'), 3) // 'There are 2 combinations of these values for 3 variants: some are alike.'
  */
 export function repeatedSheets(choices: readonly VariantChoices[], sheets: number): string | null {
   const all = choices.reduce((product, { values }) => product * new Set(values).size, 1);
   return choices.length === 0 || sheets <= all
     ? null
-    : `There ${all === 1 ? 'is one combination' : `are ${all} combinations`} of these values for ${sheets} sheets: some sheets are alike.`;
+    : `There ${all === 1 ? 'is one combination' : `are ${all} combinations`} of these values for ${sheets} variants: some are alike.`;
 }
 
 /**
