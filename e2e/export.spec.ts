@@ -82,7 +82,7 @@ test('a sheet that calculates, a plot and a handout with its solution are saved'
   await choose(page, 'What to export', 'Handout');
   await page.getByLabel('Instructions').fill('Work out the lake by hand.');
   await page.getByLabel('Individual parameters').fill('k in 0.2, 0.25, ..., 0.35');
-  await page.getByLabel('sheets').fill('3');
+  await page.getByLabel('variants').fill('3');
   const preview = page.frameLocator('iframe[title=Preview]');
   await expect(preview.getByRole('heading', { name: /sheet 3/ })).toBeVisible();
   await expect(preview.getByText('Work out the lake by hand.').first()).toBeVisible();

@@ -4,6 +4,7 @@ import type { Grammar } from '../formula/grammar.ts';
 import { Complaints, type Reading, tooLong, writing } from '../text/place.ts';
 import type { TokenLine, Report } from '../text/token.ts';
 import { methodWriting } from '../writing/method-writing.ts';
+import { withOperands } from '../formula/with-operands.ts';
 import { writtenLines } from '../writing/written-lines.ts';
 import { embeddedText, embeddedValue } from './embedded.ts';
 import { refuseLargeMethod } from './method-size.ts';
@@ -112,7 +113,10 @@ export function parseMethod(text: string): Reading<Method> {
   if (long !== null) return { ok: false, errors: long };
   const complaints = new Complaints(text);
   const report: Report = (at, message, repairs) => complaints.add(at, message, repairs);
-  const { lines, called } = methodWriting(writtenLines(text, 'method', complaints), complaints);
+  const { lines, called } = methodWriting(
+    withOperands(writtenLines(text, 'method', complaints), complaints),
+    complaints,
+  );
   const form = formOf(lines);
   const functions = new Set(lines.map(functionOf).filter((name) => name !== null));
   const grammar: Grammar = {

@@ -2,6 +2,7 @@ import { primed } from '../text/primes.ts';
 import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
 import { type Expression, name, walk } from '../formula/expression.ts';
 import type { Grammar } from '../formula/grammar.ts';
+import { withOperands } from '../formula/with-operands.ts';
 import { Complaints, type Reading, tooLong, writing } from '../text/place.ts';
 import type { TokenLine } from '../text/token.ts';
 import { problemWriting } from '../writing/problem-writing.ts';
@@ -59,7 +60,7 @@ function factorsOf(lines: readonly TokenLine[], unknowns: ReadonlySet<string>): 
 }
 
 function readStatements(text: string, complaints: Complaints): readonly Statement[] {
-  const lines = problemWriting(writtenLines(text, 'problem', complaints));
+  const lines = problemWriting(withOperands(writtenLines(text, 'problem', complaints), complaints));
   const primed = primedNames(lines);
   const grammar: Grammar = {
     report: (at, message, repairs) => complaints.add(at, message, repairs),

@@ -2,8 +2,6 @@ import { atCommas, depths } from '../text/brackets.ts';
 import { type Complaints, type Repair, type Span, writing } from '../text/place.ts';
 import { type TokenLine, type Token, tokenize } from '../text/token.ts';
 import { type OwnLine, ownForm, type TextKind } from './foreign/own-form.ts';
-import { withBareFunctions } from './bare-functions.ts';
-import { withAbsoluteValues, withSquareGroups } from './grouping-signs.ts';
 import { type PlainLine, plainLine } from './plain-line.ts';
 
 /** Where a stretch of a plain line is in the line as it was typed. */
@@ -111,8 +109,7 @@ export function writtenLines(text: string, kind: TextKind, complaints: Complaint
   let start = 0;
   for (const line of text.split('\n')) {
     const typed = tokensOf(text, { from: start, to: start + line.length }, kind, complaints);
-    for (const written of statementsOf(typed, complaints)) {
-      const tokens = withBareFunctions(withAbsoluteValues(withSquareGroups(written), complaints), complaints);
+    for (const tokens of statementsOf(typed, complaints)) {
       const [first] = tokens;
       const last = tokens.at(-1);
       if (first !== undefined && last !== undefined)

@@ -23,7 +23,7 @@ test('everything that can be chosen beside the tables of the study can be made a
       continue;
     }
     const made = exportStudy(DOCUMENT, opened.study, request, (tex) => tex);
-    const kinds = { sheet: 'workbook', plot: 'plot', handout: 'page', rows: 'text' };
+    const kinds = { sheet: 'workbook', plot: 'plot', handout: 'page', questions: 'page', rows: 'text' };
     expect(made.kind).toBe(Object.entries(kinds).find(([of]) => of === what)?.[1] ?? 'text');
   }
 });

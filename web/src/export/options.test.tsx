@@ -39,13 +39,13 @@ function Chosen({ first }: { readonly first: ExportSettings }): ReactNode {
 
 test('a handout takes its task, its blanks, its variants and what it is', async () => {
   render(<Handout />);
-  expect(screen.queryByLabelText('sheets')).toBeNull();
+  expect(screen.queryByLabelText('variants')).toBeNull();
   fireEvent.change(screen.getByLabelText('Instructions'), { target: { value: 'By hand.' } });
   fireEvent.change(screen.getByLabelText('Blanks'), { target: { value: 'columns k1' } });
   fireEvent.change(screen.getByLabelText('Individual parameters'), {
     target: { value: 'k in 1..3' },
   });
-  fireEvent.change(screen.getByLabelText('sheets'), { target: { value: '12' } });
+  fireEvent.change(screen.getByLabelText('variants'), { target: { value: '12' } });
   await userEvent.click(screen.getByLabelText('hide coefficients'));
   await userEvent.click(screen.getByText('Answer key'));
   await userEvent.click(screen.getByText('Letter'));

@@ -1,7 +1,7 @@
 import { closingOf } from '../text/brackets.ts';
 import { type Complaints, spanning, writing } from '../text/place.ts';
 import type { Token } from '../text/token.ts';
-import { CONSTANTS, FUNCTIONS } from '../formula/functions.ts';
+import { CONSTANTS, FUNCTIONS } from './functions.ts';
 
 /** Whether a name is a function of one argument. */
 function isFunction(token: Token | undefined): boolean {

@@ -1,7 +1,7 @@
 import { closingOf } from '../text/brackets.ts';
 import type { Complaints } from '../text/place.ts';
 import type { Token, TokenKind } from '../text/token.ts';
-import { FUNCTIONS } from '../formula/functions.ts';
+import { FUNCTIONS } from './functions.ts';
 
 function token(text: string, kind: TokenKind, at: number): Token {
   return { text, kind, at: { from: at, to: at } };
