@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { HANDOUTS_OF, PAPERS, PLOTS, PLOT_INKS, PLOT_SIZES } from '@schritt/core/document';
+import { DRAWN_AS, HANDOUTS_OF, PAPERS, PLOTS, PLOT_INKS, PLOT_SIZES } from '@schritt/core/document';
 import { Refusal } from '@schritt/core/text';
 import { Command, Option } from 'commander';
 import { checkCommand } from './commands/check.ts';
@@ -124,6 +124,9 @@ program
   .addOption(new Option('--plot <plot>', 'plots: which one').choices(PLOTS))
   .addOption(new Option('--size <size>', 'plots: size').choices(PLOT_SIZES))
   .addOption(new Option('--ink <ink>', 'plots: colours').choices(PLOT_INKS))
+  .option('--sizes <list>', 'plots of runs: several step sizes of one method, separated by commas')
+  .option('--component <name>', 'plots of runs: a component by name, or all')
+  .addOption(new Option('--draw <how>', 'solution plots: how points are drawn').choices(DRAWN_AS))
   .option('--scale <factor>', 'plots as PNG: scale factor, 1 to 4')
   .addOption(new Option('--of <table>', 'handouts: which table').choices(HANDOUTS_OF))
   .option('--kinds <list>', 'questions: order, value, stage, stable, coefficient (default: value)')

@@ -33,6 +33,8 @@ export {
   type PlotData,
   type PlotInk,
   type PlotName,
+  DRAWN_AS,
+  type DrawnAs,
   PLOT_LABELS,
   PLOTS,
   type PlotSize,

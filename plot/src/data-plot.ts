@@ -26,18 +26,18 @@ export function plotOf(data: PlotData, palette: Palette): Plot {
     const plot = orderPlot(view, [...predictedSeries(view), ...orderSeries(view)], orderOverlays(view));
     return withoutRunaways({ ...plot, title: `${title}. ${plot.title}` });
   }
-  const { title, independent, methods, curves } = data;
+  const { title, independent, methods, curves, component, drawn } = data;
   const keyed = { curves, keys: methods.map((_, i) => String(i)) };
   const view: RunView = {
     curves,
     ...drawnAs(keyed, Number, (key) => methods[Number(key)] ?? '', palette),
-    component: 0,
+    component: component ?? 0,
+    drawn,
     palette,
   };
-  const together = curves.runs.length === 1 && curves.components.length > 1;
   const plot =
     data.kind === 'solution'
-      ? solutionPlot(view, independent, together)
+      ? solutionPlot(view, independent, component === null)
       : errorPlot(view, independent, { logarithmic: true, relative: false, against: null });
   return withoutRunaways({ ...plot, title: `${title}. ${plot.title}` });
 }

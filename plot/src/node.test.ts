@@ -33,7 +33,16 @@ const DOCUMENT = {
 function taken(plot: PlotName, ink: PlotInk = 'colour'): Exported & { readonly kind: 'plot' } {
   const opened = openStudy(DOCUMENT);
   if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
-  const wanted = { what: 'plot', plot, size: 'slide', ink, method: null, gridRequest: { steps: 8 } } as const;
+  const wanted = {
+    what: 'plot',
+    plot,
+    size: 'slide',
+    ink,
+    method: null,
+    gridRequests: [{ steps: 8 }],
+    component: null,
+    drawn: null,
+  } as const;
   const made = exportStudy(DOCUMENT, opened.study, wanted, String);
   if (made.kind !== 'plot') throw new Error(made.kind);
   return made;

@@ -30,6 +30,8 @@ export interface Dots {
   readonly radius: number;
   /** Width of the line that joins them; 0 for none. */
   readonly joined: number;
+  /** Whether markers stay where they touch each other, because a person wants them. */
+  readonly keepsMarkers?: boolean;
   /** Markers that are pale and hollow, by place. */
   readonly pale: readonly boolean[];
   /** What fills hollow markers. */

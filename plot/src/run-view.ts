@@ -1,4 +1,5 @@
 import { short, stepSizeText } from '@schritt/core/text';
+import type { DrawnAs } from '@schritt/core/document';
 import type { Curves, Trajectory } from '@schritt/core/study';
 import type { KeyedCurves } from './keyed.ts';
 import type { Dots, LegendItem, Point } from './plot.ts';
@@ -20,6 +21,8 @@ export interface RunView {
   /** Whether they are runs of one method at several step sizes. */
   readonly byRungs: boolean;
   readonly component: number;
+  /** As points, as a line or both; null for what suits the number of points. */
+  readonly drawn: DrawnAs | null;
   readonly palette: Palette;
 }
 
@@ -30,6 +33,22 @@ const MANY = 200;
 /** How big the markers of a run are: they thin out to a line where they would touch. */
 export function markersOf(steps: number): { readonly radius: number; readonly joined: number } {
   return { radius: steps > MANY ? 0 : steps > FEW ? 2 : 4.5, joined: steps > MANY ? 1.2 : 0 };
+}
+
+/** How large the markers of a run are, and whether they are joined. */
+type RunMarkers = Pick<Dots, 'radius' | 'joined' | 'keepsMarkers'>;
+
+/** How the points of a run are drawn where a person has chosen it, and where she has not. */
+export function drawnSizes(steps: number, drawn: DrawnAs | null): RunMarkers {
+  const usual = markersOf(steps);
+  if (drawn === null) return usual;
+  const radius = drawn === 'line' ? 0 : steps > FEW ? 2 : 4.5;
+  return { radius, joined: drawn === 'points' ? 0 : drawn === 'line' ? 1.4 : 1, keepsMarkers: true };
+}
+
+/** The colour of each of several components that are shown together. */
+export function componentColor({ palette }: Pick<RunView, 'palette'>, component: number): string {
+  return palette.methods[component % palette.methods.length] ?? palette.ink;
 }
 
 /** How far the coarsest of several rungs is faded into the paper. */
@@ -91,7 +110,7 @@ export function runLegend(view: RunView, truth: LegendItem | null): readonly Leg
 export function runDots(
   { id, label, mark }: DrawnRun,
   points: readonly Point[],
-  sizes: Pick<Dots, 'radius' | 'joined'>,
+  sizes: RunMarkers,
   ground: string,
 ): Dots {
   return { kind: 'dots', id, label, points, mark, ...sizes, pale: [], ground };

@@ -2,7 +2,7 @@ import type { MeasuredSeries } from '@schritt/core/document';
 import { short } from '@schritt/core/text';
 import type { LegendItem, Note, Plot, Point, Series } from './plot.ts';
 import type { MethodMark, Palette } from './palette.ts';
-import { markersOf, runDots, runLegend, type RunView, truthItem } from './run-view.ts';
+import { componentColor, drawnSizes, runDots, runLegend, type RunView, truthItem } from './run-view.ts';
 
 /** Lines of what is said of a point, at most. */
 const MAX_LINES = 9;
@@ -10,6 +10,11 @@ const MAX_LINES = 9;
 /** The components that are shown: the chosen one, or all of them together. */
 export function shownComponents({ curves, component }: RunView, together: boolean): readonly number[] {
   return together ? curves.components.map((_, j) => j) : [component];
+}
+
+/** Whether colours tell components: a method or a step size is told by colour where there are several of them. */
+function isOfComponents({ runs }: RunView, components: readonly number[]): boolean {
+  return components.length > 1 && runs.length === 1;
 }
 
 /** Dots of every run over the exact line, or over a reference where there is none. */
@@ -25,18 +30,21 @@ export function solutionSeries(view: RunView, components: readonly number[]): re
         id: 'exact',
         label: truth.label,
         points: curves.t.map((t, i) => ({ x: t, y: known.values[i] ?? NaN })),
-        color: palette.ink,
+        color: components.length > 1 ? componentColor(view, j) : palette.ink,
         width: 1.4,
       },
     ];
   });
+  const ofComponents = isOfComponents(view, components);
   const dots = runs.flatMap((drawn) =>
     components.map((j) => {
       const points = drawn.run.components[j];
+      const sizes = drawnSizes(drawn.run.steps, view.drawn);
+      const color = ofComponents ? componentColor(view, j) : drawn.mark.color;
       return runDots(
-        drawn,
+        { ...drawn, mark: { ...drawn.mark, color } },
         points?.t.map((t, n) => ({ x: t, y: points.values[n] ?? NaN })) ?? [],
-        view.byRungs ? { ...markersOf(drawn.run.steps), joined: 1 } : markersOf(drawn.run.steps),
+        view.byRungs && view.drawn === null ? { ...sizes, joined: 1 } : sizes,
         'transparent',
       );
     }),
@@ -87,14 +95,15 @@ function valueOf(
 }
 
 /** Names of the components at the right ends of their lines. */
-function namesAtEnds({ curves, runs, palette }: RunView, components: readonly number[]): readonly Note[] {
+function namesAtEnds(view: RunView, components: readonly number[]): readonly Note[] {
+  const { curves, runs } = view;
   if (components.length < 2) return [];
   return components.flatMap((j) => {
     const own = curves.truth[j]?.values ?? runs[0]?.run.components[j]?.values ?? [];
     const y = own.at(-1);
     const x = curves.t.at(-1);
     if (x === undefined || y === undefined || !Number.isFinite(y)) return [];
-    return [{ x, y, text: curves.components[j] ?? '', color: palette.ink }];
+    return [{ x, y, text: curves.components[j] ?? '', color: componentColor(view, j) }];
   });
 }
 
@@ -137,6 +146,10 @@ export function solutionPlot(
   const name = components.length > 1 ? '' : (curves.components[components[0] ?? 0] ?? '');
   const notes = namesAtEnds(view, components);
   const points = measuredSeries(view, components, measured);
+  // colours tell the components of one run, so its marker is in ink
+  const told: RunView = isOfComponents(view, components)
+    ? { ...view, runs: view.runs.map((run) => ({ ...run, mark: { ...run.mark, color: view.palette.ink } })) }
+    : view;
   const extra: readonly LegendItem[] =
     points.length === 0
       ? []
@@ -151,7 +164,7 @@ export function solutionPlot(
       ...(notes.length > 0 ? [{ kind: 'notes' as const, notes }] : []),
     ],
     tip: valuesAt(view, components, independent),
-    legend: [...runLegend(view, truthItem(view, components)), ...extra],
+    legend: [...runLegend(told, truthItem(view, components)), ...extra],
     reads: true,
   };
 }

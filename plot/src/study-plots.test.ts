@@ -103,7 +103,7 @@ function runView(
     (key) => (key === 'e' ? 'Euler' : 'Heun'),
     LIGHT,
   );
-  return { curves, ...drawn, component: 0, palette: LIGHT };
+  return { curves, ...drawn, component: 0, drawn: null, palette: LIGHT };
 }
 
 const HEUN: Trajectory = {
@@ -205,4 +205,34 @@ test('measured points stand as crosses beside the solution, those of the compone
   });
   expect(plot.legend.at(-1)?.label).toBe('measured');
   expect(solutionPlot(view, 't', false).legend.some(({ id }) => id === 'measured')).toBe(false);
+});
+
+test('points of a solution are drawn as a person has chosen', () => {
+  const sizes = (drawn: RunView['drawn']): readonly (readonly number[])[] =>
+    solutionPlot({ ...runView(4), drawn }, 't', false).series.flatMap((series) =>
+      series.kind === 'dots' ? [[series.radius > 0 ? 1 : 0, series.joined > 0 ? 1 : 0]] : [],
+    );
+  expect(new Set(sizes('points').map(String))).toEqual(new Set(['1,0']));
+  expect(new Set(sizes('line').map(String))).toEqual(new Set(['0,1']));
+  expect(new Set(sizes('both').map(String))).toEqual(new Set(['1,1']));
+});
+
+test('components of one run have colours of their own, in their lines, points and names', () => {
+  const one = runView(4);
+  const [run] = one.runs;
+  if (run === undefined) throw new Error('a run');
+  const two = {
+    ...one,
+    runs: [{ ...run, run: { ...run.run, components: [run.run.components[0]!, run.run.components[0]!] } }],
+    curves: { ...one.curves, components: ['m', 'l'], truth: [one.curves.truth[0]!, one.curves.truth[0]!] },
+  };
+  const plot = solutionPlot(two, 't', true);
+  const colors = plot.series.map((series) => (series.kind === 'line' ? series.color : series.mark.color));
+  expect(colors).toEqual([LIGHT.methods[0], LIGHT.methods[1], LIGHT.methods[0], LIGHT.methods[1]]);
+  const notes = plot.overlays.flatMap((overlay) => (overlay.kind === 'notes' ? overlay.notes : []));
+  expect(notes.map(({ text, color }) => [text, color])).toEqual([
+    ['m', LIGHT.methods[0]],
+    ['l', LIGHT.methods[1]],
+  ]);
+  expect(plot.legend.every(({ color }) => color === LIGHT.ink)).toBe(true);
 });

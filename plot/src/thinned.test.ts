@@ -41,3 +41,8 @@ test('a part that is zoomed into has its markers again; rungs keep theirs', () =
   expect(thinned(plot(1000, { range: [0, 0.01] }), 400)[0]).toMatchObject({ radius: 4 });
   expect(thinned(plot(1000, { scale: 'logarithmic' }), 400)[0]).toMatchObject({ radius: 4 });
 });
+
+test('markers that a person has asked for stay where they touch', () => {
+  const asked = { ...dots(500), keepsMarkers: true };
+  expect(thinned({ ...plot(1), series: [asked] }, 400)).toEqual([asked]);
+});

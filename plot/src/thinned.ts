@@ -6,7 +6,7 @@ const SMALL = 2;
 const LINE = 1.2;
 
 function thinnedSeries(series: Series, width: number, [from, to]: readonly [number, number]): Series {
-  if (series.kind === 'line' || series.radius === 0) return series;
+  if (series.kind === 'line' || series.radius === 0 || series.keepsMarkers === true) return series;
   const seen = series.points.filter(({ x }) => x >= from && x <= to).length;
   const apart = width / Math.max(1, seen);
   if (apart >= 2 * series.radius) return series;

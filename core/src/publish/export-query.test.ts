@@ -65,3 +65,21 @@ test.each<[ExportQuery, string]>([
   expect(said).toBeInstanceOf(Refusal);
   expect(String(said)).toContain(words);
 });
+
+test('a plot of runs takes several step sizes of one method, a component by name, and how it is drawn', () => {
+  const query: ExportQuery = {
+    what: 'plot',
+    plot: 'solution',
+    method: 'Own',
+    sizes: '0.5, 1/4',
+    component: 'y',
+    draw: 'both',
+  };
+  expect(exportRequest('Sluice', study, query)).toMatchObject({
+    gridRequests: [{ h: 0.5 }, { h: 0.25 }],
+    component: 0,
+    drawn: 'both',
+  });
+  expect(() => exportRequest('Sluice', study, { ...query, component: 'z' })).toThrow('there are y');
+  expect(() => exportRequest('Sluice', study, { ...query, h: '1' })).toThrow('give either sizes');
+});

@@ -3,7 +3,8 @@ import { amountValue } from '../study/runs/ladder.ts';
 import type { Study } from '../study/runs/study.ts';
 import { Refusal } from '../text/refusal.ts';
 import type { Paper } from './handouts/handout-html.ts';
-import type { PlotInk, PlotName, PlotSize } from './plot-data.ts';
+import type { DrawnAs, PlotInk, PlotName, PlotSize } from './plot-data.ts';
+import { componentNames } from '../problem/problem.ts';
 import { LANGUAGES, type LanguageName } from './programs/language.ts';
 import type { StudyTable } from './tables/study-tables.ts';
 import { isTableFormat, TABLE_FORMATS } from './tables/table.ts';
@@ -64,6 +65,11 @@ export interface ExportQuery {
   readonly plot?: PlotName;
   readonly size?: PlotSize;
   readonly ink?: PlotInk;
+  /** Several step sizes of one method, with commas between them. */
+  readonly sizes?: string;
+  /** The name of a component, or all. */
+  readonly component?: string;
+  readonly draw?: DrawnAs;
   readonly of?: (typeof HANDOUTS_OF)[number];
   readonly task?: string;
   readonly blanks?: string;
@@ -90,7 +96,7 @@ const OPTIONS_OF: Readonly<Record<RunExport | StudyTable, readonly (keyof Export
   program: OF_RUN,
   notebook: OF_RUN,
   sheet: OF_RUN,
-  plot: [...OF_RUN, 'plot', 'size', 'ink', 'part'],
+  plot: [...OF_RUN, 'plot', 'size', 'ink', 'part', 'sizes', 'component', 'draw'],
   formulas: [...OF_RUN, 'step', 'part'],
   handout: [
     ...OF_RUN,
@@ -229,6 +235,26 @@ export function gridRequestOf(query: Pick<ExportQuery, 'h' | 'steps'>): GridRequ
   return gridRequest;
 }
 
+/** The step sizes of a plot: several of one method, or one. */
+function gridRequestsOf(query: ExportQuery): readonly GridRequest[] {
+  if (query.sizes === undefined) return [gridRequestOf(query)];
+  if (query.h !== undefined || query.steps !== undefined)
+    throw new Refusal('grid', 'give either sizes, several step sizes, or h or steps');
+  return query.sizes.split(',').map((text) => ({ h: amountValue(text.trim()) }));
+}
+
+/** A component by its name. */
+function componentOf({ problem }: Study, { component }: ExportQuery): number | 'all' | null {
+  if (component === undefined || component === 'all') return component ?? null;
+  const names = componentNames(problem);
+  const place = names.indexOf(component);
+  if (place >= 0) return place;
+  throw new Refusal(
+    'missing',
+    `there is no component ${component}; there are ${names.slice(0, 12).join(', ')}`,
+  );
+}
+
 /** The place of a method in a study by its title; the first where none is named and one may be left out. */
 function methodAt({ methods }: Study, { method }: ExportQuery, isNeeded: boolean): number {
   if (method === undefined && !isNeeded) return 0;
@@ -276,9 +302,10 @@ export function exportRequest(title: string, study: Study, query: ExportQuery): 
       const { plot = 'order', size = 'slide', ink = 'colour' } = query;
       // errors and work are those of all step sizes
       const isOfRun = plot === 'solution' || plot === 'error';
-      const gridRequest = isOfRun ? gridRequestOf(query) : { steps: 1 };
+      const gridRequests = isOfRun ? gridRequestsOf(query) : [{ steps: 1 }];
       const method = query.method === undefined ? null : methodAt(study, query, false);
-      return { what, plot, size, ink, method, gridRequest };
+      const component = componentOf(study, query);
+      return { what, plot, size, ink, method, gridRequests, component, drawn: query.draw ?? null };
     }
     case 'formulas': {
       if (format !== 'tex') throw wrong;

@@ -26,6 +26,10 @@ export type PlotSize = (typeof PLOT_SIZES)[number];
 export const PLOT_INKS = ['colour', 'black'] as const;
 export type PlotInk = (typeof PLOT_INKS)[number];
 
+/** How the points of a run are drawn; by default as points, and as a line where there are many. */
+export const DRAWN_AS = ['points', 'line', 'both'] as const;
+export type DrawnAs = (typeof DRAWN_AS)[number];
+
 /** The numbers of a plot; how they are drawn is said by what draws them. */
 export type PlotData =
   | {
@@ -43,6 +47,9 @@ export type PlotData =
       /** Title of the method at each place of the study. */
       readonly methods: readonly string[];
       readonly curves: Curves;
+      /** The component that is shown; null for all of them together. */
+      readonly component: number | null;
+      readonly drawn: DrawnAs | null;
     };
 
 /** Which plot. */
@@ -50,8 +57,11 @@ export interface PlotRequest {
   readonly plot: PlotName;
   /** The only method whose run is drawn; null for all methods of the study. */
   readonly method: number | null;
-  /** The step size of the runs. */
-  readonly gridRequest: GridRequest;
+  /** The step sizes of the runs: several of one method, or one of all. */
+  readonly gridRequests: readonly GridRequest[];
+  /** A component by its place, or all together. */
+  readonly component: number | 'all' | null;
+  readonly drawn: DrawnAs | null;
 }
 
 /** Orders or work of a study that was run. */
@@ -69,17 +79,30 @@ export function runPlotData(
   kind: 'solution' | 'error',
   title: string,
   study: Study,
-  { method, gridRequest }: Omit<PlotRequest, 'plot'>,
+  { method, gridRequests, component, drawn }: Omit<PlotRequest, 'plot'>,
 ): PlotData {
   if (method !== null && study.methods[method] === undefined)
     throw new Refusal('missing', `this study has no method ${method}`);
-  const runs =
-    method === null ? study.methods.map((_, i) => ({ method: i, gridRequest })) : [{ method, gridRequest }];
+  if (method === null && gridRequests.length > 1)
+    throw new Refusal('grid', 'runs at several step sizes are drawn of one method; name it');
+  const chosen = method === null ? study.methods.map((_, i) => i) : [method];
+  const runs = chosen.flatMap((place) => gridRequests.map((gridRequest) => ({ method: place, gridRequest })));
   const work = curvesOf(study, runs);
   let next = work.next();
   while (next.done !== true) next = work.next();
   const { independent } = study.problem;
-  return { kind, title, independent, methods: study.methods.map((m) => m.title), curves: next.value };
+  const curves = next.value;
+  // what is not said of the only run of a system is all of it
+  const isAll = component === null && runs.length === 1 && curves.components.length > 1;
+  return {
+    kind,
+    title,
+    independent,
+    methods: study.methods.map((m) => m.title),
+    curves,
+    component: isAll || component === 'all' ? null : (component ?? 0),
+    drawn,
+  };
 }
 
 /**

@@ -1,6 +1,7 @@
 import {
   type ExportQuery,
   FORMATS_OF,
+  DRAWN_AS,
   HANDOUTS_OF,
   PAPERS,
   PLOTS,
@@ -100,6 +101,15 @@ export class ExportQueryDto implements Omit<ExportQuery, 'what' | 'as'> {
 
   @QueryWord(PLOT_INKS, 'colours of a plot')
   ink?: (typeof PLOT_INKS)[number];
+
+  @QueryText('plots of runs: several step sizes of one method, separated by commas')
+  sizes?: string;
+
+  @QueryText('plots of runs: a component by name, or all')
+  component?: string;
+
+  @QueryWord(DRAWN_AS, 'how the points of a solution are drawn')
+  draw?: (typeof DRAWN_AS)[number];
 
   @QueryWord(HANDOUTS_OF, 'which table a handout has')
   of?: (typeof HANDOUTS_OF)[number];

@@ -97,7 +97,11 @@ function printPage(): void {
 /** The panel in which a study or the chosen run is exported, with a preview. */
 export function ExportPanel({ onClose }: { readonly onClose: () => void }): ReactNode {
   const { good, study, methods, chosen, view } = useStudyState('good', 'study', 'methods', 'chosen', 'view');
-  const [choice, setChoice] = useState<ExportSettings>(FIRST);
+  const [choice, setChoice] = useState<ExportSettings>({
+    ...FIRST,
+    component: view.together ? 'all' : view.component,
+    drawn: view.drawn,
+  });
   const [method, setMethod] = useState(Math.min(view.method, Math.max(0, good.keys.length - 1)));
   const [copied, setCopied] = useState<string | null>(null);
   const change = (part: Partial<ExportSettings>): void => setChoice((now) => ({ ...now, ...part }));

@@ -41,7 +41,16 @@ export function exportRequestOf(
     case 'sheet':
       return { what, as: choice.sheetAs, method, gridRequest: null };
     case 'plot':
-      return { ...run, what, plot, size, ink };
+      return {
+        what,
+        method,
+        gridRequests: [{ h }],
+        component: choice.component,
+        drawn: choice.drawn,
+        plot,
+        size,
+        ink,
+      };
     case 'formulas':
       return { ...run, what, n: choice.worked ? n : null, part };
     case 'questions': {

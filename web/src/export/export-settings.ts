@@ -3,6 +3,7 @@ import {
   LANGUAGE_LABELS,
   type LanguageName,
   type Paper,
+  type DrawnAs,
   fileEnding,
   PLOT_LABELS,
   QUESTION_LABELS,
@@ -62,6 +63,9 @@ export interface ExportSettings {
   readonly size: PlotSize;
   readonly ink: PlotInk;
   readonly plotAs: PlotFormat;
+  /** What of a solution is drawn, as on the page. */
+  readonly component: number | 'all';
+  readonly drawn: DrawnAs | null;
   readonly sheetAs: SheetFormat;
   /** How many times as large pixels are made. */
   readonly scale: number;
@@ -86,6 +90,8 @@ export const FIRST: ExportSettings = {
   size: 'slide',
   ink: 'colour',
   plotAs: 'svg',
+  component: 0,
+  drawn: null,
   sheetAs: 'xlsx',
   scale: 2,
   worked: true,

@@ -1,4 +1,5 @@
-import { readMeasured } from '@schritt/core/document';
+import { DRAWN_AS, readMeasured } from '@schritt/core/document';
+import { Segmented } from 'antd';
 import { type ReactNode, useCallback, useMemo } from 'react';
 import { useStudyState } from '../state/study-state.ts';
 import { PlotCanvas } from '../plots/plot-canvas.tsx';
@@ -51,6 +52,13 @@ export function SolutionPanel(): ReactNode {
       <div className="plot-panel-controls">
         <ComponentChoices
           together={{ isShown: together, show: (isShown) => setView({ together: isShown }) }}
+        />
+        <Segmented
+          size="small"
+          aria-label="Draw runs as"
+          value={shownView.drawn ?? 'auto'}
+          options={[{ value: 'auto', label: 'auto' }, ...DRAWN_AS.map((value) => ({ value, label: value }))]}
+          onChange={(value) => setView({ drawn: DRAWN_AS.find((one) => one === value) ?? null })}
         />
         <RungChoices />
       </div>

@@ -5,9 +5,10 @@ import { usePalette } from '../theme/use-palette.ts';
 
 /** What the plots of runs are made from; null before there are curves. */
 export function useRunView(): RunView | null {
-  const { curves, methods, component } = useStudyState('curves', 'methods', 'component');
+  const { curves, methods, component, view } = useStudyState('curves', 'methods', 'component', 'view');
   const palette = usePalette();
   const keyed = curves.value;
+  const { drawn } = view;
   const { placeOf, titleOf } = methods;
   const shown = Math.min(component.wanted, Math.max(0, (keyed?.curves.components.length ?? 1) - 1));
   return useMemo(
@@ -16,8 +17,9 @@ export function useRunView(): RunView | null {
         curves: keyed.curves,
         ...drawnAs(keyed, placeOf, titleOf, palette),
         component: shown,
+        drawn,
         palette,
       },
-    [keyed, placeOf, titleOf, shown, palette],
+    [keyed, placeOf, titleOf, shown, drawn, palette],
   );
 }

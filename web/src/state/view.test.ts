@@ -17,6 +17,7 @@ test('a view comes back from its address', () => {
     method: 1,
     component: 3,
     together: true,
+    drawn: 'both',
     stability: 'order star',
     zooms: { large: { x: [0, 0.5], y: [-1.25, 1e-7] }, beside: null },
     folded: true,

@@ -1,3 +1,4 @@
+import { DRAWN_AS, type DrawnAs } from '@schritt/core/document';
 import { rounded } from '@schritt/core/text';
 import { isDrawable, type Zoom } from '../plots/zoom.ts';
 
@@ -71,6 +72,8 @@ export interface View {
   readonly component: number;
   /** Whether the solution is shown with all components together. */
   readonly together: boolean;
+  /** How the points of a solution are drawn; null for what suits their number. */
+  readonly drawn: DrawnAs | null;
   readonly stability: StabilityView;
   /** Where a person has zoomed to; null for a plot as it was made. */
   readonly zooms: Readonly<Record<Area, Zoom | null>>;
@@ -93,6 +96,7 @@ export const FIRST_VIEW: View = {
   method: 0,
   component: 0,
   together: false,
+  drawn: null,
   stability: 'region',
   zooms: { large: null, beside: null },
   folded: false,
@@ -148,6 +152,7 @@ export function readView(address: URLSearchParams): View {
     method: whole(address.get('method')) ?? 0,
     component: whole(address.get('component')) ?? 0,
     together: address.get('components') === 'all',
+    drawn: DRAWN_AS.find((one) => one === address.get('drawn')) ?? null,
     stability: STABILITY_VIEWS.find((one) => one === address.get('stability')) ?? FIRST_VIEW.stability,
     zooms: { large: zoomOf(address.get('zoom')), beside: zoomOf(address.get('zoom2')) },
     folded: address.get('statement') === 'folded',
@@ -183,6 +188,7 @@ export function writeView(view: View): URLSearchParams {
   put('method', view.method, 0);
   put('component', view.component, 0);
   put('components', view.together ? 'all' : null, null);
+  put('drawn', view.drawn, null);
   put('stability', view.stability, FIRST_VIEW.stability);
   put('zoom', zoomText(view.zooms.large), null);
   put('zoom2', zoomText(view.zooms.beside), null);

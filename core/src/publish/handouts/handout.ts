@@ -83,7 +83,12 @@ function contentOf(study: Study, choice: HandoutChoice): Pick<Handout, 'table' |
   return {
     table: runTable(study, of, digits),
     plot: choice.plot
-      ? runPlotData('solution', title, study, { method: of.method, gridRequest: { steps: of.grid.steps } })
+      ? runPlotData('solution', title, study, {
+          method: of.method,
+          gridRequests: [{ steps: of.grid.steps }],
+          component: null,
+          drawn: null,
+        })
       : null,
   };
 }

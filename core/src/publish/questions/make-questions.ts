@@ -109,7 +109,9 @@ function valueQuestion(variant: Variant): Omit<Question, 'kind' | 'name'> {
         kind: 'plot',
         plot: runPlotData('solution', 'Solution', study, {
           method: place,
-          gridRequest: { steps: grid.steps },
+          gridRequests: [{ steps: grid.steps }],
+          component: null,
+          drawn: null,
         }),
       },
     ],
