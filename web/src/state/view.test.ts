@@ -26,7 +26,7 @@ test('a view comes back from its address', () => {
   };
   expect(readView(writeView(view))).toEqual(view);
   expect(writeView(view).toString()).toBe(
-    'depth=step&large=slopes&beside=error&N=13&rungs=0+4&n=9&method=1&component=3&components=all' +
+    'depth=step&large=slopes&beside=error&N=13&rungs=0+4&n=9&method=1&component=3&components=all&drawn=both' +
       '&stability=order+star' +
       '&zoom=0+0.5+-1.25+1e-7&statement=folded&view=class&panels=beside+words',
   );
