@@ -170,3 +170,34 @@ describe('on a terminal', () => {
     expect(written).toEqual([]);
   });
 });
+
+test('check reports what a study would be refused for though its texts have no errors', () => {
+  const verlet = 'v[n+1] = v + h*a(t, x, v)\nx[n+1] = x + h*v[n+1]';
+  const path = file({ ...STUDY, methods: [...STUDY.methods, { title: 'Verlet', text: verlet }] });
+  let said: unknown = null;
+  try {
+    checkCommand(path);
+  } catch (thrown) {
+    said = thrown;
+  }
+  expect(said).toBeInstanceOf(Failure);
+  expect(String(said)).toContain(": Verlet: this method is for equations x'' = a(t, x, x')");
+  expect(String(said)).not.toContain('Euler');
+  // the same as what the study itself says
+  expect(checkCommand(PATH)).toContain('method "AB2"');
+});
+
+test('tables keep to the width that COLUMNS asks for', () => {
+  const options = { method: 'AB2', steps: '3', format: 'table' } as const;
+  const whole = runCommand(PATH, options);
+  process.env['COLUMNS'] = '40';
+  try {
+    const narrow = runCommand(PATH, options);
+    expect(Math.max(...narrow.split('\n').map((line) => line.length))).toBeLessThanOrEqual(40);
+    // every number is there, and the number of the row in each part
+    const cells = (text: string): readonly string[] => [...new Set(text.split(/\s+/))].sort();
+    expect(cells(narrow)).toEqual(cells(whole).map((cell) => cell));
+  } finally {
+    delete process.env['COLUMNS'];
+  }
+});

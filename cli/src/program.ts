@@ -12,13 +12,21 @@ import { type StudyFormat, studyCommand } from './commands/study.ts';
 import { Failure } from './failure.ts';
 import { visible } from './visible.ts';
 
+/** A fault in the form of all errors of the terminal: `error: ` before each line. */
+function errorText(message: string): string {
+  return message
+    .split('\n')
+    .map((line) => `error: ${visible(line)}\n`)
+    .join('');
+}
+
 /** Runs a command, prints what it answers, and turns faults of the input into exit code 1. */
 function answer(work: () => string): void {
   try {
     process.stdout.write(visible(work()));
   } catch (thrown) {
     if (!(thrown instanceof Failure) && !(thrown instanceof Refusal)) throw thrown;
-    process.stderr.write(`${visible(thrown.message)}\n`);
+    process.stderr.write(errorText(thrown.message));
     process.exitCode = 1;
   }
 }
@@ -33,7 +41,7 @@ async function answerInParts(work: () => AsyncIterable<string | Uint8Array>): Pr
     }
   } catch (thrown) {
     if (!(thrown instanceof Failure) && !(thrown instanceof Refusal)) throw thrown;
-    process.stderr.write(`${visible(thrown.message)}\n`);
+    process.stderr.write(errorText(thrown.message));
     process.exitCode = 1;
   }
 }

@@ -1,4 +1,4 @@
-import type { SchrittDocument } from '@schritt/core/document';
+import { openStudy, type SchrittDocument, type StudyDocument } from '@schritt/core/document';
 import {
   checkExact,
   evaluationsPerStep,
@@ -9,8 +9,8 @@ import {
   plainText,
   systemText,
 } from '@schritt/core/notation';
-import { checkTyped, stateFunction, typedCheckSentence } from '@schritt/core/study';
-import { counted } from '@schritt/core/text';
+import { checkTyped, compileWithStart, stateFunction, typedCheckSentence } from '@schritt/core/study';
+import { attempt, counted } from '@schritt/core/text';
 import { Failure } from '../failure.ts';
 import { errorLines, loadDocument } from '../load.ts';
 
@@ -48,6 +48,17 @@ function checkMethod(file: string, title: string, text: string, errors: string[]
   return [];
 }
 
+/** What a study of texts without errors would be refused for: its settings, a method that does not fit, a step size. */
+function refusals(file: string, document: StudyDocument): readonly string[] {
+  const opened = openStudy(document);
+  if (!opened.ok) return opened.errors.flatMap((text) => errorLines(file, text.title, text.errors));
+  const { study } = opened;
+  return study.methods.flatMap(({ title, method }) => {
+    const compiled = attempt(() => compileWithStart(study.problem, method, study.start));
+    return compiled.ok ? [] : [`${file}: ${title}: ${compiled.refusal.message}`];
+  });
+}
+
 /** Reads a file of any kind and says what was understood, or lists all errors. */
 export function checkCommand(file: string): string {
   const document: SchrittDocument = loadDocument(file);
@@ -61,6 +72,7 @@ export function checkCommand(file: string): string {
       : document.kind === 'problem'
         ? checkProblem(file, document.title, document.text, errors)
         : checkMethod(file, document.title, document.text, errors);
+  if (errors.length === 0 && document.kind === 'study') errors.push(...refusals(file, document));
   if (errors.length > 0) throw new Failure(errors);
   return `${lines.join('\n')}\n`;
 }

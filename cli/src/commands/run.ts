@@ -9,6 +9,7 @@ import {
   type GridRequest,
 } from '@schritt/core/study';
 import { Failure } from '../failure.ts';
+import { lineWidth } from '../line-width.ts';
 import { loadStudy } from '../load.ts';
 import { pickMethod } from '../pick-method.ts';
 
@@ -82,6 +83,7 @@ export function runCommand(file: string, options: RunOptions): string {
       return `${plainTable(
         table.header,
         table.rows.map((row) => row.map(printCell)),
+        lineWidth(),
       )}\n`;
   }
 }

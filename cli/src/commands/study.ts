@@ -1,5 +1,6 @@
 import { studyCsv, studyReport, studyText } from '@schritt/core/document';
 import { studySteps } from '@schritt/core/study';
+import { lineWidth } from '../line-width.ts';
 import { loadStudy } from '../load.ts';
 import { withProgress } from '../progress.ts';
 
@@ -17,6 +18,6 @@ export function studyCommand(file: string, format: StudyFormat): string {
     case 'csv':
       return studyCsv(report);
     case 'table':
-      return `${studyText(report, study.error.scale)}\n`;
+      return `${studyText(report, study.error.scale, lineWidth())}\n`;
   }
 }

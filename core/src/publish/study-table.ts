@@ -74,6 +74,7 @@ function errorText(
 function methodTable(
   { title, rungs, fit, order, promised }: MethodReport,
   scale: ErrorChoice['scale'],
+  most: number,
 ): string {
   const head = scale === 'digits' ? 'digits' : scale === 'places' ? 'places' : 'error';
   const hasNewton = rungs.some(({ cost }) => cost.newton > 0);
@@ -90,7 +91,7 @@ function methodTable(
     rung.leftOut ?? '',
   ]);
   const columns = ['h', 'N', head, 'ratio', 'order', 'of three', 'estimate', 'evaluations'];
-  const table = plainTable([...columns, ...(hasNewton ? ['Newton'] : []), 'excluded'], rows);
+  const table = plainTable([...columns, ...(hasNewton ? ['Newton'] : []), 'excluded'], rows, most);
   const promise = promised === null ? '' : `; expected ${promised}`;
   const orderText = order === null ? [] : [`order ${rangeText(order)}${promise}`];
   const slope =
@@ -132,15 +133,16 @@ function comparisonText({ comparison }: StudyReport): readonly string[] {
 /**
  * A study for a terminal: a table for each method, what the numbers mean, and the methods beside one another.
  *
+ * @param most characters of a line of its tables
  * @example studyText(report, 'absolute').includes('Heun') // true
  */
-export function studyText(report: StudyReport, scale: ErrorChoice['scale']): string {
+export function studyText(report: StudyReport, scale: ErrorChoice['scale'], most = Infinity): string {
   const findings = report.findings
     .filter(({ kind }) => kind !== 'comparison')
     .map(({ method, sentence }) => `- ${method === null ? '' : `${method}: `}${sentence}`);
   return [
     report.title,
-    ...report.methods.map((method) => methodTable(method, scale)),
+    ...report.methods.map((method) => methodTable(method, scale, most)),
     ...(findings.length === 0 ? [] : [`Findings\n${findings.join('\n')}`]),
     ...comparisonText(report),
   ].join('\n\n');

@@ -84,7 +84,10 @@ class EntryHeadDto {
 
 /** What the server answers of one entry. */
 export class EntryDto extends EntryHeadDto {
-  @ApiProperty({ type: String, nullable: true, description: 'the link for read-only visitors, /shown/...' })
+  @ApiProperty({
+    oneOf: [{ type: 'string' }, { type: 'null' }],
+    description: 'the link for read-only visitors, /shown/...',
+  })
   shownAt: string | null;
 
   @ApiProperty(ANY_DOCUMENT)

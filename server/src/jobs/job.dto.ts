@@ -25,6 +25,6 @@ export class JobDto {
   @ApiProperty({ description: 'step sizes of all methods finished so far' })
   rungs: number;
 
-  @ApiProperty({ type: String, nullable: true, description: 'why it failed, in words' })
+  @ApiProperty({ oneOf: [{ type: 'string' }, { type: 'null' }], description: 'why it failed, in words' })
   why: string | null;
 }
