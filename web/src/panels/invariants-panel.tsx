@@ -33,7 +33,7 @@ export function InvariantsPanel(): ReactNode {
       count: Math.floor(steps / every) + 1,
       every,
       points: null,
-      component: 0,
+      components: [0], stages: false,
     };
   }, [h, name, steps]);
   const side = useSide(good.document, window);

@@ -1,13 +1,16 @@
 import { ordinal } from '@schritt/core/text';
 import { componentNames } from '@schritt/core/notation';
-import { Input, Select } from 'antd';
+import { Checkbox, Input, Select } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useStudyState } from '../state/study-state.ts';
 import { gridPointAt } from './rows-asked.ts';
-import { type RunRows, TIMES } from './use-run-rows.ts';
+import { MAX_TOGETHER, type RunRows, TIMES } from './use-run-rows.ts';
 
 /** Components that can be chosen at most: those whose curves are kept. */
 const MAX_COMPONENTS = 12;
+
+/** What represents several components among their places. */
+const ALL = -1;
 
 /** Every k-th row, for the k that can be chosen. */
 const STRIDES = [1, 2, 4, 5, 10, 16, 20, 50, 100, 1000];
@@ -82,10 +85,21 @@ export function RowsChoice({ shown }: { readonly shown: RunRows }): ReactNode {
           size="small"
           popupMatchSelectWidth={false}
           aria-label="Component"
-          value={Math.min(component.wanted, names.length - 1)}
-          options={names.map((label, value) => ({ value, label }))}
-          onChange={component.choose}
+          value={shown.together ? ALL : Math.min(component.wanted, names.length - 1)}
+          options={[
+            ...names.map((label, value) => ({ value, label })),
+            { value: ALL, label: names.length > MAX_TOGETHER ? `first ${MAX_TOGETHER}` : 'all' },
+          ]}
+          onChange={(place) => {
+            shown.setTogether(place === ALL);
+            if (place !== ALL) component.choose(place);
+          }}
         />
+      )}
+      {method < 0 && (
+        <Checkbox checked={shown.stages} onChange={(event) => shown.setStages(event.target.checked)}>
+          stages
+        </Checkbox>
       )}
       <Select
         size="small"

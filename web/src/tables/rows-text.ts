@@ -1,6 +1,7 @@
 import type { RowsWindow, SideRow, SideRows } from '../worker/messages.ts';
 import type { RowErrors } from './row-error.ts';
 import { formatted, type NumberFormat } from './number-format.tsx';
+import { sideGroups } from './side-columns.ts';
 import { type StepCell } from './steps-table.tsx';
 
 /** A heading as a cell: no title becomes a formula of a spreadsheet, and none breaks the line. */
@@ -25,21 +26,17 @@ export function sideCells(
   { titles, errors }: { readonly titles: readonly string[]; readonly errors: RowErrors },
   format: NumberFormat,
 ): readonly (readonly string[])[] {
-  const hasExact = side.truth !== null;
-  const headings = [
-    'n',
-    independent,
-    ...(hasExact ? [`${side.truth} ${side.component}`] : []),
-    ...titles.flatMap((title) => [
-      `${title}: ${side.component}`,
-      ...(hasExact ? [`${title}: ${errors.heading}`] : []),
-    ]),
-  ];
-  const row = ({ n, t, exact, values }: SideRow): readonly (number | null)[] => [
-    n,
-    t,
-    ...(hasExact ? [exact] : []),
-    ...values.flatMap((value) => [value, ...(hasExact ? [errors.of(value, exact)] : [])]),
+  const columns = sideGroups(side, errors).flatMap(({ method, columns: own }) =>
+    own.map((column) => ({
+      ...column,
+      heading: method === null ? column.heading : `${titles[method] ?? ''}: ${column.heading}`,
+    })),
+  );
+  const headings = ['n', independent, ...columns.map((column) => column.heading)];
+  const row = (of: SideRow): readonly (number | null)[] => [
+    of.n,
+    of.t,
+    ...columns.map(({ value }) => value(of)),
   ];
   return table(headings, side.rows.map(row), format);
 }

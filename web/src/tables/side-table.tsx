@@ -4,6 +4,7 @@ import { Mark } from '../plots/mark.tsx';
 import type { SideRows } from '../worker/messages.ts';
 import { columnIn, errorsIn, FormatContext } from './number-format.tsx';
 import type { RowErrors } from './row-error.ts';
+import { type SideColumn, sideGroups } from './side-columns.ts';
 import './rung-table.css';
 
 interface SideTableProps {
@@ -18,10 +19,16 @@ interface SideTableProps {
   readonly onClick: (event: MouseEvent) => void;
 }
 
-/** Rows of all methods side by side: the value of one component, and its error against the exact one or a reference. */
+/** How a column of a group is set: the first one of a method has a line before it, what is not the method's own is quiet. */
+function classOf({ kind }: SideColumn, i: number): string {
+  if (kind === 'exact') return 'quiet';
+  return [i === 0 ? 'first' : '', kind === 'stage' ? 'quiet' : ''].join(' ').trim();
+}
+
+/** Rows of all methods side by side: values with their errors against exact ones or a reference, and stages. */
 export function SideTable({
   side,
-  errors: rowErrors,
+  errors,
   independent,
   methods,
   chosen,
@@ -29,52 +36,42 @@ export function SideTable({
   onMark,
   onClick,
 }: SideTableProps): ReactNode {
-  const { rows, component, truth } = side;
-  const hasExact = truth !== null;
+  const { rows } = side;
   const format = useContext(FormatContext);
-  const errorOf = ({ values, exact }: SideRows['rows'][number], i: number): number | null =>
-    rowErrors.of(values[i], exact);
+  const groups = sideGroups(side, errors);
   const times = columnIn(
     format,
     rows.map(({ t }) => t),
   );
-  const exacts = columnIn(
-    format,
-    rows.map(({ exact }) => exact),
+  const styles = groups.map(({ columns }) =>
+    columns.map(({ kind, value }) =>
+      kind === 'error' ? errorsIn(format, rows.map(value)) : columnIn(format, rows.map(value)),
+    ),
   );
-  const columns = methods.map((_, i) => ({
-    values: columnIn(
-      format,
-      rows.map(({ values }) => values[i]),
-    ),
-    errors: errorsIn(
-      format,
-      rows.map((row) => errorOf(row, i)),
-    ),
-  }));
   return (
     <table className="rung-table steps" onMouseLeave={() => onMark(null)} onClick={onClick}>
       <thead>
         <tr>
-          <td colSpan={hasExact ? 3 : 2} />
-          {methods.map(({ key, title, place }) => (
-            <th key={key} colSpan={hasExact ? 2 : 1} scope="colgroup" className="method">
-              <Mark index={place} /> {title}
-            </th>
-          ))}
+          <td colSpan={2 + (groups[0]?.columns.length ?? 0)} />
+          {groups.map(({ method, columns }) => {
+            const of = method === null ? undefined : methods[method];
+            return of === undefined ? null : (
+              <th key={of.key} colSpan={columns.length} scope="colgroup" className="method">
+                <Mark index={of.place} /> {of.title}
+              </th>
+            );
+          })}
         </tr>
         <tr>
           <th scope="col">n</th>
           <th scope="col">{independent}</th>
-          {hasExact && <th scope="col">{`${truth} ${component}`}</th>}
-          {methods.map(({ key }) => (
-            <Fragment key={key}>
-              <th scope="col" className="first">
-                {component}
+          {groups.map(({ method, columns }) =>
+            columns.map((column, i) => (
+              <th key={`${method ?? ''}/${i}`} scope="col" className={classOf(column, i)}>
+                {column.heading}
               </th>
-              {hasExact && <th scope="col">{rowErrors.heading}</th>}
-            </Fragment>
-          ))}
+            )),
+          )}
         </tr>
       </thead>
       <tbody>
@@ -89,26 +86,19 @@ export function SideTable({
             <td>
               <ColumnNumber value={row.t} column={times} />
             </td>
-            {hasExact && (
-              <td className="quiet">
-                <ColumnNumber value={row.exact} column={exacts} />
-              </td>
-            )}
-            {methods.map(({ key }, i) => {
-              const { values, errors } = columns[i]!;
-              return (
-                <Fragment key={key}>
-                  <td className="first" onClick={() => onStep(row.n, i)}>
-                    <ColumnNumber value={row.values[i]} column={values} />
+            {groups.map(({ method, columns }, g) => (
+              <Fragment key={method ?? ''}>
+                {columns.map((column, i) => (
+                  <td
+                    key={i}
+                    className={classOf(column, i)}
+                    onClick={method === null ? undefined : () => onStep(row.n, method)}
+                  >
+                    <ColumnNumber value={column.value(row)} column={styles[g]![i]!} />
                   </td>
-                  {hasExact && (
-                    <td onClick={() => onStep(row.n, i)}>
-                      <ColumnNumber value={errorOf(row, i)} column={errors} />
-                    </td>
-                  )}
-                </Fragment>
-              );
-            })}
+                ))}
+              </Fragment>
+            ))}
           </tr>
         ))}
       </tbody>

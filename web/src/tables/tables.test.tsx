@@ -304,11 +304,12 @@ describe('the table of steps', () => {
 });
 
 const SIDE: SideRows = {
-  component: 'm',
-  truth: 'exact',
+  components: ['m'],
+  truths: ['exact'],
+  stages: [[], []],
   rows: [
-    { n: 0, t: 0, exact: 1, values: [1, 1], conserved: [null, null] },
-    { n: 4, t: 0.25, exact: 1.25, values: [1.5, null], conserved: [null, null] },
+    { n: 0, t: 0, exact: [1], values: [[1], [1]], stages: [[], []], conserved: [null, null] },
+    { n: 4, t: 0.25, exact: [1.25], values: [[1.5], []], stages: [[], []], conserved: [null, null] },
   ],
   steps: 8,
   stopped: [null, 'step 2, k1: 1 is divided by 0'],
@@ -395,6 +396,40 @@ describe('rows side by side', () => {
         '4\t0.25\t1.25\t1.5\t0.25\t\t',
       ].join('\n'),
     );
+  });
+
+  test('have several components, and the stages of every method, each under its heading', () => {
+    const side: SideRows = {
+      ...SIDE,
+      components: ['m', 'l'],
+      truths: ['exact', null],
+      stages: [['k1[m]', 'k1[l]'], ['k2[m]']],
+      rows: [
+        {
+          n: 0,
+          t: 0,
+          exact: [1, null],
+          values: [
+            [2, 3],
+            [4, 5],
+          ],
+          stages: [[6, 7], [8]],
+          conserved: [null, null],
+        },
+      ],
+    };
+    const cells = sideCells(
+      side,
+      'x',
+      { titles: ['A', 'B'], errors: rowErrors('absolute') },
+      { kind: 'full' },
+    );
+    expect(cells).toEqual([
+      'n x exact_m A:_m A:_error_m A:_l A:_k1[m] A:_k1[l] B:_m B:_error_m B:_l B:_k2[m]'
+        .split(' ')
+        .map((heading) => heading.replaceAll('_', ' ')),
+      ['0', '0', '1', '2', '1', '3', '6', '7', '4', '3', '5', '8'],
+    ]);
   });
 
   test('are copied to the places that were chosen, with the columns that are shown', () => {

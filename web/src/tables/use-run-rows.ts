@@ -23,6 +23,11 @@ export interface RunRows {
   /** The place of the method whose stages are shown; below 0 for all methods side by side. */
   readonly method: number;
   readonly chooseMethod: (key: string) => void;
+  /** Whether rows side by side have the first components together, and stages. */
+  readonly together: boolean;
+  readonly setTogether: (together: boolean) => void;
+  readonly stages: boolean;
+  readonly setStages: (stages: boolean) => void;
   /** Every k-th row, or `TIMES`. */
   readonly stride: number;
   readonly setStride: (stride: number) => void;
@@ -42,6 +47,9 @@ export interface RunRows {
   readonly rows: Computed<RowsWindow>;
 }
 
+/** Most components that are shown together side by side. */
+export const MAX_TOGETHER = 4;
+
 /** Most rows that are taken at once. */
 export const MAX_ROWS = 50_000;
 
@@ -51,17 +59,20 @@ export type AllRows =
 
 /** Chooses rows of the run at the chosen step size, and has them computed. */
 export function useRunRows(): RunRows {
-  const { good, chosen, methods, view, component } = useStudyState(
+  const { good, chosen, methods, view, component, problem } = useStudyState(
     'good',
     'chosen',
     'methods',
     'view',
     'component',
+    'problem',
   );
   const { grid } = chosen;
   const h = grid?.wished ?? null;
   const [key, setKey] = useState('all');
   const [stride, setStride] = useState(1);
+  const [together, setTogether] = useState(false);
+  const [stages, setStages] = useState(false);
   const [times, setTimes] = useState('');
   const [place, setPlace] = useState({ run: '', from: 0 });
   const every = Math.max(1, stride);
@@ -80,9 +91,14 @@ export function useRunRows(): RunRows {
     [h, from, every, points],
   );
   const { wanted } = component;
+  const size = problem?.size ?? 1;
+  const components = useMemo(
+    () => (together ? Array.from({ length: Math.min(size, MAX_TOGETHER) }, (_, c) => c) : [wanted]),
+    [together, size, wanted],
+  );
   const sideRequest = useMemo(
-    () => (window === null || method >= 0 ? null : { ...window, component: wanted }),
-    [window, method, wanted],
+    () => (window === null || method >= 0 ? null : { ...window, components, stages }),
+    [window, method, components, stages],
   );
   const rowsRequest = useMemo(
     () => (window === null || method < 0 ? null : { ...window, method }),
@@ -119,6 +135,10 @@ export function useRunRows(): RunRows {
     })),
     method,
     chooseMethod: setKey,
+    together,
+    setTogether,
+    stages,
+    setStages,
     stride,
     setStride,
     times,

@@ -88,24 +88,33 @@ export interface RowsRequest {
 
 /** Which rows of all methods side by side. */
 export interface SideRequest extends Omit<RowsRequest, 'method'> {
-  readonly component: number;
+  /** The components that are shown, by place. */
+  readonly components: readonly number[];
+  /** Whether stages are shown, too. */
+  readonly stages: boolean;
 }
 
-/** One grid point with the value of every method; null where a method has none. */
+/** One grid point with the values of every method; empty where a method has none. */
 export interface SideRow {
   readonly n: number;
   readonly t: number;
-  readonly exact: number | null;
-  readonly values: readonly (number | null)[];
+  /** By component. */
+  readonly exact: readonly (number | null)[];
+  /** By method, then by component. */
+  readonly values: readonly (readonly (number | null)[])[];
+  /** By method, then by stage. */
+  readonly stages: readonly (readonly (number | null)[])[];
   /** The first conserved quantity for every method; null where there is none. */
   readonly conserved: readonly (number | null)[];
 }
 
 /** Rows of all methods side by side. */
 export interface SideRows {
-  readonly component: string;
-  /** What its exact values are; null where none is known. */
-  readonly truth: TruthCurve['kind'] | null;
+  readonly components: readonly string[];
+  /** What the exact values of each component are; null where none is known. */
+  readonly truths: readonly (TruthCurve['kind'] | null)[];
+  /** Headings of the stages of each method. */
+  readonly stages: readonly (readonly string[])[];
   readonly rows: readonly SideRow[];
   /** Steps of the longest run. */
   readonly steps: number;

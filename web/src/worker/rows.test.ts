@@ -4,6 +4,7 @@ import { curvesOf, type Study } from '@schritt/core/study';
 import { profileOf } from './profile.ts';
 import type { RowsWindow, RowsRequest } from './messages.ts';
 import { rowsWindow as windowOf } from './rows.ts';
+import { sideRows } from './side-rows.ts';
 
 function rowsWindow(
   of: Study,
@@ -211,4 +212,25 @@ test('where no exact solution is given, rows have the values of a reference and 
   expect(window.truths).toEqual(['reference']);
   for (const { t, exact } of window.rows) expect(exact[0]).toBeCloseTo(Math.exp(-2 * t), 13);
   expect(rowsWindow(study(DECAY, EULER), asked).truths).toEqual(['exact']);
+});
+
+test('rows side by side have several components and their stages; one component has its own stages only', () => {
+  const pair = "m' = -m + l\nl' = m - 2*l\nm(0) = 1\nl(0) = 3\n0 <= t <= 1";
+  const [document, of] = [documentOf(pair, EULER, HEUN), study(pair, EULER, HEUN)];
+  const window = { gridRequest: { steps: 4 }, from: 0, count: 2, every: 1, points: null };
+  const both = sideRows(of, document, { ...window, components: [0, 1], stages: true });
+  expect(both.stages).toEqual([[], ['k1[m]', 'k1[l]', 'k2[m]', 'k2[l]']]);
+  const [first, second] = both.rows;
+  expect(first?.values).toEqual([
+    [1, 3],
+    [1, 3],
+  ]);
+  // k1 = (-1 + 3, 1 - 6), and k2 at (1.5, 1.75)
+  expect(first?.stages).toEqual([[], [2, -5, 0.25, -2]]);
+  expect(second?.values[0]).toEqual([1.5, 1.75]);
+  const one = sideRows(of, document, { ...window, components: [1], stages: true });
+  expect(one.components).toEqual(['l']);
+  expect(one.stages).toEqual([[], ['k1[l]', 'k2[l]']]);
+  expect(one.rows[0]?.stages).toEqual([[], [-5, -2]]);
+  expect(sideRows(of, document, { ...window, components: [1], stages: false }).stages).toEqual([[], []]);
 });
