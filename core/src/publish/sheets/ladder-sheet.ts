@@ -178,6 +178,19 @@ export function ladderSheet({
         ...left.map((note) => [cell(note, 'note')]),
       ],
       frozen: { rows: FIRST, columns: 1 },
+      charts:
+        error === null || rungs.length < 2
+          ? []
+          : [
+              {
+                title: errorTitle,
+                x: { title: 'h', column: H_COLUMN },
+                series: [{ title: errorTitle, column: errorColumn }],
+                rows: [FIRST, FIRST + rungs.length - 1],
+                logarithmic: true,
+                at: { row: FIRST + rungs.length + left.length + 2, column: 1 },
+              },
+            ],
     },
     names: rungs.flatMap(({ run }, i) => [
       { name: run.h, sheet: LADDER_SHEET, row: FIRST + i, column: H_COLUMN },

@@ -8,7 +8,15 @@ import { cellAt, type CellFormula, fromBelow, writerOf } from './cell-formula.ts
 import { MISSING } from './problem-formulas.ts';
 import type { ProblemCells } from './problem-sheet.ts';
 import type { RunPlaces, StageSource, StepColumns } from './step-columns.ts';
-import { cell, type CellKind, EMPTY, formulaCell, type Sheet, type SheetCell } from './workbook.ts';
+import {
+  cell,
+  type CellKind,
+  EMPTY,
+  formulaCell,
+  type Sheet,
+  type SheetCell,
+  type SheetChart,
+} from './workbook.ts';
 
 /** The first row of numbers, from 0: above it are a title, a line on the run and the heads of the columns. */
 export const FIRST_ROW = 3;
@@ -94,6 +102,65 @@ interface SheetColumn {
   readonly kind: CellKind;
   readonly of: (n: number) => CellFormula | null;
   readonly result: (row: Row) => number | string | null;
+  /** What it comes to in rows that are not there; blank by default. */
+  readonly behind?: number | null;
+}
+
+/** Components that the chart of a run shows, at most. */
+const MAX_CHARTED = 8;
+
+/** How many columns the charts of a run need. */
+export function chartColumns(problem: Problem): number {
+  return 1 + Math.min(problem.size, MAX_CHARTED) + (hasExact(problem) ? 1 : 0);
+}
+
+/**
+ * Charts of the values and of the errors of a run, and the columns that they draw: the same numbers, with the last ones
+ * repeated in rows that are not there, because a chart takes a blank cell for a number.
+ */
+function chartParts(
+  problem: Problem,
+  columns: RunColumns,
+  run: OneRun,
+  made: readonly SheetColumn[],
+): { readonly helpers: readonly SheetColumn[]; readonly charts: readonly SheetChart[] } {
+  const from = made.length;
+  const sources = [
+    columns.t,
+    ...Array.from({ length: Math.min(problem.size, MAX_CHARTED) }, (_, place) => columns.component(place)),
+    ...(columns.error === null ? [] : [columns.error]),
+  ];
+  const last = run.known.at(-1);
+  const helpers = sources.map((source, i): SheetColumn => {
+    const of = made[source];
+    const value = last === undefined ? null : (of?.result(last) ?? null);
+    return {
+      title: `chart: ${of?.title ?? ''}`,
+      kind: 'note',
+      of: (n) =>
+        n === 0 ? cellAt(source) : `IF($${cellAt(columns.n)}="",${cellAt(from + i, -1)},${cellAt(source)})`,
+      result: (row) => (source === columns.t ? row.t : (of?.result(row) ?? null)),
+      behind: run.endsWell && typeof value === 'number' ? value : null,
+    };
+  });
+  const titleOf = (i: number): string => made[sources[i] ?? 0]?.title ?? '';
+  const chart = (title: string, places: readonly number[], row: number): SheetChart => ({
+    title,
+    x: { title: problem.independent, column: from },
+    series: places.map((i) => ({ title: titleOf(i), column: from + i })),
+    rows: [FIRST_ROW, FIRST_ROW + run.rows - 1],
+    logarithmic: false,
+    at: { row, column: from + sources.length + 1 },
+  });
+  const shown = Math.min(problem.size, MAX_CHARTED);
+  const components = Array.from({ length: shown }, (_, i) => 1 + i);
+  return {
+    helpers,
+    charts: [
+      chart('Solution', components, FIRST_ROW),
+      ...(columns.error === null ? [] : [chart('Error', [1 + shown], FIRST_ROW + 20)]),
+    ],
+  };
 }
 
 /**
@@ -170,6 +237,8 @@ export function runSheet(request: RunRequest, run: OneRun): Sheet {
       });
     }
   }
+  const { helpers, charts } = chartParts(problem, columns, run, made);
+  made.push(...helpers);
   return {
     name: run.name,
     widths: made.map(({ kind }) => (kind === 'count' ? 7 : 16)),
@@ -185,6 +254,7 @@ export function runSheet(request: RunRequest, run: OneRun): Sheet {
       ...rowsOf(made, run),
     ],
     frozen: { rows: FIRST_ROW, columns: 2 },
+    charts,
   };
 }
 
@@ -209,12 +279,12 @@ function rowsOf(
     return writer(row);
   };
   return Array.from({ length: count }, (_, n) =>
-    made.map(({ kind, of, result }, i) => {
+    made.map(({ kind, of, result, behind: own = behind }, i) => {
       if (i === 0 && n === 0) return cell(0, kind);
       const formula = of(n);
       if (formula === null) return EMPTY;
       const row = known[n];
-      return formulaCell(write(formula, FIRST_ROW + n), row === undefined ? behind : result(row), kind);
+      return formulaCell(write(formula, FIRST_ROW + n), row === undefined ? own : result(row), kind);
     }),
   );
 }

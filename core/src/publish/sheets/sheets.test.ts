@@ -1,4 +1,5 @@
 import { read, utils, type WorkBook } from '@e965/xlsx';
+import { readXlsx } from 'hucre/xlsx';
 import { HyperFormula } from 'hyperformula';
 import { openStudy } from '../../document/open-study.ts';
 import type { StudyDocument } from '../../document/document.ts';
@@ -125,9 +126,11 @@ function agrees(calculated: Calculated, sheet: string, study: Study, grid: Grid,
       });
     });
   }
-  // rows behind the end are blank
+  // rows behind the end are blank; what a chart draws stays at the end
+  const end = table[rows.length - 1] ?? {};
   for (const cells of table.slice(rows.length))
-    for (const [head, value] of Object.entries(cells)) if (head !== '') expect(value ?? '').toBe('');
+    for (const [head, value] of Object.entries(cells))
+      if (head !== '') expect(value ?? '').toBe(head.startsWith('chart: ') ? end[head] : '');
 }
 
 const TANK = "level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 6\nlevel(t) = (2 - k*t/2)^2";
@@ -240,7 +243,8 @@ test('without calculating, readers find the numbers and their formats; titles ar
       const cell = sheet[utils.encode_cell({ r: 3 + n, c: column })];
       expect(cell?.v ?? '').toBe(table[n]![head] ?? '');
     });
-  expect(sheet['C5']?.z).toBe('0.0000000000');
+  // numbers of any size are told from each other
+  expect(sheet['C5']?.z ?? 'General').toBe('General');
   const title = book.Sheets['Problem']!['A1'];
   expect([title?.v, title?.f, title?.t]).toEqual(['=1+1 <b>& "q"', undefined, 's']);
   const rung = book.Sheets['Ladder']!['I5'];
@@ -260,11 +264,41 @@ test('20,000 steps fit, more do not', async () => {
 test.each<[string, string, string, Partial<StudyDocument>]>([
   ['implicit formulas', TANK, 'Backward Euler', {}],
   ['derivatives of f', TANK, 'Taylor 2', {}],
-  ['nine components', CHAIN.replaceAll('1..4', '1..9').replace('u[5]', 'u[10]'), 'Euler', {}],
+  ['fifty-one components', CHAIN.replaceAll('1..4', '1..51').replace('u[5]', 'u[52]'), 'Euler', {}],
   ['single precision', TANK, 'Euler', { precision: 'single' }],
   ['errors of one step', TANK, 'Euler', { error: { at: 'local' } }],
   ['runs of more than 20,000 steps', TANK, 'Euler', { ladder: { counts: [20_001] } }],
   ['a last step of another size', TANK, 'Euler', { ladder: { sizes: [0.7] }, lastStep: 'shorten' }],
 ])('%s are refused with the reason', (_, text, method, more) => {
   expect(() => studyWorkbook('Reservoir', studyOf(text, method, more), 0)).toThrow(Refusal);
+});
+
+test('a run has charts of its values and errors, the step sizes have one of the errors on logarithmic axes', async () => {
+  const opened = openStudy({
+    schritt: 1,
+    kind: 'study',
+    title: 'Tank',
+    problem: { title: 'Tank', text: TANK },
+    methods: [{ title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' }],
+    ladder: { counts: [6, 12] },
+  });
+  if (!opened.ok) throw new Error('study');
+  const { sheets } = studyWorkbook('Tank', opened.study, 0);
+  const named = (name: string): (typeof sheets)[number] => {
+    const found = sheets.find((sheet) => sheet.name === name);
+    if (found === undefined) throw new Error(name);
+    return found;
+  };
+  const { charts = [], rows } = named('Run 1');
+  const heads = rows[2]?.map(({ content }) => content) ?? [];
+  expect(
+    charts.map(({ title, x, series }) => [title, heads[x.column], series.map(({ column }) => heads[column])]),
+  ).toEqual([
+    ['Solution', 'chart: t', ['chart: level']],
+    ['Error', 'chart: t', ['chart: error']],
+  ]);
+  const [study] = named('Ladder').charts ?? [];
+  expect(study).toMatchObject({ logarithmic: true, rows: [3, 4] });
+  const written = await readXlsx(await xlsx(studyWorkbook('Tank', opened.study, 0)));
+  expect(written.sheets.map((sheet) => sheet.charts?.length ?? 0)).toEqual([0, 1, 2, 2]);
 });

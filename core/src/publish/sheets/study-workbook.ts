@@ -14,13 +14,20 @@ import { Refusal } from '../../text/refusal.ts';
 import { oneLine } from '../tables/cell-text.ts';
 import { isHalfOf, ladderSheet, type SheetMeasure, type SheetRung } from './ladder-sheet.ts';
 import { type ProblemCells, problemCells } from './problem-sheet.ts';
-import { errorOfRow, type RowError, type RunColumns, runColumns, runSheet } from './run-sheet.ts';
+import {
+  chartColumns,
+  errorOfRow,
+  type RowError,
+  type RunColumns,
+  runColumns,
+  runSheet,
+} from './run-sheet.ts';
 import { stepColumns, type StepColumns } from './step-columns.ts';
 import type { Workbook } from './workbook.ts';
 
 /** Most rows of one run, most components, and most cells of formulas of a file. */
 const MAX_ROWS = 20_000;
-const MAX_COMPONENTS = 8;
+const MAX_COMPONENTS = 50;
 const MAX_CELLS = 600_000;
 /** Fewest rows that a run gets, so that its h may be made smaller. */
 const FEWEST_ROWS = 40;
@@ -208,7 +215,7 @@ function notesOf({ methods }: SheetCase, { functions }: ProblemCells): readonly 
  *
  * @param method its place in the study
  * @param grids the runs; without them those of the study's step sizes
- * @throws Refusal for implicit formulas, derivatives of f, more than eight components, runs of more than 20,000 steps,
+ * @throws Refusal for implicit formulas, derivatives of f, more than fifty components, runs of more than 20,000 steps,
  *   single precision, and errors at a time or of one step
  */
 export function studyWorkbook(
@@ -223,7 +230,8 @@ export function studyWorkbook(
   const cells = problemCells(problem);
   const columns = runColumns(problem);
   const chain = chainColumns(of, cells, columns);
-  const width = chain.reduce((sum, { steps }) => sum + steps.columns.length, columns.stages);
+  const width =
+    chain.reduce((sum, { steps }) => sum + steps.columns.length, columns.stages) + chartColumns(problem);
   const { rungs, left } = sheetRungs(of, laid, 'counts' in ladder && grids === null, {
     width,
     cells,

@@ -16,6 +16,19 @@ export interface SheetCell {
   readonly kind: CellKind;
 }
 
+/** A chart of columns of its sheet. */
+export interface SheetChart {
+  readonly title: string;
+  /** The column of the horizontal axis, and those that are drawn over it. */
+  readonly x: { readonly title: string; readonly column: number };
+  readonly series: readonly { readonly title: string; readonly column: number }[];
+  /** The first and the last row, from 0. */
+  readonly rows: readonly [number, number];
+  readonly logarithmic: boolean;
+  /** The upper left cell. */
+  readonly at: { readonly row: number; readonly column: number };
+}
+
 /** One sheet: rows of cells from the first row and column on. */
 export interface Sheet {
   readonly name: string;
@@ -25,6 +38,7 @@ export interface Sheet {
   /** Rows and columns that stay where they are as one moves on. */
   readonly frozen: { readonly rows: number; readonly columns: number };
   readonly rules?: readonly SheetRule[];
+  readonly charts?: readonly SheetChart[];
   /** Not to be seen unless one knows of it. */
   readonly hidden?: boolean;
 }

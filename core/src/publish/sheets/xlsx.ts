@@ -1,5 +1,15 @@
 import { type Cell, type CellStyle, type WriteSheet, writeXlsx } from 'hucre/xlsx';
-import { cellAddress, type CellKind, type Sheet, type SheetCell, type Workbook } from './workbook.ts';
+import {
+  cellAddress,
+  type CellKind,
+  columnLetters,
+  type Sheet,
+  type SheetCell,
+  type SheetChart,
+  type Workbook,
+} from './workbook.ts';
+
+type WriteChart = NonNullable<WriteSheet['charts']>[number];
 
 const INPUT = 'FFF1C2';
 const HEAD = 'E9EDF0';
@@ -17,7 +27,8 @@ const STYLES: Readonly<Record<CellKind, CellStyle>> = {
   head: { font: { bold: true }, ...filled(HEAD) },
   count: { numFmt: '0' },
   input: filled(INPUT),
-  value: { numFmt: '0.0000000000' },
+  // as many digits as the column has room for, with an exponent where that is shorter
+  value: {},
   error: { numFmt: '0.000E+00' },
   order: { numFmt: '0.000' },
 };
@@ -35,8 +46,45 @@ function cellOf({ content, kind }: SheetCell): Partial<Cell> {
   return { value: result, formula, formulaResult: result, style };
 }
 
+/** Cells that a chart is wide and high. */
+const [CHART_COLUMNS, CHART_ROWS] = [7, 18];
+
+function chartOf(sheet: string, { title, x, series, rows, logarithmic, at }: SheetChart): WriteChart {
+  const [first, last] = rows;
+  const range = (column: number): string => {
+    const letters = columnLetters(column);
+    return `'${sheet}'!$${letters}$${first + 1}:$${letters}$${last + 1}`;
+  };
+  const scale = logarithmic ? { scale: { logBase: 10 } } : {};
+  return {
+    type: 'scatter',
+    title,
+    series: series.map((one) => ({
+      name: one.title,
+      values: range(one.column),
+      categories: range(x.column),
+      marker: { symbol: 'circle', size: 4 },
+    })),
+    anchor: {
+      from: { row: at.row, col: at.column },
+      to: { row: at.row + CHART_ROWS, col: at.column + CHART_COLUMNS },
+    },
+    scatterStyle: 'marker',
+    legend: series.length > 1 ? 'bottom' : false,
+    axes: { x: { title: x.title, ...scale }, y: scale },
+  };
+}
+
 /** A sheet for the writers of files. */
-export function sheetOf({ name, widths, rows, frozen, rules = [], hidden = false }: Sheet): WriteSheet {
+export function sheetOf({
+  name,
+  widths,
+  rows,
+  frozen,
+  rules = [],
+  charts = [],
+  hidden = false,
+}: Sheet): WriteSheet {
   const cells = new Map<string, Partial<Cell>>();
   rows.forEach((row, i) =>
     row.forEach((cell, j) => {
@@ -50,6 +98,7 @@ export function sheetOf({ name, widths, rows, frozen, rules = [], hidden = false
     cells,
     freezePane: frozen,
     veryHidden: hidden,
+    charts: charts.map((chart) => chartOf(name, chart)),
     conditionalRules: rules.map(({ cells: range, formula, kind }, i) => ({
       type: 'expression',
       priority: i + 1,
