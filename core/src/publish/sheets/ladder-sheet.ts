@@ -13,6 +13,7 @@ import {
   type NamedCell,
   type Sheet,
   type SheetCell,
+  type SheetChart,
 } from './workbook.ts';
 
 export const LADDER_SHEET = 'Ladder';
@@ -91,6 +92,22 @@ export interface LadderOptions {
   readonly errorTitle: string;
   /** What is said of the step sizes that have no sheet. */
   readonly left: readonly string[];
+}
+
+/** The chart of the errors over the step sizes, on logarithmic axes, below the table and its notes. */
+function errorChart(
+  title: string,
+  column: number,
+  { rungs, notes }: { readonly rungs: number; readonly notes: number },
+): SheetChart {
+  return {
+    title,
+    x: { title: 'h', column: H_COLUMN },
+    series: [{ title, column }],
+    rows: [FIRST, FIRST + rungs - 1],
+    logarithmic: true,
+    at: { row: FIRST + rungs + notes + 2, column: 1 },
+  };
 }
 
 /** The sheet of the ladder: values at the end, errors, ratios and orders as formulas over the sheets of the runs. */
@@ -181,16 +198,7 @@ export function ladderSheet({
       charts:
         error === null || rungs.length < 2
           ? []
-          : [
-              {
-                title: errorTitle,
-                x: { title: 'h', column: H_COLUMN },
-                series: [{ title: errorTitle, column: errorColumn }],
-                rows: [FIRST, FIRST + rungs.length - 1],
-                logarithmic: true,
-                at: { row: FIRST + rungs.length + left.length + 2, column: 1 },
-              },
-            ],
+          : [errorChart(errorTitle, errorColumn, { rungs: rungs.length, notes: left.length })],
     },
     names: rungs.flatMap(({ run }, i) => [
       { name: run.h, sheet: LADDER_SHEET, row: FIRST + i, column: H_COLUMN },
