@@ -21,6 +21,8 @@ test.each([
   ['columns of a spreadsheet, with a comma for the point', 'time\tlevel\n0\t4\n0,5\t3,65'],
   ['semicolons, blank lines and remarks', '# by hand\n\n0; 4\n0,5; 3,65\n'],
   ['spaces', '0 4\n5e-1   3.65'],
+  ['a head with a unit', 't (h)\tlevel (m)\n0\t4\n0.5\t3.65'],
+  ['a unit behind a slash', 't / h;level / m\n0;4\n0,5;3,65'],
   ['quotes', '"t","level"\n"0","4"\n".5","3.65"'],
 ])('%s is read', (_, text) => {
   expect(read(text, ['level'])).toEqual({ ok: true, series: LEVEL, spacing: null });

@@ -84,11 +84,11 @@ export function readMeasured(text: string, of: MeasuredOf): MeasuredReading {
   const head = fieldsOf(lines[first] ?? '', separator);
   const hasHead = head.some(({ text: field }) => field !== '' && Number.isNaN(numberOf(field, commaIsPoint)));
   const names = hasHead
-    ? head.slice(1).map(({ text: field }) => field)
+    ? head.slice(1).map(({ text: field }) => componentIn(field, components))
     : components.slice(0, head.length - 1);
   if (hasHead)
     head.slice(1).forEach(({ text: field, column }) => {
-      if (!components.includes(field))
+      if (!components.includes(componentIn(field, components)))
         complain(
           first + 1,
           column,
@@ -143,6 +143,13 @@ export function readMeasured(text: string, of: MeasuredOf): MeasuredReading {
   };
 }
 
+/** The component of a heading, which may have a unit behind it: `level (m)`, `level [m]`, `level / m`, `level in m`. */
+function componentIn(heading: string, components: readonly string[]): string {
+  if (components.includes(heading)) return heading;
+  const plain = heading.replace(/\s*(?:\([^()]*\)|\[[^[\]]*\]|\/\s*\S+|\s+in\s+\S+)\s*$/, '');
+  return components.includes(plain) ? plain : heading;
+}
+
 /** Whether a line holds something that is to be read. */
 function isRead(line: string): boolean {
   return line.trim() !== '' && !line.trimStart().startsWith('#');
@@ -158,7 +165,9 @@ function readColumn(lines: readonly string[], { components, start, end }: Measur
   const used = lines.flatMap((line, i) => (isRead(line) ? [{ text: line.trim(), line: i + 1 }] : []));
   const [head] = used;
   const hasHead = head !== undefined && Number.isNaN(numberOf(head.text, true));
-  const component = hasHead ? head.text.replace(/^"(.*)"$/, '$1') : (components[0] ?? '');
+  const component = hasHead
+    ? componentIn(head.text.replace(/^"(.*)"$/, '$1'), components)
+    : (components[0] ?? '');
   const fault = (line: number, text: string, message: string): MeasuredReading => ({
     ok: false,
     errors: [{ line, column: 1, length: Math.max(1, text.length), message }],

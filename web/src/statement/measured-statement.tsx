@@ -1,5 +1,5 @@
 import { LONGEST_MEASURED, type MeasuredOf, readMeasured } from '@schritt/core/document';
-import { counted, short } from '@schritt/core/text';
+import { counted, Refusal, short } from '@schritt/core/text';
 import { Button, Input, Upload } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 
@@ -13,14 +13,34 @@ interface MeasuredStatementProps {
 /** Errors that are reported at a time. */
 const TOLD = 3;
 
-/** Measured points to draw beside the solution: columns pasted from a spreadsheet, or a file of CSV. */
+/** The text of a file of data: of a spreadsheet its first sheet with numbers. */
+async function textOfFile(
+  file: File,
+): Promise<{ readonly ok: true; readonly text: string } | { readonly ok: false; readonly why: string }> {
+  const format = /\.(xlsx|ods)$/i.exec(file.name)?.[1]?.toLowerCase();
+  if (format !== 'xlsx' && format !== 'ods') return { ok: true, text: await file.text() };
+  const { sheetText } = await import('@schritt/core/sheets');
+  try {
+    return { ok: true, text: await sheetText(new Uint8Array(await file.arrayBuffer()), format) };
+  } catch (thrown) {
+    if (thrown instanceof Refusal) return { ok: false, why: thrown.message };
+    throw thrown;
+  }
+}
+
+/** Measured points to draw beside the solution: columns pasted from a spreadsheet, or a file of CSV or a spreadsheet. */
 export function MeasuredStatement({ measured, of, onChange }: MeasuredStatementProps): ReactNode {
   const { components } = of;
   const [open, setOpen] = useState(false);
   const reading = useMemo(() => readMeasured(measured ?? '', of), [measured, of]);
   const points = reading.ok ? reading.series.reduce((sum, { points: own }) => sum + own.length, 0) : 0;
   const change = (text: string): void => onChange(text.trim() === '' ? undefined : text);
-  const load = async (file: File): Promise<void> => change((await file.text()).slice(0, LONGEST_MEASURED));
+  const [fault, setFault] = useState<string | null>(null);
+  const load = async (file: File): Promise<void> => {
+    const read = await textOfFile(file);
+    setFault(read.ok ? null : read.why);
+    if (read.ok) change(read.text.slice(0, LONGEST_MEASURED));
+  };
   if (!open)
     return measured === undefined ? (
       <Button size="small" type="text" onClick={() => setOpen(true)}>
@@ -64,9 +84,14 @@ export function MeasuredStatement({ measured, of, onChange }: MeasuredStatementP
           ))}
         </ul>
       )}
+      {fault !== null && (
+        <p className="wrong" role="status">
+          {fault}
+        </p>
+      )}
       <div className="measured-buttons">
         <Upload
-          accept=".csv,.tsv,.txt,text/csv,text/plain"
+          accept=".csv,.tsv,.txt,.xlsx,.ods,text/csv,text/plain"
           aria-label="Data file"
           showUploadList={false}
           beforeUpload={(file) => {
