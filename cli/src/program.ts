@@ -122,7 +122,10 @@ program
   .option('--method <title>', 'which method of the study')
   .option('--h <size>', 'step size: a number or an expression such as pi/8')
   .option('--steps <count>', 'number of steps instead of a step size')
-  .option('--columns <names>', 'columns of the step table by name, separated by commas')
+  .option(
+    '--columns <names>',
+    'columns by name, separated by commas: of the step table, or error, ratio, order, digits, rounding, evaluations, value',
+  )
   .option('--every <count>', 'print every k-th grid point')
   .option('--digits <count>', 'significant digits (default: all digits)')
   .option('--bom', 'UTF-8 BOM before CSV (for spreadsheet programs)')

@@ -55,7 +55,15 @@ export {
   type ExportRequest,
 } from './publish/export-study.ts';
 export { rowTable } from './publish/tables/row-table.ts';
-export { STUDY_TABLES, type StudyTable, studyTable } from './publish/tables/study-tables.ts';
+export {
+  RUNG_COLUMNS,
+  type RungColumn,
+  rungColumnsOf,
+  STUDY_TABLES,
+  type StudyTable,
+  studyTable,
+  USUAL_RUNG_COLUMNS,
+} from './publish/tables/study-tables.ts';
 export { isTableFormat, TABLE_FORMATS, TABLE_LABELS, type TableFormat } from './publish/tables/table.ts';
 export { writeTable } from './publish/tables/table-formats.ts';
 export { texDocument, texText } from './publish/tables/tex-text.ts';

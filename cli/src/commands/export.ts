@@ -7,6 +7,7 @@ import {
   everyOf,
   isTableFormat,
   rowTable,
+  rungColumnsOf,
   studyReport,
   studyTable,
   exportStudy,
@@ -68,7 +69,11 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
   if (isStudyTable(what)) {
     if (!isTableFormat(format)) return;
     const report = studyReport(document.title, study.problem, withProgress(studySteps(study)));
-    yield writeTable(studyTable(report, what, digitsOf(options)), format, { mark: bom, part, comma });
+    yield writeTable(studyTable(report, what, digitsOf(options), rungColumnsOf(options)), format, {
+      mark: bom,
+      part,
+      comma,
+    });
     return;
   }
   if (what === 'rows' && format === 'csv') {

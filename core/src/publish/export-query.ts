@@ -89,7 +89,7 @@ const OF_TABLE = ['digits', 'bom', 'comma', 'part'] as const;
 
 /** The options that each kind of export has. */
 const OPTIONS_OF: Readonly<Record<RunExport | StudyTable, readonly (keyof ExportQuery)[]>> = {
-  rungs: OF_TABLE,
+  rungs: [...OF_TABLE, 'columns'],
   cost: OF_TABLE,
   comparison: OF_TABLE,
   rows: [...OF_TABLE, ...OF_RUN, 'columns', 'every'],

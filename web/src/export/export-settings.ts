@@ -9,6 +9,8 @@ import {
   QUESTION_LABELS,
   type QuestionFormat,
   type QuestionKind,
+  type RungColumn,
+  USUAL_RUNG_COLUMNS,
   type PlotInk,
   type PlotName,
   type PlotSize,
@@ -51,6 +53,8 @@ export interface ExportSettings {
   readonly language: LanguageName;
   /** Significant digits of tables; null for whole doubles. */
   readonly digits: number | null;
+  /** Columns of the table of step sizes. */
+  readonly rungColumns: readonly RungColumn[];
   /** Columns of rows by their names, with commas between them; '' for all. */
   readonly columns: string;
   /** every k-th grid point has a row. */
@@ -81,6 +85,7 @@ export const FIRST: ExportSettings = {
   table: 'csv',
   language: 'py',
   digits: null,
+  rungColumns: USUAL_RUNG_COLUMNS,
   columns: '',
   every: 1,
   mark: false,

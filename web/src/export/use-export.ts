@@ -21,14 +21,14 @@ const NOTHING: ExportOutcome = { text: null, bytes: null, still: null, why: null
 /** Tables of the study from the numbers of the page; everything else from a worker, drawn here where it is a plot. */
 export function useExport(choice: ExportSettings, method: number): ExportOutcome {
   const { good, results, study, chosen, view } = useStudyState('good', 'results', 'study', 'chosen', 'view');
-  const { what, table, digits, mark, comma, part } = choice;
+  const { what, table, digits, mark, comma, part, rungColumns } = choice;
   const problem = good.problem.good?.value ?? null;
   const isOwn = what === 'rungs' || what === 'cost' || what === 'comparison';
   const own = useMemo(() => {
     if (!isOwn || results.value === null || problem === null) return null;
     const report = studyReport(study.title, problem, results.value.result);
-    return writeTable(studyTable(report, what, digits), table, { mark, comma, part });
-  }, [isOwn, results.value, problem, study.title, what, table, digits, mark, comma, part]);
+    return writeTable(studyTable(report, what, digits, rungColumns), table, { mark, comma, part });
+  }, [isOwn, results.value, problem, study.title, what, table, digits, mark, comma, part, rungColumns]);
   const h = chosen.grid?.wished ?? null;
   const { document }: { readonly document: StudyDocument | null } = good;
   const { n } = view;

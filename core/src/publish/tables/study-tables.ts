@@ -1,5 +1,6 @@
 import type { CsvCell } from '../csv.ts';
 import { type RungReport, type StudyReport } from '../study-report.ts';
+import { Refusal } from '../../text/refusal.ts';
 import { column, type Column, type Table } from './table.ts';
 
 /** What a table of rungs can have of every method. */
@@ -13,6 +14,24 @@ export const RUNG_COLUMNS = [
   'value',
 ] as const;
 export type RungColumn = (typeof RUNG_COLUMNS)[number];
+
+/** What it has where nothing is said. */
+export const USUAL_RUNG_COLUMNS: readonly RungColumn[] = ['error', 'ratio', 'order'];
+
+/**
+ * The columns of a table of step sizes that are asked for, by name.
+ *
+ * @throws Refusal for a name that is none
+ * @example rungColumnsOf({ columns: 'error, value' }) // ['error', 'value']
+ */
+export function rungColumnsOf({ columns }: { readonly columns?: string }): readonly RungColumn[] {
+  if (columns === undefined) return USUAL_RUNG_COLUMNS;
+  return columns.split(',').map((text) => {
+    const found = RUNG_COLUMNS.find((known) => known === text.trim());
+    if (found !== undefined) return found;
+    throw new Refusal('form', `columns takes ${RUNG_COLUMNS.join(', ')}, not ${text.trim()}`);
+  });
+}
 
 const COLUMNS: Readonly<Record<Exclude<RungColumn, 'value'>, Column>> = {
   error: column('error', null, 4),
@@ -42,7 +61,7 @@ function cellsOf(
 /** Rungs down, methods across: h, N, and of every method what is chosen. */
 export function rungTable(
   report: StudyReport,
-  kinds: readonly RungColumn[] = ['error', 'ratio', 'order'],
+  kinds: readonly RungColumn[] = USUAL_RUNG_COLUMNS,
   digits: number | null = null,
 ): Table {
   const [first] = report.methods;
@@ -124,10 +143,15 @@ export type StudyTable = (typeof STUDY_TABLES)[number];
  *
  * @example studyTable(report, 'rungs').rows.length // 3
  */
-export function studyTable(report: StudyReport, what: StudyTable, digits: number | null = null): Table {
+export function studyTable(
+  report: StudyReport,
+  what: StudyTable,
+  digits: number | null = null,
+  kinds: readonly RungColumn[] = USUAL_RUNG_COLUMNS,
+): Table {
   switch (what) {
     case 'rungs':
-      return rungTable(report, undefined, digits);
+      return rungTable(report, kinds, digits);
     case 'cost':
       return costTable(report);
     case 'comparison':

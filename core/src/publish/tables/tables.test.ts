@@ -10,7 +10,7 @@ import { rowsOf } from '../../run/rows.ts';
 import { runStudy } from '../../study/run-study.ts';
 import { studyReport } from '../study-report.ts';
 import { rowTable } from './row-table.ts';
-import { comparisonTable, costTable, rungTable } from './study-tables.ts';
+import { comparisonTable, costTable, rungColumnsOf, rungTable, studyTable } from './study-tables.ts';
 import { column, type Table } from './table.ts';
 import { writeTable } from './table-formats.ts';
 
@@ -205,3 +205,15 @@ test('pdflatex sets the tables as they stand, whatever their titles', () => {
     rmSync(folder, { recursive: true });
   }
 }, 60_000);
+
+test('the table of step sizes has the columns that are asked for, values at the end among them', () => {
+  const study = thermistor();
+  const report = studyReport('Probe', study.problem, runStudy(study));
+  const table = studyTable(report, 'rungs', null, rungColumnsOf({ columns: 'value, error' }));
+  expect(table.columns.map(({ title }) => title)).toEqual(['h', 'N', 'p', 'error', 'p', 'error']);
+  expect(table.rows[0]?.slice(2, 4)).toEqual([
+    report.methods[0]?.rungs[0]?.values['p'],
+    report.methods[0]?.rungs[0]?.error,
+  ]);
+  expect(() => rungColumnsOf({ columns: 'slope' })).toThrow('columns takes error, ratio, order');
+});
