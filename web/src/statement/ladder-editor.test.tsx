@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import type { Ladder } from '@schritt/core/study';
-import { fireEvent, render, screen } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { LadderEditor } from './ladder-editor.tsx';
 
 class NoObserver {
@@ -27,6 +27,8 @@ beforeAll(() => {
     }),
   });
 });
+
+beforeEach(() => window.sessionStorage.clear());
 
 function open(ladder: Ladder): { readonly field: HTMLElement; readonly onChange: jest.Mock } {
   const onChange = jest.fn();
@@ -99,4 +101,20 @@ test('one rung more at the fine end', () => {
   render(<LadderEditor ladder={{ sizes: [0.5, 0.1] }} onChange={onChange} />);
   fireEvent.click(screen.getByRole('button', { name: '+ halve h' }));
   expect(onChange).toHaveBeenCalledWith({ sizes: [0.5, 0.1, 0.02] });
+});
+
+test('what cannot be read is there again after the page was left; what was read or discarded is not', () => {
+  const first = open({ sizes: [0.5] });
+  fireEvent.change(first.field, { target: { value: '0.5, x' } });
+  cleanup();
+  render(<LadderEditor ladder={{ sizes: [0.5] }} onChange={jest.fn()} />);
+  expect(screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Step sizes' }).value).toBe('0.5, x');
+  expect(screen.getByRole('alert').textContent).toContain('unchanged: h = 0.5');
+  fireEvent.click(screen.getByRole('button', { name: 'Discard' }));
+  cleanup();
+  const again = open({ sizes: [0.5] });
+  fireEvent.change(again.field, { target: { value: '0.5, 0.25' } });
+  cleanup();
+  render(<LadderEditor ladder={{ sizes: [0.5] }} onChange={jest.fn()} />);
+  expect(screen.queryByRole('textbox')).toBeNull();
 });

@@ -1,8 +1,9 @@
 import { attempt } from '@schritt/core/text';
 import type { Ladder } from '@schritt/core/study';
 import { Button, Input, Segmented } from 'antd';
-import { type ReactNode, useState } from 'react';
+import type { ReactNode } from 'react';
 import { withFinerRung } from '../state/working-study.ts';
+import { useLadderDraft } from './ladder-draft.ts';
 import { formOf, type LadderEntry, ladderText, readLadder } from './ladder-text.ts';
 import './ladder-editor.css';
 
@@ -30,7 +31,7 @@ export function LadderEditor({
   readonly ladder: Ladder;
   readonly onChange: (ladder: Ladder) => void;
 }): ReactNode {
-  const [draft, setDraft] = useState<{ readonly form: LadderEntry; readonly text: string } | null>(null);
+  const [draft, setDraft] = useLadderDraft(({ form, text }) => attempt(() => readLadder(form, text)).ok);
   const tryText = (form: LadderEntry, text: string): void => {
     setDraft({ form, text });
     const reading = attempt(() => readLadder(form, text));
