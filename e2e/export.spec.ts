@@ -43,7 +43,7 @@ test('what cannot be exported says why', async ({ page }) => {
   await page.getByRole('button', { name: 'Export' }).click();
   await choose(page, 'What to export', 'Live spreadsheet');
   await expect(page.getByRole('dialog').getByRole('status')).toContainText(
-    'a live spreadsheet has at most 8 components, and this problem has 200',
+    'a live spreadsheet has at most 50 components, and this problem has 200',
   );
   await expect(page.getByRole('button', { name: 'Download' })).toBeDisabled();
 });

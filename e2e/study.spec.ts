@@ -50,13 +50,13 @@ test('errors stand at their places as one types, and the last good result stays'
   await openStudy(page, 'Battery of the weather station');
   const good = await cells(rows(page).nth(1));
   await page.getByRole('button', { name: 'Edit the problem' }).click();
-  await typeText(page, 'the problem', "c' = -a*c + sin t\na = 0,8\nc(0) = 1\n0 <= t <= 3\n");
+  await typeText(page, 'the problem', "c' = -a*c + sin t/2\na = 0,8\nc(0) = 1\n0 <= t <= 3\n");
   const errors = page.getByRole('list', { name: 'Errors in the problem' }).getByRole('listitem');
   await expect(errors).toHaveText([
-    '1:13 sin needs its argument in brackets: write sin(t)Replace with sin(t)',
+    '1:13 sin without brackets is ambiguous here: write sin(t)/2 or sin(t/2)Replace with sin(t)/2Replace with sin(t/2)',
     '2:5 use a decimal point, not a comma: write 0.8Replace with 0.8',
   ]);
-  await expect(page.locator('.cm-lintRange-error')).toHaveText(['sin', '0,8']);
+  await expect(page.locator('.cm-lintRange-error')).toHaveText(['sin t/2', '0,8']);
   expect(await cells(rows(page).nth(1))).toEqual(good);
 
   await page.getByRole('button', { name: 'Done' }).click();

@@ -16,6 +16,11 @@ export interface ExportOutcome {
   readonly why: string | null;
 }
 
+/** What was drawn, and of which kind it is. */
+interface DrawnOf extends Drawn {
+  readonly what: ExportSettings['what'];
+}
+
 const NOTHING: ExportOutcome = { text: null, bytes: null, still: null, why: null };
 
 /** Tables of the study from the numbers of the page; everything else from a worker, drawn here where it is a plot. */
@@ -32,7 +37,7 @@ export function useExport(choice: ExportSettings, method: number): ExportOutcome
   const h = chosen.grid?.wished ?? null;
   const { document }: { readonly document: StudyDocument | null } = good;
   const { n } = view;
-  const ask = useMemo((): Ask<Drawn> | null => {
+  const ask = useMemo((): Ask<DrawnOf> | null => {
     if (isOwn || document === null || (h === null && isOfStep(choice))) return null;
     const request = exportRequestOf(study.title, choice, { method, h: h ?? 1, n });
     if (request === null) return null;
@@ -40,12 +45,13 @@ export function useExport(choice: ExportSettings, method: number): ExportOutcome
       const file = await computer.ask('taken', { document, request }, progress);
       // what draws is loaded when it is first wanted
       const { drawn } = await import('./drawn.ts');
-      return drawn(file, choice);
+      return { ...(await drawn(file, choice)), what };
     };
   }, [isOwn, document, h, choice, method, n, study.title]);
   const { value, part: underWay, why } = useComputed(ask);
   if (isOwn) return { ...NOTHING, text: own, why: own === null ? 'the study has no results yet' : null };
   if (why !== null) return { ...NOTHING, why };
   if (ask === null) return { ...NOTHING, why: h === null ? 'no step size is chosen' : 'a text has errors' };
-  return underWay === null && value !== null ? { ...value, why: null } : NOTHING;
+  // the last value may be that of another kind
+  return underWay === null && value?.what === what ? { ...value, why: null } : NOTHING;
 }

@@ -143,20 +143,25 @@ function texGroups(groups: readonly ColumnGroup[], wide: readonly boolean[]): re
   ];
 }
 
-/** Characters that a line of text has room for: upright, and turned by a right angle. */
-const [UPRIGHT, TURNED] = [82, 118];
+/** Points that a page of a document has room for: upright, and turned by a right angle. */
+const [UPRIGHT, TURNED] = [495, 675];
+/** Points of a digit or letter of 10 point type, of a power of ten with its sign, and between two columns. */
+const [LETTER, POWER, BETWEEN] = [5, 18, 12];
 
-/** About how many characters a column is wide in print. */
+/** About how many points a column is wide in print. */
 function texWidth(table: Table, i: number): number {
   const of = table.columns[i];
   if (of === undefined) return 0;
   const cells = table.rows.map((row) => {
     const value = row[i] ?? null;
-    if (typeof value !== 'number') return cellText(value, of).length;
+    if (typeof value !== 'number') return LETTER * cellText(value, of).length;
     const { mantissa, exponent } = numberParts(value, of.digits);
-    return mantissa.length + (exponent === null ? 0 : 4 + String(exponent).length * 0.7);
+    const power = exponent === null ? 0 : POWER + 4 * String(exponent).length;
+    // a point is half as wide as a digit
+    return LETTER * mantissa.length - (mantissa.includes('.') ? LETTER / 2 : 0) + power;
   });
-  return 3 + cells.reduce((most, width) => Math.max(most, width), of.tex === null ? of.title.length : 2);
+  const head = of.tex === null ? LETTER * of.title.length : 2 * LETTER;
+  return BETWEEN + cells.reduce((most, width) => Math.max(most, width), head);
 }
 
 /** A table in parts that are as wide as `room`: each repeats the first column, and groups stay whole where they can. */

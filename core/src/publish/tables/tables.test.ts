@@ -94,7 +94,7 @@ test('a table of LaTeX that is wider than the page is turned, and parted where i
   const environments = (table: Table): readonly string[] =>
     [...writeTable(table, 'tex').matchAll(/\\begin\{(table|sidewaystable)\}/g)].map(([, name]) => name!);
   expect(environments(wide(1))).toEqual(['table']);
-  expect(environments(wide(3))).toEqual(['sidewaystable']);
+  expect(environments(wide(4))).toEqual(['sidewaystable']);
   expect(environments(wide(6))).toEqual(['sidewaystable', 'sidewaystable']);
   const text = writeTable(wide(6), 'tex');
   // every number is there once, and the step size in each part
