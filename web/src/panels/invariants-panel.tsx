@@ -33,7 +33,8 @@ export function InvariantsPanel(): ReactNode {
       count: Math.floor(steps / every) + 1,
       every,
       points: null,
-      components: [0], stages: false,
+      components: [0],
+      stages: false,
     };
   }, [h, name, steps]);
   const side = useSide(good.document, window);
