@@ -12,7 +12,7 @@ export function shownComponents({ curves, component }: RunView, together: boolea
   return together ? curves.components.map((_, j) => j) : [component];
 }
 
-/** Whether colours tell components: a method or a step size is told by colour where there are several of them. */
+/** Whether colours distinguish components; with several methods or step sizes they distinguish those. */
 function isOfComponents({ runs }: RunView, components: readonly number[]): boolean {
   return components.length > 1 && runs.length === 1;
 }
@@ -146,7 +146,7 @@ export function solutionPlot(
   const name = components.length > 1 ? '' : (curves.components[components[0] ?? 0] ?? '');
   const notes = namesAtEnds(view, components);
   const points = measuredSeries(view, components, measured);
-  // colours tell the components of one run, so its marker is in ink
+  // colours distinguish the components of one run, so its marker is in ink
   const told: RunView = isOfComponents(view, components)
     ? { ...view, runs: view.runs.map((run) => ({ ...run, mark: { ...run.mark, color: view.palette.ink } })) }
     : view;

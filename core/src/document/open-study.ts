@@ -5,6 +5,7 @@ import { parseProblem } from '../problem/parse-problem.ts';
 import { errorChoice } from '../study/runs/error-choice.ts';
 import { presentLadder } from '../study/runs/ladder.ts';
 import type { Study, StudyMethod } from '../study/runs/study.ts';
+import { Refusal } from '../text/refusal.ts';
 import type { StudyDocument } from './document.ts';
 
 /** Errors of one text of a study: the problem, or the method at an index. */
@@ -50,4 +51,16 @@ export function openStudy(document: StudyDocument): OpenedStudy {
       },
     },
   };
+}
+
+/**
+ * A study whose texts are expected to have no errors.
+ *
+ * @throws Refusal with the first error of its texts
+ */
+export function studyOrRefusal(document: StudyDocument): Study {
+  const opened = openStudy(document);
+  if (opened.ok) return opened.study;
+  const [first] = opened.errors.flatMap(({ errors }) => errors);
+  throw new Refusal('form', first?.message ?? 'the study has errors');
 }

@@ -42,6 +42,17 @@ export interface ProblemTex {
   readonly given: readonly string[];
 }
 
+/** The lines that state a problem: its equations, what is given, initial values and interval, without exact solutions. */
+export function statementLines({
+  equations,
+  given,
+  parameters,
+  initial,
+  interval,
+}: ProblemTex): readonly string[] {
+  return [...equations, ...given, ...parameters, ...initial, interval].filter((line) => line !== '');
+}
+
 /**
  * The statements of a problem in TeX, sorted by what they say.
  *

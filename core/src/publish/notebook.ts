@@ -1,6 +1,7 @@
 import type { StudyDocument } from '../document/document.ts';
 import { methodTex } from '../method/tex-method.ts';
-import { aligned, problemTex } from '../problem/tex-problem.ts';
+import { hasExact } from '../problem/problem.ts';
+import { aligned, problemTex, statementLines } from '../problem/tex-problem.ts';
 import { runStudy } from '../study/run-study.ts';
 import type { Study } from '../study/runs/study.ts';
 import { stepSizeText } from '../text/number-text.ts';
@@ -24,16 +25,14 @@ function formulas(lines: readonly string[]): readonly string[] {
 }
 
 function statement(title: string, { problem }: Study, name: string, text: readonly string[]): NotebookCell {
-  const { equations, initial, interval, exact, parameters, given } = problemTex(problem, '&=');
+  const tex = problemTex(problem, '&=');
   return {
     kind: 'markdown',
     lines: [
       `# ${markdownText(title)}`,
       '',
-      ...formulas(
-        [...equations, ...given, ...parameters, ...initial, interval].filter((line) => line !== ''),
-      ),
-      ...(exact.length === 0 ? [] : ['Exact solution', '', ...formulas(exact)]),
+      ...formulas(statementLines(tex)),
+      ...(tex.exact.length === 0 ? [] : ['Exact solution', '', ...formulas(tex.exact)]),
       `## ${markdownText(name)}`,
       '',
       ...formulas(text),
@@ -53,7 +52,6 @@ function runCells(
   components: readonly string[],
 ): readonly NotebookCell[] {
   const point = `n, t, ${vectors}`;
-  const hasExact = study.problem.blocks.every(({ exact }) => exact !== null);
   return [
     code([
       `steps, h = steps_for(${h})`,
@@ -72,7 +70,7 @@ function runCells(
       'plt.legend()',
       'plt.show()',
     ]),
-    ...(hasExact
+    ...(hasExact(study.problem)
       ? [
           code([
             'sizes, errors = [], []',

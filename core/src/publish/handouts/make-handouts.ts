@@ -1,5 +1,5 @@
 import type { StudyDocument } from '../../document/document.ts';
-import { openStudy } from '../../document/open-study.ts';
+import { studyOrRefusal } from '../../document/open-study.ts';
 import { exactCheckSentence } from '../../problem/check-exact.ts';
 import { layGrid, type GridRequest } from '../../run/grid.ts';
 import { exactCheck } from '../../study/judge/exact-check.ts';
@@ -39,13 +39,6 @@ export interface Handouts {
   readonly keys: Keys | null;
 }
 
-function opened(document: StudyDocument): Study {
-  const study = openStudy(document);
-  if (study.ok) return study.study;
-  const [first] = study.errors.flatMap(({ errors }) => errors);
-  throw new Refusal('form', first?.message ?? 'the study has errors');
-}
-
 /**
  * Makes sheets for students of a study: one, or one a student with other numbers in the problem. The same seed gives
  * the same sheets again.
@@ -67,7 +60,7 @@ export function makeHandouts(document: StudyDocument, request: HandoutRequest): 
           };
     return makeHandout(study, { of, title, task, blanks, digits, plot }, number);
   };
-  const first = opened(document);
+  const first = studyOrRefusal(document);
   const choices = parseChoices(request.choices);
   if (choices.length === 0) return { handouts: [make(trusted(first), null)], keys: null };
   const variants = variantsOf(choices, request.sheets, request.seed);
@@ -76,7 +69,7 @@ export function makeHandouts(document: StudyDocument, request: HandoutRequest): 
     const text = withVariant(first.problem, variant);
     try {
       return complete(
-        make(trusted(opened({ ...document, problem: { ...document.problem, text } })), i + 1),
+        make(trusted(studyOrRefusal({ ...document, problem: { ...document.problem, text } })), i + 1),
         usual,
       );
     } catch (thrown) {

@@ -11,14 +11,9 @@ import {
   stepOutputs,
 } from './routines.ts';
 import { holds, indentedBy } from './scripted.ts';
-import { BY_NAME, decimal, LIKE_C, shifted } from './writing-parts.ts';
+import { BY_NAME, decimal, LIKE_C, nested, shifted } from './writing-parts.ts';
 import type { CodeLine, ProgramParts, StepRoutine, Writing } from './language.ts';
 import { signedBy } from './signed.ts';
-
-/** Min and max of many as calls of two. */
-function nested(name: string, inputs: readonly string[]): string {
-  return inputs.slice(1).reduce((left, right) => `${name}(${left}, ${right})`, inputs[0] ?? '');
-}
 
 const C_NAMES: Readonly<Record<string, string>> = {
   ln: 'log',

@@ -1,7 +1,7 @@
 import { atom } from '../../formula/printer.ts';
 import { headNotes } from './notes.ts';
 import { JAVASCRIPT_WORDS } from './reserved-words.ts';
-import { type Assignments, componentTexts } from './routines.ts';
+import { type Assignments, componentTexts, pointNames } from './routines.ts';
 import {
   advanceLines,
   beginLines,
@@ -196,7 +196,7 @@ function errorLines({ exact, size, step }: ProgramParts, components: readonly st
 function mainLines(parts: ProgramParts, components: readonly string[]): readonly string[] {
   const { exact, steps, h, independent, step, components: names } = parts;
   const values = components.map((name) => `\${digits(${name})}`).join(',');
-  const point = `[n, t, ${step.vectors.join(', ')}]`;
+  const point = `[${pointNames(parts).join(', ')}]`;
   return [
     ...routine('digits(x)', ['return Number.isFinite(x) ? x.toExponential(16) : String(x);']),
     ...routine('main(sizes)', [

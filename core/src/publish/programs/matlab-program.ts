@@ -11,7 +11,7 @@ import {
   type Script,
   stepRoutines,
 } from './scripted.ts';
-import { countedFromOne, shifted } from './writing-parts.ts';
+import { countedFromOne, nested, shifted } from './writing-parts.ts';
 import type { CodeLine, Condition, ProgramParts, Writing } from './language.ts';
 import { signedBy } from './signed.ts';
 
@@ -32,11 +32,6 @@ const MATLAB_NAMES: Readonly<Record<string, string>> = {
   cbrt: 'cube_root',
 };
 const BECOMES_COMPLEX: ReadonlySet<string> = new Set(['asin', 'acos', 'log10', 'log2']);
-
-/** Min and max of many as calls of two. */
-function nested(name: string, inputs: readonly string[]): string {
-  return inputs.slice(1).reduce((left, right) => `${name}(${left}, ${right})`, inputs[0] ?? '');
-}
 
 /** How the language writes the parts of a formula. */
 export const MATLAB: Writing = {

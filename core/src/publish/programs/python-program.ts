@@ -1,7 +1,7 @@
 import { atom } from '../../formula/printer.ts';
 import { headNotes, MAX_PLOTTED } from './notes.ts';
 import { PYTHON_WORDS } from './reserved-words.ts';
-import { componentTexts } from './routines.ts';
+import { componentTexts, pointNames } from './routines.ts';
 import {
   advanceLines,
   beginLines,
@@ -196,8 +196,9 @@ const ORDER = routine('order_of(last, h, error)', [
 ]);
 
 /** Lines that draw the run by matplotlib, as comments. */
-function plotLines({ step, components }: ProgramParts, texts: readonly string[]): readonly string[] {
-  const point = ['n', 't', ...step.vectors].join(', ');
+function plotLines(parts: ProgramParts, texts: readonly string[]): readonly string[] {
+  const { components } = parts;
+  const point = pointNames(parts).join(', ');
   return [
     '# To draw the run with matplotlib, remove "# " at the head of these lines:',
     ...[
@@ -219,7 +220,7 @@ function plotLines({ step, components }: ProgramParts, texts: readonly string[])
 function mainLines(parts: ProgramParts, components: readonly string[]): readonly string[] {
   const { exact, steps, h, independent, step } = parts;
   const values = components.map((name) => `{${name}:.17g}`).join(',');
-  const point = ['n', 't', ...step.vectors].join(', ');
+  const point = pointNames(parts).join(', ');
   const header = (names: readonly string[]): string =>
     JSON.stringify([...names, ...parts.components].join(','));
   const result =

@@ -17,6 +17,11 @@ export function stateNames({ vectors, kept }: StepRoutine): readonly string[] {
   return [...vectors, ...kept.map(({ name }) => name)];
 }
 
+/** The names of a point of a run: the number of the step, the time, the values. */
+export function pointNames({ step }: ProgramParts): readonly string[] {
+  return ['n', 't', ...step.vectors];
+}
+
 /** What a step returns; what is kept comes first, the oldest before all, so that it can be set in this order. */
 export function stepOutputs({ vectors, kept, next }: StepRoutine): readonly Output[] {
   return [

@@ -52,11 +52,12 @@ function setting(
   lines: readonly CodeLine[],
 ): readonly string[] {
   const [only] = lines;
+  const how = assignments(lines);
   if (size === 1 && only?.kind === 'set')
     return script.routine({ name, inputs, outputs: [{ name: into, value: only.value }] }, []);
   return script.routine({ name, inputs, outputs: [{ name: into, value: into }] }, [
     ...script.declare([], [[into, size]]),
-    ...lines.flatMap((line) => script.line(line, assignments(lines))),
+    ...lines.flatMap((line) => script.line(line, how)),
   ]);
 }
 
@@ -140,9 +141,4 @@ export function advanceLines(script: Script, parts: ProgramParts): readonly stri
     ],
     [own],
   );
-}
-
-/** The names of a row: the number of the step, the time, the values. */
-export function rowNames({ step }: ProgramParts): readonly string[] {
-  return ['n', 't', ...step.vectors];
 }

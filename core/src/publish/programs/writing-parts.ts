@@ -35,3 +35,8 @@ export const BY_NAME: Pick<Writing, 'constant' | 'invoke'> = {
   constant: (name) => name,
   invoke: (name, inputs) => `${name}(${inputs.join(', ')})`,
 };
+
+/** Min and max of many as calls of two. */
+export function nested(name: string, inputs: readonly string[]): string {
+  return inputs.slice(1).reduce((left, right) => `${name}(${left}, ${right})`, inputs[0] ?? '');
+}

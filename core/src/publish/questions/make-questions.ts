@@ -1,6 +1,7 @@
+import type { CompiledRun } from '../../compile/compile.ts';
 import { compileWithStart } from '../../compile/compile-with-start.ts';
 import type { StudyDocument } from '../../document/document.ts';
-import { openStudy } from '../../document/open-study.ts';
+import { studyOrRefusal } from '../../document/open-study.ts';
 import { type Random, randomFrom } from '../../elementary/random.ts';
 import { type Expression, walk } from '../../formula/expression.ts';
 import { texNumber, texSymbol } from '../../formula/tex-names.ts';
@@ -10,7 +11,7 @@ import { type Method, type MethodStatement, valuesOf } from '../../method/method
 import { parseMethod } from '../../method/parse-method.ts';
 import { methodTex } from '../../method/tex-method.ts';
 import { componentName, hasExact } from '../../problem/problem.ts';
-import { aligned, problemTex } from '../../problem/tex-problem.ts';
+import { aligned, problemTex, statementLines } from '../../problem/tex-problem.ts';
 import { type Grid, type GridRequest, layGrid, timeAt } from '../../run/grid.ts';
 import { type Row, rowsOf } from '../../run/rows.ts';
 import { runStudy } from '../../study/run-study.ts';
@@ -42,7 +43,6 @@ interface Variant {
   readonly method: Method;
   readonly place: number;
   readonly grid: Grid;
-  readonly number: number;
   readonly digits: number;
   readonly random: Random;
 }
@@ -61,8 +61,7 @@ function unitOf(value: number, digits: number): number {
 }
 
 function statement({ study, method, title }: Variant): readonly QuestionLine[] {
-  const { equations, initial, interval, parameters, given } = problemTex(study.problem, '&=');
-  const lines = [...equations, ...given, ...parameters, ...initial, interval].filter((line) => line !== '');
+  const lines = statementLines(problemTex(study.problem, '&='));
   return [
     sentence('Consider the initial value problem'),
     { kind: 'formula', tex: aligned(lines) },
@@ -75,18 +74,21 @@ function step(h: number): { readonly tex: string } {
   return { tex: `h = ${texNumber(Number(stepSizeText(h)) === h ? h : Number(short(h, 6)))}` };
 }
 
-/** Rows of the run as far as questions ask for them. */
-function rowsFor({ study, method, grid, title }: Variant): readonly Row[] {
+/** The run, and its rows as far as questions ask for them. */
+function rowsFor({ study, method, grid, title }: Variant): {
+  readonly run: CompiledRun;
+  readonly rows: readonly Row[];
+} {
   const run = compileWithStart(study.problem, method, study.start);
   const { rows, stopped } = rowsOf(run, grid, { from: 0, count: Math.min(MAX_ASKED, grid.steps) + 1 });
   if (stopped !== null) throw new Refusal('form', `${title} stops in step ${stopped.step}: ${stopped.why}`);
-  return rows;
+  return { run, rows };
 }
 
 function valueQuestion(variant: Variant): Omit<Question, 'kind' | 'name'> {
   const { study, grid, digits, random, place } = variant;
   const { problem } = study;
-  const asked = pick(rowsFor(variant).slice(1), random);
+  const asked = pick(rowsFor(variant).rows.slice(1), random);
   const component = Math.floor(random() * Math.min(problem.size, 4));
   const answer = asked?.values[component];
   if (asked === undefined || answer === undefined) throw new Refusal('grid', 'the run has no step');
@@ -121,9 +123,9 @@ function valueQuestion(variant: Variant): Omit<Question, 'kind' | 'name'> {
 }
 
 function stageQuestion(variant: Variant): Omit<Question, 'kind' | 'name'> {
-  const { study, method, grid, digits, random, title } = variant;
-  const run = compileWithStart(study.problem, method, study.start);
-  const rows = rowsFor(variant).filter(({ stages }) => stages !== null);
+  const { study, grid, digits, random, title } = variant;
+  const { run, rows: all } = rowsFor(variant);
+  const rows = all.filter(({ stages }) => stages !== null);
   const stages = run.program.stages.flatMap(({ name, shape }, i) =>
     shape === 'vector' ? [{ name, i }] : [],
   );
@@ -226,14 +228,13 @@ function numbersOf(
   return found;
 }
 
-function orderOf(text: string): number | null {
-  const reading = parseMethod(text);
-  return reading.ok ? (inspectMethod(reading.value).order?.order ?? null) : null;
+function orderOf(method: Method): number | null {
+  return inspectMethod(method).order?.order ?? null;
 }
 
 function coefficientQuestion(variant: Variant): Omit<Question, 'kind' | 'name'> {
   const { method, random, title } = variant;
-  const order = orderOf(method.text);
+  const order = orderOf(method);
   if (order === null || order < 2)
     throw new Refusal(
       'form',
@@ -253,7 +254,7 @@ function coefficientQuestion(variant: Variant): Omit<Question, 'kind' | 'name'> 
     const wrong = at.value + 1 + Math.floor(random() * 2);
     const text = `${method.text.slice(0, at.from)}${wrong}${method.text.slice(at.to)}`;
     const reading = parseMethod(text);
-    const lower = orderOf(text);
+    const lower = reading.ok ? orderOf(reading.value) : null;
     if (!reading.ok || lower === null || lower >= order) continue;
     return {
       lines: [
@@ -285,12 +286,17 @@ const MAKE: Readonly<Record<QuestionKind, (variant: Variant) => Omit<Question, '
  * @throws Refusal for kinds that a problem or a method does not allow, and for lists of values that cannot be read
  */
 export function makeQuestions(document: StudyDocument, request: QuestionRequest): readonly Question[] {
-  const first = opened(document, null);
+  const first = studyOrRefusal(document);
   const choices = parseChoices(request.choices);
   const variants = choices.length === 0 ? [[]] : variantsOf(choices, request.sheets, request.seed);
   return variants.flatMap((changes, i) => {
-    const text = changes.length === 0 ? null : withVariant(first.problem, changes);
-    const study = text === null ? first : opened(document, text);
+    const study =
+      changes.length === 0
+        ? first
+        : studyOrRefusal({
+            ...document,
+            problem: { ...document.problem, text: withVariant(first.problem, changes) },
+          });
     const chosen = study.methods[request.method];
     if (chosen === undefined) throw new Refusal('missing', `this study has no method ${request.method}`);
     const { problem } = study;
@@ -301,19 +307,10 @@ export function makeQuestions(document: StudyDocument, request: QuestionRequest)
         method: chosen.method,
         place: request.method,
         grid: layGrid(problem.start, problem.end, request.gridRequest, study.lastStep),
-        number: i + 1,
         digits: request.digits,
         random: randomFrom(request.seed * 1009 + i * 31 + k),
       };
       return { kind, name: `${document.title}: ${kind} ${i + 1}`, ...MAKE[kind](variant) };
     });
   });
-}
-
-function opened(document: StudyDocument, text: string | null): Study {
-  const problem = text === null ? document.problem : { ...document.problem, text };
-  const study = openStudy({ ...document, problem });
-  if (study.ok) return study.study;
-  const [error] = study.errors.flatMap(({ errors }) => errors);
-  throw new Refusal('form', error?.message ?? 'the study has errors');
 }

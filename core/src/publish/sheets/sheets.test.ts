@@ -243,7 +243,7 @@ test('without calculating, readers find the numbers and their formats; titles ar
       const cell = sheet[utils.encode_cell({ r: 3 + n, c: column })];
       expect(cell?.v ?? '').toBe(table[n]![head] ?? '');
     });
-  // numbers of any size are told from each other
+  // numbers of any size stay distinguishable
   expect(sheet['C5']?.z ?? 'General').toBe('General');
   const title = book.Sheets['Problem']!['A1'];
   expect([title?.v, title?.f, title?.t]).toEqual(['=1+1 <b>& "q"', undefined, 's']);

@@ -1,7 +1,7 @@
 import { unitRoundoff, type Precision } from '../../compile/precision.ts';
 import { log10 } from '../../elementary/logarithm.ts';
 
-/** The least error that is told from zero. */
+/** The least error that differs from zero. */
 const LEAST = 1e-300;
 
 /** Digits that numbers of a precision have. */
