@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, type Locator, test } from '@playwright/test';
 import { cells, choose, openStudy, rows, saved, typeText } from './study-page.ts';
 
 test('a demo study: change the right-hand side, type a method, add a rung; the table follows and is there after a reload', async ({
@@ -111,7 +111,7 @@ test('the step ruler is moved with keys and moves the whole page', async ({ page
   expect((await cells(rows(page).nth(2))).slice(0, 2)).toEqual(['0.75', '16']);
 });
 
-test('two pages on one study: the later save is held, nothing is lost, and a person chooses', async ({
+test('two pages on one study: both versions are shown, and a person chooses for each part', async ({
   page,
   context,
 }) => {
@@ -120,13 +120,56 @@ test('two pages on one study: the later save is held, nothing is lost, and a per
   await other.goto(page.url());
   await expect(rows(other).first()).toBeVisible();
   await other.getByRole('textbox', { name: 'Title of the study' }).fill('Frost line, theirs');
+  await other.getByRole('button', { name: 'Edit Midpoint' }).click();
+  await typeText(
+    other,
+    'the method Midpoint',
+    'k1 = f(t, y)\nk2 = f(t + h/2, y + h*k1/2)\ny[n+1] = y + h*k2',
+  );
   await saved(other);
   await page.getByRole('textbox', { name: 'Title of the study' }).fill('Frost line, mine');
   await expect(page.getByRole('alert')).toContainText('Edited in another tab; not saved');
-  await page.getByRole('button', { name: 'Overwrite' }).click();
+  await page.getByRole('button', { name: 'Compare versions' }).click();
+  const dialog = page.getByRole('dialog');
+  const choice = (part: string, copy: string): Locator =>
+    dialog.getByRole('radiogroup', { name: part, exact: true }).getByRole('radio', { name: copy });
+  // changed in both, and in the other tab alone
+  await expect(choice('Title', 'This page')).toBeChecked();
+  await expect(choice('Midpoint', 'The other tab')).toBeChecked();
+  await expect(dialog.locator('mark')).toHaveText([
+    'Frost line, mine',
+    'Frost line, theirs',
+    'k2 = f(t + h/2, y + h/2*k1)\n',
+    'k2 = f(t + h/2, y + h*k1/2)\n',
+  ]);
+  await dialog.getByRole('button', { name: 'Save this choice' }).click();
   await saved(page);
   await other.reload();
   await expect(other.getByRole('textbox', { name: 'Title of the study' })).toHaveValue('Frost line, mine');
+  await other.getByRole('button', { name: 'Edit Midpoint' }).click();
+  await expect(other.getByRole('textbox', { name: 'the method Midpoint', exact: true })).toContainText(
+    'y + h*k1/2',
+  );
+  await other.close();
+  // as it was
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('textbox', { name: 'Title of the study' }).fill('Frost line in the soil');
+  await saved(page);
+});
+
+test('what was changed can be undone after the page was left', async ({ page }) => {
+  await openStudy(page, 'Frost line in the soil');
+  const title = page.getByRole('textbox', { name: 'Title of the study' });
+  await title.fill('Frost line, another title');
+  await saved(page);
+  await page.goto('/methods');
+  await page.goBack();
+  await expect(title).toHaveValue('Frost line, another title');
+  await page.reload();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(title).toHaveValue('Frost line in the soil');
+  await expect(page.getByRole('button', { name: 'Redo' })).toBeEnabled();
+  await saved(page);
 });
 
 test('a long study tells how far it is and is ended at once when a person cancels it; it goes on without the page', async ({

@@ -6,7 +6,7 @@ export type {
   ProblemDocument,
   StudyDocument,
 } from './document/document.ts';
-export { LONGEST_NOTE, LONGEST_TITLE } from './document/document-limits.ts';
+export { LONGEST_NOTE, LONGEST_TITLE, MAX_METHODS } from './document/document-limits.ts';
 export { LONGEST_MEASURED, type MeasuredOf, type MeasuredSeries, readMeasured } from './document/measured.ts';
 export { openStudy, type TextErrors } from './document/open-study.ts';
 export { runKey, studyKey } from './document/run-key.ts';

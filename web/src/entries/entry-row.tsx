@@ -91,13 +91,18 @@ function EntryActions<K extends Kind>({
   const save = notices.reporting(async () => download(fileName(row.title), await storedText(kind, row.id)));
   return (
     <>
-      <Button size="small" type="text" onClick={copy}>
+      <Button size="small" type="text" tabIndex={-1} onClick={copy}>
         Copy
       </Button>
-      <Button size="small" type="text" onClick={save}>
+      <Button size="small" type="text" tabIndex={-1} onClick={save}>
         Download
       </Button>
-      <Button size="small" type="text" onClick={() => void moveToBin(kind, [row], again, notices)}>
+      <Button
+        size="small"
+        type="text"
+        tabIndex={-1}
+        onClick={() => void moveToBin(kind, [row], again, notices)}
+      >
         Delete
       </Button>
     </>

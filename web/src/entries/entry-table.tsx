@@ -1,6 +1,7 @@
 import { Table, type TableColumnsType } from 'antd';
 import { type ReactNode, useSyncExternalStore } from 'react';
 import type { EntryRow } from '../api/client.ts';
+import { moveInRows } from '../tables/row-keys.ts';
 
 /** Height of the page without the rows of a list, in px: the top bar, the heading, and the line below. */
 const AROUND = 190;
@@ -18,7 +19,7 @@ function onResize(changed: () => void): () => void {
   return () => window.removeEventListener('resize', changed);
 }
 
-/** Entries as rows; only those in sight are in the page. */
+/** Entries as rows, each of which is one stop of the tab key; only those in sight are in the page. */
 export function EntryTable({
   label,
   rows,
@@ -51,7 +52,7 @@ export function EntryTable({
           x: hasHeader ? WIDE : WIDTH,
           y: Math.max(MIN_HEIGHT, height - AROUND - (hasHeader ? HEADER : 0)),
         }}
-        onRow={({ title }) => ({ role: 'group', 'aria-label': title || 'Untitled' })}
+        onRow={({ title }) => ({ role: 'group', 'aria-label': title || 'Untitled', onKeyDown: moveInRows })}
         {...(chosen === undefined
           ? {}
           : {
@@ -59,7 +60,10 @@ export function EntryTable({
                 columnWidth: 40,
                 selectedRowKeys: [...chosen],
                 onChange: (keys) => onChoose?.(new Set(keys.map(String))),
-                getCheckboxProps: ({ title }) => ({ 'aria-label': `Select ${title || 'Untitled'}` }),
+                getCheckboxProps: ({ title }) => ({
+                  'aria-label': `Select ${title || 'Untitled'}`,
+                  tabIndex: -1,
+                }),
               },
             })}
       />

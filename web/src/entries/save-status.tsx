@@ -1,17 +1,63 @@
 import { Button } from 'antd';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Autosave } from '../state/use-autosave.ts';
+import type { DocumentOf, Kind } from '../api/client.ts';
 import { useNotices } from '../frame/use-notices.tsx';
+import type { Autosave, SaveState } from '../state/use-autosave.ts';
+import { ConflictDialog } from './conflict-dialog.tsx';
+
+/** Says that there are two versions, and shows them for a choice. */
+function Conflict<K extends Kind>({
+  kind,
+  mine,
+  conflict: { theirs, base, version },
+  onUse,
+  settle,
+}: {
+  readonly kind: K;
+  readonly mine: DocumentOf<K>;
+  readonly conflict: Extract<SaveState<DocumentOf<K>>, { readonly kind: 'conflict' }>;
+  readonly onUse: (merged: DocumentOf<K>) => void;
+  readonly settle: Autosave<DocumentOf<K>>['settle'];
+}): ReactNode {
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <span role="alert">
+      <span className="wrong">Edited in another tab; not saved</span>{' '}
+      <Button size="small" onClick={() => setOpen(true)}>
+        Compare versions
+      </Button>
+      {isOpen && (
+        <ConflictDialog
+          kind={kind}
+          mine={mine}
+          theirs={theirs}
+          base={base}
+          onCancel={() => setOpen(false)}
+          onSave={(merged) => {
+            onUse(merged);
+            settle(version, theirs);
+          }}
+        />
+      )}
+    </span>
+  );
+}
 
 /** Says whether the page is saved, and what to do where it could not be. */
-export function SaveStatus<D>({
+export function SaveStatus<K extends Kind>({
+  kind,
+  document,
   autosave,
   onUse,
   path,
 }: {
-  readonly autosave: Autosave<D>;
-  readonly onUse: (theirs: D) => void;
+  readonly kind: K;
+  /** What is on the page. */
+  readonly document: DocumentOf<K>;
+  readonly autosave: Autosave<DocumentOf<K>>;
+  /** Puts another version on the page. */
+  readonly onUse: (other: DocumentOf<K>) => void;
   /** Where entries of this kind are. */
   readonly path: string;
 }): ReactNode {
@@ -67,22 +113,6 @@ export function SaveStatus<D>({
         </span>
       );
     case 'conflict':
-      return (
-        <span role="alert">
-          <span className="wrong">Edited in another tab; not saved</span>{' '}
-          <Button size="small" onClick={autosave.keepMine}>
-            Overwrite
-          </Button>{' '}
-          <Button
-            size="small"
-            onClick={() => {
-              onUse(state.theirs);
-              autosave.tookTheirs(state.version, state.theirs);
-            }}
-          >
-            Load the other version
-          </Button>
-        </span>
-      );
+      return <Conflict kind={kind} mine={document} conflict={state} onUse={onUse} settle={autosave.settle} />;
   }
 }

@@ -5,6 +5,7 @@ import type { Entry } from '../api/client.ts';
 import { StudyStateContext, type StudyWork } from '../state/study-state.ts';
 import { IsKeptContext } from '../state/is-kept.ts';
 import { type Autosave, useAutosave } from '../state/use-autosave.ts';
+import { historyKeeper } from '../state/kept-history.ts';
 import { type Editing, useHistory } from '../state/use-history.ts';
 import { hasErrors } from '../state/use-reading.ts';
 import { keepUnsaved } from '../state/unsaved.ts';
@@ -13,7 +14,7 @@ import { useStep } from '../state/use-results.ts';
 import { useStudyEditing } from '../state/use-study-editing.ts';
 import { WorkedStepContext } from '../state/use-worked-step.ts';
 import { type Depth, type Panel, USUAL, USUAL_PANELS } from '../state/view.ts';
-import { documentOf, workOn, type WorkingStudy } from '../state/working-study.ts';
+import { documentOf, STUDY_HISTORY, workOn, type WorkingStudy } from '../state/working-study.ts';
 import { LeaveGuard } from '../entries/leave-guard.tsx';
 import { SaveStatus } from '../entries/save-status.tsx';
 import { ShowButton } from '../entries/show-button.tsx';
@@ -55,7 +56,7 @@ const Findings = memo(FindingsList);
 const Comparison = memo(ComparisonPart);
 
 interface StudyBarProps extends Pick<Editing<WorkingStudy>, 'edit' | 'undo' | 'redo'> {
-  readonly title: string;
+  readonly document: StudyDocument;
   readonly autosave: Autosave<StudyDocument>;
   readonly onUse: (other: StudyDocument) => void;
   readonly setView: StudyWork['setView'];
@@ -65,7 +66,7 @@ interface StudyBarProps extends Pick<Editing<WorkingStudy>, 'edit' | 'undo' | 'r
 
 /** The bar at the top of a study: its title, and what is done with all of it. */
 function StudyBar({
-  title,
+  document,
   edit,
   undo,
   redo,
@@ -80,7 +81,7 @@ function StudyBar({
       title={
         <Input
           variant="borderless"
-          value={title}
+          value={document.title}
           maxLength={LONGEST_TITLE}
           aria-label="Title of the study"
           onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
@@ -88,7 +89,7 @@ function StudyBar({
       }
       actions={
         <>
-          <SaveStatus autosave={autosave} onUse={onUse} path="/studies" />
+          <SaveStatus kind="study" document={document} autosave={autosave} onUse={onUse} path="/studies" />
           <UndoButtons undo={undo} redo={redo} />
           <Button title="Large type and few panels (c)" onClick={() => setView({ inClass: true })}>
             Presentation view
@@ -173,16 +174,16 @@ export function StudyEditor(props: {
   // the copy that was opened; from here on this page holds the newest one itself
   const [{ entry, document: opened }] = useState(props);
   const [first] = useState(() => workOn(opened));
-  const {
-    value: study,
-    edit,
-    undo,
-    redo,
-  } = useHistory(first, (changed) => {
+  const keeper = useMemo(
+    () => (entry === null ? null : historyKeeper(entry.id, 'study', STUDY_HISTORY)),
+    [entry],
+  );
+  const onChange = (changed: WorkingStudy): void => {
     if (entry === null) return;
     const draft = { version: entry.version, at: Date.now(), document: documentOf(changed) };
     void keepUnsaved('study', entry.id, draft);
-  });
+  };
+  const { value: study, edit, undo, redo } = useHistory(first, onChange, keeper);
   const document = useMemo(() => (study === first ? opened : documentOf(study)), [study, first, opened]);
   const autosave = useAutosave('study', entry, document);
   const left = useUnsaved('study', entry);
@@ -205,7 +206,7 @@ export function StudyEditor(props: {
           <div className="page-frame">
             {!view.inClass && (
               <Bar
-                title={study.title}
+                document={document}
                 edit={edit}
                 undo={undo}
                 redo={redo}

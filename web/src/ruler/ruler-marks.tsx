@@ -6,6 +6,14 @@ import { dividingSizes, placeOfSize } from './scale.ts';
 /** Height at which the axis lies, in pixels. */
 export const AXIS = 66;
 
+/** Width and height of what a pointer can hit, in pixels. */
+const TARGET = 24;
+
+/** An area around a small sign that belongs to it. */
+function TargetArea({ left, top }: { readonly left: number; readonly top: number }): ReactNode {
+  return <rect x={left} y={top} width={TARGET} height={TARGET} fill="none" pointerEvents="all" />;
+}
+
 /** The axis with fine ticks where h divides the interval, and labelled ticks at round sizes. */
 export function SizeAxis({
   layout: { scale, round },
@@ -67,13 +75,7 @@ export function RulerMarkButton({
       <title>{`h = ${stepSizeText(grid.h)}, ${grid.steps} steps${grid.divides ? '' : '; the requested h does not divide the interval'}`}</title>
       <line x1={x} x2={x} y1={42} y2={AXIS} className="tick" />
       {hasTick && (
-        <rect
-          x={x - 4}
-          y={3}
-          width={8}
-          height={8}
-          rx={1.5}
-          className={isTicked ? 'rung-tick ticked' : 'rung-tick'}
+        <g
           onPointerDown={(event) => {
             event.stopPropagation();
             onTick();
@@ -81,7 +83,16 @@ export function RulerMarkButton({
           onDoubleClick={(event) => event.stopPropagation()}
         >
           <title>Draw this step size together with the chosen one (t)</title>
-        </rect>
+          <TargetArea left={x - TARGET / 2} top={0} />
+          <rect
+            x={x - 4}
+            y={3}
+            width={8}
+            height={8}
+            rx={1.5}
+            className={isTicked ? 'rung-tick ticked' : 'rung-tick'}
+          />
+        </g>
       )}
       <circle
         cx={x}
@@ -118,17 +129,19 @@ export function ChosenMark({
         </g>
       )}
       {rung !== null && order.length > 1 && (
-        <text
-          x={here + 16}
-          y={25}
+        <g
           className="remove-rung"
           onPointerDown={(event) => {
             event.stopPropagation();
             onRemove(rung);
           }}
         >
-          ×<title>Remove this h (Delete)</title>
-        </text>
+          <title>Remove this h (Delete)</title>
+          <TargetArea left={here + 12} top={8} />
+          <text x={here + 18} y={25}>
+            ×
+          </text>
+        </g>
       )}
       <text x={here} y={AXIS + 14} className="size chosen">
         {written}

@@ -1,5 +1,6 @@
 import type { Kind } from '../api/client.ts';
 import { createStore, del, get, set, type UseStore } from 'idb-keyval';
+import { quietly } from './browser-store.ts';
 
 /** Work that the server has not taken yet, as it is kept in the browser. */
 export interface Unsaved {
@@ -16,32 +17,20 @@ function isUnsaved(value: unknown): value is Unsaved {
   );
 }
 
-let store: UseStore | null = null;
-
-/**
- * A browser that keeps nothing, as in a private window, is one without this: saving to the server goes on as always.
- */
-async function quietly<T>(work: (store: UseStore) => Promise<T>, otherwise: T): Promise<T> {
-  try {
-    store ??= createStore('schritt', 'unsaved');
-    return await work(store);
-  } catch {
-    return otherwise;
-  }
-}
+const store = (): UseStore => createStore('schritt', 'unsaved');
 
 const keyOf = (kind: Kind, id: string): string => `${kind}/${id}`;
 
 /** Stores a draft in this browser; false where the browser refuses to. */
 export function keepUnsaved(kind: Kind, id: string, unsaved: Unsaved): Promise<boolean> {
-  return quietly((store) => set(keyOf(kind, id), unsaved, store).then(() => true), false);
+  return quietly(store, false, (kept) => set(keyOf(kind, id), unsaved, kept).then(() => true));
 }
 
 export function dropUnsaved(kind: Kind, id: string): Promise<void> {
-  return quietly((store) => del(keyOf(kind, id), store), undefined);
+  return quietly(store, undefined, (kept) => del(keyOf(kind, id), kept));
 }
 
 export async function findUnsaved(kind: Kind, id: string): Promise<Unsaved | null> {
-  const found = await quietly<unknown>((store) => get(keyOf(kind, id), store), null);
+  const found = await quietly<unknown>(store, null, (kept) => get(keyOf(kind, id), kept));
   return isUnsaved(found) ? found : null;
 }

@@ -114,7 +114,7 @@ test('a failure is reported and tried again by hand or by the next change', asyn
   expect(replace).toHaveBeenCalledTimes(2);
 });
 
-test('in a conflict nothing is saved until a person has chosen to keep this copy', async () => {
+test('in a conflict nothing is saved until a person has chosen; then that is saved over the other version', async () => {
   const hook = page();
   conflict(entryOf(text('theirs'), 7));
   hook.rerender({ document: text('mine') });
@@ -123,29 +123,18 @@ test('in a conflict nothing is saved until a person has chosen to keep this copy
     kind: 'conflict',
     version: 7,
     theirs: { text: 'theirs' },
+    base: { text: 'one' },
   });
   hook.rerender({ document: text('mine again') });
   await wait(5_000);
   expect(replace).toHaveBeenCalledTimes(1);
-  await act(async () => hook.result.current.keepMine());
-  await wait(0);
-  expect(replace.mock.calls.at(-1)?.slice(2)).toEqual([7, text('mine again')]);
+  await act(async () => {
+    hook.result.current.settle(7, text('theirs'));
+    hook.rerender({ document: text('chosen of both') });
+  });
+  await wait();
+  expect(replace.mock.calls.slice(1).map((call) => call.slice(2))).toEqual([[7, text('chosen of both')]]);
   expect(hook.result.current.state.kind).toBe('saved');
-});
-
-test('or to take the other: then saving goes on from its version', async () => {
-  const hook = page();
-  const theirs = text('theirs');
-  conflict(entryOf(theirs, 7));
-  hook.rerender({ document: text('mine') });
-  await wait();
-  await act(async () => hook.result.current.tookTheirs(7, theirs));
-  hook.rerender({ document: theirs });
-  await wait(5_000);
-  expect(replace).toHaveBeenCalledTimes(1);
-  hook.rerender({ document: text('theirs and more') });
-  await wait();
-  expect(replace.mock.calls.at(-1)?.slice(2)).toEqual([7, text('theirs and more')]);
 });
 
 test('a conflict whose other copy cannot be read holds nothing back for good', async () => {

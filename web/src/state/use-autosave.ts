@@ -17,8 +17,8 @@ export type SaveState<D> =
   | { readonly kind: 'saving' }
   /** It is tried again by itself; `isKept` where this browser has stored the draft. */
   | { readonly kind: 'failed'; readonly why: string; readonly isKept: boolean }
-  /** It was changed elsewhere; nothing is saved until a person has chosen. */
-  | { readonly kind: 'conflict'; readonly theirs: D; readonly version: number }
+  /** It was changed elsewhere; nothing is saved until a person has chosen. `base` is what both copies were made from. */
+  | { readonly kind: 'conflict'; readonly theirs: D; readonly base: D; readonly version: number }
   /** It was deleted elsewhere. */
   | { readonly kind: 'gone' }
   /** A page that is only shown: nothing of it is kept. */
@@ -29,10 +29,8 @@ export interface Autosave<D> {
   /** Whether the server has all that is on the page, at this moment. */
   readonly isSaved: () => boolean;
   readonly retry: () => void;
-  /** In a conflict: saves this page's copy over the other one. */
-  readonly keepMine: () => void;
-  /** In a conflict: the other copy was taken over; go on from its version. */
-  readonly tookTheirs: (version: number, document: D) => void;
+  /** In a conflict: what a person has chosen is put on the page, and is saved from there over the other copy. */
+  readonly settle: (version: number, theirs: D) => void;
   /** Where it was deleted elsewhere: stores it as a new one, and answers its id. */
   readonly saveAsNew: () => Promise<string>;
 }
@@ -43,12 +41,17 @@ const FIRST_PAUSE = 2_000;
 const LONGEST_PAUSE = 60_000;
 
 /** What a save that failed leaves: a conflict where the present entry can be read, and otherwise the reason. */
-function afterFailure<K extends Kind>(kind: K, thrown: unknown, isKept: boolean): SaveState<DocumentOf<K>> {
+function afterFailure<K extends Kind>(
+  kind: K,
+  base: DocumentOf<K>,
+  thrown: unknown,
+  isKept: boolean,
+): SaveState<DocumentOf<K>> {
   try {
     if (thrown instanceof ApiFailure && thrown.code === 'not-found') return { kind: 'gone' };
     if (thrown instanceof ApiFailure && thrown.code === 'stale-version') {
       const theirs = readEntry(thrown.current, kind);
-      return { kind: 'conflict', theirs: theirs.document, version: theirs.version };
+      return { kind: 'conflict', theirs: theirs.document, base, version: theirs.version };
     }
   } catch {
     return { kind: 'failed', why: 'it was changed elsewhere, and the other copy cannot be read', isKept };
@@ -124,7 +127,7 @@ export function useAutosave<K extends Kind>(
         await mutate(['entry', kind, id], { ...answer, document: sent }, { revalidate: false });
         return true;
       } catch (thrown) {
-        const next = afterFailure(kind, thrown, await draft.current);
+        const next = afterFailure(kind, saved.current, thrown, await draft.current);
         // only a choice that a person can make may hold back further saving
         held.current = next.kind === 'conflict' || next.kind === 'gone';
         setState(next);
@@ -156,29 +159,16 @@ export function useAutosave<K extends Kind>(
   const isSaved = useCallback(() => id === null || wanted.current === saved.current, [id]);
   usePageLeave(isSaved, save);
 
-  const resume = useCallback(
-    (at: number) => {
-      version.current = at;
-      held.current = false;
-      void save();
-    },
-    [save],
-  );
-
   return useMemo(
     () => ({
       state,
       isSaved,
       retry: () => void save(),
-      keepMine: () => {
-        if (state.kind === 'conflict') resume(state.version);
-      },
-      tookTheirs: (at, theirs) => {
+      settle: (at, theirs) => {
+        version.current = at;
         saved.current = theirs;
-        wanted.current = theirs;
-        if (id !== null) void dropUnsaved(kind, id);
-        setState({ kind: 'saved' });
-        resume(at);
+        held.current = false;
+        setState({ kind: 'saving' });
       },
       saveAsNew: async () => {
         const made = await createEntry(kind, wanted.current);
@@ -187,6 +177,6 @@ export function useAutosave<K extends Kind>(
         return made.id;
       },
     }),
-    [state, isSaved, kind, id, save, resume],
+    [state, isSaved, kind, id, save],
   );
 }

@@ -1,6 +1,7 @@
 import { type ParameterValues, type Problem, writeParameters } from '@schritt/core/notation';
 import { rounded } from '@schritt/core/text';
 import type { MethodInStudy, StudyDocument } from '@schritt/core/document';
+import type { HistoryForm } from './kept-history.ts';
 import { type Amount, type Ladder, layLadder } from '@schritt/core/study';
 
 /** A method under work, with a key that stays its own when methods are added, moved or removed. */
@@ -23,6 +24,24 @@ export function newKey(): string {
 export function workOn(document: StudyDocument): WorkingStudy {
   return { ...document, methods: document.methods.map((method) => ({ ...method, key: newKey() })) };
 }
+
+/** Studies under work from documents that were stored with the keys of their methods: the same keys are the same methods. */
+export const STUDY_HISTORY: HistoryForm<WorkingStudy, StudyDocument> = {
+  write: (study) => ({ document: documentOf(study), keys: study.methods.map(({ key }) => key) }),
+  reader: (present, shown) => {
+    // keys are those of this page, where others have been given since
+    const own = new Map(present.keys.map((key, i) => [key, shown.methods[i]?.key ?? newKey()]));
+    return ({ document, keys }) => ({
+      ...document,
+      methods: document.methods.map((method, i) => {
+        const kept = keys[i] ?? '';
+        const key = own.get(kept) ?? newKey();
+        own.set(kept, key);
+        return { ...method, key };
+      }),
+    });
+  },
+};
 
 /** A method as a file holds it: without its key, and without what says nothing. */
 export function inStudy({ title, text, struck = [], window }: MethodInStudy): MethodInStudy {

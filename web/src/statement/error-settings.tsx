@@ -11,7 +11,8 @@ const WHERE: readonly { readonly value: Where; readonly label: string }[] = [
   { value: 'time', label: 'error at time t' },
 ];
 
-const SCALES = [
+/** How errors are reported, as it is listed. */
+export const SCALES = [
   { value: 'absolute', label: 'absolute' },
   { value: 'relative', label: 'relative' },
   { value: 'digits', label: 'correct significant digits' },
@@ -51,6 +52,7 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
           <span aria-hidden="true">{problem?.independent ?? 't'} =</span>
           <InputNumber
             size="small"
+            controls={false}
             aria-label="Time of the error"
             min={start}
             max={end}

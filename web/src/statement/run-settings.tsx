@@ -6,12 +6,14 @@ import type { ReactNode } from 'react';
 import type { WorkingStudy } from '../state/working-study.ts';
 import './run-settings.css';
 
-const PRECISIONS = [
+/** The arithmetics, as they are listed. */
+export const PRECISIONS = [
   { value: 'double', label: 'double precision' },
   { value: 'single', label: 'single precision' },
 ] satisfies readonly { value: Precision; label: string }[];
 
-const LAST_STEPS = [
+/** What is done where h does not divide the interval, as it is listed. */
+export const LAST_STEPS = [
   { value: 'fit', label: 'adjust h to fit' },
   { value: 'shorten', label: 'shorten the last step' },
   { value: 'overrun', label: 'overshoot' },

@@ -19,6 +19,7 @@ export const KEYS: readonly { readonly keys: string; readonly says: string }[] =
     keys: 'o v a e f q d g',
     says: 'main plot: order, work, solution, error, phase, profile, invariants, direction field',
   },
+  { keys: 'Enter  ← → ↑ ↓', says: 'table, list: choose the row, move to what can be done with it' },
   { keys: '+  −  0', says: 'plot: zoom in, zoom out, reset zoom' },
   { keys: 't  Enter  Delete', says: 'ruler: draw this h too, add it, remove it' },
   { keys: 's', says: 'hide or show the panel on the left' },

@@ -225,6 +225,7 @@ function RungButtons({ rung, title, color, windowEnd, onStrike, onWindow }: Rung
     <>
       <button
         type="button"
+        tabIndex={-1}
         className={windowEnd ? 'window-bar window-end' : 'window-bar'}
         style={{ color }}
         aria-label={`Set the fit range of ${title} to ${h}`}
@@ -244,6 +245,7 @@ function RungButtons({ rung, title, color, windowEnd, onStrike, onWindow }: Rung
       />
       <button
         type="button"
+        tabIndex={-1}
         className="strike-button"
         aria-label={`${isExcluded ? 'Include' : 'Exclude'} ${title} at ${h}`}
         aria-pressed={isExcluded}

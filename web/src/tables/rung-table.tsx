@@ -9,6 +9,7 @@ import { methodMark } from '@schritt/plot/palette';
 import { useStudyState } from '../state/study-state.ts';
 import { strike, withoutRungAt } from '../state/working-study.ts';
 import { usePalette } from '../theme/use-palette.ts';
+import { moveInRows } from './row-keys.ts';
 import { RungCells, type RungColumn, rungHeading, type ValueChoice } from './rung-cells.tsx';
 import './rung-table.css';
 
@@ -157,7 +158,14 @@ function RungRow({
     <tr
       className={rung === chosen.rung ? 'chosen' : ''}
       aria-selected={rung === chosen.rung}
+      tabIndex={0}
       onClick={() => chosen.choose(rung)}
+      onKeyDown={(event) => {
+        if (event.target === event.currentTarget && (event.key === 'Enter' || event.key === ' ')) {
+          event.preventDefault();
+          chosen.choose(rung);
+        } else moveInRows(event);
+      }}
     >
       <SizeCells first={first} asParts={asParts} />
       {keyed.result.methods.map((method, i) => {
@@ -188,6 +196,7 @@ function RungRow({
         <Button
           type="text"
           size="small"
+          tabIndex={-1}
           aria-label={`Remove h = ${stepSizeText(first.h)}`}
           title="Remove this h"
           onClick={(event) => {

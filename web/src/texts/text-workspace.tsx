@@ -10,6 +10,7 @@ import { SaveStatus } from '../entries/save-status.tsx';
 import { UndoButtons } from '../entries/undo-buttons.tsx';
 import { UnsavedOffer } from '../entries/unsaved-offer.tsx';
 import { LeaveGuard } from '../entries/leave-guard.tsx';
+import { historyKeeper } from '../state/kept-history.ts';
 import { keepUnsaved } from '../state/unsaved.ts';
 import { useUnsaved } from '../state/use-unsaved.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
@@ -41,6 +42,15 @@ interface TextWorkspaceProps<K extends 'problem' | 'method', T> {
   readonly study: (title: string, text: string) => DocumentOf<'study'>;
 }
 
+interface TitledText {
+  readonly title: string;
+  readonly text: string;
+}
+
+function titledText({ title, text }: ProblemDocument | MethodDocument): TitledText {
+  return { title, text };
+}
+
 const NO_REMARKS: readonly Remark[] = [];
 
 function noRemarks(): readonly Remark[] {
@@ -52,19 +62,26 @@ export function TextWorkspace<K extends 'problem' | 'method', T>(props: TextWork
   const { kind, document: make, reader, hintsOf, useRemarks = noRemarks, children, beside, study } = props;
   // the copy that was opened; from here on this page holds the newest one itself
   const [entry] = useState(props.entry);
-  const original: ProblemDocument | MethodDocument = entry.document;
-  const [first] = useState(() => ({ title: original.title, text: original.text }));
-  const { value, edit, undo, redo } = useHistory(first, ({ title, text }) => {
+  const [first] = useState(() => titledText(entry.document));
+  const keeper = useMemo(
+    () =>
+      historyKeeper<TitledText, K>(entry.id, kind, {
+        write: ({ title, text }) => ({ document: make(title, text), keys: [] }),
+        reader: () => (kept) => titledText(kept.document),
+      }),
+    [entry.id, kind, make],
+  );
+  const onChange = ({ title, text }: TitledText): void => {
     const draft = { version: entry.version, at: Date.now(), document: make(title, text) };
     void keepUnsaved(kind, entry.id, draft);
-  });
+  };
+  const { value, edit, undo, redo } = useHistory(first, onChange, keeper);
   const document = useMemo(
     () => (value === first ? entry.document : make(value.title, value.text)),
     [value, first, entry.document, make],
   );
   const autosave = useAutosave(kind, entry, document);
-  const take = ({ title, text }: ProblemDocument | MethodDocument): void =>
-    edit('other copy', () => ({ title, text }));
+  const take = (other: DocumentOf<K>): void => edit('other copy', () => titledText(other));
   const left = useUnsaved(kind, entry);
   const navigate = useNavigate();
   const onText = (text: string): void => edit('rewritten', (now) => ({ ...now, text }));
@@ -86,7 +103,7 @@ export function TextWorkspace<K extends 'problem' | 'method', T>(props: TextWork
         }
         actions={
           <>
-            <SaveStatus autosave={autosave} onUse={take} path={`/${kind}s`} />
+            <SaveStatus kind={kind} document={document} autosave={autosave} onUse={take} path={`/${kind}s`} />
             <UndoButtons undo={undo} redo={redo} />
             <Button
               onClick={() =>
