@@ -2,8 +2,8 @@ import * as fc from 'fast-check';
 import { cases } from './cases.ts';
 import { throughAllPhases } from './phases.ts';
 
-/** Milliseconds after which no further case is begun. */
-const TIME = 60_000;
+/** Cases that are tried; `npm run harden -- texts` tries many more, with other seeds. */
+const CASES = 40;
 
 test('texts of the grammar go through everything that is derived from them without an unexpected exception', async () => {
   let turn = 0;
@@ -12,10 +12,6 @@ test('texts of the grammar go through everything that is derived from them witho
     turn += 1;
     expect(faults).toEqual([]);
   });
-  await fc.assert(property, {
-    numRuns: 1_000_000,
-    interruptAfterTimeLimit: TIME,
-    markInterruptAsFailure: false,
-  });
-  expect(turn).toBeGreaterThan(50);
-}, 240_000);
+  await fc.assert(property, { numRuns: CASES, seed: 2026 });
+  expect(turn).toBe(CASES);
+}, 900_000);

@@ -135,27 +135,33 @@ function byTrees(method: LinearMethod, forest: Forest): Conditions {
   const series = stepSeries(method, anyJacobian);
   const highest =
     form === 'second' ? HIGHEST.second : withTime || anyJacobian ? HIGHEST.withTime : HIGHEST.first;
+  const made = (order: number): readonly Condition[] => {
+    if (order === 0) return unitConditions(method, series, withTime);
+    const trees = asked(method, forest, order);
+    return together(trees, method.oneEquation).map(([tree, ...alike]) => {
+      // the coefficients of equal elementary differentials, each by its symmetry, beside that of the first
+      const summed = (of: (one: RootedTree) => Amount): Amount =>
+        alike
+          .map((one) => over(times(of(one), fraction(tree.symmetry)), fraction(one.symmetry)))
+          .reduce(plus, of(tree));
+      return {
+        tree,
+        order,
+        value: summed((one) => series.of(one)),
+        should: summed(exactCoefficient),
+        scale: 1,
+        withTime,
+      };
+    });
+  };
+  // a condition of one method is looked up beside those of many others
+  const known = new Map<number, readonly Condition[]>();
   return {
     highest,
     of: (order) => {
-      if (order === 0) return unitConditions(method, series, withTime);
-      const trees = asked(method, forest, order);
-      return together(trees, method.oneEquation).map((alike) => {
-        const [tree] = alike;
-        // the coefficients of equal elementary differentials, each by its symmetry, beside that of the first
-        const summed = (of: (one: RootedTree) => Amount): Amount =>
-          alike
-            .map((one) => over(times(of(one), fraction(tree.symmetry)), fraction(one.symmetry)))
-            .reduce(plus);
-        return {
-          tree,
-          order,
-          value: summed((one) => series.of(one)),
-          should: summed(exactCoefficient),
-          scale: 1,
-          withTime,
-        };
-      });
+      const conditions = known.get(order) ?? made(order);
+      known.set(order, conditions);
+      return conditions;
     },
   };
 }
