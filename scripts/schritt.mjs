@@ -1,6 +1,5 @@
 // The terminal program: builds it when needed, adds the commands on the data of the server, then hands over.
 import { join } from 'node:path';
-import tab from '@bomb.sh/tab/commander';
 import { buildNode, root } from './fresh.mjs';
 
 /** Runs a command of the server, which is built when one is called. */
@@ -12,7 +11,7 @@ async function onServer(work) {
 }
 
 buildNode(['core', 'cli'], true);
-const { program } = await import(join(root, 'cli/dist/program.js'));
+const { main, program } = await import(join(root, 'cli/dist/main.js'));
 program
   .command('backup')
   .description('write a copy of all data of the server to a file, also while it is running')
@@ -25,6 +24,4 @@ program
   .option('--keep-damaged', 'restore documents that cannot be read as they are')
   .action((file, options) => onServer((server) => server.restoreCommand(file, options, process.env, root)));
 program.addHelpText('after', '\nbackup and restore use the data folder of the server (SCHRITT_DATA).');
-// completion for bash, zsh and others: schritt complete bash
-tab(program);
-await program.parseAsync();
+await main();

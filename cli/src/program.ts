@@ -56,6 +56,16 @@ export const program = new Command('schritt')
   .description('Fixed-step methods for initial value problems: errors, ratios and observed orders')
   .version(version(), '-V, --version', 'print the version');
 
+/** The option that names what is exported; a plot is also found as a picture. */
+function whatToExport(): Option {
+  const option = new Option('--what <what>', 'what to export').choices(EXPORT_KINDS).default('rungs');
+  const { parseArg } = option;
+  return option.argParser<string>((name, before) => {
+    const wanted = name === 'picture' ? 'plot' : name;
+    return parseArg === undefined ? wanted : parseArg(wanted, before);
+  });
+}
+
 /** The version of this program. */
 function version(): string {
   const own: unknown = JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8'));
@@ -117,7 +127,7 @@ program
     'export a study or a run as a table, code, a notebook, a spreadsheet, a plot, formulas, a handout or questions',
   )
   .argument('<file>', 'a study file')
-  .addOption(new Option('--what <what>', 'what to export').choices(EXPORT_KINDS).default('rungs'))
+  .addOption(whatToExport())
   .addOption(new Option('--as <format>', 'file format').choices(FORMATS))
   .option('--method <title>', 'which method of the study')
   .option('--h <size>', 'step size: a number or an expression such as pi/8')
