@@ -38,6 +38,26 @@ test('the table and the program of a study are previewed, copied and saved', asy
   expect(await readFile(file, 'utf8')).toContain('Sluice of the snow lake: RK4');
 });
 
+test('an export begins with the columns that the table on the page has', async ({ page }) => {
+  await openStudy(page, 'Sluice of the snow lake');
+  await page.getByText('No exact solution').click();
+  await page.getByRole('button', { name: 'Columns' }).click();
+  await page.getByRole('checkbox', { name: 'value at the end' }).check();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Export' }).click();
+  await expect(page.getByLabel('Preview')).toContainText(
+    'h,N,Euler: level,Euler: order of three,Euler: extrapolated level,Euler: estimated error,Heun: level',
+  );
+});
+
+test('an implicit method is a live spreadsheet', async ({ page }) => {
+  await openStudy(page, 'Thermistor probe in the air');
+  await takeAway(page, 'Live spreadsheet');
+  await choose(page, 'Method of the run', 'Backward Euler');
+  const { bytes } = await saved(page);
+  expect(bytes.subarray(0, 2).toString()).toBe('PK');
+});
+
 test('what cannot be exported says why', async ({ page }) => {
   await openStudy(page, 'Soil temperature in layers');
   await page.getByRole('button', { name: 'Export' }).click();

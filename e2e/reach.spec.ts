@@ -59,6 +59,16 @@ const VIEWS: readonly (readonly [name: string, open: (page: Page) => Promise<voi
   ],
   ['a study', (page) => openStudy(page, STUDY)],
   [
+    'a shared study',
+    async (page) => {
+      await openStudy(page, STUDY);
+      await page.getByRole('button', { name: 'Share', exact: true }).click();
+      await page.getByRole('button', { name: 'Create link' }).click();
+      await page.goto(await page.getByRole('textbox', { name: 'Link to the study' }).inputValue());
+      await expect(rows(page).first()).toBeVisible();
+    },
+  ],
+  [
     'a run',
     async (page) => {
       await openStudy(page, STUDY);

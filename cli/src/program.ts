@@ -1,5 +1,13 @@
 import { readFileSync } from 'node:fs';
-import { DRAWN_AS, HANDOUTS_OF, PAPERS, PLOTS, PLOT_INKS, PLOT_SIZES } from '@schritt/core/document';
+import {
+  DRAWN_AS,
+  HANDOUTS_OF,
+  PAPERS,
+  PLOTS,
+  PLOT_INKS,
+  PLOT_SIZES,
+  RUNG_COLUMNS,
+} from '@schritt/core/document';
 import { Refusal } from '@schritt/core/text';
 import { Command, Option } from 'commander';
 import { checkCommand } from './commands/check.ts';
@@ -134,7 +142,7 @@ program
   .option('--steps <count>', 'number of steps instead of a step size')
   .option(
     '--columns <names>',
-    'columns by name, separated by commas: of the step table, or error, ratio, order, digits, rounding, evaluations, value',
+    `columns by name, separated by commas: of the step table, or ${RUNG_COLUMNS.join(', ')}`,
   )
   .option('--every <count>', 'print every k-th grid point')
   .option('--digits <count>', 'significant digits (default: all digits)')

@@ -56,6 +56,7 @@ export {
 } from './publish/export-study.ts';
 export { rowTable } from './publish/tables/row-table.ts';
 export {
+  RUNG_COLUMN_LABELS,
   RUNG_COLUMNS,
   type RungColumn,
   rungColumnsOf,

@@ -94,14 +94,21 @@ function printPage(): void {
   document.querySelector<HTMLIFrameElement>('.export-page')?.contentWindow?.print();
 }
 
+/** The first settings of an export: what the page shows. */
+function useShown(): ExportSettings {
+  const { view, table } = useStudyState('view', 'table');
+  return {
+    ...FIRST,
+    rungColumns: table.columns,
+    component: view.together ? 'all' : view.component,
+    drawn: view.drawn,
+  };
+}
+
 /** The panel in which a study or the chosen run is exported, with a preview. */
 export function ExportPanel({ onClose }: { readonly onClose: () => void }): ReactNode {
   const { good, study, methods, chosen, view } = useStudyState('good', 'study', 'methods', 'chosen', 'view');
-  const [choice, setChoice] = useState<ExportSettings>({
-    ...FIRST,
-    component: view.together ? 'all' : view.component,
-    drawn: view.drawn,
-  });
+  const [choice, setChoice] = useState(useShown());
   const [method, setMethod] = useState(Math.min(view.method, Math.max(0, good.keys.length - 1)));
   const [copied, setCopied] = useState<string | null>(null);
   const change = (part: Partial<ExportSettings>): void => setChoice((now) => ({ ...now, ...part }));

@@ -1,18 +1,7 @@
-import { RUNG_COLUMNS, type RungColumn } from '@schritt/core/document';
+import { RUNG_COLUMN_LABELS, RUNG_COLUMNS } from '@schritt/core/document';
 import { Checkbox, Input, InputNumber, Segmented, Select } from 'antd';
 import type { ReactNode } from 'react';
 import { type ExportSettings, INKS, PLOTS_OF, SIZES } from './export-settings.ts';
-
-/** How the columns of a table of step sizes are called. */
-const LABELS: Readonly<Record<RungColumn, string>> = {
-  error: 'error',
-  ratio: 'ratio',
-  order: 'order',
-  digits: 'digits',
-  rounding: 'rounding',
-  evaluations: 'evaluations',
-  value: 'value at the end',
-};
 
 export interface Choosing {
   readonly choice: ExportSettings;
@@ -86,7 +75,7 @@ export function Options({ choice, change }: Choosing): ReactNode {
           aria-label="Columns of the table"
           popupMatchSelectWidth={false}
           value={[...choice.rungColumns]}
-          options={RUNG_COLUMNS.map((value) => ({ value, label: LABELS[value] }))}
+          options={RUNG_COLUMNS.map((value) => ({ value, label: RUNG_COLUMN_LABELS[value] }))}
           onChange={(chosen) =>
             change({ rungColumns: RUNG_COLUMNS.filter((column) => chosen.includes(column)) })
           }

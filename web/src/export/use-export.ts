@@ -47,7 +47,7 @@ export function useExport(choice: ExportSettings, method: number): ExportOutcome
       const { drawn } = await import('./drawn.ts');
       return { ...(await drawn(file, choice)), what };
     };
-  }, [isOwn, document, h, choice, method, n, study.title]);
+  }, [isOwn, document, h, choice, what, method, n, study.title]);
   const { value, part: underWay, why } = useComputed(ask);
   if (isOwn) return { ...NOTHING, text: own, why: own === null ? 'the study has no results yet' : null };
   if (why !== null) return { ...NOTHING, why };

@@ -1,3 +1,4 @@
+import { type RungColumn, USUAL_RUNG_COLUMNS } from '@schritt/core/document';
 import type { ErrorChoice, Grid, Rung } from '@schritt/core/study';
 import type { ParameterValues, Problem } from '@schritt/core/notation';
 import type { KeyedCurves, KeyedResult } from '@schritt/plot';
@@ -89,7 +90,14 @@ export interface StudyWork {
   readonly component: { readonly wanted: number; readonly choose: (component: number) => void };
 }
 
-/** What is pointed at and switched off: it changes often, and nothing is computed from it. */
+/** What the table of step sizes shows: an export of it begins with the same. */
+export interface ShownTable {
+  readonly columns: readonly RungColumn[];
+  /** Digits of values at the end; null for all. */
+  readonly digits: number | null;
+}
+
+/** What is pointed at, switched off and listed: it changes often, and nothing is computed from it. */
 interface Pointing {
   /** Lines of the worked step that are shown while it is played; null for all. */
   readonly played: number | null;
@@ -102,6 +110,8 @@ interface Pointing {
   /** What the legends have switched off: keys of methods, `exact` for the solution. */
   readonly hidden: ReadonlySet<string>;
   readonly toggle: (id: string) => void;
+  readonly table: ShownTable;
+  readonly setTable: (change: Partial<ShownTable>) => void;
 }
 
 /** The state of the page of one study: what is chosen and what is computed, for all of its parts. */
@@ -117,6 +127,8 @@ export function createStudyState(work: StudyWork): StoreApi<StudyState> {
     setMarked: (marked) => set({ marked }),
     pointed: null,
     setPointed: (pointed) => set({ pointed }),
+    table: { columns: USUAL_RUNG_COLUMNS, digits: 10 },
+    setTable: (change) => set(({ table }) => ({ table: { ...table, ...change } })),
     hidden: new Set<string>(),
     toggle: (id) =>
       set(({ hidden }) => {

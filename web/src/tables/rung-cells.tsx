@@ -8,37 +8,11 @@ import {
   stepSizeText,
   withMinus,
 } from '@schritt/core/text';
+import type { RungColumn } from '@schritt/core/document';
 import { type ErrorChoice, evaluations, leftOutText, type RungResult } from '@schritt/core/study';
 import type { ReactNode } from 'react';
 import { ColumnNumber, type NumberColumn } from '../math/number-column.tsx';
 import { PowerNumber } from '../math/power-number.tsx';
-
-/** What the table of rungs shows of every method. */
-export type RungColumn =
-  | 'value'
-  | 'error'
-  | 'ratio'
-  | 'order'
-  | 'three-rung order'
-  | 'extrapolated'
-  | 'estimate'
-  | 'evaluations'
-  | 'a step'
-  | 'ms';
-
-/** All columns, with their names in the choice of columns. */
-export const RUNG_COLUMNS: readonly { readonly value: RungColumn; readonly label: string }[] = [
-  { value: 'value', label: 'value at the end' },
-  { value: 'error', label: 'error' },
-  { value: 'ratio', label: 'ratio' },
-  { value: 'order', label: 'order' },
-  { value: 'three-rung order', label: 'order from three step sizes' },
-  { value: 'extrapolated', label: 'Richardson extrapolation' },
-  { value: 'estimate', label: 'estimated error' },
-  { value: 'evaluations', label: 'evaluations' },
-  { value: 'a step', label: 'evaluations per step, or Newton iterations' },
-  { value: 'ms', label: 'milliseconds' },
-];
 
 /** Columns that belong together. */
 export const RUNG_VIEWS: readonly {
@@ -50,9 +24,9 @@ export const RUNG_VIEWS: readonly {
   {
     value: 'differences',
     label: 'No exact solution',
-    columns: ['three-rung order', 'extrapolated', 'estimate'],
+    columns: ['order of three', 'extrapolated', 'estimate'],
   },
-  { value: 'cost', label: 'Work', columns: ['evaluations', 'a step', 'ms'] },
+  { value: 'cost', label: 'Work', columns: ['evaluations', 'per step', 'Newton', 'seconds'] },
 ];
 
 /** Milliseconds below which a time says more of the clock than of the run. */
@@ -68,21 +42,20 @@ export interface ValueChoice {
 /** What headings depend on beside their column. */
 interface HeadingChoice {
   readonly scale: ErrorChoice['scale'];
-  readonly implicit: boolean;
   readonly value: ValueChoice;
 }
 
 /** What a column is called above its numbers. */
-export function rungHeading(column: RungColumn, { scale, implicit, value }: HeadingChoice): string {
+export function rungHeading(column: RungColumn, { scale, value }: HeadingChoice): string {
   switch (column) {
     case 'value':
       return `${value.name}[N]`;
     case 'error':
       return scale === 'digits' ? 'digits' : scale === 'places' ? 'places' : 'error';
-    case 'three-rung order':
+    case 'order of three':
       return 'order';
-    case 'a step':
-      return implicit ? 'Newton' : 'per step';
+    case 'seconds':
+      return 'ms';
     default:
       return column;
   }
@@ -144,8 +117,6 @@ interface RungCellsProps {
   readonly pointed: boolean;
   /** Whether the rung is the first or the last of the window. */
   readonly windowEnd: boolean;
-  /** Whether some method of the study is implicit, so that its Newton iterations are counted. */
-  readonly implicit: boolean;
   readonly onStrike: () => void;
   readonly onWindow: () => void;
 }
@@ -175,7 +146,7 @@ function valueCell({ values, stopped, t }: RungResult, { place, digits }: ValueC
 
 /** What is in a column of a rung. */
 function cellOf(column: RungColumn, props: RungCellsProps): RowCell {
-  const { rung, implicit } = props;
+  const { rung } = props;
   const { f, derivatives, newton, seconds } = rung.cost;
   const three = rung.extrapolated;
   switch (column) {
@@ -190,7 +161,15 @@ function cellOf(column: RungColumn, props: RungCellsProps): RowCell {
       return numberCell(rung.ratio, true);
     case 'order':
       return numberCell(rung.order, true);
-    case 'three-rung order':
+    case 'digits':
+      return { content: rung.digits === null ? '' : withMinus(fixed(rung.digits, 1)) };
+    case 'rounding':
+      return {
+        content:
+          rung.rounding?.isMeasured === true ? <PowerNumber value={rung.rounding.size} digits={2} /> : '',
+        title: 'what rounding makes of the error',
+      };
+    case 'order of three':
       return numberCell(three?.order ?? null, false);
     case 'extrapolated': {
       const value = three?.values[0];
@@ -206,10 +185,11 @@ function cellOf(column: RungColumn, props: RungCellsProps): RowCell {
       const each = [`f ${count(f)}`, ...derivatives.map((n, i) => `${primed('f', i + 1)} ${count(n)}`)];
       return { content: count(evaluations(rung.cost)), title: each.join(', ') };
     }
-    case 'a step':
-      if (implicit) return { content: newton === 0 ? '' : count(newton) };
+    case 'per step':
       return { content: general(evaluations(rung.cost) / rung.steps, 3) };
-    case 'ms':
+    case 'Newton':
+      return { content: newton === 0 ? '' : count(newton) };
+    case 'seconds':
       return {
         content: 1000 * seconds < MEASURED ? '' : general(1000 * seconds, 2),
         title: `${general(1000 * seconds, 3)} ms`,

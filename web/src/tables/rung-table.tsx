@@ -1,3 +1,4 @@
+import type { RungColumn } from '@schritt/core/document';
 import { stepExpression } from '@schritt/core/notation';
 import { fixed, stepSizeText } from '@schritt/core/text';
 import { Button } from 'antd';
@@ -10,7 +11,7 @@ import { useStudyState } from '../state/study-state.ts';
 import { strike, withoutRungAt } from '../state/working-study.ts';
 import { usePalette } from '../theme/use-palette.ts';
 import { moveInRows } from './row-keys.ts';
-import { RungCells, type RungColumn, rungHeading, type ValueChoice } from './rung-cells.tsx';
+import { RungCells, rungHeading, type ValueChoice } from './rung-cells.tsx';
 import './rung-table.css';
 
 /** A step size as the part of the interval that it is; the number itself where it is none. */
@@ -31,12 +32,7 @@ interface RungTableProps {
 type MethodOfTable = KeyedResult['result']['methods'][number];
 
 /** Names of the methods above names of the columns. */
-function RungHead({
-  keyed,
-  columns,
-  value,
-  implicit,
-}: Pick<RungTableProps, 'keyed' | 'columns' | 'value'> & { readonly implicit: boolean }): ReactNode {
+function RungHead({ keyed, columns, value }: Pick<RungTableProps, 'keyed' | 'columns' | 'value'>): ReactNode {
   const { methods, error } = useStudyState('methods', 'error');
   return (
     <thead>
@@ -59,7 +55,7 @@ function RungHead({
           <Fragment key={keyed.keys[i]}>
             {columns.map((column, k) => (
               <th key={column} scope="col" className={k === 0 ? 'first' : ''}>
-                {rungHeading(column, { scale: error.scale, implicit, value })}
+                {rungHeading(column, { scale: error.scale, value })}
               </th>
             ))}
           </Fragment>
@@ -128,12 +124,10 @@ function RungRow({
   columns,
   value,
   asParts,
-  implicit,
   errors,
   row,
   first,
 }: Pick<RungTableProps, 'keyed' | 'columns' | 'value' | 'asParts'> & {
-  readonly implicit: boolean;
   /** How the errors of each method are written. */
   readonly errors: readonly NumberColumn[];
   readonly row: number;
@@ -177,7 +171,6 @@ function RungRow({
             key={key}
             rung={result}
             previous={method.rungs[row - 1] ?? null}
-            implicit={implicit}
             columns={columns}
             value={value}
             scale={error.scale}
@@ -219,7 +212,6 @@ export function RungTable({ keyed, columns, value, asParts, onClick }: RungTable
     (longest, { rungs }) => (rungs.length > longest.length ? rungs : longest),
     [],
   );
-  const implicit = methods.some(({ rungs }) => rungs.some(({ cost }) => cost.newton > 0));
   const errors = useMemo(
     () => methods.map(({ rungs }) => errorColumn(rungs.map(({ error }) => error))),
     [methods],
@@ -230,7 +222,7 @@ export function RungTable({ keyed, columns, value, asParts, onClick }: RungTable
       className={['rung-table', lead.length > 8 ? 'dense' : '', isUnjudged ? 'unjudged' : ''].join(' ')}
       onClick={onClick}
     >
-      <RungHead keyed={keyed} columns={columns} value={value} implicit={implicit} />
+      <RungHead keyed={keyed} columns={columns} value={value} />
       <tbody>
         {lead.map((first, row) => (
           <RungRow
@@ -239,7 +231,6 @@ export function RungTable({ keyed, columns, value, asParts, onClick }: RungTable
             columns={columns}
             value={value}
             asParts={asParts}
-            implicit={implicit}
             errors={errors}
             row={row}
             first={first}

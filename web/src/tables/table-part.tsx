@@ -1,3 +1,4 @@
+import { RUNG_COLUMN_LABELS, RUNG_COLUMNS } from '@schritt/core/document';
 import { componentNames } from '@schritt/core/notation';
 import { Checkbox, Segmented, Select } from 'antd';
 import { memo, type ReactNode, useState } from 'react';
@@ -6,7 +7,7 @@ import { useStudyState } from '../state/study-state.ts';
 import type { KeyedResult } from '@schritt/plot';
 import { ColumnChoice } from './column-choice.tsx';
 import { FullNumberText, useFullNumber } from './full-number.tsx';
-import { RUNG_COLUMNS, RUNG_VIEWS, type RungColumn, type ValueChoice } from './rung-cells.tsx';
+import { RUNG_VIEWS, type ValueChoice } from './rung-cells.tsx';
 import { RungTable } from './rung-table.tsx';
 
 /** What stands for all digits among numbers of them. */
@@ -14,28 +15,41 @@ const ALL_DIGITS = 17;
 /** Digits of values at the end. */
 const DIGITS = [4, 6, 8, 10, 12, ALL_DIGITS] as const;
 
+const COLUMN_OPTIONS = RUNG_COLUMNS.map((value) => ({ value, label: RUNG_COLUMN_LABELS[value] }));
+
 /** The rungs of the study against its methods; what is under way does not touch them. */
 const Table = memo(function Table({
   keyed,
   place,
   name,
 }: { readonly keyed: KeyedResult } & Omit<ValueChoice, 'digits'>): ReactNode {
-  const [columns, setColumns] = useState<readonly RungColumn[]>(RUNG_VIEWS[0]?.columns ?? ['error']);
+  const { table, setTable } = useStudyState('table', 'setTable');
+  const { columns, digits } = table;
   const [asParts, setAsParts] = useState(false);
-  const [digits, setDigits] = useState<number | null>(10);
   const { full, onClick } = useFullNumber();
-  const view = RUNG_VIEWS.find((one) => one.columns.join() === columns.join())?.value;
+  const isImplicit = keyed.result.methods.some(({ rungs }) => rungs.some(({ cost }) => cost.newton > 0));
+  const views = RUNG_VIEWS.map((view) => ({
+    ...view,
+    columns: view.columns.filter((column) => isImplicit || column !== 'Newton'),
+  }));
+  const view = views.find((one) => one.columns.join() === columns.join())?.value;
   return (
     <>
       <div className="table-head">
         <Segmented<string>
           size="small"
           aria-label="What the table shows"
-          options={RUNG_VIEWS.map(({ value, label }) => ({ value, label }))}
+          options={views.map(({ value, label }) => ({ value, label }))}
           value={view ?? ''}
-          onChange={(name) => setColumns(RUNG_VIEWS.find(({ value }) => value === name)?.columns ?? columns)}
+          onChange={(name) =>
+            setTable({ columns: views.find(({ value }) => value === name)?.columns ?? columns })
+          }
         />
-        <ColumnChoice columns={RUNG_COLUMNS} chosen={columns} onChange={setColumns} />
+        <ColumnChoice
+          columns={COLUMN_OPTIONS}
+          chosen={columns}
+          onChange={(chosen) => setTable({ columns: chosen })}
+        />
         <Checkbox
           checked={asParts}
           onChange={() => setAsParts((now) => !now)}
@@ -53,7 +67,7 @@ const Table = memo(function Table({
               value: of,
               label: of === ALL_DIGITS ? 'all digits' : `${of} digits`,
             }))}
-            onChange={(of) => setDigits(of === ALL_DIGITS ? null : of)}
+            onChange={(of) => setTable({ digits: of === ALL_DIGITS ? null : of })}
           />
         )}
         <FullNumberText full={full} />

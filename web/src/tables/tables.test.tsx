@@ -122,6 +122,8 @@ function stage(more: Partial<StudyState> = {}): Stage {
     setPointed: calls.point,
     hidden: new Set(),
     toggle: () => undefined,
+    table: { columns: ['error'], digits: 10 },
+    setTable: () => undefined,
     proved: new Map(),
     limits: new Map(),
     parameters: {},
@@ -242,7 +244,7 @@ describe('the table of rungs', () => {
 
   test('costs and values without an exact solution are other columns of the same rungs', () => {
     const { studyState } = stage();
-    const columns = ['evaluations', 'a step'] as const;
+    const columns = ['evaluations', 'per step'] as const;
     show(
       studyState,
       <RungTable

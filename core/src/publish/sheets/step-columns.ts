@@ -1,6 +1,6 @@
 import { layOut } from '../../program/layout.ts';
 import { lower } from '../../program/lowering.ts';
-import type { Instruction, Program } from '../../program/program.ts';
+import type { Instruction, Program, SolveInstruction } from '../../program/program.ts';
 import type { Register, StepLeaf, StepTree } from '../../program/step-tree.ts';
 import type { Method } from '../../method/method.ts';
 import { componentNames, type Problem } from '../../problem/problem.ts';
@@ -11,6 +11,7 @@ import type { FormulaWriting } from '../programs/language.ts';
 import { numberPart, programLanguage } from '../programs/program-language.ts';
 import { vectorNames } from '../rows-table.ts';
 import { cellAt, type CellFormula } from './cell-formula.ts';
+import { MAX_UNKNOWNS, newtonColumns } from './newton-columns.ts';
 import { MISSING, type ProblemFormula } from './problem-formulas.ts';
 
 /** Where the columns of every sheet of a run are. */
@@ -57,14 +58,6 @@ export interface StepContext {
 
 /** A formula that is longer is in a column of its own, even where the method gives it no name. */
 const LONG = 160;
-
-function refuse(kind: Instruction['kind']): never {
-  const why =
-    kind === 'solve'
-      ? 'implicit methods cannot be exported as a live spreadsheet'
-      : 'methods with derivatives of f cannot be exported as a live spreadsheet';
-  throw new Refusal('form', why);
-}
 
 /** Lays the stages of a method out in columns. */
 class Laying {
@@ -162,9 +155,44 @@ class Laying {
       case 'derivative':
       case 'partial':
       case 'typed':
+        throw new Refusal('form', 'methods with derivatives of f cannot be exported as a live spreadsheet');
       case 'solve':
-        refuse(instruction.kind);
+        this.#solve(instruction);
     }
+  }
+
+  /** Puts the columns of Newton's method, and makes the cells of its last iteration what the unknowns are. */
+  #solve({ unknowns, values, results, guess }: SolveInstruction): void {
+    const width = this.#names.length;
+    const { next, present, stages } = this.#program;
+    if (unknowns.length * width > MAX_UNKNOWNS)
+      throw new Refusal(
+        'size',
+        `a live spreadsheet solves for at most ${MAX_UNKNOWNS} numbers in a step, and this method for ${unknowns.length * width}`,
+      );
+    const vectors = <T>(all: readonly T[]): readonly (readonly T[])[] =>
+      unknowns.map((_, i) => all.slice(i * width, (i + 1) * width));
+    const last = newtonColumns({
+      guess: unknowns.flatMap((register) =>
+        this.#names.map((_, j) => {
+          const own = present[Math.max(0, next.indexOf(register))] ?? 0;
+          return guess === 'zero' ? atom('0') : (this.#partsOf(own)[j] ?? MISSING);
+        }),
+      ),
+      names: unknowns.flatMap((register) =>
+        this.#titles(stages.find((stage) => stage.register === register)?.name ?? 'new value', false),
+      ),
+      formulas: (at) => {
+        vectors(at).forEach((cells, i) => this.#known.set(unknowns[i] ?? 0, cells));
+        for (const instruction of values) this.#do(instruction);
+        return results.flatMap((register) => this.#partsOf(register));
+      },
+      put: (title, formula) => {
+        this.columns.push({ title, formula, source: null });
+        return atom(cellAt(this.#of.from + this.columns.length - 1));
+      },
+    });
+    vectors(last).forEach((cells, i) => this.#set(unknowns[i] ?? 0, cells, false));
   }
 
   #rhs(into: Register, name: string | null, time: TextPart, at: readonly Register[]): void {
@@ -222,7 +250,7 @@ class Laying {
 /**
  * A method as columns of a sheet: one for every stage and component, formulas without a name where they are used.
  *
- * @throws Refusal for implicit formulas and derivatives of f
+ * @throws Refusal for derivatives of f, and for more unknowns than are solved for
  */
 export function stepColumns(method: Method, of: StepContext): StepColumns {
   const { problem } = of;

@@ -215,7 +215,7 @@ function notesOf({ methods }: SheetCase, { functions }: ProblemCells): readonly 
  *
  * @param method its place in the study
  * @param grids the runs; without them those of the study's step sizes
- * @throws Refusal for implicit formulas, derivatives of f, more than fifty components, runs of more than 20,000 steps,
+ * @throws Refusal for more than six unknowns of an implicit formula, derivatives of f, more than fifty components, runs of more than 20,000 steps,
  *   single precision, and errors at a time or of one step
  */
 export function studyWorkbook(

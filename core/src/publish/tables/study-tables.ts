@@ -1,19 +1,29 @@
 import type { CsvCell } from '../csv.ts';
 import { type RungReport, type StudyReport } from '../study-report.ts';
+import { namesOf } from '../../text/names-of.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { column, type Column, type Table } from './table.ts';
 
-/** What a table of rungs can have of every method. */
-export const RUNG_COLUMNS = [
-  'error',
-  'ratio',
-  'order',
-  'digits',
-  'rounding',
-  'evaluations',
-  'value',
-] as const;
-export type RungColumn = (typeof RUNG_COLUMNS)[number];
+/** What a table of rungs can have of every method, with what each column is called in a choice of columns. */
+export const RUNG_COLUMN_LABELS = {
+  value: 'value at the end',
+  error: 'error',
+  digits: 'correct significant digits',
+  ratio: 'ratio',
+  order: 'order',
+  rounding: 'rounding in the error',
+  'order of three': 'order from three step sizes',
+  extrapolated: 'Richardson extrapolation',
+  estimate: 'estimated error',
+  evaluations: 'evaluations',
+  'per step': 'evaluations per step',
+  Newton: 'Newton iterations',
+  seconds: 'time',
+} as const;
+export type RungColumn = keyof typeof RUNG_COLUMN_LABELS;
+
+/** All columns of a table of rungs, in their order. */
+export const RUNG_COLUMNS = namesOf(RUNG_COLUMN_LABELS);
 
 /** What it has where nothing is said. */
 export const USUAL_RUNG_COLUMNS: readonly RungColumn[] = ['error', 'ratio', 'order'];
@@ -33,13 +43,21 @@ export function rungColumnsOf({ columns }: { readonly columns?: string }): reado
   });
 }
 
-const COLUMNS: Readonly<Record<Exclude<RungColumn, 'value'>, Column>> = {
+/** Columns that each component has. */
+type VectorColumn = 'value' | 'extrapolated';
+
+const COLUMNS: Readonly<Record<Exclude<RungColumn, VectorColumn>, Column>> = {
   error: column('error', null, 4),
   ratio: column('ratio', null, 4),
   order: column('order', null, 4),
   digits: column('digits', null, 3),
   rounding: column('rounding', null, 2),
+  'order of three': column('order of three', null, 4),
+  estimate: column('estimated error', null, 3),
   evaluations: column('evaluations'),
+  'per step': column('evaluations per step', null, 4),
+  Newton: column('Newton iterations'),
+  seconds: column('seconds', null, 3),
 };
 
 function cellsOf(
@@ -47,12 +65,24 @@ function cellsOf(
   rung: RungReport | undefined,
   names: readonly string[],
 ): readonly CsvCell[] {
-  if (rung === undefined) return kind === 'value' ? names.map(() => null) : [null];
+  if (rung === undefined) return kind === 'value' || kind === 'extrapolated' ? names.map(() => null) : [null];
   switch (kind) {
     case 'value':
       return names.map((name) => rung.values[name] ?? null);
+    case 'extrapolated':
+      return names.map((name) => rung.extrapolated?.values[name] ?? null);
+    case 'order of three':
+      return [rung.extrapolated?.order ?? null];
+    case 'estimate':
+      return [rung.extrapolated?.error ?? null];
     case 'evaluations':
       return [rung.cost.evaluations];
+    case 'per step':
+      return [rung.cost.evaluations / rung.steps];
+    case 'Newton':
+      return [rung.cost.newton];
+    case 'seconds':
+      return [rung.cost.seconds];
     default:
       return [rung[kind]];
   }
@@ -67,7 +97,11 @@ export function rungTable(
   const [first] = report.methods;
   const names = Object.keys(first?.rungs[0]?.values ?? {});
   const own = kinds.flatMap((kind) =>
-    kind === 'value' ? names.map((name) => column(name, null, 10)) : [COLUMNS[kind]],
+    kind === 'value'
+      ? names.map((name) => column(name, null, 10))
+      : kind === 'extrapolated'
+        ? names.map((name) => column(`extrapolated ${name}`, null, 10))
+        : [COLUMNS[kind]],
   );
   const set = own.map((of) => (of.digits === null || digits === null ? of : { ...of, digits }));
   const rungs = first?.rungs ?? [];

@@ -215,5 +215,24 @@ test('the table of step sizes has the columns that are asked for, values at the 
     report.methods[0]?.rungs[0]?.values['p'],
     report.methods[0]?.rungs[0]?.error,
   ]);
-  expect(() => rungColumnsOf({ columns: 'slope' })).toThrow('columns takes error, ratio, order');
+  const [method] = report.methods;
+  const others = studyTable(
+    report,
+    'rungs',
+    null,
+    rungColumnsOf({ columns: 'order of three,extrapolated,estimate,per step,Newton' }),
+  );
+  expect(others.columns.slice(2, 7).map(({ title }) => title)).toEqual([
+    'order of three',
+    'extrapolated p',
+    'estimated error',
+    'evaluations per step',
+    'Newton iterations',
+  ]);
+  const [, , last] = method?.rungs ?? [];
+  // Aitken's extrapolation of the last three values, written out
+  const [a, b, c] = (method?.rungs ?? []).map(({ values }) => values['p'] ?? NaN);
+  expect(others.rows[2]?.[3]).toBeCloseTo(c! - (c! - b!) ** 2 / (c! - b! - (b! - a!)), 12);
+  expect(others.rows[2]?.slice(5, 7)).toEqual([last!.cost.evaluations / last!.steps, 0]);
+  expect(() => rungColumnsOf({ columns: 'slope' })).toThrow('columns takes value, error, digits, ratio, order');
 });
