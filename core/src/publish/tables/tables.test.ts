@@ -234,5 +234,7 @@ test('the table of step sizes has the columns that are asked for, values at the 
   const [a, b, c] = (method?.rungs ?? []).map(({ values }) => values['p'] ?? NaN);
   expect(others.rows[2]?.[3]).toBeCloseTo(c! - (c! - b!) ** 2 / (c! - b! - (b! - a!)), 12);
   expect(others.rows[2]?.slice(5, 7)).toEqual([last!.cost.evaluations / last!.steps, 0]);
-  expect(() => rungColumnsOf({ columns: 'slope' })).toThrow('columns takes value, error, digits, ratio, order');
+  expect(() => rungColumnsOf({ columns: 'slope' })).toThrow(
+    'columns takes value, error, digits, ratio, order',
+  );
 });
