@@ -22,6 +22,7 @@ const CORE = [
   'document',
   'hints',
   'worked',
+  'marking',
   'publish',
 ];
 /** The rooms of the page: what a person sees reads the state of the page and hands nothing on. */

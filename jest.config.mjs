@@ -9,7 +9,7 @@ export default {
   testEnvironment: 'node',
   setupFiles: ['<rootDir>/scripts/page-globals.mjs'],
   // how long something takes is no matter of these tests; this ends what hangs
-  testTimeout: 60_000,
+  testTimeout: 240_000,
   testEnvironmentOptions: { customExportConditions: ['@schritt/source', 'node', 'node-addons'] },
   extensionsToTreatAsEsm: [],
   // the tests run as CommonJS, and this package offers that by its file alone

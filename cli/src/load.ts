@@ -9,7 +9,7 @@ import { Failure } from './failure.ts';
 const STANDARD_INPUT = '-';
 
 /** The text of a file, or of standard input. */
-function textOf(file: string): string {
+export function textOf(file: string): string {
   let bytes: Uint8Array;
   try {
     bytes = readFileSync(file === STANDARD_INPUT ? process.stdin.fd : file);

@@ -15,6 +15,7 @@ import { exportCommand } from './commands/export.ts';
 import { type ExportOptions, FORMATS, EXPORT_KINDS } from './commands/export-options.ts';
 import { inspectCommand } from './commands/inspect.ts';
 import { emitCommand } from './commands/emit.ts';
+import { markCommand, type MarkOptions } from './commands/mark.ts';
 import { runCommand, type RunOptions } from './commands/run.ts';
 import { type StudyFormat, studyCommand } from './commands/study.ts';
 import { Failure } from './failure.ts';
@@ -106,6 +107,24 @@ program
   .option('--count <count>', 'how many rows to print')
   .addOption(formats())
   .action((file: string, options: RunOptions) => answer(() => runCommand(file, options)));
+
+program
+  .command('mark')
+  .description(
+    'mark the rows of a student: the first wrong row, and mistakes that give exactly these numbers',
+  )
+  .argument('<file>', 'a study file')
+  .argument('<columns>', 'the rows: CSV, text, .xlsx or .ods; - for standard input')
+  .requiredOption('--method <title>', 'which method of the study')
+  .option('--h <size>', 'step size: a number or an expression such as pi/8')
+  .option('--steps <count>', 'number of steps instead of a step size')
+  .option('--each-column', 'a class: one column per student beside columns for n or the time')
+  .addOption(formats())
+  .action((file: string, columns: string, options: MarkOptions) =>
+    answerInParts(async function* () {
+      yield await markCommand(file, columns, options);
+    }),
+  );
 
 program
   .command('check')

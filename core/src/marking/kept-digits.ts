@@ -1,0 +1,50 @@
+import type { StudentCell } from './student-table.ts';
+
+/** The digits that a column of numbers was kept with. */
+export interface KeptDigits {
+  /** Most digits behind the decimal sign. */
+  readonly decimals: number;
+  /** Most significant digits. */
+  readonly significant: number;
+}
+
+/** Digits beyond which numbers of one run may differ by the order of its operations. */
+const MAX_SIGNIFICANT = 12;
+
+/** The digits of numbers that were rounded alike: either to so many decimals or to so many significant digits. */
+export function keptDigits(cells: readonly StudentCell[]): KeptDigits {
+  return {
+    decimals: Math.max(0, ...cells.map(({ decimals }) => decimals)),
+    significant: Math.min(MAX_SIGNIFICANT, Math.max(1, ...cells.map(({ significant }) => significant))),
+  };
+}
+
+/**
+ * What the last digit of a number counts: that of the decimals, or of the significant digits where these are fewer.
+ *
+ * @example unitOf(12.345, { decimals: 4, significant: 5 }) // 0.001
+ */
+export function unitOf(value: number, { decimals, significant }: KeptDigits): number {
+  const place = value === 0 ? -Infinity : Math.floor(Math.log10(Math.abs(value)));
+  return 10 ** Math.max(-decimals, place + 1 - significant);
+}
+
+/** A number rounded as a column is. */
+export function roundedTo(value: number, digits: KeptDigits): number {
+  const unit = unitOf(value, digits);
+  // a power of ten below 1 is no double; dividing by the one above is exact to the last place
+  return unit < 1 ? Math.round(value * (1 / unit)) / (1 / unit) : Math.round(value / unit) * unit;
+}
+
+/** A part of a unit by which halves may be off in binary. */
+const SLACK = 1e-6;
+
+/**
+ * Whether a number that was rounded is another one.
+ *
+ * @param more how far the other one may be off for other reasons
+ */
+export function agrees(given: number, right: number, digits: KeptDigits, more = 0): boolean {
+  const unit = Math.max(unitOf(given, digits), unitOf(right, digits));
+  return Math.abs(given - right) <= (0.5 + SLACK) * unit + more;
+}

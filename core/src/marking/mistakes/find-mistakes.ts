@@ -1,0 +1,170 @@
+import { evaluationsPerStep, isImplicit } from '../../method/method.ts';
+import { Refusal } from '../../text/refusal.ts';
+import type { KeptDigits } from '../kept-digits.ts';
+import { rowAgrees } from '../row-verdicts.ts';
+import type { StudentRow } from '../student-rows.ts';
+import { runTrial, type Trial } from '../trial-run.ts';
+import type { Change, ChangedLine, MistakeKind } from './change.ts';
+import { methodChanges } from './method-changes.ts';
+import { problemChanges } from './problem-changes.ts';
+import { exactRow, isSmall, runChanges, type RunMistakes } from './run-changes.ts';
+
+/** A mistake that reproduces all rows of a student, to the digits given. */
+export interface Mistake {
+  /** Two kinds for two mistakes together. */
+  readonly kinds: readonly MistakeKind[];
+  /** The lines that are changed, in the order of the mistakes. */
+  readonly lines: readonly ChangedLine[];
+  /** Rows that it reproduces. */
+  readonly explains: number;
+  readonly sentence: string;
+}
+
+export interface MistakesFound {
+  readonly mistakes: readonly Mistake[];
+  /** Mistakes that were tried, alone and in pairs. */
+  readonly tried: number;
+}
+
+/** What the rows of a student are compared with. */
+export interface MistakesOf extends RunMistakes {
+  /** Whether mistakes are tried in pairs: not where most steps are right from the rows before them. */
+  readonly inPairs: boolean;
+  readonly timeDigits: KeptDigits | null;
+}
+
+/** Most operations of runs that are tried in pairs: each has as many as its first wrong row needs. */
+const MAX_WORK = 4_000_000;
+
+/** Whether a run has all rows of a student, to the digits given. */
+class Reproduction {
+  readonly #of: MistakesOf;
+  readonly #rows: ReadonlyMap<number, StudentRow>;
+  readonly #last: number;
+
+  constructor(of: MistakesOf) {
+    this.#of = of;
+    this.#rows = new Map(of.rows.map((row) => [row.n, row]));
+    this.#last = Math.max(0, ...of.rows.map(({ n }) => n));
+  }
+
+  /** @param shift how many rows later a value is found in the run */
+  by(trial: Trial, shift: number): boolean {
+    const { digits, timeDigits } = this.#of;
+    const until = this.#last + Math.max(0, shift);
+    let left = this.#rows.size;
+    try {
+      runTrial({ ...trial, steps: until }, (row) => {
+        const n = row.n - shift;
+        const given = this.#rows.get(n);
+        if (given === undefined) return n < this.#last;
+        const t = trial.problem.start + n * trial.h;
+        if (!rowAgrees(given, { ...row, t }, digits, timeDigits)) return false;
+        left -= 1;
+        return n < this.#last;
+      });
+    } catch (thrown) {
+      // what cannot be run with a change is not what a student did
+      if (thrown instanceof Refusal) return false;
+      throw thrown;
+    }
+    return left === 0;
+  }
+
+  exact(): boolean {
+    const exact = exactRow(this.#of.trial);
+    const { rows, digits, timeDigits, trial } = this.#of;
+    return (
+      exact !== null &&
+      rows.every((row) =>
+        rowAgrees(
+          row,
+          { n: row.n, t: trial.problem.start + row.n * trial.h, values: exact(row.n), stages: () => null },
+          digits,
+          timeDigits,
+        ),
+      )
+    );
+  }
+}
+
+/** What a change is, as a sentence: with its line beside it, where it is one of a text. */
+function sentenceOf({ says, line }: Change): string {
+  return line === null ? `${says}.` : `In line ${line.line} of the ${line.of}, ${says}: ${line.given}.`;
+}
+
+function mistakeOf(changes: readonly Change[], explains: number): Mistake {
+  return {
+    kinds: changes.map(({ kind }) => kind),
+    lines: changes.flatMap(({ line }) => (line === null ? [] : [line])),
+    explains,
+    sentence: changes.map(sentenceOf).join(' '),
+  };
+}
+
+/** Whether two changes are made in one run: of different places, and not of lines of a method that is another one. */
+function goTogether(one: Change, other: Change): boolean {
+  const isOfMethod = (change: Change): boolean =>
+    change.line?.of === 'method' || change.kind === 'order of lines';
+  const isOther = (change: Change): boolean => change.kind === 'method';
+  return (
+    one.place !== other.place && !(isOther(one) && isOfMethod(other)) && !(isOther(other) && isOfMethod(one))
+  );
+}
+
+/** Pairs of frequent changes, of which the second is applied to what the first has made. */
+function pairsOf(changes: readonly Change[]): readonly (readonly [Change, Change])[] {
+  const frequent = changes.filter(({ isFrequent }) => isFrequent);
+  return frequent.flatMap((one, i) =>
+    frequent.slice(i + 1).flatMap((other) => (goTogether(one, other) ? [[one, other] as const] : [])),
+  );
+}
+
+/** Operations of one step, about: those of an implicit one are done again and again. */
+function workOf({ problem, methods: [method] }: Trial): number {
+  if (method === undefined) return 1;
+  const calls = evaluationsPerStep(method);
+  const rounds = isImplicit(method) ? 10 * (1 + calls * problem.size) : 1;
+  return rounds * calls * problem.size * 10;
+}
+
+/**
+ * The mistakes that reproduce all rows of a student to the digits given: each of the catalogue alone, and where none does,
+ * frequent ones in pairs. What does not reproduce the rows is not named.
+ */
+export function findMistakes(of: MistakesOf): MistakesFound {
+  const { trial, rows } = of;
+  const [method] = trial.methods;
+  if (rows.length === 0 || method === undefined || !isSmall(trial.problem)) return { mistakes: [], tried: 0 };
+  const reproduction = new Reproduction(of);
+  const changes = [...methodChanges(method), ...problemChanges(trial.problem), ...runChanges(of)];
+  const explained = (list: readonly Change[]): boolean => {
+    let changed: Trial | null = trial;
+    for (const change of list) changed = changed && change.apply(changed);
+    return (
+      changed !== null &&
+      reproduction.by(
+        changed,
+        list.reduce((sum, { shift }) => sum + shift, 0),
+      )
+    );
+  };
+  const alone = changes
+    .filter((change) => explained([change]))
+    .map((change) => mistakeOf([change], rows.length));
+  const exact: readonly Mistake[] = reproduction.exact()
+    ? [
+        {
+          kinds: ['exact values'],
+          lines: [],
+          explains: rows.length,
+          sentence: 'The values are those of the exact solution.',
+        },
+      ]
+    : [];
+  const single = [...alone, ...exact];
+  if (single.length > 0 || !of.inPairs) return { mistakes: single, tried: changes.length + 1 };
+  const pairs = pairsOf(changes).slice(0, Math.ceil(MAX_WORK / workOf(trial)));
+  const together = pairs.filter(explained).map((pair) => mistakeOf(pair, rows.length));
+  return { mistakes: together, tried: changes.length + 1 + pairs.length };
+}

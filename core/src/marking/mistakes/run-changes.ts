@@ -1,0 +1,231 @@
+import { LIBRARY } from '../../method/library/library.ts';
+import { findInLibrary } from '../../method/library/find-method.ts';
+import type { Method } from '../../method/method.ts';
+import { componentName, hasExact, type Problem } from '../../problem/problem.ts';
+import { exactSolution } from '../../run/exact-solution.ts';
+import { short, stepSizeText } from '../../text/number-text.ts';
+import { type KeptDigits, roundedTo } from '../kept-digits.ts';
+import type { StudentRow } from '../student-rows.ts';
+import type { Trial } from '../trial-run.ts';
+import type { Change, MistakeKind } from './change.ts';
+
+/** What mistakes of a run are made of. */
+export interface RunMistakes {
+  readonly trial: Trial;
+  readonly rows: readonly StudentRow[];
+  readonly digits: KeptDigits;
+  /** Other methods that may have been used, such as those of the study. */
+  readonly methods: readonly { readonly title: string; readonly method: Method }[];
+  readonly title: string;
+}
+
+function change(
+  kind: MistakeKind,
+  says: string,
+  apply: Change['apply'],
+  more: Partial<Pick<Change, 'place' | 'isFrequent' | 'shift'>> = {},
+): Change {
+  return { kind, says, line: null, isFrequent: true, place: kind, shift: 0, apply, ...more };
+}
+
+function ofTime({ problem }: Trial): readonly Change[] {
+  const t = problem.independent;
+  const with_ =
+    (time: Trial['time']): Change['apply'] =>
+    (trial) => ({ ...trial, time });
+  return [
+    change('time constant', `${t} stays at its first value in every step`, with_('constant'), {
+      place: 'time',
+    }),
+    change('time ahead', `${t} is advanced before the step`, with_('ahead'), { place: 'time' }),
+    change('time in single precision', `${t} is summed up in single precision`, with_('single sum'), {
+      place: 'time',
+    }),
+  ];
+}
+
+function ofStepSize({ h, steps, problem }: Trial): readonly Change[] {
+  const length = problem.end - problem.start;
+  const sizes = [h / 2, 2 * h, h / 10, 10 * h, h / 4, 4 * h];
+  const counts = [steps - 1, steps + 1].filter((count) => count > 0);
+  return [
+    ...sizes.map((size) =>
+      change(
+        'step size',
+        `h = ${stepSizeText(size)} is used instead of ${stepSizeText(h)}`,
+        (trial) => ({ ...trial, h: size }),
+        {
+          place: 'step size',
+        },
+      ),
+    ),
+    ...counts.map((count) =>
+      change(
+        'number of steps',
+        `The interval is divided by ${count} instead of ${steps}`,
+        (trial) => ({ ...trial, h: length / count }),
+        { place: 'step size' },
+      ),
+    ),
+  ];
+}
+
+/** The initial values that the first row gives, where they are others. */
+function ofInitialValues({ trial, rows, digits }: RunMistakes): readonly Change[] {
+  const { initial, problem } = trial;
+  const first = rows.find(({ n }) => n === 0);
+  const others = initial.map((value, j) => {
+    const given = first?.values[j]?.value;
+    return given === undefined || given === roundedTo(value, digits) ? value : given;
+  });
+  const given = others.some((value, j) => value !== initial[j]) ? [others] : [];
+  const zero = initial.flatMap((value, j) =>
+    value === 0 ? [] : [initial.map((one, k) => (k === j ? 0 : one))],
+  );
+  const swapped = initial.length > 1 ? [[...initial].reverse()] : [];
+  const opposite = initial.flatMap((value, j) =>
+    value === 0 ? [] : [initial.map((one, k) => (k === j ? -one : one))],
+  );
+  return [...given, ...zero, ...opposite, ...swapped].map((values) => {
+    const says = values
+      .flatMap((value, j) =>
+        value === initial[j]
+          ? []
+          : [
+              `${componentName(problem, j)} starts at ${short(value, 8)} instead of ${short(initial[j] ?? NaN, 8)}`,
+            ],
+      )
+      .join(', ');
+    return change('initial value', says, (trial) => ({ ...trial, initial: values }));
+  });
+}
+
+function ofArithmetic({ trial, digits }: RunMistakes): readonly Change[] {
+  return [
+    change(
+      'single precision',
+      'All arithmetic is single precision',
+      (one) => ({ ...one, precision: 'single' }),
+      {
+        isFrequent: false,
+      },
+    ),
+    change('rounded rows', 'Each row is rounded before the next one is computed', (one) => ({
+      ...one,
+      kept: (value) => roundedTo(value, digits),
+    })),
+    ...(trial.problem.size > 1
+      ? [
+          change(
+            'one after the other',
+            'Each component is updated with new values of those before it',
+            (one) => ({
+              ...one,
+              sequential: true,
+            }),
+          ),
+        ]
+      : []),
+    ...(hasExact(trial.problem)
+      ? [
+          change('exact arguments', 'f is evaluated at the exact solution', (one) => ({
+            ...one,
+            rhsAtExact: true,
+          })),
+        ]
+      : []),
+  ];
+}
+
+/** Methods that are taken for another one by those who begin. */
+const USUAL = new Set(['Euler', 'Heun', 'Midpoint', 'RK4']);
+
+/** Methods with the starting methods that their texts name. */
+function chainOf(method: Method): readonly Method[] | null {
+  const chain = [method];
+  for (let last = method; last.depth > 0;) {
+    const name = last.startWith?.name ?? 'RK4';
+    const found = name === 'exact' ? null : findInLibrary(name);
+    if (found === null || chain.length > 4) return null;
+    chain.push(found);
+    last = found;
+  }
+  return chain;
+}
+
+function ofMethods({ trial, methods, title }: RunMistakes): readonly Change[] {
+  const [own] = trial.methods;
+  const library = LIBRARY.flatMap((known) => {
+    const method = findInLibrary(known.title);
+    return method === null ? [] : [{ title: known.title, method }];
+  });
+  const all = [...methods, ...library.filter((known) => methods.every((one) => one.title !== known.title))];
+  const others = all.filter(
+    (one) => one.method !== own && one.title !== title && one.method.form === own?.form,
+  );
+  const starters = all.filter((one) => one.method.depth === 0 && one.method.form === own?.form);
+  return [
+    ...others.flatMap((one) => {
+      const chain = chainOf(one.method);
+      if (chain === null) return [];
+      return [
+        change(
+          'method',
+          `${one.title} is used instead of ${title}`,
+          (now) => ({ ...now, methods: chain, exchanged: null }),
+          {
+            place: 'method',
+            isFrequent: methods.includes(one) || USUAL.has(one.title),
+          },
+        ),
+      ];
+    }),
+    ...(own !== undefined && own.depth > 0
+      ? starters.map((one) =>
+          change('starting method', `${one.title} makes the starting values`, (now) => ({
+            ...now,
+            methods: [...now.methods.slice(0, 1), one.method],
+            exactStart: false,
+          })),
+        )
+      : []),
+    ...(own !== undefined && own.depth > 0 && hasExact(trial.problem)
+      ? [
+          change('starting method', 'The starting values are exact', (now) => ({
+            ...now,
+            methods: now.methods.slice(0, 1),
+            exactStart: true,
+          })),
+        ]
+      : []),
+  ];
+}
+
+/** Every mistake in how a run is done, whatever its method. */
+export function runChanges(about: RunMistakes): readonly Change[] {
+  const { trial } = about;
+  const shifted = [
+    { shift: 1, says: 'Each row has the value of the grid point after it' },
+    { shift: -1, says: 'Each row has the value of the grid point before it' },
+  ];
+  return [
+    ...ofTime(trial),
+    ...ofStepSize(trial),
+    ...ofInitialValues(about),
+    ...ofArithmetic(about),
+    ...ofMethods(about),
+    ...shifted.map(({ shift, says }) => change('shifted rows', says, (now) => now, { shift })),
+  ];
+}
+
+/** The exact solution in the place of a run; null where none is given. */
+export function exactRow({ problem, initial, h }: Trial): ((n: number) => readonly number[]) | null {
+  if (!hasExact(problem)) return null;
+  const solution = exactSolution(problem);
+  return (n) => initial.map((_, place) => solution.value(place, problem.start + n * h));
+}
+
+/** Whether a problem may be one of any method: families are too large to be tried a thousand times. */
+export function isSmall({ size }: Problem): boolean {
+  return size <= 20;
+}

@@ -1,0 +1,214 @@
+import { exactSolution } from '../run/exact-solution.ts';
+import { type Layout, layOut } from '../program/layout.ts';
+import { lower } from '../program/lowering.ts';
+import type { Program } from '../program/program.ts';
+import type { Method } from '../method/method.ts';
+import type { Problem } from '../problem/problem.ts';
+import { TrialRhs } from './trial-rhs.ts';
+import { TrialStep } from './trial-step.ts';
+
+/** How the times of grid points are kept. */
+export type TimeKeeping =
+  | 'times h'
+  /** The time of the start in every step. */
+  | 'constant'
+  /** The time of the next grid point in every step. */
+  | 'ahead'
+  /** h is added up in single precision. */
+  | 'single sum';
+
+/** A run as a student may have done it. */
+export interface Trial {
+  /** The problem, of which formulas may be others than in its text. */
+  readonly problem: Problem;
+  /** The method, then its starting methods. */
+  readonly methods: readonly Method[];
+  /** Two lines of the method, by what they give, that are done in the wrong order; null for the order of the text. */
+  readonly exchanged: readonly [string, string] | null;
+  /** Whether what no starting method does is taken from the exact solution. */
+  readonly exactStart: boolean;
+  readonly initial: readonly number[];
+  readonly h: number;
+  readonly steps: number;
+  readonly time: TimeKeeping;
+  readonly precision: 'single' | 'double';
+  /** Rounds a value before it is used for the next step; null for values as they are. */
+  readonly kept: ((value: number) => number) | null;
+  /** Whether components are updated one after the other, each with those that are new. */
+  readonly sequential: boolean;
+  /** Whether right-hand sides are taken at the exact solution. */
+  readonly rhsAtExact: boolean;
+}
+
+/** A grid point of a trial. */
+export interface TrialRow {
+  readonly n: number;
+  readonly t: number;
+  readonly values: ArrayLike<number>;
+  /** Those of the step from there on; null at the last point, and for steps of the starting method. */
+  readonly stages: () => readonly number[] | null;
+}
+
+/** What was made of a method for the problems of one text, whose formulas may be others: most trials share it. */
+interface MadeOf {
+  readonly text: string;
+  readonly program: Program;
+  readonly layout: Layout;
+  readonly step: TrialStep;
+}
+
+const made = new WeakMap<Method, MadeOf>();
+/** By the number of vectors that a method has: y, or x and v. */
+const rightHandSides = new WeakMap<Problem, Map<number, TrialRhs>>();
+
+/** The right-hand sides of a problem in double precision, at the values of the run. */
+function plainRhs(problem: Problem, layout: Layout): TrialRhs {
+  const known = rightHandSides.get(problem) ?? new Map<number, TrialRhs>();
+  rightHandSides.set(problem, known);
+  const vectors = layout.places.length;
+  const own = known.get(vectors) ?? new TrialRhs(problem, layout, { round: null, exact: null });
+  known.set(vectors, own);
+  return own;
+}
+
+function madeOf(problem: Problem, method: Method): MadeOf {
+  const known = made.get(method);
+  if (known?.text === problem.text) return known;
+  const program = lower(method, problem.size === 1 && method.form === 'first order');
+  const layout = layOut(problem, program);
+  const step = new TrialStep(program, layout, plainRhs(problem, layout), null);
+  const own = { text: problem.text, program, layout, step };
+  made.set(method, own);
+  return own;
+}
+
+/** A method with two of its lines done in each other's place. */
+function withExchanged(program: Program, lines: readonly [string, string] | null): Program {
+  if (lines === null) return program;
+  const [one, other] = lines.map((line) => program.instructions.filter((each) => each.line === line));
+  const instructions = program.instructions.flatMap((each, i, all) => {
+    const isFirst = all.findIndex(({ line }) => line === each.line) === i;
+    if (each.line === lines[0]) return isFirst ? (other ?? []) : [];
+    if (each.line === lines[1]) return isFirst ? (one ?? []) : [];
+    return [each];
+  });
+  return { ...program, instructions };
+}
+
+function keeping({ time, h, precision, problem }: Trial): (n: number) => number {
+  const { start } = problem;
+  switch (time) {
+    case 'times h': {
+      if (precision === 'double') return (n) => start + n * h;
+      const [first, size] = [Math.fround(start), Math.fround(h)];
+      return (n) => Math.fround(first + Math.fround(n * size));
+    }
+    case 'constant':
+      return (n) => start + Math.max(0, n - Math.floor(n)) * h;
+    case 'ahead':
+      return (n) => start + (n + 1) * h;
+    case 'single sum': {
+      const sums = [Math.fround(start)];
+      return (n) => {
+        const whole = Math.floor(n);
+        for (let i = sums.length; i <= whole; i += 1) sums.push(Math.fround(sums[i - 1]! + Math.fround(h)));
+        return (sums[Math.max(0, whole)] ?? start) + (n - whole) * h;
+      };
+    }
+  }
+}
+
+/** Does the steps of a trial, as they are done by its method or, at first, by a starting method. */
+class Stepper {
+  readonly #trial: Trial;
+  readonly #steps: readonly TrialStep[];
+  readonly #exact: (t: number) => Float64Array;
+  readonly #timeOf: (n: number) => number;
+
+  constructor(trial: Trial) {
+    this.#trial = trial;
+    const { problem, methods, exchanged, precision, rhsAtExact } = trial;
+    // made where it is asked for: most trials take nothing of it
+    let solution: ReturnType<typeof exactSolution> | null = null;
+    this.#exact = (t) => {
+      const known = (solution ??= exactSolution(problem));
+      return Float64Array.from(trial.initial, (_, place) => known.value(place, t));
+    };
+    const round = precision === 'single' ? Math.fround : null;
+    const isPlain = round === null && !rhsAtExact;
+    this.#steps = methods.map((method, i) => {
+      const { program, layout, step } = madeOf(problem, method);
+      const isExchanged = i === 0 && exchanged !== null;
+      // the layout of a method names the blocks of the problem that it was made for
+      const own = layOut(problem, program);
+      if (isPlain && !isExchanged) return step.begin(plainRhs(problem, own));
+      const rhs = new TrialRhs(problem, own, { round, exact: rhsAtExact ? this.#exact : null });
+      return new TrialStep(withExchanged(program, isExchanged ? exchanged : null), layout, rhs, round);
+    });
+    this.#timeOf = keeping(trial);
+  }
+
+  /** The values one step on, and the stages where the method itself does the step. */
+  step(
+    past: readonly ArrayLike<number>[],
+    n: number,
+  ): { readonly values: Float64Array; readonly stages: readonly number[] | null } {
+    const { h, exactStart, problem } = this.#trial;
+    const doing = this.#steps.find(({ depth }) => depth <= n);
+    if (doing === undefined)
+      return {
+        values: exactStart ? this.#exact(problem.start + (n + 1) * h) : new Float64Array(0),
+        stages: null,
+      };
+    const place = { n, h, timeOf: this.#timeOf };
+    const values = this.#trial.sequential ? this.#oneByOne(doing, past, n) : doing.step(past, place);
+    return { values, stages: doing === this.#steps[0] ? doing.stages() : null };
+  }
+
+  #oneByOne(doing: TrialStep, past: readonly ArrayLike<number>[], n: number): Float64Array {
+    const [present = [], ...before] = past;
+    const mixed = Float64Array.from(present);
+    for (let j = 0; j < mixed.length; j += 1)
+      mixed[j] = doing.step([mixed, ...before], { n, h: this.#trial.h, timeOf: this.#timeOf })[j] ?? NaN;
+    return mixed;
+  }
+}
+
+/**
+ * Does a trial row by row.
+ *
+ * @param visit is given each row; false ends the run
+ */
+export function runTrial(trial: Trial, visit: (row: TrialRow) => boolean): void {
+  const { initial, steps, kept, precision } = trial;
+  const stepper = new Stepper(trial);
+  const depth = Math.max(0, ...trial.methods.map((method) => method.depth));
+  const stored = (values: ArrayLike<number>): Float64Array => {
+    const own = precision === 'single' ? Float64Array.from(values, Math.fround) : Float64Array.from(values);
+    return kept === null ? own : own.map(kept);
+  };
+  let past: readonly ArrayLike<number>[] = [stored(initial)];
+  for (let n = 0; n <= steps; n += 1) {
+    const own = past;
+    let next: ReturnType<Stepper['step']> | null = null;
+    // a step is done when its stages or the row behind it are asked for
+    const step = (): ReturnType<Stepper['step']> | null =>
+      n < steps ? (next ??= stepper.step(own, n)) : null;
+    const row = {
+      n,
+      t: trial.problem.start + n * trial.h,
+      values: own[0] ?? [],
+      stages: () => step()?.stages ?? null,
+    };
+    if (!visit(row)) return;
+    const values = step()?.values ?? null;
+    if (values === null || values.length === 0 || !values.every(Number.isFinite)) return;
+    past = [stored(values), ...own.slice(0, depth)];
+  }
+}
+
+/** Answers the values one step on from others, with those of the grid points before them: the newest first. */
+export function stepsOf(trial: Trial): (past: readonly ArrayLike<number>[], n: number) => ArrayLike<number> {
+  const stepper = new Stepper(trial);
+  return (past, n) => stepper.step(past, n).values;
+}
