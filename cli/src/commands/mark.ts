@@ -34,7 +34,7 @@ async function columnsOf(file: string): Promise<string> {
 /** One student in words. */
 function markingText({ sentences, mistakes, table }: Marking): string {
   const unread = table.unread.map(
-    ({ line, text }) => `Line ${line}: “${text}” is no number and is left out.`,
+    ({ line, text }) => `Line ${line}: “${text}” is not a number and was skipped.`,
   );
   const likely =
     mistakes.length === 0
@@ -46,7 +46,9 @@ function markingText({ sentences, mistakes, table }: Marking): string {
           ...mistakes.map(({ sentence }) => `- ${sentence}`),
         ];
   const none =
-    mistakes.length === 0 && sentences.length > 1 ? ['No mistake of the catalogue gives these numbers.'] : [];
+    mistakes.length === 0 && sentences.length > 1
+      ? ['None of the known mistakes gives exactly these numbers.']
+      : [];
   return [...unread, ...sentences, ...likely, ...none].join('\n');
 }
 

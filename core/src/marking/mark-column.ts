@@ -105,20 +105,20 @@ function sentencesOf(rows: readonly RowVerdict[], digits: KeptDigits): readonly 
   const behind = rows.slice(at + 1);
   const right =
     wrong.right === null
-      ? `Row ${wrong.n} is behind the end of the run.`
+      ? `Row ${wrong.n} is after the end of the run.`
       : `Row ${wrong.n} is ${valuesText(wrong.given)} and should be ${valuesText(wrong.right.map((value, j) => (wrong.given[j] === null ? null : rounded(value, Math.min(12, digits.significant + 1)))))}.`;
   const bad = behind.filter((row) => row.agreesWithOwn === false).map(({ n }) => n);
   const onward =
     behind.length === 0
       ? []
       : behind.every((row) => row.agrees)
-        ? ['All rows behind it agree.']
+        ? ['All later rows agree.']
         : bad.length === 0 && behind.every((row) => row.agreesWithOwn === true)
           ? [`From row ${behind[0]?.n ?? 0} on, each step is right, starting from a wrong value.`]
           : bad.length === behind.length
-            ? ['No step behind it is right, from the values of the rows before it.']
+            ? ['No later step is right, even from the student’s own previous rows.']
             : [
-                `Of the ${counted(behind.length, 'step')} behind it ${bad.length} are wrong, too, from the values of the rows before them.`,
+                `Of ${counted(behind.length, 'later step')} ${bad.length} are wrong as well, even from the student’s own previous rows.`,
               ];
   return [
     ...(before.length === 0 ? [] : [`${rowsText(before)} to ${digitsText(digits)}.`]),

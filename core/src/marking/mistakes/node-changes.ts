@@ -64,7 +64,7 @@ function ofSum(node: Expression & { readonly kind: 'binary' }): readonly NodeCha
     change(
       'sign',
       binary(operator === '+' ? '-' : '+', left, right, at),
-      `${operator} is read as ${operator === '+' ? '-' : '+'}`,
+      `${operator === '+' ? '-' : '+'} is written for ${operator}`,
     ),
     change('missing term', left, 'the last term is missing'),
     change('missing term', operator === '+' ? right : negate(right, at), 'the first term is missing'),
