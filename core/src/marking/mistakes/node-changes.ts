@@ -21,6 +21,11 @@ export function nodesIn(formula: Expression, parent: Expression | null = null): 
   return [{ node: formula, parent }, ...childrenOf(formula).flatMap((part) => nodesIn(part, formula))];
 }
 
+/** Frequent changes of one node. */
+function frequentOf(node: Expression): (kind: MistakeKind, other: Expression, says: string) => NodeChange {
+  return (kind, other, says) => ({ kind, node, other, says, isFrequent: true });
+}
+
 /** Digits of a number that may be typed as another one. */
 const MAX_DIGITS = 4;
 
@@ -53,13 +58,7 @@ function ofNumber(node: Expression & { readonly kind: 'number' }): readonly Node
 
 function ofSum(node: Expression & { readonly kind: 'binary' }): readonly NodeChange[] {
   const { left, right, operator, at } = node;
-  const change = (kind: MistakeKind, other: Expression, says: string): NodeChange => ({
-    kind,
-    node,
-    other,
-    says,
-    isFrequent: true,
-  });
+  const change = frequentOf(node);
   return [
     change(
       'sign',
@@ -120,13 +119,7 @@ function ofProduct(node: Expression & { readonly kind: 'binary' }): readonly Nod
 
 function ofPower(node: Expression & { readonly kind: 'binary' }): readonly NodeChange[] {
   const { left, right, at } = node;
-  const change = (kind: MistakeKind, other: Expression, says: string): NodeChange => ({
-    kind,
-    node,
-    other,
-    says,
-    isFrequent: true,
-  });
+  const change = frequentOf(node);
   return [
     change('power', binary('*', left, right, at), 'a power is read as a product'),
     change('power', left, 'the exponent is missing'),
