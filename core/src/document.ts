@@ -44,7 +44,8 @@ export { QUESTION_KINDS, QUESTION_LABELS, type QuestionKind } from './publish/qu
 export { fileEnding, mediaType } from './publish/media-types.ts';
 export { plainTable } from './publish/plain-table.ts';
 export { LANGUAGE_LABELS, LANGUAGES, type LanguageName } from './publish/programs/language.ts';
-export { rowsTable, stageComponents, vectorNames } from './publish/rows-table.ts';
+export { stageComponents, vectorNames } from './program/stage-names.ts';
+export { rowsTable } from './publish/rows-table.ts';
 export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';
 export {

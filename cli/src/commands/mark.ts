@@ -1,9 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { gridRequestOf } from '@schritt/core/document';
 import { markClass, markColumn, type Marking, markingJson, type StudentMarking } from '@schritt/core/marking';
 import { sheetText } from '@schritt/core/sheets';
 import { layGrid } from '@schritt/core/study';
-import { csv, plainTable } from '@schritt/core/document';
+import { csv, gridRequestOf, plainTable } from '@schritt/core/document';
 import { Failure } from '../failure.ts';
 import { lineWidth } from '../line-width.ts';
 import { loadStudy, textOf } from '../load.ts';

@@ -13,10 +13,12 @@ const MAX_SIGNIFICANT = 12;
 
 /** The digits of numbers that were rounded alike: either to so many decimals or to so many significant digits. */
 export function keptDigits(cells: readonly StudentCell[]): KeptDigits {
-  return {
-    decimals: Math.max(0, ...cells.map(({ decimals }) => decimals)),
-    significant: Math.min(MAX_SIGNIFICANT, Math.max(1, ...cells.map(({ significant }) => significant))),
-  };
+  let [most, digits] = [0, 1];
+  for (const { decimals, significant } of cells) {
+    most = Math.max(most, decimals);
+    digits = Math.max(digits, significant);
+  }
+  return { decimals: most, significant: Math.min(MAX_SIGNIFICANT, digits) };
 }
 
 /**

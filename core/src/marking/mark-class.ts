@@ -1,5 +1,6 @@
 import { attempt } from '../text/refusal.ts';
 import { type Marking, type MarkRequest, markTable } from './mark-column.ts';
+import type { ColumnMeaning } from './student-rows.ts';
 import { readStudentTable, type StudentTable } from './student-table.ts';
 
 /** The rows of one student of a class, marked; or why they cannot be. */
@@ -10,7 +11,8 @@ export interface StudentMarking {
   readonly why: string | null;
 }
 
-const COUNT_OR_TIME = /^\s*(?:n|i|k|step|#|t|time|x)\s*$/i;
+const COUNT = /^\s*(?:n|i|k|step|#)\s*$/i;
+const TIME = /^\s*(?:t|time|x)\s*$/i;
 
 /** Whether a column counts the rows or has their times, for all students together. */
 function isShared(
@@ -18,7 +20,7 @@ function isShared(
   place: number,
   independent: string,
 ): boolean {
-  if (title !== null) return COUNT_OR_TIME.test(title) || title.trim() === independent;
+  if (title !== null) return COUNT.test(title) || TIME.test(title) || title.trim() === independent;
   // without headings the first columns are shared as far as they rise by equal amounts
   const values = cells.map((cell) => cell?.value ?? NaN);
   const step = (values[1] ?? NaN) - (values[0] ?? NaN);
@@ -37,16 +39,14 @@ export function markClass(request: MarkRequest, text: string): readonly StudentM
   const { independent } = request.study.problem;
   const shared = table.columns.filter((column, place) => isShared(column, place, independent));
   const own = table.columns.filter((column) => !shared.includes(column));
+  // headings of shared columns say what they are; without them their contents do
+  const meanings = shared.map(({ title, cells }): ColumnMeaning => {
+    const counts = title === null ? cells.every((cell, n) => cell?.value === n) : COUNT.test(title);
+    return { kind: counts ? 'n' : 't' };
+  });
   return own.map((column, i) => {
     const student = column.title?.trim() || `column ${i + 1}`;
-    const columns = [...shared, column].map((one) => (one === column ? { ...one, title: null } : one));
-    // headings of shared columns say what they are; without them their contents do
-    const meanings = shared.map(({ title, cells }) =>
-      /^\s*(?:n|i|k|step|#)\s*$/i.test(title ?? '') ||
-      (title === null && cells.every((cell, n) => cell?.value === n))
-        ? ({ kind: 'n' } as const)
-        : ({ kind: 't' } as const),
-    );
+    const columns = [...shared, { ...column, title: null }];
     const result = attempt(() =>
       markTable(
         { ...request, meanings: [...meanings, { kind: 'component', place: 0 }] },

@@ -1,9 +1,11 @@
+import { startingChain } from '../compile/starting-chain.ts';
 import type { Method } from '../method/method.ts';
 import { componentNames } from '../problem/problem.ts';
 import { layOut } from '../program/layout.ts';
 import { lower } from '../program/lowering.ts';
+import { stageNames } from '../program/stage-names.ts';
 import type { Grid } from '../run/grid.ts';
-import type { Study } from '../study/runs/study.ts';
+import type { Study, StudyMethod } from '../study/runs/study.ts';
 import { counted, rounded, short } from '../text/number-text.ts';
 import { Refusal } from '../text/refusal.ts';
 import type { KeptDigits } from './kept-digits.ts';
@@ -29,36 +31,17 @@ export interface Marking {
 /** Most rows that are marked. */
 const MAX_ROWS = 10_000;
 
-/** The method and its starting methods. */
-function chainOf(
-  { start }: Study,
-  method: Method,
-): { readonly methods: readonly Method[]; readonly exact: boolean } {
-  const methods = [method];
-  let [last, instead] = [method, start.instead];
-  while (last.depth > 0) {
-    const name = instead ?? last.startWith?.name ?? null;
-    if (name === 'exact') return { methods, exact: true };
-    const found = name === null ? null : start.find(name);
-    if (found === null || methods.includes(found))
-      throw new Refusal('start', 'this multistep method has no starting method');
-    methods.push(found);
-    [last, instead] = [found, null];
-  }
-  return { methods, exact: false };
-}
-
 /** The right run of a study, to be tried with mistakes. */
-function rightTrial(study: Study, method: Method, grid: Grid): Trial {
+function rightTrial(study: Study, chosen: StudyMethod, grid: Grid): Trial {
   const { problem, start } = study;
   if (grid.shorter !== null)
     throw new Refusal('grid', 'rows of a run whose last step is shorter cannot be marked yet');
-  const { methods, exact } = chainOf(study, method);
+  const methods = startingChain(chosen, start).map(({ method }) => method);
   return {
     problem,
     methods,
     exchanged: null,
-    exactStart: exact,
+    exactStart: (methods.at(-1)?.depth ?? 0) > 0,
     initial: problem.initial,
     h: grid.h,
     steps: grid.steps,
@@ -72,13 +55,14 @@ function rightTrial(study: Study, method: Method, grid: Grid): Trial {
 
 /** What the columns of a student may hold. */
 function rowsOf({ problem }: Study, method: Method, grid: Grid): RowsOf {
-  const components = componentNames(problem);
   const program = lower(method, problem.size === 1 && method.form === 'first order');
-  const own = (layOut(problem, program).places[0] ?? []).map((place) => components[place] ?? '');
-  const stages = program.stages.flatMap(({ name, shape }) =>
-    shape === 'scalar' || own.length === 1 ? [name] : own.map((component) => `${name}[${component}]`),
-  );
-  return { components, stages, independent: problem.independent, grid, initial: problem.initial };
+  return {
+    components: componentNames(problem),
+    stages: stageNames(problem, program, layOut(problem, program)),
+    independent: problem.independent,
+    grid,
+    initial: problem.initial,
+  };
 }
 
 function digitsText({ decimals, significant }: KeptDigits): string {
@@ -156,7 +140,7 @@ export function markTable({ study, method, grid, meanings }: MarkRequest, table:
   const { rows, digits, timeDigits } = understood;
   if (rows.length === 0) throw new Refusal('form', 'there is no column with values of a component');
   if (rows.length > MAX_ROWS) throw new Refusal('size', `at most ${MAX_ROWS} rows are marked`);
-  const trial = rightTrial(study, chosen.method, grid);
+  const trial = rightTrial(study, chosen, grid);
   const verdicts = rowVerdicts(trial, rows, digits, timeDigits);
   const firstWrong = verdicts.find((row) => !row.agrees)?.n ?? null;
   const others = study.methods.filter((one) => one !== chosen);
@@ -173,7 +157,7 @@ export function markTable({ study, method, grid, meanings }: MarkRequest, table:
           methods: others,
           title: chosen.title,
           inPairs: 2 * rightSteps.length < steps.length,
-        }).mistakes;
+        });
   return {
     rows: verdicts,
     digits,

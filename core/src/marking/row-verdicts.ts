@@ -35,15 +35,22 @@ export function rowAgrees(
   );
 }
 
+/** What steps from a student's own rows are made with. */
+interface OwnSteps {
+  readonly trial: Trial;
+  readonly step: ReturnType<typeof stepsOf>;
+  readonly rows: ReadonlyMap<number, StudentRow>;
+  readonly digits: KeptDigits;
+}
+
 /** Half a unit of each value, moved through a step: how far the next row may be off because rows are rounded. */
 function effectOfRounding(
-  step: ReturnType<typeof stepsOf>,
+  { step, digits }: OwnSteps,
   past: readonly ArrayLike<number>[],
   n: number,
-  digits: KeptDigits,
+  base: readonly number[],
 ): readonly number[] {
-  const base = step(past, n);
-  const effects = Array.from(base, () => 0);
+  const effects = base.map(() => 0);
   past.forEach((state, back) => {
     for (let j = 0; j < state.length; j += 1) {
       const moved = past.map((one, i) =>
@@ -58,33 +65,26 @@ function effectOfRounding(
   return effects;
 }
 
-/** What steps from a student's own rows are made with. */
-interface OwnSteps {
-  readonly trial: Trial;
-  readonly step: ReturnType<typeof stepsOf>;
-  readonly rows: ReadonlyMap<number, StudentRow>;
-  readonly digits: KeptDigits;
-}
-
 /** What a row should be by the student's own rows before it; null where they do not tell. */
 function fromOwn(
-  { trial, step, rows, digits }: OwnSteps,
+  own: OwnSteps,
   n: number,
 ): { readonly values: readonly number[]; readonly effects: readonly number[] } | null {
+  const { trial, step, rows } = own;
   const depth = trial.methods.find((method) => method.depth <= n - 1)?.depth;
   if (depth === undefined) return null;
   const past: number[][] = [];
   for (let back = 0; back <= depth; back += 1) {
     const row = rows.get(n - 1 - back);
-    const own = row?.values.flatMap((cell) => (cell === null ? [] : [cell.value])) ?? [];
-    if (row !== undefined && own.length < row.values.length) return null;
+    const given = row?.values.flatMap((cell) => (cell === null ? [] : [cell.value])) ?? [];
+    if (row !== undefined && given.length < row.values.length) return null;
     // rows that begin behind the start begin with the initial values
     if (row === undefined && n - 1 - back !== 0) return null;
-    past.push(row === undefined ? [...trial.initial] : own);
+    past.push(row === undefined ? [...trial.initial] : given);
   }
   const values = Array.from(step(past, n - 1));
   if (values.length === 0) return null;
-  return { values, effects: effectOfRounding(step, past, n - 1, digits) };
+  return { values, effects: effectOfRounding(own, past, n - 1, values) };
 }
 
 /** Every row of a student beside the right run, and beside the right step from the student's own rows. */

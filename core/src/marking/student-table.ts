@@ -81,7 +81,7 @@ function cellOf(text: string, whole: string, decimals: string, exponent: number)
   return { text, value, decimals: decimals.length - exponent, significant: digits.length };
 }
 
-/** How the fields of a line are told apart. */
+/** What separates the fields of a line. */
 type Separator = '\t' | ';' | ',' | 'spaces';
 
 function fieldsOf(line: string, separator: Separator): readonly string[] {

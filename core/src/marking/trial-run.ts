@@ -62,11 +62,12 @@ const made = new WeakMap<Method, MadeOf>();
 const rightHandSides = new WeakMap<Problem, Map<number, TrialRhs>>();
 
 /** The right-hand sides of a problem in double precision, at the values of the run. */
-function plainRhs(problem: Problem, layout: Layout): TrialRhs {
+function plainRhs(problem: Problem, program: Program): TrialRhs {
   const known = rightHandSides.get(problem) ?? new Map<number, TrialRhs>();
   rightHandSides.set(problem, known);
-  const vectors = layout.places.length;
-  const own = known.get(vectors) ?? new TrialRhs(problem, layout, { round: null, exact: null });
+  const vectors = program.present.length;
+  const own =
+    known.get(vectors) ?? new TrialRhs(problem, layOut(problem, program), { round: null, exact: null });
   known.set(vectors, own);
   return own;
 }
@@ -76,7 +77,7 @@ function madeOf(problem: Problem, method: Method): MadeOf {
   if (known?.text === problem.text) return known;
   const program = lower(method, problem.size === 1 && method.form === 'first order');
   const layout = layOut(problem, program);
-  const step = new TrialStep(program, layout, plainRhs(problem, layout), null);
+  const step = new TrialStep(program, layout, plainRhs(problem, program), null);
   const own = { text: problem.text, program, layout, step };
   made.set(method, own);
   return own;
@@ -139,10 +140,12 @@ class Stepper {
     this.#steps = methods.map((method, i) => {
       const { program, layout, step } = madeOf(problem, method);
       const isExchanged = i === 0 && exchanged !== null;
+      if (isPlain && !isExchanged) return step.begin(plainRhs(problem, program));
       // the layout of a method names the blocks of the problem that it was made for
-      const own = layOut(problem, program);
-      if (isPlain && !isExchanged) return step.begin(plainRhs(problem, own));
-      const rhs = new TrialRhs(problem, own, { round, exact: rhsAtExact ? this.#exact : null });
+      const rhs = new TrialRhs(problem, layOut(problem, program), {
+        round,
+        exact: rhsAtExact ? this.#exact : null,
+      });
       return new TrialStep(withExchanged(program, isExchanged ? exchanged : null), layout, rhs, round);
     });
     this.#timeOf = keeping(trial);

@@ -1,3 +1,4 @@
+import { largest, solveDense } from '../compile/newton/linear-system.ts';
 import type { Layout } from '../program/layout.ts';
 import type { Instruction, Program, SolveInstruction } from '../program/program.ts';
 import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
@@ -188,44 +189,27 @@ export class TrialStep {
         Array.from({ length: width }, (_, j) => this.#value(register, j) - (at[i * width + j] ?? NaN)),
       );
     };
+    const fault = `Newton's method does not converge for ${line}`;
     let at: readonly number[] = first;
     let off = residual(at);
     for (let round = 0; round < MAX_CORRECTIONS; round += 1) {
       const base = off;
-      const columns = at.map((value, j) => {
+      const matrix = new Float64Array(count * count);
+      at.forEach((value, j) => {
         const change = CHANGE * (1 + Math.abs(value));
         const moved = residual(at.map((one, k) => (k === j ? one + change : one)));
-        return moved.map((one, i) => (one - (base[i] ?? NaN)) / change);
+        moved.forEach((one, i) => {
+          matrix[i * count + j] = (one - (base[i] ?? NaN)) / change;
+        });
       });
-      const correction = solved(columns, base);
+      const correction = Float64Array.from(base);
+      if (!solveDense(matrix, correction, count)) throw new Refusal('form', fault);
       at = at.map((value, j) => value - (correction[j] ?? NaN));
       off = residual(at);
       const size = Math.max(...at.map(Math.abs));
-      if (!(Math.max(...correction.map(Math.abs)) > SMALLEST * size)) break;
+      if (!(largest(correction) > SMALLEST * size)) break;
     }
     if (!off.every((one, i) => Math.abs(one) <= 1e-9 * (1 + Math.abs(at[i] ?? 0))))
-      throw new Refusal('form', `Newton's method does not converge for ${line}`);
+      throw new Refusal('form', fault);
   }
-}
-
-/** Solves a system that is given by its columns, with exchange of rows. */
-function solved(columns: readonly (readonly number[])[], right: readonly number[]): readonly number[] {
-  const rows = right.map((value, i) => [...columns.map((column) => column[i] ?? NaN), value]);
-  const count = rows.length;
-  for (let k = 0; k < count; k += 1) {
-    let pivot = k;
-    for (let i = k + 1; i < count; i += 1) if (Math.abs(rows[i]![k]!) > Math.abs(rows[pivot]![k]!)) pivot = i;
-    [rows[k], rows[pivot]] = [rows[pivot]!, rows[k]!];
-    for (let i = k + 1; i < count; i += 1) {
-      const factor = rows[i]![k]! / rows[k]![k]!;
-      for (let j = k; j <= count; j += 1) rows[i]![j]! -= factor * rows[k]![j]!;
-    }
-  }
-  const found: number[] = [];
-  for (let i = count - 1; i >= 0; i -= 1) {
-    let value = rows[i]![count]!;
-    for (let j = i + 1; j < count; j += 1) value -= rows[i]![j]! * found[j]!;
-    found[i] = value / rows[i]![i]!;
-  }
-  return found;
 }

@@ -132,6 +132,13 @@ export function valuesOf(statement: MethodStatement): readonly Expression[] {
   return statement.kind === 'solve' ? statement.values : [statement.value];
 }
 
+/** A statement with other formulas, as many as it has. */
+export function withValues(statement: MethodStatement, values: readonly Expression[]): MethodStatement {
+  return statement.kind === 'solve'
+    ? { ...statement, values }
+    : { ...statement, value: values[0] ?? statement.value };
+}
+
 /** The values that a statement gives. */
 export function givenBy(statement: MethodStatement): readonly Given[] {
   if (statement.kind === 'function') return [];

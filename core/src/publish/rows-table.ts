@@ -1,5 +1,6 @@
 import type { CompiledRun } from '../compile/compile.ts';
 import { componentNames } from '../problem/problem.ts';
+import { stageNames, vectorNames } from '../program/stage-names.ts';
 import type { Row } from '../run/rows.ts';
 import type { CsvCell } from './csv.ts';
 
@@ -13,16 +14,6 @@ export interface RowsTable {
 }
 
 /**
- * One name for each component of a vector; just the name itself where there is one component.
- *
- * @example vectorNames('k1', ['u', 'v']) // ['k1[u]', 'k1[v]']
- */
-export function vectorNames(name: string, components: readonly string[]): readonly string[] {
-  const isPlain = components.length === 1 && components[0] !== name;
-  return isPlain ? [name] : components.map((component) => `${name}[${component}]`);
-}
-
-/**
  * n, t, components, slopes f, stages, conserved quantities, exact values and the error, one row a grid point.
  *
  * @example rowsTable(run, rows).header[0] // 'n'
@@ -30,13 +21,11 @@ export function vectorNames(name: string, components: readonly string[]): readon
 export function rowsTable(run: CompiledRun, rows: readonly Row[]): RowsTable {
   const { problem, program } = run;
   const names = componentNames(problem);
-  const stageNames = program.stages.flatMap((stage) =>
-    stage.shape === 'scalar' ? [stage.name] : vectorNames(stage.name, stageComponents(run, names)),
-  );
+  const stages = stageNames(problem, program, run.layout);
   const columns = [
     ...names,
     ...vectorNames('f', names),
-    ...stageNames,
+    ...stages,
     ...problem.conserved.map((quantity) => quantity.name),
     ...vectorNames('exact', names),
     'error',
@@ -49,21 +38,12 @@ export function rowsTable(run: CompiledRun, rows: readonly Row[]): RowsTable {
       row.t,
       ...row.values,
       ...row.slopes,
-      ...(row.stages?.flat() ?? stageNames.map(() => null)),
+      ...(row.stages?.flat() ?? stages.map(() => null)),
       ...row.conserved,
       ...row.exact,
       rowError(row),
     ]),
   };
-}
-
-/**
- * Names of the components of a stage: of all of them, or of the positions where the method is one in x and v.
- *
- * @example stageComponents(run, ['level']) // ['level']
- */
-export function stageComponents({ layout }: CompiledRun, names: readonly string[]): readonly string[] {
-  return (layout.places[0] ?? []).map((place) => names[place] ?? '');
 }
 
 /** The Euclidean norm of the error of a row over all components; null where an exact value is unknown. */

@@ -80,18 +80,17 @@ function studyTexts(study: StudyDocument): Texts {
   );
 }
 
+function titledTexts({ title, text }: { readonly title: string; readonly text: string }): Texts {
+  return new Map([
+    ['title', { label: 'Title', text: title }],
+    ['text', { label: 'Text', text }],
+  ]);
+}
+
 const TEXTS: { readonly [K in Kind]: (document: DocumentOf<K>) => Texts } = {
   study: studyTexts,
-  problem: ({ title, text }) =>
-    new Map([
-      ['title', { label: 'Title', text: title }],
-      ['text', { label: 'Text', text }],
-    ]),
-  method: ({ title, text }) =>
-    new Map([
-      ['title', { label: 'Title', text: title }],
-      ['text', { label: 'Text', text }],
-    ]),
+  problem: titledTexts,
+  method: titledTexts,
 };
 
 /** The methods that both copies have, in the order of the first. */

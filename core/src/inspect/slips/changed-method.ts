@@ -1,17 +1,5 @@
 import { type Expression, type NumberLeaf, partsOf, rewrite } from '../../formula/expression.ts';
-import { type Method, type MethodStatement, type Shape, valuesOf } from '../../method/method.ts';
-
-function changedStatement(
-  statement: MethodStatement,
-  change: (node: Expression) => Expression | null,
-): MethodStatement {
-  switch (statement.kind) {
-    case 'solve':
-      return { ...statement, values: statement.values.map((value) => rewrite(value, change)) };
-    default:
-      return { ...statement, value: rewrite(statement.value, change) };
-  }
-}
+import { type Method, type Shape, valuesOf, withValues } from '../../method/method.ts';
 
 /** Gives the nodes of a changed tree the shapes of those that they represent. */
 function addShapes(before: Expression, after: Expression, shapes: Map<Expression, Shape>): void {
@@ -29,9 +17,10 @@ export function withNode(method: Method, node: Expression, other: Expression): M
   const change = (one: Expression): Expression | null => (one === node ? other : null);
   const shapes = new Map(method.shapes);
   const statements = method.statements.map((statement) => {
-    const changed = changedStatement(statement, change);
-    valuesOf(statement).forEach((value, i) => addShapes(value, valuesOf(changed)[i] ?? value, shapes));
-    return changed;
+    const before = valuesOf(statement);
+    const values = before.map((value) => rewrite(value, change));
+    before.forEach((value, i) => addShapes(value, values[i] ?? value, shapes));
+    return withValues(statement, values);
   });
   return { ...method, statements, shapes };
 }

@@ -58,7 +58,7 @@ export interface Change {
   readonly line: ChangedLine | null;
   /** Whether it is frequent enough to be tried together with others. */
   readonly isFrequent: boolean;
-  /** Of the same text and place at most one change is made at once; changes of the run are told apart by what they set. */
+  /** Of the same text and place at most one change is made at once; changes of the run are distinguished by what they set. */
   readonly place: string;
   /** The run with the mistake; null where the mistake cannot be made in it. */
   readonly apply: (trial: Trial) => Trial | null;

@@ -20,12 +20,6 @@ export interface Mistake {
   readonly sentence: string;
 }
 
-export interface MistakesFound {
-  readonly mistakes: readonly Mistake[];
-  /** Mistakes that were tried, alone and in pairs. */
-  readonly tried: number;
-}
-
 /** What the rows of a student are compared with. */
 export interface MistakesOf extends RunMistakes {
   /** Whether mistakes are tried in pairs: not where most steps are right from the rows before them. */
@@ -132,10 +126,10 @@ function workOf({ problem, methods: [method] }: Trial): number {
  * The mistakes that reproduce all rows of a student to the digits given: each of the catalogue alone, and where none does,
  * frequent ones in pairs. What does not reproduce the rows is not named.
  */
-export function findMistakes(of: MistakesOf): MistakesFound {
+export function findMistakes(of: MistakesOf): readonly Mistake[] {
   const { trial, rows } = of;
   const [method] = trial.methods;
-  if (rows.length === 0 || method === undefined || !isSmall(trial.problem)) return { mistakes: [], tried: 0 };
+  if (rows.length === 0 || method === undefined || !isSmall(trial.problem)) return [];
   const reproduction = new Reproduction(of);
   const changes = [...methodChanges(method), ...problemChanges(trial.problem), ...runChanges(of)];
   const explained = (list: readonly Change[]): boolean => {
@@ -163,8 +157,7 @@ export function findMistakes(of: MistakesOf): MistakesFound {
       ]
     : [];
   const single = [...alone, ...exact];
-  if (single.length > 0 || !of.inPairs) return { mistakes: single, tried: changes.length + 1 };
+  if (single.length > 0 || !of.inPairs) return single;
   const pairs = pairsOf(changes).slice(0, Math.ceil(MAX_WORK / workOf(trial)));
-  const together = pairs.filter(explained).map((pair) => mistakeOf(pair, rows.length));
-  return { mistakes: together, tried: changes.length + 1 + pairs.length };
+  return pairs.filter(explained).map((pair) => mistakeOf(pair, rows.length));
 }

@@ -1,4 +1,4 @@
-import { binary, type Expression, name, number, rewrite } from '../../formula/expression.ts';
+import { binary, type Expression, name, number } from '../../formula/expression.ts';
 import { plainText } from '../../formula/plain-text.ts';
 import {
   asCalled,
@@ -8,36 +8,27 @@ import {
   type MethodStatement,
   stepsBack,
   valuesOf,
+  withValues,
 } from '../../method/method.ts';
 import { lineStarts, placeOf } from '../../text/place.ts';
 import type { Trial } from '../trial-run.ts';
-import type { Change, ChangedLine, MistakeKind } from './change.ts';
-import { integerQuotients, type NodeChange, nodeChanges, nodesIn, type PlacedNode } from './node-changes.ts';
-
-function withValues(statement: MethodStatement, change: (value: Expression) => Expression): MethodStatement {
-  return statement.kind === 'solve'
-    ? { ...statement, values: statement.values.map(change) }
-    : { ...statement, value: change(statement.value) };
-}
+import type { Change, ChangedLine } from './change.ts';
+import {
+  exchanged,
+  frequentOf,
+  integerQuotients,
+  type NodeChange,
+  nodeChanges,
+  nodesIn,
+  type PlacedNode,
+} from './node-changes.ts';
 
 /** A method with nodes of one statement exchanged; null where one of them is not there any more. */
-function exchangedIn(
-  method: Method,
-  index: number,
-  changes: readonly Pick<NodeChange, 'node' | 'other'>[],
-): Method | null {
-  const left = new Set(changes.map(({ node }) => node));
-  const statements = method.statements.map((statement, i) =>
-    i === index
-      ? withValues(statement, (value) =>
-          rewrite(value, (node) => {
-            if (!left.delete(node)) return null;
-            return changes.find((one) => one.node === node)?.other ?? null;
-          }),
-        )
-      : statement,
-  );
-  return left.size > 0 ? null : { ...method, statements };
+function exchangedIn(method: Method, index: number, changes: readonly NodeChange[]): Method | null {
+  const statement = method.statements[index];
+  const values = statement === undefined ? null : exchanged(valuesOf(statement), changes);
+  if (statement === undefined || values === null) return null;
+  return { ...method, statements: method.statements.with(index, withValues(statement, values)) };
 }
 
 /** A statement in the names of its text. */
@@ -56,13 +47,7 @@ function isName(node: Expression, text: string): boolean {
 
 /** h left out, squared, halved, doubled. */
 function ofStepSize({ node, parent }: PlacedNode): readonly NodeChange[] {
-  const change = (kind: MistakeKind, other: Expression, says: string, of = node): NodeChange => ({
-    kind,
-    node: of,
-    other,
-    says,
-    isFrequent: true,
-  });
+  const change = frequentOf(node);
   if (
     node.kind === 'binary' &&
     node.operator === '/' &&
@@ -80,7 +65,7 @@ function ofStepSize({ node, parent }: PlacedNode): readonly NodeChange[] {
   if (parent?.kind !== 'binary' || parent.operator === '+' || parent.operator === '-') return found;
   if (parent.operator === '*') {
     const rest = parent.left === node ? parent.right : parent.left;
-    return [change('missing h', rest, 'h is missing', parent), ...found];
+    return [frequentOf(parent)('missing h', rest, 'h is missing'), ...found];
   }
   return parent.operator === '/' && parent.left === node
     ? [change('missing h', number(1, at), 'h is missing'), ...found]
@@ -174,21 +159,14 @@ function weightedTerms(sum: Expression): readonly {
 function swaps(value: Expression, known: readonly string[]): readonly (readonly NodeChange[])[] {
   const nodes = nodesIn(value).map(({ node }) => node);
   const numbers = nodes.filter((node) => node.kind === 'number');
-  const change = (kind: MistakeKind, node: Expression, other: Expression, says: string): NodeChange => ({
-    kind,
-    node,
-    other,
-    says,
-    isFrequent: true,
-  });
   const ofNumbers = numbers.flatMap((one, i) =>
     numbers.slice(i + 1).flatMap((other) => {
       if (one.value === other.value) return [];
       const says = `${one.value} and ${other.value} are swapped`;
       return [
         [
-          change('weights', one, number(other.value, one.at), says),
-          change('weights', other, number(one.value, other.at), says),
+          frequentOf(one)('weights', number(other.value, one.at), says),
+          frequentOf(other)('weights', number(one.value, other.at), says),
         ],
       ];
     }),
@@ -203,8 +181,8 @@ function swaps(value: Expression, known: readonly string[]): readonly (readonly 
         const says = `the weights ${one.weight} and 1 are swapped`;
         return [
           [
-            change('weights', one.term, one.rest, says),
-            change('weights', other.term, binary('*', number(one.weight), other.rest), says),
+            frequentOf(one.term)('weights', one.rest, says),
+            frequentOf(other.term)('weights', binary('*', number(one.weight), other.rest), says),
           ],
         ];
       }),
@@ -215,9 +193,8 @@ function swaps(value: Expression, known: readonly string[]): readonly (readonly 
       const exchanged = nodes.flatMap((node) =>
         node.kind === 'name' && (node.name === one || node.name === other)
           ? [
-              change(
+              frequentOf(node)(
                 'exchanged',
-                node,
                 { ...node, name: node.name === one ? other : one },
                 `${one} and ${other} are exchanged`,
               ),

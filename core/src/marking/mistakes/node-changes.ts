@@ -1,7 +1,16 @@
-import { binary, call, childrenOf, type Expression, name, negate, number } from '../../formula/expression.ts';
+import {
+  binary,
+  call,
+  childrenOf,
+  type Expression,
+  name,
+  negate,
+  number,
+  rewrite,
+} from '../../formula/expression.ts';
 import type { MistakeKind } from './change.ts';
 
-/** One node of a formula, and what may stand there by mistake. */
+/** One node of a formula, and what may be written for it by mistake. */
 export interface NodeChange {
   readonly kind: MistakeKind;
   readonly node: Expression;
@@ -22,7 +31,9 @@ export function nodesIn(formula: Expression, parent: Expression | null = null): 
 }
 
 /** Frequent changes of one node. */
-function frequentOf(node: Expression): (kind: MistakeKind, other: Expression, says: string) => NodeChange {
+export function frequentOf(
+  node: Expression,
+): (kind: MistakeKind, other: Expression, says: string) => NodeChange {
   return (kind, other, says) => ({ kind, node, other, says, isFrequent: true });
 }
 
@@ -180,7 +191,7 @@ function ofNegation(node: Expression & { readonly kind: 'negate' }): readonly No
   return found;
 }
 
-/** What may stand for one node of any formula by mistake. */
+/** What may be written for one node of any formula by mistake. */
 export function nodeChanges({ node }: PlacedNode): readonly NodeChange[] {
   switch (node.kind) {
     case 'number':
@@ -215,4 +226,20 @@ export function integerQuotients(formula: Expression): readonly NodeChange[] {
       },
     ];
   });
+}
+
+/** Formulas with nodes exchanged; null where one of the nodes is not there any more. */
+export function exchanged(
+  formulas: readonly Expression[],
+  changes: readonly Pick<NodeChange, 'node' | 'other'>[],
+): readonly Expression[] | null {
+  const others = new Map(changes.map(({ node, other }) => [node, other]));
+  const made = formulas.map((formula) =>
+    rewrite(formula, (node) => {
+      const other = others.get(node) ?? null;
+      others.delete(node);
+      return other;
+    }),
+  );
+  return others.size > 0 ? null : made;
 }

@@ -1,11 +1,11 @@
-import { type Expression, rewrite } from '../../formula/expression.ts';
+import type { Expression } from '../../formula/expression.ts';
 import { plainText } from '../../formula/plain-text.ts';
 import type { Block, Problem } from '../../problem/problem.ts';
 import { lineStarts, placeOf } from '../../text/place.ts';
 import { primed } from '../../text/primes.ts';
 import type { Trial } from '../trial-run.ts';
 import type { Change } from './change.ts';
-import { integerQuotients, type NodeChange, nodeChanges, nodesIn } from './node-changes.ts';
+import { exchanged, integerQuotients, type NodeChange, nodeChanges, nodesIn } from './node-changes.ts';
 
 /** Whether a block has an equation of the text, and is not the derivative of the block before it. */
 function hasEquation({ unknown, derivative }: Block): boolean {
@@ -13,19 +13,10 @@ function hasEquation({ unknown, derivative }: Block): boolean {
 }
 
 function withNodes(problem: Problem, place: number, changes: readonly NodeChange[]): Problem | null {
-  const left = new Set(changes.map(({ node }) => node));
-  const blocks = problem.blocks.map((block, i) =>
-    i === place
-      ? {
-          ...block,
-          rhs: rewrite(block.rhs, (node) => {
-            if (!left.delete(node)) return null;
-            return changes.find((one) => one.node === node)?.other ?? null;
-          }),
-        }
-      : block,
-  );
-  return left.size > 0 ? null : { ...problem, blocks };
+  const block = problem.blocks[place];
+  const [rhs] = (block && exchanged([block.rhs], changes)) ?? [];
+  if (block === undefined || rhs === undefined) return null;
+  return { ...problem, blocks: problem.blocks.with(place, { ...block, rhs }) };
 }
 
 function withProblem(trial: Trial, change: (problem: Problem) => Problem | null): Trial | null {

@@ -1,9 +1,11 @@
+import { startingChain, type TitledMethod } from '../../compile/starting-chain.ts';
 import { LIBRARY } from '../../method/library/library.ts';
 import { findInLibrary } from '../../method/library/find-method.ts';
 import type { Method } from '../../method/method.ts';
 import { componentName, hasExact, type Problem } from '../../problem/problem.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
 import { short, stepSizeText } from '../../text/number-text.ts';
+import { attempt } from '../../text/refusal.ts';
 import { type KeptDigits, roundedTo } from '../kept-digits.ts';
 import type { StudentRow } from '../student-rows.ts';
 import type { Trial } from '../trial-run.ts';
@@ -15,7 +17,7 @@ export interface RunMistakes {
   readonly rows: readonly StudentRow[];
   readonly digits: KeptDigits;
   /** Other methods that may have been used, such as those of the study. */
-  readonly methods: readonly { readonly title: string; readonly method: Method }[];
+  readonly methods: readonly TitledMethod[];
   readonly title: string;
 }
 
@@ -140,17 +142,12 @@ function ofArithmetic({ trial, digits }: RunMistakes): readonly Change[] {
 /** Methods that are taken for another one by those who begin. */
 const USUAL = new Set(['Euler', 'Heun', 'Midpoint', 'RK4']);
 
-/** Methods with the starting methods that their texts name. */
-function chainOf(method: Method): readonly Method[] | null {
-  const chain = [method];
-  for (let last = method; last.depth > 0;) {
-    const name = last.startWith?.name ?? 'RK4';
-    const found = name === 'exact' ? null : findInLibrary(name);
-    if (found === null || chain.length > 4) return null;
-    chain.push(found);
-    last = found;
-  }
-  return chain;
+/** A method with its starting methods of the library; null where there are none. */
+function chainOf(one: TitledMethod): readonly Method[] | null {
+  const instead = one.method.startWith === null ? 'RK4' : null;
+  const chain = attempt(() => startingChain(one, { find: findInLibrary, instead }));
+  const methods = chain.ok ? chain.value.map(({ method }) => method) : [];
+  return methods.at(-1)?.depth === 0 ? methods : null;
 }
 
 function ofMethods({ trial, methods, title }: RunMistakes): readonly Change[] {
@@ -166,7 +163,7 @@ function ofMethods({ trial, methods, title }: RunMistakes): readonly Change[] {
   const starters = all.filter((one) => one.method.depth === 0 && one.method.form === own?.form);
   return [
     ...others.flatMap((one) => {
-      const chain = chainOf(one.method);
+      const chain = chainOf(one);
       if (chain === null) return [];
       return [
         change(

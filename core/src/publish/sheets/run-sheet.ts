@@ -3,7 +3,7 @@ import { blockAt, componentNames, hasExact, type Problem } from '../../problem/p
 import type { Grid } from '../../run/grid.ts';
 import { norm } from '../../run/norm.ts';
 import type { Row } from '../../run/rows.ts';
-import { vectorNames } from '../rows-table.ts';
+import { vectorNames } from '../../program/stage-names.ts';
 import { cellAt, type CellFormula, fromBelow, writerOf } from './cell-formula.ts';
 import { MISSING } from './problem-formulas.ts';
 import type { ProblemCells } from './problem-sheet.ts';

@@ -9,7 +9,7 @@ import type { Bound } from '../../formula/expression.ts';
 import { atom, printer, type TextPart } from '../../formula/printer.ts';
 import type { FormulaWriting } from '../programs/language.ts';
 import { numberPart, programLanguage } from '../programs/program-language.ts';
-import { vectorNames } from '../rows-table.ts';
+import { vectorNames } from '../../program/stage-names.ts';
 import { cellAt, type CellFormula } from './cell-formula.ts';
 import { MAX_UNKNOWNS, newtonColumns } from './newton-columns.ts';
 import { MISSING, type ProblemFormula } from './problem-formulas.ts';

@@ -1,4 +1,4 @@
-import type { Method } from '../../method/method.ts';
+import { startingChain, type TitledMethod } from '../../compile/starting-chain.ts';
 import { hasExact, isSecondOrder } from '../../problem/problem.ts';
 import { compileWithStart } from '../../compile/compile-with-start.ts';
 import type { Grid } from '../../run/grid.ts';
@@ -32,22 +32,6 @@ const MAX_CELLS = 600_000;
 /** Fewest rows that a run gets, so that its h may be made smaller. */
 const FEWEST_ROWS = 40;
 
-/** A method and its starting methods. */
-function chainOf(study: Study, title: string, method: Method): { title: string; method: Method }[] {
-  const chain = [{ title, method }];
-  let [last, instead] = [method, study.start.instead];
-  while (last.depth > 0) {
-    const name: string | null = instead ?? last.startWith?.name ?? null;
-    if (name === 'exact') break;
-    const found = name === null ? null : study.start.find(name);
-    if (name === null || found === null || chain.some((known) => known.title === name))
-      throw new Refusal('start', 'this multistep method has no starting method');
-    chain.push({ title: name, method: found });
-    [last, instead] = [found, null];
-  }
-  return chain;
-}
-
 function sheetMeasure({ error }: Study): SheetMeasure {
   const measure = measureOf(error);
   if (measure !== null && measure.kind !== 'local') return measure;
@@ -77,7 +61,7 @@ interface SheetCase {
   readonly measure: SheetMeasure;
   readonly error: RowError;
   /** The method, and its starting methods. */
-  readonly methods: readonly { readonly title: string; readonly method: Method }[];
+  readonly methods: readonly TitledMethod[];
   /** Whether the starting values are exact. */
   readonly exactStart: boolean;
 }
@@ -99,7 +83,7 @@ function sheetCase(title: string, study: Study, method: number): SheetCase {
   const of = placesOf(problem, error.of);
   if ('message' in of) throw new Refusal('form', of.message);
   const measure = sheetMeasure(study);
-  const methods = chainOf(study, chosen.title, chosen.method);
+  const methods = startingChain(chosen, start);
   const exactStart = (methods.at(-1)?.method.depth ?? 0) > 0;
   if (exactStart && !hasExact(problem))
     throw new Refusal('start', 'exact starting values were chosen, but no exact solution is given');

@@ -1,0 +1,32 @@
+import { componentNames, type Problem } from '../problem/problem.ts';
+import type { Layout } from './layout.ts';
+import type { Program } from './program.ts';
+
+/**
+ * One name for each component of a vector; just the name itself where there is one component.
+ *
+ * @example vectorNames('k1', ['u', 'v']) // ['k1[u]', 'k1[v]']
+ */
+export function vectorNames(name: string, components: readonly string[]): readonly string[] {
+  const isPlain = components.length === 1 && components[0] !== name;
+  return isPlain ? [name] : components.map((component) => `${name}[${component}]`);
+}
+
+/**
+ * The components of a stage: of a second-order problem one for each position.
+ *
+ * @param names those of all components
+ * @example stageComponents(run, ['level']) // ['level']
+ */
+export function stageComponents(
+  { layout }: { readonly layout: Layout },
+  names: readonly string[],
+): readonly string[] {
+  return (layout.places[0] ?? []).map((place) => names[place] ?? '');
+}
+
+/** The names of all stages of a method on a problem, with their components where a stage has several. */
+export function stageNames(problem: Problem, { stages }: Program, layout: Layout): readonly string[] {
+  const components = stageComponents({ layout }, componentNames(problem));
+  return stages.flatMap(({ name, shape }) => (shape === 'scalar' ? [name] : vectorNames(name, components)));
+}
