@@ -23,6 +23,7 @@ import { type Choosing, Options } from './options.tsx';
 import { savedFile } from './saved.ts';
 import { ExportPreview } from './export-preview.tsx';
 import { useExport } from './use-export.ts';
+import { useWhenMade } from './use-when-made.ts';
 import { useNotices } from '../frame/use-notices.tsx';
 import './export.css';
 
@@ -113,7 +114,7 @@ export function ExportPanel({ onClose }: { readonly onClose: () => void }): Reac
   const [copied, setCopied] = useState<string | null>(null);
   const change = (part: Partial<ExportSettings>): void => setChoice((now) => ({ ...now, ...part }));
   const taken = useExport(choice, method);
-  const { text, bytes } = taken;
+  const { text, bytes, why } = taken;
   const isHandout = choice.what === 'handout';
   const isPage = choice.what === 'handout' && choice.handout.as === 'html';
   const now = chosen.now;
@@ -123,6 +124,11 @@ export function ExportPanel({ onClose }: { readonly onClose: () => void }): Reac
     if (file === null) notices.failed('this browser cannot draw the plot; download it as SVG');
     else download(exportName(study.title, choice), file);
   };
+  const whenMade = useWhenMade(taken, (delivery) => {
+    if (text === null) return;
+    if (delivery === 'download') void save();
+    else void navigator.clipboard.writeText(text).then(() => setCopied(text));
+  });
   return (
     <Modal
       title="Export"
@@ -183,16 +189,11 @@ export function ExportPanel({ onClose }: { readonly onClose: () => void }): Reac
           </Button>
         )}
         {bytes === null && (
-          <Button
-            disabled={text === null}
-            onClick={() => {
-              if (text !== null) void navigator.clipboard.writeText(text).then(() => setCopied(text));
-            }}
-          >
+          <Button disabled={why !== null} onClick={() => whenMade('copy')}>
             {copied !== null && copied === text ? 'Copied' : 'Copy'}
           </Button>
         )}
-        <Button type="primary" disabled={text === null} onClick={() => void save()}>
+        <Button type="primary" disabled={why !== null} onClick={() => whenMade('download')}>
           Download
         </Button>
       </div>

@@ -1,4 +1,10 @@
-import { type StudyDocument, studyReport, studyTable, writeTable } from '@schritt/core/document';
+import {
+  type ExportRequest,
+  type StudyDocument,
+  studyReport,
+  studyTable,
+  writeTable,
+} from '@schritt/core/document';
 import { useMemo } from 'react';
 import { useStudyState } from '../state/study-state.ts';
 import { type Ask, useComputed } from '../worker/use-work.ts';
@@ -16,9 +22,15 @@ export interface ExportOutcome {
   readonly why: string | null;
 }
 
-/** What was drawn, and of which kind it is. */
+/** What was drawn, and what was asked for. */
 interface DrawnOf extends Drawn {
-  readonly what: ExportSettings['what'];
+  readonly request: ExportRequest;
+}
+
+/** A request and how it is put to a worker. */
+interface Asked {
+  readonly request: ExportRequest;
+  readonly ask: Ask<DrawnOf>;
 }
 
 const NOTHING: ExportOutcome = { text: null, bytes: null, still: null, why: null };
@@ -37,21 +49,22 @@ export function useExport(choice: ExportSettings, method: number): ExportOutcome
   const h = chosen.grid?.wished ?? null;
   const { document }: { readonly document: StudyDocument | null } = good;
   const { n } = view;
-  const ask = useMemo((): Ask<DrawnOf> | null => {
+  const asked = useMemo((): Asked | null => {
     if (isOwn || document === null || (h === null && isOfStep(choice))) return null;
     const request = exportRequestOf(study.title, choice, { method, h: h ?? 1, n });
     if (request === null) return null;
-    return async (computer, progress) => {
+    const ask: Ask<DrawnOf> = async (computer, progress) => {
       const file = await computer.ask('taken', { document, request }, progress);
       // what draws is loaded when it is first wanted
       const { drawn } = await import('./drawn.ts');
-      return { ...(await drawn(file, choice)), what };
+      return { ...(await drawn(file, choice)), request };
     };
-  }, [isOwn, document, h, choice, what, method, n, study.title]);
-  const { value, part: underWay, why } = useComputed(ask);
+    return { request, ask };
+  }, [isOwn, document, h, choice, method, n, study.title]);
+  const { value, why } = useComputed(asked?.ask ?? null);
   if (isOwn) return { ...NOTHING, text: own, why: own === null ? 'the study has no results yet' : null };
   if (why !== null) return { ...NOTHING, why };
-  if (ask === null) return { ...NOTHING, why: h === null ? 'no step size is chosen' : 'a text has errors' };
-  // the last value may be that of another kind
-  return underWay === null && value?.what === what ? { ...value, why: null } : NOTHING;
+  if (asked === null) return { ...NOTHING, why: h === null ? 'no step size is chosen' : 'a text has errors' };
+  // the last value stays until the next one is there, and may be that of other settings
+  return value?.request === asked.request ? { ...value, why: null } : NOTHING;
 }
