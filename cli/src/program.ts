@@ -15,7 +15,7 @@ import { exportCommand } from './commands/export.ts';
 import { type ExportOptions, FORMATS, EXPORT_KINDS } from './commands/export-options.ts';
 import { inspectCommand } from './commands/inspect.ts';
 import { emitCommand } from './commands/emit.ts';
-import { markCommand, type MarkOptions } from './commands/mark.ts';
+import { MARK_FORMATS, markCommand, type MarkOptions } from './commands/mark.ts';
 import { runCommand, type RunOptions } from './commands/run.ts';
 import { type StudyFormat, studyCommand } from './commands/study.ts';
 import { Failure } from './failure.ts';
@@ -114,12 +114,22 @@ program
     'mark the rows of a student: the first wrong row, and mistakes that give exactly these numbers',
   )
   .argument('<file>', 'a study file')
-  .argument('<columns>', 'the rows: CSV, text, .xlsx or .ods; - for standard input')
-  .requiredOption('--method <title>', 'which method of the study')
-  .option('--h <size>', 'step size: a number or an expression such as pi/8')
+  .argument(
+    '<columns>',
+    'the rows: CSV, text, .xlsx or .ods; a folder or .zip with a file per student; - for standard input',
+  )
+  .option('--method <title>', 'which method of the study; by default that with which most rows agree')
+  .option('--h <size>', 'step size: a number or an expression such as pi/8; found by default')
   .option('--steps <count>', 'number of steps instead of a step size')
   .option('--each-column', 'a class: one column per student beside columns for n or the time')
-  .addOption(formats())
+  .option('--variants <values>', 'individual parameters, as in k in 0.2, 0.25, ..., 0.6')
+  .option('--sheets <count>', 'number of variants')
+  .option('--seed <number>', 'seed of the variants')
+  .option('--row-marks <marks>', 'marks for right rows', '5')
+  .option('--step-marks <marks>', 'marks for steps that are right from the student’s own rows', '5')
+  .option('--round-to <marks>', 'what marks are multiples of', '0.5')
+  .option('--rows-asked <count>', 'rows that were asked for; by default as many as the run has steps')
+  .addOption(new Option('--format <format>', 'output format').choices(MARK_FORMATS).default('table'))
   .action((file: string, columns: string, options: MarkOptions) =>
     answerInParts(async function* () {
       yield await markCommand(file, columns, options);

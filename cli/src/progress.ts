@@ -22,7 +22,7 @@ function progressLine(): { readonly tell: (part: number) => void; readonly end: 
 }
 
 /** Pulls a piece of work to its end and says how far it is. Ctrl+C ends it. */
-export function withProgress<T>(work: Generator<{ readonly part: number }, T>): T {
+export function withProgress<T>(work: Generator<number | { readonly part: number }, T>): T {
   const line = progressLine();
   for (;;) {
     const next = work.next();
@@ -30,7 +30,7 @@ export function withProgress<T>(work: Generator<{ readonly part: number }, T>): 
       line.end();
       return next.value;
     }
-    line.tell(next.value.part);
+    line.tell(typeof next.value === 'number' ? next.value : next.value.part);
   }
 }
 

@@ -1,101 +1,254 @@
-import { readFileSync } from 'node:fs';
-import { markClass, markColumn, type Marking, markingJson, type StudentMarking } from '@schritt/core/marking';
-import { sheetText } from '@schritt/core/sheets';
-import { layGrid } from '@schritt/core/study';
-import { csv, gridRequestOf, plainTable } from '@schritt/core/document';
+import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  classCounts,
+  classTable,
+  countsText,
+  type FeedbackOf,
+  feedbackHtml,
+  findRun,
+  type FoundRun,
+  type Layout,
+  type Marking,
+  markingJson,
+  markingText,
+  type MarkRequest,
+  type MarkRule,
+  marksOf,
+  markSubmission,
+  readSubmitted,
+  rowsFor,
+  type RunChoice,
+  type StudentMarking,
+  submissionsOf,
+  type SubmittedText,
+  USUAL_RULE,
+  variantStudies,
+} from '@schritt/core/marking';
+import { type SubmittedBytes, submittedTexts } from '@schritt/core/sheets';
+import { layGrid, type Study } from '@schritt/core/study';
+import { gridRequestOf, plainTable, type StudyDocument, wholeOf, writeTable } from '@schritt/core/document';
+import { stepSizeText, typesetOptions } from '@schritt/core/text';
 import { Failure } from '../failure.ts';
 import { lineWidth } from '../line-width.ts';
-import { loadStudy, textOf } from '../load.ts';
+import { loadStudy } from '../load.ts';
 import { pickMethod } from '../pick-method.ts';
+import { withProgress } from '../progress.ts';
+
+/** Formats that marks are printed in: of one student all but CSV. */
+export const MARK_FORMATS = ['json', 'table', 'csv', 'html'] as const;
 
 export interface MarkOptions {
-  readonly method: string;
+  readonly method?: string;
   readonly h?: string;
   readonly steps?: string;
   readonly eachColumn?: boolean;
-  readonly format: 'json' | 'table' | 'csv';
+  readonly variants?: string;
+  readonly sheets?: string;
+  readonly seed?: string;
+  readonly rowMarks?: string;
+  readonly stepMarks?: string;
+  readonly roundTo?: string;
+  readonly rowsAsked?: string;
+  readonly format: (typeof MARK_FORMATS)[number];
 }
 
-/** The rows of a file as text: those of a spreadsheet, or a text as it is. */
-async function columnsOf(file: string): Promise<string> {
-  const [, format] = /\.(xlsx|ods)$/i.exec(file) ?? [];
-  if (format === undefined) return textOf(file);
+/** All files of a folder, and of the folders in it. */
+function filesIn(folder: string): readonly SubmittedBytes[] {
+  return readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((entry) => entry.isFile())
+    .map((entry) => {
+      const path = join(entry.parentPath, entry.name);
+      return { name: path.slice(folder.length).replace(/^\/+/, ''), bytes: readFileSync(path) };
+    })
+    .sort((a, b) => (a.name < b.name ? -1 : 1));
+}
+
+function bytesOf(path: string): readonly SubmittedBytes[] {
+  if (path === '-') return [{ name: 'standard input', bytes: readFileSync(process.stdin.fd) }];
   try {
-    return await sheetText(
-      new Uint8Array(readFileSync(file)),
-      format.toLowerCase() === 'ods' ? 'ods' : 'xlsx',
-    );
+    return statSync(path).isDirectory() ? filesIn(path) : [{ name: path, bytes: readFileSync(path) }];
   } catch (thrown) {
-    throw new Failure([`${file}: ${thrown instanceof Error ? thrown.message : String(thrown)}`]);
+    throw new Failure([
+      `${path}: cannot be read (${thrown instanceof Error ? thrown.message : String(thrown)})`,
+    ]);
   }
 }
 
-/** One student in words. */
-function markingText({ sentences, mistakes, table }: Marking): string {
-  const unread = table.unread.map(
-    ({ line, text }) => `Line ${line}: “${text}” is not a number and was skipped.`,
+/** A positive number of an option. */
+function positive(name: string, text: string | undefined, otherwise: number): number {
+  const value = text === undefined ? otherwise : Number(text);
+  if (Number.isFinite(value) && value >= 0) return value;
+  throw new Failure([`--${name} takes a number from 0 on, not ${text}`]);
+}
+
+function ruleOf({ rowMarks, stepMarks, roundTo, rowsAsked }: MarkOptions): MarkRule {
+  const rule: MarkRule = {
+    rowMarks: positive('row-marks', rowMarks, USUAL_RULE.rowMarks),
+    stepMarks: positive('step-marks', stepMarks, USUAL_RULE.stepMarks),
+    roundTo: positive('round-to', roundTo, USUAL_RULE.roundTo),
+    rowsAsked: rowsAsked === undefined ? null : wholeOf('rows-asked', rowsAsked, [1, 10_000], 1),
+  };
+  if (rule.roundTo === 0) throw new Failure(['--round-to takes a number above 0']);
+  return rule;
+}
+
+function runText(study: Study, { method, gridRequest }: RunChoice): string {
+  const title = study.methods[method]?.title ?? '';
+  return 'h' in gridRequest
+    ? `--method "${title}" --h ${stepSizeText(gridRequest.h)}`
+    : `--method "${title}" --steps ${gridRequest.steps}`;
+}
+
+/** Says which run was found, on the error output: what is printed stays what was asked for. */
+function reportFound(study: Study, found: FoundRun): void {
+  const others = found.equals.slice(0, 3).map((one) => runText(study, one));
+  process.stderr.write(
+    `found ${runText(study, found)}: ${found.right} of ${found.of} rows agree, ${found.near} with the student's own rows${others.length === 0 ? '' : `; as many with ${others.join(', ')}`}\n`,
   );
+}
+
+/** The run that is meant, as it is said or as it is found. */
+function runOf(
+  study: Study,
+  files: readonly SubmittedText[],
+  layout: Layout | null,
+  options: MarkOptions,
+): Pick<RunChoice, 'method' | 'gridRequest'> {
+  const { method, h, steps } = options;
+  const hasSize = h !== undefined || steps !== undefined;
+  const chosen = method === undefined ? null : study.methods.indexOf(pickMethod(study, method));
+  if (chosen !== null && hasSize) return { method: chosen, gridRequest: gridRequestOf(options) };
+  const only = {
+    ...study,
+    methods: chosen === null ? study.methods : study.methods.slice(chosen, chosen + 1),
+  };
+  const found = withProgress(findRun({ studies: [only], files, layout }));
+  if (found === null)
+    throw new Failure(['the rows agree with no run of this study; give --method and --h or --steps']);
+  reportFound(only, found);
+  return {
+    method: chosen ?? found.method,
+    gridRequest: hasSize ? gridRequestOf(options) : found.gridRequest,
+  };
+}
+
+/** What rows are compared with: the run, or one of each sheet. */
+function keysOf(
+  document: StudyDocument,
+  study: Study,
+  { method, gridRequest }: Pick<RunChoice, 'method' | 'gridRequest'>,
+  { variants, sheets, seed }: MarkOptions,
+): readonly MarkRequest[] {
+  const studies =
+    variants === undefined
+      ? [study]
+      : variantStudies(document, {
+          choices: variants,
+          sheets: wholeOf('sheets', sheets, [1, 500], 1),
+          seed: wholeOf('seed', seed, [0, 2 ** 31], 1),
+        }).map((one) => one.study);
+  return studies.map((one) => ({
+    study: one,
+    method,
+    grid: layGrid(one.problem.start, one.problem.end, gridRequest, one.lastStep),
+  }));
+}
+
+/** One student in words. */
+function wordsOf(marking: Marking): string {
+  const { mistakes, firstWrong } = marking;
   const likely =
     mistakes.length === 0
-      ? []
+      ? firstWrong === null
+        ? []
+        : ['None of the known mistakes gives exactly these numbers.']
       : [
           mistakes.length === 1
             ? 'This mistake gives exactly these numbers:'
             : 'Each of these mistakes gives exactly these numbers:',
           ...mistakes.map(({ sentence }) => `- ${sentence}`),
         ];
-  const none =
-    mistakes.length === 0 && sentences.length > 1
-      ? ['None of the known mistakes gives exactly these numbers.']
-      : [];
-  return [...unread, ...sentences, ...likely, ...none].join('\n');
+  return [...markingText(marking), ...likely].join('\n');
 }
 
-function studentRow({ student, marking, why }: StudentMarking): readonly string[] {
-  if (marking === null) return [student, '', '', '', why ?? ''];
-  const { rows, firstWrong, mistakes } = marking;
-  const right = rows.filter(({ agrees }) => agrees).length;
-  return [
-    student,
-    `${right} of ${rows.length}`,
-    firstWrong === null ? '' : String(firstWrong),
-    firstWrong === null ? 'right' : 'wrong',
-    mistakes.map(({ sentence }) => sentence).join(' Or: '),
-  ];
+async function feedbackOf(
+  document: StudyDocument,
+  keys: readonly MarkRequest[],
+  students: readonly StudentMarking[],
+  rule: MarkRule,
+): Promise<string> {
+  const { default: katex } = await import('katex');
+  const sheets = students.flatMap((student): readonly FeedbackOf[] => {
+    const key = keys[(student.sheet ?? 1) - 1] ?? keys[0];
+    return key === undefined ? [] : [{ student, key }];
+  });
+  return feedbackHtml(sheets, { title: document.title, rule }, (tex, wide) =>
+    katex.renderToString(tex, typesetOptions(wide, 'mathml')),
+  );
 }
 
-const HEADER = ['student', 'rows right', 'first wrong', 'result', 'likely mistake'];
-
-function classText(students: readonly StudentMarking[], format: MarkOptions['format']): string {
-  switch (format) {
-    case 'json':
-      return `${JSON.stringify(
-        students.map(({ student, marking, why }) =>
-          marking === null ? { student, error: why } : { student, ...markingJson(marking) },
-        ),
-        null,
-        2,
-      )}\n`;
-    case 'csv':
-      return csv([HEADER, ...students.map(studentRow)]);
-    case 'table':
-      return `${plainTable(HEADER, students.map(studentRow), lineWidth())}\n`;
-  }
+function classJson(students: readonly StudentMarking[], rule: MarkRule): string {
+  return JSON.stringify(
+    students.map(({ student, sheet, marking, why }) => ({
+      student,
+      ...(sheet === null ? {} : { sheet }),
+      ...(marking === null ? { error: why } : { marks: marksOf(marking, rule), ...markingJson(marking) }),
+    })),
+    null,
+    2,
+  );
 }
 
-/** Marks the rows of one student, or of a class with one column per student. */
+function classText(students: readonly StudentMarking[], rule: MarkRule): string {
+  const { columns, rows } = classTable(students, rule);
+  const cells = rows.map((row) => row.map((cell) => (cell === null ? '' : String(cell))));
+  const titles = columns.map(({ title }) => title);
+  return `${countsText(classCounts(students)).join('\n')}\n\n${plainTable(titles, cells, lineWidth())}`;
+}
+
+/** Marks the rows of one student, or of a class: a table with one column per student, a folder or an archive. */
 export async function markCommand(file: string, columns: string, options: MarkOptions): Promise<string> {
-  const { study } = loadStudy(file);
-  const chosen = pickMethod(study, options.method);
-  const { problem, lastStep } = study;
-  const grid = layGrid(problem.start, problem.end, gridRequestOf(options), lastStep);
-  const request = { study, method: study.methods.indexOf(chosen), grid };
-  const text = await columnsOf(columns);
-  if (options.eachColumn === true) return classText(markClass(request, text), options.format);
-  if (options.format === 'csv')
+  const { document, study } = loadStudy(file);
+  const { eachColumn = false, format } = options;
+  const rule = ruleOf(options);
+  const { texts, unread } = await submittedTexts(bytesOf(columns));
+  const isClass = eachColumn || texts.length + unread.length !== 1 || /\.zip$/i.test(columns);
+  if (!isClass && unread[0] !== undefined) throw new Failure([`${columns}: ${unread[0].why}`]);
+  if (!isClass && format === 'csv')
     throw new Failure(['--format csv is for a class; use it together with --each-column']);
-  const marking = markColumn(request, text);
-  return options.format === 'json'
-    ? `${JSON.stringify(markingJson(marking), null, 2)}\n`
-    : `${markingText(marking)}\n`;
+  const layout = eachColumn ? 'one per column' : 'one per file';
+  const keys = keysOf(document, study, runOf(study, texts, layout, options), options);
+  const [first] = keys;
+  if (first === undefined) throw new Failure(['there is no sheet']);
+  const of = { problem: first.study.problem, rows: rowsFor(first), layout, roles: {} } as const;
+  const submissions = submissionsOf(readSubmitted(texts, of));
+  const students = [
+    ...withProgress(markedSteps(keys, submissions)),
+    ...unread.map(({ name, why }): StudentMarking => ({ student: name, sheet: null, marking: null, why })),
+  ];
+  if (students.length === 0) throw new Failure([`${columns}: there is no file with rows`]);
+  if (format === 'html') return feedbackOf(document, keys, students, rule);
+  const [only] = students;
+  if (isClass || only === undefined) {
+    if (format === 'csv') return writeTable(classTable(students, rule), 'csv');
+    return `${format === 'json' ? classJson(students, rule) : classText(students, rule)}\n`;
+  }
+  if (only.marking === null) throw new Failure([only.why ?? '']);
+  return format === 'json'
+    ? `${JSON.stringify(markingJson(only.marking), null, 2)}\n`
+    : `${wordsOf(only.marking)}\n`;
+}
+
+/** Marks one student after the other; yields the part of them that is done. */
+function* markedSteps(
+  keys: readonly MarkRequest[],
+  submissions: ReturnType<typeof submissionsOf>,
+): Generator<number, readonly StudentMarking[]> {
+  const students: StudentMarking[] = [];
+  for (const submission of submissions) {
+    students.push(markSubmission(keys, submission, null));
+    yield students.length / submissions.length;
+  }
+  return students;
 }

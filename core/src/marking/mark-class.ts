@@ -1,32 +1,69 @@
-import { attempt } from '../text/refusal.ts';
-import { type Marking, type MarkRequest, markTable } from './mark-column.ts';
-import type { ColumnMeaning } from './student-rows.ts';
-import { readStudentTable, type StudentTable } from './student-table.ts';
+import { attempt, Refusal } from '../text/refusal.ts';
+import { agreementOf, type Marking, type MarkRequest, markTable, rowsFor } from './mark-column.ts';
+import { readSubmitted, type Submission, submissionsOf } from './submission.ts';
 
 /** The rows of one student of a class, marked; or why they cannot be. */
 export interface StudentMarking {
   readonly student: string;
+  /** The sheet whose key they are compared with, from 1; null where all have the same. */
+  readonly sheet: number | null;
   readonly marking: Marking | null;
   /** Null where they are marked. */
   readonly why: string | null;
 }
 
-const COUNT = /^\s*(?:n|i|k|step|#)\s*$/i;
-const TIME = /^\s*(?:t|time|x)\s*$/i;
+/**
+ * The number of a sheet in the name of a student or file.
+ *
+ * @example sheetIn('Anna, sheet 3') // 3
+ */
+export function sheetIn(name: string): number | null {
+  const [, number] = /(?:\bsheet|\bvariant|\bno\.?|#)[\s_-]*(\d{1,3})(?!\d)/i.exec(name) ?? [];
+  return number === undefined ? null : Number(number);
+}
 
-/** Whether a column counts the rows or has their times, for all students together. */
-function isShared(
-  { title, cells }: StudentTable['columns'][number],
-  place: number,
-  independent: string,
-): boolean {
-  if (title !== null) return COUNT.test(title) || TIME.test(title) || title.trim() === independent;
-  // without headings the first columns are shared as far as they rise by equal amounts
-  const values = cells.map((cell) => cell?.value ?? NaN);
-  const step = (values[1] ?? NaN) - (values[0] ?? NaN);
-  return (
-    place < 2 && step > 0 && values.every((value, i) => Math.abs(value - (values[0] ?? 0) - i * step) < 1e-9)
-  );
+/** The sheet with whose key most rows agree, from 1. */
+function sheetByRows(keys: readonly MarkRequest[], { table, meanings }: Submission): number {
+  const scores = keys.map((key) => {
+    const own = attempt(() => agreementOf(key, table, meanings));
+    return own.ok ? own.value.near : 0;
+  });
+  const best = Math.max(...scores);
+  const at = scores.flatMap((score, i) => (score === best ? [i] : []));
+  const texts = new Set(at.map((i) => keys[i]?.study.problem.text));
+  if (best === 0) throw new Refusal('missing', 'no sheet is named, and the rows agree with no key');
+  if (texts.size > 1)
+    throw new Refusal(
+      'missing',
+      `no sheet is named, and the rows agree as well with the keys of sheets ${at.map((i) => i + 1).join(', ')}`,
+    );
+  return (at[0] ?? 0) + 1;
+}
+
+/**
+ * Marks what one student has handed in. Of several keys, one a sheet, that of the sheet in the student's name is taken, or the
+ * one with which most rows agree.
+ *
+ * @param keys one, or one a sheet
+ * @param sheet the sheet as a person has set it, from 1; null to find it
+ * @example markSubmission([request], submission, null).marking?.firstWrong // null
+ */
+export function markSubmission(
+  keys: readonly MarkRequest[],
+  submission: Submission,
+  sheet: number | null,
+): StudentMarking {
+  const { student, table, meanings } = submission;
+  let own: number | null = null;
+  const result = attempt(() => {
+    own = keys.length === 1 ? null : (sheet ?? sheetIn(student) ?? sheetByRows(keys, submission));
+    const key = keys[(own ?? 1) - 1];
+    if (key === undefined) throw new Refusal('missing', `there is no sheet ${own}`);
+    return markTable(key, table, meanings);
+  });
+  return result.ok
+    ? { student, sheet: own, marking: result.value, why: null }
+    : { student, sheet: own, marking: null, why: result.refusal.message };
 }
 
 /**
@@ -35,26 +72,11 @@ function isShared(
  * @example markClass(request, 'n;Anna;Ben\n0;1;1\n1;0,5;0,6').length // 2
  */
 export function markClass(request: MarkRequest, text: string): readonly StudentMarking[] {
-  const table = readStudentTable(text);
-  const { independent } = request.study.problem;
-  const shared = table.columns.filter((column, place) => isShared(column, place, independent));
-  const own = table.columns.filter((column) => !shared.includes(column));
-  // headings of shared columns say what they are; without them their contents do
-  const meanings = shared.map(({ title, cells }): ColumnMeaning => {
-    const counts = title === null ? cells.every((cell, n) => cell?.value === n) : COUNT.test(title);
-    return { kind: counts ? 'n' : 't' };
+  const files = readSubmitted([{ name: '', text }], {
+    problem: request.study.problem,
+    rows: rowsFor(request),
+    layout: 'one per column',
+    roles: {},
   });
-  return own.map((column, i) => {
-    const student = column.title?.trim() || `column ${i + 1}`;
-    const columns = [...shared, { ...column, title: null }];
-    const result = attempt(() =>
-      markTable(
-        { ...request, meanings: [...meanings, { kind: 'component', place: 0 }] },
-        { ...table, columns },
-      ),
-    );
-    return result.ok
-      ? { student, marking: result.value, why: null }
-      : { student, marking: null, why: result.refusal.message };
-  });
+  return submissionsOf(files).map((submission) => markSubmission([request], submission, null));
 }

@@ -1,17 +1,16 @@
 import { startingChain } from '../compile/starting-chain.ts';
-import type { Method } from '../method/method.ts';
 import { componentNames } from '../problem/problem.ts';
 import { layOut } from '../program/layout.ts';
 import { lower } from '../program/lowering.ts';
 import { stageNames } from '../program/stage-names.ts';
 import type { Grid } from '../run/grid.ts';
 import type { Study, StudyMethod } from '../study/runs/study.ts';
-import { counted, rounded, short } from '../text/number-text.ts';
+import { counted, significant } from '../text/number-text.ts';
 import { Refusal } from '../text/refusal.ts';
 import type { KeptDigits } from './kept-digits.ts';
-import { findMistakes, type Mistake } from './mistakes/find-mistakes.ts';
+import { findMistakes, type Mistake, type MistakesOf } from './mistakes/find-mistakes.ts';
 import { type RowVerdict, rowVerdicts } from './row-verdicts.ts';
-import { type ColumnMeaning, type RowsOf, studentRows } from './student-rows.ts';
+import { type ColumnMeaning, type RowsOf, type StudentRows, studentRows } from './student-rows.ts';
 import { readStudentTable, type StudentTable } from './student-table.ts';
 import type { Trial } from './trial-run.ts';
 
@@ -26,6 +25,8 @@ export interface Marking {
   readonly sentences: readonly string[];
   readonly meanings: readonly ColumnMeaning[];
   readonly table: StudentTable;
+  /** Steps of the right run. */
+  readonly steps: number;
 }
 
 /** Most rows that are marked. */
@@ -34,8 +35,6 @@ const MAX_ROWS = 10_000;
 /** The right run of a study, to be tried with mistakes. */
 function rightTrial(study: Study, chosen: StudyMethod, grid: Grid): Trial {
   const { problem, start } = study;
-  if (grid.shorter !== null)
-    throw new Refusal('grid', 'rows of a run whose last step is shorter cannot be marked yet');
   const methods = startingChain(chosen, start).map(({ method }) => method);
   return {
     problem,
@@ -45,32 +44,42 @@ function rightTrial(study: Study, chosen: StudyMethod, grid: Grid): Trial {
     initial: problem.initial,
     h: grid.h,
     steps: grid.steps,
+    shorter: grid.shorter === null ? null : { n: grid.steps - 1, h: grid.shorter },
     time: 'times h',
     precision: start.precision ?? 'double',
     kept: null,
-    sequential: false,
+    sequential: 'no',
     rhsAtExact: false,
   };
 }
 
-/** What the columns of a student may hold. */
-function rowsOf({ problem }: Study, method: Method, grid: Grid): RowsOf {
-  const program = lower(method, problem.size === 1 && method.form === 'first order');
-  return {
-    components: componentNames(problem),
-    stages: stageNames(problem, program, layOut(problem, program)),
-    independent: problem.independent,
-    grid,
-    initial: problem.initial,
-  };
+function digitsText({ decimals, significant, areCut }: KeptDigits): string {
+  const digits =
+    decimals > 0 ? counted(decimals, 'decimal place') : counted(significant, 'significant digit');
+  return areCut ? `${digits}, cut off and not rounded` : digits;
 }
 
-function digitsText({ decimals, significant }: KeptDigits): string {
-  return decimals > 0 ? counted(decimals, 'decimal place') : counted(significant, 'significant digit');
+/** Numbers beside each other, of components that are given. */
+function valuesText(
+  values: readonly (number | null)[],
+  given: readonly (number | null)[],
+  digits: number,
+): string {
+  return values
+    .flatMap((value, j) =>
+      value === null || given[j] == null ? [] : [significant(value, Math.min(MAX_SHOWN, digits))],
+    )
+    .join(', ');
 }
 
-function valuesText(values: readonly (number | null)[]): string {
-  return values.flatMap((value) => (value === null ? [] : [short(value, 10)])).join(', ');
+const MAX_SHOWN = 12;
+
+/** What a row is and should be: to one digit more than was given where that is needed to see the difference. */
+function wrongText({ n, given, right }: RowVerdict, { significant: own }: KeptDigits): string {
+  if (right === null) return `Row ${n} is after the end of the run.`;
+  const is = valuesText(given, given, own);
+  const should = valuesText(right, given, own);
+  return `Row ${n} is ${is} and should be ${should === is ? valuesText(right, given, own + 1) : should}.`;
 }
 
 function rowsText(numbers: readonly number[]): string {
@@ -87,10 +96,6 @@ function sentencesOf(rows: readonly RowVerdict[], digits: KeptDigits): readonly 
   if (wrong === undefined) return [];
   const before = rows.slice(0, at).map(({ n }) => n);
   const behind = rows.slice(at + 1);
-  const right =
-    wrong.right === null
-      ? `Row ${wrong.n} is after the end of the run.`
-      : `Row ${wrong.n} is ${valuesText(wrong.given)} and should be ${valuesText(wrong.right.map((value, j) => (wrong.given[j] === null ? null : rounded(value, Math.min(12, digits.significant + 1)))))}.`;
   const bad = behind.filter((row) => row.agreesWithOwn === false).map(({ n }) => n);
   const onward =
     behind.length === 0
@@ -106,65 +111,175 @@ function sentencesOf(rows: readonly RowVerdict[], digits: KeptDigits): readonly 
               ];
   return [
     ...(before.length === 0 ? [] : [`${rowsText(before)} to ${digitsText(digits)}.`]),
-    right,
+    wrongText(wrong, digits),
     ...onward,
   ];
 }
 
-/** Whose rows are marked, against which run. */
+/** Against which run rows are marked. */
 export interface MarkRequest {
   readonly study: Study;
   /** Place of the method in the study. */
   readonly method: number;
   readonly grid: Grid;
-  /** What the columns hold, where a person has said so. */
-  readonly meanings?: readonly ColumnMeaning[];
+}
+
+/** The method of a request, with its starting methods. */
+function chosenOf({ study, method }: MarkRequest): StudyMethod {
+  const chosen = study.methods[method];
+  if (chosen === undefined) throw new Refusal('missing', `this study has no method ${method}`);
+  return chosen;
 }
 
 /**
- * Marks the rows of a student: the first wrong row, how the rows behind it go on from it, and the mistakes that reproduce
+ * What the columns of a student may hold.
+ *
+ * @throws Refusal for a method that the study has not
+ * @example rowsFor(request).stages // ['k1', 'k2']
+ */
+export function rowsFor(request: MarkRequest): RowsOf {
+  const { grid } = request;
+  const { problem } = request.study;
+  const { method } = chosenOf(request);
+  const program = lower(method, problem.size === 1 && method.form === 'first order');
+  return {
+    components: componentNames(problem),
+    stages: stageNames(problem, program, layOut(problem, program)),
+    independent: problem.independent,
+    grid,
+    initial: problem.initial,
+  };
+}
+
+/** A student's rows as rounded or as cut off, beside the right run. */
+interface Compared {
+  readonly digits: KeptDigits;
+  readonly verdicts: readonly RowVerdict[];
+}
+
+function compared(trial: Trial, { rows, digits, timeDigits }: StudentRows, areCut: boolean): Compared {
+  const kept = { ...digits, areCut };
+  return { digits: kept, verdicts: rowVerdicts(trial, rows, kept, timeDigits) };
+}
+
+function agreeing(verdicts: readonly RowVerdict[]): number {
+  return verdicts.filter(({ agrees }) => agrees).length;
+}
+
+/** Where the first wrong row is; behind all rows where none is wrong. */
+function firstWrongOf({ verdicts }: Compared): number {
+  const at = verdicts.findIndex(({ agrees }) => !agrees);
+  return at < 0 ? Infinity : at;
+}
+
+/** Rows that have to agree as cut off and not as rounded, before digits count as cut off: fewer may do so by chance. */
+const MIN_CUT = 2;
+
+/** Rows and the mistakes that reproduce them. */
+interface Explained {
+  readonly compared: Compared;
+  readonly mistakes: readonly Mistake[];
+}
+
+/**
+ * Rows as rounded, where all of them are right or a mistake explains them; otherwise as cut off, where that is so or makes the
+ * first wrong row a later one.
+ */
+function explained(
+  trial: Trial,
+  understood: StudentRows,
+  { methods, title }: Pick<MistakesOf, 'methods' | 'title'>,
+): Explained {
+  const rounded = compared(trial, understood, false);
+  const wrong = rounded.verdicts.length - agreeing(rounded.verdicts);
+  if (wrong === 0) return { compared: rounded, mistakes: [] };
+  const cut = wrong < MIN_CUT ? null : compared(trial, understood, true);
+  if (cut !== null && firstWrongOf(cut) === Infinity) return { compared: cut, mistakes: [] };
+  const { rows, timeDigits } = understood;
+  const of = { trial, rows, timeDigits, methods, title };
+  const steps = rounded.verdicts.filter(({ agreesWithOwn }) => agreesWithOwn !== null);
+  const rightSteps = steps.filter(({ agreesWithOwn }) => agreesWithOwn === true);
+  const mistakes = findMistakes({
+    ...of,
+    digits: rounded.digits,
+    inPairs: 2 * rightSteps.length < steps.length,
+  });
+  if (mistakes.length > 0 || cut === null) return { compared: rounded, mistakes };
+  return {
+    compared: firstWrongOf(cut) < firstWrongOf(rounded) + MIN_CUT ? rounded : cut,
+    mistakes: findMistakes({ ...of, digits: cut.digits, inPairs: false }),
+  };
+}
+
+/** How far the rows of a student are those of a run. */
+export interface Agreement {
+  /** Rows after the first grid point that agree with the run. */
+  readonly right: number;
+  /** Rows after the first grid point that agree with the run or with the step from the student's own rows. */
+  readonly near: number;
+  /** Rows after the first grid point. */
+  readonly of: number;
+}
+
+/**
+ * How far rows agree with a run, without a look for mistakes.
+ *
+ * @throws Refusal where the run cannot be marked
+ * @example agreementOf(request, readStudentTable('0;1\n1;0,5'), null).of // 1
+ */
+export function agreementOf(
+  request: MarkRequest,
+  table: StudentTable,
+  meanings: readonly ColumnMeaning[] | null,
+): Agreement {
+  const { study, grid } = request;
+  const chosen = chosenOf(request);
+  const understood = studentRows(table, rowsFor(request), meanings);
+  const { verdicts } = compared(rightTrial(study, chosen, grid), understood, false);
+  const later = verdicts.filter(({ n }) => n > 0);
+  return {
+    right: agreeing(later),
+    near: later.filter((row) => row.agrees || row.agreesWithOwn === true).length,
+    of: later.length,
+  };
+}
+
+/**
+ * Marks rows of a student against a run: the first that is wrong, how later ones go on from it, and the mistakes that reproduce
  * all of them.
  *
  * @throws Refusal where the text holds no values, or the run cannot be marked
  * @example markColumn(request, '0;1\n1;0,5').firstWrong // null
  */
 export function markColumn(request: MarkRequest, text: string): Marking {
-  return markTable(request, readStudentTable(text));
+  return markTable(request, readStudentTable(text), null);
 }
 
-/** The same for a table that is read. */
-export function markTable({ study, method, grid, meanings }: MarkRequest, table: StudentTable): Marking {
-  const chosen = study.methods[method];
-  if (chosen === undefined) throw new Refusal('missing', `this study has no method ${method}`);
-  const understood = studentRows(table, rowsOf(study, chosen.method, grid), meanings);
-  const { rows, digits, timeDigits } = understood;
-  if (rows.length === 0) throw new Refusal('form', 'there is no column with values of a component');
-  if (rows.length > MAX_ROWS) throw new Refusal('size', `at most ${MAX_ROWS} rows are marked`);
+/** The same for a table that is read, with what its columns hold; null to find it. */
+export function markTable(
+  request: MarkRequest,
+  table: StudentTable,
+  meanings: readonly ColumnMeaning[] | null,
+): Marking {
+  const { study, grid } = request;
+  const chosen = chosenOf(request);
+  const understood = studentRows(table, rowsFor(request), meanings);
+  if (understood.rows.length === 0)
+    throw new Refusal('form', 'there is no column with values of a component');
+  if (understood.rows.length > MAX_ROWS) throw new Refusal('size', `at most ${MAX_ROWS} rows are marked`);
   const trial = rightTrial(study, chosen, grid);
-  const verdicts = rowVerdicts(trial, rows, digits, timeDigits);
+  const methods = study.methods.filter((one) => one !== chosen);
+  const { compared: own, mistakes } = explained(trial, understood, { methods, title: chosen.title });
+  const { verdicts, digits } = own;
   const firstWrong = verdicts.find((row) => !row.agrees)?.n ?? null;
-  const others = study.methods.filter((one) => one !== chosen);
-  const steps = verdicts.filter(({ agreesWithOwn }) => agreesWithOwn !== null);
-  const rightSteps = steps.filter(({ agreesWithOwn }) => agreesWithOwn === true);
-  const found =
-    firstWrong === null
-      ? []
-      : findMistakes({
-          trial,
-          rows,
-          digits,
-          timeDigits,
-          methods: others,
-          title: chosen.title,
-          inPairs: 2 * rightSteps.length < steps.length,
-        });
   return {
     rows: verdicts,
     digits,
     firstWrong,
-    mistakes: found,
+    mistakes,
     sentences: sentencesOf(verdicts, digits),
     meanings: understood.meanings,
     table,
+    steps: grid.steps,
   };
 }

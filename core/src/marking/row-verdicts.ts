@@ -1,4 +1,4 @@
-import { agrees, type KeptDigits, unitOf } from './kept-digits.ts';
+import { agrees, type KeptDigits, spreadOf } from './kept-digits.ts';
 import type { StudentRow } from './student-rows.ts';
 import { runTrial, stepsOf, type Trial, type TrialRow } from './trial-run.ts';
 
@@ -43,7 +43,7 @@ interface OwnSteps {
   readonly digits: KeptDigits;
 }
 
-/** Half a unit of each value, moved through a step: how far the next row may be off because rows are rounded. */
+/** The spread of each value, moved through a step: how far the next row may be off because rows are rounded. */
 function effectOfRounding(
   { step, digits }: OwnSteps,
   past: readonly ArrayLike<number>[],
@@ -54,7 +54,7 @@ function effectOfRounding(
   past.forEach((state, back) => {
     for (let j = 0; j < state.length; j += 1) {
       const moved = past.map((one, i) =>
-        i === back ? Float64Array.from(one, (v, k) => (k === j ? v + unitOf(v, digits) / 2 : v)) : one,
+        i === back ? Float64Array.from(one, (v, k) => (k === j ? v + spreadOf(v, digits) : v)) : one,
       );
       const other = step(moved, n);
       effects.forEach((effect, k) => {

@@ -58,7 +58,7 @@ const TIMES = new Set(['t', 'time', 'x', 'zeit']);
 const VALUES = new Set(['y', 'w', 'u', 'approx', 'approximation', 'value', 'numerical', 'euler']);
 
 /** What a heading says; null where it says nothing that is known. */
-function byHeading(heading: string, of: RowsOf, count: number): ColumnMeaning | null {
+export function headingMeaning(heading: string, of: RowsOf): ColumnMeaning | null {
   const name = plain(heading);
   const component = of.components.findIndex((one) => plain(one) === name || one === heading.trim());
   if (component >= 0) return { kind: 'component', place: component };
@@ -67,9 +67,7 @@ function byHeading(heading: string, of: RowsOf, count: number): ColumnMeaning | 
   if (name === plain(of.independent)) return { kind: 't' };
   if (COUNTS.has(name)) return { kind: 'n' };
   if (TIMES.has(name)) return { kind: 't' };
-  if (of.components.length === 1 && VALUES.has(name)) return { kind: 'component', place: 0 };
-  // a table with one column that is not the time or a count has the values there
-  return count === 1 ? { kind: 'component', place: 0 } : null;
+  return of.components.length === 1 && VALUES.has(name) ? { kind: 'component', place: 0 } : null;
 }
 
 type Cells = readonly (StudentCell | null)[];
@@ -102,15 +100,14 @@ function risesEvenly(cells: Cells): boolean {
 }
 
 /** What the columns hold, by their headings or by what is in them. */
-function meaningsOf({ columns }: StudentTable, of: RowsOf): readonly ColumnMeaning[] {
+export function columnMeanings({ columns }: StudentTable, of: RowsOf): readonly ColumnMeaning[] {
   const OTHER: ColumnMeaning = { kind: 'other' };
   if (columns.some(({ title }) => title !== null)) {
-    const unknown = columns.filter(({ title }) => {
-      const meaning = byHeading(title ?? '', of, 0);
-      return meaning === null;
-    }).length;
-    const hasValues = columns.some(({ title }) => byHeading(title ?? '', of, 0)?.kind === 'component');
-    return columns.map(({ title }) => byHeading(title ?? '', of, hasValues ? 0 : unknown) ?? OTHER);
+    const known = columns.map(({ title }) => headingMeaning(title ?? '', of));
+    const hasValues = known.some((meaning) => meaning?.kind === 'component');
+    // a table with one column that is not the time or a count has the values there
+    const isOnly = !hasValues && known.filter((meaning) => meaning === null).length === 1;
+    return known.map((meaning) => meaning ?? (isOnly ? { kind: 'component', place: 0 } : OTHER));
   }
   const found: ColumnMeaning[] = [];
   let rest = columns;
@@ -135,6 +132,14 @@ function meaningsOf({ columns }: StudentTable, of: RowsOf): readonly ColumnMeani
   ];
 }
 
+/** The grid point next to a time; the last one may be nearer to the one before it than the others are. */
+function nearestPoint(grid: Grid, t: number): number {
+  const n = Math.round((t - grid.start) / grid.h);
+  const last = timeAt(grid, grid.steps);
+  const before = timeAt(grid, grid.steps - 1);
+  return grid.shorter !== null && Math.abs(t - last) < Math.abs(t - before) ? grid.steps : n;
+}
+
 /** The grid point of the first row, where rows have no number and no time of the grid. */
 function firstPoint(values: readonly Cells[], of: RowsOf, digits: KeptDigits): number {
   const isInitial = values.every((cells, place) => {
@@ -149,14 +154,15 @@ function firstPoint(values: readonly Cells[], of: RowsOf, digits: KeptDigits): n
 /**
  * Understands a student's table as rows of a run.
  *
- * @param meanings what the columns hold, where a person has said so
+ * @param known what the columns hold, where a person or the table of a class says so; null to find it
  * @returns no rows where no column holds values of a component
  */
 export function studentRows(
   table: StudentTable,
   of: RowsOf,
-  meanings: readonly ColumnMeaning[] = meaningsOf(table, of),
+  known: readonly ColumnMeaning[] | null = null,
 ): StudentRows {
+  const meanings = known ?? columnMeanings(table, of);
   const cellsOf = (is: (meaning: ColumnMeaning) => boolean): Cells => {
     const at = meanings.findIndex(is);
     return at < 0 ? [] : (table.columns[at]?.cells ?? []);
@@ -177,7 +183,7 @@ export function studentRows(
     const count = counts[i];
     if (count != null) return count.value;
     const t = times[i];
-    return isOnGrid && t != null ? Math.round((t.value - of.grid.start) / of.grid.h) : first + i;
+    return isOnGrid && t != null ? nearestPoint(of.grid, t.value) : first + i;
   };
   const rows = table.lines.flatMap((line, i): readonly StudentRow[] => {
     const own = values.map((cells) => cells[i] ?? null);

@@ -88,7 +88,7 @@ test.each<[string, string, readonly (readonly (number | null)[])[]]>([
 
 test('what is no number is reported with its line', () => {
   const table = readStudentTable('n;y\n0;1\n1;about 2');
-  expect(table.unread).toEqual([{ line: 3, text: 'about 2' }]);
+  expect(table.unread).toEqual([{ line: 3, column: 1, text: 'about 2' }]);
   expect(table.lines).toEqual([2, 3]);
   expect(table.columns.map(({ title }) => title)).toEqual(['n', 'y']);
 });

@@ -21,8 +21,8 @@ export interface StudentTable {
   /** The line of the text that each row is in, from 1. */
   readonly lines: readonly number[];
   readonly decimalSign: '.' | ',';
-  /** Cells with something that is no number, by line. */
-  readonly unread: readonly { readonly line: number; readonly text: string }[];
+  /** Cells with something that is no number, by line and column; columns count from 0. */
+  readonly unread: readonly { readonly line: number; readonly column: number; readonly text: string }[];
 }
 
 /** Most lines and columns that are read of one text. */
@@ -135,6 +135,21 @@ function hasComma(fields: readonly string[], separator: Separator): boolean {
 }
 
 /**
+ * Whether the first row holds headings: words without a number among them, or a word over the numbers of the first column,
+ * beside which headings such as numbers of students may be numbers themselves.
+ */
+function isHead(
+  head: readonly string[],
+  body: readonly (readonly string[])[],
+  isNumber: (field: string) => boolean,
+): boolean {
+  const isWord = (field: string): boolean => field !== '' && !isNumber(field);
+  const isBare = (field: string): boolean => /^[-+\u2212\d.,eE ]+$/.test(field);
+  if (head.some(isWord) && !head.some(isBare)) return true;
+  return isWord(head[0] ?? '') && body.length > 0 && body.every(([first = '']) => isBare(first));
+}
+
+/**
  * Reads a student's table from text: tabs, semicolons, commas or spaces between columns, a decimal point or comma, with or
  * without headings, with units and separated thousands. Lines that begin with # say nothing.
  *
@@ -150,12 +165,14 @@ export function readStudentTable(text: string): StudentTable {
   const comma = hasComma(rows.flat(), separator);
   const [head = []] = rows;
   const isNumber = (field: string): boolean => studentCell(field, comma) !== null;
-  const hasHead = head.some((field) => field !== '' && !isNumber(field)) && !head.some(isNumber);
+  const hasHead = isHead(head, rows.slice(1), isNumber);
   const body = hasHead ? rows.slice(1) : rows;
   const lines = used.slice(hasHead ? 1 : 0).map(({ number }) => number);
   const width = Math.max(0, ...rows.map((row) => row.length));
   const unread = body.flatMap((row, i) =>
-    row.flatMap((field) => (field === '' || isNumber(field) ? [] : [{ line: lines[i] ?? 0, text: field }])),
+    row.flatMap((field, column) =>
+      field === '' || isNumber(field) ? [] : [{ line: lines[i] ?? 0, column, text: field }],
+    ),
   );
   return {
     columns: Array.from({ length: width }, (_, j) => ({

@@ -5,7 +5,7 @@ import type { Program } from '../program/program.ts';
 import type { Method } from '../method/method.ts';
 import type { Problem } from '../problem/problem.ts';
 import { TrialRhs } from './trial-rhs.ts';
-import { TrialStep } from './trial-step.ts';
+import { type TrialPlace, TrialStep } from './trial-step.ts';
 
 /** How the times of grid points are kept. */
 export type TimeKeeping =
@@ -30,12 +30,14 @@ export interface Trial {
   readonly initial: readonly number[];
   readonly h: number;
   readonly steps: number;
+  /** The step of another size, from a grid point on; null where all are alike. */
+  readonly shorter: { readonly n: number; readonly h: number } | null;
   readonly time: TimeKeeping;
   readonly precision: 'single' | 'double';
   /** Rounds a value before it is used for the next step; null for values as they are. */
   readonly kept: ((value: number) => number) | null;
-  /** Whether components are updated one after the other, each with those that are new. */
-  readonly sequential: boolean;
+  /** Whether components are updated one after the other, each with those that are new; in which order. */
+  readonly sequential: 'no' | 'first to last' | 'last to first';
   /** Whether right-hand sides are taken at the exact solution. */
   readonly rhsAtExact: boolean;
 }
@@ -96,11 +98,25 @@ function withExchanged(program: Program, lines: readonly [string, string] | null
   return { ...program, instructions };
 }
 
-function keeping({ time, h, precision, problem }: Trial): (n: number) => number {
+/** The size of the step from grid point n on. */
+function stepSizeIn({ h, shorter }: Trial, n: number): number {
+  return shorter?.n === n ? shorter.h : h;
+}
+
+/** The time of a grid point, or of a place between two. */
+export function timeIn({ problem, h, shorter }: Pick<Trial, 'problem' | 'h' | 'shorter'>, n: number): number {
+  const { start } = problem;
+  return shorter === null || n <= shorter.n
+    ? start + n * h
+    : start + shorter.n * h + (n - shorter.n) * shorter.h;
+}
+
+function keeping(trial: Trial): (n: number) => number {
+  const { time, h, precision, problem } = trial;
   const { start } = problem;
   switch (time) {
     case 'times h': {
-      if (precision === 'double') return (n) => start + n * h;
+      if (precision === 'double' || trial.shorter !== null) return (n) => timeIn(trial, n);
       const [first, size] = [Math.fround(start), Math.fround(h)];
       return (n) => Math.fround(first + Math.fround(n * size));
     }
@@ -156,23 +172,28 @@ class Stepper {
     past: readonly ArrayLike<number>[],
     n: number,
   ): { readonly values: Float64Array; readonly stages: readonly number[] | null } {
-    const { h, exactStart, problem } = this.#trial;
+    const { exactStart } = this.#trial;
+    const h = stepSizeIn(this.#trial, n);
     const doing = this.#steps.find(({ depth }) => depth <= n);
     if (doing === undefined)
       return {
-        values: exactStart ? this.#exact(problem.start + (n + 1) * h) : new Float64Array(0),
+        values: exactStart ? this.#exact(timeIn(this.#trial, n + 1)) : new Float64Array(0),
         stages: null,
       };
     const place = { n, h, timeOf: this.#timeOf };
-    const values = this.#trial.sequential ? this.#oneByOne(doing, past, n) : doing.step(past, place);
+    const values =
+      this.#trial.sequential === 'no' ? doing.step(past, place) : this.#oneByOne(doing, past, place);
     return { values, stages: doing === this.#steps[0] ? doing.stages() : null };
   }
 
-  #oneByOne(doing: TrialStep, past: readonly ArrayLike<number>[], n: number): Float64Array {
+  #oneByOne(doing: TrialStep, past: readonly ArrayLike<number>[], place: TrialPlace): Float64Array {
     const [present = [], ...before] = past;
     const mixed = Float64Array.from(present);
-    for (let j = 0; j < mixed.length; j += 1)
-      mixed[j] = doing.step([mixed, ...before], { n, h: this.#trial.h, timeOf: this.#timeOf })[j] ?? NaN;
+    const isForward = this.#trial.sequential === 'first to last';
+    for (let i = 0; i < mixed.length; i += 1) {
+      const j = isForward ? i : mixed.length - 1 - i;
+      mixed[j] = doing.step([mixed, ...before], place)[j] ?? NaN;
+    }
     return mixed;
   }
 }
@@ -199,7 +220,7 @@ export function runTrial(trial: Trial, visit: (row: TrialRow) => boolean): void 
       n < steps ? (next ??= stepper.step(own, n)) : null;
     const row = {
       n,
-      t: trial.problem.start + n * trial.h,
+      t: timeIn(trial, n),
       values: own[0] ?? [],
       stages: () => step()?.stages ?? null,
     };

@@ -3,7 +3,7 @@ import { Refusal } from '../../text/refusal.ts';
 import type { KeptDigits } from '../kept-digits.ts';
 import { rowAgrees } from '../row-verdicts.ts';
 import type { StudentRow } from '../student-rows.ts';
-import { runTrial, type Trial } from '../trial-run.ts';
+import { runTrial, timeIn, type Trial } from '../trial-run.ts';
 import type { Change, ChangedLine, MistakeKind } from './change.ts';
 import { methodChanges } from './method-changes.ts';
 import { problemChanges } from './problem-changes.ts';
@@ -52,7 +52,7 @@ class Reproduction {
         const n = row.n - shift;
         const given = this.#rows.get(n);
         if (given === undefined) return n < this.#last;
-        const t = trial.problem.start + n * trial.h;
+        const t = timeIn(trial, n);
         if (!rowAgrees(given, { ...row, t }, digits, timeDigits)) return false;
         left -= 1;
         return n < this.#last;
@@ -73,7 +73,7 @@ class Reproduction {
       rows.every((row) =>
         rowAgrees(
           row,
-          { n: row.n, t: trial.problem.start + row.n * trial.h, values: exact(row.n), stages: () => null },
+          { n: row.n, t: timeIn(trial, row.n), values: exact(row.n), stages: () => null },
           digits,
           timeDigits,
         ),

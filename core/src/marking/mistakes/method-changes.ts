@@ -113,6 +113,13 @@ function ofIndex({ node }: PlacedNode, depth: number): readonly NodeChange[] {
     });
 }
 
+/** A value of the present grid point for one of the next that is computed already, as x[n+1] = x + h*v[n+1] needs it. */
+function ofNext({ node }: PlacedNode): readonly NodeChange[] {
+  if (node.kind !== 'indexed' || stepsBack(node) !== -1 || !/^[xv]$/.test(node.name)) return [];
+  const says = `${node.name} is written for ${plainText(node)}: both are updated together`;
+  return [frequentOf(node)('together', name(node.name), says)];
+}
+
 /** Another stage in the place of one. */
 function ofStage({ node }: PlacedNode, known: readonly string[]): readonly NodeChange[] {
   if (node.kind !== 'name' || !known.includes(node.name)) return [];
@@ -136,6 +143,7 @@ function singleChanges(value: Expression, method: Method, known: readonly string
       ...ofStepSize(placed),
       ...ofTime(placed),
       ...ofStage(placed, known),
+      ...ofNext(placed),
       ...ofIndex(placed, method.depth),
     ]),
     ...nodes.flatMap(nodeChanges),

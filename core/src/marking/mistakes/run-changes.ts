@@ -8,7 +8,7 @@ import { short, stepSizeText } from '../../text/number-text.ts';
 import { attempt } from '../../text/refusal.ts';
 import { type KeptDigits, roundedTo } from '../kept-digits.ts';
 import type { StudentRow } from '../student-rows.ts';
-import type { Trial } from '../trial-run.ts';
+import { timeIn, type Trial } from '../trial-run.ts';
 import type { Change, MistakeKind } from './change.ts';
 
 /** What mistakes of a run are made of. */
@@ -46,6 +46,26 @@ function ofTime({ problem }: Trial): readonly Change[] {
   ];
 }
 
+/** Rows past the end of the interval, and a last step that is not made shorter to meet it. */
+function ofTheEnd({ trial, rows }: RunMistakes): readonly Change[] {
+  const { problem, steps, shorter, h } = trial;
+  const end = `${problem.independent} = ${short(problem.end, 6)}`;
+  const isLonger = rows.some(({ n }) => n > steps);
+  return [
+    ...(isLonger ? [change('past the end', `The run goes on past ${end}`, (now) => now)] : []),
+    ...(shorter === null
+      ? []
+      : [
+          change(
+            'past the end',
+            `The last step is ${stepSizeText(h)} instead of ${short(shorter.h, 6)}, past ${end}`,
+            (now) => ({ ...now, shorter: null }),
+            { place: 'step size' },
+          ),
+        ]),
+  ];
+}
+
 function ofStepSize({ h, steps, problem }: Trial): readonly Change[] {
   const length = problem.end - problem.start;
   const sizes = [h / 2, 2 * h, h / 10, 10 * h, h / 4, 4 * h];
@@ -55,7 +75,7 @@ function ofStepSize({ h, steps, problem }: Trial): readonly Change[] {
       change(
         'step size',
         `h = ${stepSizeText(size)} is used instead of ${stepSizeText(h)}`,
-        (trial) => ({ ...trial, h: size }),
+        (trial) => ({ ...trial, h: size, shorter: null }),
         {
           place: 'step size',
         },
@@ -65,7 +85,7 @@ function ofStepSize({ h, steps, problem }: Trial): readonly Change[] {
       change(
         'number of steps',
         `The interval is divided by ${count} instead of ${steps}`,
-        (trial) => ({ ...trial, h: length / count }),
+        (trial) => ({ ...trial, h: length / count, shorter: null }),
         { place: 'step size' },
       ),
     ),
@@ -121,10 +141,14 @@ function ofArithmetic({ trial, digits }: RunMistakes): readonly Change[] {
           change(
             'one after the other',
             'Each component is updated with new values of those before it',
-            (one) => ({
-              ...one,
-              sequential: true,
-            }),
+            (one) => ({ ...one, sequential: 'first to last' }),
+            { place: 'together' },
+          ),
+          change(
+            'one after the other',
+            'Each component is updated with new values of those after it',
+            (one) => ({ ...one, sequential: 'last to first' }),
+            { place: 'together' },
           ),
         ]
       : []),
@@ -208,6 +232,7 @@ export function runChanges(about: RunMistakes): readonly Change[] {
   return [
     ...ofTime(trial),
     ...ofStepSize(trial),
+    ...ofTheEnd(about),
     ...ofInitialValues(about),
     ...ofArithmetic(about),
     ...ofMethods(about),
@@ -216,10 +241,11 @@ export function runChanges(about: RunMistakes): readonly Change[] {
 }
 
 /** The exact solution in the place of a run; null where none is given. */
-export function exactRow({ problem, initial, h }: Trial): ((n: number) => readonly number[]) | null {
+export function exactRow(trial: Trial): ((n: number) => readonly number[]) | null {
+  const { problem, initial } = trial;
   if (!hasExact(problem)) return null;
   const solution = exactSolution(problem);
-  return (n) => initial.map((_, place) => solution.value(place, problem.start + n * h));
+  return (n) => initial.map((_, place) => solution.value(place, timeIn(trial, n)));
 }
 
 /** Whether a problem may be one of any method: families are too large to be tried a thousand times. */

@@ -8,10 +8,11 @@ import { Refusal } from '../../text/refusal.ts';
 import { parseBlanks, rowNumber } from './blanks.ts';
 import { type Handout, type HandoutOf, makeHandout } from './handout.ts';
 import { type Keys, keysOf } from './keys.ts';
-import { parseChoices, repeatedSheets, variantsOf, withVariant } from './variants.ts';
+import { ofSheet, type VariantRequest, variantStudies } from './variant-studies.ts';
+import { parseChoices, repeatedSheets } from './variants.ts';
 
 /** What a teacher asks for: a sheet, or as many variants of it as she has students. */
-export interface HandoutRequest {
+export interface HandoutRequest extends VariantRequest {
   readonly of:
     | { readonly kind: 'rungs' }
     | {
@@ -29,8 +30,6 @@ export interface HandoutRequest {
   readonly plot: boolean;
   /** As `parseChoices` reads them; '' for one sheet without variants. */
   readonly choices: string;
-  readonly sheets: number;
-  readonly seed: number;
 }
 
 export interface Handouts {
@@ -63,24 +62,18 @@ export function makeHandouts(document: StudyDocument, request: HandoutRequest): 
   const first = studyOrRefusal(document);
   const choices = parseChoices(request.choices);
   if (choices.length === 0) return { handouts: [make(trusted(first), null)], keys: null };
-  const variants = variantsOf(choices, request.sheets, request.seed);
   const usual = make(trusted(first), null);
-  const handouts = variants.map((variant, i) => {
-    const text = withVariant(first.problem, variant);
-    try {
-      return complete(
-        make(trusted(studyOrRefusal({ ...document, problem: { ...document.problem, text } })), i + 1),
-        usual,
-      );
-    } catch (thrown) {
-      if (!(thrown instanceof Refusal)) throw thrown;
-      const numbers = variant.map(({ name, value }) => `${name} = ${value}`).join(', ');
-      throw new Refusal('form', `sheet ${i + 1} (${numbers}): ${thrown.message}`);
-    }
-  });
+  const sheets = variantStudies(document, request);
+  const handouts = sheets.map(({ variant, study }, i) =>
+    ofSheet(i + 1, variant, () => complete(make(trusted(study), i + 1), usual)),
+  );
   return {
     handouts,
-    keys: keysOf(handouts, variants, { digits, note: repeatedSheets(choices, request.sheets) }),
+    keys: keysOf(
+      handouts,
+      sheets.map(({ variant }) => variant),
+      { digits, note: repeatedSheets(choices, request.sheets) },
+    ),
   };
 }
 

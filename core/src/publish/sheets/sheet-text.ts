@@ -4,7 +4,7 @@ import { Refusal } from '../../text/refusal.ts';
 
 /** Most rows and columns of a sheet that are read, and largest file. */
 const MAX_ROWS = 5_100;
-const MAX_COLUMNS = 60;
+const MAX_COLUMNS = 1_000;
 const MAX_BYTES = 10_000_000;
 
 function cellText(value: unknown): string {

@@ -1,0 +1,54 @@
+import type { StudyDocument } from '../../document/document.ts';
+import { studyOrRefusal } from '../../document/open-study.ts';
+import type { Study } from '../../study/runs/study.ts';
+import { Refusal } from '../../text/refusal.ts';
+import { parseChoices, type Variant, variantsOf, withVariant } from './variants.ts';
+
+/** Other numbers for every student. */
+export interface VariantRequest {
+  /** As `parseChoices` reads them. */
+  readonly choices: string;
+  readonly sheets: number;
+  readonly seed: number;
+}
+
+/** The study of one sheet. */
+export interface VariantStudy {
+  readonly variant: Variant;
+  readonly study: Study;
+}
+
+/**
+ * Does something with a sheet; what is refused names the sheet and its numbers.
+ *
+ * @param number of the sheet, from 1
+ */
+export function ofSheet<T>(number: number, variant: Variant, work: () => T): T {
+  try {
+    return work();
+  } catch (thrown) {
+    if (!(thrown instanceof Refusal)) throw thrown;
+    const numbers = variant.map(({ name, value }) => `${name} = ${value}`).join(', ');
+    throw new Refusal('form', `sheet ${number} (${numbers}): ${thrown.message}`);
+  }
+}
+
+/**
+ * The studies of all sheets, in their order; the same seed gives the same sheets again.
+ *
+ * @throws Refusal for lists of values that cannot be read, and for numbers that the problem does not take
+ * @example variantStudies(document, { choices: 'k in 1..3', sheets: 3, seed: 1 }).length // 3
+ */
+export function variantStudies(
+  document: StudyDocument,
+  { choices, sheets, seed }: VariantRequest,
+): readonly VariantStudy[] {
+  const { problem } = studyOrRefusal(document);
+  return variantsOf(parseChoices(choices), sheets, seed).map((variant, i) =>
+    ofSheet(i + 1, variant, () => {
+      const text = withVariant(problem, variant);
+      const study = studyOrRefusal({ ...document, problem: { ...document.problem, text } });
+      return { variant, study };
+    }),
+  );
+}
