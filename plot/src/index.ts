@@ -13,6 +13,8 @@ export {
   type OrderView,
   predictedSeries,
 } from './order-plot.ts';
+export { methodMark } from './palette.ts';
+export { markingPlot, type StudentPoints } from './marking-plot.ts';
 export { overlaysPlugin } from './overlays.ts';
 export type { Axis, LegendItem, Overlay, Plot, PlotEvents, Point, Series } from './plot.ts';
 export {

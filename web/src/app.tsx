@@ -26,6 +26,7 @@ const router = createBrowserRouter([
   { path: '/problems/:id', ...page(async () => (await import('./pages/problem-page.tsx')).ProblemPage) },
   { path: '/methods', ...page(async () => (await import('./pages/methods-page.tsx')).MethodsPage) },
   { path: '/methods/:id', ...page(async () => (await import('./pages/method-page.tsx')).MethodPage) },
+  { path: '/marking', ...page(async () => (await import('./pages/marking-page.tsx')).MarkingPage) },
   { path: '/shown/:at', ...page(async () => (await import('./pages/shown-page.tsx')).ShownPage) },
   { path: '/open', ...page(async () => (await import('./pages/open-page.tsx')).OpenPage) },
   { path: '*', element: <MessagePage status="info" title="Page not found." /> },

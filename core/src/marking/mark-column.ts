@@ -27,6 +27,8 @@ export interface Marking {
   readonly table: StudentTable;
   /** Steps of the right run. */
   readonly steps: number;
+  /** The name of the time. */
+  readonly independent: string;
 }
 
 /** Most rows that are marked. */
@@ -281,5 +283,6 @@ export function markTable(
     meanings: understood.meanings,
     table,
     steps: grid.steps,
+    independent: study.problem.independent,
   };
 }

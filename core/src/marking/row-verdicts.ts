@@ -1,10 +1,12 @@
 import { agrees, type KeptDigits, spreadOf } from './kept-digits.ts';
 import type { StudentRow } from './student-rows.ts';
-import { runTrial, stepsOf, type Trial, type TrialRow } from './trial-run.ts';
+import { runTrial, stepsOf, timeIn, type Trial, type TrialRow } from './trial-run.ts';
 
 /** A row of a student beside the right run, and beside the right step from the student's own row before. */
 export interface RowVerdict {
   readonly n: number;
+  /** The time of the grid point in the right run. */
+  readonly t: number;
   /** One a component; null where it is not given. */
   readonly given: readonly (number | null)[];
   /** Null behind the end of the run. */
@@ -107,6 +109,7 @@ export function rowVerdicts(
     const byOwn = row.n === 0 ? null : fromOwn(own, row.n);
     return {
       n: row.n,
+      t: timeIn(trial, row.n),
       given: row.values.map((cell) => cell?.value ?? null),
       right: found === undefined ? null : Array.from(found.values),
       fromOwn: byOwn?.values ?? null,

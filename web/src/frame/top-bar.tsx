@@ -23,6 +23,7 @@ export function TopBar({
         <NavLink to="/studies">Studies</NavLink>
         <NavLink to="/problems">Problems</NavLink>
         <NavLink to="/methods">Methods</NavLink>
+        <NavLink to="/marking">Marking</NavLink>
       </nav>
       <div className="title">{title}</div>
       <div className="actions">{actions}</div>

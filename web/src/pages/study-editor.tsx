@@ -1,6 +1,7 @@
 import { LONGEST_TITLE, type StudyDocument } from '@schritt/core/document';
 import { Button, Input } from 'antd';
 import { memo, type ReactNode, useCallback, useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
 import type { Entry } from '../api/client.ts';
 import { StudyStateContext, type StudyWork } from '../state/study-state.ts';
 import { IsKeptContext } from '../state/is-kept.ts';
@@ -76,6 +77,7 @@ function StudyBar({
   showKeys,
   entry,
 }: StudyBarProps): ReactNode {
+  const navigate = useNavigate();
   return (
     <TopBar
       title={
@@ -98,6 +100,14 @@ function StudyBar({
             ?
           </Button>
           <ExportButton />
+          {entry !== null && (
+            <Button
+              title="Mark rows of students against this study"
+              onClick={() => void navigate(`/marking?study=${encodeURIComponent(entry.id)}`)}
+            >
+              Mark
+            </Button>
+          )}
           {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
         </>
       }

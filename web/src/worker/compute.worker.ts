@@ -25,6 +25,7 @@ import {
   stepsForError,
 } from '@schritt/core/study';
 import type { Answers, Done, Kind, Message, ProblemView, Questions, WorkerRequest } from './messages.ts';
+import type { MarkingAnswers, MarkingKind, MarkingQuestions } from './marking-answers.ts';
 import { methodFacts } from './method-facts.ts';
 import { methodOf, regionOf, spectrumOf } from './stability.ts';
 import { profileOf } from './profile.ts';
@@ -105,8 +106,10 @@ function* wholeSigns(
   return runs;
 }
 
+/** Questions whose answers have code of their own, loaded on first use. */
+type Later = 'taken' | MarkingKind;
 /** Questions whose answers need no code that is still to be loaded. */
-type AtOnce = Exclude<Kind, 'taken'>;
+type AtOnce = Exclude<Kind, Later>;
 
 /** How each question is answered. */
 const ANSWER: { readonly [K in AtOnce]: (question: Questions[K], id: number) => Answers[K] } = {
@@ -143,7 +146,7 @@ function answered<K extends AtOnce>(id: number, kind: K, question: Questions[K])
 }
 
 /** One question and its answer; the kinds of both go together. */
-function answer(request: Exclude<WorkerRequest, { readonly kind: 'taken' }>): Message {
+function answer(request: Exclude<WorkerRequest, { readonly kind: Later }>): Message {
   const { id } = request;
   switch (request.kind) {
     case 'method':
@@ -194,20 +197,58 @@ function failed(id: number, thrown: unknown): void {
   self.postMessage({ id, kind: 'failed', why } satisfies Message);
 }
 
-/** Exports have code of their own, loaded on first use. */
-async function answerExport(id: number, { document, request }: Questions['taken']): Promise<void> {
-  try {
-    const { exportedFile } = await import('./exported-file.ts');
-    const answer = await exportedFile(document, studyOf(document), request);
-    self.postMessage({ id, kind: 'taken', answer } satisfies Message);
-  } catch (thrown) {
-    failed(id, thrown);
+async function exported({ document, request }: Questions['taken']): Promise<Answers['taken']> {
+  const { exportedFile } = await import('./exported-file.ts');
+  return exportedFile(document, studyOf(document), request);
+}
+
+async function marked<K extends MarkingKind>(
+  id: number,
+  kind: K,
+  question: MarkingQuestions[K],
+): Promise<{ readonly id: number; readonly kind: K; readonly answer: MarkingAnswers[K] }> {
+  const { ANSWER_MARKING } = await import('./marking-answers.ts');
+  const answer = await ANSWER_MARKING[kind](question, (work) => watched(id, asSigns(work)));
+  return { id, kind, answer };
+}
+
+/** Answers a question whose code is loaded on first use. */
+async function answerLater(request: WorkerRequest & { readonly kind: Later }): Promise<Message> {
+  const { id } = request;
+  switch (request.kind) {
+    case 'taken':
+      return { id, kind: request.kind, answer: await exported(request.question) };
+    case 'submitted':
+      return marked(id, request.kind, request.question);
+    case 'submissions':
+      return marked(id, request.kind, request.question);
+    case 'marked':
+      return marked(id, request.kind, request.question);
+    case 'foundRun':
+      return marked(id, request.kind, request.question);
+    case 'feedback':
+      return marked(id, request.kind, request.question);
   }
 }
 
+const LATER: ReadonlySet<Kind> = new Set<Later>([
+  'taken',
+  'submitted',
+  'submissions',
+  'marked',
+  'foundRun',
+  'feedback',
+]);
+
+function isLater(request: WorkerRequest): request is WorkerRequest & { readonly kind: Later } {
+  return LATER.has(request.kind);
+}
+
 self.addEventListener('message', ({ data }: MessageEvent<WorkerRequest>) => {
-  if (data.kind === 'taken') {
-    void answerExport(data.id, data.question);
+  if (isLater(data)) {
+    answerLater(data)
+      .then((message) => self.postMessage(message))
+      .catch((thrown: unknown) => failed(data.id, thrown));
     return;
   }
   try {

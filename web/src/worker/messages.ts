@@ -26,6 +26,7 @@ import type {
 } from '@schritt/core/study';
 import type { MethodFacts } from './method-facts.ts';
 import type { ExportedFile } from './exported-file.ts';
+import type { MarkingAnswers, MarkingQuestions } from './marking-answers.ts';
 
 /** All elements of a family at one grid point. */
 export interface Profile {
@@ -171,7 +172,7 @@ export interface Spectrum {
 }
 
 /** What a worker is asked, by kind. */
-export interface Questions {
+export interface Questions extends MarkingQuestions {
   /** Run one method over the whole ladder. */
   readonly method: { readonly document: StudyDocument; readonly method: number };
   /**
@@ -214,7 +215,7 @@ export interface Questions {
 }
 
 /** What it answers, by the kind of the question. */
-export interface Answers {
+export interface Answers extends MarkingAnswers {
   readonly method: MethodRun;
   readonly whole:
     | { readonly kind: 'done'; readonly runs: readonly MethodRun[]; readonly result: StudyResult }

@@ -6,8 +6,7 @@ import type { RowVerdict } from '../../marking/row-verdicts.ts';
 import { methodTex } from '../../method/tex-method.ts';
 import { componentNames } from '../../problem/problem.ts';
 import { aligned, problemTex } from '../../problem/tex-problem.ts';
-import { timeAt } from '../../run/grid.ts';
-import { counted, rounded, short, significant, stepSizeText, withMinus } from '../../text/number-text.ts';
+import { counted, short, significant, stepSizeText, withMinus } from '../../text/number-text.ts';
 import type { Typeset } from '../handouts/handout-html.ts';
 import { htmlText } from '../tables/table-formats.ts';
 
@@ -61,7 +60,7 @@ function verdictText({ agrees, agreesWithOwn, right }: RowVerdict): string {
   return agreesWithOwn === true ? 'wrong; right step from your row before' : 'wrong';
 }
 
-function rowsHtml({ rows, digits, firstWrong }: Marking, { study, grid }: MarkRequest): readonly string[] {
+function rowsHtml({ rows, digits, firstWrong }: Marking, { study }: MarkRequest): readonly string[] {
   const first = rows.findIndex(({ n }) => n === firstWrong);
   const from = rows.length <= MAX_ROWS ? 0 : Math.min(Math.max(0, first - BEFORE), rows.length - MAX_ROWS);
   const shown = rows.slice(from, from + MAX_ROWS);
@@ -74,8 +73,7 @@ function rowsHtml({ rows, digits, firstWrong }: Marking, { study, grid }: MarkRe
     '<tbody>',
     ...shown.map((row) => {
       const kind = [row.agrees ? '' : 'wrong', row.n === firstWrong ? 'first' : ''].join(' ').trim();
-      const t = row.n <= grid.steps ? short(rounded(timeAt(grid, row.n), 10), 6) : '';
-      return `<tr${kind === '' ? '' : ` class="${kind}"`}><td>${row.n}</td><td>${htmlText(withMinus(t))}</td><td>${numbers(row.given, own)}</td><td>${numbers(row.right, own + 1)}</td><td>${numbers(row.fromOwn, own + 1)}</td><td>${verdictText(row)}</td></tr>`;
+      return `<tr${kind === '' ? '' : ` class="${kind}"`}><td>${row.n}</td><td>${htmlText(withMinus(short(row.t, 6)))}</td><td>${numbers(row.given, own)}</td><td>${numbers(row.right, own + 1)}</td><td>${numbers(row.fromOwn, own + 1)}</td><td>${verdictText(row)}</td></tr>`;
     }),
     '</tbody>',
     '</table>',

@@ -1,0 +1,44 @@
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { keepSession, keptSession, type MarkingSession, NEW_SESSION } from './marking-session.ts';
+
+/** Milliseconds after the last change before the session is kept. */
+const LATER = 300;
+
+/** The session of the page: as it was left, changed by parts, kept in this browser. */
+export function useMarkingSession(study: string | null): {
+  /** Null until it is read. */
+  readonly session: MarkingSession | null;
+  readonly change: (part: Partial<MarkingSession>) => void;
+} {
+  const [session, setSession] = useState<MarkingSession | null>(null);
+  const first = useRef(study);
+  useEffect(() => {
+    let isLeft = false;
+    void keptSession().then((kept) => {
+      if (isLeft) return;
+      const found = kept ?? NEW_SESSION;
+      const asked = first.current;
+      setSession(
+        asked === null || asked === found.study
+          ? found
+          : { ...found, study: asked, method: 0, size: NEW_SESSION.size, roles: {}, sheets: {} },
+      );
+    });
+    return () => {
+      isLeft = true;
+    };
+  }, []);
+  useEffect(() => {
+    if (session === null) return undefined;
+    const later = setTimeout(() => void keepSession(session), LATER);
+    return () => {
+      clearTimeout(later);
+      void keepSession(session);
+    };
+  }, [session]);
+  const change = useCallback(
+    (part: Partial<MarkingSession>) => setSession((now) => now && { ...now, ...part }),
+    [],
+  );
+  return { session, change };
+}

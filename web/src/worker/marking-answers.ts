@@ -1,0 +1,200 @@
+import { LRUCache } from 'lru-cache';
+import type { StudyDocument } from '@schritt/core/document';
+import { openStudy } from '@schritt/core/document';
+import {
+  type ColumnRole,
+  feedbackHtml,
+  type FeedbackOf,
+  findRun,
+  formOf,
+  type FoundRun,
+  type Layout,
+  type MarkRequest,
+  type MarkRule,
+  markSubmission,
+  readSubmitted,
+  rowsFor,
+  type StudentMarking,
+  type Submission,
+  submissionsOf,
+  type SubmittedText,
+  type VariantRequest,
+  variantStudies,
+} from '@schritt/core/marking';
+import { type SubmittedBytes, submittedTexts, type SubmittedTexts } from '@schritt/core/sheets';
+import { type GridRequest, layGrid, type Study } from '@schritt/core/study';
+import { Refusal, typesetOptions } from '@schritt/core/text';
+
+/** What rows are compared with: one run, with the problem of each sheet. */
+export interface MarkingKeys {
+  readonly document: StudyDocument;
+  /** Texts of the problems, one a sheet; one alone without variants. */
+  readonly problems: readonly string[];
+  readonly method: number;
+  readonly gridRequest: GridRequest;
+}
+
+/** Files of a class, and how a person has said that they are to be read. */
+export interface SubmissionsRequest {
+  readonly document: StudyDocument;
+  readonly method: number;
+  readonly gridRequest: GridRequest;
+  /** Null where all students have the same numbers. */
+  readonly variants: VariantRequest | null;
+  readonly files: readonly SubmittedText[];
+  readonly layout: Layout | null;
+  /** By the form of a table. */
+  readonly roles: Readonly<Record<string, readonly ColumnRole[]>>;
+}
+
+/** A column of a file as it was understood. */
+export interface UnderstoodColumn {
+  readonly title: string | null;
+  readonly role: ColumnRole;
+  /** Its first cells as they are typed; null where there is no number. */
+  readonly cells: readonly (string | null)[];
+}
+
+/** A file as it was understood. */
+export interface UnderstoodFile {
+  readonly name: string;
+  readonly form: string;
+  readonly columns: readonly UnderstoodColumn[];
+  readonly rows: number;
+  readonly decimalSign: '.' | ',';
+  /** Cells with something that is no number. */
+  readonly unread: number;
+}
+
+/** What a class has handed in, as it was understood. */
+export interface Submissions {
+  readonly files: readonly UnderstoodFile[];
+  readonly submissions: readonly Submission[];
+  readonly keys: MarkingKeys;
+  readonly components: readonly string[];
+  readonly stages: readonly string[];
+}
+
+/** The questions of marking. */
+export interface MarkingQuestions {
+  /** Files as they were handed in, as texts. */
+  readonly submitted: { readonly files: readonly SubmittedBytes[] };
+  readonly submissions: SubmissionsRequest;
+  /** The rows of one student, on a sheet as a person has set it. */
+  readonly marked: {
+    readonly keys: MarkingKeys;
+    readonly submission: Submission;
+    readonly sheet: number | null;
+  };
+  /** The study, method and step size that rows belong to. */
+  readonly foundRun: {
+    readonly documents: readonly StudyDocument[];
+    readonly files: readonly SubmittedText[];
+    readonly layout: Layout | null;
+  };
+  readonly feedback: {
+    readonly keys: MarkingKeys;
+    readonly students: readonly StudentMarking[];
+    readonly rule: MarkRule;
+  };
+}
+
+/** Their answers. */
+export interface MarkingAnswers {
+  readonly submitted: SubmittedTexts;
+  readonly submissions: Submissions;
+  readonly marked: StudentMarking;
+  readonly foundRun: FoundRun | null;
+  readonly feedback: string;
+}
+
+export type MarkingKind = keyof MarkingQuestions;
+
+/** Cells of a column that are shown. */
+const CELLS_SHOWN = 5;
+
+const studies = new LRUCache<string, Study>({ max: 600 });
+
+function studyOf(document: StudyDocument): Study {
+  const key = JSON.stringify(document);
+  const known = studies.get(key);
+  if (known !== undefined) return known;
+  const opened = openStudy(document);
+  if (!opened.ok) throw new Refusal('text', 'a text of this study cannot be read');
+  studies.set(key, opened.study);
+  return opened.study;
+}
+
+function requestOf(
+  study: Study,
+  { method, gridRequest }: Pick<MarkingKeys, 'method' | 'gridRequest'>,
+): MarkRequest {
+  const { problem, lastStep } = study;
+  return { study, method, grid: layGrid(problem.start, problem.end, gridRequest, lastStep) };
+}
+
+function requestsOf(keys: MarkingKeys): readonly MarkRequest[] {
+  const { document, problems } = keys;
+  return problems.map((text) =>
+    requestOf(studyOf({ ...document, problem: { ...document.problem, text } }), keys),
+  );
+}
+
+function submissions(request: SubmissionsRequest): Submissions {
+  const { document, method, gridRequest, variants, files, layout, roles } = request;
+  const study = studyOf(document);
+  const problems =
+    variants === null
+      ? [document.problem.text]
+      : variantStudies(document, variants).map((one) => one.study.problem.text);
+  const rows = rowsFor(requestOf(study, request));
+  const read = readSubmitted(files, { problem: study.problem, rows, layout, roles });
+  return {
+    files: read.map(({ name, table, roles: own }) => ({
+      name,
+      form: formOf(table),
+      columns: table.columns.map(({ title, cells }, i) => ({
+        title,
+        role: own[i] ?? { kind: 'other' },
+        cells: cells.slice(0, CELLS_SHOWN).map((cell) => cell?.text ?? null),
+      })),
+      rows: table.lines.length,
+      decimalSign: table.decimalSign,
+      unread: table.unread.length,
+    })),
+    submissions: submissionsOf(read),
+    keys: { document, problems, method, gridRequest },
+    components: rows.components,
+    stages: rows.stages,
+  };
+}
+
+async function feedback({ keys, students, rule }: MarkingQuestions['feedback']): Promise<string> {
+  const { default: katex } = await import('katex');
+  const requests = requestsOf(keys);
+  const sheets = students.flatMap((student): readonly FeedbackOf[] => {
+    const key = requests[(student.sheet ?? 1) - 1] ?? requests[0];
+    return key === undefined ? [] : [{ student, key }];
+  });
+  return feedbackHtml(sheets, { title: keys.document.title, rule }, (tex, wide) =>
+    katex.renderToString(tex, typesetOptions(wide, 'mathml')),
+  );
+}
+
+/** Pulls a piece of work to its end, and tells which part of it is done. */
+export type Pull = <T>(work: Generator<number, T>) => T;
+
+/** How each question of marking is answered. */
+export const ANSWER_MARKING: {
+  readonly [K in MarkingKind]: (
+    question: MarkingQuestions[K],
+    pull: Pull,
+  ) => MarkingAnswers[K] | Promise<MarkingAnswers[K]>;
+} = {
+  submitted: ({ files }) => submittedTexts(files),
+  submissions,
+  marked: ({ keys, submission, sheet }) => markSubmission(requestsOf(keys), submission, sheet),
+  foundRun: ({ documents, files, layout }, pull) =>
+    pull(findRun({ studies: documents.map(studyOf), files, layout })),
+  feedback,
+};
