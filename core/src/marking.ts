@@ -1,5 +1,5 @@
 // What others use of marking: a student's rows beside the right run, and the mistakes that reproduce them.
-export { classCounts, type ClassCounts, type CountedMistake, countsText } from './marking/class-counts.ts';
+export { classCounts, type ClassCounts, type CountedMistakes, countsText } from './marking/class-counts.ts';
 export { findRun, type FindRunOf, type FoundRun, type RunChoice } from './marking/find-run.ts';
 export { markClass, markSubmission, sheetIn, type StudentMarking } from './marking/mark-class.ts';
 export { markColumn, type Marking, type MarkRequest, rowsFor } from './marking/mark-column.ts';

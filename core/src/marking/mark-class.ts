@@ -18,7 +18,7 @@ export interface StudentMarking {
  * @example sheetIn('Anna, sheet 3') // 3
  */
 export function sheetIn(name: string): number | null {
-  const [, number] = /(?:\bsheet|\bvariant|\bno\.?|#)[\s_-]*(\d{1,3})(?!\d)/i.exec(name) ?? [];
+  const [, number] = /(?:(?:^|[^a-z])(?:sheet|variant|no\.?)|#)[\s_-]*(\d{1,3})(?!\d)/i.exec(name) ?? [];
   return number === undefined ? null : Number(number);
 }
 

@@ -5,7 +5,6 @@ import { lower } from '../program/lowering.ts';
 import { stageNames } from '../program/stage-names.ts';
 import type { Grid } from '../run/grid.ts';
 import type { Study, StudyMethod } from '../study/runs/study.ts';
-import { counted, significant } from '../text/number-text.ts';
 import { Refusal } from '../text/refusal.ts';
 import type { KeptDigits } from './kept-digits.ts';
 import { findMistakes, type Mistake, type MistakesOf } from './mistakes/find-mistakes.ts';
@@ -21,8 +20,8 @@ export interface Marking {
   /** The first row that is wrong; null where all agree. */
   readonly firstWrong: number | null;
   readonly mistakes: readonly Mistake[];
-  /** What is to be said of the rows. */
-  readonly sentences: readonly string[];
+  /** The only wrong step, where all others are right from the student's own rows and no mistake explains them; else null. */
+  readonly slip: number | null;
   readonly meanings: readonly ColumnMeaning[];
   readonly table: StudentTable;
   /** Steps of the right run. */
@@ -55,67 +54,12 @@ function rightTrial(study: Study, chosen: StudyMethod, grid: Grid): Trial {
   };
 }
 
-function digitsText({ decimals, significant, areCut }: KeptDigits): string {
-  const digits =
-    decimals > 0 ? counted(decimals, 'decimal place') : counted(significant, 'significant digit');
-  return areCut ? `${digits}, cut off and not rounded` : digits;
-}
-
-/** Numbers beside each other, of components that are given. */
-function valuesText(
-  values: readonly (number | null)[],
-  given: readonly (number | null)[],
-  digits: number,
-): string {
-  return values
-    .flatMap((value, j) =>
-      value === null || given[j] == null ? [] : [significant(value, Math.min(MAX_SHOWN, digits))],
-    )
-    .join(', ');
-}
-
-const MAX_SHOWN = 12;
-
-/** What a row is and should be: to one digit more than was given where that is needed to see the difference. */
-function wrongText({ n, given, right }: RowVerdict, { significant: own }: KeptDigits): string {
-  if (right === null) return `Row ${n} is after the end of the run.`;
-  const is = valuesText(given, given, own);
-  const should = valuesText(right, given, own);
-  return `Row ${n} is ${is} and should be ${should === is ? valuesText(right, given, own + 1) : should}.`;
-}
-
-function rowsText(numbers: readonly number[]): string {
-  const [first] = numbers;
-  const last = numbers.at(-1);
-  return numbers.length === 1 ? `Row ${first} agrees` : `Rows ${first}–${last} agree`;
-}
-
-/** The first wrong row in sentences: what agrees before it, what it should be, and how the rows behind it go on. */
-function sentencesOf(rows: readonly RowVerdict[], digits: KeptDigits): readonly string[] {
-  const at = rows.findIndex((row) => !row.agrees);
-  if (at < 0) return [`All ${counted(rows.length, 'row')} agree to ${digitsText(digits)}.`];
-  const wrong = rows[at];
-  if (wrong === undefined) return [];
-  const before = rows.slice(0, at).map(({ n }) => n);
-  const behind = rows.slice(at + 1);
-  const bad = behind.filter((row) => row.agreesWithOwn === false).map(({ n }) => n);
-  const onward =
-    behind.length === 0
-      ? []
-      : behind.every((row) => row.agrees)
-        ? ['All later rows agree.']
-        : bad.length === 0 && behind.every((row) => row.agreesWithOwn === true)
-          ? [`From row ${behind[0]?.n ?? 0} on, each step is right, starting from a wrong value.`]
-          : bad.length === behind.length
-            ? ['No later step is right, even from the student’s own previous rows.']
-            : [
-                `Of ${counted(behind.length, 'later step')} ${bad.length} are wrong as well, even from the student’s own previous rows.`,
-              ];
-  return [
-    ...(before.length === 0 ? [] : [`${rowsText(before)} to ${digitsText(digits)}.`]),
-    wrongText(wrong, digits),
-    ...onward,
-  ];
+/** The row of the only wrong step; null where several are wrong, or steps cannot be compared. */
+function slipOf(verdicts: readonly RowVerdict[]): number | null {
+  const wrong = verdicts.filter(({ agreesWithOwn }) => agreesWithOwn === false);
+  const [only] = wrong;
+  const others = verdicts.filter(({ agreesWithOwn }) => agreesWithOwn === true);
+  return only !== undefined && wrong.length === 1 && others.length > 0 ? only.n : null;
 }
 
 /** Against which run rows are marked. */
@@ -279,7 +223,7 @@ export function markTable(
     digits,
     firstWrong,
     mistakes,
-    sentences: sentencesOf(verdicts, digits),
+    slip: mistakes.length > 0 || firstWrong === null ? null : slipOf(verdicts),
     meanings: understood.meanings,
     table,
     steps: grid.steps,

@@ -10,6 +10,7 @@ import { randomStudy } from '../../trust/random-study.ts';
 import { markClass } from './mark-class.ts';
 import { markColumn, type Marking } from './mark-column.ts';
 import { markingJson } from './marking-json.ts';
+import { markingText } from './marking-text.ts';
 import type { MistakeKind } from './mistakes/change.ts';
 
 const TANK = "level' = -k*sqrt(level) + t\nk = 0.35\nlevel(0) = 4\n0 <= t <= 2";
@@ -61,7 +62,7 @@ describe('rows', () => {
   test('right rows agree, whatever they are written like', () => {
     const rows = run(TANK, RK4, 10);
     const right = mark(TANK, RK4, column(rows));
-    expect([right.firstWrong, right.mistakes, right.sentences]).toEqual([
+    expect([right.firstWrong, right.mistakes, markingText(right)]).toEqual([
       null,
       [],
       ['All 11 rows agree to 4 decimal places.'],
@@ -106,13 +107,15 @@ describe('rows', () => {
       if (n === 3) y += 0.0321;
       rows[n + 1] = [y];
     }
-    const { firstWrong, rows: verdicts, sentences, mistakes } = mark(TANK, HEUN, column(rows, 6));
+    const marking = mark(TANK, HEUN, column(rows, 6));
+    const { firstWrong, rows: verdicts, mistakes } = marking;
+    const sentences = markingText(marking);
     expect(firstWrong).toBe(4);
     expect(verdicts.filter(({ agreesWithOwn }) => agreesWithOwn === false).map(({ n }) => n)).toEqual([4]);
     expect(verdicts.filter(({ agrees }) => !agrees).map(({ n }) => n)).toEqual([4, 5, 6, 7, 8, 9, 10]);
     expect(sentences[0]).toBe('Rows 0–3 agree to 6 decimal places.');
     expect(sentences[2]).toBe('From row 5 on, each step is right, starting from a wrong value.');
-    expect(mistakes).toEqual([]);
+    expect([mistakes, marking.slip]).toEqual([[], 4]);
   });
 
   test('JSON has a line for each row, and mistakes with their lines', () => {
@@ -360,6 +363,91 @@ test('components updated one after the other', () => {
     }
     expect(isFound(mark(text, euler, column(rows)), 'one after the other')).toBe(true);
   }
+});
+
+test('components updated from the last to the first', () => {
+  const euler = textOf('Euler');
+  for (const [text, f] of [
+    [SWAY, sway],
+    ["a' = b\nb' = -a\na(0) = 1\nb(0) = 0.5\n0 <= t <= 2", (_t, [a, b]) => [b!, -a!]],
+    [
+      "a' = a - a*b/2\nb' = a*b/2 - b\na(0) = 1\nb(0) = 0.5\n0 <= t <= 2",
+      (_t, [a, b]) => [a! - (a! * b!) / 2, (a! * b!) / 2 - b!],
+    ],
+  ] satisfies readonly (readonly [string, F])[]) {
+    const rows: number[][] = [[1, 0.5]];
+    for (let n = 0; n < 10; n += 1) {
+      const mixed = [...rows[n]!];
+      for (const j of [1, 0]) mixed[j]! += 0.2 * f(0.2 * n, mixed)[j]!;
+      rows.push(mixed);
+    }
+    expect(isFound(mark(text, euler, column(rows)), 'one after the other')).toBe(true);
+  }
+});
+
+test('components updated together where one needs the new value of the other', () => {
+  const method = 'v[n+1] = v + h*a(t, x, v)\nx[n+1] = x + h*v[n+1]\n';
+  for (const [text, a] of [
+    ["x'' = -x\nx(0) = 1\nx'(0) = 0.5\n0 <= t <= 2", (x: number) => -x],
+    ["x'' = -2*x - x'/4\nx(0) = 1\nx'(0) = 0.5\n0 <= t <= 2", (x: number, v: number) => -2 * x - v / 4],
+    ["x'' = -sin(x)\nx(0) = 1\nx'(0) = 0.5\n0 <= t <= 2", (x: number) => -Math.sin(x)],
+  ] satisfies readonly (readonly [string, (x: number, v: number) => number])[]) {
+    const rows = [[1, 0.5]];
+    for (let n = 0; n < 10; n += 1) {
+      const [x = 0, v = 0] = rows[n]!;
+      rows.push([x + 0.2 * v, v + 0.2 * a(x, v)]);
+    }
+    expect(isFound(mark(text, method, column(rows)), 'together')).toBe(true);
+  }
+});
+
+describe('the end of the interval', () => {
+  const shortened = (text: string, method: string): Study => studyOf(text, method, { lastStep: 'shorten' });
+
+  test.each(CASES)('a last step that is shorter, in %j', (text, f, start, end) => {
+    const study = shortened(text, HEUN);
+    const h = (end / 10) * 1.2;
+    const grid = layGrid(0, end, { h }, 'shorten');
+    expect(grid.shorter).not.toBeNull();
+    const full = heun(f, start, h, grid.steps);
+    const before = full.at(-2)!;
+    const last = grid.shorter!;
+    const t = h * (grid.steps - 1);
+    const k1 = f(t, before);
+    const k2 = f(
+      t + last,
+      before.map((v, j) => v + last * k1[j]!),
+    );
+    const end_ = before.map((v, j) => v + (last / 2) * (k1[j]! + k2[j]!));
+    const request = { study, method: 0, grid };
+    const right = markColumn(request, column([...full.slice(0, -1), end_], 6));
+    expect(right.firstWrong).toBeNull();
+    expect(right.rows.at(-1)?.t).toBeCloseTo(end, 12);
+    // the last step has the full size
+    const over = markColumn(request, column(full, 6));
+    expect(over.firstWrong).toBe(grid.steps);
+    expect(isFound(over, 'past the end')).toBe(true);
+  });
+
+  test.each(CASES)('rows past the end, in %j', (text, f, start, end) => {
+    const over = mark(text, HEUN, column(heun(f, start, end / 10, 12)));
+    expect(over.firstWrong).toBe(11);
+    expect(isFound(over, 'past the end')).toBe(true);
+  });
+});
+
+describe.each(CASES)('digits that are cut off, in %j', (text, f, start, end) => {
+  const cut = (rows: readonly (readonly number[])[]): string =>
+    column(rows.map((row) => row.map((y) => Math.trunc(y * 1e4) / 1e4)));
+
+  test('are right, and reported', () => {
+    const { firstWrong, digits, mistakes } = mark(text, HEUN, cut(heun(f, start, end / 10, 10)));
+    expect([firstWrong, digits.areCut, mistakes]).toEqual([null, true, []]);
+  });
+
+  test('with a mistake it is found', () => {
+    expect(isFound(mark(text, HEUN, cut(heun(f, start, end / 20, 10))), 'step size')).toBe(true);
+  });
 });
 
 test('exact values, and right-hand sides at exact values', () => {

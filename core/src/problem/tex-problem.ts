@@ -124,3 +124,16 @@ export function systemText(problem: Problem): readonly string[] {
     return `${left} = ${plainText(block.rhs)}${where}`;
   });
 }
+
+/**
+ * A problem in two lines: its equations, aligned, then values given and the interval; an empty line where there are none.
+ *
+ * @example statementTex(problem).length // 2
+ */
+export function statementTex(problem: Problem): readonly string[] {
+  const { initial, interval, given, parameters } = problemTex(problem);
+  return [
+    aligned(problemTex(problem, '&=').equations),
+    [...parameters, ...given, ...initial, interval].filter((line) => line !== '').join(',\\quad '),
+  ];
+}

@@ -140,6 +140,7 @@ test.each<[Method, string, number, string]>([
   ['get', '/studies', 200, 'text/html'],
   ['get', '/studies/abc', 200, 'text/html'],
   ['get', '/shown/abc', 200, 'text/html'],
+  ['get', '/marking', 200, 'text/html'],
   ['get', '/assets/index-abc.js', 200, 'text/javascript'],
   ['get', '/assets/missing.js', 404, 'application/json'],
   ['get', '/api/nothing', 404, 'application/json'],

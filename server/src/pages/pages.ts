@@ -7,7 +7,7 @@ import { WORKER_POLICY } from './content-security.ts';
 /** The files in which compiled loops are made, by the name that the build gives them. */
 const COMPUTES = /compute\.worker-[\w-]+\.js$/;
 /** Addresses that are pages. */
-const PAGE = /^\/((studies|problems|methods)(\/[\w-]+)?|shown\/[\w-]+|open)?\/?$/;
+const PAGE = /^\/((studies|problems|methods)(\/[\w-]+)?|shown\/[\w-]+|marking|open)?\/?$/;
 
 /** Passes requests of the API by, which no file answers. */
 function besideApi(handler: RequestHandler): RequestHandler {

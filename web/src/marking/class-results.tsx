@@ -48,7 +48,10 @@ function likelyText({ marking, why }: StudentMarking): string {
   if (marking === null) return `not marked: ${why ?? ''}`;
   if (marking.firstWrong === null) return 'right';
   const [first, ...more] = marking.mistakes;
-  if (first === undefined) return 'wrong; no known mistake gives these numbers';
+  if (first === undefined)
+    return marking.slip === null
+      ? 'wrong; no known mistake gives these numbers'
+      : 'one wrong step; later steps are right from own rows';
   return more.length === 0 ? first.sentence : `${first.sentence} Or ${more.length} others.`;
 }
 

@@ -1,5 +1,5 @@
 import type { StudyDocument } from '@schritt/core/document';
-import { Alert, Button, Input, Segmented, Select } from 'antd';
+import { Button, Input, Segmented, Select } from 'antd';
 import { type ReactNode, useState } from 'react';
 import type { EntryRow } from '../api/client.ts';
 import type { MarkingSession } from './marking-session.ts';
@@ -101,12 +101,9 @@ export function RunSettings({
         </p>
       )}
       {finding.said !== null && (
-        <Alert
-          type={finding.said.isFound ? 'info' : 'warning'}
-          role="status"
-          title={finding.said.text}
-          closable={{ 'aria-label': 'Close', onClose: finding.forget }}
-        />
+        <p className={finding.said.isFound ? 'quiet' : 'wrong'} role="status">
+          {finding.said.text}
+        </p>
       )}
     </section>
   );

@@ -14,9 +14,10 @@ const PAGE = 60;
 
 /** A mistake that reproduces the rows: in words, and its lines beside the right ones. */
 function Mistakes({ marking }: { readonly marking: Marking }): ReactNode {
-  const { mistakes, firstWrong } = marking;
+  const { mistakes, firstWrong, slip } = marking;
   if (firstWrong === null) return null;
-  if (mistakes.length === 0) return <p className="quiet">No known mistake gives exactly these numbers.</p>;
+  if (mistakes.length === 0)
+    return slip === null ? <p className="quiet">No known mistake gives exactly these numbers.</p> : null;
   return (
     <section aria-label="Likely mistakes" className="marking-mistakes">
       <h3>
@@ -165,6 +166,12 @@ function StudentPlot({
   );
 }
 
+/** The page of the first wrong row. */
+function firstPage({ rows, firstWrong }: Marking): number {
+  const at = rows.findIndex(({ n }) => n === firstWrong);
+  return 1 + Math.floor(Math.max(0, at) / PAGE);
+}
+
 /** One student: what is said of the rows, likely mistakes, the plot, and the rows beside the right ones. */
 export function StudentResult({
   student,
@@ -213,8 +220,12 @@ export function StudentResult({
         size="small"
         className="marking-rows"
         rowKey="line"
-        pagination={marking.rows.length <= PAGE ? false : { pageSize: PAGE, showSizeChanger: false }}
-        scroll={{ y: 420 }}
+        pagination={
+          marking.rows.length <= PAGE
+            ? false
+            : { pageSize: PAGE, showSizeChanger: false, defaultCurrent: firstPage(marking) }
+        }
+        scroll={{ x: 'max-content' }}
         dataSource={marking.rows}
         columns={columnsOf(marking, components)}
         rowClassName={({ n, agrees }) =>

@@ -1,7 +1,7 @@
 import type { StudyDocument } from '@schritt/core/document';
 import type { FoundRun, RunChoice } from '@schritt/core/marking';
 import { stepSizeText } from '@schritt/core/text';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { type EntryRow, loadEntry } from '../api/client.ts';
 import { Computer, Superseded } from '../worker/computer.ts';
 import { type MarkingSession, submittedOf } from './marking-session.ts';
@@ -15,7 +15,6 @@ export interface RunFinding {
   /** Looks in one study; in all of them for null. */
   readonly find: (study: string | null) => void;
   readonly cancel: () => void;
-  readonly forget: () => void;
 }
 
 interface Candidate {
@@ -115,6 +114,5 @@ export function useFindRun(
       worker.current?.cancel();
       setPart(null);
     },
-    forget: useCallback(() => setSaid(null), []),
   };
 }

@@ -5,7 +5,7 @@ import { type MarkRule, marksOf } from '../../marking/marks.ts';
 import type { RowVerdict } from '../../marking/row-verdicts.ts';
 import { methodTex } from '../../method/tex-method.ts';
 import { componentNames } from '../../problem/problem.ts';
-import { aligned, problemTex } from '../../problem/tex-problem.ts';
+import { statementTex } from '../../problem/tex-problem.ts';
 import { counted, short, significant, stepSizeText, withMinus } from '../../text/number-text.ts';
 import type { Typeset } from '../handouts/handout-html.ts';
 import { htmlText } from '../tables/table-formats.ts';
@@ -44,7 +44,8 @@ tr.wrong td { background: #F9E8DC; }
 tr.first td { font-weight: 600; }
 code { font: 10pt 'IBM Plex Mono', ui-monospace, monospace; white-space: pre-wrap; }
 dl { display: grid; grid-template-columns: max-content 1fr; gap: 0.1em 0.8em; margin: 0.3em 0; }
-dd { margin: 0; }
+dd, p { margin: 0; }
+p { margin: 0.25em 0; }
 `;
 
 function numbers(values: readonly (number | null)[] | null, digits: number): string {
@@ -83,9 +84,10 @@ function rowsHtml({ rows, digits, firstWrong }: Marking, { study }: MarkRequest)
   ];
 }
 
-function mistakesHtml({ mistakes, firstWrong }: Marking): readonly string[] {
+function mistakesHtml({ mistakes, firstWrong, slip }: Marking): readonly string[] {
   if (firstWrong === null) return [];
-  if (mistakes.length === 0) return ['<p>No known mistake gives exactly these numbers.</p>'];
+  if (mistakes.length === 0)
+    return slip === null ? ['<p>No known mistake gives exactly these numbers.</p>'] : [];
   return [
     `<h2>${mistakes.length === 1 ? 'This mistake gives exactly your numbers' : 'Each of these mistakes gives exactly your numbers'}</h2>`,
     ...mistakes
@@ -112,15 +114,13 @@ function sheetHtml(
   const { marking, why, sheet } = student;
   const { study, method, grid } = key;
   const chosen = study.methods[method];
-  const { equations, initial, interval, given, parameters } = problemTex(study.problem, '&=');
   const marks = marking && marksOf(marking, rule);
   return [
     '<section class="sheet">',
     `<header><h1>${htmlText(student.student)}</h1>${marks === null ? '' : `<span class="marks">${marks.marks} of ${marks.of} marks</span>`}</header>`,
     `<p>${htmlText(title)}${sheet === null ? '' : `, sheet ${sheet}`}: ${htmlText(chosen?.title ?? '')}, h = ${htmlText(stepSizeText(grid.h))}</p>`,
     '<div class="formulas">',
-    `<div>${typeset(aligned(equations), true)}</div>`,
-    `<div>${typeset([...parameters, ...given, ...initial, interval].filter((line) => line !== '').join(',\\quad '), false)}</div>`,
+    ...statementTex(study.problem).map((line) => `<div>${typeset(line, true)}</div>`),
     ...(chosen === undefined
       ? []
       : methodTex(chosen.method).map((line) => `<div>${typeset(line, false)}</div>`)),
@@ -133,7 +133,7 @@ function sheetHtml(
             : [
                 `<p>${marks.rowsRight} of ${counted(marks.rowsAsked, 'row')} right; ${marks.stepsRight} of ${counted(marks.rowsAsked, 'step')} right from your own rows.</p>`,
               ]),
-          ...markingText(marking).map((sentence) => `<p>${htmlText(sentence)}</p>`),
+          ...markingText(marking, 'your').map((sentence) => `<p>${htmlText(sentence)}</p>`),
           ...mistakesHtml(marking),
           ...rowsHtml(marking, key),
         ]),

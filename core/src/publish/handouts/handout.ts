@@ -1,5 +1,5 @@
 import { compileWithStart } from '../../compile/compile-with-start.ts';
-import { aligned, problemTex } from '../../problem/tex-problem.ts';
+import { statementTex } from '../../problem/tex-problem.ts';
 import { methodTex } from '../../method/tex-method.ts';
 import { componentNames, type Problem } from '../../problem/problem.ts';
 import { isExactSolution } from '../../problem/statement.ts';
@@ -141,16 +141,12 @@ function problemLines({ text, statements, independent }: Problem): readonly stri
 export function makeHandout(study: Study, choice: HandoutChoice, number: number | null = null): Handout {
   const { of, title, task, blanks, digits } = choice;
   const { table, plot } = contentOf(study, choice);
-  const { initial, interval, given, parameters } = problemTex(study.problem);
   const methods = of.kind === 'rungs' ? study.methods : study.methods.slice(of.method, of.method + 1);
   return {
     title,
     number,
     task: task.split(/\r?\n/).filter((line) => line.trim() !== ''),
-    problem: [
-      aligned(problemTex(study.problem, '&=').equations),
-      [...parameters, ...given, ...initial, interval].filter((line) => line !== '').join(',\\quad '),
-    ],
+    problem: statementTex(study.problem),
     methods: methods.map((method) => ({ title: method.title, lines: methodTex(method.method) })),
     problemText: problemLines(study.problem),
     // where numbers of a formula are left out, its text would tell them

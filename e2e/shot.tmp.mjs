@@ -1,0 +1,16 @@
+import { chromium } from 'playwright';
+import { readFileSync } from 'node:fs';
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+const page = await browser.newPage({ viewport: { width: Number(process.env.W ?? 1280), height: Number(process.env.H ?? 800) } });
+page.on('console', (m) => { if (m.type() === 'error') console.log('console:', m.text()); });
+page.on('pageerror', (e) => console.log('pageerror:', e.message));
+await page.goto('http://127.0.0.1:4890/marking');
+await page.getByLabel('Pasted rows').fill(readFileSync('/tmp/class.csv', 'utf8'));
+await page.getByText('in all studies').click().catch(() => {});
+await page.getByRole('button', { name: 'Find by rows' }).click();
+await page.getByRole('heading', { name: /are right/ }).waitFor({ timeout: 60000 });
+await page.waitForTimeout(6000);
+const out = process.argv[2];
+for (const act of process.argv.slice(3)) await (new Function('page', `return (async()=>{${act}})()`))(page);
+await page.screenshot({ path: out });
+await browser.close();
