@@ -128,9 +128,9 @@ export function systemText(problem: Problem): readonly string[] {
 /**
  * A problem in two lines: its equations, aligned, then values given and the interval; an empty line where there are none.
  *
- * @example statementTex(problem).length // 2
+ * @example problemLinesTex(problem).length // 2
  */
-export function statementTex(problem: Problem): readonly string[] {
+export function problemLinesTex(problem: Problem): readonly string[] {
   const { initial, interval, given, parameters } = problemTex(problem);
   return [
     aligned(problemTex(problem, '&=').equations),

@@ -5,7 +5,7 @@ import { type MarkRule, marksOf } from '../../marking/marks.ts';
 import type { RowVerdict } from '../../marking/row-verdicts.ts';
 import { methodTex } from '../../method/tex-method.ts';
 import { componentNames } from '../../problem/problem.ts';
-import { statementTex } from '../../problem/tex-problem.ts';
+import { problemLinesTex } from '../../problem/tex-problem.ts';
 import { counted, short, significant, stepSizeText, withMinus } from '../../text/number-text.ts';
 import type { Typeset } from '../handouts/handout-html.ts';
 import { htmlText } from '../tables/table-formats.ts';
@@ -120,7 +120,7 @@ function sheetHtml(
     `<header><h1>${htmlText(student.student)}</h1>${marks === null ? '' : `<span class="marks">${marks.marks} of ${marks.of} marks</span>`}</header>`,
     `<p>${htmlText(title)}${sheet === null ? '' : `, sheet ${sheet}`}: ${htmlText(chosen?.title ?? '')}, h = ${htmlText(stepSizeText(grid.h))}</p>`,
     '<div class="formulas">',
-    ...statementTex(study.problem).map((line) => `<div>${typeset(line, true)}</div>`),
+    ...problemLinesTex(study.problem).map((line) => `<div>${typeset(line, true)}</div>`),
     ...(chosen === undefined
       ? []
       : methodTex(chosen.method).map((line) => `<div>${typeset(line, false)}</div>`)),

@@ -1,5 +1,5 @@
 import { compileWithStart } from '../../compile/compile-with-start.ts';
-import { statementTex } from '../../problem/tex-problem.ts';
+import { problemLinesTex } from '../../problem/tex-problem.ts';
 import { methodTex } from '../../method/tex-method.ts';
 import { componentNames, type Problem } from '../../problem/problem.ts';
 import { isExactSolution } from '../../problem/statement.ts';
@@ -146,7 +146,7 @@ export function makeHandout(study: Study, choice: HandoutChoice, number: number 
     title,
     number,
     task: task.split(/\r?\n/).filter((line) => line.trim() !== ''),
-    problem: statementTex(study.problem),
+    problem: problemLinesTex(study.problem),
     methods: methods.map((method) => ({ title: method.title, lines: methodTex(method.method) })),
     problemText: problemLines(study.problem),
     // where numbers of a formula are left out, its text would tell them
