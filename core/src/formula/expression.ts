@@ -201,13 +201,22 @@ export function mapLeaves<B, M extends Leaf>(tree: Tree<Bound<B>>, leaf: (to: B)
   return tree.kind === 'bound' ? leaf(tree.to) : rebuilt(tree, (part) => mapLeaves(part, leaf));
 }
 
-/** The same tree with some nodes exchanged: where `change` answers null the node stays and its parts are asked. */
+/**
+ * The same tree with some nodes exchanged: where `change` answers null the node stays and its parts are asked. What has no
+ * changed part is the same object as before.
+ */
 export function rewrite(expression: Expression, change: (node: Expression) => Expression | null): Expression {
   const again = (node: Expression): Expression => {
     const changed = change(node);
     if (changed !== null) return changed;
     if (node.kind === 'name') return node;
-    return node.kind === 'indexed' ? { ...node, index: again(node.index) } : rebuilt(node, again);
+    if (node.kind === 'indexed') {
+      const index = again(node.index);
+      return index === node.index ? node : { ...node, index };
+    }
+    const made = rebuilt(node, again);
+    const parts = childrenOf(node);
+    return childrenOf(made).every((part, i) => part === parts[i]) ? node : made;
   };
   return again(expression);
 }

@@ -106,7 +106,7 @@ function goTogether(one: Change, other: Change): boolean {
   );
 }
 
-/** Pairs of frequent changes, of which the second is applied to what the first has made. */
+/** Pairs of frequent changes. */
 function pairsOf(changes: readonly Change[]): readonly (readonly [Change, Change])[] {
   const frequent = changes.filter(({ isFrequent }) => isFrequent);
   return frequent.flatMap((one, i) =>
@@ -132,9 +132,11 @@ export function findMistakes(of: MistakesOf): readonly Mistake[] {
   if (rows.length === 0 || method === undefined || !isSmall(trial.problem)) return [];
   const reproduction = new Reproduction(of);
   const changes = [...methodChanges(method), ...problemChanges(trial.problem), ...runChanges(of)];
+  const withAll = (list: readonly Change[]): Trial | null =>
+    list.reduce<Trial | null>((changed, change) => changed && change.apply(changed), trial);
   const explained = (list: readonly Change[]): boolean => {
-    let changed: Trial | null = trial;
-    for (const change of list) changed = changed && change.apply(changed);
+    // what is changed within a changed part has to be changed first
+    const changed = withAll(list) ?? withAll([...list].reverse());
     return (
       changed !== null &&
       reproduction.by(
