@@ -171,19 +171,20 @@ class Stepper {
   step(
     past: readonly ArrayLike<number>[],
     n: number,
-  ): { readonly values: Float64Array; readonly stages: readonly number[] | null } {
+  ): { readonly values: Float64Array; readonly stages: () => readonly number[] | null } {
     const { exactStart } = this.#trial;
     const h = stepSizeIn(this.#trial, n);
     const doing = this.#steps.find(({ depth }) => depth <= n);
     if (doing === undefined)
       return {
         values: exactStart ? this.#exact(timeIn(this.#trial, n + 1)) : new Float64Array(0),
-        stages: null,
+        stages: () => null,
       };
     const place = { n, h, timeOf: this.#timeOf };
     const values =
       this.#trial.sequential === 'no' ? doing.step(past, place) : this.#oneByOne(doing, past, place);
-    return { values, stages: doing === this.#steps[0] ? doing.stages() : null };
+    // asked for before the next step is done
+    return { values, stages: () => (doing === this.#steps[0] ? doing.stages() : null) };
   }
 
   #oneByOne(doing: TrialStep, past: readonly ArrayLike<number>[], place: TrialPlace): Float64Array {
@@ -222,7 +223,7 @@ export function runTrial(trial: Trial, visit: (row: TrialRow) => boolean): void 
       n,
       t: timeIn(trial, n),
       values: own[0] ?? [],
-      stages: () => step()?.stages ?? null,
+      stages: () => step()?.stages() ?? null,
     };
     if (!visit(row)) return;
     const values = step()?.values ?? null;

@@ -3,6 +3,7 @@ import type { Layout } from '../program/layout.ts';
 import type { Instruction, Program, SolveInstruction } from '../program/program.ts';
 import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
 import { Refusal } from '../text/refusal.ts';
+import { evaluate } from '../formula/evaluate.ts';
 import { type Evaluated, evaluated } from './closures.ts';
 import type { TrialRhs } from './trial-rhs.ts';
 
@@ -36,7 +37,8 @@ export class TrialStep {
   #rhs: TrialRhs;
   readonly #round: ((x: number) => number) | null;
   #registers: Float64Array[] = [];
-  readonly #trees = new Map<StepTree, Evaluated>();
+  /** Formulas that were evaluated before: null for one that was evaluated once. */
+  readonly #trees = new Map<StepTree, Evaluated | null>();
   #place: TrialPlace = { n: 0, h: 0, timeOf: () => 0 };
   #component = 0;
 
@@ -123,10 +125,20 @@ export class TrialStep {
   }
 
   #formula(tree: StepTree, component: number): number {
-    const known = this.#trees.get(tree) ?? evaluated(tree, (to) => this.#leaf(to), this.#round);
-    this.#trees.set(tree, known);
     this.#component = component;
-    return known();
+    const known = this.#trees.get(tree);
+    if (known === undefined) {
+      // most trials end after one step: what is evaluated once is not worth a function of its own
+      this.#trees.set(tree, null);
+      return evaluate(
+        tree,
+        (node) => (node.kind === 'bound' ? this.#leaf(node.to)() : NaN),
+        this.#round ?? undefined,
+      );
+    }
+    const made = known ?? evaluated(tree, (to) => this.#leaf(to), this.#round);
+    this.#trees.set(tree, made);
+    return made();
   }
 
   #do(instruction: Instruction): void {

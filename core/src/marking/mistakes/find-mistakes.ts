@@ -1,13 +1,13 @@
+import type { TitledMethod } from '../../compile/starting-chain.ts';
 import { evaluationsPerStep, isImplicit } from '../../method/method.ts';
 import { Refusal } from '../../text/refusal.ts';
-import type { KeptDigits } from '../kept-digits.ts';
+import { agrees, type KeptDigits } from '../kept-digits.ts';
 import { rowAgrees } from '../row-verdicts.ts';
 import type { StudentRow } from '../student-rows.ts';
 import { runTrial, timeIn, type Trial } from '../trial-run.ts';
 import type { Change, ChangedLine, MistakeKind } from './change.ts';
-import { methodChanges } from './method-changes.ts';
-import { problemChanges } from './problem-changes.ts';
-import { exactRow, isSmall, runChanges, type RunMistakes } from './run-changes.ts';
+import { changedTrial, type FirstRows, knownRun } from './known-run.ts';
+import { exactRow, isSmall, rowChanges, type RowsOfTrial } from './run-changes.ts';
 
 /** A mistake that reproduces all rows of a student, to the digits given. */
 export interface Mistake {
@@ -21,7 +21,10 @@ export interface Mistake {
 }
 
 /** What the rows of a student are compared with. */
-export interface MistakesOf extends RunMistakes {
+export interface MistakesOf extends RowsOfTrial {
+  /** Other methods that may have been used, such as those of the study. */
+  readonly methods: readonly TitledMethod[];
+  readonly title: string;
   /** Whether mistakes are tried in pairs: not where most steps are right from the rows before them. */
   readonly inPairs: boolean;
   readonly timeDigits: KeptDigits | null;
@@ -63,6 +66,18 @@ class Reproduction {
       throw thrown;
     }
     return left === 0;
+  }
+
+  /** Whether first rows of a run are those of the student, as far as both are there. */
+  mayBe(first: FirstRows | undefined): boolean {
+    if (first === undefined) return true;
+    if (first === null) return false;
+    const { digits, trial } = this.#of;
+    const { size } = trial.problem;
+    return first.every((value, i) => {
+      const cell = this.#rows.get(1 + Math.floor(i / size))?.values[i % size];
+      return cell == null || agrees(cell.value, value, digits);
+    });
   }
 
   exact(): boolean {
@@ -131,19 +146,13 @@ export function findMistakes(of: MistakesOf): readonly Mistake[] {
   const [method] = trial.methods;
   if (rows.length === 0 || method === undefined || !isSmall(trial.problem)) return [];
   const reproduction = new Reproduction(of);
-  const changes = [...methodChanges(method), ...problemChanges(trial.problem), ...runChanges(of)];
-  const withAll = (list: readonly Change[]): Trial | null =>
-    list.reduce<Trial | null>((changed, change) => changed && change.apply(changed), trial);
+  const known = knownRun(trial, method, of.methods, of.title);
+  const changes = [...known.changes, ...rowChanges(of)];
   const explained = (list: readonly Change[]): boolean => {
-    // what is changed within a changed part has to be changed first
-    const changed = withAll(list) ?? withAll([...list].reverse());
-    return (
-      changed !== null &&
-      reproduction.by(
-        changed,
-        list.reduce((sum, { shift }) => sum + shift, 0),
-      )
-    );
+    if (!reproduction.mayBe(known.firstRows(list))) return false;
+    const changed = changedTrial(trial, list);
+    const shift = list.reduce((sum, one) => sum + one.shift, 0);
+    return changed !== null && reproduction.by(changed, shift);
   };
   const alone = changes
     .filter((change) => explained([change]))

@@ -11,14 +11,11 @@ import type { StudentRow } from '../student-rows.ts';
 import { timeIn, type Trial } from '../trial-run.ts';
 import type { Change, MistakeKind } from './change.ts';
 
-/** What mistakes of a run are made of. */
-export interface RunMistakes {
+/** What mistakes of a run are made of that depend on the rows of a student. */
+export interface RowsOfTrial {
   readonly trial: Trial;
   readonly rows: readonly StudentRow[];
   readonly digits: KeptDigits;
-  /** Other methods that may have been used, such as those of the study. */
-  readonly methods: readonly TitledMethod[];
-  readonly title: string;
 }
 
 function change(
@@ -46,24 +43,15 @@ function ofTime({ problem }: Trial): readonly Change[] {
   ];
 }
 
-/** Rows past the end of the interval, and a last step that is not made shorter to meet it. */
-function ofTheEnd({ trial, rows }: RunMistakes): readonly Change[] {
-  const { problem, steps, shorter, h } = trial;
-  const end = `${problem.independent} = ${short(problem.end, 6)}`;
-  const isLonger = rows.some(({ n }) => n > steps);
-  return [
-    ...(isLonger ? [change('past the end', `The run goes on past ${end}`, (now) => now)] : []),
-    ...(shorter === null
-      ? []
-      : [
-          change(
-            'past the end',
-            `The last step is ${stepSizeText(h)} instead of ${short(shorter.h, 6)}, past ${end}`,
-            (now) => ({ ...now, shorter: null }),
-            { place: 'step size' },
-          ),
-        ]),
-  ];
+function endText({ independent, end }: Problem): string {
+  return `${independent} = ${short(end, 6)}`;
+}
+
+/** A last step that is not made shorter to meet the end. */
+function ofTheEnd({ problem, shorter, h }: Trial): readonly Change[] {
+  if (shorter === null) return [];
+  const says = `The last step is ${stepSizeText(h)} instead of ${short(shorter.h, 6)}, past ${endText(problem)}`;
+  return [change('past the end', says, (now) => ({ ...now, shorter: null }), { place: 'step size' })];
 }
 
 function ofStepSize({ h, steps, problem }: Trial): readonly Change[] {
@@ -92,15 +80,22 @@ function ofStepSize({ h, steps, problem }: Trial): readonly Change[] {
   ];
 }
 
-/** The initial values that the first row gives, where they are others. */
-function ofInitialValues({ trial, rows, digits }: RunMistakes): readonly Change[] {
-  const { initial, problem } = trial;
-  const first = rows.find(({ n }) => n === 0);
-  const others = initial.map((value, j) => {
-    const given = first?.values[j]?.value;
-    return given === undefined || given === roundedTo(value, digits) ? value : given;
-  });
-  const given = others.some((value, j) => value !== initial[j]) ? [others] : [];
+function initialValues({ initial, problem }: Trial, values: readonly number[]): Change {
+  const says = values
+    .flatMap((value, j) =>
+      value === initial[j]
+        ? []
+        : [
+            `${componentName(problem, j)} starts at ${short(value, 8)} instead of ${short(initial[j] ?? NaN, 8)}`,
+          ],
+    )
+    .join(', ');
+  return change('initial value', says, (trial) => ({ ...trial, initial: values }));
+}
+
+/** Initial values that are mistaken often. */
+function ofInitialValues(trial: Trial): readonly Change[] {
+  const { initial } = trial;
   const zero = initial.flatMap((value, j) =>
     value === 0 ? [] : [initial.map((one, k) => (k === j ? 0 : one))],
   );
@@ -108,21 +103,21 @@ function ofInitialValues({ trial, rows, digits }: RunMistakes): readonly Change[
   const opposite = initial.flatMap((value, j) =>
     value === 0 ? [] : [initial.map((one, k) => (k === j ? -one : one))],
   );
-  return [...given, ...zero, ...opposite, ...swapped].map((values) => {
-    const says = values
-      .flatMap((value, j) =>
-        value === initial[j]
-          ? []
-          : [
-              `${componentName(problem, j)} starts at ${short(value, 8)} instead of ${short(initial[j] ?? NaN, 8)}`,
-            ],
-      )
-      .join(', ');
-    return change('initial value', says, (trial) => ({ ...trial, initial: values }));
-  });
+  return [...zero, ...opposite, ...swapped].map((values) => initialValues(trial, values));
 }
 
-function ofArithmetic({ trial, digits }: RunMistakes): readonly Change[] {
+/** The initial values that the first row gives, where they are others. */
+function ofFirstRow({ trial, rows, digits }: RowsOfTrial): readonly Change[] {
+  const { initial } = trial;
+  const first = rows.find(({ n }) => n === 0);
+  const others = initial.map((value, j) => {
+    const given = first?.values[j]?.value;
+    return given === undefined || given === roundedTo(value, digits) ? value : given;
+  });
+  return others.some((value, j) => value !== initial[j]) ? [initialValues(trial, others)] : [];
+}
+
+function ofArithmetic(trial: Trial): readonly Change[] {
   return [
     change(
       'single precision',
@@ -132,10 +127,6 @@ function ofArithmetic({ trial, digits }: RunMistakes): readonly Change[] {
         isFrequent: false,
       },
     ),
-    change('rounded rows', 'Each row is rounded before the next one is computed', (one) => ({
-      ...one,
-      kept: (value) => roundedTo(value, digits),
-    })),
     ...(trial.problem.size > 1
       ? [
           change(
@@ -174,7 +165,7 @@ function chainOf(one: TitledMethod): readonly Method[] | null {
   return methods.at(-1)?.depth === 0 ? methods : null;
 }
 
-function ofMethods({ trial, methods, title }: RunMistakes): readonly Change[] {
+function ofMethods(trial: Trial, methods: readonly TitledMethod[], title: string): readonly Change[] {
   const [own] = trial.methods;
   const library = LIBRARY.flatMap((known) => {
     const method = findInLibrary(known.title);
@@ -222,9 +213,13 @@ function ofMethods({ trial, methods, title }: RunMistakes): readonly Change[] {
   ];
 }
 
-/** Every mistake in how a run is done, whatever its method. */
-export function runChanges(about: RunMistakes): readonly Change[] {
-  const { trial } = about;
+/**
+ * Mistakes in how a run is done, whatever the rows of a student are.
+ *
+ * @param others methods that may have been used instead, such as those of the study
+ * @param title of the right method
+ */
+export function runChanges(trial: Trial, others: readonly TitledMethod[], title: string): readonly Change[] {
   const shifted = [
     { shift: 1, says: 'Each row has the value of the grid point after it' },
     { shift: -1, says: 'Each row has the value of the grid point before it' },
@@ -232,11 +227,26 @@ export function runChanges(about: RunMistakes): readonly Change[] {
   return [
     ...ofTime(trial),
     ...ofStepSize(trial),
-    ...ofTheEnd(about),
-    ...ofInitialValues(about),
-    ...ofArithmetic(about),
-    ...ofMethods(about),
+    ...ofTheEnd(trial),
+    ...ofInitialValues(trial),
+    ...ofArithmetic(trial),
+    ...ofMethods(trial, others, title),
     ...shifted.map(({ shift, says }) => change('shifted rows', says, (now) => now, { shift })),
+  ];
+}
+
+/** Mistakes in how a run is done that the rows of a student suggest. */
+export function rowChanges(about: RowsOfTrial): readonly Change[] {
+  const { trial, rows, digits } = about;
+  const { steps, problem } = trial;
+  const isLonger = rows.some(({ n }) => n > steps);
+  return [
+    ...ofFirstRow(about),
+    change('rounded rows', 'Each row is rounded before the next one is computed', (one) => ({
+      ...one,
+      kept: (value) => roundedTo(value, digits),
+    })),
+    ...(isLonger ? [change('past the end', `The run goes on past ${endText(problem)}`, (now) => now)] : []),
   ];
 }
 
