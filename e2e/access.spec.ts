@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { violations } from './axe.ts';
-import { openStudy, rows } from './study-page.ts';
+import { choose, openStudy, rows } from './study-page.ts';
 
 /** Pages as a person comes to them, each until it shows what it is for. */
 const PAGES: readonly { readonly name: string; readonly open: (page: Page) => Promise<void> }[] = [
@@ -67,6 +67,18 @@ const PAGES: readonly { readonly name: string; readonly open: (page: Page) => Pr
       await page.getByRole('button', { name: 'Edit Heun' }).click();
       await page.getByRole('button', { name: 'Notation' }).click();
       await expect(page.getByText('Notation by example')).toBeVisible();
+    },
+  },
+  {
+    name: 'marking',
+    open: async (page) => {
+      await page.goto('/marking');
+      await page.getByLabel('Pasted rows').fill('n\tAnna\tBen\n0\t4\t4\n1\t3.65\t3.6\n2\t3.3157\t3.3');
+      await choose(page, 'Study', 'Sluice of the snow lake');
+      await page.getByLabel('Step size', { exact: true }).fill('0.5');
+      await page.getByRole('button', { name: '2 students in 1 file' }).click();
+      await page.getByRole('button', { name: 'Variants: none' }).click();
+      await expect(page.getByRole('img', { name: /with the rows of/ })).toBeVisible();
     },
   },
   {

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { openStudy, rows } from './study-page.ts';
+import { choose, openStudy, rows } from './study-page.ts';
 
 /** Least width and height of what can be hit, in pixels. */
 const TARGET = 24;
@@ -90,6 +90,19 @@ const VIEWS: readonly (readonly [name: string, open: (page: Page) => Promise<voi
       await openStudy(page, STUDY);
       await page.getByRole('button', { name: 'Export', exact: true }).click();
       await expect(page.getByRole('dialog')).toBeVisible();
+    },
+  ],
+  [
+    'marking',
+    async (page) => {
+      await page.goto('/marking');
+      await page.getByLabel('Pasted rows').fill('n\tAnna\tBen\n0\t4\t4\n1\t3.65\t3.6\n2\t3.3157\t3.3');
+      await choose(page, 'Study', 'Sluice of the snow lake');
+      await page.getByLabel('Step size', { exact: true }).fill('0.5');
+      await page.getByRole('button', { name: '2 students in 1 file' }).click();
+      await page.getByRole('button', { name: /^Marks: / }).click();
+      await page.getByRole('button', { name: 'Variants: none' }).click();
+      await expect(page.getByRole('img', { name: /with the rows of/ })).toBeVisible();
     },
   ],
   [

@@ -39,14 +39,37 @@ async function takeAway(page, what) {
   await choose(page, 'What to export', what);
 }
 
-async function handout(page, part) {
+async function handout(page) {
   await takeAway(page, 'Handout');
   await choose(page, 'Method of the run', 'Heun');
   await page.getByLabel('Instructions').fill('Work out the first hours by hand. Which error remains?');
   await page.getByLabel('Blanks').fill('rows after 2');
   await page.getByLabel('Individual parameters').fill('k in 0.2, 0.25, ..., 0.35');
-  await page.getByLabel('sheets').fill('20');
-  await page.getByRole('dialog').getByText(part, { exact: true }).click();
+  await page.getByLabel('variants').fill('20');
+}
+
+/** A class of forty that used Heun's method on the sluice with h = 0.25: some took h/2 for h, some forgot h, some erred once. */
+function forty() {
+  const columns = Array.from({ length: 40 }, (_, i) => {
+    const kind = i % 5 < 3 ? 'right' : ['half', 'no h', 'slip'][i % 3];
+    const rows = [4];
+    for (let n = 0; n < 32; n += 1) {
+      const k1 = -0.35 * Math.sqrt(rows[n]);
+      const k2 = -0.35 * Math.sqrt(rows[n] + (kind === 'half' ? 0.125 : kind === 'no h' ? 1 : 0.25) * k1);
+      rows.push(rows[n] + 0.125 * (k1 + k2) + (kind === 'slip' && n === 8 ? 0.2 : 0));
+    }
+    return [`Student ${i + 1}`, ...rows.map((level) => level.toFixed(4))];
+  });
+  return columns[0].map((_, n) => [n === 0 ? 'n' : n - 1, ...columns.map((own) => own[n])].join('\t')).join('\n');
+}
+
+async function marking(page) {
+  await page.getByLabel('Pasted rows').fill(forty());
+  await choose(page, 'Study', 'Sluice of the snow lake');
+  await choose(page, 'Method', 'Heun');
+  await page.getByLabel('Step size', { exact: true }).fill('0.25');
+  await page.getByRole('heading', { name: / of 40 are right/ }).waitFor();
+  await page.getByRole('row', { name: /^Student 5 / }).click();
 }
 
 /** Name of the file, kind and title of the entry, what the address says besides, and what is done there. */
@@ -76,14 +99,8 @@ const SHOTS = [
       await page.getByText('Black and white').click();
     },
   ],
-  ['handout', 'studies', 'Sluice of the snow lake', 'depth=run&N=8', (page) => handout(page, 'Worksheet')],
-  [
-    'handout-key',
-    'studies',
-    'Sluice of the snow lake',
-    'depth=run&N=8',
-    (page) => handout(page, 'Answer key'),
-  ],
+  ['handout', 'studies', 'Sluice of the snow lake', 'depth=run&N=8', handout],
+  ['marking', 'marking', null, '', marking],
   [
     'errors',
     'studies',

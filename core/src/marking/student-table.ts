@@ -1,3 +1,5 @@
+import Papa from 'papaparse';
+
 /** One number of a student's table, as it is typed. */
 export interface StudentCell {
   readonly text: string;
@@ -86,17 +88,8 @@ type Separator = '\t' | ';' | ',' | 'spaces';
 
 function fieldsOf(line: string, separator: Separator): readonly string[] {
   if (separator === 'spaces') return line.trim().split(/\s+/);
-  const fields: string[] = [];
-  let field = '';
-  let isQuoted = false;
-  for (const sign of line) {
-    if (sign === '"') isQuoted = !isQuoted;
-    else if (sign === separator && !isQuoted) {
-      fields.push(field);
-      field = '';
-    } else field += sign;
-  }
-  return [...fields, field].map((one) => one.trim());
+  const [fields = []] = Papa.parse<readonly string[]>(line, { delimiter: separator }).data;
+  return fields.map((one) => one.trim());
 }
 
 /** Whether commas between digits separate columns: then what is in front of them counts up evenly. */

@@ -90,7 +90,7 @@ function columnsOf(
       ({ fromOwn }, j) => fromOwn?.[j],
       own + 1,
     ),
-    { title: '', width: 210, render: (_, row) => verdictText(row) },
+    { title: 'result', width: 210, render: (_, row) => verdictText(row) },
   ];
 }
 

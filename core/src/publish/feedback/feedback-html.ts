@@ -23,7 +23,7 @@ export interface FeedbackChoice {
 }
 
 /** Rows of a sheet; of more those around the first wrong one are printed. */
-const MAX_ROWS = 40;
+const MAX_ROWS = 24;
 const BEFORE = 5;
 
 const STYLE = `
@@ -37,8 +37,8 @@ h1 { font-size: 16pt; margin: 0; }
 h2 { font-size: 11pt; margin: 1em 0 0.2em; }
 .marks { white-space: nowrap; font-weight: 600; }
 .formulas > div { margin: 0.4em 0; }
-table { border-collapse: collapse; margin: 0.8em 0; font-variant-numeric: tabular-nums; font-size: 10pt; }
-th, td { border: 1px solid #9AA5AE; padding: 0.22em 0.6em; text-align: right; }
+table { border-collapse: collapse; margin: 0.6em 0; font-variant-numeric: tabular-nums; font-size: 9pt; line-height: 1.3; }
+th, td { border: 1px solid #9AA5AE; padding: 0.12em 0.6em; text-align: right; }
 th { background: #F1EEE6; font-weight: 600; text-align: center; }
 tr.wrong td { background: #F9E8DC; }
 tr.first td { font-weight: 600; }
@@ -70,7 +70,7 @@ function rowsHtml({ rows, digits, firstWrong }: Marking, { study }: MarkRequest)
   const { independent } = study.problem;
   return [
     '<table>',
-    `<thead><tr><th>n</th><th>${htmlText(independent)}</th><th>your ${names}</th><th>right</th><th>from your row before</th><th></th></tr></thead>`,
+    `<thead><tr><th>n</th><th>${htmlText(independent)}</th><th>your ${names}</th><th>right</th><th>from your row before</th><th>result</th></tr></thead>`,
     '<tbody>',
     ...shown.map((row) => {
       const kind = [row.agrees ? '' : 'wrong', row.n === firstWrong ? 'first' : ''].join(' ').trim();
