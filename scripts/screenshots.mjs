@@ -60,7 +60,9 @@ function forty() {
     }
     return [`Student ${i + 1}`, ...rows.map((level) => level.toFixed(4))];
   });
-  return columns[0].map((_, n) => [n === 0 ? 'n' : n - 1, ...columns.map((own) => own[n])].join('\t')).join('\n');
+  return columns[0]
+    .map((_, n) => [n === 0 ? 'n' : n - 1, ...columns.map((own) => own[n])].join('\t'))
+    .join('\n');
 }
 
 async function marking(page) {

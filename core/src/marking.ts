@@ -4,7 +4,7 @@ export { findRun, type FindRunOf, type FoundRun, type RunChoice } from './markin
 export { markClass, markSubmission, sheetIn, type StudentMarking } from './marking/mark-class.ts';
 export { markColumn, type Marking, type MarkRequest, rowsFor } from './marking/mark-column.ts';
 export { type MarkingJson, markingJson } from './marking/marking-json.ts';
-export { markingText } from './marking/marking-text.ts';
+export { markingText, rowText } from './marking/marking-text.ts';
 export { type MarkRule, type Marks, marksOf, USUAL_RULE } from './marking/marks.ts';
 export type { RowVerdict } from './marking/row-verdicts.ts';
 export type { ColumnMeaning, RowsOf } from './marking/student-rows.ts';

@@ -70,6 +70,20 @@ function sentencesOf(rows: readonly RowVerdict[], digits: KeptDigits, whose: Who
 }
 
 /**
+ * What is said of one row.
+ *
+ * @example rowText(row, 'your') // 'wrong; right step from your row before'
+ */
+export function rowText(
+  { agrees, agreesWithOwn, right }: Pick<RowVerdict, 'agrees' | 'agreesWithOwn' | 'right'>,
+  whose: Whose,
+): string {
+  if (agrees) return 'right';
+  if (right === null) return 'after the end';
+  return agreesWithOwn === true ? `wrong; right step from ${whose} row before` : 'wrong';
+}
+
+/**
  * What is said of one student's rows besides their mistakes: cells that were not read, the first wrong row, how later ones go on.
  *
  * @example markingText(marking) // ['All 11 rows agree to 4 decimal places.']

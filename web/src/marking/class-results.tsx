@@ -7,7 +7,7 @@ import {
   type StudentMarking,
 } from '@schritt/core/marking';
 import { mediaType, writeTable } from '@schritt/core/document';
-import { plainName } from '@schritt/core/text';
+import { counted, plainName } from '@schritt/core/text';
 import { Button, InputNumber, Table, type TableColumnsType } from 'antd';
 import { lazy, type ReactNode, Suspense, useMemo, useState } from 'react';
 import { download } from '../plots/download.ts';
@@ -52,7 +52,7 @@ function likelyText({ marking, why }: StudentMarking): string {
     return marking.slip === null
       ? 'wrong; no known mistake gives these numbers'
       : 'one wrong step; later steps are right from own rows';
-  return more.length === 0 ? first.sentence : `${first.sentence} Or ${more.length} others.`;
+  return more.length === 0 ? first.sentence : `${first.sentence} Or ${counted(more.length, 'other')}.`;
 }
 
 function rowsOf(students: readonly StudentMarking[], rule: MarkRule): readonly StudentRow[] {

@@ -1,4 +1,4 @@
-import { markingText, type Marking, type RowVerdict, type StudentMarking } from '@schritt/core/marking';
+import { markingText, type Marking, type RowVerdict, rowText, type StudentMarking } from '@schritt/core/marking';
 import type { Curves } from '@schritt/core/study';
 import { short, significant, withMinus } from '@schritt/core/text';
 import { markingPlot, methodMark, type RunView } from '@schritt/plot';
@@ -48,12 +48,6 @@ function Mistakes({ marking }: { readonly marking: Marking }): ReactNode {
   );
 }
 
-function verdictText({ agrees, agreesWithOwn, right }: RowVerdict): string {
-  if (agrees) return 'right';
-  if (right === null) return 'after the end';
-  return agreesWithOwn === true ? 'wrong; right step from the own row' : 'wrong';
-}
-
 function numberText(value: number | null | undefined, digits: number): string {
   return value == null ? '–' : withMinus(significant(value, Math.min(17, digits)));
 }
@@ -90,7 +84,7 @@ function columnsOf(
       ({ fromOwn }, j) => fromOwn?.[j],
       own + 1,
     ),
-    { title: 'result', width: 210, render: (_, row) => verdictText(row) },
+    { title: 'result', width: 210, render: (_, row) => rowText(row, 'the student’s') },
   ];
 }
 

@@ -1,8 +1,7 @@
 import type { StudentMarking } from '../../marking/mark-class.ts';
 import type { Marking, MarkRequest } from '../../marking/mark-column.ts';
-import { markingText } from '../../marking/marking-text.ts';
+import { markingText, rowText } from '../../marking/marking-text.ts';
 import { type MarkRule, marksOf } from '../../marking/marks.ts';
-import type { RowVerdict } from '../../marking/row-verdicts.ts';
 import { methodTex } from '../../method/tex-method.ts';
 import { componentNames } from '../../problem/problem.ts';
 import { problemLinesTex } from '../../problem/tex-problem.ts';
@@ -54,13 +53,6 @@ function numbers(values: readonly (number | null)[] | null, digits: number): str
     .join('<br>');
 }
 
-/** What is said of a row. */
-function verdictText({ agrees, agreesWithOwn, right }: RowVerdict): string {
-  if (agrees) return 'right';
-  if (right === null) return 'after the end';
-  return agreesWithOwn === true ? 'wrong; right step from your row before' : 'wrong';
-}
-
 function rowsHtml({ rows, digits, firstWrong }: Marking, { study }: MarkRequest): readonly string[] {
   const first = rows.findIndex(({ n }) => n === firstWrong);
   const from = rows.length <= MAX_ROWS ? 0 : Math.min(Math.max(0, first - BEFORE), rows.length - MAX_ROWS);
@@ -74,7 +66,7 @@ function rowsHtml({ rows, digits, firstWrong }: Marking, { study }: MarkRequest)
     '<tbody>',
     ...shown.map((row) => {
       const kind = [row.agrees ? '' : 'wrong', row.n === firstWrong ? 'first' : ''].join(' ').trim();
-      return `<tr${kind === '' ? '' : ` class="${kind}"`}><td>${row.n}</td><td>${htmlText(withMinus(short(row.t, 6)))}</td><td>${numbers(row.given, own)}</td><td>${numbers(row.right, own + 1)}</td><td>${numbers(row.fromOwn, own + 1)}</td><td>${verdictText(row)}</td></tr>`;
+      return `<tr${kind === '' ? '' : ` class="${kind}"`}><td>${row.n}</td><td>${htmlText(withMinus(short(row.t, 6)))}</td><td>${numbers(row.given, own)}</td><td>${numbers(row.right, own + 1)}</td><td>${numbers(row.fromOwn, own + 1)}</td><td>${rowText(row, 'your')}</td></tr>`;
     }),
     '</tbody>',
     '</table>',
