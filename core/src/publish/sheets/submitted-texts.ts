@@ -76,7 +76,7 @@ async function textsOf(file: SubmittedBytes): Promise<readonly SubmittedText[]> 
  * The texts of files that were handed in: CSV and text as they are, the first sheet with numbers of a spreadsheet, and all files
  * of an archive, with the folders of their names.
  *
- * @example (await submittedTexts([{ name: 'Anna.csv', bytes: new TextEncoder().encode('0;1') }])).texts.length // 1
+ * @example await submittedTexts([{ name: 'Anna.csv', bytes: new Uint8Array() }])
  */
 export async function submittedTexts(files: readonly SubmittedBytes[]): Promise<SubmittedTexts> {
   const texts: SubmittedText[] = [];
