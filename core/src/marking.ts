@@ -7,7 +7,7 @@ export { type MarkingJson, markingJson } from './marking/marking-json.ts';
 export { markingText, rowText } from './marking/marking-text.ts';
 export { type MarkRule, type Marks, marksOf, USUAL_RULE } from './marking/marks.ts';
 export type { RowVerdict } from './marking/row-verdicts.ts';
-export type { ColumnMeaning, RowsOf } from './marking/student-rows.ts';
+export { AS_FOUND, type ColumnMeaning, type ReadingChoice, type RowsOf } from './marking/student-rows.ts';
 export {
   type ColumnRole,
   formOf,

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import {
+  AS_FOUND,
   classCounts,
   classTable,
   countsText,
@@ -123,7 +124,7 @@ function runOf(
     ...study,
     methods: chosen === null ? study.methods : study.methods.slice(chosen, chosen + 1),
   };
-  const found = withProgress(findRun({ studies: [only], files, layout }));
+  const found = withProgress(findRun({ studies: [only], files, layout, reading: AS_FOUND }));
   if (found === null)
     throw new Failure(['the rows agree with no run of this study; give --method and --h or --steps']);
   reportFound(only, found);
@@ -221,7 +222,13 @@ export async function markCommand(file: string, columns: string, options: MarkOp
   const keys = keysOf(document, study, runOf(study, texts, layout, options), options);
   const [first] = keys;
   if (first === undefined) throw new Failure(['there is no sheet']);
-  const of = { problem: first.study.problem, rows: rowsFor(first), layout, roles: {} } as const;
+  const of = {
+    problem: first.study.problem,
+    rows: rowsFor(first),
+    layout,
+    roles: {},
+    reading: AS_FOUND,
+  } as const;
   const submissions = submissionsOf(readSubmitted(texts, of));
   const students = [
     ...withProgress(markedSteps(keys, submissions)),

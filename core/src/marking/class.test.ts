@@ -9,8 +9,9 @@ import type { Study } from '../study/runs/study.ts';
 import { classCounts, countsText } from './class-counts.ts';
 import { findRun, type FindRunOf, type FoundRun } from './find-run.ts';
 import { markClass, markSubmission, sheetIn, type StudentMarking } from './mark-class.ts';
-import { type MarkRequest, rowsFor } from './mark-column.ts';
+import { type Marking, type MarkRequest, rowsFor } from './mark-column.ts';
 import { marksOf } from './marks.ts';
+import { AS_FOUND, type ReadingChoice } from './student-rows.ts';
 import { type Layout, readSubmitted, type Submission, submissionsOf } from './submission.ts';
 
 const textOf = (title: string): string => LIBRARY.find((known) => known.title === title)!.text;
@@ -77,7 +78,7 @@ function read(
   return submissionsOf(
     readSubmitted(
       Object.entries(files).map(([name, text]) => ({ name, text })),
-      { problem: of.study.problem, rows: rowsFor(of), layout, roles: {} },
+      { problem: of.study.problem, rows: rowsFor(of), layout, roles: {}, reading: AS_FOUND },
     ),
   );
 }
@@ -118,12 +119,36 @@ describe('what was handed in', () => {
   test('is read as a person says, by the form of the table', () => {
     const files = [{ name: 'a.csv', text: 'a;b\n0;4\n0,2;3,6' }];
     const roles = { 'a\tb': [{ kind: 't' }, { kind: 'component', place: 0 }] } as const;
-    const of = { problem: lake.problem, rows: rowsFor(LAKE_HEUN), layout: null };
+    const of = { problem: lake.problem, rows: rowsFor(LAKE_HEUN), layout: null, reading: AS_FOUND };
     expect(submissionsOf(readSubmitted(files, { ...of, roles }))[0]?.meanings).toEqual(roles['a\tb']);
     expect(submissionsOf(readSubmitted(files, { ...of, roles: {} })).map(({ student }) => student)).toEqual([
       'a',
       'b',
     ]);
+  });
+
+  test('is read with the decimal sign, the first row and the places that a person says', () => {
+    const [own] = read({
+      'Anna.csv': heun()
+        .map((y) => y.toFixed(3).replace('.', ','))
+        .join('\n'),
+    });
+    const marked = (reading: Partial<ReadingChoice>): Marking | null =>
+      markSubmission([LAKE_HEUN], { ...own!, reading: { ...AS_FOUND, ...reading } }, null).marking;
+    expect(marked({})).toMatchObject({ firstWrong: null, digits: { decimals: 3 } });
+    // row 1 is 3.64 exactly; others that were rounded to three places are none of four
+    expect(marked({ decimals: 4 })?.firstWrong).toBe(2);
+    expect(marked({ firstRow: 1 })?.rows[0]?.n).toBe(1);
+    const [point] = submissionsOf(
+      readSubmitted([{ name: 'a', text: '0;1.250\n1;2.500' }], {
+        problem: lake.problem,
+        rows: rowsFor(LAKE_HEUN),
+        layout: null,
+        roles: {},
+        reading: { ...AS_FOUND, decimalSign: ',' },
+      }),
+    );
+    expect(point?.table.columns[1]?.cells.map((cell) => cell?.value)).toEqual([1250, 2500]);
   });
 
   test('reports what is no number in the column of its student', () => {
@@ -187,7 +212,7 @@ test('a class as a table and as feedback, in which no name is markup', () => {
 describe('the run that rows belong to is found', () => {
   function find(of: Partial<FindRunOf>): FoundRun | null {
     const studies = [studyOf(HARES), lake];
-    const search = findRun({ studies, files: [], layout: null, ...of });
+    const search = findRun({ studies, files: [], layout: null, reading: AS_FOUND, ...of });
     let next = search.next();
     while (next.done !== true) next = search.next();
     return next.value;

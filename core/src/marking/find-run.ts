@@ -4,6 +4,7 @@ import type { Study } from '../study/runs/study.ts';
 import { rounded } from '../text/number-text.ts';
 import { attempt } from '../text/refusal.ts';
 import { agreementOf, type MarkRequest, rowsFor } from './mark-column.ts';
+import type { ReadingChoice } from './student-rows.ts';
 import { type Layout, readSubmitted, type SubmittedText, submissionsOf } from './submission.ts';
 
 /** A run that rows may belong to. */
@@ -36,6 +37,7 @@ export interface FindRunOf {
   readonly studies: readonly Study[];
   readonly files: readonly SubmittedText[];
   readonly layout: Layout | null;
+  readonly reading: ReadingChoice;
 }
 
 function requestOf(studies: readonly Study[], { study, method, gridRequest }: RunChoice): MarkRequest | null {
@@ -47,15 +49,11 @@ function requestOf(studies: readonly Study[], { study, method, gridRequest }: Ru
 }
 
 /** Step sizes that rows suggest: the distance of their times, and the interval divided by their number. */
-function suggested(
-  study: Study,
-  files: readonly SubmittedText[],
-  layout: Layout | null,
-): readonly GridRequest[] {
+function suggested(study: Study, { files, layout, reading }: FindRunOf): readonly GridRequest[] {
   const { problem } = study;
   const request = { study, method: 0, grid: layGrid(problem.start, problem.end, { steps: 1 }) };
   const understood = attempt(() =>
-    readSubmitted(files, { problem, rows: rowsFor(request), layout, roles: {} }),
+    readSubmitted(files, { problem, rows: rowsFor(request), layout, roles: {}, reading }),
   );
   if (!understood.ok) return [];
   const found: GridRequest[] = [];
@@ -71,7 +69,8 @@ function suggested(
 }
 
 /** Every method of a study at every step size that may be meant. */
-function choicesOf({ studies, files, layout }: FindRunOf): readonly RunChoice[] {
+function choicesOf(of: FindRunOf): readonly RunChoice[] {
+  const { studies } = of;
   return studies.flatMap((study, place) => {
     const { problem, ladder, lastStep } = study;
     const rungs = attempt(() => layLadder(ladder, problem.start, problem.end, lastStep));
@@ -79,7 +78,7 @@ function choicesOf({ studies, files, layout }: FindRunOf): readonly RunChoice[] 
       ? rungs.value.flatMap((rung): readonly GridRequest[] => (rung.ok ? [{ h: rung.grid.wished }] : []))
       : [];
     const seen = new Set<string>();
-    const sizes = [...known, ...suggested(study, files, layout)].filter((gridRequest) => {
+    const sizes = [...known, ...suggested(study, of)].filter((gridRequest) => {
       const request = requestOf(studies, { study: place, method: 0, gridRequest });
       if (request === null) return false;
       const key = `${request.grid.steps} ${request.grid.h}`;
@@ -106,7 +105,7 @@ function better(best: FoundRun | null, other: FoundRun): FoundRun {
  * Finds the study, method and step size with which most rows agree; yields the part of the work that is done.
  *
  * @returns null where no two rows agree with any of them
- * @example [...findRun({ studies, files, layout: null })]
+ * @example [...findRun({ studies, files, layout: null, reading: AS_FOUND })]
  */
 export function* findRun(of: FindRunOf): Generator<number, FoundRun | null> {
   const choices = choicesOf(of);
@@ -122,15 +121,21 @@ export function* findRun(of: FindRunOf): Generator<number, FoundRun | null> {
 
 function agreementOfAll(
   request: MarkRequest,
-  { files, layout }: FindRunOf,
+  { files, layout, reading }: FindRunOf,
 ): { readonly right: number; readonly near: number; readonly of: number } {
   const read = attempt(() =>
-    readSubmitted(files, { problem: request.study.problem, rows: rowsFor(request), layout, roles: {} }),
+    readSubmitted(files, {
+      problem: request.study.problem,
+      rows: rowsFor(request),
+      layout,
+      roles: {},
+      reading,
+    }),
   );
   const sum = { right: 0, near: 0, of: 0 };
   if (!read.ok) return sum;
-  for (const { table, meanings } of submissionsOf(read.value).slice(0, MAX_STUDENTS)) {
-    const own = attempt(() => agreementOf(request, table, meanings));
+  for (const submission of submissionsOf(read.value).slice(0, MAX_STUDENTS)) {
+    const own = attempt(() => agreementOf(request, submission));
     if (!own.ok) continue;
     sum.right += own.value.right;
     sum.near += own.value.near;

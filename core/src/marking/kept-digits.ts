@@ -23,6 +23,13 @@ export function keptDigits(cells: readonly StudentCell[]): KeptDigits {
   return { decimals: most, significant: Math.min(MAX_SIGNIFICANT, digits), areCut: false };
 }
 
+/** The digits of numbers of which a person has said how many decimal places were kept. */
+export function withDecimals(cells: readonly StudentCell[], decimals: number): KeptDigits {
+  const places = cells.map(({ value }) => (value === 0 ? 0 : Math.floor(Math.log10(Math.abs(value))) + 1));
+  const most = places.reduce((max, place) => Math.max(max, place), 1);
+  return { decimals, significant: Math.min(MAX_SIGNIFICANT, Math.max(1, most + decimals)), areCut: false };
+}
+
 /**
  * What the last digit of a number counts: that of the decimals, or of the significant digits where these are fewer.
  *

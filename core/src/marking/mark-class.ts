@@ -1,5 +1,6 @@
 import { attempt, Refusal } from '../text/refusal.ts';
 import { agreementOf, type Marking, type MarkRequest, markTable, rowsFor } from './mark-column.ts';
+import { AS_FOUND } from './student-rows.ts';
 import { readSubmitted, type Submission, submissionsOf } from './submission.ts';
 
 /** The rows of one student of a class, marked; or why they cannot be. */
@@ -23,9 +24,9 @@ export function sheetIn(name: string): number | null {
 }
 
 /** The sheet with whose key most rows agree, from 1. */
-function sheetByRows(keys: readonly MarkRequest[], { table, meanings }: Submission): number {
+function sheetByRows(keys: readonly MarkRequest[], submission: Submission): number {
   const scores = keys.map((key) => {
-    const own = attempt(() => agreementOf(key, table, meanings));
+    const own = attempt(() => agreementOf(key, submission));
     return own.ok ? own.value.near : 0;
   });
   const best = Math.max(...scores);
@@ -53,13 +54,13 @@ export function markSubmission(
   submission: Submission,
   sheet: number | null,
 ): StudentMarking {
-  const { student, table, meanings } = submission;
+  const { student } = submission;
   let own: number | null = null;
   const result = attempt(() => {
     own = keys.length === 1 ? null : (sheet ?? sheetIn(student) ?? sheetByRows(keys, submission));
     const key = keys[(own ?? 1) - 1];
     if (key === undefined) throw new Refusal('missing', `there is no sheet ${own}`);
-    return markTable(key, table, meanings);
+    return markTable(key, submission);
   });
   return result.ok
     ? { student, sheet: own, marking: result.value, why: null }
@@ -77,6 +78,7 @@ export function markClass(request: MarkRequest, text: string): readonly StudentM
     rows: rowsFor(request),
     layout: 'one per column',
     roles: {},
+    reading: AS_FOUND,
   });
   return submissionsOf(files).map((submission) => markSubmission([request], submission, null));
 }

@@ -9,7 +9,14 @@ import { Refusal } from '../text/refusal.ts';
 import type { KeptDigits } from './kept-digits.ts';
 import { findMistakes, type Mistake, type MistakesOf } from './mistakes/find-mistakes.ts';
 import { type RowVerdict, rowVerdicts } from './row-verdicts.ts';
-import { type ColumnMeaning, type RowsOf, type StudentRows, studentRows } from './student-rows.ts';
+import {
+  AS_FOUND,
+  type ColumnMeaning,
+  type ReadingChoice,
+  type RowsOf,
+  type StudentRows,
+  studentRows,
+} from './student-rows.ts';
 import { readStudentTable, type StudentTable } from './student-table.ts';
 import type { Trial } from './trial-run.ts';
 
@@ -157,6 +164,14 @@ function explained(
   };
 }
 
+/** A table of a student that is read. */
+export interface RowsToMark {
+  readonly table: StudentTable;
+  /** What its columns hold; null to find it. */
+  readonly meanings: readonly ColumnMeaning[] | null;
+  readonly reading: ReadingChoice;
+}
+
 /** How far the rows of a student are those of a run. */
 export interface Agreement {
   /** Rows after the first grid point that agree with the run. */
@@ -171,16 +186,12 @@ export interface Agreement {
  * How far rows agree with a run, without a look for mistakes.
  *
  * @throws Refusal where the run cannot be marked
- * @example agreementOf(request, readStudentTable('0;1\n1;0,5'), null).of // 1
+ * @example agreementOf(request, submission).of // 1
  */
-export function agreementOf(
-  request: MarkRequest,
-  table: StudentTable,
-  meanings: readonly ColumnMeaning[] | null,
-): Agreement {
+export function agreementOf(request: MarkRequest, { table, meanings, reading }: RowsToMark): Agreement {
   const { study, grid } = request;
   const chosen = chosenOf(request);
-  const understood = studentRows(table, rowsFor(request), meanings);
+  const understood = studentRows(table, rowsFor(request), meanings, reading);
   const { verdicts } = compared(rightTrial(study, chosen, grid), understood, false);
   const later = verdicts.filter(({ n }) => n > 0);
   return {
@@ -198,18 +209,14 @@ export function agreementOf(
  * @example markColumn(request, '0;1\n1;0,5').firstWrong // null
  */
 export function markColumn(request: MarkRequest, text: string): Marking {
-  return markTable(request, readStudentTable(text), null);
+  return markTable(request, { table: readStudentTable(text), meanings: null, reading: AS_FOUND });
 }
 
-/** The same for a table that is read, with what its columns hold; null to find it. */
-export function markTable(
-  request: MarkRequest,
-  table: StudentTable,
-  meanings: readonly ColumnMeaning[] | null,
-): Marking {
+/** The same for a table that is read. */
+export function markTable(request: MarkRequest, { table, meanings, reading }: RowsToMark): Marking {
   const { study, grid } = request;
   const chosen = chosenOf(request);
-  const understood = studentRows(table, rowsFor(request), meanings);
+  const understood = studentRows(table, rowsFor(request), meanings, reading);
   if (understood.rows.length === 0)
     throw new Refusal('form', 'there is no column with values of a component');
   if (understood.rows.length > MAX_ROWS) throw new Refusal('size', `at most ${MAX_ROWS} rows are marked`);

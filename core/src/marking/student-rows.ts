@@ -1,6 +1,6 @@
 import type { Grid } from '../run/grid.ts';
 import { timeAt } from '../run/grid.ts';
-import { agrees, type KeptDigits, keptDigits } from './kept-digits.ts';
+import { agrees, type KeptDigits, keptDigits, withDecimals } from './kept-digits.ts';
 import type { StudentCell, StudentTable } from './student-table.ts';
 
 /** What the rows of a student belong to. */
@@ -151,6 +151,17 @@ function firstPoint(values: readonly Cells[], of: RowsOf, digits: KeptDigits): n
   return isInitial || length !== of.grid.steps ? 0 : 1;
 }
 
+/** How rows are read, as far as a person has said so; null for what is found. */
+export interface ReadingChoice {
+  readonly decimalSign: '.' | ',' | null;
+  /** The grid point of the first row, where rows have no number. */
+  readonly firstRow: number | null;
+  /** Decimal places that were kept. */
+  readonly decimals: number | null;
+}
+
+export const AS_FOUND: ReadingChoice = { decimalSign: null, firstRow: null, decimals: null };
+
 /**
  * Understands a student's table as rows of a run.
  *
@@ -161,6 +172,7 @@ export function studentRows(
   table: StudentTable,
   of: RowsOf,
   known: readonly ColumnMeaning[] | null = null,
+  { firstRow, decimals }: ReadingChoice = AS_FOUND,
 ): StudentRows {
   const meanings = known ?? columnMeanings(table, of);
   const cellsOf = (is: (meaning: ColumnMeaning) => boolean): Cells => {
@@ -176,8 +188,9 @@ export function studentRows(
   const counts = cellsOf(({ kind }) => kind === 'n');
   const times = cellsOf(({ kind }) => kind === 't');
   const given = [...values, ...stages].flat().filter((cell) => cell !== null);
-  const digits = keptDigits(given);
-  const first = firstPoint(values, of, digits);
+  const found = keptDigits(given);
+  const digits = decimals === null ? found : withDecimals(given, decimals);
+  const first = firstRow ?? firstPoint(values, of, digits);
   const isOnGrid = times.length > 0 && hasTimes(times, of.grid);
   const pointOf = (i: number): number => {
     const count = counts[i];

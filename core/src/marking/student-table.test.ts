@@ -81,6 +81,15 @@ test.each<[string, string, readonly (readonly (number | null)[])[]]>([
       [1, null, null, 4],
     ],
   ],
+  [
+    'values behind their names, as programs print them',
+    'n = 0, t = 0.00: y = 1.5\nn = 1, t = 0.10: y = 1.25e0',
+    [
+      [0, 1],
+      [0, 0.1],
+      [1.5, 1.25],
+    ],
+  ],
   ['quoted fields and comments', '# a class\n"n";"y"\n0;"1,5"', [[0], [1.5]]],
 ])('%s', (_, text, values) => {
   expect(valuesOf(text)).toEqual(values);

@@ -142,20 +142,50 @@ function isHead(
   return isWord(head[0] ?? '') && body.length > 0 && body.every(([first = '']) => isBare(first));
 }
 
+/** A value behind its name, as programs print it: `y = 1.25`, `t: 0.1`. */
+const NAMED = /([A-Za-z_][\w[\]']*)\s*[=:]\s*([-+\u2212]?[\d.,]+(?:[eE][-+]?\d+)?)/g;
+
+/** Lines in which every value is behind its name, as a table with these names for headings; null for others. */
+function withoutNames(lines: readonly UsedLine[]): readonly UsedLine[] | null {
+  const found = lines.map(({ line }) => [...line.matchAll(NAMED)]);
+  const names = found[0]?.map(([, name = '']) => name) ?? [];
+  const isAlike = found.every(
+    (pairs) => pairs.length === names.length && pairs.every(([, name], i) => name === names[i]),
+  );
+  if (names.length === 0 || !isAlike) return null;
+  return [
+    { line: names.join('\t'), number: 0 },
+    ...found.map((pairs, i) => ({
+      // a comma behind a value separates it from the next name
+      line: pairs.map(([, , value = '']) => value.replace(/[.,]+$/, '')).join('\t'),
+      number: lines[i]?.number ?? 0,
+    })),
+  ];
+}
+
+/** A line that says something, with its number. */
+interface UsedLine {
+  readonly line: string;
+  readonly number: number;
+}
+
 /**
  * Reads a student's table from text: tabs, semicolons, commas or spaces between columns, a decimal point or comma, with or
- * without headings, with units and separated thousands. Lines that begin with # say nothing.
+ * without headings, with units and separated thousands, or values behind their names as programs print them. Lines that begin
+ * with # say nothing.
  *
+ * @param decimalSign as a person has said it is; null to find it
  * @example readStudentTable('n;y\n0;1,5\n1;1,25').columns[1]?.cells[1]?.value // 1.25
  */
-export function readStudentTable(text: string): StudentTable {
+export function readStudentTable(text: string, decimalSign: '.' | ',' | null = null): StudentTable {
   const all = text.split(/\r?\n/).slice(0, MAX_LINES);
-  const used = all.flatMap((line, i) =>
+  const plain = all.flatMap((line, i) =>
     line.trim() === '' || line.trimStart().startsWith('#') ? [] : [{ line, number: i + 1 }],
   );
+  const used = withoutNames(plain) ?? plain;
   const separator = separatorOf(used.map(({ line }) => line));
   const rows = used.map(({ line }) => fieldsOf(line, separator).slice(0, MAX_COLUMNS));
-  const comma = hasComma(rows.flat(), separator);
+  const comma = decimalSign === null ? hasComma(rows.flat(), separator) : decimalSign === ',';
   const [head = []] = rows;
   const isNumber = (field: string): boolean => studentCell(field, comma) !== null;
   const hasHead = isHead(head, rows.slice(1), isNumber);

@@ -1,5 +1,11 @@
 import { componentNames, type Problem } from '../problem/problem.ts';
-import { type ColumnMeaning, columnMeanings, headingMeaning, type RowsOf } from './student-rows.ts';
+import {
+  type ColumnMeaning,
+  columnMeanings,
+  headingMeaning,
+  type ReadingChoice,
+  type RowsOf,
+} from './student-rows.ts';
 import { readStudentTable, type StudentTable, type StudentTableColumn } from './student-table.ts';
 
 /** A file that was handed in, or a pasted text, as text. */
@@ -23,6 +29,7 @@ export interface SubmittedFile {
   readonly name: string;
   readonly table: StudentTable;
   readonly roles: readonly ColumnRole[];
+  readonly reading: ReadingChoice;
 }
 
 /** What one student has handed in. */
@@ -30,6 +37,7 @@ export interface Submission {
   readonly student: string;
   readonly table: StudentTable;
   readonly meanings: readonly ColumnMeaning[];
+  readonly reading: ReadingChoice;
 }
 
 const COUNT = /^\s*(?:n|i|k|step|row|#)\s*$/i;
@@ -97,6 +105,7 @@ export interface SubmissionsOf {
   readonly layout: Layout | null;
   /** Roles of columns as a person has set them, by `formOf` a table. */
   readonly roles: Readonly<Record<string, readonly ColumnRole[]>>;
+  readonly reading: ReadingChoice;
 }
 
 /** Names without what they have in common: folders and endings, as far as they stay different. */
@@ -113,26 +122,27 @@ function studentNames(files: readonly SubmittedText[]): readonly string[] {
  */
 export function readSubmitted(
   files: readonly SubmittedText[],
-  { problem, rows, layout, roles }: SubmissionsOf,
+  { problem, rows, layout, roles, reading }: SubmissionsOf,
 ): readonly SubmittedFile[] {
   const names = studentNames(files);
   return files.map(({ text }, i): SubmittedFile => {
-    const table = readStudentTable(text);
+    const table = readStudentTable(text, reading.decimalSign);
     const isClass = layout === null ? looksLikeClass(table, rows) : layout === 'one per column';
     const own = roles[formOf(table)];
     return {
       name: names[i] ?? '',
       table,
+      reading,
       roles: own ?? (isClass ? classRoles(table, problem) : columnMeanings(table, rows)),
     };
   });
 }
 
 /** The rows of each student in a file. */
-function submissionsIn({ name, table, roles }: SubmittedFile): readonly Submission[] {
+function submissionsIn({ name, table, roles, reading }: SubmittedFile): readonly Submission[] {
   const students = [...new Set(roles.flatMap((role) => (role.kind === 'student' ? [role.name] : [])))];
   const meanings = roles.flatMap((role) => (role.kind === 'student' ? [] : [role]));
-  if (students.length === 0) return [{ student: name, table, meanings }];
+  if (students.length === 0) return [{ student: name, table, meanings, reading }];
   const shared = table.columns.filter((_, i) => roles[i]?.kind !== 'student');
   return students.map((student): Submission => {
     const own = roles.flatMap((role, i) => {
@@ -143,6 +153,7 @@ function submissionsIn({ name, table, roles }: SubmittedFile): readonly Submissi
     });
     return {
       student,
+      reading,
       table: {
         ...table,
         columns: [...shared, ...own.map(({ column }) => column)],

@@ -1,5 +1,5 @@
 import type { StudyDocument } from '@schritt/core/document';
-import type { StudentMarking } from '@schritt/core/marking';
+import { AS_FOUND, type StudentMarking } from '@schritt/core/marking';
 import { Superseded } from '../worker/computer.ts';
 import { ANSWER_MARKING, type MarkingKeys, type Submissions } from '../worker/marking-answers.ts';
 import type { Message, WorkerRequest } from '../worker/messages.ts';
@@ -68,6 +68,7 @@ async function submissionsOf(students: Readonly<Record<string, readonly string[]
       files: [{ name: 'class.csv', text }],
       layout: 'one per column',
       roles: {},
+      reading: AS_FOUND,
     },
     pull,
   );

@@ -1,5 +1,5 @@
-import type { ColumnRole, Layout, MarkRule, SubmittedText } from '@schritt/core/marking';
-import { USUAL_RULE } from '@schritt/core/marking';
+import type { ColumnRole, Layout, MarkRule, ReadingChoice, SubmittedText } from '@schritt/core/marking';
+import { AS_FOUND, USUAL_RULE } from '@schritt/core/marking';
 import { createStore, get, set, type UseStore } from 'idb-keyval';
 import { quietly } from '../state/browser-store.ts';
 
@@ -15,6 +15,7 @@ export interface MarkingSession {
   readonly layout: Layout | null;
   /** What columns hold, as the person has set it, by the form of a table. */
   readonly roles: Readonly<Record<string, readonly ColumnRole[]>>;
+  readonly reading: ReadingChoice;
   readonly rule: MarkRule;
   readonly variants: { readonly choices: string; readonly sheets: number; readonly seed: number };
   /** Sheets that the person has set, by student. */
@@ -29,6 +30,7 @@ export const NEW_SESSION: MarkingSession = {
   pasted: '',
   layout: null,
   roles: {},
+  reading: AS_FOUND,
   rule: USUAL_RULE,
   variants: { choices: '', sheets: 40, seed: 1 },
   sheets: {},

@@ -56,7 +56,7 @@ function useFiles(add: (texts: readonly SubmittedText[]) => void): (file: File) 
 
 /** The rows of students: pasted, or opened as files, as a folder or as an archive. */
 export function RowsInput({ session, change }: RowsInputProps): ReactNode {
-  const { files, pasted, layout, roles, sheets } = session;
+  const { files, pasted, layout, roles, reading, sheets } = session;
   const notices = useNotices();
   const latest = useRef(session);
   useEffect(() => {
@@ -74,10 +74,17 @@ export function RowsInput({ session, change }: RowsInputProps): ReactNode {
     return false;
   };
   const clear = (): void => {
-    change({ files: [], pasted: '', roles: {}, sheets: {}, layout: NEW_SESSION.layout });
+    change({
+      files: [],
+      pasted: '',
+      roles: {},
+      sheets: {},
+      layout: NEW_SESSION.layout,
+      reading: NEW_SESSION.reading,
+    });
     notices.done('All rows were removed.', {
       label: 'Undo',
-      run: () => change({ files, pasted, layout, roles, sheets }),
+      run: () => change({ files, pasted, layout, roles, reading, sheets }),
     });
   };
   const isEmpty = files.length === 0 && pasted === '';

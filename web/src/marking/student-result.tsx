@@ -1,4 +1,10 @@
-import { markingText, type Marking, type RowVerdict, rowText, type StudentMarking } from '@schritt/core/marking';
+import {
+  markingText,
+  type Marking,
+  type RowVerdict,
+  rowText,
+  type StudentMarking,
+} from '@schritt/core/marking';
 import type { Curves } from '@schritt/core/study';
 import { short, significant, withMinus } from '@schritt/core/text';
 import { markingPlot, methodMark, type RunView } from '@schritt/plot';

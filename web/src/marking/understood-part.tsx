@@ -1,6 +1,6 @@
-import type { ColumnRole } from '@schritt/core/marking';
+import type { ColumnRole, ReadingChoice } from '@schritt/core/marking';
 import { counted } from '@schritt/core/text';
-import { Collapse, Select, Table } from 'antd';
+import { Collapse, InputNumber, Select, Table } from 'antd';
 import type { ReactNode } from 'react';
 import type { Submissions, UnderstoodFile } from '../worker/marking-answers.ts';
 import type { MarkingSession } from './marking-session.ts';
@@ -97,16 +97,61 @@ function UnderstoodTable({
   );
 }
 
-/** How what was handed in was understood: one table for all files of one form, with columns that can be corrected. */
-export function UnderstoodPart({
-  understood,
-  session,
-  change,
-}: {
+/** How numbers and rows were read, to be corrected. */
+function Reading({ session: { reading }, change }: Pick<UnderstoodProps, 'session' | 'change'>): ReactNode {
+  const vary = (part: Partial<ReadingChoice>): void => change({ reading: { ...reading, ...part } });
+  return (
+    <div className="marking-buttons">
+      <label>
+        decimal sign{' '}
+        <Select
+          size="small"
+          aria-label="Decimal sign"
+          value={reading.decimalSign ?? 'auto'}
+          options={[
+            { value: 'auto', label: 'auto' },
+            { value: '.', label: 'point' },
+            { value: ',', label: 'comma' },
+          ]}
+          onChange={(value) => vary({ decimalSign: value === '.' || value === ',' ? value : null })}
+        />
+      </label>
+      <label>
+        n of the first row{' '}
+        <InputNumber
+          size="small"
+          min={0}
+          max={1_000_000}
+          precision={0}
+          placeholder="auto"
+          value={reading.firstRow}
+          onChange={(firstRow) => vary({ firstRow })}
+        />
+      </label>
+      <label>
+        decimal places kept{' '}
+        <InputNumber
+          size="small"
+          min={0}
+          max={12}
+          precision={0}
+          placeholder="auto"
+          value={reading.decimals}
+          onChange={(decimals) => vary({ decimals })}
+        />
+      </label>
+    </div>
+  );
+}
+
+interface UnderstoodProps {
   readonly understood: Submissions;
   readonly session: MarkingSession;
   readonly change: (part: Partial<MarkingSession>) => void;
-}): ReactNode {
+}
+
+/** How what was handed in was understood: one table for all files of one form, with columns that can be corrected. */
+export function UnderstoodPart({ understood, session, change }: UnderstoodProps): ReactNode {
   const forms = [...new Map(understood.files.map((file) => [file.form, file])).values()];
   const unread = understood.files.reduce((sum, file) => sum + file.unread, 0);
   return (
@@ -116,20 +161,23 @@ export function UnderstoodPart({
         {
           key: 'understood',
           label: `${counted(understood.submissions.length, 'student')} in ${counted(understood.files.length, 'file')}${unread === 0 ? '' : `; ${counted(unread, 'cell')} without a number`}`,
-          children: forms.map((file) => (
-            <section key={file.form} aria-label={`Columns of ${file.name}`}>
-              <p className="quiet">
-                {file.name}: {counted(file.rows, 'row')}, decimal{' '}
-                {file.decimalSign === ',' ? 'comma' : 'point'}
-                {forms.length < understood.files.length ? '; the same for files with these columns' : ''}
-              </p>
-              <UnderstoodTable
-                file={file}
-                understood={understood}
-                onChange={(roles) => change({ roles: { ...session.roles, [file.form]: roles } })}
-              />
-            </section>
-          )),
+          children: [
+            <Reading key="reading" session={session} change={change} />,
+            ...forms.map((file) => (
+              <section key={file.form} aria-label={`Columns of ${file.name}`}>
+                <p className="quiet">
+                  {file.name}: {counted(file.rows, 'row')}, decimal{' '}
+                  {file.decimalSign === ',' ? 'comma' : 'point'}
+                  {forms.length < understood.files.length ? '; the same for files with these columns' : ''}
+                </p>
+                <UnderstoodTable
+                  file={file}
+                  understood={understood}
+                  onChange={(roles) => change({ roles: { ...session.roles, [file.form]: roles } })}
+                />
+              </section>
+            )),
+          ],
         },
       ]}
     />

@@ -79,7 +79,12 @@ export function useFindRun(
     worker.current ??= new Computer();
     const found = await worker.current.ask(
       'foundRun',
-      { documents: candidates.map(({ document }) => document), files, layout: session.layout },
+      {
+        documents: candidates.map(({ document }) => document),
+        files,
+        layout: session.layout,
+        reading: session.reading,
+      },
       setPart,
     );
     setPart(null);

@@ -32,7 +32,7 @@ export function useSubmissions(
   session: MarkingSession,
   gridRequest: GridRequest | null,
 ): Computed<Submissions> {
-  const { method, variants, files, pasted, layout, roles } = session;
+  const { method, variants, files, pasted, layout, roles, reading } = session;
   const ask = useMemo((): Ask<Submissions> | null => {
     const submitted = submittedOf({ files, pasted });
     if (document === null || gridRequest === null || submitted.length === 0) return null;
@@ -44,9 +44,10 @@ export function useSubmissions(
       files: submitted,
       layout,
       roles,
+      reading,
     };
     return (computer) => computer.ask('submissions', request);
-  }, [document, gridRequest, method, variants, files, pasted, layout, roles]);
+  }, [document, gridRequest, method, variants, files, pasted, layout, roles, reading]);
   return useComputed(ask);
 }
 

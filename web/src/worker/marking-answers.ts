@@ -12,6 +12,7 @@ import {
   type MarkRequest,
   type MarkRule,
   markSubmission,
+  type ReadingChoice,
   readSubmitted,
   rowsFor,
   type StudentMarking,
@@ -45,6 +46,7 @@ export interface SubmissionsRequest {
   readonly layout: Layout | null;
   /** By the form of a table. */
   readonly roles: Readonly<Record<string, readonly ColumnRole[]>>;
+  readonly reading: ReadingChoice;
 }
 
 /** A column of a file as it was understood. */
@@ -91,6 +93,7 @@ export interface MarkingQuestions {
     readonly documents: readonly StudyDocument[];
     readonly files: readonly SubmittedText[];
     readonly layout: Layout | null;
+    readonly reading: ReadingChoice;
   };
   readonly feedback: {
     readonly keys: MarkingKeys;
@@ -141,14 +144,14 @@ function requestsOf(keys: MarkingKeys): readonly MarkRequest[] {
 }
 
 function submissions(request: SubmissionsRequest): Submissions {
-  const { document, method, gridRequest, variants, files, layout, roles } = request;
+  const { document, method, gridRequest, variants, files, layout, roles, reading } = request;
   const study = studyOf(document);
   const problems =
     variants === null
       ? [document.problem.text]
       : variantStudies(document, variants).map((one) => one.study.problem.text);
   const rows = rowsFor(requestOf(study, request));
-  const read = readSubmitted(files, { problem: study.problem, rows, layout, roles });
+  const read = readSubmitted(files, { problem: study.problem, rows, layout, roles, reading });
   return {
     files: read.map(({ name, table, roles: own }) => ({
       name,
@@ -194,7 +197,6 @@ export const ANSWER_MARKING: {
   submitted: ({ files }) => submittedTexts(files),
   submissions,
   marked: ({ keys, submission, sheet }) => markSubmission(requestsOf(keys), submission, sheet),
-  foundRun: ({ documents, files, layout }, pull) =>
-    pull(findRun({ studies: documents.map(studyOf), files, layout })),
+  foundRun: ({ documents, ...of }, pull) => pull(findRun({ studies: documents.map(studyOf), ...of })),
   feedback,
 };
