@@ -41,6 +41,7 @@ const WEB = [
   'sentences',
   'statement',
   'export',
+  'marking',
   'step',
   'entries',
   'texts',

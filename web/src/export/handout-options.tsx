@@ -9,9 +9,17 @@ interface Choosing {
   readonly change: (part: Partial<HandoutSettings>) => void;
 }
 
+/** Other numbers for every student. */
+export type VariantSettings = Pick<HandoutSettings, 'variants' | 'sheets' | 'seed'>;
+
 /** Other numbers for every student: lists of values, how many, the seed. */
-export function Variants({ handout, change }: Choosing): ReactNode {
-  const { variants, sheets, seed } = handout;
+export function Variants({
+  value: { variants, sheets, seed },
+  change,
+}: {
+  readonly value: VariantSettings;
+  readonly change: (part: Partial<VariantSettings>) => void;
+}): ReactNode {
   const read = attempt(() => repeatedSheets(parseChoices(variants), sheets));
   const repeated = read.ok ? read.value : read.refusal.message;
   return (
@@ -128,7 +136,7 @@ export function HandoutOptions({ handout, change }: Choosing): ReactNode {
           </Checkbox>
         )}
       </div>
-      <Variants handout={handout} change={change} />
+      <Variants value={handout} change={change} />
     </div>
   );
 }

@@ -34,7 +34,7 @@ export function QuestionOptions({ choice, change }: Choosing): ReactNode {
           />
         </label>
       </div>
-      <Variants handout={handout} change={vary} />
+      <Variants value={handout} change={vary} />
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import type { ColumnRole, Layout, MarkRule, ReadingChoice, SubmittedText } from '@schritt/core/marking';
 import { AS_FOUND, USUAL_RULE } from '@schritt/core/marking';
 import { createStore, get, set, type UseStore } from 'idb-keyval';
+import type { VariantSettings } from '../export/handout-options.tsx';
 import { quietly } from '../state/browser-store.ts';
 
 /** What a person has handed to the page of marking, and how she wants it marked. It stays in this browser. */
@@ -17,7 +18,7 @@ export interface MarkingSession {
   readonly roles: Readonly<Record<string, readonly ColumnRole[]>>;
   readonly reading: ReadingChoice;
   readonly rule: MarkRule;
-  readonly variants: { readonly choices: string; readonly sheets: number; readonly seed: number };
+  readonly variants: VariantSettings;
   /** Sheets that the person has set, by student. */
   readonly sheets: Readonly<Record<string, number>>;
 }
@@ -32,7 +33,7 @@ export const NEW_SESSION: MarkingSession = {
   roles: {},
   reading: AS_FOUND,
   rule: USUAL_RULE,
-  variants: { choices: '', sheets: 40, seed: 1 },
+  variants: { variants: '', sheets: 40, seed: 1 },
   sheets: {},
 };
 

@@ -1,7 +1,6 @@
-import { parseChoices, repeatedSheets } from '@schritt/core/document';
-import { attempt } from '@schritt/core/text';
-import { Collapse, Input, InputNumber } from 'antd';
+import { Collapse, InputNumber } from 'antd';
 import type { ReactNode } from 'react';
+import { Variants } from '../export/handout-options.tsx';
 import type { MarkingSession } from './marking-session.ts';
 
 interface RuleSettingsProps {
@@ -65,43 +64,13 @@ function Rule({ session: { rule }, change }: RuleSettingsProps): ReactNode {
 }
 
 /** Numbers that every student has of their own, as the handouts were made. */
-function Variants({ session: { variants }, change }: RuleSettingsProps): ReactNode {
-  const vary = (part: Partial<MarkingSession['variants']>): void =>
-    change({ variants: { ...variants, ...part }, sheets: {} });
-  const read = attempt(() => repeatedSheets(parseChoices(variants.choices), variants.sheets));
-  const note = read.ok ? read.value : read.refusal.message;
+function OwnNumbers({ session: { variants }, change }: RuleSettingsProps): ReactNode {
   return (
-    <div className="marking-rule">
-      <Input
-        aria-label="Individual parameters"
-        value={variants.choices}
-        maxLength={2000}
-        placeholder="k in 0.2, 0.25, ..., 0.6; start in 1..5"
-        onChange={(event) => vary({ choices: event.target.value })}
+    <div className="marking-rule handout-options">
+      <Variants
+        value={variants}
+        change={(part) => change({ variants: { ...variants, ...part }, sheets: {} })}
       />
-      <label>
-        variants{' '}
-        <InputNumber
-          size="small"
-          min={1}
-          max={500}
-          precision={0}
-          value={variants.sheets}
-          onChange={(value) => vary({ sheets: value ?? 1 })}
-        />
-      </label>
-      <label>
-        seed{' '}
-        <InputNumber
-          size="small"
-          min={0}
-          max={2 ** 31}
-          precision={0}
-          value={variants.seed}
-          onChange={(value) => vary({ seed: value ?? 1 })}
-        />
-      </label>
-      {variants.choices.trim() !== '' && note !== null && <p className="wrong">{note}</p>}
       <p className="quiet">
         As in the export of the handouts. The sheet of a student is read from the name, as in “Anna, sheet 3”;
         otherwise it is that with which most rows agree.
@@ -113,7 +82,7 @@ function Variants({ session: { variants }, change }: RuleSettingsProps): ReactNo
 /** The rule for marks, and the variants of the handouts. */
 export function RuleSettings(props: RuleSettingsProps): ReactNode {
   const { rule, variants } = props.session;
-  const hasVariants = variants.choices.trim() !== '';
+  const hasVariants = variants.variants.trim() !== '';
   return (
     <Collapse
       size="small"
@@ -126,7 +95,7 @@ export function RuleSettings(props: RuleSettingsProps): ReactNode {
         {
           key: 'variants',
           label: hasVariants ? `Variants: ${variants.sheets}` : 'Variants: none',
-          children: <Variants {...props} />,
+          children: <OwnNumbers {...props} />,
         },
       ]}
     />

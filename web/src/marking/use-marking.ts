@@ -40,7 +40,10 @@ export function useSubmissions(
       document,
       method: Math.min(method, document.methods.length - 1),
       gridRequest,
-      variants: variants.choices.trim() === '' ? null : variants,
+      variants:
+        variants.variants.trim() === ''
+          ? null
+          : { choices: variants.variants, sheets: variants.sheets, seed: variants.seed },
       files: submitted,
       layout,
       roles,

@@ -1,5 +1,4 @@
-import { LRUCache } from 'lru-cache';
-import { openStudy, runKey, type StudyDocument } from '@schritt/core/document';
+import { runKey } from '@schritt/core/document';
 import { findSlips, inspectMethod, testBench } from '@schritt/core/inspect';
 import {
   checkExact,
@@ -27,6 +26,7 @@ import {
 import type { Answers, Done, Kind, Message, ProblemView, Questions, WorkerRequest } from './messages.ts';
 import type { MarkingAnswers, MarkingKind, MarkingQuestions } from './marking-answers.ts';
 import { methodFacts } from './method-facts.ts';
+import { openedStudy } from './opened-study.ts';
 import { methodOf, regionOf, spectrumOf } from './stability.ts';
 import { profileOf } from './profile.ts';
 import { provedTexts } from './proved.ts';
@@ -81,19 +81,6 @@ function* asSigns<T>(work: Generator<number, T>): Generator<MethodSign, T> {
   }
 }
 
-/** Studies that were asked about last: one document is asked about several times, and is read once. */
-const studies = new LRUCache<string, Study>({ max: 8 });
-
-function studyOf(document: StudyDocument): Study {
-  const key = JSON.stringify(document);
-  const known = studies.get(key);
-  if (known !== undefined) return known;
-  const opened = openStudy(document);
-  if (!opened.ok) throw new Refusal('text', 'a text of this study cannot be read');
-  studies.set(key, opened.study);
-  return opened.study;
-}
-
 function* wholeSigns(
   study: Study,
   known: readonly (MethodRun | null)[],
@@ -113,21 +100,21 @@ type AtOnce = Exclude<Kind, Later>;
 
 /** How each question is answered. */
 const ANSWER: { readonly [K in AtOnce]: (question: Questions[K], id: number) => Answers[K] } = {
-  method: ({ document, method }, id) => watched(id, methodSigns(studyOf(document), method)),
+  method: ({ document, method }, id) => watched(id, methodSigns(openedStudy(document), method)),
   whole: ({ document, known, maxSeconds }, id) => {
-    const study = studyOf(document);
+    const study = openedStudy(document);
     const seconds = estimatedSeconds(study);
     if (seconds > maxSeconds) return { kind: 'long', seconds };
     const runs = watched(id, wholeSigns(study, known));
     return { kind: 'done', runs, result: conclude(study, runs) };
   },
-  conclude: ({ document, runs }) => conclude(studyOf(document), runs),
-  rows: ({ document, window }) => rowsWindow(studyOf(document), window, runKey(document, window.method)),
-  side: ({ document, window }) => sideRows(studyOf(document), document, window),
-  step: ({ document, step }) => stepView(studyOf(document), step),
-  curves: ({ document, runs }, id) => watched(id, asSigns(curvesOf(studyOf(document), runs))),
-  profile: ({ document, profile }) => profileOf(studyOf(document), document, profile),
-  limits: ({ document }) => limitsOf(studyOf(document)),
+  conclude: ({ document, runs }) => conclude(openedStudy(document), runs),
+  rows: ({ document, window }) => rowsWindow(openedStudy(document), window, runKey(document, window.method)),
+  side: ({ document, window }) => sideRows(openedStudy(document), document, window),
+  step: ({ document, step }) => stepView(openedStudy(document), step),
+  curves: ({ document, runs }, id) => watched(id, asSigns(curvesOf(openedStudy(document), runs))),
+  profile: ({ document, profile }) => profileOf(openedStudy(document), document, profile),
+  limits: ({ document }) => limitsOf(openedStudy(document)),
   readProblem: ({ text }) => parseProblem(text),
   readMethod: ({ text }) => parseMethod(text),
   inspection: ({ text }) => inspectMethod(methodOf(text)),
@@ -135,8 +122,8 @@ const ANSWER: { readonly [K in AtOnce]: (question: Questions[K], id: number) => 
   proved: ({ texts }) => provedTexts(texts),
   facts: ({ texts }) => methodFacts(texts),
   region: regionOf,
-  spectrum: ({ document, method }) => spectrumOf(studyOf(document), method),
-  wished: ({ document, targetError: wished }) => stepsForError(studyOf(document), wished),
+  spectrum: ({ document, method }) => spectrumOf(openedStudy(document), method),
+  wished: ({ document, targetError: wished }) => stepsForError(openedStudy(document), wished),
   bench: ({ text }) => testBench(methodOf(text)),
   problem: ({ text, parameters }) => problemView(text, parameters),
 };
@@ -199,7 +186,7 @@ function failed(id: number, thrown: unknown): void {
 
 async function exported({ document, request }: Questions['taken']): Promise<Answers['taken']> {
   const { exportedFile } = await import('./exported-file.ts');
-  return exportedFile(document, studyOf(document), request);
+  return exportedFile(document, openedStudy(document), request);
 }
 
 async function marked<K extends MarkingKind>(

@@ -1,6 +1,4 @@
-import { LRUCache } from 'lru-cache';
 import type { StudyDocument } from '@schritt/core/document';
-import { openStudy } from '@schritt/core/document';
 import {
   type ColumnRole,
   feedbackHtml,
@@ -24,7 +22,8 @@ import {
 } from '@schritt/core/marking';
 import { type SubmittedBytes, submittedTexts, type SubmittedTexts } from '@schritt/core/sheets';
 import { type GridRequest, layGrid, type Study } from '@schritt/core/study';
-import { Refusal, typesetOptions } from '@schritt/core/text';
+import { typesetOptions } from '@schritt/core/text';
+import { openedStudy } from './opened-study.ts';
 
 /** What rows are compared with: one run, with the problem of each sheet. */
 export interface MarkingKeys {
@@ -116,18 +115,6 @@ export type MarkingKind = keyof MarkingQuestions;
 /** Cells of a column that are shown. */
 const CELLS_SHOWN = 5;
 
-const studies = new LRUCache<string, Study>({ max: 600 });
-
-function studyOf(document: StudyDocument): Study {
-  const key = JSON.stringify(document);
-  const known = studies.get(key);
-  if (known !== undefined) return known;
-  const opened = openStudy(document);
-  if (!opened.ok) throw new Refusal('text', 'a text of this study cannot be read');
-  studies.set(key, opened.study);
-  return opened.study;
-}
-
 function requestOf(
   study: Study,
   { method, gridRequest }: Pick<MarkingKeys, 'method' | 'gridRequest'>,
@@ -139,13 +126,13 @@ function requestOf(
 function requestsOf(keys: MarkingKeys): readonly MarkRequest[] {
   const { document, problems } = keys;
   return problems.map((text) =>
-    requestOf(studyOf({ ...document, problem: { ...document.problem, text } }), keys),
+    requestOf(openedStudy({ ...document, problem: { ...document.problem, text } }), keys),
   );
 }
 
 function submissions(request: SubmissionsRequest): Submissions {
   const { document, method, gridRequest, variants, files, layout, roles, reading } = request;
-  const study = studyOf(document);
+  const study = openedStudy(document);
   const problems =
     variants === null
       ? [document.problem.text]
@@ -197,6 +184,6 @@ export const ANSWER_MARKING: {
   submitted: ({ files }) => submittedTexts(files),
   submissions,
   marked: ({ keys, submission, sheet }) => markSubmission(requestsOf(keys), submission, sheet),
-  foundRun: ({ documents, ...of }, pull) => pull(findRun({ studies: documents.map(studyOf), ...of })),
+  foundRun: ({ documents, ...of }, pull) => pull(findRun({ studies: documents.map(openedStudy), ...of })),
   feedback,
 };
