@@ -54,6 +54,41 @@ function useFiles(add: (texts: readonly SubmittedText[]) => void): (file: File) 
   };
 }
 
+/** The files that are open, each of which can be taken out; of many the first ones. */
+function FileList({
+  files,
+  onChange,
+}: {
+  readonly files: readonly SubmittedText[];
+  readonly onChange: (kept: readonly SubmittedText[]) => void;
+}): ReactNode {
+  const [isListed, setListed] = useState(false);
+  return (
+    <ul className="marking-files">
+      {(isListed ? files : files.slice(0, MAX_NAMED)).map(({ name }) => (
+        <li key={name}>
+          {name}{' '}
+          <Button
+            type="link"
+            size="small"
+            aria-label={`Remove ${name}`}
+            onClick={() => onChange(files.filter((file) => file.name !== name))}
+          >
+            Remove
+          </Button>
+        </li>
+      ))}
+      {files.length > MAX_NAMED && (
+        <li>
+          <Button type="link" size="small" onClick={() => setListed((now) => !now)}>
+            {isListed ? 'Show fewer' : `and ${counted(files.length - MAX_NAMED, 'more file')}`}
+          </Button>
+        </li>
+      )}
+    </ul>
+  );
+}
+
 /** The rows of students: pasted, or opened as files, as a folder or as an archive. */
 export function RowsInput({ session, change }: RowsInputProps): ReactNode {
   const { files, pasted, layout, roles, reading, sheets } = session;
@@ -62,7 +97,6 @@ export function RowsInput({ session, change }: RowsInputProps): ReactNode {
   useEffect(() => {
     latest.current = session;
   });
-  const [isListed, setListed] = useState(false);
   const take = useFiles((texts) => {
     const names = new Set(texts.map(({ name }) => name));
     // a file that is opened again replaces itself
@@ -116,30 +150,7 @@ export function RowsInput({ session, change }: RowsInputProps): ReactNode {
           Remove all
         </Button>
       </div>
-      {files.length > 0 && (
-        <ul className="marking-files">
-          {(isListed ? files : files.slice(0, MAX_NAMED)).map(({ name }) => (
-            <li key={name}>
-              {name}{' '}
-              <Button
-                type="link"
-                size="small"
-                aria-label={`Remove ${name}`}
-                onClick={() => change({ files: files.filter((file) => file.name !== name) })}
-              >
-                Remove
-              </Button>
-            </li>
-          ))}
-          {files.length > MAX_NAMED && (
-            <li>
-              <Button type="link" size="small" onClick={() => setListed((now) => !now)}>
-                {isListed ? 'Show fewer' : `and ${counted(files.length - MAX_NAMED, 'more file')}`}
-              </Button>
-            </li>
-          )}
-        </ul>
-      )}
+      {files.length > 0 && <FileList files={files} onChange={(kept) => change({ files: kept })} />}
       <div className="marking-layout">
         <span>Students</span>
         <Segmented
