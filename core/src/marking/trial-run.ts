@@ -209,7 +209,8 @@ export function runTrial(trial: Trial, visit: (row: TrialRow) => boolean): void 
   const stepper = new Stepper(trial);
   const depth = Math.max(0, ...trial.methods.map((method) => method.depth));
   const stored = (values: ArrayLike<number>): Float64Array => {
-    const own = precision === 'single' ? Float64Array.from(values, Math.fround) : Float64Array.from(values);
+    const own = new Float64Array(values);
+    if (precision === 'single') own.forEach((value, j) => (own[j] = Math.fround(value)));
     return kept === null ? own : own.map(kept);
   };
   let past: readonly ArrayLike<number>[] = [stored(initial)];
