@@ -1,9 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { keepSession, keptSession, type MarkingSession, NEW_SESSION } from './marking-session.ts';
 
-/** Milliseconds after the last change before the session is kept. */
-const LATER = 300;
-
 /** The session of the page: as it was left, changed by parts, kept in this browser. */
 export function useMarkingSession(study: string | null): {
   /** Null until it is read. */
@@ -28,13 +25,9 @@ export function useMarkingSession(study: string | null): {
       isLeft = true;
     };
   }, []);
+  // kept at once: a page that is closed a moment later loses nothing
   useEffect(() => {
-    if (session === null) return undefined;
-    const later = setTimeout(() => void keepSession(session), LATER);
-    return () => {
-      clearTimeout(later);
-      void keepSession(session);
-    };
+    if (session !== null) void keepSession(session);
   }, [session]);
   const change = useCallback(
     (part: Partial<MarkingSession>) => setSession((now) => now && { ...now, ...part }),
