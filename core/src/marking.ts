@@ -2,7 +2,7 @@
 export { classCounts, type ClassCounts, type CountedMistakes, countsText } from './marking/class-counts.ts';
 export { findRun, type FindRunOf, type FoundRun, type RunChoice } from './marking/find-run.ts';
 export { markClass, markSubmission, sheetIn, type StudentMarking } from './marking/mark-class.ts';
-export { markColumn, type Marking, type MarkRequest, rowsFor } from './marking/mark-column.ts';
+export { markColumn, type Marking, markRequest, type MarkRequest, rowsFor } from './marking/mark-column.ts';
 export { type MarkingJson, markingJson } from './marking/marking-json.ts';
 export { markingText, rowText } from './marking/marking-text.ts';
 export { type MarkRule, type Marks, marksOf, USUAL_RULE } from './marking/marks.ts';
@@ -21,5 +21,5 @@ export {
   type SubmittedText,
 } from './marking/submission.ts';
 export { classTable } from './publish/feedback/class-table.ts';
-export { type FeedbackChoice, feedbackHtml, type FeedbackOf } from './publish/feedback/feedback-html.ts';
+export { type FeedbackChoice, feedbackHtml } from './publish/feedback/feedback-html.ts';
 export { type VariantRequest, variantStudies } from './publish/handouts/variant-studies.ts';

@@ -5,7 +5,6 @@ import {
   classCounts,
   classTable,
   countsText,
-  type FeedbackOf,
   feedbackHtml,
   findRun,
   type FoundRun,
@@ -13,12 +12,12 @@ import {
   type Marking,
   markingJson,
   markingText,
+  markRequest,
   type MarkRequest,
   type MarkRule,
   marksOf,
   markSubmission,
   readSubmitted,
-  rowsFor,
   type RunChoice,
   type StudentMarking,
   submissionsOf,
@@ -27,7 +26,7 @@ import {
   variantStudies,
 } from '@schritt/core/marking';
 import { type SubmittedBytes, submittedTexts } from '@schritt/core/sheets';
-import { layGrid, type Study } from '@schritt/core/study';
+import type { Study } from '@schritt/core/study';
 import { gridRequestOf, plainTable, type StudyDocument, wholeOf, writeTable } from '@schritt/core/document';
 import { stepSizeText, typesetOptions } from '@schritt/core/text';
 import { Failure } from '../failure.ts';
@@ -149,11 +148,7 @@ function keysOf(
           sheets: wholeOf('sheets', sheets, [1, 500], 1),
           seed: wholeOf('seed', seed, [0, 2 ** 31], 1),
         }).map((one) => one.study);
-  return studies.map((one) => ({
-    study: one,
-    method,
-    grid: layGrid(one.problem.start, one.problem.end, gridRequest, one.lastStep),
-  }));
+  return studies.map((one) => markRequest(one, { method, gridRequest }));
 }
 
 /** One student in words. */
@@ -171,22 +166,6 @@ function wordsOf(marking: Marking): string {
           ...mistakes.map(({ sentence }) => `- ${sentence}`),
         ];
   return [...markingText(marking), ...likely].join('\n');
-}
-
-async function feedbackOf(
-  document: StudyDocument,
-  keys: readonly MarkRequest[],
-  students: readonly StudentMarking[],
-  rule: MarkRule,
-): Promise<string> {
-  const { default: katex } = await import('katex');
-  const sheets = students.flatMap((student): readonly FeedbackOf[] => {
-    const key = keys[(student.sheet ?? 1) - 1] ?? keys[0];
-    return key === undefined ? [] : [{ student, key }];
-  });
-  return feedbackHtml(sheets, { title: document.title, rule }, (tex, wide) =>
-    katex.renderToString(tex, typesetOptions(wide, 'mathml')),
-  );
 }
 
 function classJson(students: readonly StudentMarking[], rule: MarkRule): string {
@@ -222,20 +201,19 @@ export async function markCommand(file: string, columns: string, options: MarkOp
   const keys = keysOf(document, study, runOf(study, texts, layout, options), options);
   const [first] = keys;
   if (first === undefined) throw new Failure(['there is no sheet']);
-  const of = {
-    problem: first.study.problem,
-    rows: rowsFor(first),
-    layout,
-    roles: {},
-    reading: AS_FOUND,
-  } as const;
+  const of = { request: first, layout, roles: {}, reading: AS_FOUND } as const;
   const submissions = submissionsOf(readSubmitted(texts, of));
   const students = [
     ...withProgress(markedSteps(keys, submissions)),
     ...unread.map(({ name, why }): StudentMarking => ({ student: name, sheet: null, marking: null, why })),
   ];
   if (students.length === 0) throw new Failure([`${columns}: there is no file with rows`]);
-  if (format === 'html') return feedbackOf(document, keys, students, rule);
+  if (format === 'html') {
+    const { default: katex } = await import('katex');
+    return feedbackHtml(students, { title: document.title, rule, keys }, (tex, wide) =>
+      katex.renderToString(tex, typesetOptions(wide, 'mathml')),
+    );
+  }
   const [only] = students;
   if (isClass || only === undefined) {
     if (format === 'csv') return writeTable(classTable(students, rule), 'csv');

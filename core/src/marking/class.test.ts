@@ -9,7 +9,7 @@ import type { Study } from '../study/runs/study.ts';
 import { classCounts, countsText } from './class-counts.ts';
 import { findRun, type FindRunOf, type FoundRun } from './find-run.ts';
 import { markClass, markSubmission, sheetIn, type StudentMarking } from './mark-class.ts';
-import { type Marking, type MarkRequest, rowsFor } from './mark-column.ts';
+import { type Marking, type MarkRequest } from './mark-column.ts';
 import { marksOf } from './marks.ts';
 import { AS_FOUND, type ReadingChoice } from './student-rows.ts';
 import { type Layout, readSubmitted, type Submission, submissionsOf } from './submission.ts';
@@ -78,7 +78,7 @@ function read(
   return submissionsOf(
     readSubmitted(
       Object.entries(files).map(([name, text]) => ({ name, text })),
-      { problem: of.study.problem, rows: rowsFor(of), layout, roles: {}, reading: AS_FOUND },
+      { request: of, layout, roles: {}, reading: AS_FOUND },
     ),
   );
 }
@@ -119,7 +119,7 @@ describe('what was handed in', () => {
   test('is read as a person says, by the form of the table', () => {
     const files = [{ name: 'a.csv', text: 'a;b\n0;4\n0,2;3,6' }];
     const roles = { 'a\tb': [{ kind: 't' }, { kind: 'component', place: 0 }] } as const;
-    const of = { problem: lake.problem, rows: rowsFor(LAKE_HEUN), layout: null, reading: AS_FOUND };
+    const of = { request: LAKE_HEUN, layout: null, reading: AS_FOUND };
     expect(submissionsOf(readSubmitted(files, { ...of, roles }))[0]?.meanings).toEqual(roles['a\tb']);
     expect(submissionsOf(readSubmitted(files, { ...of, roles: {} })).map(({ student }) => student)).toEqual([
       'a',
@@ -141,8 +141,7 @@ describe('what was handed in', () => {
     expect(marked({ firstRow: 1 })?.rows[0]?.n).toBe(1);
     const [point] = submissionsOf(
       readSubmitted([{ name: 'a', text: '0;1.250\n1;2.500' }], {
-        problem: lake.problem,
-        rows: rowsFor(LAKE_HEUN),
+        request: LAKE_HEUN,
         layout: null,
         roles: {},
         reading: { ...AS_FOUND, decimalSign: ',' },
@@ -195,11 +194,8 @@ test('a class as a table and as feedback, in which no name is markup', () => {
   ]);
   const student: StudentMarking = { ...marked[1]!, student: '<b>Ben' };
   const page = feedbackHtml(
-    [
-      { student, key: LAKE_HEUN },
-      { student: { ...student, student: 'Nobody', marking: null, why: 'no <rows>' }, key: LAKE_HEUN },
-    ],
-    { title: 'Lake <i>', rule },
+    [student, { ...student, student: 'Nobody', marking: null, why: 'no <rows>' }],
+    { title: 'Lake <i>', rule, keys: [LAKE_HEUN] },
     (tex) => `[${tex}]`,
   );
   expect(page).not.toMatch(/<b>|<i>|<rows>/);

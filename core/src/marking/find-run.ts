@@ -1,9 +1,9 @@
-import { type GridRequest, layGrid } from '../run/grid.ts';
+import type { GridRequest } from '../run/grid.ts';
 import { layLadder } from '../study/runs/ladder.ts';
 import type { Study } from '../study/runs/study.ts';
 import { rounded } from '../text/number-text.ts';
 import { attempt } from '../text/refusal.ts';
-import { agreementOf, type MarkRequest, rowsFor } from './mark-column.ts';
+import { agreementOf, markRequest, type MarkRequest } from './mark-column.ts';
 import type { ReadingChoice } from './student-rows.ts';
 import { type Layout, readSubmitted, type SubmittedText, submissionsOf } from './submission.ts';
 
@@ -43,21 +43,17 @@ export interface FindRunOf {
 function requestOf(studies: readonly Study[], { study, method, gridRequest }: RunChoice): MarkRequest | null {
   const own = studies[study];
   if (own === undefined) return null;
-  const { start, end } = own.problem;
-  const grid = attempt(() => layGrid(start, end, gridRequest, own.lastStep));
-  return grid.ok && grid.value.steps <= MAX_STEPS ? { study: own, method, grid: grid.value } : null;
+  const request = attempt(() => markRequest(own, { method, gridRequest }));
+  return request.ok && request.value.grid.steps <= MAX_STEPS ? request.value : null;
 }
 
 /** Step sizes that rows suggest: the distance of their times, and the interval divided by their number. */
 function suggested(study: Study, { files, layout, reading }: FindRunOf): readonly GridRequest[] {
-  const { problem } = study;
-  const request = { study, method: 0, grid: layGrid(problem.start, problem.end, { steps: 1 }) };
-  const understood = attempt(() =>
-    readSubmitted(files, { problem, rows: rowsFor(request), layout, roles: {}, reading }),
-  );
+  const request = markRequest(study, { method: 0, gridRequest: { steps: 1 } });
+  const understood = attempt(() => readSubmitted(files, { request, layout, roles: {}, reading }));
   if (!understood.ok) return [];
   const found: GridRequest[] = [];
-  for (const { table, roles } of understood.value.slice(0, MAX_STUDENTS)) {
+  for (const { table, roles } of understood.value) {
     const times = table.columns[roles.findIndex(({ kind }) => kind === 't')]?.cells ?? [];
     const [first, second] = [times[0], times[1]];
     if (first != null && second != null && second.value > first.value)
@@ -107,7 +103,9 @@ function better(best: FoundRun | null, other: FoundRun): FoundRun {
  * @returns null where no two rows agree with any of them
  * @example [...findRun({ studies, files, layout: null, reading: AS_FOUND })]
  */
-export function* findRun(of: FindRunOf): Generator<number, FoundRun | null> {
+export function* findRun(all: FindRunOf): Generator<number, FoundRun | null> {
+  // every file holds a student: no more of them are read, for every run anew
+  const of = { ...all, files: all.files.slice(0, MAX_STUDENTS) };
   const choices = choicesOf(of);
   let best: FoundRun | null = null;
   for (const [i, choice] of choices.entries()) {
@@ -123,15 +121,7 @@ function agreementOfAll(
   request: MarkRequest,
   { files, layout, reading }: FindRunOf,
 ): { readonly right: number; readonly near: number; readonly of: number } {
-  const read = attempt(() =>
-    readSubmitted(files, {
-      problem: request.study.problem,
-      rows: rowsFor(request),
-      layout,
-      roles: {},
-      reading,
-    }),
-  );
+  const read = attempt(() => readSubmitted(files, { request, layout, roles: {}, reading }));
   const sum = { right: 0, near: 0, of: 0 };
   if (!read.ok) return sum;
   for (const submission of submissionsOf(read.value).slice(0, MAX_STUDENTS)) {

@@ -1,5 +1,5 @@
 import { attempt, Refusal } from '../text/refusal.ts';
-import { agreementOf, type Marking, type MarkRequest, markTable, rowsFor } from './mark-column.ts';
+import { agreementOf, type Marking, type MarkRequest, markTable } from './mark-column.ts';
 import { AS_FOUND } from './student-rows.ts';
 import { readSubmitted, type Submission, submissionsOf } from './submission.ts';
 
@@ -74,8 +74,7 @@ export function markSubmission(
  */
 export function markClass(request: MarkRequest, text: string): readonly StudentMarking[] {
   const files = readSubmitted([{ name: '', text }], {
-    problem: request.study.problem,
-    rows: rowsFor(request),
+    request,
     layout: 'one per column',
     roles: {},
     reading: AS_FOUND,

@@ -3,7 +3,7 @@ import { componentNames } from '../problem/problem.ts';
 import { layOut } from '../program/layout.ts';
 import { lower } from '../program/lowering.ts';
 import { stageNames } from '../program/stage-names.ts';
-import type { Grid } from '../run/grid.ts';
+import { type Grid, type GridRequest, layGrid } from '../run/grid.ts';
 import type { Study, StudyMethod } from '../study/runs/study.ts';
 import { Refusal } from '../text/refusal.ts';
 import type { KeptDigits } from './kept-digits.ts';
@@ -29,7 +29,6 @@ export interface Marking {
   readonly mistakes: readonly Mistake[];
   /** The only wrong step, where all others are right from the student's own rows and no mistake explains them; else null. */
   readonly slip: number | null;
-  readonly meanings: readonly ColumnMeaning[];
   readonly table: StudentTable;
   /** Steps of the right run. */
   readonly steps: number;
@@ -75,6 +74,20 @@ export interface MarkRequest {
   /** Place of the method in the study. */
   readonly method: number;
   readonly grid: Grid;
+}
+
+/**
+ * A request for a run of a study.
+ *
+ * @throws Refusal for a step size or number of steps that is none
+ * @example markRequest(study, { method: 0, gridRequest: { steps: 10 } }).grid.steps // 10
+ */
+export function markRequest(
+  study: Study,
+  { method, gridRequest }: { readonly method: number; readonly gridRequest: GridRequest },
+): MarkRequest {
+  const { problem, lastStep } = study;
+  return { study, method, grid: layGrid(problem.start, problem.end, gridRequest, lastStep) };
 }
 
 /** The method of a request, with its starting methods. */
@@ -231,7 +244,6 @@ export function markTable(request: MarkRequest, { table, meanings, reading }: Ro
     firstWrong,
     mistakes,
     slip: mistakes.length > 0 || firstWrong === null ? null : slipOf(verdicts),
-    meanings: understood.meanings,
     table,
     steps: grid.steps,
     independent: study.problem.independent,

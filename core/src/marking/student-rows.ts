@@ -38,7 +38,6 @@ export interface StudentRow {
 /** The rows of a student, and how they were understood. */
 export interface StudentRows {
   readonly rows: readonly StudentRow[];
-  readonly meanings: readonly ColumnMeaning[];
   readonly digits: KeptDigits;
   /** The digits of the times, which are often typed with fewer; null where there are none. */
   readonly timeDigits: KeptDigits | null;
@@ -206,7 +205,6 @@ export function studentRows(
   });
   return {
     rows: values.some((cells) => cells.some((cell) => cell !== null)) ? rows : [],
-    meanings,
     digits,
     timeDigits: times.length === 0 ? null : keptDigits(times.filter((cell) => cell !== null)),
   };

@@ -1,4 +1,4 @@
-import { componentNames, type Problem } from '../problem/problem.ts';
+import { type MarkRequest, rowsFor } from './mark-column.ts';
 import {
   type ColumnMeaning,
   columnMeanings,
@@ -22,7 +22,13 @@ export type Layout = (typeof LAYOUTS)[number];
 export type ColumnRole =
   | ColumnMeaning
   /** Values of one component of a student of the class. */
-  | { readonly kind: 'student'; readonly name: string; readonly place: number };
+  | StudentRole;
+
+interface StudentRole {
+  readonly kind: 'student';
+  readonly name: string;
+  readonly place: number;
+}
 
 /** A file as it is understood. */
 export interface SubmittedFile {
@@ -63,23 +69,22 @@ function sharedMeaning(
 }
 
 /** A heading as a student and a component: `Anna level`, `Anna (level)`; the first component where none is named. */
-function studentOf(heading: string, components: readonly string[]): ColumnRole {
+function studentOf(heading: string, components: readonly string[]): StudentRole {
   const words = /^(.*?)[\s_,:/]*[([]?\s*([^\s_,:/()[\]]+)\s*[)\]]?$/.exec(heading.trim());
   const place = components.length > 1 ? components.indexOf(words?.[2] ?? '') : -1;
   const name = place < 0 ? heading.trim() : (words?.[1] ?? '').trim();
   return { kind: 'student', name, place: Math.max(0, place) };
 }
 
-function classRoles({ columns }: StudentTable, problem: Problem): readonly ColumnRole[] {
-  const components = componentNames(problem);
+function classRoles({ columns }: StudentTable, { components, independent }: RowsOf): readonly ColumnRole[] {
   let unnamed = 0;
   return columns.map((column, i): ColumnRole => {
-    const shared = sharedMeaning(column, i, problem.independent);
+    const shared = sharedMeaning(column, i, independent);
     if (shared !== null) return shared;
     if (column.cells.every((cell) => cell === null)) return { kind: 'other' };
     unnamed += 1;
     const role = studentOf(column.title ?? '', components);
-    return role.kind === 'student' && role.name === '' ? { ...role, name: `column ${unnamed}` } : role;
+    return role.name === '' ? { ...role, name: `column ${unnamed}` } : role;
   });
 }
 
@@ -100,8 +105,7 @@ export function formOf({ columns }: StudentTable): string {
 
 /** What files are read with. */
 export interface SubmissionsOf {
-  readonly problem: Problem;
-  readonly rows: RowsOf;
+  readonly request: MarkRequest;
   readonly layout: Layout | null;
   /** Roles of columns as a person has set them, by `formOf` a table. */
   readonly roles: Readonly<Record<string, readonly ColumnRole[]>>;
@@ -122,9 +126,10 @@ function studentNames(files: readonly SubmittedText[]): readonly string[] {
  */
 export function readSubmitted(
   files: readonly SubmittedText[],
-  { problem, rows, layout, roles, reading }: SubmissionsOf,
+  { request, layout, roles, reading }: SubmissionsOf,
 ): readonly SubmittedFile[] {
   const names = studentNames(files);
+  const rows = rowsFor(request);
   return files.map(({ text }, i): SubmittedFile => {
     const table = readStudentTable(text, reading.decimalSign);
     const isClass = layout === null ? looksLikeClass(table, rows) : layout === 'one per column';
@@ -133,7 +138,7 @@ export function readSubmitted(
       name: names[i] ?? '',
       table,
       reading,
-      roles: own ?? (isClass ? classRoles(table, problem) : columnMeanings(table, rows)),
+      roles: own ?? (isClass ? classRoles(table, rows) : columnMeanings(table, rows)),
     };
   });
 }

@@ -1,6 +1,6 @@
 import type { StudyDocument } from '@schritt/core/document';
 import { Empty, Skeleton } from 'antd';
-import { type ReactNode, useCallback, useState } from 'react';
+import { type ReactNode, useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import useSWR from 'swr';
 import { type Entry, loadEntry } from '../api/client.ts';
@@ -54,11 +54,10 @@ function MarkingWork({
 }): ReactNode {
   const { rows: studies } = useEntries('study');
   const { document, error } = useStudyDocument(session.study);
-  const [size, setSize] = useState({ of: session.size, typed: typedSize(session.size) });
-  if (size.of !== session.size) setSize({ of: session.size, typed: typedSize(session.size) });
-  const { typed } = size;
+  const typed = useMemo(() => typedSize(session.size), [session.size]);
+  const wanting = missing(session, typed);
   const understood = useSubmissions(document, session, typed.kind === 'size' ? typed.gridRequest : null);
-  const isReady = missing(session, typed) === null && typed.kind === 'size' && document !== null;
+  const isReady = wanting === null && typed.kind === 'size' && document !== null;
   const submissions = isReady ? understood.value : null;
   const marked = useMarked(submissions, session.sheets);
   const finding = useFindRun(session, studies, change);
@@ -76,7 +75,6 @@ function MarkingWork({
     students.find((one) => one.student === chosen) ??
     students.find(({ marking }) => marking?.firstWrong !== null) ??
     students[0];
-  const wanting = missing(session, typed);
   return (
     <main className="marking-page">
       <div className="marking-settings">

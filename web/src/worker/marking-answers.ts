@@ -2,11 +2,11 @@ import type { StudyDocument } from '@schritt/core/document';
 import {
   type ColumnRole,
   feedbackHtml,
-  type FeedbackOf,
   findRun,
   formOf,
   type FoundRun,
   type Layout,
+  markRequest,
   type MarkRequest,
   type MarkRule,
   markSubmission,
@@ -21,7 +21,7 @@ import {
   variantStudies,
 } from '@schritt/core/marking';
 import { type SubmittedBytes, submittedTexts, type SubmittedTexts } from '@schritt/core/sheets';
-import { type GridRequest, layGrid, type Study } from '@schritt/core/study';
+import type { GridRequest } from '@schritt/core/study';
 import { typesetOptions } from '@schritt/core/text';
 import { openedStudy } from './opened-study.ts';
 
@@ -115,30 +115,22 @@ export type MarkingKind = keyof MarkingQuestions;
 /** Cells of a column that are shown. */
 const CELLS_SHOWN = 5;
 
-function requestOf(
-  study: Study,
-  { method, gridRequest }: Pick<MarkingKeys, 'method' | 'gridRequest'>,
-): MarkRequest {
-  const { problem, lastStep } = study;
-  return { study, method, grid: layGrid(problem.start, problem.end, gridRequest, lastStep) };
-}
-
 function requestsOf(keys: MarkingKeys): readonly MarkRequest[] {
   const { document, problems } = keys;
   return problems.map((text) =>
-    requestOf(openedStudy({ ...document, problem: { ...document.problem, text } }), keys),
+    markRequest(openedStudy({ ...document, problem: { ...document.problem, text } }), keys),
   );
 }
 
 function submissions(request: SubmissionsRequest): Submissions {
   const { document, method, gridRequest, variants, files, layout, roles, reading } = request;
-  const study = openedStudy(document);
+  const marked = markRequest(openedStudy(document), request);
   const problems =
     variants === null
       ? [document.problem.text]
       : variantStudies(document, variants).map((one) => one.study.problem.text);
-  const rows = rowsFor(requestOf(study, request));
-  const read = readSubmitted(files, { problem: study.problem, rows, layout, roles, reading });
+  const { components, stages } = rowsFor(marked);
+  const read = readSubmitted(files, { request: marked, layout, roles, reading });
   return {
     files: read.map(({ name, table, roles: own }) => ({
       name,
@@ -154,19 +146,14 @@ function submissions(request: SubmissionsRequest): Submissions {
     })),
     submissions: submissionsOf(read),
     keys: { document, problems, method, gridRequest },
-    components: rows.components,
-    stages: rows.stages,
+    components,
+    stages,
   };
 }
 
 async function feedback({ keys, students, rule }: MarkingQuestions['feedback']): Promise<string> {
   const { default: katex } = await import('katex');
-  const requests = requestsOf(keys);
-  const sheets = students.flatMap((student): readonly FeedbackOf[] => {
-    const key = requests[(student.sheet ?? 1) - 1] ?? requests[0];
-    return key === undefined ? [] : [{ student, key }];
-  });
-  return feedbackHtml(sheets, { title: keys.document.title, rule }, (tex, wide) =>
+  return feedbackHtml(students, { title: keys.document.title, rule, keys: requestsOf(keys) }, (tex, wide) =>
     katex.renderToString(tex, typesetOptions(wide, 'mathml')),
   );
 }

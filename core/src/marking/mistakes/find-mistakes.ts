@@ -1,6 +1,6 @@
 import type { TitledMethod } from '../../compile/starting-chain.ts';
 import { evaluationsPerStep, isImplicit } from '../../method/method.ts';
-import { Refusal } from '../../text/refusal.ts';
+import { attempt } from '../../text/refusal.ts';
 import { agrees, type KeptDigits } from '../kept-digits.ts';
 import { rowAgrees } from '../row-verdicts.ts';
 import type { StudentRow } from '../student-rows.ts';
@@ -50,7 +50,7 @@ class Reproduction {
     const { digits, timeDigits } = this.#of;
     const until = this.#last + Math.max(0, shift);
     let left = this.#rows.size;
-    try {
+    const run = attempt(() =>
       runTrial({ ...trial, steps: until }, (row) => {
         const n = row.n - shift;
         const given = this.#rows.get(n);
@@ -59,13 +59,10 @@ class Reproduction {
         if (!rowAgrees(given, { ...row, t }, digits, timeDigits)) return false;
         left -= 1;
         return n < this.#last;
-      });
-    } catch (thrown) {
-      // what cannot be run with a change is not what a student did
-      if (thrown instanceof Refusal) return false;
-      throw thrown;
-    }
-    return left === 0;
+      }),
+    );
+    // what cannot be run with a change is not what a student did
+    return run.ok && left === 0;
   }
 
   /** Whether first rows of a run are those of the student, as far as both are there. */

@@ -2,7 +2,7 @@ import { LRUCache } from 'lru-cache';
 import type { Method } from '../../method/method.ts';
 import type { TitledMethod } from '../../compile/starting-chain.ts';
 import type { Problem } from '../../problem/problem.ts';
-import { Refusal } from '../../text/refusal.ts';
+import { attempt } from '../../text/refusal.ts';
 import { runTrial, type Trial } from '../trial-run.ts';
 import type { Change } from './change.ts';
 import { methodChanges } from './method-changes.ts';
@@ -61,17 +61,14 @@ export class KnownRun {
     const depth = Math.max(0, ...this.#trial.methods.map((method) => method.depth));
     const steps = Math.min(MAX_ROWS, depth + 1);
     const rows: number[] = [];
-    try {
+    const run = attempt(() =>
       runTrial({ ...changed, steps }, ({ n, values }) => {
         for (let j = 0; n > 0 && j < values.length; j += 1) rows.push(values[j] ?? NaN);
         return true;
-      });
-    } catch (thrown) {
-      // what cannot be run with a change is not what a student did
-      if (thrown instanceof Refusal) return null;
-      throw thrown;
-    }
-    return rows;
+      }),
+    );
+    // what cannot be run with a change is not what a student did
+    return run.ok ? rows : null;
   }
 }
 

@@ -9,16 +9,12 @@ import { counted, short, significant, stepSizeText, withMinus } from '../../text
 import type { Typeset } from '../handouts/handout-html.ts';
 import { htmlText } from '../tables/table-formats.ts';
 
-/** A student of a class, and what the rows were compared with. */
-export interface FeedbackOf {
-  readonly student: StudentMarking;
-  readonly key: MarkRequest;
-}
-
 /** What all sheets have in common. */
 export interface FeedbackChoice {
   readonly title: string;
   readonly rule: MarkRule;
+  /** What rows were compared with: one run, or one a sheet. */
+  readonly keys: readonly MarkRequest[];
 }
 
 /** Rows of a sheet; of more those around the first wrong one are printed. */
@@ -99,11 +95,13 @@ function mistakesHtml({ mistakes, firstWrong, slip }: Marking): readonly string[
 const MAX_MISTAKES = 4;
 
 function sheetHtml(
-  { student, key }: FeedbackOf,
-  { title, rule }: FeedbackChoice,
+  student: StudentMarking,
+  { title, rule, keys }: FeedbackChoice,
   typeset: Typeset,
 ): readonly string[] {
   const { marking, why, sheet } = student;
+  const key = keys[(sheet ?? 1) - 1] ?? keys[0];
+  if (key === undefined) return [];
   const { study, method, grid } = key;
   const chosen = study.methods[method];
   const marks = marking && marksOf(marking, rule);
@@ -138,10 +136,10 @@ function sheetHtml(
  * rows beside the right ones.
  *
  * @param typeset sets formulas, such as KaTeX does as MathML
- * @example feedbackHtml([], { title: 'Reservoir', rule: USUAL_RULE }, (tex) => tex).includes('<section') // false
+ * @example feedbackHtml([], { title: 'Reservoir', rule: USUAL_RULE, keys: [] }, (tex) => tex).includes('<section') // false
  */
 export function feedbackHtml(
-  students: readonly FeedbackOf[],
+  students: readonly StudentMarking[],
   choice: FeedbackChoice,
   typeset: Typeset,
 ): string {

@@ -1,7 +1,7 @@
 import type { StudyDocument } from '../../document/document.ts';
 import { studyOrRefusal } from '../../document/open-study.ts';
 import type { Study } from '../../study/runs/study.ts';
-import { Refusal } from '../../text/refusal.ts';
+import { attempt, Refusal } from '../../text/refusal.ts';
 import { parseChoices, type Variant, variantsOf, withVariant } from './variants.ts';
 
 /** Other numbers for every student. */
@@ -24,13 +24,10 @@ export interface VariantStudy {
  * @param number of the sheet, from 1
  */
 export function ofSheet<T>(number: number, variant: Variant, work: () => T): T {
-  try {
-    return work();
-  } catch (thrown) {
-    if (!(thrown instanceof Refusal)) throw thrown;
-    const numbers = variant.map(({ name, value }) => `${name} = ${value}`).join(', ');
-    throw new Refusal('form', `sheet ${number} (${numbers}): ${thrown.message}`);
-  }
+  const done = attempt(work);
+  if (done.ok) return done.value;
+  const numbers = variant.map(({ name, value }) => `${name} = ${value}`).join(', ');
+  throw new Refusal('form', `sheet ${number} (${numbers}): ${done.refusal.message}`);
 }
 
 /**
