@@ -22,7 +22,7 @@ export { runStudy, studySteps } from './study/run-study.ts';
 export { agreeingDigits, correctPlaces } from './study/runs/correct-digits.ts';
 export { evaluations } from './study/runs/cost.ts';
 export { type ErrorChoice, errorChoice } from './study/runs/error-choice.ts';
-export { estimatedSeconds } from './study/runs/estimate.ts';
+export { estimatedSeconds, type Piece, piecesOf } from './study/runs/estimate.ts';
 export {
   type Amount,
   amountValue,
@@ -33,7 +33,13 @@ export {
 } from './study/runs/ladder.ts';
 export { type LocalErrors, localErrors } from './study/local-errors.ts';
 export type { MethodRun, RungRun } from './study/runs/run-method.ts';
-export { type MethodSign, methodSigns } from './study/runs/run-methods.ts';
+export {
+  completeMethod,
+  type MethodSign,
+  methodSigns,
+  type PieceRun,
+  pieceSigns,
+} from './study/runs/run-methods.ts';
 export type { Study } from './study/runs/study.ts';
 export { truthOf } from './study/runs/truth.ts';
 export type { StudyResult } from './study/study-result.ts';

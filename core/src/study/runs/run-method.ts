@@ -13,7 +13,7 @@ import { type Cost, costOf } from './cost.ts';
 import { errorOfRun, type PointErrors, pointErrors, type RunError } from './error-measure.ts';
 import type { Rung } from './ladder.ts';
 import { type Leap, leapFinder } from './leap.ts';
-import { measuredRounding, type Rounding } from './measured-rounding.ts';
+import { measuredRounding, type Rounding, type RoundingCase } from './measured-rounding.ts';
 import { expectedOrder } from '../trial/trial-order.ts';
 import { startsFromSolution, type Study } from './study.ts';
 import { placesOf, truthOf, wrongPlace } from './truth.ts';
@@ -208,45 +208,121 @@ function startOf(study: Study, rungs: readonly Rung[]): StartChoice {
   return { ...start, instead: 'exact', solution };
 }
 
-/** Runs one method of a study over all rungs of its ladder; the caller may stop at every yield. */
-export function* methodSteps(
-  study: Study,
-  rungs: readonly Rung[],
-  { title, method }: { readonly title: string; readonly method: Method },
-): Generator<MethodProgress, MethodRun> {
+/** A method made ready to run: what its runs have in common, and what their rounding is measured with. */
+interface Prepared {
+  readonly common: MethodCase;
+  /** Null where there is no error whose rounding matters. */
+  readonly rounding: RoundingCase | null;
+}
+
+/** A method of a study by its title. */
+interface NamedMethod {
+  readonly title: string;
+  readonly method: Method;
+}
+
+/** @throws Refusal where the method cannot be used for the problem */
+function prepare(study: Study, rungs: readonly Rung[], { method }: NamedMethod): Prepared {
   const { problem, error } = study;
-  const laid = rungs.flatMap((rung, i) => (rung.ok ? [{ rung: i, grid: rung.grid }] : []));
   const places = placesOf(problem, error.of);
   const truth =
     'message' in places || wrongPlace(problem, error) !== null
       ? null
       : truthOf(problem, places, latestTime(study, rungs));
   const start = startOf(study, rungs);
-  const compiled = attempt(() => compileWithStart(problem, method, start));
-  if (!compiled.ok) {
-    return refusedRun(title, rungs, compiled.refusal.message);
-  }
-  const run = compiled.value;
+  const run = compileWithStart(problem, method, start);
   const errorAt = truth === null || 'message' in places ? null : pointErrors(truth, places, error);
   const promised = typeof error.at === 'object' ? expectedOrder(method, problem) : null;
   const order = promised?.kind === 'order' ? promised.order : null;
   const quantities = conservedQuantities(problem);
-  const common: MethodCase = { study, run, errorAt, order, quantities, leapOf: leapFinder(run) };
+  return {
+    common: { study, run, errorAt, order, quantities, leapOf: leapFinder(run) },
+    rounding:
+      errorAt === null || truth === null || 'message' in places
+        ? null
+        : { study, truth, method, start, errorAt, places, order },
+  };
+}
+
+/** The rungs that have a grid, with their places in the ladder. */
+function laidRungs(rungs: readonly Rung[]): readonly { readonly rung: number; readonly grid: Grid }[] {
+  return rungs.flatMap((rung, i) => (rung.ok ? [{ rung: i, grid: rung.grid }] : []));
+}
+
+function* runsOf(
+  { common }: Prepared,
+  rungs: readonly Rung[],
+  wanted: (rung: number) => boolean,
+): Generator<MethodProgress, readonly RungRun[]> {
   const results: RungRun[] = [];
-  for (const one of laid) {
+  for (const one of laidRungs(rungs)) {
+    if (!wanted(one.rung)) continue;
     const result = yield* runRung(common, one);
     results.push(result);
     yield { steps: 0, finished: result };
   }
-  if (errorAt === null || truth === null || 'message' in places)
-    return { title, rungs: results, refused: null };
-  const measured = results.map((result, i) => ({ ...result, grid: laid[i]!.grid }));
-  const found = yield* signs(
-    quietly(measuredRounding({ study, truth, method, start, errorAt, places, order }, measured)),
-  );
-  return {
-    title,
-    rungs: results.map((result, i) => ({ ...result, rounding: found[i] ?? null })),
-    refused: null,
-  };
+  return results;
+}
+
+function* withRounding(
+  { rounding }: Prepared,
+  rungs: readonly Rung[],
+  results: readonly RungRun[],
+): Generator<MethodProgress, readonly RungRun[]> {
+  if (rounding === null) return results;
+  const laid = new Map(laidRungs(rungs).map(({ rung, grid }) => [rung, grid]));
+  const measured = results.flatMap((result) => {
+    const grid = laid.get(result.rung);
+    return grid === undefined ? [] : [{ ...result, grid }];
+  });
+  const found = yield* signs(quietly(measuredRounding(rounding, measured)));
+  return results.map((result, i) => ({ ...result, rounding: found[i] ?? null }));
+}
+
+/**
+ * Runs one method of a study at some rungs of its ladder, without the rounding of their errors, which is measured over all of
+ * them; the caller may stop at every yield.
+ *
+ * @param wanted places of rungs in the ladder
+ * @throws Refusal where the method cannot be used for the problem
+ */
+export function* rungSteps(
+  study: Study,
+  rungs: readonly Rung[],
+  named: NamedMethod,
+  wanted: readonly number[],
+): Generator<MethodProgress, readonly RungRun[]> {
+  const chosen = new Set(wanted);
+  return yield* runsOf(prepare(study, rungs, named), rungs, (rung) => chosen.has(rung));
+}
+
+/**
+ * Completes the runs of one method that `rungSteps` has made piece by piece: measures rounding in their errors.
+ *
+ * @param results at all rungs that have a grid, in the order of the ladder
+ * @throws Refusal where the method cannot be used for the problem
+ */
+export function* roundingSteps(
+  study: Study,
+  rungs: readonly Rung[],
+  named: NamedMethod,
+  results: readonly RungRun[],
+): Generator<MethodProgress, MethodRun> {
+  const measured = yield* withRounding(prepare(study, rungs, named), rungs, results);
+  return { title: named.title, rungs: measured, refused: null };
+}
+
+/**
+ * Runs one method of a study over all rungs of its ladder; the caller may stop at every yield.
+ *
+ * @throws Refusal where the method cannot be used for the problem
+ */
+export function* methodSteps(
+  study: Study,
+  rungs: readonly Rung[],
+  named: NamedMethod,
+): Generator<MethodProgress, MethodRun> {
+  const prepared = prepare(study, rungs, named);
+  const results = yield* runsOf(prepared, rungs, () => true);
+  return { title: named.title, rungs: yield* withRounding(prepared, rungs, results), refused: null };
 }
