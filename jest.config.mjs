@@ -1,3 +1,13 @@
+/** Packages that are ES modules alone. */
+const MODULES = [
+  'hucre',
+  'p-queue',
+  'p-timeout',
+  'eventemitter3',
+  '@nestjs/bullmq',
+  '@nestjs/bull-shared',
+].join('|');
+
 /** @type {import('jest').Config} */
 export default {
   moduleFileExtensions: ['ts', 'tsx', 'js', 'cjs', 'mjs', 'json'],
@@ -18,9 +28,12 @@ export default {
     // styles and fonts say nothing to a test
     '\\.(css|woff2\\?inline)$': '<rootDir>/scripts/no-styles.cjs',
   },
-  // of packages that are ES modules alone
-  transformIgnorePatterns: ['/node_modules/(?!hucre/)'],
+  transformIgnorePatterns: [`/node_modules/(?!(${MODULES})/)`],
   transform: {
+    [`/node_modules/(${MODULES})/.+\\.js$`]: [
+      '@swc/jest',
+      { swcrc: false, module: { type: 'commonjs' }, jsc: { target: 'es2022' } },
+    ],
     '^.+\\.(tsx?|mjs)$': [
       '@swc/jest',
       {

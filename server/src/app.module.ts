@@ -6,6 +6,7 @@ import { AccessModule } from './access/access.module.ts';
 import type { AccessOptions } from './access/access-options.ts';
 import { DemoModule } from './demo/demo.module.ts';
 import { EntriesModule } from './entries/entries.module.ts';
+import { EnginesModule } from './engines/engines.module.ts';
 import { HealthController } from './health.controller.ts';
 import { JobsModule } from './jobs/jobs.module.ts';
 import { storeOptions } from './store/store-options.ts';
@@ -40,6 +41,7 @@ export class AppModule {
         TypeOrmModule.forRoot({ ...storeOptions(database), retryAttempts: 0 }),
         AccessModule.with(access),
         ThreadsModule.with(threads),
+        EnginesModule.embedded(),
         EntriesModule,
         JobsModule,
         DemoModule.with(demo),

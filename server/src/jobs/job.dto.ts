@@ -19,11 +19,23 @@ export class JobDto {
   @ApiProperty({ enum: ['waiting', 'running', 'done', 'failed', 'cancelled', 'too long'] })
   state: JobState;
 
-  @ApiProperty({ description: 'the fraction of all steps completed, from 0 to 1' })
+  @ApiProperty({ description: 'the fraction of the work completed, from 0 to 1' })
   part: number;
 
-  @ApiProperty({ description: 'step sizes of all methods finished so far' })
-  rungs: number;
+  @ApiProperty({ description: 'runs that are finished, each of one method at one step size' })
+  done: number;
+
+  @ApiProperty({ description: 'all runs; 0 until they are counted' })
+  of: number;
+
+  @ApiProperty({
+    oneOf: [{ type: 'integer' }, { type: 'null' }],
+    description: 'workers that take runs; null where the server itself does them',
+  })
+  workers: number | null;
+
+  @ApiProperty({ description: 'whether the queue of the workers can be reached' })
+  isReached: boolean;
 
   @ApiProperty({ oneOf: [{ type: 'string' }, { type: 'null' }], description: 'why it failed, in words' })
   why: string | null;

@@ -14,6 +14,10 @@ export class Job {
   @Column({ type: 'text' })
   key: string;
 
+  /** A digest of the session that asked for it, or of its address where none is needed. */
+  @Column({ type: 'text', default: '' })
+  owner: string;
+
   @Column({ type: 'text' })
   state: JobState;
 

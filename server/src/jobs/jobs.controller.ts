@@ -12,6 +12,7 @@ import {
 } from '@nestjs/common';
 import { ApiCreatedResponse, ApiNoContentResponse, ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import { map, type Observable } from 'rxjs';
+import { Owner } from '../access/owner.ts';
 import { IdParam } from '../documents/id-param.ts';
 import { ApiError } from '../errors/api-error.ts';
 import { ApiErrors } from '../errors/api-errors.ts';
@@ -35,11 +36,11 @@ export class JobsController {
   @JsonBody(DOCUMENT_BODY)
   @ApiCreatedResponse({ type: JobDto })
   @ApiErrors()
-  async create(@Body() { document }: CreateJobDto): Promise<JobDto> {
+  async create(@Body() { document }: CreateJobDto, @Owner() owner: string): Promise<JobDto> {
     if (document.kind !== 'study')
       throw new ApiError('bad-request', `this is a ${document.kind}, not a study`);
-    await this.pool.check(document);
-    return this.jobs.create(document);
+    const request = { kind: 'study', document } as const;
+    return this.jobs.create(request, await this.pool.plan(request), owner);
   }
 
   @Get(':id')

@@ -1,7 +1,9 @@
 import { createHash } from 'node:crypto';
+import { setTimeout } from 'node:timers/promises';
+import { isDeepStrictEqual } from 'node:util';
 import { type StudyDocument, studyKey } from '@schritt/core/document';
 import { readDocumentText } from '@schritt/core/format';
-import type { MethodRun } from '@schritt/core/study';
+import type { MethodRun, PieceRun } from '@schritt/core/study';
 import {
   Inject,
   Injectable,
@@ -12,18 +14,27 @@ import {
 import { InjectRepository } from '@nestjs/typeorm';
 import { BehaviorSubject, type Observable, of } from 'rxjs';
 import { In, type Repository } from 'typeorm';
+import { Engine, JobRefusal, JobTooLong, Leaving } from '../engines/engine.ts';
+import { JobProgress } from '../engines/job-progress.ts';
 import { ApiError } from '../errors/api-error.ts';
+import type { JobRequest, Plan } from '../tasks/task.ts';
+import { RequestPool } from '../threads/request-pool.ts';
+import { THREAD_OPTIONS, type ThreadOptions } from '../threads/thread-options.ts';
 import type { JobDto } from './job.dto.ts';
 import { Job } from './job.entity.ts';
-import { JobRefusal, StudyPool } from '../threads/study-pool.ts';
-import { THREAD_OPTIONS, type ThreadOptions } from '../threads/thread-options.ts';
 
 /** A job under way. */
 interface Active {
+  readonly owner: string;
+  readonly request: JobRequest;
   readonly news: BehaviorSubject<JobDto>;
   readonly abort: AbortController;
-  /** What its methods have come to so far. */
-  runs: readonly MethodRun[];
+  /** Null until its plan is made. */
+  progress: JobProgress | null;
+  /** Settles when it is stored that the job runs; null until its first task is begun. */
+  begun: Promise<void> | null;
+  /** Settles when the job has ended here. */
+  ended: Promise<void>;
 }
 
 /** How a job ended. */
@@ -36,82 +47,117 @@ interface End {
 /** Finished jobs that are kept, and the bytes of all their results; the oldest go. */
 const MAX_KEPT = 200;
 const MAX_BYTES_KEPT = 256e6;
-/** Jobs that wait or run at once. */
-const MAX_OPEN = 100;
-/** Times that a job is begun. */
+/** Jobs that wait or run at once: of one owner, and of all. */
+const MAX_OPEN_OF_ONE = 100;
+const MAX_OPEN = 1000;
+/** Bytes that the results of one job may take. */
+const MAX_BYTES = 32e6;
+/** Times that a job is begun, where it can end the server. */
 const MAX_BEGUN = 2;
+/** Milliseconds between two looks at a job under way. */
+const LOOK = 250;
+
+/** A job was cancelled by the person who asked for it. */
+class Cancelled extends Error {
+  override readonly name = 'Cancelled';
+}
+
+/** A job of which nothing is known but its state. */
+const NOTHING = { part: 0, done: 0, of: 0, workers: null, isReached: true, why: null } as const;
 
 /** The key of a study's runs, short enough to be looked up. */
 function keyOf(document: StudyDocument): string {
   return createHash('sha256').update(studyKey(document)).digest('hex');
 }
 
-/** The study of a stored job; null where what is stored is damaged. */
-function storedStudy({ document }: Pick<Job, 'document'>): StudyDocument | null {
+/** The request of a stored job; null where what is stored is damaged. */
+function storedRequest({ document }: Pick<Job, 'document'>): JobRequest | null {
   const reading = readDocumentText(document);
-  return reading.ok && reading.document.kind === 'study' ? reading.document : null;
+  return reading.ok && reading.document.kind === 'study'
+    ? { kind: 'study', document: reading.document }
+    : null;
 }
 
-/** Long studies as jobs: run one after another on worker threads, told of while they run, kept when they are done. */
+/** The finished rungs of a job under way, one entry per method. */
+function runsSoFar({ methods }: StudyDocument, progress: JobProgress): string {
+  const runs = progress.results.map(({ last, pieces }, method): string => {
+    if (last !== null) return last;
+    const rungs = pieces.flatMap((text) => {
+      const piece: PieceRun = JSON.parse(text);
+      return piece.kind === 'runs' ? piece.rungs : [];
+    });
+    const title = methods[method]?.title ?? '';
+    return JSON.stringify({ title, rungs, refused: null } satisfies MethodRun);
+  });
+  return `[${runs.join(',')}]`;
+}
+
+/** Long studies as jobs: done by an engine, told of while they run, kept when they are done. */
 @Injectable()
 export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   readonly #jobs: Repository<Job>;
-  readonly #pool: StudyPool;
+  readonly #engine: Engine;
+  readonly #pool: RequestPool;
   readonly #options: ThreadOptions;
   readonly #active = new Map<string, Active>();
   readonly #logger = new Logger('jobs');
-  #last: Promise<void> = Promise.resolve();
-  #closing = false;
 
   constructor(
     @InjectRepository(Job) jobs: Repository<Job>,
-    @Inject(StudyPool) pool: StudyPool,
+    @Inject(Engine) engine: Engine,
+    @Inject(RequestPool) pool: RequestPool,
     @Inject(THREAD_OPTIONS) options: ThreadOptions,
   ) {
     this.#jobs = jobs;
+    this.#engine = engine;
     this.#pool = pool;
     this.#options = options;
   }
 
-  /** Jobs that were under way when the server ended are begun again. */
+  /** Jobs that were under way when the server ended are begun again, or followed again where they went on. */
   async onApplicationBootstrap(): Promise<void> {
     const open = await this.#jobs.find({
       where: { state: In(['waiting', 'running']) },
       order: { createdAt: 'ASC' },
     });
     for (const job of open) {
-      const document = storedStudy(job);
+      const request = storedRequest(job);
       const why =
-        document === null
+        request === null
           ? 'the stored study is damaged'
-          : job.begun >= MAX_BEGUN
+          : job.begun >= MAX_BEGUN && !this.#engine.outlivesServer
             ? 'the server stopped twice while it ran this study; it is not started again'
             : null;
-      if (document === null || why !== null) await this.#jobs.update(job.id, { state: 'failed', why });
-      else this.#enqueue(job.id, document);
+      if (request === null || why !== null) await this.#jobs.update(job.id, { state: 'failed', why });
+      else this.#start(job, request, null);
     }
   }
 
   async onModuleDestroy(): Promise<void> {
-    this.#closing = true;
-    for (const { abort } of this.#active.values()) abort.abort();
-    await this.#last;
+    const active = [...this.#active.values()];
+    for (const { abort } of active) abort.abort(new Leaving());
+    await Promise.all(active.map(({ ended }) => ended));
   }
 
   /** The job of a study: one that is there already where its runs are the same, or a new one. */
-  async create(document: StudyDocument): Promise<JobDto> {
+  async create(request: JobRequest, plan: Plan, owner: string): Promise<JobDto> {
+    const { document } = request;
     const key = keyOf(document);
     const known = await this.#jobs.findOne({
       where: { key, state: In(['waiting', 'running', 'done']) },
       order: { createdAt: 'DESC' },
     });
     if (known !== null) return this.#dto(known);
-    if (this.#active.size >= MAX_OPEN)
-      throw new ApiError('busy', `${MAX_OPEN} studies are already waiting; try again later`);
+    const own = [...this.#active.values()].filter((one) => one.owner === owner);
+    if (own.length >= MAX_OPEN_OF_ONE || this.#active.size >= MAX_OPEN)
+      throw new ApiError(
+        'busy',
+        `${Math.min(own.length, MAX_OPEN)} studies are already waiting; try again later`,
+      );
     const job = await this.#jobs.save(
-      this.#jobs.create({ key, state: 'waiting', document: JSON.stringify(document), why: null }),
+      this.#jobs.create({ key, owner, state: 'waiting', document: JSON.stringify(document), why: null }),
     );
-    this.#enqueue(job.id, document);
+    this.#start(job, request, plan);
     await this.#tidy();
     return this.#dto(job);
   }
@@ -125,8 +171,9 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
    * is under way.
    */
   async runs(id: string): Promise<string> {
-    const soFar = this.#active.get(id)?.runs ?? [];
-    if (soFar.length > 0) return JSON.stringify(soFar);
+    const active = this.#active.get(id);
+    if (active?.progress != null && active.progress.runs.done > 0)
+      return runsSoFar(active.request.document, active.progress);
     const job = await this.#jobs.findOne({ where: { id }, select: { id: true, runs: true } });
     if (job === null) throw new ApiError('not-found', 'there is no such job');
     if (job.runs === null) throw new ApiError('not-found', 'this job has no results');
@@ -141,67 +188,118 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
 
   async cancel(id: string): Promise<void> {
     await this.#find(id);
-    this.#active.get(id)?.abort.abort();
+    this.#active.get(id)?.abort.abort(new Cancelled('it was cancelled'));
   }
 
-  #enqueue(id: string, document: StudyDocument): void {
-    const news = new BehaviorSubject<JobDto>({ id, state: 'waiting', part: 0, rungs: 0, why: null });
-    const active: Active = { news, abort: new AbortController(), runs: [] };
+  #start({ id, owner }: Pick<Job, 'id' | 'owner'>, request: JobRequest, plan: Plan | null): void {
+    const news = new BehaviorSubject<JobDto>({ ...NOTHING, id, state: 'waiting' });
+    const active: Active = {
+      owner,
+      request,
+      news,
+      abort: new AbortController(),
+      progress: null,
+      begun: null,
+      ended: Promise.resolve(),
+    };
     this.#active.set(id, active);
-    this.#last = this.#last.then(() => this.#work(id, document, active));
+    active.ended = this.#work(id, active, plan);
   }
 
-  async #work(id: string, document: StudyDocument, active: Active): Promise<void> {
-    const { news, abort } = active;
+  async #work(id: string, active: Active, plan: Plan | null): Promise<void> {
+    const { news } = active;
+    const looks = setInterval(() => this.#look(active), LOOK);
     try {
-      const end = await this.#outcome(id, document, active);
+      const end = await this.#outcome(id, active, plan);
+      await active.begun;
       if (end !== null) await this.#finish(id, active, end);
+      // a server that ends in good order has not failed this job
+      else if (active.begun !== null) await this.#jobs.update(id, { begun: () => '"begun" - 1' });
     } catch (thrown) {
-      // the store cannot take it: clients are notified, and the next jobs are run
-      this.#logger.error(thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown));
-      const { part, rungs } = news.value;
-      news.next({ id, state: 'failed', part, rungs, why: 'its results could not be stored' });
+      // the store cannot take it: clients are notified
+      this.#log(thrown);
+      news.next({ ...news.value, state: 'failed', why: 'its results could not be stored' });
     } finally {
+      clearInterval(looks);
       news.complete();
-      abort.abort();
       this.#active.delete(id);
     }
   }
 
-  /** What a job comes to; null where the server ends, and the job is to go on later. */
-  async #outcome(id: string, document: StudyDocument, active: Active): Promise<End | null> {
-    const { news, abort } = active;
-    const limit = AbortSignal.timeout(1000 * this.#options.limit);
-    const cancelled: End = { state: 'cancelled', runs: null, why: 'it was cancelled' };
-    const isAborted = (): boolean => abort.signal.aborted;
-    if (isAborted()) return this.#closing ? null : cancelled;
-    await this.#jobs.update(id, { state: 'running', begun: () => '"begun" + 1' });
-    news.next({ id, state: 'running', part: 0, rungs: 0, why: null });
+  /** What a job comes to; null where the server ends, and the job is to go on without it or later. */
+  async #outcome(id: string, active: Active, known: Plan | null): Promise<End | null> {
+    const { request, abort, owner } = active;
     try {
-      const runs = await this.#pool.run(document, AbortSignal.any([abort.signal, limit]), (part, soFar) => {
-        active.runs = [...soFar];
-        const rungs = soFar.reduce((sum, run) => sum + run.rungs.length, 0);
-        news.next({ id, state: 'running', part, rungs, why: null });
+      const plan = known ?? (await this.#planOf(request, abort.signal));
+      abort.signal.throwIfAborted();
+      const progress = new JobProgress(plan);
+      active.progress = progress;
+      this.#tell(active);
+      const texts = await this.#engine.run({ id, owner, request, plan }, abort.signal, (event) => {
+        progress.hear(event, Date.now());
+        if (progress.bytes > MAX_BYTES)
+          abort.abort(
+            new JobRefusal(
+              `its results take more than ${MAX_BYTES / 1e6} megabytes; use fewer step sizes, methods or components`,
+            ),
+          );
+        if (event.kind === 'begun') active.begun ??= this.#begin(id, active);
+        this.#tell(active);
       });
-      return { state: 'done', runs: JSON.stringify(runs), why: null };
+      return { state: 'done', runs: `[${texts.join(',')}]`, why: null };
     } catch (thrown) {
-      if (limit.aborted)
-        return { state: 'too long', runs: null, why: `it took more than ${this.#options.limit} seconds` };
-      if (isAborted()) {
-        // a server that ends in good order has not failed this job
-        if (this.#closing) await this.#jobs.update(id, { begun: () => '"begun" - 1' });
-        return this.#closing ? null : cancelled;
-      }
-      if (thrown instanceof JobRefusal) return { state: 'failed', runs: null, why: thrown.message };
-      this.#logger.error(thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown));
-      return { state: 'failed', runs: null, why: thrown instanceof Error ? thrown.message : String(thrown) };
+      return this.#endOf(thrown);
     }
+  }
+
+  #endOf(thrown: unknown): End | null {
+    if (thrown instanceof Leaving) return null;
+    if (thrown instanceof Cancelled) return { state: 'cancelled', runs: null, why: thrown.message };
+    if (thrown instanceof JobTooLong)
+      return { state: 'too long', runs: null, why: `it took more than ${this.#options.limit} seconds` };
+    if (!(thrown instanceof JobRefusal)) this.#log(thrown);
+    return { state: 'failed', runs: null, why: thrown instanceof Error ? thrown.message : String(thrown) };
+  }
+
+  /** The plan of a stored job, made when the threads that open studies have room. */
+  async #planOf(request: JobRequest, signal: AbortSignal): Promise<Plan> {
+    for (;;) {
+      try {
+        return await this.#pool.plan(request);
+      } catch (thrown) {
+        if (!(thrown instanceof ApiError) || thrown.body.code !== 'busy') throw thrown;
+        await setTimeout(LOOK, undefined, { signal });
+      }
+    }
+  }
+
+  /** The first of its tasks is under way. */
+  async #begin(id: string, { news }: Active): Promise<void> {
+    news.next({ ...news.value, state: 'running' });
+    await this.#jobs.update(id, { state: 'running', begun: () => '"begun" + 1' });
+  }
+
+  /** What no task reports: the time that all of them take together, and workers that come and go. */
+  #look(active: Active): void {
+    const { progress, abort } = active;
+    if (progress !== null && progress.seconds(Date.now()) > this.#options.limit)
+      abort.abort(new JobTooLong());
+    const { workers, isReached } = this.#engine.state;
+    const { value } = active.news;
+    if (value.workers !== workers || value.isReached !== isReached) this.#tell(active);
+  }
+
+  #tell({ news, progress }: Active): void {
+    const { workers, isReached } = this.#engine.state;
+    const { done, of: all } = progress?.runs ?? { done: 0, of: 0 };
+    const now = { ...news.value, part: progress?.part ?? 0, done, of: all, workers, isReached };
+    if (!isDeepStrictEqual(now, news.value)) news.next(now);
   }
 
   async #finish(id: string, { news }: Active, { state, runs, why }: End): Promise<void> {
     await this.#jobs.update(id, { state, runs, why, bytes: runs?.length ?? 0 });
-    const { part, rungs } = news.value;
-    news.next({ id, state, part: state === 'done' ? 1 : part, rungs, why });
+    const { part } = news.value;
+    news.next({ ...news.value, state, part: state === 'done' ? 1 : part, why });
     await this.#tidy();
   }
 
@@ -226,7 +324,11 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     return job;
   }
 
+  #log(thrown: unknown): void {
+    this.#logger.error(thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown));
+  }
+
   #dto({ id, state, why }: Job): JobDto {
-    return this.#active.get(id)?.news.value ?? { id, state, part: state === 'done' ? 1 : 0, rungs: 0, why };
+    return this.#active.get(id)?.news.value ?? { ...NOTHING, id, state, part: state === 'done' ? 1 : 0, why };
   }
 }

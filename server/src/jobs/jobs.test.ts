@@ -53,7 +53,9 @@ interface JobAnswer {
   readonly id: string;
   readonly state: string;
   readonly part: number;
-  readonly rungs: number;
+  readonly done: number;
+  readonly of: number;
+  readonly workers: number | null;
   readonly why: string | null;
 }
 
@@ -85,9 +87,18 @@ test('a job reports its progress, leaves the server free, and keeps the same num
   const meanwhile: JobAnswer = JSON.parse(await (await fetch(`${address}/jobs/${job.id}`)).text());
   expect(['waiting', 'running']).toContain(meanwhile.state);
   const told = await events(job.id);
-  expect(told.at(-1)).toEqual({ id: job.id, state: 'done', part: 1, rungs: 4, why: null });
+  expect(told.at(-1)).toEqual({
+    id: job.id,
+    state: 'done',
+    part: 1,
+    done: 4,
+    of: 4,
+    workers: null,
+    isReached: true,
+    why: null,
+  });
   // rungs are reported as they finish
-  expect(told.some(({ state, rungs }) => state === 'running' && rungs > 0 && rungs < 4)).toBe(true);
+  expect(told.some(({ state, done }) => state === 'running' && done > 0 && done < 4)).toBe(true);
   const parts = told.map(({ part }) => part);
   expect(parts.some((part) => part > 0 && part < 1)).toBe(true);
   expect(parts).toEqual([...parts].sort((a, b) => a - b));

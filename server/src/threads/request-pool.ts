@@ -4,6 +4,7 @@ import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { ApiError, type ApiFault } from '../errors/api-error.ts';
 import { Lane, LaneTimeout } from './lane.ts';
+import type { JobRequest, Plan } from '../tasks/task.ts';
 import type { RequestAnswer, RequestTask } from './request.worker.ts';
 import { ranOutOfMemory, resourceLimits, THREAD_OPTIONS, type ThreadOptions } from './thread-options.ts';
 
@@ -59,8 +60,10 @@ export class RequestPool implements OnModuleDestroy {
   }
 
   /** @throws ApiError where a text of the study has errors */
-  async check(document: StudyDocument): Promise<void> {
-    await this.#ask({ what: 'check', document, lane: 'short' });
+  async plan(request: JobRequest): Promise<Plan> {
+    const answer = await this.#ask({ what: 'plan', document: request.document, request, lane: 'short' });
+    if (answer.kind === 'plan') return answer.plan;
+    throw this.#tooLong();
   }
 
   async onModuleDestroy(): Promise<void> {

@@ -10,15 +10,19 @@ import {
 } from '@schritt/core/document';
 import { Refusal, typesetOptions } from '@schritt/core/text';
 import { estimatedSeconds, runStudy, type Study } from '@schritt/core/study';
+import { planOf } from '../tasks/plan.ts';
+import type { JobRequest, Plan } from '../tasks/task.ts';
 
 /** Work that a request waits for, and the lane it runs on: the short one passes long studies on. */
 export type RequestTask = { readonly document: StudyDocument; readonly lane: 'short' | 'long' } & (
-  { readonly what: 'report' | 'check' } | { readonly what: 'taken'; readonly asked: ExportQuery }
+  | { readonly what: 'report' }
+  | { readonly what: 'taken'; readonly asked: ExportQuery }
+  | { readonly what: 'plan'; readonly request: JobRequest }
 );
 
 export type RequestAnswer =
   | { readonly kind: 'report'; readonly report: StudyReport }
-  | { readonly kind: 'checked' }
+  | { readonly kind: 'plan'; readonly plan: Plan }
   | { readonly kind: 'taken'; readonly content: Uint8Array }
   | { readonly kind: 'refused'; readonly why: string }
   | { readonly kind: 'text errors'; readonly errors: readonly TextErrors[] }
@@ -57,7 +61,7 @@ export default async function answer(task: RequestTask): Promise<RequestAnswer> 
   const { document } = task;
   const opened = openStudy(document);
   if (!opened.ok) return { kind: 'text errors', errors: opened.errors };
-  if (task.what === 'check') return { kind: 'checked' };
+  if (task.what === 'plan') return { kind: 'plan', plan: planOf(task.request) };
   const { study } = opened;
   const seconds = estimatedSeconds(study);
   if (seconds > MAX_SECONDS) return { kind: 'too long' };

@@ -2,8 +2,10 @@
 export interface ThreadOptions {
   /** Folder of the compiled worker files. */
   readonly workers: string;
-  /** Seconds after which a job is ended. */
+  /** Seconds that all tasks of a job may take together. */
   readonly limit: number;
+  /** Tasks of jobs that are done at a time; one less than there are processors where nothing is said. */
+  readonly threads?: number;
   /** Megabytes of memory that one thread may take. */
   readonly memory?: number;
   /** Seconds that heavy work within a request may take. */

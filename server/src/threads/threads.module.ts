@@ -1,6 +1,6 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { RequestPool } from './request-pool.ts';
-import { StudyPool } from './study-pool.ts';
+import { TaskPool } from './task-pool.ts';
 import { THREAD_OPTIONS, type ThreadOptions } from './thread-options.ts';
 
 /** Worker threads for all heavy work. */
@@ -10,8 +10,8 @@ export class ThreadsModule {
     return {
       module: ThreadsModule,
       global: true,
-      providers: [RequestPool, StudyPool, { provide: THREAD_OPTIONS, useValue: options }],
-      exports: [RequestPool, StudyPool, THREAD_OPTIONS],
+      providers: [RequestPool, TaskPool, { provide: THREAD_OPTIONS, useValue: options }],
+      exports: [RequestPool, TaskPool, THREAD_OPTIONS],
     };
   }
 }

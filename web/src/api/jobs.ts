@@ -90,8 +90,8 @@ export async function followJob(
   let shown = 0;
   const { over, leave } = listen(job, (now) => {
     progress(now.part);
-    if (now.rungs <= shown || isOver(now)) return;
-    shown = now.rungs;
+    if (now.done <= shown || isOver(now)) return;
+    shown = now.done;
     // a look that fails is followed by the study itself
     runsOf(job.id, methods).then(soFar, () => undefined);
   });
