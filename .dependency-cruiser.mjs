@@ -56,6 +56,7 @@ const SERVER = [
   'tasks',
   'threads',
   'engines',
+  'worker',
   'entries',
   'jobs',
   'demo',

@@ -6,7 +6,6 @@ import { AccessModule } from './access/access.module.ts';
 import type { AccessOptions } from './access/access-options.ts';
 import { DemoModule } from './demo/demo.module.ts';
 import { EntriesModule } from './entries/entries.module.ts';
-import { EnginesModule } from './engines/engines.module.ts';
 import { HealthController } from './health.controller.ts';
 import { JobsModule } from './jobs/jobs.module.ts';
 import { storeOptions } from './store/store-options.ts';
@@ -23,12 +22,17 @@ export interface ServerOptions {
   readonly web: string | null;
   readonly threads: ThreadOptions;
   readonly access: AccessOptions;
+  /** Address of the queue of workers; null where the server does long studies itself. */
+  readonly queue: string | null;
   readonly logLevel: 'silent' | 'warn' | 'info';
 }
 
 @Module({})
 export class AppModule {
-  static with({ database, demo, threads, access, logLevel }: ServerOptions): DynamicModule {
+  static with(
+    { database, demo, threads, access, logLevel }: ServerOptions,
+    engine: DynamicModule,
+  ): DynamicModule {
     return {
       module: AppModule,
       imports: [
@@ -41,7 +45,7 @@ export class AppModule {
         TypeOrmModule.forRoot({ ...storeOptions(database), retryAttempts: 0 }),
         AccessModule.with(access),
         ThreadsModule.with(threads),
-        EnginesModule.embedded(),
+        engine,
         EntriesModule,
         JobsModule,
         DemoModule.with(demo),

@@ -1,3 +1,4 @@
+import type { DynamicModule } from '@nestjs/common';
 import { NestFactory, Reflector } from '@nestjs/core';
 import { ExpressAdapter, type NestExpressApplication } from '@nestjs/platform-express';
 import { DocumentBuilder, type OpenAPIObject, SwaggerModule } from '@nestjs/swagger';
@@ -8,6 +9,7 @@ import { hostGuard } from './access/host-guard.ts';
 import { SessionsService } from './access/sessions.service.ts';
 import { throttle } from './access/throttle.ts';
 import { AppModule, type ServerOptions } from './app.module.ts';
+import { EmbeddedModule } from './engines/embedded.module.ts';
 import { documentSchemas } from './documents/document-schema.ts';
 import { ErrorFilter } from './errors/error.filter.ts';
 import { validation } from './errors/validation.ts';
@@ -19,6 +21,14 @@ import { compressedPages, webFiles, webPages } from './pages/pages.ts';
 /** Where the API describes itself; mounted beside the controllers, and closed like their routes. */
 const DOCUMENTATION = ['/api/docs', '/api/docs-json'];
 
+/** What does long studies: threads of this process, or workers at a queue. */
+async function engineModule(queue: string | null): Promise<DynamicModule> {
+  if (queue === null) return EmbeddedModule.here();
+  // most servers need none of it
+  const { QueueModule } = await import('./engines/queue/queue.module.ts');
+  return QueueModule.with(queue);
+}
+
 /** Builds the application, not yet listening. */
 export async function createServer(options: ServerOptions): Promise<NestExpressApplication> {
   const http = express();
@@ -26,7 +36,7 @@ export async function createServer(options: ServerOptions): Promise<NestExpressA
   http.enable('case sensitive routing');
   http.enable('strict routing');
   const app = await NestFactory.create<NestExpressApplication>(
-    AppModule.with(options),
+    AppModule.with(options, await engineModule(options.queue)),
     new ExpressAdapter(http),
     {
       bufferLogs: true,

@@ -29,6 +29,8 @@ async function start({
   port,
   names,
   key,
+  queue,
+  runMemory,
   jobSeconds,
   requestSeconds,
   logLevel,
@@ -49,7 +51,13 @@ async function start({
     database: storeFile(data),
     demo: join(root, 'demo'),
     web: existsSync(web) ? web : null,
-    threads: { workers: join(here, 'threads'), limit: jobSeconds, requestLimit: requestSeconds },
+    threads: {
+      workers: join(here, 'threads'),
+      limit: jobSeconds,
+      requestLimit: requestSeconds,
+      memory: runMemory,
+    },
+    queue,
     access: { host, names, key: own },
     logLevel,
   });

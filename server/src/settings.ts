@@ -11,7 +11,13 @@ export interface Settings {
   readonly names: readonly string[];
   /** The key with which a person may write from elsewhere; null for one that the server makes itself. */
   readonly key: string | null;
-  /** Seconds after which a job is ended. */
+  /** Address of the queue through which workers do long studies; null where the server does them itself. */
+  readonly queue: string | null;
+  /** Runs that a worker does at a time; null for as many as there are processors. */
+  readonly workerThreads: number | null;
+  /** Megabytes of memory that one run may take. */
+  readonly runMemory: number;
+  /** Seconds that the runs of a job may take together. */
   readonly jobSeconds: number;
   /** Seconds after which work within a request is ended. */
   readonly requestSeconds: number;
@@ -29,6 +35,13 @@ const MIN_DIFFERENT = 8;
 /** Whether an address is reached from this machine alone. */
 export function isLoopback(host: string): boolean {
   return host === 'localhost' || host === '::1' || (isIP(host) === 4 && host.startsWith('127.'));
+}
+
+/** Whether a text is an address of the form that the queue takes. */
+function isQueue(text: string): boolean {
+  if (!URL.canParse(text)) return false;
+  const { protocol, hostname } = new URL(text);
+  return (protocol === 'redis:' || protocol === 'rediss:') && hostname !== '';
 }
 
 /**
@@ -64,6 +77,11 @@ export function readSettings(environment: NodeJS.ProcessEnv, root: string): Sett
     faults.push(
       `SCHRITT_KEY has ${key.length} characters, ${new Set(key).size} of them different; a key that cannot be guessed has at least ${MIN_KEY}, and ${MIN_DIFFERENT} different ones`,
     );
+  const queue = environment['SCHRITT_QUEUE'] ?? null;
+  if (queue !== null && !isQueue(queue))
+    faults.push(
+      `SCHRITT_QUEUE is not the address of a Redis or Valkey server; write it as redis://127.0.0.1:6379 or rediss://:password@host:6379`,
+    );
   const settings: Settings = {
     data: text('SCHRITT_DATA', join(root, 'data')),
     host: text('SCHRITT_HOST', '127.0.0.1'),
@@ -73,6 +91,12 @@ export function readSettings(environment: NodeJS.ProcessEnv, root: string): Sett
       .map((name) => name.trim().toLowerCase())
       .filter((name) => name !== ''),
     key,
+    queue,
+    workerThreads:
+      environment['SCHRITT_WORKER_THREADS'] === undefined
+        ? null
+        : whole('SCHRITT_WORKER_THREADS', 1, 1, 1024),
+    runMemory: whole('SCHRITT_RUN_MEMORY', 1024, 16, 65_536),
     jobSeconds: whole('SCHRITT_JOB_SECONDS', 900, 1, 86_400),
     requestSeconds: whole('SCHRITT_REQUEST_SECONDS', 10, 1, 600),
     logLevel: logLevel ?? 'warn',

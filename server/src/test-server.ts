@@ -16,6 +16,7 @@ export async function testServer(
     demo: null,
     web: null,
     threads: { workers: WORKERS, limit: 4 },
+    queue: null,
     access: { host: '127.0.0.1', names: [], key: null },
     logLevel: 'silent',
     ...more,

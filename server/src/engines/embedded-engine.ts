@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import { Inject, Injectable } from '@nestjs/common';
 import PQueue from 'p-queue';
 import { type PlannedTask, taskKey, type TaskKey } from '../tasks/task.ts';
@@ -28,6 +29,8 @@ export class EmbeddedEngine extends Engine {
   ): Promise<readonly string[]> {
     const failed = new AbortController();
     const ends = AbortSignal.any([signal, failed.signal]);
+    // each task listens
+    setMaxListeners(0, ends);
     const done = (
       { task }: PlannedTask,
       key: TaskKey,

@@ -33,6 +33,10 @@ export class Job {
   @Column({ type: 'integer', default: 0 })
   bytes: number;
 
+  /** Runs in it, of each method at each step size; 0 until it has ended. */
+  @Column({ type: 'integer', default: 0 })
+  total: number;
+
   /** How often it was begun: a job during which the server ended is begun once more, and no more. */
   @Column({ type: 'integer', default: 0 })
   begun: number;

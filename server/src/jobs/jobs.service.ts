@@ -297,8 +297,8 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   async #finish(id: string, { news }: Active, { state, runs, why }: End): Promise<void> {
-    await this.#jobs.update(id, { state, runs, why, bytes: runs?.length ?? 0 });
-    const { part } = news.value;
+    const { part, of: total } = news.value;
+    await this.#jobs.update(id, { state, runs, why, total, bytes: runs?.length ?? 0 });
     news.next({ ...news.value, state, part: state === 'done' ? 1 : part, why });
     await this.#tidy();
   }
@@ -328,7 +328,10 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     this.#logger.error(thrown instanceof Error ? (thrown.stack ?? thrown.message) : String(thrown));
   }
 
-  #dto({ id, state, why }: Job): JobDto {
-    return this.#active.get(id)?.news.value ?? { ...NOTHING, id, state, part: state === 'done' ? 1 : 0, why };
+  #dto({ id, state, total, why }: Job): JobDto {
+    const active = this.#active.get(id);
+    if (active !== undefined) return active.news.value;
+    const isDone = state === 'done';
+    return { ...NOTHING, id, state, part: isDone ? 1 : 0, done: isDone ? total : 0, of: total, why };
   }
 }

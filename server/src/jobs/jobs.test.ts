@@ -6,6 +6,7 @@ import { openStudy, type StudyDocument } from '@schritt/core/document';
 import { type MethodRun, runStudy } from '@schritt/core/study';
 import Database from 'better-sqlite3';
 import type { NestExpressApplication } from '@nestjs/platform-express';
+import { end, freePort, TestProgram, TestRedis } from '../test-queue.ts';
 import { testServer, WORKERS } from '../test-server.ts';
 import type { ThreadOptions } from '../threads/thread-options.ts';
 
@@ -32,11 +33,24 @@ function sluice(intervals: readonly number[], rhs = '-0.35*sqrt(level)'): StudyD
 let folder: string;
 let app: NestExpressApplication;
 let address: string;
+let url: string | null = null;
+let worker: TestProgram | null = null;
 
 async function start(bounds: Partial<ThreadOptions> = {}): Promise<void> {
-  app = await testServer(folder, { threads: { workers: WORKERS, limit: LIMIT, ...bounds } });
+  app = await testServer(folder, { threads: { workers: WORKERS, limit: LIMIT, ...bounds }, queue: url });
   await app.listen(0, '127.0.0.1');
   address = `${await app.getUrl()}/api`;
+}
+
+async function startWorker(settings: Readonly<Record<string, string>> = {}): Promise<void> {
+  if (url === null) return;
+  if (worker !== null) await end(worker.process);
+  worker = new TestProgram('worker-main.js', {
+    SCHRITT_QUEUE: url,
+    SCHRITT_WORKER_THREADS: '1',
+    ...settings,
+  });
+  await worker.says('runs at a time');
 }
 
 beforeEach(async () => {
@@ -79,65 +93,6 @@ async function events(id: string): Promise<readonly JobAnswer[]> {
   return [...text.matchAll(/^data: (.*)$/gm)].map(([, data]) => JSON.parse(data ?? ''));
 }
 
-test('a job reports its progress, leaves the server free, and keeps the same numbers as any other run', async () => {
-  const document = sluice([1000, 20_000_000]);
-  const job = await created(document);
-  expect(['waiting', 'running']).toContain(job.state);
-  expect((await fetch(`${address}/health`)).status).toBe(200);
-  const meanwhile: JobAnswer = JSON.parse(await (await fetch(`${address}/jobs/${job.id}`)).text());
-  expect(['waiting', 'running']).toContain(meanwhile.state);
-  const told = await events(job.id);
-  expect(told.at(-1)).toEqual({
-    id: job.id,
-    state: 'done',
-    part: 1,
-    done: 4,
-    of: 4,
-    workers: null,
-    isReached: true,
-    why: null,
-  });
-  // rungs are reported as they finish
-  expect(told.some(({ state, done }) => state === 'running' && done > 0 && done < 4)).toBe(true);
-  const parts = told.map(({ part }) => part);
-  expect(parts.some((part) => part > 0 && part < 1)).toBe(true);
-  expect(parts).toEqual([...parts].sort((a, b) => a - b));
-  const answer = await (await fetch(`${address}/jobs/${job.id}/runs`)).text();
-  const runs: readonly MethodRun[] = JSON.parse(answer);
-  const opened = openStudy(sluice([1000]));
-  const own = opened.ok ? runStudy(opened.study).methods.map(({ rungs }) => rungs[0]?.values) : [];
-  expect(runs.map(({ rungs }) => rungs[0]?.values)).toEqual(own);
-  // another title or a strike changes no run
-  const { id } = await created({
-    ...document,
-    title: 'Another',
-    methods: document.methods.map((method) => ({ ...method, struck: [0] })),
-  });
-  expect(id).toBe(job.id);
-});
-
-test('a job is cancelled, and one that takes too long is ended', async () => {
-  const long = await created(sluice([100_000_000, 99_000_000, 98_000_000]));
-  const waiting = await created(sluice([7]));
-  await fetch(`${address}/jobs/${long.id}`, { method: 'DELETE' });
-  expect((await events(long.id)).at(-1)).toMatchObject({ state: 'cancelled', why: 'it was cancelled' });
-  expect((await events(waiting.id)).at(-1)).toMatchObject({ state: 'done' });
-  expect((await fetch(`${address}/jobs/${long.id}/runs`)).status).toBe(404);
-  const endless = await created(sluice(Array.from({ length: 40 }, () => 100_000_000)));
-  expect((await events(endless.id)).at(-1)).toMatchObject({
-    state: 'too long',
-    why: `it took more than ${LIMIT} seconds`,
-  });
-});
-
-test('a job that was under way goes on when the server starts again', async () => {
-  const { id } = await created(sluice([30_000_000]));
-  await app.close();
-  // it comes to its end however slow this machine is
-  await start({ limit: 200 });
-  expect((await events(id)).at(-1)).toMatchObject({ state: 'done' });
-});
-
 /** Changes rows of the store while no server is there. */
 async function whileClosed(change: (store: Database.Database) => void): Promise<void> {
   await app.close();
@@ -146,6 +101,181 @@ async function whileClosed(change: (store: Database.Database) => void): Promise<
   store.close();
   await start();
 }
+
+/** The same jobs are done on threads of the server, and by a worker at a queue. */
+describe.each(['threads', 'queue'] as const)('on %s', (engine) => {
+  let redis: TestRedis | null = null;
+
+  beforeAll(async () => {
+    if (engine === 'threads') return;
+    redis = new TestRedis(await freePort());
+    await redis.start();
+    ({ url } = redis);
+    await startWorker();
+  });
+
+  afterAll(async () => {
+    if (worker !== null) await end(worker.process);
+    await redis?.close();
+    [url, worker] = [null, null];
+  });
+
+  test('a job reports its progress, leaves the server free, and keeps the same numbers as any other run', async () => {
+    const document = sluice([1000, 20_000_000]);
+    const job = await created(document);
+    expect(['waiting', 'running']).toContain(job.state);
+    expect((await fetch(`${address}/health`)).status).toBe(200);
+    const meanwhile: JobAnswer = JSON.parse(await (await fetch(`${address}/jobs/${job.id}`)).text());
+    expect(['waiting', 'running']).toContain(meanwhile.state);
+    const told = await events(job.id);
+    expect(told.at(-1)).toEqual({
+      id: job.id,
+      state: 'done',
+      part: 1,
+      done: 4,
+      of: 4,
+      workers: engine === 'threads' ? null : 1,
+      isReached: true,
+      why: null,
+    });
+    // rungs are reported as they finish
+    expect(told.some(({ state, done }) => state === 'running' && done > 0 && done < 4)).toBe(true);
+    const parts = told.map(({ part }) => part);
+    expect(parts.some((part) => part > 0 && part < 1)).toBe(true);
+    expect(parts).toEqual([...parts].sort((a, b) => a - b));
+    const answer = await (await fetch(`${address}/jobs/${job.id}/runs`)).text();
+    const runs: readonly MethodRun[] = JSON.parse(answer);
+    const opened = openStudy(sluice([1000]));
+    const own = opened.ok ? runStudy(opened.study).methods.map(({ rungs }) => rungs[0]?.values) : [];
+    expect(runs.map(({ rungs }) => rungs[0]?.values)).toEqual(own);
+    // another title or a strike changes no run
+    const { id } = await created({
+      ...document,
+      title: 'Another',
+      methods: document.methods.map((method) => ({ ...method, struck: [0] })),
+    });
+    expect(id).toBe(job.id);
+  });
+
+  test('a job is cancelled, and one that takes too long is ended', async () => {
+    const long = await created(sluice([100_000_000, 99_000_000, 98_000_000]));
+    const waiting = await created(sluice([7]));
+    await fetch(`${address}/jobs/${long.id}`, { method: 'DELETE' });
+    expect((await events(long.id)).at(-1)).toMatchObject({ state: 'cancelled', why: 'it was cancelled' });
+    expect((await events(waiting.id)).at(-1)).toMatchObject({ state: 'done' });
+    expect((await fetch(`${address}/jobs/${long.id}/runs`)).status).toBe(404);
+    const endless = await created(sluice(Array.from({ length: 40 }, () => 100_000_000)));
+    expect((await events(endless.id)).at(-1)).toMatchObject({
+      state: 'too long',
+      why: `it took more than ${LIMIT} seconds`,
+    });
+  });
+
+  test('a job that was under way goes on when the server starts again', async () => {
+    const { id } = await created(sluice([30_000_000]));
+    await app.close();
+    // it comes to its end however slow this machine is
+    await start({ limit: 200 });
+    expect((await events(id)).at(-1)).toMatchObject({ state: 'done' });
+  });
+
+  test.each(['{"schritt": 1, "kind"', '{"schritt": 1, "kind": "method", "title": "M", "text": ""}', ''])(
+    'a waiting job whose stored study is damaged fails, and the server starts: %p',
+    async (document) => {
+      const { id } = await created(sluice([1000]));
+      await events(id);
+      await whileClosed((store) =>
+        store.prepare("UPDATE jobs SET state = 'waiting', runs = NULL, document = ?").run(document),
+      );
+      expect((await events(id)).at(-1)).toMatchObject({
+        state: 'failed',
+        why: 'the stored study is damaged',
+      });
+    },
+  );
+
+  test('a job that was begun once is begun again, and counted', async () => {
+    const { id } = await created(sluice([1000]));
+    await events(id);
+    let begun: unknown = null;
+    await whileClosed((store) => {
+      store.prepare("UPDATE jobs SET state = 'running', runs = NULL").run();
+      begun = store.prepare('SELECT begun FROM jobs').pluck().get();
+    });
+    expect(begun).toBe(1);
+    expect((await events(id)).at(-1)).toMatchObject({ state: 'done' });
+  });
+
+  test('a thread that asks for too much memory ends its job with a sentence, and the next one runs', async () => {
+    await app.close();
+    await startWorker({ SCHRITT_RUN_MEMORY: '24' });
+    await start({ memory: 24 });
+    const family = {
+      ...sluice([20_000]),
+      problem: {
+        title: 'Chain',
+        text: `u[i]' = -u[i] for i = 1..20000\nu[i](0) = 1 for i = 1..20000\n0 <= t <= 1\nu[i](t) = exp(-t) for i = 1..20000`,
+      },
+      ladder: { counts: Array.from({ length: 40 }, (_, i) => 1 + i) },
+    };
+    const { id } = await created(family);
+    expect((await events(id)).at(-1)).toMatchObject({
+      state: 'failed',
+      why: expect.stringMatching(/^(it needs more memory|its results take more than 32 megabytes)/),
+    });
+    const next = await created(sluice([7]));
+    expect((await events(next.id)).at(-1)).toMatchObject({ state: 'done' });
+  });
+
+  test('results that cannot be stored are reported, and the jobs behind go on', async () => {
+    const store = new Database(join(folder, 'schritt.sqlite'));
+    store.exec(
+      "CREATE TRIGGER full BEFORE UPDATE OF runs ON jobs BEGIN SELECT RAISE(ABORT, 'disk is full'); END",
+    );
+    const job = await created(sluice([5]));
+    expect((await events(job.id)).at(-1)).toMatchObject({
+      state: 'failed',
+      why: 'its results could not be stored',
+    });
+    store.exec('DROP TRIGGER full');
+    store.close();
+    const next = await created(sluice([7]));
+    expect((await events(next.id)).at(-1)).toMatchObject({ state: 'done' });
+  });
+
+  test('results are kept up to a number of bytes; the oldest go', async () => {
+    const first = await created(sluice([3]));
+    await events(first.id);
+    await whileClosed((store) => store.prepare('UPDATE jobs SET bytes = 300000000').run());
+    const second = await created(sluice([4]));
+    await events(second.id);
+    expect((await fetch(`${address}/jobs/${first.id}`)).status).toBe(404);
+    expect((await fetch(`${address}/jobs/${second.id}/runs`)).status).toBe(200);
+  });
+
+  test('a study that ends elsewhere, or is measured elsewhere, is another job; its title makes none', async () => {
+    const jobs: string[] = [];
+    const study = sluice([20]);
+    for (const document of [
+      study,
+      { ...study, title: 'The same' },
+      { ...study, lastStep: 'overrun' as const },
+      { ...study, error: { at: 'max' as const } },
+      { ...study, precision: 'single' as const },
+    ]) {
+      const answer = await fetch(`${address}/jobs`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ document }),
+      });
+      expect(answer.status).toBe(201);
+      const { id }: { readonly id: string } = await answer.json();
+      jobs.push(id);
+    }
+    expect(jobs[1]).toBe(jobs[0]);
+    expect(new Set(jobs).size).toBe(4);
+  });
+});
 
 test('a job during which the server died twice is not begun a third time', async () => {
   const { id } = await created(sluice([30_000_000]));
@@ -156,76 +286,6 @@ test('a job during which the server died twice is not begun a third time', async
   });
 });
 
-test.each(['{"schritt": 1, "kind"', '{"schritt": 1, "kind": "method", "title": "M", "text": ""}', ''])(
-  'a waiting job whose stored study is damaged fails, and the server starts: %p',
-  async (document) => {
-    const { id } = await created(sluice([1000]));
-    await events(id);
-    await whileClosed((store) =>
-      store.prepare("UPDATE jobs SET state = 'waiting', runs = NULL, document = ?").run(document),
-    );
-    expect((await events(id)).at(-1)).toMatchObject({ state: 'failed', why: 'the stored study is damaged' });
-  },
-);
-
-test('a job that was begun once is begun again, and counted', async () => {
-  const { id } = await created(sluice([1000]));
-  await events(id);
-  let begun: unknown = null;
-  await whileClosed((store) => {
-    store.prepare("UPDATE jobs SET state = 'running', runs = NULL").run();
-    begun = store.prepare('SELECT begun FROM jobs').pluck().get();
-  });
-  expect(begun).toBe(1);
-  expect((await events(id)).at(-1)).toMatchObject({ state: 'done' });
-});
-
-test('a thread that asks for too much memory ends its job with a sentence, and the next one runs', async () => {
-  await app.close();
-  await start({ memory: 24 });
-  const family = {
-    ...sluice([20_000]),
-    problem: {
-      title: 'Chain',
-      text: `u[i]' = -u[i] for i = 1..20000\nu[i](0) = 1 for i = 1..20000\n0 <= t <= 1\nu[i](t) = exp(-t) for i = 1..20000`,
-    },
-    ladder: { counts: Array.from({ length: 40 }, (_, i) => 1 + i) },
-  };
-  const { id } = await created(family);
-  expect((await events(id)).at(-1)).toMatchObject({
-    state: 'failed',
-    why: expect.stringMatching(/^(it needs more memory|its results take more than 32 megabytes)/),
-  });
-  const next = await created(sluice([7]));
-  expect((await events(next.id)).at(-1)).toMatchObject({ state: 'done' });
-});
-
-test('results that cannot be stored are reported, and the jobs behind go on', async () => {
-  const store = new Database(join(folder, 'schritt.sqlite'));
-  store.exec(
-    "CREATE TRIGGER full BEFORE UPDATE OF runs ON jobs BEGIN SELECT RAISE(ABORT, 'disk is full'); END",
-  );
-  const job = await created(sluice([5]));
-  expect((await events(job.id)).at(-1)).toMatchObject({
-    state: 'failed',
-    why: 'its results could not be stored',
-  });
-  store.exec('DROP TRIGGER full');
-  store.close();
-  const next = await created(sluice([7]));
-  expect((await events(next.id)).at(-1)).toMatchObject({ state: 'done' });
-});
-
-test('results are kept up to a number of bytes; the oldest go', async () => {
-  const first = await created(sluice([3]));
-  await events(first.id);
-  await whileClosed((store) => store.prepare('UPDATE jobs SET bytes = 300000000').run());
-  const second = await created(sluice([4]));
-  await events(second.id);
-  expect((await fetch(`${address}/jobs/${first.id}`)).status).toBe(404);
-  expect((await fetch(`${address}/jobs/${second.id}/runs`)).status).toBe(200);
-});
-
 test.each([
   [{ ...sluice([10]), kind: 'problem' }, 'the request is not valid'],
   [sluice([10], '-k*level'), 'the texts of this study have errors'],
@@ -233,29 +293,6 @@ test.each([
   const response = await post(document);
   expect(response.status).toBe(400);
   expect(await response.json()).toMatchObject({ code: 'bad-request', message });
-});
-
-test('a study that ends elsewhere, or is measured elsewhere, is another job; its title makes none', async () => {
-  const jobs: string[] = [];
-  const study = sluice([20]);
-  for (const document of [
-    study,
-    { ...study, title: 'The same' },
-    { ...study, lastStep: 'overrun' as const },
-    { ...study, error: { at: 'max' as const } },
-    { ...study, precision: 'single' as const },
-  ]) {
-    const answer = await fetch(`${address}/jobs`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ document }),
-    });
-    expect(answer.status).toBe(201);
-    const { id }: { readonly id: string } = await answer.json();
-    jobs.push(id);
-  }
-  expect(jobs[1]).toBe(jobs[0]);
-  expect(new Set(jobs).size).toBe(4);
 });
 
 test('a short study is reported while long ones of others wait for one another', async () => {

@@ -2,13 +2,13 @@ import { type DynamicModule, Module } from '@nestjs/common';
 import { EmbeddedEngine } from './embedded-engine.ts';
 import { Engine } from './engine.ts';
 
-/** What does the tasks of jobs. */
+/** Tasks of jobs are done by this process. */
 @Module({})
-export class EnginesModule {
+export class EmbeddedModule {
   /** Threads of this process. */
-  static embedded(): DynamicModule {
+  static here(): DynamicModule {
     return {
-      module: EnginesModule,
+      module: EmbeddedModule,
       global: true,
       providers: [{ provide: Engine, useClass: EmbeddedEngine }],
       exports: [Engine],
