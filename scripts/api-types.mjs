@@ -12,6 +12,7 @@ const app = await createServer({
   web: null,
   threads: { workers: '', limit: 1 },
   access: { host: '127.0.0.1', names: [], key: null },
+  queue: null,
   logLevel: 'silent',
 });
 await app.init();

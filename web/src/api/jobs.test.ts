@@ -31,8 +31,10 @@ class FakeSource {
   close(): void {
     this.readyState = FakeSource.CLOSED;
   }
-  say(state: string, part: number, rungs = 0, why: string | null = null): void {
-    this.hear.get('message')?.({ data: JSON.stringify({ id: 'j', state, part, rungs, why }) });
+  say(state: string, part: number, done = 0, why: string | null = null): void {
+    this.hear.get('message')?.({
+      data: JSON.stringify({ id: 'j', state, part, done, of: 4, workers: 2, isReached: true, why }),
+    });
   }
 }
 
@@ -45,7 +47,16 @@ function answers(method: 'GET' | 'POST' | 'DELETE', data: unknown): void {
 beforeEach(() => {
   Object.assign(globalThis, { EventSource: FakeSource });
   FakeSource.last = null;
-  answers('POST', { id: 'j', state: 'waiting', part: 0, rungs: 0, why: null });
+  answers('POST', {
+    id: 'j',
+    state: 'waiting',
+    part: 0,
+    done: 0,
+    of: 0,
+    workers: 2,
+    isReached: true,
+    why: null,
+  });
   answers('GET', RUNS);
 });
 
@@ -54,7 +65,7 @@ test('a job is followed to its end: parts, rungs that are finished, runs', async
   const looks: unknown[] = [];
   const job = await followJob(
     STUDY,
-    (part) => parts.push(part),
+    ({ part }) => parts.push(part),
     (runs) => looks.push(runs),
   );
   const source = FakeSource.last!;

@@ -6,6 +6,18 @@ import type { components } from './schema.ts';
 /** Where a long study on the server is. */
 type Job = components['schemas']['JobDto'];
 
+/** How far a job on the server is. */
+export interface ServerWork {
+  readonly part: number;
+  /** Runs that are finished, and all; 0 until they are counted. */
+  readonly done: number;
+  readonly of: number;
+  /** Workers that take runs; null where the server does them itself. */
+  readonly workers: number | null;
+  /** Whether the queue of the workers can be reached. */
+  readonly isReached: boolean;
+}
+
 /** A job that is followed; it goes on when the page is closed. */
 export interface FollowedJob {
   readonly id: string;
@@ -77,19 +89,19 @@ async function runsOf(id: string, methods: number): Promise<readonly MethodRun[]
 /**
  * Has a study run on the server, or joins the job that runs or has run the same.
  *
- * @param progress told the part that is done
+ * @param progress told how far the job is
  * @param soFar told the runs as far as they are there, when further rungs are finished
  */
 export async function followJob(
   document: StudyDocument,
-  progress: (part: number) => void,
+  progress: (work: ServerWork) => void,
   soFar: (runs: readonly MethodRun[]) => void,
 ): Promise<FollowedJob> {
   const job = readJob(await answerOf(server.POST('/api/jobs', { body: { document } })));
   const methods = document.methods.length;
   let shown = 0;
   const { over, leave } = listen(job, (now) => {
-    progress(now.part);
+    progress(now);
     if (now.done <= shown || isOver(now)) return;
     shown = now.done;
     // a look that fails is followed by the study itself

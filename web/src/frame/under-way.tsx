@@ -1,6 +1,16 @@
+import { counted } from '@schritt/core/text';
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
+import type { ServerWork } from '../api/jobs.ts';
 import type { Computed } from '../worker/use-work.ts';
+
+/** Who does the runs of a job on the server, and how many are done, after the part of all work. */
+function serverText({ done, of, workers, isReached }: ServerWork): string {
+  if (!isReached) return ', waiting for the connection to the workers';
+  const who =
+    workers === null ? '' : workers === 0 ? ', waiting for a worker' : `, ${counted(workers, 'worker')}`;
+  return of === 0 ? who : `${who}, ${done} of ${counted(of, 'run')}`;
+}
 
 /** Says how far a longer computation is, and lets a person end it. */
 export function UnderWay<T>({
@@ -26,9 +36,9 @@ export function UnderWay<T>({
   return (
     <p className="quiet" role="status">
       Computing {what}
-      {elsewhere &&
-        (continueInBackground === null ? ' on the server, in the background' : ' on the server')}:{' '}
-      {Math.floor(100 * part)} %{' '}
+      {elsewhere !== null &&
+        (continueInBackground === null ? ' on the server, in the background' : ' on the server')}
+      : {Math.floor(100 * part)} %{elsewhere !== null && serverText(elsewhere)}{' '}
       <Button size="small" onClick={cancel}>
         Cancel
       </Button>{' '}

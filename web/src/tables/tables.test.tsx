@@ -65,7 +65,7 @@ function stage(more: Partial<StudyState> = {}): Stage {
   const computed = {
     part: null,
     why: null,
-    elsewhere: false,
+    elsewhere: null,
     cancel: () => undefined,
     continueInBackground: null,
   };

@@ -1,15 +1,15 @@
 import { runKey, type StudyDocument } from '@schritt/core/document';
 import { LRUCache } from 'lru-cache';
 import type { MethodRun, StudyResult } from '@schritt/core/study';
-import { cancelJob, followJob, type FollowedJob } from '../api/jobs.ts';
+import { cancelJob, followJob, type FollowedJob, type ServerWork } from '../api/jobs.ts';
 import { Computer, Superseded } from './computer.ts';
 
 /** A study under way: what is there so far, and the part of it that is done. */
 export interface SoFar {
   readonly result: StudyResult | null;
   readonly part: number;
-  /** Whether it runs on the server, where it goes on without this page. */
-  readonly onServer: boolean;
+  /** How far it is on the server, where it goes on without this page; null where it runs here. */
+  readonly onServer: ServerWork | null;
 }
 
 /** Runs of methods that are remembered, so that a change runs again only what depends on it. */
@@ -66,7 +66,7 @@ export class StudyComputer {
     if (waiting.length > 0) {
       const known = tasks.map(({ key }, i) => (this.#known.has(key) ? (partial[i] ?? null) : null));
       const answer = await this.#judge.ask('whole', { document, known, maxSeconds: SHORT }, (part) =>
-        soFar({ result: null, part, onServer: false }),
+        soFar({ result: null, part, onServer: null }),
       );
       if (asked !== this.#asked) throw new Superseded();
       if (answer.kind === 'done') {
@@ -152,20 +152,20 @@ export class StudyComputer {
 
   async #onServer(document: StudyDocument, soFar: (state: SoFar) => void): Promise<readonly MethodRun[]> {
     const asked = this.#asked;
-    soFar({ result: null, part: 0, onServer: true });
-    let done = 0;
+    let at: ServerWork = { part: 0, done: 0, of: 0, workers: null, isReached: true };
+    soFar({ result: null, part: 0, onServer: at });
     this.#sent = asked;
     const job = await followJob(
       document,
-      (part) => {
-        done = part;
-        if (asked === this.#asked) soFar({ result: null, part, onServer: true });
+      (now) => {
+        at = now;
+        if (asked === this.#asked) soFar({ result: null, part: now.part, onServer: now });
       },
       (runs) => {
         if (asked !== this.#asked) return;
         this.#conclude(document, runs)
           .then((result) => {
-            if (asked === this.#asked) soFar({ result, part: done, onServer: true });
+            if (asked === this.#asked) soFar({ result, part: at.part, onServer: at });
           })
           // a look that comes too late is followed by the study itself
           .catch(() => undefined);
@@ -211,13 +211,13 @@ export class StudyComputer {
     return () => {
       const all = [...parts.values()];
       const part = all.reduce((sum, one) => sum + one, 0) / Math.max(1, all.length);
-      soFar({ result: null, part, onServer: false });
+      soFar({ result: null, part, onServer: null });
       if (busy || performance.now() - last < LOOK) return;
       busy = true;
       this.#conclude(document, partial)
         .then((result) => {
           last = performance.now();
-          if (asked === this.#asked) soFar({ result, part, onServer: false });
+          if (asked === this.#asked) soFar({ result, part, onServer: null });
         })
         // a look that fails or comes too late is followed by the study itself
         .catch(() => undefined)

@@ -30,6 +30,8 @@ function work(): {
   };
 }
 
+const ELSEWHERE = { part: 0.5, done: 12, of: 48, workers: 3, isReached: true };
+
 beforeEach(() => {
   jest.useFakeTimers();
 });
@@ -46,10 +48,10 @@ test('the last value stays until the next one is there', async () => {
   expect(hook.result.current).toMatchObject({ value: 'one', part: null, why: null });
   hook.rerender({ run: second.run });
   expect(hook.result.current.value).toBe('one');
-  act(() => second.job().tell(0.5, 'half of two', true));
-  expect(hook.result.current).toMatchObject({ value: 'half of two', part: 0.5, elsewhere: true });
+  act(() => second.job().tell(0.5, 'half of two', ELSEWHERE));
+  expect(hook.result.current).toMatchObject({ value: 'half of two', part: 0.5, elsewhere: ELSEWHERE });
   await act(async () => second.job().done('two'));
-  expect(hook.result.current).toMatchObject({ value: 'two', part: null, elsewhere: false });
+  expect(hook.result.current).toMatchObject({ value: 'two', part: null, elsewhere: null });
 });
 
 test('work that says nothing is shown as under way after a moment, not at once', () => {

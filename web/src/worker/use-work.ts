@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { ServerWork } from '../api/jobs.ts';
 import { Computer, Superseded } from './computer.ts';
 
 /** Where a piece of work is: the last value that came, how far a newer one is, and what went wrong. */
@@ -7,8 +8,8 @@ export interface Computed<T> {
   /** The part of the work under way that is done; null where none is under way. */
   readonly part: number | null;
   readonly why: string | null;
-  /** Whether the work goes on elsewhere, without this page. */
-  readonly elsewhere: boolean;
+  /** How far the work is on the server, where it goes on without this page; null where it is done here. */
+  readonly elsewhere: ServerWork | null;
   /** Ends the work under way; the last value stays. */
   readonly cancel: () => void;
   /** Lets work elsewhere go on when this page goes; null where it does already, or there is none. */
@@ -23,7 +24,7 @@ interface AcquiredWorker {
 }
 
 /** Tells how far the work is; a value that is there already may come along. */
-export type Tell<T> = (part: number, value?: T | null, elsewhere?: boolean) => void;
+export type Tell<T> = (part: number, value?: T | null, elsewhere?: ServerWork | null) => void;
 
 /** Milliseconds after which work that has said nothing is shown as under way. */
 const SLOW = 150;
@@ -37,7 +38,7 @@ export function useWork<W extends AcquiredWorker, T>(
     value: null,
     part: 0,
     why: null,
-    elsewhere: false,
+    elsewhere: null,
   });
   const worker = useRef<W | null>(null);
   const acquiring = useRef(acquire);
@@ -59,11 +60,11 @@ export function useWork<W extends AcquiredWorker, T>(
     if (work === null) return;
     worker.current ??= acquiring.current();
     const slow = setTimeout(() => setState((now) => ({ ...now, part: now.part ?? 0 })), SLOW);
-    work(worker.current, (part, value = null, elsewhere = false) => {
+    work(worker.current, (part, value = null, elsewhere = null) => {
       clearTimeout(slow);
       setState((now) => ({ value: value ?? now.value, part, why: null, elsewhere }));
     })
-      .then((value) => setState({ value, part: null, why: null, elsewhere: false }))
+      .then((value) => setState({ value, part: null, why: null, elsewhere: null }))
       .catch((thrown: unknown) => {
         if (thrown instanceof Superseded) return;
         const why = thrown instanceof Error ? thrown.message : String(thrown);
@@ -84,7 +85,7 @@ export function useWork<W extends AcquiredWorker, T>(
     () => ({
       ...state,
       cancel,
-      continueInBackground: state.elsewhere && !isGoing ? continueInBackground : null,
+      continueInBackground: state.elsewhere !== null && !isGoing ? continueInBackground : null,
     }),
     [state, cancel, continueInBackground, isGoing],
   );
