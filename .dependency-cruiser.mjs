@@ -59,6 +59,7 @@ const SERVER = [
   'worker',
   'entries',
   'jobs',
+  'metrics',
   'demo',
   'store',
   'pages',

@@ -11,7 +11,7 @@ const app = await createServer({
   demo: null,
   web: null,
   threads: { workers: '', limit: 1 },
-  access: { host: '127.0.0.1', names: [], key: null },
+  access: { host: '127.0.0.1', names: [], key: null, metricsKey: null, proxies: 0 },
   queue: null,
   logLevel: 'silent',
 });

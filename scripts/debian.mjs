@@ -33,6 +33,7 @@ export function debian(programs, packages) {
 /** What the tests of written programs and tables are compiled, run and set with. */
 export function compilers() {
   debian(['gcc'], ['gcc', 'libc6-dev']);
+  debian(['redis-server', '/usr/sbin/nginx', 'openssl'], ['redis-server', 'nginx-light', 'openssl']);
   debian(['gfortran', 'octave-cli'], ['gfortran', 'octave']);
   debian(
     ['pdflatex', '/usr/share/texlive/texmf-dist/tex/latex/pgfplots/pgfplots.sty'],

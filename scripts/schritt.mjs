@@ -23,5 +23,12 @@ program
   .argument('<file>', 'a copy that backup wrote')
   .option('--keep-damaged', 'restore documents that cannot be read as they are')
   .action((file, options) => onServer((server) => server.restoreCommand(file, options, process.env, root)));
+program
+  .command('worker')
+  .description('do long studies of a server, through the queue at SCHRITT_QUEUE, until it is stopped')
+  .action(async () => {
+    buildNode(['core', 'plot', 'server'], true);
+    await import(join(root, 'server/dist/worker-main.js'));
+  });
 program.addHelpText('after', '\nbackup and restore use the data folder of the server (SCHRITT_DATA).');
 await main();

@@ -8,6 +8,7 @@ import { DemoModule } from './demo/demo.module.ts';
 import { EntriesModule } from './entries/entries.module.ts';
 import { HealthController } from './health.controller.ts';
 import { JobsModule } from './jobs/jobs.module.ts';
+import { MetricsModule } from './metrics/metrics.module.ts';
 import { storeOptions } from './store/store-options.ts';
 import type { ThreadOptions } from './threads/thread-options.ts';
 import { ThreadsModule } from './threads/threads.module.ts';
@@ -33,6 +34,7 @@ export class AppModule {
     { database, demo, threads, access, logLevel }: ServerOptions,
     engine: DynamicModule,
   ): DynamicModule {
+    const sessions = AccessModule.with(access);
     return {
       module: AppModule,
       imports: [
@@ -43,11 +45,12 @@ export class AppModule {
         }),
         // a store that cannot be opened now cannot be opened in three seconds either
         TypeOrmModule.forRoot({ ...storeOptions(database), retryAttempts: 0 }),
-        AccessModule.with(access),
+        sessions,
         ThreadsModule.with(threads),
         engine,
         EntriesModule,
         JobsModule,
+        MetricsModule.with(sessions),
         DemoModule.with(demo),
       ],
       controllers: [HealthController],

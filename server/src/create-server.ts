@@ -11,6 +11,7 @@ import { throttle } from './access/throttle.ts';
 import { AppModule, type ServerOptions } from './app.module.ts';
 import { EmbeddedModule } from './engines/embedded.module.ts';
 import { documentSchemas } from './documents/document-schema.ts';
+import { MetricsService } from './metrics/metrics.service.ts';
 import { ErrorFilter } from './errors/error.filter.ts';
 import { validation } from './errors/validation.ts';
 import { wrongMethod } from './errors/wrong-method.ts';
@@ -51,8 +52,9 @@ export async function createServer(options: ServerOptions): Promise<NestExpressA
   const description = apiDocument(app);
   // answers change too often for a digest of each to be worth its time
   app.set('etag', false);
+  app.set('trust proxy', options.access.proxies);
   // in the order in which a request meets them
-  app.use(throttle(), hostGuard(options.access), headers());
+  app.use(app.get(MetricsService).middleware(), throttle(), hostGuard(options.access), headers());
   if (options.web !== null) app.use(compressedPages(), webFiles(options.web), webPages(options.web));
   app.use(wrongMethod(description));
   // other signals, such as SIGILL of a thread that broke, must end the process

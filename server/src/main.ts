@@ -29,6 +29,8 @@ async function start({
   port,
   names,
   key,
+  metricsKey,
+  proxies,
   queue,
   runMemory,
   jobSeconds,
@@ -45,7 +47,7 @@ async function start({
     process.stdout.write(`The data is being migrated to this version; a copy of it as it was is ${copy}\n`);
   }
   createStore(storeFile(data));
-  const own = !isLoopback(host) || key !== null ? serverKey(data, key) : null;
+  const own = !isLoopback(host) || proxies > 0 || key !== null ? serverKey(data, key) : null;
   const web = join(root, 'web/dist');
   const app = await createServer({
     database: storeFile(data),
@@ -58,7 +60,7 @@ async function start({
       memory: runMemory,
     },
     queue,
-    access: { host, names, key: own },
+    access: { host, names, key: own, metricsKey, proxies },
     logLevel,
   });
   // longer than clients keep a connection that they do not use: none is closed just as it is used again

@@ -14,6 +14,11 @@ test('without any setting it serves this machine alone, with its data beside the
       port: 4600,
       names: [],
       key: null,
+      metricsKey: null,
+      proxies: 0,
+      queue: null,
+      workerThreads: null,
+      runMemory: 1024,
       jobSeconds: 900,
       requestSeconds: 10,
       logLevel: 'warn',
@@ -36,6 +41,12 @@ test.each<[NodeJS.ProcessEnv, string]>([
   [{ SCHRITT_LOG: 'loud' }, 'SCHRITT_LOG is "loud"; it must be silent, warn or info'],
   [{ SCHRITT_KEY: 'short' }, 'SCHRITT_KEY has 5 characters'],
   [{ SCHRITT_KEY: 'abababababababababab' }, '2 of them different'],
+  [{ SCHRITT_METRICS_KEY: 'short' }, 'SCHRITT_METRICS_KEY has 5 characters'],
+  [{ SCHRITT_PROXIES: '9' }, 'SCHRITT_PROXIES is "9"; it must be an integer from 0 to 5'],
+  [{ SCHRITT_QUEUE: 'http://queue.example' }, 'SCHRITT_QUEUE is not the address of a Redis or Valkey server'],
+  [{ SCHRITT_QUEUE: 'redis' }, 'write it as redis://127.0.0.1:6379'],
+  [{ SCHRITT_WORKER_THREADS: '0' }, 'SCHRITT_WORKER_THREADS is "0"'],
+  [{ SCHRITT_RUN_MEMORY: '8' }, 'SCHRITT_RUN_MEMORY is "8"'],
 ])('%p is refused with a sentence', (environment, sentence) => {
   expect(faults(environment)).toEqual([expect.stringContaining(sentence)]);
 });

@@ -11,6 +11,10 @@ export interface Settings {
   readonly names: readonly string[];
   /** The key with which a person may write from elsewhere; null for one that the server makes itself. */
   readonly key: string | null;
+  /** The key with which Prometheus collects figures; null for none. */
+  readonly metricsKey: string | null;
+  /** Proxies before the server, each of which adds where a request comes from. */
+  readonly proxies: number;
   /** Address of the queue through which workers do long studies; null where the server does them itself. */
   readonly queue: string | null;
   /** Runs that a worker does at a time; null for as many as there are processors. */
@@ -72,11 +76,16 @@ export function readSettings(environment: NodeJS.ProcessEnv, root: string): Sett
   const log = environment['SCHRITT_LOG'] ?? 'warn';
   const logLevel = (['silent', 'warn', 'info'] as const).find((level) => level === log);
   if (logLevel === undefined) faults.push(`SCHRITT_LOG is "${log}"; it must be silent, warn or info`);
-  const key = environment['SCHRITT_KEY'] ?? null;
-  if (key !== null && (key.length < MIN_KEY || new Set(key).size < MIN_DIFFERENT))
-    faults.push(
-      `SCHRITT_KEY has ${key.length} characters, ${new Set(key).size} of them different; a key that cannot be guessed has at least ${MIN_KEY}, and ${MIN_DIFFERENT} different ones`,
-    );
+  const secret = (name: string): string | null => {
+    const value = environment[name] ?? null;
+    if (value !== null && (value.length < MIN_KEY || new Set(value).size < MIN_DIFFERENT))
+      faults.push(
+        `${name} has ${value.length} characters, ${new Set(value).size} of them different; a key that cannot be guessed has at least ${MIN_KEY}, and ${MIN_DIFFERENT} different ones`,
+      );
+    return value;
+  };
+  const key = secret('SCHRITT_KEY');
+  const metricsKey = secret('SCHRITT_METRICS_KEY');
   const queue = environment['SCHRITT_QUEUE'] ?? null;
   if (queue !== null && !isQueue(queue))
     faults.push(
@@ -91,6 +100,8 @@ export function readSettings(environment: NodeJS.ProcessEnv, root: string): Sett
       .map((name) => name.trim().toLowerCase())
       .filter((name) => name !== ''),
     key,
+    metricsKey,
+    proxies: whole('SCHRITT_PROXIES', 0, 0, 5),
     queue,
     workerThreads:
       environment['SCHRITT_WORKER_THREADS'] === undefined

@@ -17,7 +17,7 @@ export async function testServer(
     web: null,
     threads: { workers: WORKERS, limit: 4 },
     queue: null,
-    access: { host: '127.0.0.1', names: [], key: null },
+    access: { host: '127.0.0.1', names: [], key: null, metricsKey: null, proxies: 0 },
     logLevel: 'silent',
     ...more,
   });

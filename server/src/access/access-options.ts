@@ -6,6 +6,10 @@ export interface AccessOptions {
   readonly names: readonly string[];
   /** The key that opens a session; null where everyone who reaches the server may read and write. */
   readonly key: string | null;
+  /** The key with which figures are collected; null where only sessions may. */
+  readonly metricsKey: string | null;
+  /** Proxies before this server that say where a request comes from, and whether it came by HTTPS. */
+  readonly proxies: number;
 }
 
 export const ACCESS_OPTIONS = Symbol('access options');

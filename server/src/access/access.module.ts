@@ -21,7 +21,7 @@ export class AccessModule {
         { provide: ACCESS_OPTIONS, useValue: options },
         { provide: APP_GUARD, useClass: AccessGuard },
       ],
-      exports: [SessionsService],
+      exports: [SessionsService, ACCESS_OPTIONS],
     };
   }
 }

@@ -23,7 +23,9 @@ let folder: string;
 let app: NestExpressApplication;
 
 async function start(access: Partial<AccessOptions> = {}): Promise<void> {
-  app = await testServer(folder, { access: { host: '127.0.0.1', names: [], key: null, ...access } });
+  app = await testServer(folder, {
+    access: { host: '127.0.0.1', names: [], key: null, metricsKey: null, proxies: 0, ...access },
+  });
   await app.init();
 }
 
@@ -164,4 +166,66 @@ test('a key is generated once for a folder, for its owner alone to read', async 
   expect(readFileSync(join(folder, 'key'), 'utf8')).toBe(`${generated}\n`);
   expect(statSync(join(folder, 'key')).mode & 0o777).toBe(0o600);
   expect(serverKey(folder, 'my own')).toBe('my own');
+});
+
+test.each([
+  [0, 'https', false],
+  [1, 'https', true],
+  [1, 'http', false],
+])(
+  'behind %d proxies that say %s the session is kept for HTTPS alone: %p',
+  async (proxies, protocol, isSecure) => {
+    await start({ key: KEY, proxies });
+    const { headers } = await api()
+      .post('/api/access')
+      .set('X-Forwarded-Proto', protocol)
+      .send({ key: KEY })
+      .expect(204);
+    expect(/; Secure/.test(String(headers['set-cookie']))).toBe(isSecure);
+  },
+);
+
+describe('figures for Prometheus', () => {
+  const METRICS = 'figures and nothing else';
+
+  test('are collected with their own key or within a session, and the key opens nothing else', async () => {
+    await start({ key: KEY, metricsKey: METRICS });
+    await api().get('/api/metrics').expect(401);
+    await api().get('/api/metrics').set('Authorization', 'Bearer figures').expect(401);
+    const { text } = await api().get('/api/metrics').set('Authorization', `Bearer ${METRICS}`).expect(200);
+    expect(text).toMatch(/^schritt_workers 0$/m);
+    await api().get('/api/studies').set('Authorization', `Bearer ${METRICS}`).expect(401);
+    const login = await api().post('/api/access').send({ key: KEY });
+    await api()
+      .get('/api/metrics')
+      .set('Cookie', login.headers['set-cookie'] ?? '')
+      .expect(200);
+  });
+
+  test('count answers by route, and name no link of a shared study', async () => {
+    await start();
+    await api().get('/api/shown/a-secret-link').expect(404);
+    await api().get('/api/health').expect(200);
+    const { text } = await api().get('/api/metrics').expect(200);
+    expect(text).toContain(
+      'schritt_request_seconds_count{method="GET",route="/api/shown/:at",status="404"} 1',
+    );
+    expect(text).toContain('schritt_request_seconds_count{method="GET",route="/api/health",status="200"} 1');
+    expect(text).not.toContain('a-secret-link');
+  });
+
+  test('count stored jobs by their state', async () => {
+    await start();
+    const store = app.get(DataSource);
+    const insert = `INSERT INTO jobs (id, key, state, document) VALUES (?, 'k', ?, '')`;
+    for (const [id, state] of [
+      ['a', 'done'],
+      ['b', 'done'],
+      ['c', 'failed'],
+    ])
+      await store.query(insert, [id, state]);
+    const { text } = await api().get('/api/metrics').expect(200);
+    expect(text).toContain('schritt_jobs{state="done"} 2');
+    expect(text).toContain('schritt_jobs{state="failed"} 1');
+  });
 });

@@ -116,7 +116,9 @@ let paths: readonly string[];
 
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'schritt-'));
-  app = await testServer(folder, { access: { host: '127.0.0.1', names: [], key: KEY } });
+  app = await testServer(folder, {
+    access: { host: '127.0.0.1', names: [], key: KEY, metricsKey: null, proxies: 0 },
+  });
   await app.listen(0, '127.0.0.1');
   port = Number(new URL(await app.getUrl()).port);
   cookie = await login();

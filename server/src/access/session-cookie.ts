@@ -12,7 +12,7 @@ export function sessionToken(request: Request): string | null {
 
 /** Makes the browser keep a session token out of reach of scripts. */
 export function setSessionCookie(response: Response, token: string): void {
-  response.cookie(NAME, token, { ...OPTIONS, maxAge: SESSION_LIFETIME });
+  response.cookie(NAME, token, { ...OPTIONS, secure: response.req.secure, maxAge: SESSION_LIFETIME });
 }
 
 /** Makes the browser drop its session token. */

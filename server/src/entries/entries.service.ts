@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import type { SchrittDocument } from '@schritt/core/document';
 import { presentDocument, readDocument } from '@schritt/core/format';
 import { Injectable } from '@nestjs/common';
@@ -7,7 +7,7 @@ import { LRUCache } from 'lru-cache';
 import { type FindOptionsWhere, IsNull, Not, Repository } from 'typeorm';
 import { ApiError } from '../errors/api-error.ts';
 import { Entry } from './entry.entity.ts';
-import type { EntryDto, EntryListDto, EntryRowDto } from './entry.dto.ts';
+import type { EntryDto, EntryListDto, EntryRowDto, ShownDto } from './entry.dto.ts';
 import { stored } from './excerpt.ts';
 
 function parsed(text: string): unknown {
@@ -74,11 +74,25 @@ export interface ListPart {
 /** Lists that are kept as they were answered last, until something is written. */
 const MAX_LISTS = 50;
 
+/** A shared study as it is answered, and what a browser that has it already names it by. */
+interface SharedAnswer {
+  readonly body: Buffer;
+  readonly etag: string;
+}
+
+/** Bytes of shared studies that are kept at hand. */
+const MAX_SHARED_BYTES = 20e6;
+
 /** Stores documents; a replacement that was made from an older version changes nothing. */
 @Injectable()
 export class EntriesService {
   readonly #entries: Repository<Entry>;
   readonly #lists = new LRUCache<string, Promise<Buffer>>({ max: MAX_LISTS });
+  /** Shared studies as they are answered: a class opens the same one at once. */
+  readonly #shared = new LRUCache<string, SharedAnswer>({
+    maxSize: MAX_SHARED_BYTES,
+    maxEntrySize: MAX_SHARED_BYTES,
+  });
 
   constructor(@InjectRepository(Entry) entries: Repository<Entry>) {
     this.#entries = entries;
@@ -130,7 +144,7 @@ export class EntriesService {
     // the default of the column counts seconds, and lists are ordered by this
     const updatedAt = new Date();
     const made = await this.#entries.save(this.#entries.create({ kind, ...stored(document), updatedAt }));
-    this.#lists.clear();
+    this.#changed();
     return dto(made, document);
   }
 
@@ -147,7 +161,7 @@ export class EntriesService {
       .set({ ...stored(document), updatedAt: new Date() })
       .where({ id, kind, version, deletedAt: IsNull() })
       .execute();
-    this.#lists.clear();
+    this.#changed();
     const now = await this.#find(kind, id);
     if (affected === 1) return dto(now);
     throw new ApiError(
@@ -164,21 +178,21 @@ export class EntriesService {
       { kind, id, deletedAt: IsNull() },
       { deletedAt: new Date(), shownAt: null },
     );
-    this.#lists.clear();
+    this.#changed();
     if (moved === 0) await this.#mustExist(kind, id);
   }
 
   /** Takes an entry out of the bin, or leaves it in its list. */
   async restore(kind: SchrittDocument['kind'], id: string): Promise<void> {
     const moved = await this.#move({ kind, id, deletedAt: Not(IsNull()) }, { deletedAt: null });
-    this.#lists.clear();
+    this.#changed();
     if (moved === 0) await this.#mustExist(kind, id);
   }
 
   /** @throws ApiError for an entry that is not in the bin */
   async deletePermanently(kind: SchrittDocument['kind'], id: string): Promise<void> {
     const { affected } = await this.#entries.delete({ kind, id, deletedAt: Not(IsNull()) });
-    this.#lists.clear();
+    this.#changed();
     if (affected !== 0) return;
     await this.#mustExist(kind, id);
     throw new ApiError('not-in-bin', `Only a ${kind} in the bin can be deleted permanently.`);
@@ -212,16 +226,30 @@ export class EntriesService {
     await this.#setShown(id, null);
   }
 
-  /** The document behind a link. */
-  async shown(shownAt: string): Promise<SchrittDocument> {
+  /** The document behind a link, as it is answered. */
+  async shown(shownAt: string): Promise<SharedAnswer> {
+    const known = this.#shared.get(shownAt);
+    if (known !== undefined) return known;
     const entry = await this.#entries.findOneBy({ shownAt });
     if (entry === null) throw new ApiError('not-found', 'this study is not shared');
-    return documentOf(entry);
+    const answer: ShownDto = { document: documentOf(entry) };
+    const body = Buffer.from(JSON.stringify(answer));
+    const digest = createHash('sha256').update(body).digest('base64url');
+    const shared = { body, etag: `"${digest.slice(0, 22)}"` };
+    this.#shared.set(shownAt, shared, { size: body.length });
+    return shared;
+  }
+
+  /** What was put together before is no longer true. */
+  #changed(): void {
+    this.#lists.clear();
+    this.#shared.clear();
   }
 
   /** Showing an entry is no change of its document: the version stays. */
   async #setShown(id: string, shownAt: string | null): Promise<void> {
     await this.#entries.query('UPDATE "entries" SET "shownAt" = ? WHERE "id" = ?', [shownAt, id]);
+    this.#shared.clear();
   }
 
   async #find(kind: SchrittDocument['kind'], id: string): Promise<Entry> {

@@ -250,6 +250,25 @@ test('one damaged row hides itself alone: it is reported, can be saved as it is,
   expect((await api().get('/api/studies')).body.total).toBe(1);
 });
 
+test('a browser that has a shared study is told so in a few bytes, until the study changes or is no longer shared', async () => {
+  const { id } = (await api().post('/api/studies').send({ document: SLUICE }).expect(201)).body;
+  const { shownAt } = (await api().post(`/api/studies/${id}/shown`).expect(200)).body;
+  const first = await api().get(`/api/shown/${shownAt}`).expect(200);
+  const { etag = '' } = first.headers;
+  expect(first.headers['cache-control']).toBe('private, no-cache');
+  const again = await api().get(`/api/shown/${shownAt}`).set('If-None-Match', etag).expect(304);
+  expect(again.text).toBe('');
+  const changed = { ...SLUICE, title: 'Another' };
+  await api().put(`/api/studies/${id}`).send({ document: changed, version: 1 }).expect(200);
+  const next = await api().get(`/api/shown/${shownAt}`).set('If-None-Match', etag).expect(200);
+  expect(next.body.document.title).toBe('Another');
+  await api().delete(`/api/studies/${id}/shown`).expect(204);
+  await api()
+    .get(`/api/shown/${shownAt}`)
+    .set('If-None-Match', next.headers['etag'] ?? '')
+    .expect(404);
+});
+
 test('a study is shown at a link that cannot be guessed, until its owner ends that; its version stays', async () => {
   const { id } = (await api().post('/api/studies').send({ document: SLUICE })).body;
   const { shownAt } = (await api().post(`/api/studies/${id}/shown`).expect(200)).body;
@@ -263,7 +282,7 @@ test('a study is shown at a link that cannot be guessed, until its owner ends th
 });
 
 test('health and the description of the interface', async () => {
-  await api().get('/api/health').expect(200, { status: 'ok' });
+  await api().get('/api/health').expect(200, { status: 'ok', queue: 'none', workers: null });
   const description = await api().get('/api/docs-json').expect(200);
   expect(Object.keys(description.body.paths)).toEqual(
     expect.arrayContaining(['/api/studies', '/api/studies/{id}']),
