@@ -8,7 +8,7 @@ export type {
 } from './document/document.ts';
 export { LONGEST_NOTE, LONGEST_TITLE, MAX_METHODS } from './document/document-limits.ts';
 export { LONGEST_MEASURED, type MeasuredOf, type MeasuredSeries, readMeasured } from './document/measured.ts';
-export { openStudy, type TextErrors } from './document/open-study.ts';
+export { openStudy, studyOrRefusal, type TextErrors } from './document/open-study.ts';
 export { NUMBERS_VERSION, runKey, studyKey } from './document/run-key.ts';
 export {
   type ExportQuery,

@@ -22,4 +22,9 @@ export {
 } from './marking/submission.ts';
 export { classTable } from './publish/feedback/class-table.ts';
 export { type FeedbackChoice, feedbackHtml } from './publish/feedback/feedback-html.ts';
-export { type VariantRequest, variantStudies } from './publish/handouts/variant-studies.ts';
+export {
+  type VariantDocument,
+  variantDocuments,
+  type VariantRequest,
+  variantStudies,
+} from './publish/handouts/variant-studies.ts';

@@ -3,7 +3,7 @@ import { Column, CreateDateColumn, Entity, Index, PrimaryGeneratedColumn } from 
 /** Where a job is: waiting and running ones go on when the server starts again. */
 export type JobState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled' | 'too long';
 
-/** A long study that the server runs: its document, and the runs of its methods when they are done. */
+/** Long work on a study: its document, and what comes of it when it is done. */
 @Entity('jobs')
 export class Job {
   @PrimaryGeneratedColumn('uuid')
@@ -25,11 +25,15 @@ export class Job {
   @Column({ type: 'text' })
   document: string;
 
-  /** The runs as JSON; they may be large, and are read only where they are asked for. */
+  /** What is asked for besides, as JSON: the kind of the job, and all that belongs to it. */
+  @Column({ type: 'text', default: '{"kind":"study"}' })
+  request: string;
+
+  /** What came of it as JSON, such as the runs; it may be large, and is read only where it is asked for. */
   @Column({ type: 'text', nullable: true, select: false })
   runs: string | null;
 
-  /** Length of the runs. */
+  /** Length of that. */
   @Column({ type: 'integer', default: 0 })
   bytes: number;
 

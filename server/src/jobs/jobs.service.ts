@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { setTimeout } from 'node:timers/promises';
 import { isDeepStrictEqual } from 'node:util';
-import { type StudyDocument, studyKey } from '@schritt/core/document';
+import { NUMBERS_VERSION, type StudyDocument, studyKey } from '@schritt/core/document';
 import { readDocumentText } from '@schritt/core/format';
 import type { MethodRun, PieceRun } from '@schritt/core/study';
 import {
@@ -65,17 +65,24 @@ class Cancelled extends Error {
 /** A job of which nothing is known but its state. */
 const NOTHING = { part: 0, done: 0, of: 0, workers: null, isReached: true, why: null } as const;
 
-/** The key of a study's runs, short enough to be looked up. */
-function keyOf(document: StudyDocument): string {
-  return createHash('sha256').update(studyKey(document)).digest('hex');
+/** A key of all that the result of a job depends on, short enough to be looked up. */
+function keyOf(request: JobRequest): string {
+  const text =
+    request.kind === 'study' ? studyKey(request.document) : JSON.stringify([NUMBERS_VERSION, request]);
+  return createHash('sha256').update(text).digest('hex');
 }
 
 /** The request of a stored job; null where what is stored is damaged. */
-function storedRequest({ document }: Pick<Job, 'document'>): JobRequest | null {
+function storedRequest({ document, request }: Pick<Job, 'document' | 'request'>): JobRequest | null {
   const reading = readDocumentText(document);
-  return reading.ok && reading.document.kind === 'study'
-    ? { kind: 'study', document: reading.document }
-    : null;
+  if (!reading.ok || reading.document.kind !== 'study') return null;
+  try {
+    // it was checked when it came
+    const whole: JobRequest = { ...JSON.parse(request), document: reading.document };
+    return whole;
+  } catch {
+    return null;
+  }
 }
 
 /** The finished rungs of a job under way, one entry per method. */
@@ -92,7 +99,7 @@ function runsSoFar({ methods }: StudyDocument, progress: JobProgress): string {
   return `[${runs.join(',')}]`;
 }
 
-/** Long studies as jobs: done by an engine, told of while they run, kept when they are done. */
+/** Long studies, many sheets and whole classes as jobs: done by an engine, told of while they run, kept when they are done. */
 @Injectable()
 export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   readonly #jobs: Repository<Job>;
@@ -139,10 +146,10 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     await Promise.all(active.map(({ ended }) => ended));
   }
 
-  /** The job of a study: one that is there already where its runs are the same, or a new one. */
+  /** The job of a request: one that is there already where its result is the same, or a new one. */
   async create(request: JobRequest, plan: Plan, owner: string): Promise<JobDto> {
-    const { document } = request;
-    const key = keyOf(document);
+    const key = keyOf(request);
+    const { document, ...rest } = request;
     const known = await this.#jobs.findOne({
       where: { key, state: In(['waiting', 'running', 'done']) },
       order: { createdAt: 'DESC' },
@@ -152,10 +159,17 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     if (own.length >= MAX_OPEN_OF_ONE || this.#active.size >= MAX_OPEN)
       throw new ApiError(
         'busy',
-        `${Math.min(own.length, MAX_OPEN)} studies are already waiting; try again later`,
+        `${Math.max(own.length, MAX_OPEN_OF_ONE)} jobs are already waiting; try again later`,
       );
     const job = await this.#jobs.save(
-      this.#jobs.create({ key, owner, state: 'waiting', document: JSON.stringify(document), why: null }),
+      this.#jobs.create({
+        key,
+        owner,
+        state: 'waiting',
+        document: JSON.stringify(document),
+        request: JSON.stringify(rest),
+        why: null,
+      }),
     );
     this.#start(job, request, plan);
     await this.#tidy();
@@ -172,11 +186,27 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
    */
   async runs(id: string): Promise<string> {
     const active = this.#active.get(id);
-    if (active?.progress != null && active.progress.runs.done > 0)
+    if (active?.request.kind === 'study' && active.progress !== null && active.progress.runs.done > 0)
       return runsSoFar(active.request.document, active.progress);
-    const job = await this.#jobs.findOne({ where: { id }, select: { id: true, runs: true } });
+    return this.#result(id, (kind) => kind === 'study');
+  }
+
+  /** The archive that a job has made. */
+  async file(id: string): Promise<Buffer> {
+    const text: string = JSON.parse(await this.#result(id, (kind) => kind !== 'study'));
+    return Buffer.from(text, 'base64');
+  }
+
+  /** What came of a job of some kinds. */
+  async #result(id: string, isOf: (kind: JobRequest['kind']) => boolean): Promise<string> {
+    const job = await this.#jobs.findOne({
+      where: { id },
+      select: { id: true, runs: true, document: true, request: true },
+    });
     if (job === null) throw new ApiError('not-found', 'there is no such job');
-    if (job.runs === null) throw new ApiError('not-found', 'this job has no results');
+    const request = storedRequest(job);
+    if (job.runs === null || request === null || !isOf(request.kind))
+      throw new ApiError('not-found', 'this job has no such results');
     return job.runs;
   }
 
@@ -246,7 +276,8 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
         if (event.kind === 'begun') active.begun ??= this.#begin(id, active);
         this.#tell(active);
       });
-      return { state: 'done', runs: `[${texts.join(',')}]`, why: null };
+      const runs = request.kind === 'study' ? `[${texts.join(',')}]` : (texts[0] ?? '');
+      return { state: 'done', runs, why: null };
     } catch (thrown) {
       return this.#endOf(thrown);
     }

@@ -2,9 +2,11 @@ import 'reflect-metadata';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { openStudy, type StudyDocument } from '@schritt/core/document';
+import { openStudy, type StudyDocument, studyReport, studyTable, writeTable } from '@schritt/core/document';
+import { variantStudies } from '@schritt/core/marking';
 import { type MethodRun, runStudy } from '@schritt/core/study';
 import Database from 'better-sqlite3';
+import { unzipSync } from 'fflate';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { end, freePort, TestProgram, TestRedis } from '../test-queue.ts';
 import { testServer, WORKERS } from '../test-server.ts';
@@ -100,6 +102,38 @@ async function whileClosed(change: (store: Database.Database) => void): Promise<
   change(store);
   store.close();
   await start();
+}
+
+interface MarkedJson {
+  readonly sheet: number;
+  readonly firstWrong: number | null;
+  readonly marks: { readonly marks: number };
+  readonly mistakes: readonly { readonly sentence: string }[];
+}
+
+const PARAMETRIC = `level' = -c*sqrt(level)
+c = 0.35
+level(0) = 4
+0 <= t <= 6
+level(t) = (2 - c*t/2)^2`;
+
+async function createdAt(path: string, body: unknown): Promise<JobAnswer> {
+  const response = await fetch(`${address}${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
+  const text = await response.text();
+  expect([response.status, text]).toEqual([201, expect.any(String)]);
+  return JSON.parse(text);
+}
+
+/** The texts of the archive that a job has made, by their names. */
+async function archive(id: string): Promise<Readonly<Record<string, string>>> {
+  const answer = await fetch(`${address}/jobs/${id}/file`);
+  expect(answer.headers.get('content-type')).toBe('application/zip');
+  const files = Object.entries(unzipSync(new Uint8Array(await answer.arrayBuffer())));
+  return Object.fromEntries(files.map(([name, bytes]) => [name, new TextDecoder().decode(bytes)]));
 }
 
 /** The same jobs are done on threads of the server, and by a worker at a queue. */
@@ -253,6 +287,55 @@ describe.each(['threads', 'queue'] as const)('on %s', (engine) => {
     expect((await fetch(`${address}/jobs/${second.id}/runs`)).status).toBe(200);
   });
 
+  test('every sheet has its files, made of its own numbers', async () => {
+    const variants = { choices: 'c in 0.2, 0.25, ..., 0.4', sheets: 4, seed: 3 };
+    const document = { ...sluice([10, 20, 40]), problem: { title: 'Sluice', text: PARAMETRIC } };
+    const files = [
+      { what: 'rungs', as: 'csv' },
+      { what: 'rows', as: 'md', method: 'Euler', steps: '10' },
+    ];
+    const job = await createdAt('/jobs/sheets', { document, variants, files });
+    expect((await events(job.id)).at(-1)).toMatchObject({ state: 'done', done: 4, of: 4 });
+    const made = await archive(job.id);
+    expect(Object.keys(made).sort()).toEqual(
+      [1, 2, 3, 4].flatMap((n) =>
+        ['rows.md', 'rungs.csv', 'study.schritt.json'].map((name) => `sheet 00${n}/${name}`),
+      ),
+    );
+    for (const [n, { study, variant }] of variantStudies(document, variants).entries()) {
+      const report = studyReport('Sluice', study.problem, runStudy(study));
+      expect(made[`sheet 00${n + 1}/rungs.csv`]).toBe(writeTable(studyTable(report, 'rungs'), 'csv'));
+      expect(made[`sheet 00${n + 1}/study.schritt.json`]).toContain(`c = ${variant[0]?.value}`);
+    }
+    expect((await fetch(`${address}/jobs/${job.id}/runs`)).status).toBe(404);
+  });
+
+  test('a class is marked, each student by the key of the own sheet', async () => {
+    const variants = { choices: 'c in 0.2, 0.25, ..., 0.4', sheets: 5, seed: 3 };
+    const document = { ...sluice([10]), problem: { title: 'Sluice', text: PARAMETRIC } };
+    const texts = variantStudies(document, variants).map(({ variant }, i) => {
+      // Euler's steps typed out; the third student forgets h
+      const rows = [4];
+      for (let n = 0; n < 6; n += 1)
+        rows.push(rows[n]! - (i === 2 ? 1 : 0.6) * Number(variant[0]?.value) * Math.sqrt(rows[n]!));
+      const text = ['n;level', ...rows.map((level, n) => `${n};${level.toFixed(6)}`)].join('\n');
+      return { name: `student ${i + 1}, sheet ${i + 1}.csv`, text };
+    });
+    const job = await createdAt('/jobs/markings', {
+      ...{ document, variants, method: 'Euler', steps: '10', layout: 'one per file', texts },
+      rule: { rowMarks: 5, stepMarks: 5, roundTo: 0.5, rowsAsked: 6 },
+    });
+    expect((await events(job.id)).at(-1)).toMatchObject({ state: 'done', done: 5, of: 5 });
+    const made = await archive(job.id);
+    expect(Object.keys(made).sort()).toEqual(['class.csv', 'class.json', 'feedback.html']);
+    const students: readonly MarkedJson[] = JSON.parse(made['class.json'] ?? '');
+    expect(students.map(({ sheet, firstWrong }) => [sheet, firstWrong])).toEqual(
+      [null, null, 1, null, null].map((wrong, i) => [i + 1, wrong]),
+    );
+    expect(students.map(({ marks }) => marks.marks)).toEqual([10, 10, 0, 10, 10]);
+    expect(students[2]?.mistakes[0]?.sentence).toMatch(/h/);
+  });
+
   test('a study that ends elsewhere, or is measured elsewhere, is another job; its title makes none', async () => {
     const jobs: string[] = [];
     const study = sluice([20]);
@@ -293,6 +376,39 @@ test.each([
   const response = await post(document);
   expect(response.status).toBe(400);
   expect(await response.json()).toMatchObject({ code: 'bad-request', message });
+});
+
+test.each<[string, unknown, string]>([
+  [
+    '/jobs/sheets',
+    { variants: { choices: 'k in 1..3', sheets: 3, seed: 1 }, files: [{ what: 'rungs' }] },
+    'k',
+  ],
+  ['/jobs/sheets', { variants: { choices: 'c in', sheets: 3, seed: 1 }, files: [{ what: 'rungs' }] }, 'in'],
+  ['/jobs/sheets', { variants: { choices: 'c in 1..3', sheets: 0, seed: 1 }, files: [] }, 'not valid'],
+  [
+    '/jobs/markings',
+    { method: 'Heun', steps: '4', layout: 'one per file', texts: [{ name: 'A', text: '0;1' }] },
+    'Heun',
+  ],
+  [
+    '/jobs/markings',
+    { method: 'Euler', layout: 'one per file', texts: [{ name: 'A', text: '0;1' }] },
+    'step size',
+  ],
+  ['/jobs/markings', { method: 'Euler', steps: '4', layout: 'by heart', texts: [] }, 'not valid'],
+])('what cannot be made is refused at once, with the reason: %s %#', async (path, body, reason) => {
+  const document = { ...sluice([10]), problem: { title: 'Sluice', text: PARAMETRIC } };
+  const answer = await fetch(`${address}${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ document, ...Object(body) }),
+  });
+  expect(answer.status).toBe(400);
+  expect(await answer.json()).toMatchObject({
+    code: 'bad-request',
+    message: expect.stringContaining(reason),
+  });
 });
 
 test('a short study is reported while long ones of others wait for one another', async () => {

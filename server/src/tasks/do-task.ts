@@ -1,27 +1,74 @@
+import type { StudentMarking } from '@schritt/core/marking';
 import { completeMethod, type PieceRun, pieceSigns } from '@schritt/core/study';
+import { type ArchiveFile, archiveOf } from './archive-task.ts';
+import { classFiles, markedStudents } from './marking-task.ts';
 import { studyOf } from './plan.ts';
-import type { TaskInput } from './task.ts';
+import { sheetFiles } from './sheet-task.ts';
+import type { JobRequest, RequestOf, Task, TaskInput } from './task.ts';
 
-/** A result as JSON. */
-function written(work: Generator<{ readonly part: number }, unknown>): Generator<number, string> {
-  return (function* (): Generator<number, string> {
-    for (;;) {
-      const next = work.next();
-      if (next.done === true) return JSON.stringify(next.value);
-      yield next.value.part;
-    }
-  })();
+/** The work of a task; yields the part of it that is done. */
+type Work = Iterator<number, unknown> | AsyncIterator<number, unknown>;
+
+function* parts<T>(work: Generator<{ readonly part: number }, T>): Generator<number, T> {
+  for (;;) {
+    const next = work.next();
+    if (next.done === true) return next.value;
+    yield next.value.part;
+  }
 }
 
-/** Does a task, and yields the part of it that is done; the caller may stop at every yield. */
-export function doTask({ request, task, results }: TaskInput): Generator<number, string> {
-  const study = studyOf(request.document);
+/** A request of the kind that a task belongs to. */
+function requestOf<K extends JobRequest['kind']>(request: JobRequest, kind: K): RequestOf<K> {
+  const isOf = (one: JobRequest): one is RequestOf<K> => one.kind === kind;
+  if (isOf(request)) return request;
+  throw new Error(`a task of ${kind} within ${request.kind}`);
+}
+
+async function archived(request: JobRequest, results: readonly string[]): Promise<string> {
+  if (request.kind === 'marking') {
+    const students = results.flatMap((text): readonly StudentMarking[] => JSON.parse(text));
+    return archiveOf(await classFiles(request, students));
+  }
+  return archiveOf(results.flatMap((text): readonly ArchiveFile[] => JSON.parse(text)));
+}
+
+async function* archiveWork(request: JobRequest, results: readonly string[]): AsyncGenerator<number, string> {
+  yield 0;
+  return archived(request, results);
+}
+
+function workOf(request: JobRequest, task: Task, results: readonly string[]): Work {
   switch (task.kind) {
     case 'runs':
-      return written(pieceSigns(study, task));
+      return parts(pieceSigns(studyOf(request.document), task));
     case 'method': {
       const pieces = results.map((text): PieceRun => JSON.parse(text));
-      return written(completeMethod(study, task.method, pieces));
+      return parts(completeMethod(studyOf(request.document), task.method, pieces));
     }
+    case 'sheet':
+      return sheetFiles(requestOf(request, 'sheets'), task.number);
+    case 'students':
+      return markedStudents(requestOf(request, 'marking'), task.from, task.to);
+    case 'archive':
+      return archiveWork(request, results);
+  }
+}
+
+/**
+ * Does a task, and answers its result as JSON.
+ *
+ * @param report told the part that is done
+ * @throws Refusal where it cannot be done for a reason that concerns the person who asked for it
+ */
+export async function doTask(
+  { request, task, results }: TaskInput,
+  report: (part: number) => void,
+): Promise<string> {
+  const work = workOf(request, task, results);
+  for (;;) {
+    const step = work.next();
+    const next = step instanceof Promise ? await step : step;
+    if (next.done === true) return JSON.stringify(next.value);
+    report(next.value);
   }
 }

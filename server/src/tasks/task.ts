@@ -1,24 +1,51 @@
-import type { StudyDocument } from '@schritt/core/document';
+import type { ExportQuery, RunExport, StudyDocument, StudyTable } from '@schritt/core/document';
+import type { Layout, MarkRule, SubmittedText, VariantRequest } from '@schritt/core/marking';
+
+/** A file that is exported of a study. */
+export type FileQuery = Omit<ExportQuery, 'what'> & { readonly what: RunExport | StudyTable };
 
 /** What a job is asked to do; all of its tasks read from it. */
-export interface JobRequest {
-  readonly kind: 'study';
-  readonly document: StudyDocument;
-}
+export type JobRequest = { readonly document: StudyDocument } & (
+  | { readonly kind: 'study' }
+  /** Files of the study with other numbers for every sheet. */
+  | {
+      readonly kind: 'sheets';
+      readonly variants: VariantRequest;
+      readonly files: readonly FileQuery[];
+    }
+  /** What a class has handed in, compared with one run or with those of its sheets. */
+  | {
+      readonly kind: 'marking';
+      readonly run: Pick<ExportQuery, 'method' | 'h' | 'steps'>;
+      readonly variants: VariantRequest | null;
+      readonly layout: Layout;
+      readonly rule: MarkRule;
+      readonly texts: readonly SubmittedText[];
+    }
+);
+
+/** A request of one kind. */
+export type RequestOf<K extends JobRequest['kind']> = Extract<JobRequest, { readonly kind: K }>;
 
 /** A part of a job that one thread does without stopping in between. */
 export type Task =
   /** A method of the study at some of its step sizes. */
   | { readonly kind: 'runs'; readonly method: number; readonly rungs: readonly number[] }
   /** All runs of a method, from those of its pieces. */
-  | { readonly kind: 'method'; readonly method: number };
+  | { readonly kind: 'method'; readonly method: number }
+  /** The files of a sheet, by its number from 1. */
+  | { readonly kind: 'sheet'; readonly number: number }
+  /** Some of the students that hand something in, in their order. */
+  | { readonly kind: 'students'; readonly from: number; readonly to: number }
+  /** The files of all sheets, or of a class, as an archive. */
+  | { readonly kind: 'archive' };
 
 /** A task of a plan, with what it weighs. */
 export interface PlannedTask {
   readonly task: Task;
   /** About how long it takes on one core. */
   readonly seconds: number;
-  /** Runs in it, as they are counted for a person. */
+  /** Runs, sheets or students in it, as they are counted for a person. */
   readonly runs: number;
 }
 

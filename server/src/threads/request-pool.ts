@@ -63,6 +63,7 @@ export class RequestPool implements OnModuleDestroy {
   async plan(request: JobRequest): Promise<Plan> {
     const answer = await this.#ask({ what: 'plan', document: request.document, request, lane: 'short' });
     if (answer.kind === 'plan') return answer.plan;
+    if (answer.kind === 'refused') throw new ApiError('bad-request', answer.why);
     throw this.#tooLong();
   }
 

@@ -4,12 +4,11 @@ import {
   studyReport,
   type StudyDocument,
   type StudyReport,
-  exportStudy,
   type TextErrors,
-  exportRequest,
 } from '@schritt/core/document';
-import { Refusal, typesetOptions } from '@schritt/core/text';
-import { estimatedSeconds, runStudy, type Study } from '@schritt/core/study';
+import { Refusal } from '@schritt/core/text';
+import { estimatedSeconds, runStudy } from '@schritt/core/study';
+import { exportedFile } from '../tasks/exported-file.ts';
 import { planOf } from '../tasks/plan.ts';
 import type { JobRequest, Plan } from '../tasks/task.ts';
 
@@ -34,22 +33,10 @@ export type RequestAnswer =
 const MAX_SHORT = 0.5;
 const MAX_SECONDS = 4;
 
-/** What is exported, as bytes. */
-async function taken(document: StudyDocument, study: Study, asked: ExportQuery): Promise<RequestAnswer> {
+/** What comes of work, or why it cannot be done. */
+async function orRefused<T extends RequestAnswer>(work: () => Promise<T> | T): Promise<RequestAnswer> {
   try {
-    const request = exportRequest(document.title, study, asked);
-    // both are large, and wanted by few requests
-    const { default: katex } = await import('katex');
-    const made = exportStudy(document, study, request, (tex, wide) =>
-      katex.renderToString(tex, typesetOptions(wide, 'mathml')),
-    );
-    if (made.kind === 'workbook') {
-      const { ods, xlsx } = await import('@schritt/core/sheets');
-      return { kind: 'taken', content: await (asked.as === 'ods' ? ods : xlsx)(made.workbook) };
-    }
-    const { drawnFile } = await import('@schritt/plot/node');
-    const file = drawnFile(made, asked.as ?? 'svg', { scale: 1, part: asked.part ?? false });
-    return { kind: 'taken', content: typeof file === 'string' ? new TextEncoder().encode(file) : file };
+    return await work();
   } catch (thrown) {
     if (thrown instanceof Refusal) return { kind: 'refused', why: thrown.message };
     throw thrown;
@@ -61,11 +48,15 @@ export default async function answer(task: RequestTask): Promise<RequestAnswer> 
   const { document } = task;
   const opened = openStudy(document);
   if (!opened.ok) return { kind: 'text errors', errors: opened.errors };
-  if (task.what === 'plan') return { kind: 'plan', plan: planOf(task.request) };
+  if (task.what === 'plan') return orRefused(() => ({ kind: 'plan', plan: planOf(task.request) }));
   const { study } = opened;
   const seconds = estimatedSeconds(study);
   if (seconds > MAX_SECONDS) return { kind: 'too long' };
   if (seconds > MAX_SHORT && task.lane === 'short') return { kind: 'long' };
-  if (task.what === 'taken') return taken(document, study, task.asked);
+  if (task.what === 'taken')
+    return orRefused(async () => ({
+      kind: 'taken',
+      content: await exportedFile(document, study, task.asked),
+    }));
   return { kind: 'report', report: studyReport(document.title, study.problem, runStudy(study)) };
 }

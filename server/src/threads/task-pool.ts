@@ -13,7 +13,7 @@ export class TaskPool implements OnModuleDestroy {
   readonly #options: ThreadOptions;
   /** Tasks that are done at a time. */
   readonly threads: number;
-  #pool: Piscina<ThreadTask, string> | null = null;
+  #pool: Piscina<ThreadTask, TaskOutcome> | null = null;
 
   constructor(@Inject(THREAD_OPTIONS) options: ThreadOptions) {
     this.#options = options;
@@ -27,7 +27,7 @@ export class TaskPool implements OnModuleDestroy {
    * @throws Error named AbortError when the signal ends it
    */
   async run(input: TaskInput, signal: AbortSignal, report: (part: number) => void): Promise<TaskOutcome> {
-    this.#pool ??= new Piscina<ThreadTask, string>({
+    this.#pool ??= new Piscina<ThreadTask, TaskOutcome>({
       filename: join(this.#options.workers, 'task.worker.js'),
       resourceLimits: resourceLimits(this.#options),
       minThreads: 0,
@@ -37,8 +37,7 @@ export class TaskPool implements OnModuleDestroy {
     const { port1, port2 } = new MessageChannel();
     port1.on('message', report);
     try {
-      const text = await this.#pool.run({ ...input, port: port2 }, { signal, transferList: [port2] });
-      return { kind: 'done', text };
+      return await this.#pool.run({ ...input, port: port2 }, { signal, transferList: [port2] });
     } catch (thrown) {
       if (ranOutOfMemory(thrown))
         return {
