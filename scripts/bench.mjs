@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { ALONE, CASES, LONG_TEXTS, READINGS, STUDY } from '../bench/cases.mjs';
 import { benchOrders } from './bench-orders.mjs';
 import { benchPage } from './bench-page.mjs';
+import { benchQueue } from './bench-queue.mjs';
 import { buildNode, install, root } from './fresh.mjs';
 
 install();
@@ -187,7 +188,12 @@ for (const { steps, ratio } of growing)
   console.log(`${steps.toLocaleString('en')} steps: ${ratio.toFixed(3)} of the time a step that 10,000 need`);
 console.log('\n| methods | studies | stated | held | share | printed | median width | 90 % below |');
 const orders = await benchOrders();
+const queue = await benchQueue();
 const page = await benchPage(core.LIBRARY);
+console.log(
+  `48 long runs: ${queue.one.toFixed(1)} s by one worker, ${queue.two.toFixed(1)} s by two, ${queue.ratio.toFixed(2)} times as fast, at least 1.7; ` +
+    `a task of next to no work ${queue.task.median.toFixed(0)} ms, at most 10`,
+);
 console.log(
   `the page: ${page.coldMilliseconds.toFixed(0)} ms to a first view, at most 1500; ${page.typedMilliseconds.toFixed(0)} ms from a typed digit to new numbers, at most 100; ` +
     `a drag over twelve methods ${page.dragFrameMilliseconds.p95.toFixed(0)} ms a frame at the 95th percentile, at most 33; ` +
@@ -202,6 +208,7 @@ const report = {
   alone,
   growing,
   orders,
+  queue,
   page,
 };
 writeFileSync(join(root, 'bench/results.json'), `${JSON.stringify(report, null, 2)}\n`);

@@ -8,13 +8,14 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildNode, root } from './fresh.mjs';
+import { containerSteps } from './harden/container.mjs';
 import { fullDisk } from './harden/full-disk.mjs';
 import { fuzzCases } from './harden/fuzz-cases.mjs';
 import { fuzzDocuments } from './harden/fuzz-documents.mjs';
 import { killServer } from './harden/kills.mjs';
 import { greedyJob } from './harden/memory.mjs';
 import { nastyRequests } from './harden/nasty.mjs';
-import { manyReaders } from './harden/readers.mjs';
+import { manyReaders, sharedReaders } from './harden/readers.mjs';
 import { twoServers } from './harden/two-servers.mjs';
 
 const SIZES = {
@@ -24,6 +25,19 @@ const SIZES = {
   texts: { cases: 67_000, documents: 0, kills: 0, readers: 0, seconds: 0, patience: 1 },
 };
 const SEED = 1_000_000;
+
+/** The steps of the container file, in a folder. */
+const CONTAINER = [
+  'The container file makes a server',
+  'its steps in a copy of all files that are kept, and a server from what they made',
+  async () => {
+    const { ran, studies, hasPage } = await containerSteps();
+    return {
+      figure: `${ran.length} steps; the server answers ${studies} studies`,
+      faults: studies > 0 && hasPage ? [] : ['it does not serve'],
+    };
+  },
+];
 
 async function loadCore() {
   const entries = await Promise.all(
@@ -147,6 +161,25 @@ function promises(size, folder) {
       },
     ],
     [
+      'A class reads one shared study',
+      `${readers} readers who ask once a second, and again with the ETag of what they have`,
+      async () => {
+        const { asked, unchanged, median, p99, errors } = await sharedReaders(
+          join(folder, 'shared'),
+          readers,
+          seconds,
+        );
+        return {
+          figure: `${count(asked)} answers, ${count(unchanged)} of them "not changed", median ${ms(median)}, 99 in 100 within ${ms(p99)}, ${errors} errors`,
+          faults: [
+            ...(errors === 0 ? [] : [`${errors} errors`]),
+            ...(unchanged > 0 ? [] : ['nothing was answered as not changed']),
+            ...(p99 < 200 * patience ? [] : ['more than 200 ms for one in a hundred']),
+          ],
+        };
+      },
+    ],
+    [
       'A job that asks for too much ends alone',
       '24 methods x 40 step sizes x 20,000 components',
       async () => {
@@ -170,6 +203,8 @@ function promises(size, folder) {
         };
       },
     ],
+    // minutes of work
+    ...(size === 'full' ? [CONTAINER] : []),
   ];
 }
 

@@ -1,3 +1,5 @@
+import { Agent, get } from 'node:http';
+import { setTimeout as pause } from 'node:timers/promises';
 import autocannon from 'autocannon';
 import { send, startServer } from './server.mjs';
 
@@ -36,6 +38,58 @@ export async function manyReaders(data, readers, seconds) {
       p99: latency.p99,
       most: latency.max,
     };
+  } finally {
+    await server.stop();
+  }
+}
+
+/** Asks as a browser does, which fetch does not where it is told what is known already. */
+function asked(url, agent, headers) {
+  return new Promise((done, fail) => {
+    get(url, { agent, headers }, (answer) => {
+      answer.resume();
+      answer.on('end', () => done({ status: answer.statusCode, etag: answer.headers.etag }));
+    }).on('error', fail);
+  });
+}
+
+/**
+ * A class at one shared study: many readers, each of whom asks once a second, after the first time with what names the study that they have
+ * already; times in milliseconds.
+ */
+export async function sharedReaders(data, readers, seconds) {
+  const server = await startServer(data, 4790);
+  try {
+    const { body: made } = await send(server.address, 'POST', '/api/studies', { document: STUDY(0) });
+    const { body: link } = await send(server.address, 'POST', `/api/studies/${made.id}/shown`);
+    const url = `${server.address}/api/shown/${link.shownAt}`;
+    const agent = new Agent({ keepAlive: true, maxSockets: readers });
+    // a server that has just started compiles what it answers with
+    for (let i = 0; i < 300; i += 1) await asked(url, agent, {});
+    const times = [];
+    let [errors, unchanged] = [0, 0];
+    const read = async (reader) => {
+      let etag = null;
+      await pause((1000 * reader) / readers);
+      for (let i = 0; i < seconds; i += 1) {
+        const from = performance.now();
+        try {
+          const answer = await asked(url, agent, etag === null ? {} : { 'if-none-match': etag });
+          if (answer.status === 304) unchanged += 1;
+          else if (answer.status !== 200) errors += 1;
+          etag = answer.etag ?? null;
+        } catch {
+          errors += 1;
+        }
+        const took = performance.now() - from;
+        times.push(took);
+        await pause(1000 - took);
+      }
+    };
+    await Promise.all(Array.from({ length: readers }, (_, reader) => read(reader)));
+    times.sort((a, b) => a - b);
+    const at = (part) => times[Math.floor(part * (times.length - 1))];
+    return { asked: times.length, unchanged, errors, median: at(0.5), p99: at(0.99), most: at(1) };
   } finally {
     await server.stop();
   }

@@ -3,8 +3,8 @@ import { join } from 'node:path';
 import { root } from '../fresh.mjs';
 
 /** A built server over a folder, on a port of its own; `stop` ends it with a signal and waits until it is gone. */
-export async function startServer(data, port, settings = {}) {
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+export async function startServer(data, port, settings = {}, from = root) {
+  const child = spawn(process.execPath, [join(from, 'server/dist/main.js')], {
     env: { ...process.env, SCHRITT_DATA: data, SCHRITT_PORT: String(port), ...settings },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
@@ -13,11 +13,11 @@ export async function startServer(data, port, settings = {}) {
   child.stderr.on('data', (text) => (said += text));
   const gone = new Promise((done) => child.on('exit', (code, signal) => done(signal ?? code)));
   const address = `http://127.0.0.1:${port}`;
-  const from = performance.now();
+  const begun = performance.now();
   for (;;) {
     if (child.exitCode !== null || child.signalCode !== null) throw new Error(`the server ended: ${said}`);
     if (said.includes('Schritt is at')) break;
-    if (performance.now() - from > 20_000) {
+    if (performance.now() - begun > 20_000) {
       child.kill('SIGKILL');
       throw new Error(`the server does not start: ${said}`);
     }

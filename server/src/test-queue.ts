@@ -85,14 +85,11 @@ export class TestProgram {
     before: readonly string[] = [],
     options: readonly string[] = [],
   ) {
-    const [command = '', ...args] = [
-      ...before,
-      process.execPath,
-      ...options,
-      join(process.cwd(), 'server/dist', file),
-    ];
+    const own = [...options, join(process.cwd(), 'server/dist', file)];
+    const [command = process.execPath, ...args] = before;
+    const all = before.length === 0 ? own : [...args, process.execPath, ...own];
     const { PATH = '' } = process.env;
-    this.process = spawn(command, args, { env: { PATH, ...settings }, stdio: ['ignore', 'pipe', 'pipe'] });
+    this.process = spawn(command, all, { env: { PATH, ...settings }, stdio: ['ignore', 'pipe', 'pipe'] });
     for (const stream of [this.process.stdout, this.process.stderr])
       stream?.on('data', (part: Buffer) => (this.#said += part.toString()));
   }

@@ -3,7 +3,7 @@ import { setTimeout } from 'node:timers/promises';
 import { isDeepStrictEqual } from 'node:util';
 import { NUMBERS_VERSION, type StudyDocument, studyKey } from '@schritt/core/document';
 import { readDocumentText } from '@schritt/core/format';
-import type { MethodRun, PieceRun } from '@schritt/core/study';
+import type { MethodRun } from '@schritt/core/study';
 import {
   Inject,
   Injectable,
@@ -17,6 +17,8 @@ import { In, type Repository } from 'typeorm';
 import { Engine, JobRefusal, JobTooLong, Leaving } from '../engines/engine.ts';
 import { JobProgress } from '../engines/job-progress.ts';
 import { ApiError } from '../errors/api-error.ts';
+import { isPieceRun } from '../tasks/piece-run.ts';
+import { hasField, readJson } from '../tasks/read-json.ts';
 import type { JobRequest, Plan } from '../tasks/task.ts';
 import { RequestPool } from '../threads/request-pool.ts';
 import { THREAD_OPTIONS, type ThreadOptions } from '../threads/thread-options.ts';
@@ -27,7 +29,7 @@ import { Job } from './job.entity.ts';
 interface Active {
   readonly owner: string;
   readonly request: JobRequest;
-  readonly news: BehaviorSubject<JobDto>;
+  readonly news: BehaviorSubject<JobNow>;
   readonly abort: AbortController;
   /** Null until its plan is made. */
   progress: JobProgress | null;
@@ -36,6 +38,9 @@ interface Active {
   /** Settles when the job has ended here. */
   ended: Promise<void>;
 }
+
+/** What is told of a job. */
+type JobNow = Pick<JobDto, keyof JobDto>;
 
 /** How a job ended. */
 interface End {
@@ -72,14 +77,21 @@ function keyOf(request: JobRequest): string {
   return createHash('sha256').update(text).digest('hex');
 }
 
+/** A request without its document. */
+type Rest = JobRequest extends infer R ? (R extends JobRequest ? Omit<R, 'document'> : never) : never;
+
+function isRest(value: unknown): value is Rest {
+  return hasField(value, 'kind') && ['study', 'sheets', 'marking'].includes(String(value.kind));
+}
+
 /** The request of a stored job; null where what is stored is damaged. */
 function storedRequest({ document, request }: Pick<Job, 'document' | 'request'>): JobRequest | null {
   const reading = readDocumentText(document);
   if (!reading.ok || reading.document.kind !== 'study') return null;
   try {
     // it was checked when it came
-    const whole: JobRequest = { ...JSON.parse(request), document: reading.document };
-    return whole;
+    const rest = readJson(request, isRest);
+    return { ...rest, document: reading.document };
   } catch {
     return null;
   }
@@ -90,7 +102,7 @@ function runsSoFar({ methods }: StudyDocument, progress: JobProgress): string {
   const runs = progress.results.map(({ last, pieces }, method): string => {
     if (last !== null) return last;
     const rungs = pieces.flatMap((text) => {
-      const piece: PieceRun = JSON.parse(text);
+      const piece = readJson(text, isPieceRun);
       return piece.kind === 'runs' ? piece.rungs : [];
     });
     const title = methods[method]?.title ?? '';
@@ -193,8 +205,8 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
 
   /** The archive that a job has made. */
   async file(id: string): Promise<Buffer> {
-    const text: string = JSON.parse(await this.#result(id, (kind) => kind !== 'study'));
-    return Buffer.from(text, 'base64');
+    const isText = (value: unknown): value is string => typeof value === 'string';
+    return Buffer.from(readJson(await this.#result(id, (kind) => kind !== 'study'), isText), 'base64');
   }
 
   /** What came of a job of some kinds. */
@@ -222,7 +234,7 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   #start({ id, owner }: Pick<Job, 'id' | 'owner'>, request: JobRequest, plan: Plan | null): void {
-    const news = new BehaviorSubject<JobDto>({ ...NOTHING, id, state: 'waiting' });
+    const news = new BehaviorSubject<JobNow>({ ...NOTHING, id, state: 'waiting' });
     const active: Active = {
       owner,
       request,

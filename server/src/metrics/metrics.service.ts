@@ -38,7 +38,7 @@ export class MetricsService {
           .groupBy('job.state')
           .getRawMany();
         this.reset();
-        for (const { state, count } of rows) this.set({ state }, Number(count));
+        for (const { state, count } of rows) this.set({ state }, count);
       },
     });
     new Gauge({

@@ -1,8 +1,10 @@
 import type { StudentMarking } from '@schritt/core/marking';
-import { completeMethod, type PieceRun, pieceSigns } from '@schritt/core/study';
+import { completeMethod, pieceSigns } from '@schritt/core/study';
 import { type ArchiveFile, archiveOf } from './archive-task.ts';
 import { classFiles, markedStudents } from './marking-task.ts';
 import { studyOf } from './plan.ts';
+import { hasField, readJson } from './read-json.ts';
+import { isPieceRun } from './piece-run.ts';
 import { sheetFiles } from './sheet-task.ts';
 import type { JobRequest, RequestOf, Task, TaskInput } from './task.ts';
 
@@ -24,12 +26,20 @@ function requestOf<K extends JobRequest['kind']>(request: JobRequest, kind: K): 
   throw new Error(`a task of ${kind} within ${request.kind}`);
 }
 
+function areMarkings(value: unknown): value is readonly StudentMarking[] {
+  return Array.isArray(value) && value.every((one) => hasField(one, 'student'));
+}
+
+function areFiles(value: unknown): value is readonly ArchiveFile[] {
+  return Array.isArray(value) && value.every((one) => hasField(one, 'content'));
+}
+
 async function archived(request: JobRequest, results: readonly string[]): Promise<string> {
   if (request.kind === 'marking') {
-    const students = results.flatMap((text): readonly StudentMarking[] => JSON.parse(text));
+    const students = results.flatMap((text) => readJson(text, areMarkings));
     return archiveOf(await classFiles(request, students));
   }
-  return archiveOf(results.flatMap((text): readonly ArchiveFile[] => JSON.parse(text)));
+  return archiveOf(results.flatMap((text) => readJson(text, areFiles)));
 }
 
 async function* archiveWork(request: JobRequest, results: readonly string[]): AsyncGenerator<number, string> {
@@ -42,7 +52,7 @@ function workOf(request: JobRequest, task: Task, results: readonly string[]): Wo
     case 'runs':
       return parts(pieceSigns(studyOf(request.document), task));
     case 'method': {
-      const pieces = results.map((text): PieceRun => JSON.parse(text));
+      const pieces = results.map((text) => readJson(text, isPieceRun));
       return parts(completeMethod(studyOf(request.document), task.method, pieces));
     }
     case 'sheet':

@@ -15,7 +15,7 @@ function textOf(elsewhere: ServerWork | null): string {
     continueInBackground: elsewhere === null ? null : () => undefined,
   };
   const { unmount } = render(<UnderWay computed={computed} what="the study" />);
-  const text = screen.getByRole('status').textContent ?? '';
+  const text = screen.getByRole('status').textContent;
   unmount();
   return text.replace(/\s*(Cancel|Continue in background)/g, '').trim();
 }

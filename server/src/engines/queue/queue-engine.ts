@@ -51,11 +51,14 @@ const SILENCE = 6000;
 @Injectable()
 export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy {
   readonly outlivesServer = true;
+
+  @Inject(THREAD_OPTIONS)
+  private readonly options: ThreadOptions;
+
   readonly #queue: Queue<EntryData, EntryResult>;
   readonly #flows: FlowProducer;
   readonly #events: QueueEventsProducer;
   readonly #registry: Registry;
-  readonly #limit: number;
   readonly #order = new FairOrder(PRIORITY_LIMIT - 1);
   readonly #followed = new Map<string, Followed>();
   /** Jobs that are to leave the queue as soon as no worker holds a task of theirs. */
@@ -69,14 +72,12 @@ export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy
     @InjectFlowProducer(TASKS) flows: FlowProducer,
     @Inject(QueueEventsProducer) events: QueueEventsProducer,
     @Inject(Registry) registry: Registry,
-    @Inject(THREAD_OPTIONS) { limit }: ThreadOptions,
   ) {
     super();
     this.#queue = queue;
     this.#flows = flows;
     this.#events = events;
     this.#registry = registry;
-    this.#limit = limit;
   }
 
   get state(): EngineState {
@@ -112,8 +113,8 @@ export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy
           fail,
           heardAt: Date.now(),
         };
-        signal.addEventListener('abort', () => fail(signal.reason), { once: true });
-        if (signal.aborted) fail(signal.reason);
+        signal.addEventListener('abort', () => fail(reasonOfSignal(signal)), { once: true });
+        if (signal.aborted) fail(reasonOfSignal(signal));
         this.#followed.set(work.id, followed);
         this.#ensure(followed).catch(fail);
       });
@@ -130,10 +131,9 @@ export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy
     const followed = this.#followed.get(whole);
     if (followed === undefined) return;
     followed.heardAt = Date.now();
-    if (news.kind === 'failed') followed.fail(reasonOf(news.why));
-    else if (key === null) {
-      if (news.kind === 'completed') this.#collect(followed).catch(followed.fail);
-    } else this.#hearTask(followed, key, news);
+    if (key !== null) this.#hearTask(followed, key, news);
+    else if (news.kind === 'failed') followed.fail(reasonOf(news.why));
+    else if (news.kind === 'completed') this.#collect(followed).catch(followed.fail);
   }
 
   #hearTask({ hear, places, fail }: Followed, key: TaskKey, news: EntryNews): void {
@@ -147,6 +147,9 @@ export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy
         break;
       case 'progress':
         hear({ kind: 'part', key, part: news.part });
+        break;
+      case 'failed':
+        fail(reasonOf(news.why));
         break;
       case 'completed':
         if (news.result === null) return;
@@ -199,7 +202,7 @@ export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy
         removeOnComplete: true,
       },
     });
-    const whole: WholeData = { kind: 'whole', request, limit: this.#limit, isDropped: false };
+    const whole: WholeData = { kind: 'whole', request, limit: this.options.limit, isDropped: false };
     return {
       name: 'whole',
       queueName: TASKS,
@@ -289,6 +292,11 @@ export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy
       this.#isTidying = false;
     }
   }
+}
+
+/** Why a signal ends a job. */
+function reasonOfSignal({ reason }: AbortSignal): Error {
+  return reason instanceof Error ? reason : new Error(String(reason));
 }
 
 const quiet = (): void => undefined;
