@@ -234,7 +234,7 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   }
 
   #start({ id, owner }: Pick<Job, 'id' | 'owner'>, request: JobRequest, plan: Plan | null): void {
-    const news = new BehaviorSubject<JobNow>({ ...NOTHING, id, state: 'waiting' });
+    const news = new BehaviorSubject<JobNow>({ id, state: 'waiting', ...NOTHING });
     const active: Active = {
       owner,
       request,
@@ -375,6 +375,6 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
     const active = this.#active.get(id);
     if (active !== undefined) return active.news.value;
     const isDone = state === 'done';
-    return { ...NOTHING, id, state, part: isDone ? 1 : 0, done: isDone ? total : 0, of: total, why };
+    return { id, state, ...NOTHING, part: isDone ? 1 : 0, done: isDone ? total : 0, of: total, why };
   }
 }

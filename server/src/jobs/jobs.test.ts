@@ -396,6 +396,16 @@ test.each<[string, unknown, string]>([
     { method: 'Euler', layout: 'one per file', texts: [{ name: 'A', text: '0;1' }] },
     'step size',
   ],
+  [
+    '/jobs/sheets',
+    { variants: { choices: 'c in 1..3', sheets: 3, seed: 1 }, files: [{ what: 'plot', as: 'csv' }] },
+    'plot can be written as svg',
+  ],
+  [
+    '/jobs/sheets',
+    { variants: { choices: 'c in 1..3', sheets: 3, seed: 1 }, files: [{ what: 'rows', method: 'Heun' }] },
+    'no method "Heun"',
+  ],
   ['/jobs/markings', { method: 'Euler', steps: '4', layout: 'by heart', texts: [] }, 'not valid'],
 ])('what cannot be made is refused at once, with the reason: %s %#', async (path, body, reason) => {
   const document = { ...sluice([10]), problem: { title: 'Sluice', text: PARAMETRIC } };

@@ -2,7 +2,7 @@ import type { StudyDocument } from '@schritt/core/document';
 import { openStudy } from '@schritt/core/document';
 import { estimatedSeconds, piecesOf, type Study } from '@schritt/core/study';
 import { keysOf, submissionsFor } from './marking-task.ts';
-import { sheetsOf } from './sheet-task.ts';
+import { checkFile, sheetsOf } from './sheet-task.ts';
 import type { JobRequest, Plan, PlannedTask, RequestOf } from './task.ts';
 
 /** Seconds of a task, at least: what it costs to hand one out is far below that. */
@@ -41,7 +41,10 @@ function studyPlan({ document }: RequestOf<'study'>): Plan {
 const ARCHIVE: PlannedTask = { task: { kind: 'archive' }, seconds: 0.1, runs: 0 };
 
 function sheetsPlan(request: RequestOf<'sheets'>): Plan {
-  const seconds = estimatedSeconds(studyOf(request.document));
+  const { document, files } = request;
+  const study = studyOf(document);
+  for (const file of files) checkFile(document, study, file);
+  const seconds = estimatedSeconds(study);
   const tasks = sheetsOf(request).map((_, i): PlannedTask => ({
     task: { kind: 'sheet', number: i + 1 },
     seconds,

@@ -1,5 +1,7 @@
 import {
+  exportRequest,
   fileEnding,
+  FORMATS_OF,
   openStudy,
   STUDY_TABLES,
   type StudyDocument,
@@ -8,6 +10,7 @@ import {
   studyTable,
   type StudyTable,
   TABLE_FORMATS,
+  type TableFormat,
   writeTable,
 } from '@schritt/core/document';
 import { type VariantDocument, variantDocuments } from '@schritt/core/marking';
@@ -31,27 +34,51 @@ function isStudyTable(what: FileQuery['what']): what is StudyTable {
   return STUDY_TABLES.some((known) => known === what);
 }
 
-/** A table of the whole study; it is run for the first of them. */
-function tableText(report: StudyReport, what: StudyTable, { as = 'csv' }: FileQuery): string {
+/** The format of a table of the whole study. */
+function tableFormat(what: StudyTable, as = 'csv'): TableFormat {
   const format = TABLE_FORMATS.find((known) => known === as);
   if (format === undefined)
-    throw new Refusal('form', `${what} can be written as ${TABLE_FORMATS.join(', ')}`);
-  return writeTable(studyTable(report, what), format);
+    throw new Refusal('form', `${what} can be written as ${TABLE_FORMATS.join(', ')}, not as ${as}`);
+  return format;
 }
 
-/** One file of a sheet; a table of the study is made from its report. */
-async function fileOf(
+/**
+ * Checks what is asked for before anything is run.
+ *
+ * @throws Refusal for a file that cannot be made of the study
+ */
+export function checkFile({ title }: StudyDocument, study: Study, query: FileQuery): void {
+  const { what, as } = query;
+  if (isStudyTable(what)) tableFormat(what, as);
+  else exportRequest(title, study, { ...query, what });
+}
+
+/** The bytes of a file of a sheet, in base 64; a table of the study is made from its report. */
+async function contentOf(
   document: StudyDocument,
   study: Study,
   query: FileQuery,
   report: StudyReport | null,
-): Promise<ArchiveFile> {
-  const { what, as = 'csv' } = query;
-  const name = `${what}.${fileEnding(as)}`;
-  if (!isStudyTable(what))
-    return { name, content: base64(await exportedFile(document, study, { ...query, what })) };
+): Promise<string> {
+  const { what, as } = query;
+  if (!isStudyTable(what)) return base64(await exportedFile(document, study, { ...query, what }));
   if (report === null) throw new Error('a table is made of a study that was run');
-  return { name, content: base64(tableText(report, what, query)) };
+  return base64(writeTable(studyTable(report, what), tableFormat(what, as)));
+}
+
+/**
+ * The names of files, by what they are; several of the same are numbered.
+ *
+ * @example fileNames([{ what: 'rows', as: 'md' }, { what: 'rows', as: 'md' }]) // ['rows.md', 'rows 2.md']
+ */
+export function fileNames(queries: readonly Pick<FileQuery, 'what' | 'as'>[]): readonly string[] {
+  const seen = new Map<string, number>();
+  return queries.map(({ what, as }) => {
+    const ending = fileEnding(as ?? (isStudyTable(what) ? 'csv' : FORMATS_OF[what][0]));
+    const count = (seen.get(`${what}.${ending}`) ?? 0) + 1;
+    seen.set(`${what}.${ending}`, count);
+    return count === 1 ? `${what}.${ending}` : `${what} ${count}.${ending}`;
+  });
 }
 
 /** The files of one sheet; yields the part of its study that is done. */
@@ -75,7 +102,9 @@ export async function* sheetFiles(
     report = studyReport(document.title, study.problem, next.value);
   }
   const files: ArchiveFile[] = [];
-  for (const query of request.files) files.push(await fileOf(document, study, query, report));
+  const names = fileNames(request.files);
+  for (const [i, query] of request.files.entries())
+    files.push({ name: names[i] ?? '', content: await contentOf(document, study, query, report) });
   const text = `${JSON.stringify(document, null, 2)}\n`;
   const own: ArchiveFile = { name: 'study.schritt.json', content: base64(text) };
   return [own, ...files].map(({ name, content }) => ({ name: `${sheetName(number)}/${name}`, content }));

@@ -225,6 +225,16 @@ afterAll(() => {
   if (ROUNDS > 1) process.stdout.write(`${table.join('\n')}\n`);
 });
 
+test('a study that is cancelled leaves nothing in the queue, and its workers take the next one', async () => {
+  const { id } = await api<JobNow>('/jobs', { document: study(50) });
+  await until(id, ({ done }) => done > 0);
+  await fetch(`http://127.0.0.1:${port}/api/jobs/${id}`, { method: 'DELETE' });
+  for (let i = 0; i < 100 && (await left()).length > 0; i += 1) await setTimeout(200);
+  expect(await left()).toEqual([]);
+  const next = await api<JobNow>('/jobs', { document: study(51) });
+  await until(next.id, ({ done }) => done > 0);
+});
+
 test('a worker whose numbers are of another version takes nothing, and says so', async () => {
   await Promise.all(workers.map(({ process }) => end(process)));
   const other = new TestProgram(

@@ -44,6 +44,8 @@ export type EntryNews =
   | { readonly kind: 'completed'; readonly id: string; readonly result: EntryResult }
   | { readonly kind: 'failed'; readonly id: string; readonly why: string };
 
+/** Seconds after which the queue forgets a job that has ended and was not taken out. */
+const FORGOTTEN = { age: 7 * 86_400 };
 /** Milliseconds without news of a job after which it is asked for. */
 const SILENCE = 6000;
 
@@ -78,6 +80,10 @@ export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy
     this.#flows = flows;
     this.#events = events;
     this.#registry = registry;
+    // that it cannot be reached is said once, by the registry
+    queue.on('error', quiet);
+    flows.on('error', quiet);
+    events.on('error', quiet);
   }
 
   get state(): EngineState {
@@ -86,10 +92,6 @@ export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy
   }
 
   onModuleInit(): void {
-    // that it cannot be reached is said once, by the registry
-    this.#queue.on('error', quiet);
-    this.#flows.on('error', quiet);
-    this.#events.on('error', quiet);
     this.#registry.start((present) => {
       const isBack = present !== null && !this.#isReached;
       this.#isReached = present !== null;
@@ -207,7 +209,8 @@ export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy
       name: 'whole',
       queueName: TASKS,
       data: whole,
-      opts: { jobId: id, priority: 1 },
+      // a server that ends in between leaves it behind
+      opts: { jobId: id, priority: 1, removeOnComplete: FORGOTTEN, removeOnFail: FORGOTTEN },
       children: plan.map(({ tasks, last }, group) => {
         const key = taskKey(group, null);
         return {
