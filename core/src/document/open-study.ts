@@ -57,6 +57,7 @@ export function openStudy(document: StudyDocument): OpenedStudy {
  * A study whose texts are expected to have no errors.
  *
  * @throws Refusal with the first error of its texts
+ * @example studyOrRefusal(document).methods.length // 2
  */
 export function studyOrRefusal(document: StudyDocument): Study {
   const opened = openStudy(document);
