@@ -49,8 +49,14 @@ function tableFormat(what: StudyTable, as = 'csv'): TableFormat {
  */
 export function checkFile({ title }: StudyDocument, study: Study, query: FileQuery): void {
   const { what, as } = query;
-  if (isStudyTable(what)) tableFormat(what, as);
-  else exportRequest(title, study, { ...query, what });
+  if (isStudyTable(what)) {
+    tableFormat(what, as);
+    return;
+  }
+  const formats: readonly string[] = FORMATS_OF[what];
+  if (as !== undefined && !formats.includes(as))
+    throw new Refusal('form', `${what} can be written as ${formats.join(', ')}, not as ${as}`);
+  exportRequest(title, study, { ...query, what });
 }
 
 /** The bytes of a file of a sheet, in base 64; a table of the study is made from its report. */
