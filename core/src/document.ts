@@ -23,6 +23,7 @@ export {
   exportRequest,
   wholeOf,
   gridRequestOf,
+  methodAt,
 } from './publish/export-query.ts';
 export { type CsvCell, csv } from './publish/csv.ts';
 export { drawnPage, type PagePart, type Paper, PAPERS } from './publish/handouts/handout-html.ts';

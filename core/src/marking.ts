@@ -1,7 +1,8 @@
 // What others use of marking: a student's rows beside the right run, and the mistakes that reproduce them.
 export { classCounts, type ClassCounts, type CountedMistakes, countsText } from './marking/class-counts.ts';
 export { findRun, type FindRunOf, type FoundRun, type RunChoice } from './marking/find-run.ts';
-export { markClass, markSubmission, sheetIn, type StudentMarking } from './marking/mark-class.ts';
+export { classJson } from './marking/class-json.ts';
+export { markClass, markSteps, markSubmission, sheetIn, type StudentMarking } from './marking/mark-class.ts';
 export { markColumn, type Marking, markRequest, type MarkRequest, rowsFor } from './marking/mark-column.ts';
 export { type MarkingJson, markingJson } from './marking/marking-json.ts';
 export { markingText, rowText } from './marking/marking-text.ts';
@@ -23,6 +24,7 @@ export {
 export { classTable } from './publish/feedback/class-table.ts';
 export { type FeedbackChoice, feedbackHtml } from './publish/feedback/feedback-html.ts';
 export {
+  ofSheet,
   type VariantDocument,
   variantDocuments,
   type VariantRequest,

@@ -43,7 +43,7 @@ export async function manyReaders(data, readers, seconds) {
   }
 }
 
-/** Asks as a browser does, which fetch does not where it is told what is known already. */
+/** Asks as a browser does; fetch adds to a conditional request that it wants no answer from a cache. */
 function asked(url, agent, headers) {
   return new Promise((done, fail) => {
     get(url, { agent, headers }, (answer) => {

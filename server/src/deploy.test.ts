@@ -162,7 +162,7 @@ describe('the configuration of nginx', () => {
   });
 });
 
-test('the timed backup copies a running server, and keeps as many copies as it is told', async () => {
+test('the timed backup copies a running server, and keeps the given number of copies', async () => {
   const data = join(folder, 'data');
   const server = new TestProgram('main.js', { SCHRITT_DATA: data, SCHRITT_PORT: String(await freePort()) });
   await server.says('Schritt is at');

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import {
   AS_FOUND,
   classCounts,
+  classJson,
   classTable,
   countsText,
   feedbackHtml,
@@ -15,8 +16,7 @@ import {
   markRequest,
   type MarkRequest,
   type MarkRule,
-  marksOf,
-  markSubmission,
+  markSteps,
   readSubmitted,
   type RunChoice,
   type StudentMarking,
@@ -168,18 +168,6 @@ function wordsOf(marking: Marking): string {
   return [...markingText(marking), ...likely].join('\n');
 }
 
-function classJson(students: readonly StudentMarking[], rule: MarkRule): string {
-  return JSON.stringify(
-    students.map(({ student, sheet, marking, why }) => ({
-      student,
-      ...(sheet === null ? {} : { sheet }),
-      ...(marking === null ? { error: why } : { marks: marksOf(marking, rule), ...markingJson(marking) }),
-    })),
-    null,
-    2,
-  );
-}
-
 function classText(students: readonly StudentMarking[], rule: MarkRule): string {
   const { columns, rows } = classTable(students, rule);
   const cells = rows.map((row) => row.map((cell) => (cell === null ? '' : String(cell))));
@@ -204,7 +192,7 @@ export async function markCommand(file: string, columns: string, options: MarkOp
   const of = { request: first, layout, roles: {}, reading: AS_FOUND } as const;
   const submissions = submissionsOf(readSubmitted(texts, of));
   const students = [
-    ...withProgress(markedSteps(keys, submissions)),
+    ...withProgress(markSteps(keys, submissions)),
     ...unread.map(({ name, why }): StudentMarking => ({ student: name, sheet: null, marking: null, why })),
   ];
   if (students.length === 0) throw new Failure([`${columns}: there is no file with rows`]);
@@ -217,23 +205,10 @@ export async function markCommand(file: string, columns: string, options: MarkOp
   const [only] = students;
   if (isClass || only === undefined) {
     if (format === 'csv') return writeTable(classTable(students, rule), 'csv');
-    return `${format === 'json' ? classJson(students, rule) : classText(students, rule)}\n`;
+    return `${format === 'json' ? JSON.stringify(classJson(students, rule), null, 2) : classText(students, rule)}\n`;
   }
   if (only.marking === null) throw new Failure([only.why ?? '']);
   return format === 'json'
     ? `${JSON.stringify(markingJson(only.marking), null, 2)}\n`
     : `${wordsOf(only.marking)}\n`;
-}
-
-/** Marks one student after the other; yields the part of them that is done. */
-function* markedSteps(
-  keys: readonly MarkRequest[],
-  submissions: ReturnType<typeof submissionsOf>,
-): Generator<number, readonly StudentMarking[]> {
-  const students: StudentMarking[] = [];
-  for (const submission of submissions) {
-    students.push(markSubmission(keys, submission, null));
-    yield students.length / submissions.length;
-  }
-  return students;
 }

@@ -68,6 +68,23 @@ export function markSubmission(
 }
 
 /**
+ * Marks one student after the other, each by the key of the own sheet; yields the part of them that is done.
+ *
+ * @example [...markSteps([request], submissions)] // [0.5, 1]
+ */
+export function* markSteps(
+  keys: readonly MarkRequest[],
+  submissions: readonly Submission[],
+): Generator<number, readonly StudentMarking[]> {
+  const students: StudentMarking[] = [];
+  for (const submission of submissions) {
+    students.push(markSubmission(keys, submission, null));
+    yield students.length / submissions.length;
+  }
+  return students;
+}
+
+/**
  * Marks a table with one column per student, beside columns for n or the time that all of them share.
  *
  * @example markClass(request, 'n;Anna;Ben\n0;1;1\n1;0,5;0,6').length // 2

@@ -255,8 +255,17 @@ function componentOf({ problem }: Study, { component }: ExportQuery): number | '
   );
 }
 
-/** The place of a method in a study by its title; the first where none is named and one may be left out. */
-function methodAt({ methods }: Study, { method }: ExportQuery, isNeeded: boolean): number {
+/**
+ * The place of a method in a study by its title; the first where none is named and one may be left out.
+ *
+ * @throws Refusal where there is no such method
+ * @example methodAt(study, { method: 'Heun' }, true) // 1
+ */
+export function methodAt(
+  { methods }: Study,
+  { method }: Pick<ExportQuery, 'method'>,
+  isNeeded: boolean,
+): number {
   if (method === undefined && !isNeeded) return 0;
   const place = methods.findIndex(({ title }) => title === method);
   if (place >= 0) return place;
@@ -276,6 +285,7 @@ export function exportRequest(title: string, study: Study, query: ExportQuery): 
   const format = query.as ?? formats[0] ?? '';
   checkOptions(what, format, { ...query });
   const wrong = new Refusal('form', `${what} can be written as ${formats.join(', ')}, not as ${format}`);
+  if (!formats.includes(format)) throw wrong;
   switch (what) {
     case 'program':
       if (!isLanguage(format)) throw wrong;

@@ -1,10 +1,11 @@
-import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
+import { randomBytes, timingSafeEqual } from 'node:crypto';
 import { Inject, Injectable } from '@nestjs/common';
 import { InjectRepository } from '@nestjs/typeorm';
 import { ThrottlerStorage } from '@nestjs/throttler';
 import { LessThan, MoreThan, Not, Repository } from 'typeorm';
 import { ApiError } from '../errors/api-error.ts';
 import { ACCESS_OPTIONS, type AccessOptions } from './access-options.ts';
+import { digest } from './digest.ts';
 import { Session } from './session.entity.ts';
 
 /** Milliseconds after which a session ends by itself. */
@@ -12,10 +13,6 @@ export const SESSION_LIFETIME = 180 * 86_400_000;
 /** Wrong keys that one address may send in a minute before it has to wait. */
 const MAX_WRONG_KEYS = 10;
 const MINUTE = 60_000;
-
-function digest(text: string): Buffer {
-  return createHash('sha256').update(text).digest();
-}
 
 function idOf(token: string): string {
   return digest(token).toString('base64url');

@@ -250,7 +250,7 @@ test('one damaged row hides itself alone: it is reported, can be saved as it is,
   expect((await api().get('/api/studies')).body.total).toBe(1);
 });
 
-test('a browser that has a shared study is told so in a few bytes, until the study changes or is no longer shared', async () => {
+test('a browser that has a shared study gets an answer without a body, until the study changes or is no longer shared', async () => {
   const { id } = (await api().post('/api/studies').send({ document: SLUICE }).expect(201)).body;
   const { shownAt } = (await api().post(`/api/studies/${id}/shown`).expect(200)).body;
   const first = await api().get(`/api/shown/${shownAt}`).expect(200);

@@ -39,7 +39,7 @@ interface Active {
   ended: Promise<void>;
 }
 
-/** What is told of a job. */
+/** Where a job is. */
 type JobNow = Pick<JobDto, keyof JobDto>;
 
 /** How a job ended. */
@@ -111,7 +111,7 @@ function runsSoFar({ methods }: StudyDocument, progress: JobProgress): string {
   return `[${runs.join(',')}]`;
 }
 
-/** Long studies, many sheets and whole classes as jobs: done by an engine, told of while they run, kept when they are done. */
+/** Long studies, many sheets and whole classes as jobs: done by an engine, reported while they run, kept when they are done. */
 @Injectable()
 export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
   readonly #jobs: Repository<Job>;
@@ -167,12 +167,9 @@ export class JobsService implements OnApplicationBootstrap, OnModuleDestroy {
       order: { createdAt: 'DESC' },
     });
     if (known !== null) return this.#dto(known);
-    const own = [...this.#active.values()].filter((one) => one.owner === owner);
-    if (own.length >= MAX_OPEN_OF_ONE || this.#active.size >= MAX_OPEN)
-      throw new ApiError(
-        'busy',
-        `${Math.max(own.length, MAX_OPEN_OF_ONE)} jobs are already waiting; try again later`,
-      );
+    const own = [...this.#active.values()].filter((one) => one.owner === owner).length;
+    const tooMany = own >= MAX_OPEN_OF_ONE ? own : this.#active.size >= MAX_OPEN ? this.#active.size : null;
+    if (tooMany !== null) throw new ApiError('busy', `${tooMany} jobs are already waiting; try again later`);
     const job = await this.#jobs.save(
       this.#jobs.create({
         key,

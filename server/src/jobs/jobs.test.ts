@@ -10,27 +10,11 @@ import { unzipSync } from 'fflate';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { end, freePort, TestProgram, TestRedis } from '../test-queue.ts';
 import { testServer, WORKERS } from '../test-server.ts';
+import { sluice } from '../test-study.ts';
 import type { ThreadOptions } from '../threads/thread-options.ts';
 
 /** Seconds after which a job is ended. */
 const LIMIT = 3;
-
-function sluice(intervals: readonly number[], rhs = '-0.35*sqrt(level)'): StudyDocument {
-  return {
-    schritt: 1,
-    kind: 'study',
-    title: 'Sluice',
-    problem: {
-      title: 'Sluice',
-      text: `level' = ${rhs}\nlevel(0) = 4\n0 <= t <= 6\nlevel(t) = (2 - 0.35*t/2)^2`,
-    },
-    methods: [
-      { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' },
-      { title: 'Midpoint', text: 'k = f(t, y)\ny[n+1] = y + h*f(t + h/2, y + h/2*k)' },
-    ],
-    ladder: { counts: intervals },
-  };
-}
 
 let folder: string;
 let app: NestExpressApplication;

@@ -1,18 +1,15 @@
-import { createHash, timingSafeEqual } from 'node:crypto';
+import { timingSafeEqual } from 'node:crypto';
 import { Controller, Get, Inject, Req, Res } from '@nestjs/common';
 import { ApiOkResponse, ApiTags } from '@nestjs/swagger';
 import type { Request, Response } from 'express';
 import { ACCESS_OPTIONS, type AccessOptions } from '../access/access-options.ts';
+import { digest } from '../access/digest.ts';
 import { Public } from '../access/public.ts';
 import { sessionToken } from '../access/session-cookie.ts';
 import { SessionsService } from '../access/sessions.service.ts';
 import { ApiError } from '../errors/api-error.ts';
 import { ApiErrors } from '../errors/api-errors.ts';
 import { MetricsService } from './metrics.service.ts';
-
-function digest(text: string): Buffer {
-  return createHash('sha256').update(text).digest();
-}
 
 /** What Prometheus collects: with a key of its own, which opens nothing else, or within a session. */
 @ApiTags('health')

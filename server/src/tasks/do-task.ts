@@ -42,12 +42,11 @@ async function archived(request: JobRequest, results: readonly string[]): Promis
   return archiveOf(results.flatMap((text) => readJson(text, areFiles)));
 }
 
-async function* archiveWork(request: JobRequest, results: readonly string[]): AsyncGenerator<number, string> {
-  yield 0;
-  return archived(request, results);
-}
-
-function workOf(request: JobRequest, task: Task, results: readonly string[]): Work {
+function workOf(
+  request: JobRequest,
+  task: Exclude<Task, { readonly kind: 'archive' }>,
+  results: readonly string[],
+): Work {
   switch (task.kind) {
     case 'runs':
       return parts(pieceSigns(studyOf(request.document), task));
@@ -59,8 +58,6 @@ function workOf(request: JobRequest, task: Task, results: readonly string[]): Wo
       return sheetFiles(requestOf(request, 'sheets'), task.number);
     case 'students':
       return markedStudents(requestOf(request, 'marking'), task.from, task.to);
-    case 'archive':
-      return archiveWork(request, results);
   }
 }
 
@@ -74,6 +71,7 @@ export async function doTask(
   { request, task, results }: TaskInput,
   report: (part: number) => void,
 ): Promise<string> {
+  if (task.kind === 'archive') return JSON.stringify(await archived(request, results));
   const work = workOf(request, task, results);
   for (;;) {
     const step = work.next();

@@ -1,6 +1,6 @@
 import { type ExportQuery, exportRequest, exportStudy, type StudyDocument } from '@schritt/core/document';
 import type { Study } from '@schritt/core/study';
-import { typesetOptions } from '@schritt/core/text';
+import { mathTypeset } from './typeset.ts';
 
 /**
  * An export of a study as the bytes of a file.
@@ -13,11 +13,7 @@ export async function exportedFile(
   asked: ExportQuery,
 ): Promise<Uint8Array> {
   const request = exportRequest(document.title, study, asked);
-  // both are large, and wanted by few requests
-  const { default: katex } = await import('katex');
-  const made = exportStudy(document, study, request, (tex, wide) =>
-    katex.renderToString(tex, typesetOptions(wide, 'mathml')),
-  );
+  const made = exportStudy(document, study, request, await mathTypeset());
   if (made.kind === 'workbook') {
     const { ods, xlsx } = await import('@schritt/core/sheets');
     return (asked.as === 'ods' ? ods : xlsx)(made.workbook);

@@ -1,22 +1,22 @@
-import { gridRequestOf, studyOrRefusal, writeTable } from '@schritt/core/document';
+import { gridRequestOf, methodAt, studyOrRefusal, writeTable } from '@schritt/core/document';
 import {
   AS_FOUND,
+  classJson,
   classTable,
   feedbackHtml,
-  markingJson,
   type MarkRequest,
   markRequest,
-  marksOf,
-  markSubmission,
+  markSteps,
   readSubmitted,
   type StudentMarking,
   type Submission,
   submissionsOf,
   variantStudies,
 } from '@schritt/core/marking';
-import { Refusal, typesetOptions } from '@schritt/core/text';
+import { Refusal } from '@schritt/core/text';
 import { type ArchiveFile, base64 } from './archive-task.ts';
 import type { RequestOf } from './task.ts';
+import { mathTypeset } from './typeset.ts';
 
 /**
  * What rows are compared with: one run, or one for each sheet.
@@ -28,15 +28,8 @@ export function keysOf({ document, run, variants }: RequestOf<'marking'>): reado
     variants === null
       ? [studyOrRefusal(document)]
       : variantStudies(document, variants).map(({ study }) => study);
-  const titles = document.methods.map(({ title }) => title);
-  const method = titles.indexOf(run.method ?? '');
-  if (method < 0)
-    throw new Refusal(
-      'missing',
-      `there is no method "${run.method ?? ''}" in this study; there are ${titles.join(', ')}`,
-    );
   const gridRequest = gridRequestOf(run);
-  return studies.map((study) => markRequest(study, { method, gridRequest }));
+  return studies.map((study) => markRequest(study, { method: methodAt(study, run, true), gridRequest }));
 }
 
 /** What each student has handed in, in the order of the files and their columns. */
@@ -49,19 +42,13 @@ export function submissionsFor(
 }
 
 /** Marks some students; yields the part of them that is done. */
-export function* markedStudents(
+export function markedStudents(
   request: RequestOf<'marking'>,
   from: number,
   to: number,
 ): Generator<number, readonly StudentMarking[]> {
   const keys = keysOf(request);
-  const own = submissionsFor(request, keys).slice(from, to);
-  const students: StudentMarking[] = [];
-  for (const submission of own) {
-    students.push(markSubmission(keys, submission, null));
-    yield students.length / own.length;
-  }
-  return students;
+  return markSteps(keys, submissionsFor(request, keys).slice(from, to));
 }
 
 /** A class as files: marks as a table, all of it as JSON, and feedback sheets. */
@@ -70,18 +57,11 @@ export async function classFiles(
   students: readonly StudentMarking[],
 ): Promise<readonly ArchiveFile[]> {
   const { document, rule } = request;
-  const { default: katex } = await import('katex');
-  const sheets = feedbackHtml(students, { title: document.title, rule, keys: keysOf(request) }, (tex, wide) =>
-    katex.renderToString(tex, typesetOptions(wide, 'mathml')),
-  );
-  const all = students.map(({ student, sheet, marking, why }) => ({
-    student,
-    sheet,
-    ...(marking === null ? { error: why } : { marks: marksOf(marking, rule), ...markingJson(marking) }),
-  }));
+  const choice = { title: document.title, rule, keys: keysOf(request) };
+  const sheets = feedbackHtml(students, choice, await mathTypeset());
   return [
     { name: 'class.csv', content: base64(writeTable(classTable(students, rule), 'csv')) },
-    { name: 'class.json', content: base64(`${JSON.stringify(all, null, 2)}\n`) },
+    { name: 'class.json', content: base64(`${JSON.stringify(classJson(students, rule), null, 2)}\n`) },
     { name: 'feedback.html', content: base64(sheets) },
   ];
 }

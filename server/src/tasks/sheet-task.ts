@@ -2,9 +2,9 @@ import {
   exportRequest,
   fileEnding,
   FORMATS_OF,
-  openStudy,
   STUDY_TABLES,
   type StudyDocument,
+  studyOrRefusal,
   type StudyReport,
   studyReport,
   studyTable,
@@ -13,7 +13,7 @@ import {
   type TableFormat,
   writeTable,
 } from '@schritt/core/document';
-import { type VariantDocument, variantDocuments } from '@schritt/core/marking';
+import { ofSheet, type VariantDocument, variantDocuments } from '@schritt/core/marking';
 import { type Study, studySteps } from '@schritt/core/study';
 import { Refusal } from '@schritt/core/text';
 import { type ArchiveFile, base64 } from './archive-task.ts';
@@ -49,14 +49,8 @@ function tableFormat(what: StudyTable, as = 'csv'): TableFormat {
  */
 export function checkFile({ title }: StudyDocument, study: Study, query: FileQuery): void {
   const { what, as } = query;
-  if (isStudyTable(what)) {
-    tableFormat(what, as);
-    return;
-  }
-  const formats: readonly string[] = FORMATS_OF[what];
-  if (as !== undefined && !formats.includes(as))
-    throw new Refusal('form', `${what} can be written as ${formats.join(', ')}, not as ${as}`);
-  exportRequest(title, study, { ...query, what });
+  if (isStudyTable(what)) tableFormat(what, as);
+  else exportRequest(title, study, { ...query, what });
 }
 
 /** The bytes of a file of a sheet, in base 64; a table of the study is made from its report. */
@@ -95,11 +89,7 @@ export async function* sheetFiles(
   const sheet = sheetsOf(request)[number - 1];
   if (sheet === undefined) throw new Error(`there is no sheet ${number}`);
   const { document, variant } = sheet;
-  const numbers = variant.map(({ name, value }) => `${name} = ${value}`).join(', ');
-  const opened = openStudy(document);
-  if (!opened.ok)
-    throw new Refusal('form', `sheet ${number} (${numbers}): ${opened.errors[0]?.errors[0]?.message ?? ''}`);
-  const { study } = opened;
+  const study = ofSheet(number, variant, () => studyOrRefusal(document));
   let report: StudyReport | null = null;
   if (request.files.some(({ what }) => isStudyTable(what))) {
     const work = studySteps(study);

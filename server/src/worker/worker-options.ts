@@ -2,7 +2,7 @@ import { WAIT } from '../engines/queue/connection.ts';
 
 /** How a worker holds tasks of the queue. */
 export const WORKER_OPTIONS = {
-  // it begins when it knows that its numbers are those of the server
+  // it begins when it knows how many tasks it does at a time
   autorun: false,
   /** Milliseconds after which a task whose worker is not heard of is given to another one. */
   lockDuration: 12_000,

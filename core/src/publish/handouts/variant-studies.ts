@@ -22,6 +22,7 @@ export interface VariantStudy {
  * Does something with a sheet; what is refused names the sheet and its numbers.
  *
  * @param number of the sheet, from 1
+ * @example ofSheet(1, [{ name: 'k', value: '2' }], () => 'made') // 'made'
  */
 export function ofSheet<T>(number: number, variant: Variant, work: () => T): T {
   const done = attempt(work);

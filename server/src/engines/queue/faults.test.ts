@@ -7,26 +7,14 @@ import type { StudyDocument } from '@schritt/core/document';
 import type { MethodRun } from '@schritt/core/study';
 import { Redis } from 'ioredis';
 import { end, freePort, TestProgram, TestRedis, type Wire, wireTo } from '../../test-queue.ts';
+import { sluice } from '../../test-study.ts';
 
 /** How often every fault is tried; the table of faults tries each more often. */
 const ROUNDS = Number(process.env['SCHRITT_FAULT_ROUNDS'] ?? 1);
 
 /** About six seconds of work; every study that is run is another one, so that none is known already. */
 function study(round: number): StudyDocument {
-  return {
-    schritt: 1,
-    kind: 'study',
-    title: 'Sluice',
-    problem: {
-      title: 'Sluice',
-      text: "level' = -0.35*sqrt(level)\nlevel(0) = 4\n0 <= t <= 6\nlevel(t) = (2 - 0.35*t/2)^2",
-    },
-    methods: [
-      { title: 'Euler', text: 'y[n+1] = y + h*f(t, y)' },
-      { title: 'Midpoint', text: 'k = f(t, y)\ny[n+1] = y + h*f(t + h/2, y + h/2*k)' },
-    ],
-    ladder: { counts: Array.from({ length: 12 }, (_, i) => 12_000_000 + 12 * round + i) },
-  };
+  return sluice(Array.from({ length: 12 }, (_, i) => 12_000_000 + 12 * round + i));
 }
 
 /** Runs as text, but for the time that they took. */
@@ -150,7 +138,7 @@ const FAULTS: Readonly<Record<string, (id: string) => Promise<void>>> = {
   'a worker is killed': async () => {
     await end(workers[0]!.process, 'SIGKILL');
   },
-  'a worker is told to stop': async () => {
+  'a worker is stopped by SIGTERM': async () => {
     await end(workers[0]!.process, 'SIGTERM');
   },
   'all workers are killed, and others started': async () => {

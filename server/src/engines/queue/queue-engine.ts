@@ -254,7 +254,7 @@ export class QueueEngine extends Engine implements OnModuleInit, OnModuleDestroy
     end(values.flatMap(({ result }) => (result === null ? [] : [resultOf(result)])));
   }
 
-  /** Takes a job out of the queue; a worker that does one of its tasks is told, and the rest follows when it is free. */
+  /** Takes a job out of the queue; workers that do one of its tasks end it, and the rest follows when they are free. */
   async #drop(id: string): Promise<void> {
     this.#dropped.add(id);
     if (!this.#isReached) return;
