@@ -6,6 +6,7 @@ const CORE = [
   'writing',
   'elementary',
   'formula',
+  'decimal',
   'problem',
   'method',
   'program',

@@ -6,6 +6,13 @@ export type {
   ProblemDocument,
   StudyDocument,
 } from './document/document.ts';
+export {
+  type ArithmeticFields,
+  arithmeticFields,
+  precisionInFile,
+  precisionOfMethod,
+} from './document/document-precision.ts';
+export { FEWEST_DIGITS, MOST_DIGITS } from './decimal/decimal-precision.ts';
 export { LONGEST_NOTE, LONGEST_TITLE, MAX_METHODS } from './document/document-limits.ts';
 export { LONGEST_MEASURED, type MeasuredOf, type MeasuredSeries, readMeasured } from './document/measured.ts';
 export { openStudy, studyOrRefusal, type TextErrors } from './document/open-study.ts';
@@ -25,7 +32,7 @@ export {
   gridRequestOf,
   methodAt,
 } from './publish/export-query.ts';
-export { type CsvCell, csv } from './publish/csv.ts';
+export { type CsvCell, csv, isNumberCell, jsonCell, numberText } from './publish/csv.ts';
 export { drawnPage, type PagePart, type Paper, PAPERS } from './publish/handouts/handout-html.ts';
 export { parseChoices, repeatedSheets } from './publish/handouts/variants.ts';
 export {
@@ -45,7 +52,7 @@ export { QUESTION_KINDS, QUESTION_LABELS, type QuestionKind } from './publish/qu
 export { fileEnding, mediaType } from './publish/media-types.ts';
 export { plainTable } from './publish/plain-table.ts';
 export { LANGUAGE_LABELS, LANGUAGES, type LanguageName } from './publish/programs/language.ts';
-export { stageComponents, vectorNames } from './program/stage-names.ts';
+export { scalarName, stageComponents, vectorNames } from './program/stage-names.ts';
 export { rowsTable } from './publish/rows-table.ts';
 export { type StudyReport, studyReport } from './publish/study-report.ts';
 export { studyCsv, studyText } from './publish/study-table.ts';

@@ -12,7 +12,7 @@ export { checkExact, exactCheckSentence } from './problem/check-exact.ts';
 export { derivativesTex } from './problem/derivatives-tex.ts';
 export { manufacture } from './problem/manufacture.ts';
 export { type ParameterValues, parseProblem } from './problem/parse-problem.ts';
-export { componentNames, hasExact, isSecondOrder, type Problem } from './problem/problem.ts';
+export { componentName, componentNames, hasExact, isSecondOrder, type Problem } from './problem/problem.ts';
 export { stepExpression } from './problem/step-expression.ts';
 export { aligned, problemPlaces, problemTex, systemTex, systemText } from './problem/tex-problem.ts';
 export { writeParameters } from './problem/write-parameters.ts';

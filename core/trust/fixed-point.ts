@@ -26,6 +26,23 @@ function exactly(value: number): bigint {
   return (BigInt(scaled) << BITS) >> power;
 }
 
+/** The decimal number that was typed for a double. */
+function asTyped(value: number): bigint {
+  const [mantissa = '', power = '0'] = String(value).split('e');
+  const [whole = '', decimals = ''] = mantissa.split('.');
+  const exponent = Number(power) - decimals.length;
+  const digits = BigInt(`${whole}${decimals}`) << BITS;
+  return exponent < 0 ? digits / 10n ** BigInt(-exponent) : digits * 10n ** BigInt(exponent);
+}
+
+/** What a number of a text is: its double, or the decimal number that was typed for it. */
+export type NumbersAre = 'doubles' | 'as typed';
+
+const READERS: Readonly<Record<NumbersAre, (value: number) => bigint>> = {
+  doubles: exactly,
+  'as typed': asTyped,
+};
+
 /** The nearest double of a number between 2^-200 and 2^800. */
 export function toDouble(a: bigint): number {
   const sign = a < 0n ? -1 : 1;
@@ -45,14 +62,14 @@ function root(a: bigint): bigint {
 }
 
 /** Evaluates a tree of rational operations and roots; throws for anything else. */
-function valueOf<B>(tree: Tree<Bound<B>>, leaf: (to: B) => bigint): bigint {
+function valueOf<B>(tree: Tree<Bound<B>>, leaf: (to: B) => bigint, read: (value: number) => bigint): bigint {
   switch (tree.kind) {
     case 'number':
-      return exactly(tree.value);
+      return read(tree.value);
     case 'negate':
-      return -valueOf(tree.of, leaf);
+      return -valueOf(tree.of, leaf, read);
     case 'binary': {
-      const [a, b] = [valueOf(tree.left, leaf), valueOf(tree.right, leaf)];
+      const [a, b] = [valueOf(tree.left, leaf, read), valueOf(tree.right, leaf, read)];
       switch (tree.operator) {
         case '+':
           return a + b;
@@ -71,7 +88,7 @@ function valueOf<B>(tree: Tree<Bound<B>>, leaf: (to: B) => bigint): bigint {
       break;
     }
     case 'call':
-      if (tree.name === 'sqrt') return root(valueOf(tree.inputs[0]!, leaf));
+      if (tree.name === 'sqrt') return root(valueOf(tree.inputs[0]!, leaf, read));
       break;
     case 'bound':
       return leaf(tree.to);
@@ -79,6 +96,13 @@ function valueOf<B>(tree: Tree<Bound<B>>, leaf: (to: B) => bigint): bigint {
       break;
   }
   throw new Error('not rational');
+}
+
+/** How many steps the interval has, and how many of them are done. */
+interface FixedSteps {
+  readonly steps: number;
+  readonly until: number;
+  readonly numbers: NumbersAre;
 }
 
 /** Steps of a method in fixed-point arithmetic, from the initial values on; explicit methods on one equation. */
@@ -91,20 +115,23 @@ class FixedRun {
   readonly values: bigint[];
   readonly #slopes: bigint[] = [];
 
-  constructor(problem: Problem, method: Method, steps: number, until: number) {
+  readonly #read: (value: number) => bigint;
+
+  constructor(problem: Problem, method: Method, { steps, until, numbers }: FixedSteps) {
+    this.#read = READERS[numbers];
     const [block] = problem.blocks;
     if (block === undefined || problem.size !== 1) throw new Error('one equation is asked for');
     this.#program = lower(method, true);
     this.#rhs = new RhsTrees(problem).at(block.rhs, block, 0);
-    this.#start = exactly(problem.start);
-    this.#h = over(exactly(problem.end) - this.#start, BigInt(steps) << BITS);
+    this.#start = this.#read(problem.start);
+    this.#h = over(this.#read(problem.end) - this.#start, BigInt(steps) << BITS);
     const { depth } = this.#program;
     const starter = depth === 0 ? null : findInLibrary(method.startWith?.name ?? '');
     if (depth > 0 && starter === null) throw new Error('no starter');
     this.values =
       starter === null
-        ? [exactly(problem.initial[0]!)]
-        : [...new FixedRun(problem, starter, steps, depth).values];
+        ? [this.#read(problem.initial[0]!)]
+        : [...new FixedRun(problem, starter, { steps, until: depth, numbers }).values];
     while (this.values.length <= until) this.#step();
   }
 
@@ -113,11 +140,15 @@ class FixedRun {
   }
 
   #f(t: bigint, y: bigint): bigint {
-    return valueOf(this.#rhs, (to) => {
-      if (to.kind === 'time') return t;
-      if (to.kind === 'constant') return exactly(to.value);
-      return y;
-    });
+    return valueOf(
+      this.#rhs,
+      (to) => {
+        if (to.kind === 'time') return t;
+        if (to.kind === 'constant') return this.#read(to.value);
+        return y;
+      },
+      this.#read,
+    );
   }
 
   #slope(n: number): bigint {
@@ -137,7 +168,7 @@ class FixedRun {
         case 'step':
           return this.#h;
         case 'constant':
-          return exactly(to.value);
+          return this.#read(to.value);
         case 'register':
           return registers.get(to.register)!;
         case 'tangent':
@@ -145,11 +176,12 @@ class FixedRun {
       }
     };
     const run = (instruction: Instruction): void => {
-      if (instruction.kind === 'combine') registers.set(instruction.into, valueOf(instruction.value, leaf));
+      if (instruction.kind === 'combine')
+        registers.set(instruction.into, valueOf(instruction.value, leaf, this.#read));
       else if (instruction.kind === 'rhs')
         registers.set(
           instruction.into,
-          this.#f(valueOf(instruction.time, leaf), registers.get(instruction.at[0]!)!),
+          this.#f(valueOf(instruction.time, leaf, this.#read), registers.get(instruction.at[0]!)!),
         );
       else throw new Error('explicit methods without derivatives alone');
     };
@@ -162,9 +194,14 @@ class FixedRun {
  * The last value of a run with rounding out of sight, in 256 binary places; null for what is not rational, implicit, or
  * more than one equation.
  */
-export function fixedRun(problem: Problem, method: Method, steps: number): bigint | null {
+export function fixedRun(
+  problem: Problem,
+  method: Method,
+  steps: number,
+  numbers: NumbersAre = 'doubles',
+): bigint | null {
   try {
-    return new FixedRun(problem, method, steps, steps).values[steps] ?? null;
+    return new FixedRun(problem, method, { steps, until: steps, numbers }).values[steps] ?? null;
   } catch (reason) {
     if (reason instanceof Error) return null;
     throw reason;

@@ -18,7 +18,7 @@ interface Hard {
   readonly ladder?: StudyDocument['ladder'];
   readonly methods?: StudyDocument['methods'];
   readonly error?: StudyDocument['error'];
-  readonly more?: Pick<StudyDocument, 'precision' | 'lastStep' | 'start'>;
+  readonly more?: Pick<StudyDocument, 'precision' | 'rounding' | 'lastStep' | 'start'>;
   /** Only methods that need no system of equations, which is long for many steps. */
   readonly isExplicit?: boolean;
 }
@@ -206,11 +206,37 @@ const HARDSHIPS = {
     problem: oneOf(random, [smooth, crossing, kinked])(random),
     ladder: doubling(4 + Math.floor(12 * random()), 3),
   }),
+  beside: (random) => {
+    const { title, text } = fromLibrary(oneOf(random, ['Heun', 'Kutta 3', 'RK4', 'RK6']));
+    return {
+      problem: smooth(random),
+      methods: [
+        { title, text },
+        { title: `${title}, 40 digits`, text, precision: { digits: 40 } },
+      ],
+      ladder: doubling(64, 5),
+      error: { at: 'end', of: 'norm', scale: oneOf(random, ['absolute', 'relative']) },
+    };
+  },
+  calculator: (random) => ({
+    problem: smooth(random),
+    isExplicit: true,
+    ladder: doubling(4, 7),
+    more: {
+      precision: { digits: 3 + Math.floor(5 * random()) },
+      rounding: oneOf(random, ['half-even', 'half-up', 'chop']),
+    },
+  }),
 } as const satisfies Readonly<Record<string, (random: Random) => Hard>>;
 export type Hardship = keyof typeof HARDSHIPS;
 
-/** The names of all hardships. */
-export const ALL_HARDSHIPS = Object.keys(HARDSHIPS).filter((name): name is Hardship => name in HARDSHIPS);
+/** Hardships of runs in decimals. */
+export const DECIMAL_HARDSHIPS: readonly Hardship[] = ['beside', 'calculator'];
+
+/** The names of all others. */
+export const ALL_HARDSHIPS = Object.keys(HARDSHIPS).filter(
+  (name): name is Hardship => name in HARDSHIPS && !DECIMAL_HARDSHIPS.some((own) => own === name),
+);
 
 function isUsable(text: string): boolean {
   return !/\b[xv]\[n\+1\]/.test(text) && !text.includes("f'");

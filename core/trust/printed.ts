@@ -336,6 +336,12 @@ const PRINTED: { readonly [K in FindingKind]: (figures: Figures[K]) => Parts } =
     ),
     expected: [{ t, axis }, value],
   }),
+  'rounding part': ({ steps, rounding, error, digits }) => ({
+    pattern: pattern(
+      `At N = ${NUMBER} the rounding error is ${NUMBER}, compared with an error of ${NUMBER}; it is the difference from the same run (?:in double precision|with ${NUMBER} digits)`,
+    ),
+    expected: [steps, rounding, error, digits ?? ''],
+  }),
   floor: ({ steps, rounding, error, least }) => ({
     pattern: pattern(
       `From N = ${NUMBER} on, rounding error (dominates|shows): about ${NUMBER}(?:, amplified .+ times)?, compared with an error of ${NUMBER}; the smallest error is ${NUMBER} at N = ${NUMBER}`,
@@ -366,7 +372,7 @@ const PRINTED: { readonly [K in FindingKind]: (figures: Figures[K]) => Parts } =
       case 'whole':
         return {
           pattern: pattern(
-            `No exact solution is given; .+; relative accuracy about ${NUMBER}\\)(?:; the reference ends at ${TIME}: .+)?`,
+            `No exact solution is given; .+; relative accuracy about ${NUMBER}\\)(?:; those of runs with decimal digits .+)?(?:; the reference ends at ${TIME}: .+)?`,
           ),
           expected: [figures.error, figures.ended === null ? '' : { t: figures.ended.t, axis: figures.axis }],
         };

@@ -20,7 +20,7 @@ const ladder = fc.constantFrom<object>(
 const setup = fc
   .record({
     ladder,
-    precision: fc.constantFrom('double', 'double', 'single'),
+    precision: fc.constantFrom('double', 'double', 'single', { digits: 4 }, { digits: 34 }),
     lastStep: fc.constantFrom('fit', 'fit', 'shorten', 'overrun'),
     at: fc.constantFrom<unknown>('end', 'end', 'max', 'rms', 'local', { t: 0.5 }),
     of: fc.constantFrom('norm', 'norm', 'y', 'x'),

@@ -39,13 +39,15 @@ import {
 import { Refusal, typesetOptions } from '@schritt/core/text';
 import {
   checkTyped,
-  compileWithStart,
   conclude,
   estimatedSeconds,
   generateLoop,
+  isDecimal,
   layGrid,
   portrait,
+  precisionOf,
   rowsOf,
+  runOf,
   runStudy,
   stepLimits,
   type Study,
@@ -159,13 +161,15 @@ function exports(document: StudyDocument, study: Study, phase: Phase, turn: numb
 }
 
 function aboutStudy(document: StudyDocument, study: Study, phase: Phase, turn: number): void {
-  const { problem, lastStep, start } = study;
+  const { problem, lastStep } = study;
   const seconds = phase('estimate', () => estimatedSeconds(study));
   const isLong = seconds === null || seconds > MAX_SECONDS;
-  for (const [i, { title, method }] of study.methods.entries()) {
-    phase('generated code', () => generateLoop(problem, method, start.precision ?? 'double'));
+  for (const [i, chosen] of study.methods.entries()) {
+    const { title, method } = chosen;
+    const precision = precisionOf(study, chosen);
+    if (!isDecimal(precision)) phase('generated code', () => generateLoop(problem, method, precision));
     phase('key', () => runKey(document, i));
-    const run = phase('compiling', () => compileWithStart(problem, method, start));
+    const run = phase('compiling', () => runOf(study, chosen));
     if (run === null) continue;
     const grid = phase('grid', () => layGrid(problem.start, problem.end, { steps: 4 }, lastStep));
     if (grid === null || isLong) continue;

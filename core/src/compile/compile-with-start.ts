@@ -1,7 +1,7 @@
 import { Refusal } from '../text/refusal.ts';
 import type { Method } from '../method/method.ts';
 import type { Problem } from '../problem/problem.ts';
-import { compileRun, type CompiledRun, type Solution, type Start } from './compile.ts';
+import { compileRun, type CompiledRun, type DecimalSolution, type Solution, type Start } from './compile.ts';
 import type { Precision } from './precision.ts';
 
 /** Finds a method by the name that `start with` says; null where there is none. */
@@ -14,6 +14,8 @@ export interface StartChoice {
   readonly precision?: Precision;
   /** Exact starting values, where the problem gives no exact solution. */
   readonly solution?: Solution;
+  /** The same for a run in decimals. */
+  readonly inDecimals?: DecimalSolution;
 }
 
 /**
@@ -37,7 +39,11 @@ function compile(
   const name = choice.instead ?? method.startWith?.name ?? null;
   if (name === null) return compileRun(problem, method, precision);
   if (name === 'exact') {
-    const start: Start = { kind: 'exact', solution: choice.solution ?? null };
+    const start: Start = {
+      kind: 'exact',
+      solution: choice.solution ?? null,
+      inDecimals: choice.inDecimals ?? null,
+    };
     return compileRun(problem, method, { ...precision, start });
   }
   if (path.includes(name))

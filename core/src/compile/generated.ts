@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { COEFFICIENTS } from './nodes/inlined.ts';
 import { GENERATED_CALLS } from '../formula/functions.ts';
 import { largest, solveBanded, solveDense } from './newton/linear-system.ts';
@@ -6,9 +7,41 @@ import { largest, solveBanded, solveDense } from './newton/linear-system.ts';
 export interface Helpers {
   /** Taylor coefficients of the system at hand up to an order. */
   readonly jet?: (order: number) => unknown;
+  /** Values of parameters. */
+  readonly P?: Float64Array;
   /** The memory of the inner loops, and the loops themselves. */
   readonly BUFFER?: ArrayBuffer;
   readonly K?: readonly unknown[];
+  /** The arithmetic of a loop in decimals, its numbers, and Newton's method in it. */
+  readonly A?: object;
+  readonly C?: readonly unknown[];
+  readonly SOLVE?: unknown;
+}
+
+/** Takes what the source may call, and answers the function. */
+type Factory = (...known: readonly unknown[]) => unknown;
+
+/** Characters of source that are kept. */
+const MAX_CHARACTERS = 2e6;
+
+/**
+ * Source that was made into code, with the names of its helpers. Functions of one factory share what an engine has
+ * learnt and compiled of them, so that a problem whose parameters are moved does not begin anew.
+ */
+const factories = new LRUCache<string, Factory>({
+  maxSize: MAX_CHARACTERS,
+  sizeCalculation: (_, source) => source.length,
+});
+
+function factoryOf(names: readonly string[], source: string): Factory {
+  const body = `"use strict"; return ${source};`;
+  const key = `${names.join()} ${body}`;
+  const known = factories.get(key);
+  if (known !== undefined) return known;
+  const make = new Function(...names, body);
+  const factory: Factory = (...values) => Reflect.apply(make, null, values);
+  factories.set(key, factory);
+  return factory;
 }
 
 /**
@@ -30,8 +63,7 @@ export function generatedFunction<T extends (...inputs: never[]) => unknown>(
     largest,
     ...helpers,
   };
-  const make = new Function(...Object.keys(known), `"use strict"; return ${source};`);
-  const made: unknown = Reflect.apply(make, null, Object.values(known));
+  const made = factoryOf(Object.keys(known), source)(...Object.values(known));
   if (!isFunction<T>(made)) throw new Error('the generated source is not a function');
   return made;
 }

@@ -11,7 +11,12 @@ const MAX_OPTIMISED = 300;
 /** Functions that a processor does in an instruction or two. */
 const CHEAP: ReadonlySet<string> = new Set(['sqrt', 'abs', 'sign', 'min', 'max', 'floor']);
 
-function secondsOf(rhs: Expression): number {
+/** The same in decimals; with more digits it is longer. */
+const DECIMAL = { component: 2e-6, operation: 2.5e-6, function: 3e-4, power: 3e-4 };
+/** An operation in decimals beside one in doubles. */
+export const DECIMAL_FACTOR = 2_500;
+
+function secondsOf(rhs: Expression, isDecimal: boolean): number {
   let [operations, functions, powers] = [0, 0, 0];
   walk(rhs, (node) => {
     if (node.kind === 'call' && !CHEAP.has(node.name)) functions += 1;
@@ -19,7 +24,7 @@ function secondsOf(rhs: Expression): number {
     else if (node.kind === 'binary' || node.kind === 'if' || node.kind === 'call') operations += 1;
   });
   const isLarge = operations + functions + powers > MAX_OPTIMISED;
-  const seconds = isLarge ? INTERPRETED : OPTIMISED;
+  const seconds = isDecimal ? DECIMAL : isLarge ? INTERPRETED : OPTIMISED;
   return (
     seconds.component + operations * seconds.operation + functions * seconds.function + powers * seconds.power
   );
@@ -66,6 +71,6 @@ export function newtonCost(problem: Problem, together: number): NewtonCost {
 }
 
 /** About how many seconds one evaluation of the right-hand side takes, all components together. */
-export function rhsSeconds({ blocks }: Problem): number {
-  return blocks.reduce((sum, { rhs, size }) => sum + size * secondsOf(rhs), 0);
+export function rhsSeconds({ blocks }: Problem, isDecimal = false): number {
+  return blocks.reduce((sum, { rhs, size }) => sum + size * secondsOf(rhs, isDecimal), 0);
 }

@@ -2,7 +2,15 @@ import 'reflect-metadata';
 import { plainToInstance, Transform } from 'class-transformer';
 import { Equals } from 'class-validator';
 import { JSONSchema } from 'class-validator-jsonschema';
-import { PRECISIONS, type Precision } from '../compile/precision.ts';
+import { BINARY_PRECISIONS, type BinaryPrecision } from '../compile/precision.ts';
+import {
+  FEWEST_DIGITS,
+  MOST_DIGITS,
+  ROUNDED,
+  type Rounded,
+  type Rounding,
+  ROUNDINGS,
+} from '../decimal/decimal-precision.ts';
 import { LAST_STEPS, type LastStep } from '../run/grid.ts';
 import { MEASURE_NAMES } from '../study/measures/measures.ts';
 import { type ErrorChoice, ERROR_SCALES } from '../study/runs/error-choice.ts';
@@ -63,6 +71,43 @@ const AMOUNT: Rule = {
   },
 };
 
+/** The arithmetic of runs as a file names it: binary, or with a number of significant decimal digits. */
+export type PrecisionInFile = BinaryPrecision | { readonly digits: number };
+
+const BINARY = BINARY_PRECISIONS.map((name) => `"${name}"`).join(', ');
+
+/** What is wrong with the arithmetic of a file; null where nothing is. */
+function precisionFault(value: unknown): string | null {
+  if (BINARY_PRECISIONS.some((name) => name === value)) return null;
+  if (!isObject(value)) return `must be one of ${BINARY}, or an object with a number of digits`;
+  const [[key, digits] = [], ...others] = Object.entries(value);
+  const isWhole = typeof digits === 'number' && Number.isSafeInteger(digits);
+  return key === 'digits' &&
+    others.length === 0 &&
+    isWhole &&
+    digits >= FEWEST_DIGITS &&
+    digits <= MOST_DIGITS
+    ? null
+    : `must be one of ${BINARY}, or { "digits": ... } with an integer from ${FEWEST_DIGITS} to ${MOST_DIGITS}`;
+}
+
+const PRECISION: Rule = {
+  name: 'precision',
+  fault: precisionFault,
+  schema: {
+    oneOf: [
+      { type: 'string', enum: [...BINARY_PRECISIONS] },
+      {
+        type: 'object',
+        additionalProperties: false,
+        required: ['digits'],
+        properties: { digits: { type: 'integer', minimum: FEWEST_DIGITS, maximum: MOST_DIGITS } },
+      },
+    ],
+    description: 'the arithmetic of runs: binary, or with a number of significant decimal digits',
+  },
+};
+
 /** A text with its title. */
 @Closed()
 export class TitledText {
@@ -91,6 +136,10 @@ export class MethodInStudy extends TitledText {
   /** Rungs that do not count. */
   @Optional() @ListOf(STEP_SIZE_INDEX, MAX_RUNGS) readonly struck?: readonly number[];
   @Optional() @ObjectOf(() => FitWindow) readonly window?: FitWindow;
+  /** The arithmetic of this method's runs, where it is another one than that of the study. */
+  @Optional() @Follows(PRECISION) readonly precision?: PrecisionInFile;
+  @Optional() @OneOf(ROUNDINGS) readonly rounding?: Rounding;
+  @Optional() @OneOf(ROUNDED) readonly rounded?: Rounded;
 }
 
 /** A ladder by step sizes. */
@@ -213,7 +262,11 @@ export class StudyDocument extends Head {
   @Optional() @ObjectOf(() => ErrorInStudy) readonly error?: ErrorInStudy;
   /** The starting method of multistep methods, instead of the one that they name. */
   @Optional() @TextField(LONGEST_TITLE, 'a method by name, or exact') readonly start?: string;
-  @Optional() @OneOf(PRECISIONS) readonly precision?: Precision;
+  @Optional() @Follows(PRECISION) readonly precision?: PrecisionInFile;
+  /** How results are rounded to decimal digits; to the nearest, a tie to the even digit, without it. */
+  @Optional() @OneOf(ROUNDINGS) readonly rounding?: Rounding;
+  /** What is rounded to decimal digits: every operation, without it, or the values that a step stores. */
+  @Optional() @OneOf(ROUNDED) readonly rounded?: Rounded;
   /** What to look at, in the words of who made the study. */
   @Optional() @TextField(LONGEST_NOTE, 'a note for the reader') readonly note?: string;
   @Optional()

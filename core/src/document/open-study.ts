@@ -5,8 +5,14 @@ import { parseProblem } from '../problem/parse-problem.ts';
 import { errorChoice } from '../study/runs/error-choice.ts';
 import { presentLadder } from '../study/runs/ladder.ts';
 import type { Study, StudyMethod } from '../study/runs/study.ts';
+import { memoize } from '../text/memoize.ts';
 import { Refusal } from '../text/refusal.ts';
 import type { StudyDocument } from './document.ts';
+import { precisionInFile, precisionOfMethod } from './document-precision.ts';
+
+/** Texts that were read last: of a study of which one text is typed all others stay as they are. */
+const problems = memoize<ReturnType<typeof parseProblem>>(8);
+const readMethods = memoize<ReturnType<typeof parseMethod>>(64);
 
 /** Errors of one text of a study: the problem, or the method at an index. */
 export interface TextErrors {
@@ -26,12 +32,15 @@ export type OpenedStudy =
  */
 export function openStudy(document: StudyDocument): OpenedStudy {
   const errors: TextErrors[] = [];
-  const problem = parseProblem(document.problem.text);
+  const { text: typed } = document.problem;
+  const problem = problems(typed, () => parseProblem(typed));
   if (!problem.ok) errors.push({ text: 'problem', title: document.problem.title, errors: problem.errors });
   const methods: StudyMethod[] = [];
-  document.methods.forEach(({ title, text, struck = [], window = null }, i) => {
-    const method = parseMethod(text);
-    if (method.ok) methods.push({ title, method: method.value, struck, window });
+  document.methods.forEach((one, i) => {
+    const { title, text, struck = [], window = null } = one;
+    const method = readMethods(text, () => parseMethod(text));
+    const precision = precisionOfMethod(document, one);
+    if (method.ok) methods.push({ title, method: method.value, struck, window, precision });
     else errors.push({ text: { method: i }, title, errors: method.errors });
   });
   if (!problem.ok || errors.length > 0) return { ok: false, errors };
@@ -47,7 +56,7 @@ export function openStudy(document: StudyDocument): OpenedStudy {
       start: {
         find: (name) => methods.find((own) => own.title === name)?.method ?? findInLibrary(name),
         instead: document.start ?? null,
-        precision: document.precision ?? 'double',
+        precision: precisionInFile(document),
       },
     },
   };

@@ -1,14 +1,16 @@
+import { precisionKey } from '../compile/precision.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { errorChoice } from '../study/runs/error-choice.ts';
 import { presentLadder } from '../study/runs/ladder.ts';
 import type { StudyDocument } from './document.ts';
+import { precisionInFile, precisionOfMethod } from './document-precision.ts';
 
 /**
  * The version of the numbers: to be raised with every change after which some study has another digit somewhere, so
  * that runs kept by a browser or a server are not taken for those of the new program.
  */
-export const NUMBERS_VERSION = 4;
+export const NUMBERS_VERSION = 5;
 
 /** The name behind `start with` in the text of a method, as the parser reads it; null where there is none. */
 function namedStarter(text: string): string | null {
@@ -42,8 +44,9 @@ function starterTexts(
  * @example runKey(document, 0) === runKey({ ...document, title: 'Another' }, 0) // true
  */
 export function runKey(document: StudyDocument, method: number): string {
-  const { problem, methods, ladder, lastStep = 'fit', start = null, precision = 'double' } = document;
-  const text = methods[method]?.text ?? '';
+  const { problem, methods, ladder, lastStep = 'fit', start = null } = document;
+  const own = methods[method];
+  const text = own?.text ?? '';
   const { at, of, scale } = errorChoice(document.error);
   return JSON.stringify([
     NUMBERS_VERSION,
@@ -54,7 +57,7 @@ export function runKey(document: StudyDocument, method: number): string {
     presentLadder(ladder),
     lastStep,
     [at, of, scale],
-    precision,
+    precisionKey(own === undefined ? precisionInFile(document) : precisionOfMethod(document, own)),
   ]);
 }
 

@@ -1,4 +1,4 @@
-import type { Operator, Relation } from './expression.ts';
+import type { NumberLeaf, Operator, Relation } from './expression.ts';
 import { pow } from '../elementary/power.ts';
 import { FUNCTIONS } from './functions.ts';
 
@@ -28,6 +28,36 @@ export function operate(operator: Operator, left: number, right: number, spelled
     case '^':
       return power(left, right, spelled);
   }
+}
+
+/** What formulas are evaluated with: doubles, numbers of 32 bits, or decimals. */
+export interface Arithmetic<V> {
+  /** A number of the text. */
+  readonly number: (leaf: NumberLeaf) => V;
+  /** The value of a leaf, as the arithmetic keeps it. */
+  readonly kept: (value: V) => V;
+  readonly negate: (value: V) => V;
+  /** One operation, rounded. */
+  readonly operate: (operator: Operator, left: V, right: V) => V;
+  /** A function of the notation, rounded. */
+  readonly call: (name: string, inputs: readonly V[]) => V;
+  readonly compare: (relation: Relation, left: V, right: V) => boolean;
+}
+
+/**
+ * Doubles, each result of which is rounded.
+ *
+ * @param round the identity for double, Math.fround for single precision
+ */
+export function roundedDoubles(round: (x: number) => number): Arithmetic<number> {
+  return {
+    number: ({ value }) => round(value),
+    kept: round,
+    negate: (value) => -value,
+    operate: (operator, left, right) => round(operate(operator, left, right, false)),
+    call: (name, inputs) => round(applyFunction(name, inputs)),
+    compare,
+  };
 }
 
 /** Whether a comparison holds; with a NaN none does but `!=`. */

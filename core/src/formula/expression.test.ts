@@ -1,4 +1,4 @@
-import { evaluate, type Operation } from './evaluate.ts';
+import { evaluate, evaluateIn, type Operation } from './evaluate.ts';
 import {
   bind,
   binary,
@@ -17,7 +17,7 @@ import {
   walk,
 } from './expression.ts';
 import { factorial } from './factorial.ts';
-import { compare, power } from './arithmetic.ts';
+import { compare, power, roundedDoubles } from './arithmetic.ts';
 
 const NOWHERE = { from: 0, to: 0 };
 const NEIGHBOUR: Expression = {
@@ -94,10 +94,10 @@ test('a call that is none of the notation can be bound as a whole', () => {
 test('operations are reported in the order in which they are done, with what went in', () => {
   const done: Operation[] = [];
   const tree = binary('-', binary('*', name('a'), number(2)), call('sqrt', [name('b')]));
-  const value = evaluate(
+  const value = evaluateIn(
+    roundedDoubles((x) => x),
     tree,
     (leaf) => (leaf.kind === 'name' && leaf.name === 'a' ? 3 : 16),
-    (x) => x,
     (operation) => done.push(operation),
   );
   expect(value).toBe(2);
@@ -113,7 +113,7 @@ test('single precision rounds every operation, the cube twice', () => {
   const x = 1.1;
   const f = Math.fround;
   const expected = f(f(f(x) * f(x)) * f(x));
-  expect(evaluate(cube, () => x, f)).toBe(expected);
+  expect(evaluateIn(roundedDoubles(f), cube, () => x)).toBe(expected);
   expect(expected).not.toBe(f(x * x * x));
 });
 
@@ -127,10 +127,10 @@ test('of a choice one branch alone is worked out', () => {
   };
   const done: Operation[] = [];
   expect(
-    evaluate(
+    evaluateIn(
+      roundedDoubles((x) => x),
       tree,
       () => 1,
-      (x) => x,
       (o) => done.push(o),
     ),
   ).toBe(4);

@@ -9,6 +9,8 @@ export type Relation = '<' | '<=' | '>' | '>=' | '==' | '!=';
 export interface NumberLeaf {
   readonly kind: 'number';
   readonly value: number;
+  /** As it is typed, where it has more digits than a double keeps. */
+  readonly digits?: string;
   readonly at: Span;
 }
 

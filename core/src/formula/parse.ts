@@ -16,6 +16,19 @@ const HIGHEST_DERIVATIVE = 30;
 /** Stands in for what was reported as wrong. */
 const ONE: Expression = { kind: 'number', value: 1, at: { from: 0, to: 0 } };
 
+/** Significant digits that every double keeps: a number of no more of them is known by its double. */
+const KEPT_DIGITS = 15;
+
+/** A number of the text; its digits are kept where a double has fewer. */
+function numberTyped({ text, at }: Token): Expression {
+  const value = Number(text);
+  const [mantissa = ''] = text.toLowerCase().split('e');
+  const significant = mantissa.replace('.', '').replace(/^0+/, '');
+  const isLong =
+    significant.length > KEPT_DIGITS || !Number.isFinite(value) || (value === 0 && significant !== '');
+  return isLong ? { kind: 'number', value, digits: text, at } : { kind: 'number', value, at };
+}
+
 /** A parser over the tokens of one statement. `end` is where to point when something is missing. */
 export class Parser {
   readonly #tokens: readonly Token[];
@@ -126,7 +139,7 @@ export class Parser {
       const digits = this.#tokens[this.#next + 1];
       if (after?.kind === 'comma' && digits?.kind === 'number' && this.#insideCall === 0)
         this.#skipDecimals(token, digits);
-      return { kind: 'number', value: Number(token.text), at: token.at };
+      return numberTyped(token);
     }
     if (token.text === '(') {
       this.#next += 1;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { C } from '../publish/programs/c-program.ts';
+import { C } from '../publish/programs/c-writing.ts';
 import { JAVASCRIPT } from '../publish/programs/js-program.ts';
 import { numberPart, programLanguage } from '../publish/programs/program-language.ts';
 import { pow } from '../elementary/power.ts';

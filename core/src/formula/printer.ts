@@ -26,8 +26,8 @@ export interface PrintedConditional<P> {
  * @typeParam L the leaves of the formulas
  */
 export interface Language<P, L extends Leaf> {
-  /** A number that is not negative. */
-  readonly number: (value: number) => P;
+  /** A number that is not negative; `digits` as it is typed, where it has more than a double keeps. */
+  readonly number: (value: number, digits?: string) => P;
   readonly leaf: (node: L) => P;
   readonly negation: (of: P) => P;
   readonly sum: (operator: '+' | '-', left: P, right: P) => P;
@@ -83,7 +83,7 @@ export function printer<P, L extends Leaf>(language: Language<P, L>): (tree: Tre
   const make = (node: Tree<L>): P => {
     switch (node.kind) {
       case 'number':
-        return language.number(node.value);
+        return language.number(node.value, node.digits);
       case 'negate':
         return language.negation(print(node.of));
       case 'binary': {
@@ -127,8 +127,8 @@ export function within({ text, holds }: TextPart, least: Tightness): string {
 
 /** What languages that are written on a line say differently. */
 export interface Words<L extends Leaf> {
-  /** A number that is not negative. */
-  readonly number: (value: number) => string;
+  /** A number that is not negative; `digits` as it is typed, where it has more than a double keeps. */
+  readonly number: (value: number, digits?: string) => string;
   readonly leaf: (node: L) => TextPart;
   readonly signs: Readonly<Record<Exclude<Operator, '^'>, string>>;
   readonly power: (base: TextPart, exponent: TextPart, whole: number | null) => TextPart;
@@ -149,7 +149,7 @@ export function textLanguage<L extends Leaf>(words: Words<L>): Language<TextPart
     holds: left.holds === 'sign' ? 'sign' : 'product',
   });
   return {
-    number: (value) => atom(words.number(value)),
+    number: (value, digits) => atom(words.number(value, digits)),
     leaf: words.leaf,
     negation: (of) => ({ text: `-${within(of, 'product')}`, holds: 'sign' }),
     sum: (operator, left, right) => ({

@@ -1,4 +1,5 @@
 import type { Method } from '../method/method.ts';
+import { lazily } from '../text/lazily.ts';
 import { memoize } from '../text/memoize.ts';
 import { type Amount, inexactly } from './form/amount.ts';
 import { kindOf, type MethodKind } from './form/kind.ts';
@@ -209,7 +210,25 @@ function inspected(method: Method): Inspection {
   const digits = best && withinDigits(method, linear, best, problems);
   const within = digits && { ...digits, proof: refined(digits.proof, tableau && inDoubles(tableau)) };
   const effective = within?.proof ?? best;
-  const polynomial = isConsistent ? stabilityPolynomial(linear) : null;
+  const polynomial = lazily(() => (isConsistent ? stabilityPolynomial(linear) : null));
+  const orders = lazily(() => ordersOn(linear, { order, within }, polynomial()));
+  const stability = lazily((): Stability | null => {
+    const own = polynomial();
+    if (own === null) return null;
+    return {
+      polynomial: own,
+      // the coefficients of rounded decimals are those of no approximant
+      pade: within === null ? padeOf(own) : null,
+      phase: phaseErrors(own, within?.slack),
+      ...stabilityLimits(own, {
+        isZeroStable: effective?.zero?.stable !== false,
+        slack: within?.slack ?? 0,
+      }),
+    };
+  });
+  const properties = lazily(() => propertiesOf(linear, tableau, { order, within }));
+  const embedded = lazily(() => embeddedOf(method));
+  // a study needs the order alone; the rest is computed when it is read
   return {
     kind: kindOf(linear),
     why: null,
@@ -217,21 +236,20 @@ function inspected(method: Method): Inspection {
     order,
     orderWithoutVelocity: withoutVelocity,
     withinDigits: within,
-    ordersOn: ordersOn(linear, { order, within }, polynomial),
+    get ordersOn() {
+      return orders();
+    },
     tableau,
     multistep: isConsistent ? multistepOf(linear) : null,
-    stability: polynomial && {
-      polynomial,
-      // the coefficients of rounded decimals are those of no approximant
-      pade: within === null ? padeOf(polynomial) : null,
-      phase: phaseErrors(polynomial, within?.slack),
-      ...stabilityLimits(polynomial, {
-        isZeroStable: effective?.zero?.stable !== false,
-        slack: within?.slack ?? 0,
-      }),
+    get stability() {
+      return stability();
     },
-    properties: propertiesOf(linear, tableau, { order, within }),
-    embedded: embeddedOf(method),
+    get properties() {
+      return properties();
+    },
+    get embedded() {
+      return embedded();
+    },
   };
 }
 

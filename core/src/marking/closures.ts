@@ -63,7 +63,14 @@ export function evaluated<B>(
       case '/':
         return rounded(() => left() / right());
       case '^':
-        return rounded(() => operate('^', left(), right(), isSpelled));
+        return isSpelled && round !== null
+          ? () => {
+              // a cube is two products, each of which is rounded
+              const [base, exponent] = [left(), right()];
+              const square = round(base * base);
+              return exponent === 2 ? square : round(square * base);
+            }
+          : rounded(() => operate('^', left(), right(), isSpelled));
     }
   };
   return of(tree);

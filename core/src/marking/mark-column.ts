@@ -4,7 +4,7 @@ import { layOut } from '../program/layout.ts';
 import { lower } from '../program/lowering.ts';
 import { stageNames } from '../program/stage-names.ts';
 import { type Grid, type GridRequest, layGrid } from '../run/grid.ts';
-import type { Study, StudyMethod } from '../study/runs/study.ts';
+import { precisionOf, type Study, type StudyMethod } from '../study/runs/study.ts';
 import { Refusal } from '../text/refusal.ts';
 import type { KeptDigits } from './kept-digits.ts';
 import { findMistakes, type Mistake, type MistakesOf } from './mistakes/find-mistakes.ts';
@@ -53,7 +53,7 @@ function rightTrial(study: Study, chosen: StudyMethod, grid: Grid): Trial {
     steps: grid.steps,
     shorter: grid.shorter === null ? null : { n: grid.steps - 1, h: grid.shorter },
     time: 'times h',
-    precision: start.precision ?? 'double',
+    precision: precisionOf(study, chosen),
     kept: null,
     sequential: 'no',
     rhsAtExact: false,

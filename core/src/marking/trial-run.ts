@@ -4,6 +4,9 @@ import { lower } from '../program/lowering.ts';
 import type { Program } from '../program/program.ts';
 import type { Method } from '../method/method.ts';
 import type { Problem } from '../problem/problem.ts';
+import type { Precision } from '../compile/precision.ts';
+import { doubleRounding } from './double-rounding.ts';
+import { memoizeFor } from '../text/memoize.ts';
 import { TrialRhs } from './trial-rhs.ts';
 import { type TrialPlace, TrialStep } from './trial-step.ts';
 
@@ -33,7 +36,7 @@ export interface Trial {
   /** The step of another size, from a grid point on; null where all are alike. */
   readonly shorter: { readonly n: number; readonly h: number } | null;
   readonly time: TimeKeeping;
-  readonly precision: 'single' | 'double';
+  readonly precision: Precision;
   /** Rounds a value before it is used for the next step; null for values as they are. */
   readonly kept: ((value: number) => number) | null;
   /** Whether components are updated one after the other, each with those that are new; in which order. */
@@ -61,17 +64,15 @@ interface MadeOf {
 
 const made = new WeakMap<Method, MadeOf>();
 /** By the number of vectors that a method has: y, or x and v. */
-const rightHandSides = new WeakMap<Problem, Map<number, TrialRhs>>();
+const rightHandSides = memoizeFor<Problem, TrialRhs>();
 
 /** The right-hand sides of a problem in double precision, at the values of the run. */
 function plainRhs(problem: Problem, program: Program): TrialRhs {
-  const known = rightHandSides.get(problem) ?? new Map<number, TrialRhs>();
-  rightHandSides.set(problem, known);
-  const vectors = program.present.length;
-  const own =
-    known.get(vectors) ?? new TrialRhs(problem, layOut(problem, program), { round: null, exact: null });
-  known.set(vectors, own);
-  return own;
+  return rightHandSides(
+    problem,
+    program.present.length,
+    () => new TrialRhs(problem, layOut(problem, program), { round: null, exact: null }),
+  );
 }
 
 function madeOf(problem: Problem, method: Method): MadeOf {
@@ -116,9 +117,10 @@ function keeping(trial: Trial): (n: number) => number {
   const { start } = problem;
   switch (time) {
     case 'times h': {
-      if (precision === 'double' || trial.shorter !== null) return (n) => timeIn(trial, n);
-      const [first, size] = [Math.fround(start), Math.fround(h)];
-      return (n) => Math.fround(first + Math.fround(n * size));
+      const round = doubleRounding(precision);
+      if (round === null || trial.shorter !== null) return (n) => timeIn(trial, n);
+      const [first, size] = [round(start), round(h)];
+      return (n) => round(first + round(n * size));
     }
     case 'constant':
       return (n) => start + Math.max(0, n - Math.floor(n)) * h;
@@ -151,7 +153,7 @@ class Stepper {
       const known = (solution ??= exactSolution(problem));
       return Float64Array.from(trial.initial, (_, place) => known.value(place, t));
     };
-    const round = precision === 'single' ? Math.fround : null;
+    const round = doubleRounding(precision);
     const isPlain = round === null && !rhsAtExact;
     this.#steps = methods.map((method, i) => {
       const { program, layout, step } = madeOf(problem, method);

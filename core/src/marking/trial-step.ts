@@ -3,7 +3,8 @@ import type { Layout } from '../program/layout.ts';
 import type { Instruction, Program, SolveInstruction } from '../program/program.ts';
 import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
 import { Refusal } from '../text/refusal.ts';
-import { evaluate } from '../formula/evaluate.ts';
+import { roundedDoubles } from '../formula/arithmetic.ts';
+import { evaluateIn } from '../formula/evaluate.ts';
 import { type Evaluated, evaluated } from './closures.ts';
 import type { TrialRhs } from './trial-rhs.ts';
 
@@ -139,10 +140,8 @@ export class TrialStep {
     if (known === undefined) {
       // most trials end after one step: what is evaluated once is not worth a function of its own
       this.#trees.set(tree, null);
-      return evaluate(
-        tree,
-        (node) => (node.kind === 'bound' ? this.#leaf(node.to)() : NaN),
-        this.#round ?? undefined,
+      return evaluateIn(roundedDoubles(this.#round ?? ((x) => x)), tree, (node) =>
+        node.kind === 'bound' ? this.#leaf(node.to)() : NaN,
       );
     }
     const made = known ?? evaluated(tree, (to) => this.#leaf(to), this.#round);

@@ -71,3 +71,39 @@ export function initialFormula(problem: Problem, block: Block): Expression | nul
   });
   return isSo.every(Boolean) ? only.value : null;
 }
+
+/** The formula of one initial value, and the value of the index of its family there. */
+export interface PlacedFormula {
+  readonly formula: Expression;
+  readonly index: ReadonlyMap<string, number>;
+}
+
+/** The formulas of the initial values, by place of the state vector; null where a value was replaced by another one. */
+export function initialValueFormulas(problem: Problem): readonly (PlacedFormula | null)[] {
+  const known = valuesOf(problem);
+  const found = new Array<PlacedFormula | null>(problem.size).fill(null);
+  const numberOf = (formula: Expression): number =>
+    evaluate(formula, (leaf) =>
+      leaf.kind === 'name' ? (known.get(leaf.name) ?? CONSTANTS.get(leaf.name) ?? NaN) : NaN,
+    );
+  for (const statement of problem.statements) {
+    if (statement.kind !== 'value' || isExactSolution(statement, problem.independent)) continue;
+    const { target, range, value } = statement;
+    const block = problem.blocks.find(
+      ({ unknown, derivative }) => unknown.name === target.name && derivative === target.primes,
+    );
+    if (block === undefined) continue;
+    const place = (at: number, index: ReadonlyMap<string, number>): void => {
+      const double = problem.initial[at] ?? NaN;
+      if (ifStillSo(value, double, new Map([...known, ...index])) !== null)
+        found[at] = { formula: value, index };
+    };
+    const first = block.unknown.range?.from ?? 0;
+    if (block.unknown.range === null || target.index === null) place(block.offset, new Map());
+    else if (range === null) place(block.offset + numberOf(target.index) - first, new Map());
+    else
+      for (let i = numberOf(range.from); i <= numberOf(range.to); i += 1)
+        place(block.offset + i - first, new Map([[range.variable, i]]));
+  }
+  return found;
+}

@@ -107,7 +107,11 @@ export function blockAt({ blocks }: Pick<Problem, 'blocks'>, place: number): Blo
   return blocks.find(({ offset, size }) => place >= offset && place < offset + size);
 }
 
-/** The name of the component at a place of the state vector; '' where there is none. */
+/**
+ * The name of the component at a place of the state vector; '' where there is none.
+ *
+ * @example componentName(problem, 0) // 'level'
+ */
 export function componentName(problem: Problem, place: number): string {
   const block = blockAt(problem, place);
   if (block === undefined) return '';

@@ -24,10 +24,18 @@ export function intoUnits({ blocks }: Problem, scales: Scales, state: Float64Arr
     for (let j = offset; j < offset + size; j += 1) state[j]! *= scaleOf(scales, derivative);
 }
 
-/** Puts a state in the other units back into those of the problem. */
-export function outOfUnits({ blocks }: Problem, scales: Scales, state: Float64Array): void {
-  for (const { derivative, offset, size } of blocks)
-    for (let j = offset; j < offset + size; j += 1) state[j]! /= scaleOf(scales, derivative);
+/** Puts states in the other units, one after another, back into those of the problem. */
+export function outOfUnits(
+  { blocks, size: width }: Problem,
+  scales: Scales,
+  states: Float64Array,
+  count = 1,
+): void {
+  for (const { derivative, offset, size } of blocks) {
+    const scale = scaleOf(scales, derivative);
+    for (let from = offset; from < count * width; from += width)
+      for (let j = from; j < from + size; j += 1) states[j]! /= scale;
+  }
 }
 
 function times(factor: number, expression: Expression): Expression {

@@ -222,7 +222,7 @@ class Lowering {
     const register = this.#named.get(leaf.name);
     if (register !== undefined) return registerTree(register, at);
     if (leaf.name === 't') return timeTree(0, at);
-    return leaf.name === 'h' ? stepTree(at) : constantTree(CONSTANTS.get(leaf.name) ?? NaN, at);
+    return leaf.name === 'h' ? stepTree(at) : constantTree(CONSTANTS.get(leaf.name) ?? NaN, leaf.name, at);
   }
 
   /** Time and value of a call of f or one of its derivatives. */

@@ -25,8 +25,20 @@ export function stageComponents(
   return (layout.places[0] ?? []).map((place) => names[place] ?? '');
 }
 
+/**
+ * The name of a stage that is one number: told from a component of the same name.
+ *
+ * @example scalarName('s', ['s']) // 'stage s'
+ */
+export function scalarName(name: string, components: readonly string[]): string {
+  return components.includes(name) ? `stage ${name}` : name;
+}
+
 /** The names of all stages of a method on a problem, with their components where a stage has several. */
 export function stageNames(problem: Problem, { stages }: Program, layout: Layout): readonly string[] {
-  const components = stageComponents({ layout }, componentNames(problem));
-  return stages.flatMap(({ name, shape }) => (shape === 'scalar' ? [name] : vectorNames(name, components)));
+  const all = componentNames(problem);
+  const components = stageComponents({ layout }, all);
+  return stages.flatMap(({ name, shape }) =>
+    shape === 'scalar' ? [scalarName(name, all)] : vectorNames(name, components),
+  );
 }

@@ -11,7 +11,8 @@ export type StepLeaf =
   | { readonly kind: 'time'; readonly offset: number }
   /** The step size. */
   | { readonly kind: 'step' }
-  | { readonly kind: 'constant'; readonly value: number }
+  /** A constant of the notation by its name; null for a number that has none. */
+  | { readonly kind: 'constant'; readonly name: string | null; readonly value: number }
   | { readonly kind: 'register'; readonly register: Register }
   /** How fast a register moves, where Newton's method asks for that. */
   | { readonly kind: 'tangent'; readonly register: Register };
@@ -32,8 +33,8 @@ export function stepTree(at: Span): StepTree {
   return bound({ kind: 'step' }, 'step', at);
 }
 
-export function constantTree(value: number, at?: Span): StepTree {
-  return bound({ kind: 'constant', value }, `constant ${value}`, at);
+export function constantTree(value: number, name: string | null = null, at?: Span): StepTree {
+  return bound({ kind: 'constant', name, value }, `constant ${value}`, at);
 }
 
 /** The register that a tree is, if it is nothing more. */

@@ -1,3 +1,4 @@
+import { MOST_DIGITS } from '../decimal/decimal-precision.ts';
 import type { GridRequest } from '../run/grid.ts';
 import { amountValue } from '../study/runs/ladder.ts';
 import type { Study } from '../study/runs/study.ts';
@@ -194,7 +195,7 @@ export function wholeOf(
  * @example digitsOf({ digits: '6' }) // 6
  */
 export function digitsOf({ digits }: Pick<ExportQuery, 'digits'>): number | null {
-  return digits === undefined ? null : wholeOf('digits', digits, [1, 17], 1);
+  return digits === undefined ? null : wholeOf('digits', digits, [1, MOST_DIGITS], 1);
 }
 
 /**

@@ -1,8 +1,8 @@
 import type { StudyDocument } from '../document/document.ts';
-import { compileWithStart } from '../compile/compile-with-start.ts';
 import { layGrid, type GridRequest } from '../run/grid.ts';
 import { rowsOf } from '../run/rows.ts';
-import type { Study } from '../study/runs/study.ts';
+import { isDecimal } from '../compile/precision.ts';
+import { precisionOf, runOf, type Study } from '../study/runs/study.ts';
 import { count } from '../text/number-text.ts';
 import { Refusal } from '../text/refusal.ts';
 import { formulasTex } from './formulas-tex.ts';
@@ -18,6 +18,7 @@ import { gift } from './questions/gift.ts';
 import { makeQuestions, type QuestionRequest } from './questions/make-questions.ts';
 import { moodleXml } from './questions/moodle-xml.ts';
 import { type PackageFile, qtiPackage } from './questions/qti.ts';
+import { decimalWorkbook } from './sheets/decimal-workbook.ts';
 import { studyWorkbook } from './sheets/study-workbook.ts';
 import type { Workbook } from './sheets/workbook.ts';
 import { rowTable } from './tables/row-table.ts';
@@ -97,7 +98,7 @@ function rowsText(title: string, study: Study, request: ExportRequest & { readon
       'grid',
       `a table has at most ${count(MAX_ROWS)} rows; schritt export writes CSV of any length`,
     );
-  const run = compileWithStart(study.problem, chosen.method, study.start);
+  const run = runOf(study, chosen);
   const { rows } = rowsOf(run, grid, { from: 0, count: shown, every: request.every });
   const table = rowTable(`${title}: ${chosen.title}`, run, rows, request);
   return writeTable(table, request.as, request.options);
@@ -109,6 +110,13 @@ function textOf(text: string): Exported {
 
 function workbookOf(workbook: Workbook): Exported {
   return { kind: 'workbook', workbook };
+}
+
+/** What makes the spreadsheet of a method: one that calculates, or for decimals one of values. */
+function workbookFor(study: Study, method: number): typeof studyWorkbook {
+  const chosen = study.methods[method];
+  const isInDecimals = chosen !== undefined && isDecimal(precisionOf(study, chosen));
+  return isInDecimals ? decimalWorkbook : studyWorkbook;
 }
 
 /**
@@ -141,7 +149,7 @@ export function exportStudy(
       );
     case 'sheet':
       return workbookOf(
-        studyWorkbook(
+        workbookFor(study, request.method)(
           title,
           study,
           request.method,

@@ -1,9 +1,8 @@
-import { compileWithStart } from '../compile/compile-with-start.ts';
 import { methodTex } from '../method/tex-method.ts';
 import { componentNames } from '../problem/problem.ts';
 import { aligned, problemTex, systemTex } from '../problem/tex-problem.ts';
 import type { Grid } from '../run/grid.ts';
-import type { Study } from '../study/runs/study.ts';
+import { runOf, type Study } from '../study/runs/study.ts';
 import { stepSizeText } from '../text/number-text.ts';
 import { Refusal } from '../text/refusal.ts';
 import { workedStep } from '../worked/worked-step.ts';
@@ -39,7 +38,7 @@ function problemPart({ problem }: Study): readonly string[] {
 function stepPart(study: Study, { method: place, grid, n }: StepToWorkOut): readonly string[] {
   const chosen = study.methods[place];
   if (chosen === undefined) throw new Refusal('missing', `this study has no method ${place}`);
-  const run = compileWithStart(study.problem, chosen.method, study.start);
+  const run = runOf(study, chosen);
   const names = componentNames(study.problem);
   const places = run.layout.places[0] ?? [];
   return [

@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import type { StudyDocument } from '../document/document.ts';
 import { openStudy } from '../document/open-study.ts';
 import { layGrid } from '../run/grid.ts';
 import { notebookOf } from './notebook.ts';
@@ -15,6 +16,7 @@ interface Cell {
 function notebook(
   text: string,
   method: string,
+  precision: StudyDocument['precision'] = 'double',
 ): { readonly cells: readonly Cell[]; readonly nbformat: number } {
   const document = {
     schritt: 1,
@@ -23,6 +25,7 @@ function notebook(
     problem: { title: 'P', text },
     methods: [{ title: 'Own', text: method }],
     ladder: { counts: [4, 8] },
+    precision,
   } as const;
   const opened = openStudy(document);
   if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
@@ -70,6 +73,16 @@ test('a notebook states, tabulates and runs the method, and draws it', () => {
   expect(Number(lines[6]?.split(' ')[1])).toBeCloseTo(Math.exp(-1) - (3 / 4) ** 4, 14);
   const errors = [6, 7].map((i) => Number(lines[i]?.split(' ')[1]));
   expect(Number(lines[7]?.split(' ')[2])).toBeCloseTo(Math.log2((errors[0] ?? 0) / (errors[1] ?? 1)), 5);
+});
+
+test('a notebook with decimal digits computes in the decimal module, its step sizes too', () => {
+  const { cells } = notebook("y' = -y/3\ny(0) = 1\n0 <= t <= 1\ny(t) = exp(-t/3)", 'y[n+1] = y + h*f(t, y)', {
+    digits: 30,
+  });
+  const lines = printed(cells);
+  // 1 - 0.25*0.333..., with 30 digits
+  expect(lines[1]).toBe('1 0.25 0.916666666666666666666666666667');
+  expect(Number(lines[7]?.split(' ')[2])).toBeCloseTo(1, 1);
 });
 
 test('systems and equations of second order are drawn by component; without an exact solution there is no order', () => {

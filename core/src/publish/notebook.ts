@@ -3,7 +3,9 @@ import { methodTex } from '../method/tex-method.ts';
 import { hasExact } from '../problem/problem.ts';
 import { aligned, problemTex, statementLines } from '../problem/tex-problem.ts';
 import { runStudy } from '../study/run-study.ts';
-import type { Study } from '../study/runs/study.ts';
+import { isDecimal } from '../compile/precision.ts';
+import type { Grid } from '../run/grid.ts';
+import { precisionOf, type Study } from '../study/runs/study.ts';
 import { stepSizeText } from '../text/number-text.ts';
 import { Refusal } from '../text/refusal.ts';
 import { type ProgramRun, programOf } from './programs/program-of.ts';
@@ -44,17 +46,33 @@ function code(lines: readonly string[]): NotebookCell {
   return { kind: 'code', lines };
 }
 
+/** The runs of a notebook. */
+interface NotebookRuns {
+  readonly grid: Pick<Grid, 'h' | 'steps'>;
+  /** Those of all step sizes of the study. */
+  readonly rungs: readonly Pick<Grid, 'h' | 'steps'>[];
+  readonly isInDecimals: boolean;
+}
+
 /** Cells that run what the definitions define: the rows, the errors of all step sizes, both as plots. */
 function runCells(
   study: Study,
-  { h, sizes }: { readonly h: number; readonly sizes: readonly number[] },
+  { grid, rungs, isInDecimals }: NotebookRuns,
   vectors: string,
   components: readonly string[],
 ): readonly NotebookCell[] {
   const point = `n, t, ${vectors}`;
+  // a double is no step size of a run in decimals: there h is the length of the interval over N
+  const sizes = rungs.map(({ h, steps }) => (isInDecimals ? steps : h));
+  const [first, each] = isInDecimals
+    ? [
+        `steps, h = ${grid.steps}, (T_END - T_START)/${grid.steps}`,
+        '    steps, h = size, (T_END - T_START)/size',
+      ]
+    : [`steps, h = steps_for(${grid.h})`, '    steps, h = steps_for(size)'];
   return [
     code([
-      `steps, h = steps_for(${h})`,
+      first,
       'points = list(solve(h, steps))',
       `for ${point} in points[:20]:`,
       `    print(n, t, ${vectors})`,
@@ -75,7 +93,7 @@ function runCells(
           code([
             'sizes, errors = [], []',
             `for size in [${sizes.join(', ')}]:`,
-            '    steps, h = steps_for(size)',
+            each,
             `    for ${point} in solve(h, steps):`,
             '        pass',
             '    sizes.append(h)',
@@ -111,12 +129,14 @@ export function notebookOf(document: StudyDocument, study: Study, run: ProgramRu
   );
   const result = runStudy(study);
   const report = studyReport(title, problem, result);
-  const sizes = result.methods[run.method]?.rungs.map((rung) => rung.h) ?? [];
+  const { grid } = run;
+  const rungs = result.methods[run.method]?.rungs ?? [];
+  const isInDecimals = isDecimal(precisionOf(study, chosen));
   const cells: readonly NotebookCell[] = [
     statement(title, study, chosen.title, methodTex(chosen.method, '&=')),
     { kind: 'markdown', lines: writeTable(studyTable(report, 'rungs', DIGITS), 'md').split('\n') },
     code(definitions.split('\n')),
-    ...runCells(study, { h: run.grid.h, sizes }, vectors, shown),
+    ...runCells(study, { grid, rungs, isInDecimals }, vectors, shown),
   ];
   const made = {
     nbformat: 4,

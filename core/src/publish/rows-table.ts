@@ -1,7 +1,7 @@
 import type { CompiledRun } from '../compile/compile.ts';
 import { componentNames } from '../problem/problem.ts';
 import { stageNames, vectorNames } from '../program/stage-names.ts';
-import type { Row } from '../run/rows.ts';
+import { differenceAt, type Row } from '../run/rows.ts';
 import type { CsvCell } from './csv.ts';
 
 /** Rows of a run as a table. */
@@ -33,26 +33,45 @@ export function rowsTable(run: CompiledRun, rows: readonly Row[]): RowsTable {
   return {
     header: ['n', problem.independent, ...columns],
     keys: ['n', 't', ...columns],
-    rows: rows.map((row) => [
-      row.n,
+    rows: rows.map((row) => [row.n, ...cellsOf(row, stages.length), rowError(row)]),
+  };
+}
+
+function long(digits: string | null): CsvCell {
+  return digits === null ? null : { digits };
+}
+
+/** The cells of a row between n and the error; of a run in decimals with all digits. */
+function cellsOf({ digits, ...row }: Row, stages: number): readonly CsvCell[] {
+  const none = Array.from({ length: stages }, () => null);
+  if (digits === null)
+    return [
       row.t,
       ...row.values,
       ...row.slopes,
-      ...(row.stages?.flat() ?? stages.map(() => null)),
+      ...(row.stages?.flat() ?? none),
       ...row.conserved,
       ...row.exact,
-      rowError(row),
-    ]),
-  };
+    ];
+  return [
+    long(digits.t),
+    ...digits.values.map(long),
+    ...digits.slopes.map(long),
+    ...(digits.stages?.flat().map(long) ?? none),
+    ...digits.conserved.map(long),
+    ...digits.exact.map(long),
+  ];
 }
 
 /** The Euclidean norm of the error of a row over all components; null where an exact value is unknown. */
 function rowError(row: Row): number | null {
   let sum = 0;
-  for (const [j, value] of row.values.entries()) {
-    const exact = row.exact[j] ?? null;
-    if (exact === null) return null;
-    sum += (value - exact) * (value - exact);
+  let difference = NaN;
+  for (const j of row.values.keys()) {
+    const error = differenceAt(row, j);
+    if (error === null) return null;
+    difference = error;
+    sum += difference * difference;
   }
-  return row.values.length === 1 ? Math.abs(row.values[0]! - (row.exact[0] ?? NaN)) : Math.sqrt(sum);
+  return row.values.length === 1 ? Math.abs(difference) : Math.sqrt(sum);
 }

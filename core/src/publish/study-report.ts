@@ -3,6 +3,7 @@ import type { Comparison } from '../study/judge/comparison.ts';
 import { evaluations } from '../study/runs/cost.ts';
 import type { Fact } from '../study/findings/facts.ts';
 import { leftOutText } from '../study/judge/left-out-text.ts';
+import { knownRounding } from '../study/runs/measured-rounding.ts';
 import type { OrderRange } from '../study/judge/order-range.ts';
 import type { MethodResult, RungResult } from '../study/judge/method-result.ts';
 import type { StudyResult } from '../study/study-result.ts';
@@ -41,7 +42,8 @@ export interface RungReport {
   readonly steps: number;
   readonly divides: boolean;
   readonly t: number;
-  readonly values: Readonly<Record<string, number>>;
+  /** Numbers, of runs in decimals texts with all digits. */
+  readonly values: Readonly<Record<string, number | string>>;
   readonly error: number | null;
   readonly ratio: number | null;
   readonly order: number | null;
@@ -99,22 +101,22 @@ interface MethodError {
 
 function rungReport(rung: RungResult, names: readonly string[]): RungReport {
   const { h, steps, divides, t, error, ratio, order, stopped, drift, digits, places, remark, cost } = rung;
-  const named = (list: readonly number[]): Readonly<Record<string, number>> =>
-    Object.fromEntries(names.map((name, j) => [name, list[j] ?? NaN]));
+  const named = <V extends number | string>(list: readonly V[]): Readonly<Record<string, V>> =>
+    Object.fromEntries(list.map((value, j) => [names[j] ?? '', value]));
   const { extrapolated, leftOut, taken, rounding } = rung;
   return {
     h,
     steps,
     divides,
     t,
-    values: named(rung.values),
+    values: rung.decimals === null ? named(rung.values) : named(rung.decimals),
     error,
     ratio,
     order,
     digits,
     places,
     errorAt: taken?.t ?? null,
-    rounding: rounding?.isMeasured === true ? rounding.size : null,
+    rounding: knownRounding(rounding),
     leftOut: leftOut && leftOutText(leftOut),
     remark,
     extrapolated: extrapolated && { ...extrapolated, values: named(extrapolated.values) },

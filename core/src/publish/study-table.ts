@@ -2,6 +2,7 @@ import type { ErrorChoice } from '../study/runs/error-choice.ts';
 import type { MethodReport, RungReport, StudyReport } from './study-report.ts';
 import { type CsvCell, csv } from './csv.ts';
 import { fixed, rangeText, significant, stepSizeText } from '../text/number-text.ts';
+import { valueCell } from './tables/study-tables.ts';
 import { plainTable } from './plain-table.ts';
 
 /**
@@ -40,7 +41,7 @@ export function studyCsv(report: StudyReport): string {
       rung.steps,
       rung.divides,
       rung.t,
-      ...components.map((name) => rung.values[name] ?? null),
+      ...components.map((name) => valueCell(rung.values[name])),
       rung.error,
       rung.ratio,
       rung.order,

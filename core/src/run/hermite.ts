@@ -1,3 +1,5 @@
+import type { Decimal } from 'decimal.js';
+
 /** Values and slopes of a solution at one time. */
 export interface Knot {
   readonly t: number;
@@ -28,6 +30,30 @@ export function hermite(knots: readonly Knot[], t: number): Float64Array {
             : (column[i]! - column[i - 1]!) / (times[i]! - times[i - k]!);
     let value = column[n - 1]!;
     for (let i = n - 2; i >= 0; i -= 1) value = column[i]! + (t - times[i]!) * value;
+    return value;
+  });
+}
+
+/** The same in decimals. */
+export interface DecimalKnot {
+  readonly t: Decimal;
+  readonly values: readonly Decimal[];
+  readonly slopes: readonly Decimal[];
+}
+
+/** The polynomial of `hermite` in the arithmetic of the knots. */
+export function hermiteInDecimals(knots: readonly DecimalKnot[], t: Decimal): readonly Decimal[] {
+  const times = knots.flatMap((knot) => [knot.t, knot.t]);
+  const n = times.length;
+  return (knots[0]?.values ?? []).map((_, j) => {
+    const column = knots.flatMap(({ values }) => [values[j]!, values[j]!]);
+    for (let k = 1; k < n; k += 1)
+      for (let i = n - 1; i >= k; i -= 1)
+        column[i] = times[i]!.eq(times[i - k]!)
+          ? knots[i >> 1]!.slopes[j]!
+          : column[i]!.minus(column[i - 1]!).div(times[i]!.minus(times[i - k]!));
+    let value = column[n - 1]!;
+    for (let i = n - 2; i >= 0; i -= 1) value = column[i]!.plus(t.minus(times[i]!).times(value));
     return value;
   });
 }

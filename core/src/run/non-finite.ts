@@ -5,7 +5,15 @@ import { componentName } from '../problem/problem.ts';
 import type { CompiledRun } from '../compile/compile.ts';
 import type { Register } from '../program/step-tree.ts';
 import { NEWTON } from '../program/state.ts';
-import { StepInterpreter, type StepObserver, type StepPlace } from './step-interpreter.ts';
+import type { DecimalState } from './decimal-state.ts';
+import {
+  stepInDecimals,
+  stepInDoubles,
+  StepInterpreter,
+  type StepNumbers,
+  type StepObserver,
+  type StepPlace,
+} from './step-interpreter.ts';
 
 /** Where and why the values of a run became infinite or undefined. */
 export interface Stop {
@@ -32,8 +40,7 @@ function shown(value: number): string {
   return Number.isInteger(value) && Math.abs(value) < 1e6 ? String(value) : general(value, 4);
 }
 
-function describe(operation: Operation): string {
-  const { node, inputs, result } = operation;
+function describe({ node, inputs, result }: Operation): string {
   const values = inputs.map(shown);
   const outcome = Number.isNaN(result) ? 'is not a real number' : 'overflows';
   if (node.kind === 'call') return `${node.name}(${values.join(', ')}) ${outcome}`;
@@ -48,14 +55,15 @@ function describe(operation: Operation): string {
 }
 
 /** Leaves a step at the first operation whose result is not finite although its inputs are. */
-function watching(run: CompiledRun): StepObserver {
+function watching<V>(run: CompiledRun, toDouble: (value: V) => number): StepObserver<V> {
   return {
-    operation: (line, where, operation) => {
+    operation: (line, where, { node, inputs, result }) => {
+      const operation = { node, inputs: inputs.map(toDouble), result: toDouble(result) };
       if (Number.isFinite(operation.result) || !operation.inputs.every(Number.isFinite)) return;
       throw new NonFiniteOperation(line, `${describe(operation)}${where}`);
     },
     derivative: (line, order, values) => {
-      const bad = values.findIndex((value) => !Number.isFinite(value));
+      const bad = values.findIndex((value) => !Number.isFinite(toDouble(value)));
       if (bad >= 0)
         throw new NonFiniteOperation(
           line,
@@ -87,6 +95,49 @@ function newtonFailure(
   return { stage, why };
 }
 
+/** What a step is interpreted with, to find where it becomes non-finite. */
+interface FailingStep<V> {
+  readonly run: CompiledRun;
+  readonly numbers: StepNumbers<V>;
+  /** Values of the state at the start of the step, and what the run keeps. */
+  readonly before: readonly V[];
+  readonly toDouble: (value: V) => number;
+}
+
+function firstNonFinite<V>({
+  run,
+  numbers,
+  before,
+  toDouble,
+}: FailingStep<V>): { readonly stage: string; readonly why: string } | null {
+  const { program, layout, shape } = run;
+  const zero = numbers.arithmetic.number({ kind: 'number', value: 0, at: { from: 0, to: 0 } });
+  const vectors = new Map<Register, readonly V[]>();
+  program.present.forEach((register, i) =>
+    vectors.set(
+      register,
+      (layout.places[i] ?? []).map((place) => before[place] ?? numbers.notANumber),
+    ),
+  );
+  program.kept.forEach(({ register }, k) => {
+    const from = shape.kept + k * shape.width;
+    vectors.set(register, before.slice(from, from + shape.width));
+  });
+  try {
+    new StepInterpreter<V>({
+      run,
+      numbers,
+      vectors,
+      unknown: ({ guess }, _, present) => present.map((value) => (guess === 'present' ? value : zero)),
+      observer: watching(run, toDouble),
+    }).step();
+  } catch (thrown) {
+    if (thrown instanceof NonFiniteOperation) return { stage: thrown.stage, why: thrown.message };
+    throw thrown;
+  }
+  return null;
+}
+
 /**
  * Does one step by interpretation, with the arithmetic of the generated loop, and tells the first operation
  * whose result is not finite although its inputs are.
@@ -101,31 +152,31 @@ export function findNonFinite(
   after: Float64Array,
   place: StepPlace,
 ): { readonly stage: string; readonly why: string } | null {
-  const newton = newtonFailure(run, after);
-  if (newton !== null) return newton;
-  const { program, layout, shape } = run;
-  const vectors = new Map<Register, readonly number[]>();
-  program.present.forEach((register, i) =>
-    vectors.set(
-      register,
-      (layout.places[i] ?? []).map((place) => before[place] ?? NaN),
-    ),
-  );
-  program.kept.forEach(({ register }, k) => {
-    const from = shape.kept + k * shape.width;
-    vectors.set(register, Array.from(before.subarray(from, from + shape.width)));
-  });
-  try {
-    new StepInterpreter({
+  return (
+    newtonFailure(run, after) ??
+    firstNonFinite({
       run,
-      place,
-      vectors,
-      unknown: ({ guess }, _, present) => present.map((value) => (guess === 'present' ? value : 0)),
-      observer: watching(run),
-    }).step();
-  } catch (thrown) {
-    if (thrown instanceof NonFiniteOperation) return { stage: thrown.stage, why: thrown.message };
-    throw thrown;
-  }
-  return null;
+      numbers: stepInDoubles(run, place),
+      before: Array.from(before),
+      toDouble: (value) => value,
+    })
+  );
+}
+
+/** The same in decimals, for the step from grid point n on of a run that is at its start. */
+export function findNonFiniteInDecimals(
+  run: CompiledRun,
+  at: DecimalState,
+  after: Float64Array,
+  n: number,
+): { readonly stage: string; readonly why: string } | null {
+  return (
+    newtonFailure(run, after) ??
+    firstNonFinite({
+      run,
+      numbers: stepInDecimals(run, at, n),
+      before: at.values,
+      toDouble: (value) => value.toNumber(),
+    })
+  );
 }

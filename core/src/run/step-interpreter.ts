@@ -1,14 +1,38 @@
+import type { Decimal } from 'decimal.js';
 import type { CompiledRun } from '../compile/compile.ts';
+import { storedRegisters } from '../compile/decimal/decimal-loop.ts';
+import { decimalJets } from '../compile/jets/decimal-jets.ts';
 import { jetFunction } from '../compile/jets/jet-function.ts';
-import { rounding } from '../compile/precision.ts';
+import { isDecimal, rounding } from '../compile/precision.ts';
 import type { Instruction, SolveInstruction } from '../program/program.ts';
 import { type PartialKind, partialRhs, type RhsLeaf, type RhsTree, RhsTrees } from '../program/rhs-tree.ts';
 import type { Register, StepLeaf, StepTree } from '../program/step-tree.ts';
-import { factorial } from '../formula/factorial.ts';
-import { evaluate, type Operation } from '../formula/evaluate.ts';
+import { type Arithmetic, roundedDoubles } from '../formula/arithmetic.ts';
+import { factorial, factorialDigits } from '../formula/factorial.ts';
+import { evaluateIn, type Operation } from '../formula/evaluate.ts';
 import type { Expression } from '../formula/expression.ts';
 import { type Block, componentName } from '../problem/problem.ts';
 import { typedDerivative } from '../problem/typed-derivatives.ts';
+import { type DecimalState, decimalTime } from './decimal-state.ts';
+
+/** A constant of a formula: by its name, or a number that has none. */
+type Constant = (RhsLeaf | StepLeaf) & { readonly kind: 'constant' };
+
+/** What the formulas of one step are evaluated with. */
+export interface StepNumbers<V> {
+  readonly arithmetic: Arithmetic<V>;
+  /** The step size. */
+  readonly h: V;
+  /** The time of the grid point `offset` steps from the present one. */
+  readonly time: (offset: number) => V;
+  readonly constant: (leaf: Constant) => V;
+  readonly notANumber: V;
+  readonly isFinite: (value: V) => boolean;
+  /** The total derivative of f of an order, component by component. */
+  readonly derivative: (order: number, when: V, at: readonly V[]) => readonly V[];
+  /** The value of a register as the step stores it. */
+  readonly stored: (register: Register, value: V) => V;
+}
 
 /** Which step is done: from grid point n of a grid of step size h that begins at `origin`. */
 export interface StepPlace {
@@ -17,80 +41,113 @@ export interface StepPlace {
   readonly h: number;
 }
 
+/** A step in doubles, or in single precision. */
+export function stepInDoubles(
+  { problem, layout, precision }: CompiledRun,
+  { origin, n, h }: StepPlace,
+): StepNumbers<number> {
+  return {
+    arithmetic: roundedDoubles(rounding(isDecimal(precision) ? 'double' : precision)),
+    h,
+    time: (offset) => origin + (n + offset) * h,
+    constant: ({ value }) => value,
+    notANumber: NaN,
+    isFinite: Number.isFinite,
+    derivative: (order, when, at) => {
+      const { width } = layout;
+      const out = new Float64Array((order + 2) * width);
+      jetFunction(problem, order + 1)(when, at, out);
+      const factor = factorial(order + 1);
+      return at.map((_, j) => factor * (out[(order + 1) * width + j] ?? NaN));
+    },
+    stored: (_, value) => value,
+  };
+}
+
+/** The step of a run in decimals from grid point n on. */
+export function stepInDecimals(
+  { problem, program }: CompiledRun,
+  at: DecimalState,
+  n: number,
+): StepNumbers<Decimal> {
+  const { decimals, numbers } = at.loop;
+  const stored = storedRegisters(program, decimals.precision);
+  const isShorter = at.shorter !== null && n === at.steps - 1;
+  return {
+    arithmetic: decimals,
+    h: isShorter ? at.shorter : at.h,
+    time: (offset) => {
+      if (!isShorter) return decimalTime(at, decimals, n + offset);
+      return offset === 0 ? decimalTime(at, decimals, n) : decimalTime(at, decimals, n + 1);
+    },
+    constant: numbers.constant,
+    notANumber: decimals.notANumber,
+    isFinite: (value) => value.isFinite(),
+    derivative: (order, when, values) => {
+      const found = decimalJets(problem, order + 1, decimals)(when, values);
+      const factor = decimals.typed(factorialDigits(order + 1));
+      return values.map((_, j) => factor.times(found[order + 1]?.[j] ?? decimals.notANumber));
+    },
+    stored: (register, value) => (stored.has(register) ? decimals.stored(value) : value),
+  };
+}
+
 /** What is seen of a step while it is interpreted. */
-export interface StepObserver {
+export interface StepObserver<V> {
   /** An operation of a line; `where` says for which component, where there are several. */
-  readonly operation: (line: string, where: string, operation: Operation) => void;
+  readonly operation: (line: string, where: string, operation: Operation<V>) => void;
   /** A total derivative of f, component by component. */
-  readonly derivative: (line: string, order: number, values: readonly number[]) => void;
+  readonly derivative: (line: string, order: number, values: readonly V[]) => void;
   /** The formulas of an implicit line at the values of its unknowns. */
   readonly solved: (line: string) => void;
 }
 
-const SILENT: StepObserver = {
+const SILENT: StepObserver<unknown> = {
   operation: () => undefined,
   derivative: () => undefined,
   solved: () => undefined,
 };
 
 /** What a step begins with. */
-export interface StepStart {
+export interface StepStart<V> {
   readonly run: CompiledRun;
-  readonly place: StepPlace;
+  readonly numbers: StepNumbers<V>;
   /** Values of the registers that hold the present values and those kept from before. */
-  readonly vectors: ReadonlyMap<Register, readonly number[]>;
+  readonly vectors: ReadonlyMap<Register, readonly V[]>;
   /** The values of an unknown of an implicit line: the solution, or a first guess. */
-  readonly unknown: (
-    solve: SolveInstruction,
-    register: Register,
-    present: readonly number[],
-  ) => readonly number[];
-  readonly observer?: StepObserver;
-}
-
-/** The time of a leaf of a step's formula. */
-export function timeOf({ origin, n, h }: StepPlace, offset: number): number {
-  return origin + (n + offset) * h;
-}
-
-/** A component of the state from vectors as a method sees them. */
-function inVectors(
-  { layout }: CompiledRun,
-  vectors: readonly (readonly number[])[],
-): (leaf: RhsLeaf) => number {
-  return (leaf) => {
-    const place = leaf.kind === 'component' ? layout.of[leaf.place] : undefined;
-    return place === undefined ? NaN : (vectors[place.vector]?.[place.index] ?? NaN);
-  };
+  readonly unknown: (solve: SolveInstruction, register: Register, present: readonly V[]) => readonly V[];
+  readonly observer?: StepObserver<V>;
 }
 
 /** Where a right-hand side is taken. */
-export interface RhsPlace {
-  readonly when: number;
+export interface RhsPlace<V> {
+  readonly when: V;
   /** The vectors of the method: y, or x and v. */
-  readonly at: readonly (readonly number[])[];
+  readonly at: readonly (readonly V[])[];
   /** The vector along which the right-hand side moves, where a derivative is applied to one. */
-  readonly along?: readonly number[];
+  readonly along?: readonly V[];
 }
 
 /** The number behind a leaf of a right-hand side, or of how it moves. */
-export function rhsLeafValue(
-  run: CompiledRun,
-  { when, at, along = [] }: RhsPlace,
-): (leaf: RhsLeaf) => number {
-  const component = inVectors(run, at);
+export function rhsLeafValue<V>(
+  { layout }: CompiledRun,
+  { constant, notANumber }: Pick<StepNumbers<V>, 'constant' | 'notANumber'>,
+  { when, at, along = [] }: RhsPlace<V>,
+): (leaf: RhsLeaf) => V {
   return (leaf) => {
     switch (leaf.kind) {
       case 'time':
         return when;
       case 'constant':
-        return leaf.value;
-      case 'component':
-        return component(leaf);
+        return constant(leaf);
+      case 'component': {
+        const place = layout.of[leaf.place];
+        return (place === undefined ? undefined : at[place.vector]?.[place.index]) ?? notANumber;
+      }
       case 'tangent':
-        return leaf.of.kind === 'component' ? (along[leaf.of.place] ?? NaN) : NaN;
+        return (leaf.of.kind === 'component' ? along[leaf.of.place] : undefined) ?? notANumber;
       default:
-        return NaN;
+        return notANumber;
     }
   };
 }
@@ -99,19 +156,17 @@ export function rhsLeafValue(
  * Does one step instruction by instruction, with the arithmetic of the generated loop, and keeps what every register
  * holds. Total derivatives that are not typed may differ from those of the loop in their last digits.
  */
-export class StepInterpreter {
-  readonly #start: StepStart;
-  readonly #observer: StepObserver;
+export class StepInterpreter<V> {
+  readonly #start: StepStart<V>;
+  readonly #observer: StepObserver<V>;
   readonly #trees: RhsTrees;
-  readonly #round: (x: number) => number;
-  readonly #vectors: Map<Register, readonly number[]>;
-  readonly #scalars = new Map<Register, number>();
+  readonly #vectors: Map<Register, readonly V[]>;
+  readonly #scalars = new Map<Register, V>();
 
-  constructor(start: StepStart) {
+  constructor(start: StepStart<V>) {
     this.#start = start;
     this.#observer = start.observer ?? SILENT;
     this.#trees = new RhsTrees(start.run.problem);
-    this.#round = rounding(start.run.precision);
     this.#vectors = new Map(start.vectors);
   }
 
@@ -122,45 +177,46 @@ export class StepInterpreter {
   }
 
   /** The values of a vector register; none before it was computed. */
-  vector(register: Register): readonly number[] {
+  vector(register: Register): readonly V[] {
     return this.#vectors.get(register) ?? [];
   }
 
   /** A register's number, or that of one of its components. */
-  valueAt(register: Register, component: number): number {
-    return this.#scalars.get(register) ?? this.vector(register)[component] ?? NaN;
+  valueAt(register: Register, component: number): V {
+    return this.#scalars.get(register) ?? this.vector(register)[component] ?? this.#start.numbers.notANumber;
   }
 
   /** The number behind a leaf of a step's formula. */
-  leafValue(leaf: StepLeaf, component: number): number {
-    const { place } = this.#start;
+  leafValue(leaf: StepLeaf, component: number): V {
+    const { numbers } = this.#start;
     switch (leaf.kind) {
       case 'time':
-        return timeOf(place, leaf.offset);
+        return numbers.time(leaf.offset);
       case 'step':
-        return place.h;
+        return numbers.h;
       case 'constant':
-        return leaf.value;
+        return numbers.constant(leaf);
       case 'register':
         return this.valueAt(leaf.register, component);
       case 'tangent':
-        return NaN;
+        return numbers.notANumber;
     }
   }
 
   /** A formula of the step for one component. */
-  formula(value: StepTree, component: number, line: string): number {
-    const { problem } = this.#start.run;
+  formula(value: StepTree, component: number, line: string): V {
+    const { numbers, run } = this.#start;
+    const { problem } = run;
     const where = problem.size === 1 ? '' : ` for ${componentName(problem, component)}`;
-    return evaluate(
+    return evaluateIn(
+      numbers.arithmetic,
       value,
-      (node) => (node.kind === 'bound' ? this.leafValue(node.to, component) : NaN),
-      this.#round,
+      (node) => (node.kind === 'bound' ? this.leafValue(node.to, component) : numbers.notANumber),
       (operation) => this.#observer.operation(line, where, operation),
     );
   }
 
-  #each(make: (component: number) => number): readonly number[] {
+  #each(make: (component: number) => V): readonly V[] {
     return Array.from({ length: this.#start.run.layout.width }, (_, j) => make(j));
   }
 
@@ -171,22 +227,22 @@ export class StepInterpreter {
       element,
       expression,
     }: { readonly block: Block; readonly element: number; readonly expression: Expression },
-    place: RhsPlace,
+    place: RhsPlace<V>,
     line: string,
     change: (tree: RhsTree) => RhsTree = (tree) => tree,
-  ): number {
-    const { run } = this.#start;
-    const leaf = rhsLeafValue(run, place);
+  ): V {
+    const { run, numbers } = this.#start;
+    const leaf = rhsLeafValue(run, numbers, place);
     const where = ` in ${componentName(run.problem, block.offset + element)}'`;
-    return evaluate(
+    return evaluateIn(
+      numbers.arithmetic,
       change(this.#trees.at(expression, block, element)),
-      (node) => (node.kind === 'bound' ? leaf(node.to) : NaN),
-      this.#round,
+      (node) => (node.kind === 'bound' ? leaf(node.to) : numbers.notANumber),
       (operation) => this.#observer.operation(line, where, operation),
     );
   }
 
-  #rightHandSides(place: RhsPlace, line: string, change?: (tree: RhsTree) => RhsTree): readonly number[] {
+  #rightHandSides(place: RhsPlace<V>, line: string, change?: (tree: RhsTree) => RhsTree): readonly V[] {
     return this.#start.run.layout.rated.flatMap(({ block }) =>
       Array.from({ length: block.size }, (_, element) =>
         this.#rhs({ block, element, expression: block.rhs }, place, line, change),
@@ -194,15 +250,12 @@ export class StepInterpreter {
     );
   }
 
-  #derivative({ order, at, time, line }: Instruction & { readonly kind: 'derivative' }): readonly number[] {
-    const { problem, layout } = this.#start.run;
-    const { width } = layout;
-    const out = new Float64Array((order + 2) * width);
+  #derivative({ order, at, time, line }: Instruction & { readonly kind: 'derivative' }): readonly V[] {
+    const { numbers, run } = this.#start;
+    const { problem, layout } = run;
     const when = this.formula(time, 0, line);
     const present = this.vector(at);
-    jetFunction(problem, order + 1)(when, present, out);
-    const factor = factorial(order + 1);
-    const values = [...this.#each((j) => factor * (out[(order + 1) * width + j] ?? NaN))];
+    const values = [...numbers.derivative(order, when, present)];
     for (const { block, offset } of layout.rated) {
       const typed = typedDerivative(problem, block, order);
       if (typed === null) continue;
@@ -214,7 +267,7 @@ export class StepInterpreter {
     return values;
   }
 
-  #partial(instruction: Instruction & { readonly kind: 'partial' } & PartialKind): readonly number[] {
+  #partial(instruction: Instruction & { readonly kind: 'partial' } & PartialKind): readonly V[] {
     const { along, at, time, line } = instruction;
     const place = {
       when: this.formula(time, 0, line),
@@ -233,27 +286,36 @@ export class StepInterpreter {
     this.#observer.solved(solve.line);
   }
 
+  /** Keeps a vector as the step stores it. */
+  #keep(register: Register, values: readonly V[]): void {
+    const { stored } = this.#start.numbers;
+    this.#vectors.set(
+      register,
+      values.map((value) => stored(register, value)),
+    );
+  }
+
   #do(instruction: Instruction): void {
     switch (instruction.kind) {
       case 'rhs': {
         const { time, at, line, into } = instruction;
         const place = { when: this.formula(time, 0, line), at: at.map((register) => this.vector(register)) };
-        this.#vectors.set(into, this.#rightHandSides(place, line));
+        this.#keep(into, this.#rightHandSides(place, line));
         return;
       }
       case 'derivative':
-        this.#vectors.set(instruction.into, this.#derivative(instruction));
+        this.#keep(instruction.into, this.#derivative(instruction));
         return;
       case 'partial':
-        this.#vectors.set(instruction.into, this.#partial(instruction));
+        this.#keep(instruction.into, this.#partial(instruction));
         return;
       case 'typed':
       case 'combine': {
         const { into, value, line } = instruction;
         if (instruction.kind === 'combine' && instruction.shape === 'scalar')
-          this.#scalars.set(into, this.formula(value, 0, line));
+          this.#scalars.set(into, this.#start.numbers.stored(into, this.formula(value, 0, line)));
         else
-          this.#vectors.set(
+          this.#keep(
             into,
             this.#each((j) => this.formula(value, j, line)),
           );

@@ -3,6 +3,7 @@ import { findingsOf } from './findings/findings-of.ts';
 import { compare } from './judge/comparison.ts';
 import { kinkTimes } from './judge/kinks.ts';
 import { judgeMethod } from './judge/judge-method.ts';
+import { withRoundingBeside } from './judge/rounding-beside.ts';
 import type { MethodResult } from './judge/method-result.ts';
 import { layLadder } from './runs/ladder.ts';
 import { latestTime, type MethodRun } from './runs/run-method.ts';
@@ -45,8 +46,9 @@ export function conclude(study: Study, runs: readonly MethodRun[]): StudyResult 
   const rungs = layLadder(ladder, problem.start, problem.end, lastStep);
   const places = placesOf(problem, study.error.of);
   const truth = 'message' in places ? null : truthOf(problem, places, latestTime(study, rungs));
+  const known = withRoundingBeside(study, runs);
   const methods = study.methods.flatMap((method, i) => {
-    const run = runs[i];
+    const run = known[i];
     return run === undefined ? [] : [judgeMethod(study, truth, method, run)];
   });
   const comparison = isComparable(study, truth) ? compare(methods, study.wished) : null;

@@ -1,11 +1,14 @@
-import { compileWithStart } from '../compile/compile-with-start.ts';
 import { componentNames } from '../problem/problem.ts';
+import { decimalDigits } from '../compile/precision.ts';
 import { layGrid, type GridRequest } from '../run/grid.ts';
+import type { ErrorOf } from '../run/integrate.ts';
 import { keepRun, MAX_KEPT, type Thinned } from '../run/long-run.ts';
 import { Refusal } from '../text/refusal.ts';
 import { leadingOf } from './judge/predicted.ts';
-import type { Study } from './runs/study.ts';
-import { truthOf } from './runs/truth.ts';
+import { errorChoice } from './runs/error-choice.ts';
+import { pointDigits, pointErrors } from './runs/error-measure.ts';
+import { precisionOf, runOf, type Study, type StudyMethod } from './runs/study.ts';
+import { decimalTruthOf, truthOf } from './runs/truth.ts';
 import { type TruthCurve, type TruthOfPlaces, truthOfPlaces } from './truth-of-places.ts';
 
 /** Which run: of which method, at which step size. */
@@ -61,14 +64,33 @@ function leadingTerm(study: Study, method: number, h: number): Trajectory['leadi
   };
 }
 
+/**
+ * The errors of the components of runs in decimals, with more digits than a difference of doubles has; null for others,
+ * and where nothing is known with as many digits.
+ */
+function errorsInDecimals(study: Study, chosen: StudyMethod): ErrorOf | null {
+  const { problem } = study;
+  const digits = decimalDigits(precisionOf(study, chosen));
+  if (digits === null) return null;
+  const choice = errorChoice(undefined);
+  const errors = componentNames(problem)
+    .slice(0, MAX_KEPT)
+    .map((_, place) => {
+      const wide = decimalTruthOf(problem, [place], problem.end, digits);
+      return wide && pointErrors(truthOf(problem, [place], problem.end), [place], choice, wide);
+    });
+  if (errors.some((error) => error === null)) return null;
+  return (at, place) => errors[place]?.(at.n, at.state, pointDigits(at)).signed ?? NaN;
+}
+
 /** The curve of one run; an empty one where it cannot be done on this grid. */
 function* curveOf(study: Study, run: RunToDraw, truth: TruthOfPlaces): Generator<number, Trajectory> {
-  const { problem, methods, start, lastStep } = study;
+  const { problem, methods, lastStep } = study;
   const chosen = methods[run.method];
   if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
   try {
     const grid = layGrid(problem.start, problem.end, run.gridRequest, lastStep);
-    const longRun = yield* keepRun(compileWithStart(problem, chosen.method, start), grid);
+    const longRun = yield* keepRun(runOf(study, chosen), grid, errorsInDecimals(study, chosen));
     const { stopped, t } = longRun.outcome;
     return {
       ...run,

@@ -12,7 +12,11 @@ export function* studySteps(study: Study): Generator<Progress, StudyResult> {
   return conclude(study, yield* runSteps(study));
 }
 
-/** Pulls a piece of work to its end. */
+/**
+ * Pulls a piece of work to its end.
+ *
+ * @example finish(studySteps(study)).methods.length // 2
+ */
 export function finish<T>(work: Generator<unknown, T>): T {
   for (;;) {
     const { done, value } = work.next();

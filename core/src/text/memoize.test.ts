@@ -1,4 +1,4 @@
-import { memoize } from './memoize.ts';
+import { memoize, memoizeFor } from './memoize.ts';
 
 test('a value is made once for a key, also where it is null, until too many others were asked for', () => {
   const made: string[] = [];
@@ -13,4 +13,15 @@ test('a value is made once for a key, also where it is null, until too many othe
   ask('b');
   ask('a');
   expect(made).toEqual(['a', 'none', 'b', 'a']);
+});
+
+test('a value that belongs to an object is made once for each object and key', () => {
+  const of = memoizeFor<object, number>();
+  let made = 0;
+  const make = (): number => (made += 1);
+  const [one, other] = [{}, {}];
+  expect([of(one, 'a', make), of(one, 'a', make), of(one, 'b', make), of(other, 'a', make)]).toEqual([
+    1, 1, 2, 3,
+  ]);
+  expect(of(other, 'a', make)).toBe(3);
 });

@@ -15,3 +15,17 @@ export function memoize<V>(max: number): (key: string, make: () => V) => V {
     return value;
   };
 }
+
+/** A memory of values that belong to an object, by key: they go when it goes. */
+export function memoizeFor<O extends object, V>(): (owner: O, key: string | number, make: () => V) => V {
+  const kept = new WeakMap<O, Map<string | number, { readonly value: V }>>();
+  return (owner, key, make) => {
+    const own = kept.get(owner) ?? new Map<string | number, { readonly value: V }>();
+    kept.set(owner, own);
+    const known = own.get(key);
+    if (known !== undefined) return known.value;
+    const value = make();
+    own.set(key, { value });
+    return value;
+  };
+}

@@ -1,8 +1,10 @@
+import type { Decimal } from 'decimal.js';
 import type { CompiledRun } from '../compile/compile.ts';
 import type { Instruction, PastValue, ProgramLine } from '../program/program.ts';
 import { RhsTrees } from '../program/rhs-tree.ts';
 import type { Register, StepTree } from '../program/step-tree.ts';
 import {
+  bound,
   type Bound,
   type Expression,
   mapLeaves,
@@ -23,12 +25,22 @@ import {
 import { exactSolution } from '../run/exact-solution.ts';
 import { type Grid, stepSizeAt, timeAt } from '../run/grid.ts';
 import { type Row, rowsOf } from '../run/rows.ts';
-import { rhsLeafValue, StepInterpreter } from '../run/step-interpreter.ts';
+import { beginInDecimals } from '../run/decimal-state.ts';
+import {
+  rhsLeafValue,
+  stepInDecimals,
+  stepInDoubles,
+  StepInterpreter,
+  type StepNumbers,
+} from '../run/step-interpreter.ts';
 import { rounded } from '../text/number-text.ts';
+import { operationsOf } from './operations.ts';
 import { Refusal } from '../text/refusal.ts';
 
 /** Digits of numbers that are put into a formula. */
 const DIGITS = 7;
+/** Digits of an arithmetic in which every operation of a step is shown with its rounded result, at most. */
+const MAX_BY_OPERATION = 10;
 
 /** One line of a step that is computed: the formula, numbers substituted, and the value. */
 export interface WorkedLine {
@@ -72,10 +84,6 @@ export interface WorkedStep {
 /** Runs that a multistep method may ask for, at most. */
 const MAX_BACK = 20;
 
-function valueTex(value: number): string {
-  return texNumber(rounded(value, DIGITS));
-}
-
 /** A name with the number of the step in its index: `y_{9}`, `t_{10}`. */
 function atStep(name: string, n: number): string {
   return `${texSymbol(name)}_{${n}}`;
@@ -94,22 +102,24 @@ function formulaTex(value: Expression, called: CalledNames, n: number): string {
   });
 }
 
+/** The numbers of a worked step, in the arithmetic of its run. */
+interface WorkedNumbers<V> {
+  readonly step: StepNumbers<V>;
+  readonly toDouble: (value: V) => number;
+  /** A number as it is put into a formula. */
+  readonly shown: (value: V) => number;
+  /** Whether every operation is shown: where the numbers have so few digits that each is seen to be rounded. */
+  readonly isByOperation: boolean;
+}
+
 /** The value of a register in a run: a number, or one per component. */
-type Value = readonly number[];
+type Value<V> = readonly V[];
 
-function residualOf(value: Value, again: Value): number {
-  return Math.max(...value.map((own, j) => Math.abs(own - (again[j] ?? NaN))));
-}
+/** A formula whose leaves are numbers. */
+type NumberTree<V> = Tree<Bound<V>>;
 
-/** A number as it is put into a formula: rounded, and negative ones as such, so that they get brackets. */
-function shown(value: number): Tree<never> {
-  return number(rounded(value, DIGITS));
-}
-
-/** A formula in TeX with numbers in place of its leaves; null where one has no finite value. */
-function numbersTex<B>(tree: Tree<Bound<B>>, leaf: (to: B) => number): string | null {
-  if (!meaningsOf(tree).every((to) => Number.isFinite(leaf(to)))) return null;
-  return texOf(mapLeaves(tree, (to) => shown(leaf(to))));
+function valuesOf<B, V>(tree: Tree<Bound<B>>, leaf: (to: B) => V): NumberTree<V> {
+  return mapLeaves(tree, (to) => bound(leaf(to), ''));
 }
 
 /** All instructions of a step, those of implicit lines among them. */
@@ -121,11 +131,19 @@ function flat(instructions: readonly Instruction[]): readonly Instruction[] {
 
 type RhsInstruction = Instruction & { readonly kind: 'rhs' };
 
-class StepTypesetter {
+interface TypesetterParts<V> {
+  readonly run: CompiledRun;
+  readonly n: number;
+  readonly component: number;
+  readonly numbers: WorkedNumbers<V>;
+}
+
+class StepTypesetter<V> {
   readonly #run: CompiledRun;
   readonly #n: number;
-  readonly #step: StepInterpreter;
-  readonly #values: (register: Register) => Value | null;
+  readonly #numbers: WorkedNumbers<V>;
+  readonly #step: StepInterpreter<V>;
+  readonly #values: (register: Register) => Value<V> | null;
   readonly #component: number;
   readonly #trees: RhsTrees;
   readonly #instructions: readonly Instruction[];
@@ -135,12 +153,13 @@ class StepTypesetter {
    * @param values what the run itself has for stages and new values
    */
   constructor(
-    { run, n, component }: { readonly run: CompiledRun; readonly n: number; readonly component: number },
-    step: StepInterpreter,
-    values: (register: Register) => Value | null,
+    { run, n, component, numbers }: TypesetterParts<V>,
+    step: StepInterpreter<V>,
+    values: (register: Register) => Value<V> | null,
   ) {
     this.#run = run;
     this.#n = n;
+    this.#numbers = numbers;
     this.#step = step;
     this.#values = values;
     this.#component = component;
@@ -163,21 +182,29 @@ class StepTypesetter {
       return [
         {
           label: own === undefined ? 'f' : givenText(own.given),
-          t: this.#step.formula(time, 0, line),
-          value: this.#step.valueAt(at[0] ?? into, this.#component),
-          slope: this.#step.valueAt(into, this.#component),
+          t: this.#numbers.toDouble(this.#step.formula(time, 0, line)),
+          value: this.#numbers.toDouble(this.#step.valueAt(at[0] ?? into, this.#component)),
+          slope: this.#numbers.toDouble(this.#step.valueAt(into, this.#component)),
         },
       ];
     });
   }
 
+  #valueTex(value: V): string {
+    return texNumber(this.#numbers.shown(value));
+  }
+
   #line({ given, register, source, value, isSolved }: ProgramLine): readonly WorkedLine[] {
     const found = this.#values(register);
     if (found === null) return [];
-    const own = componentOf(found, this.#component);
+    const { step, toDouble } = this.#numbers;
+    const own = componentOf(found, this.#component) ?? step.notANumber;
     const rhs = source.kind === 'call' ? this.#rhsInto(register) : null;
     const numbers = rhs === null ? this.#numbersOf(value) : this.#rhsNumbers(rhs);
-    const again = found.map((_, j) => this.#step.formula(value, j, ''));
+    const again = found.map((_, j) => step.stored(register, this.#step.formula(value, j, '')));
+    const residual = found.map((one, j) =>
+      Math.abs(toDouble(step.arithmetic.operate('-', one, again[j] ?? step.notANumber))),
+    );
     return [
       ...(rhs === null ? [] : this.#places(rhs)),
       {
@@ -185,15 +212,26 @@ class StepTypesetter {
         tex: [
           givenTex(given, this.#run.program.called, this.#n),
           formulaTex(source, this.#run.program.called, this.#n),
-          // a right-hand side that is just another component has nothing to be put in
-          ...(numbers === null || numbers === valueTex(own) ? [] : [numbers]),
-          valueTex(own),
+          ...this.#evaluated(numbers, own),
         ],
-        value: own,
+        value: toDouble(own),
         solved: isSolved,
-        residual: residualOf(found, again),
+        residual: Math.max(...residual),
       },
     ];
+  }
+
+  /** A formula with numbers substituted, where wanted its operations one after another, and its value. */
+  #evaluated(tree: NumberTree<V> | null, value: V): readonly string[] {
+    const last = this.#valueTex(value);
+    if (tree === null) return [last];
+    const { step, shown, isByOperation } = this.#numbers;
+    // where one number is not finite there is nothing to be shown
+    if (!meaningsOf(tree).every((own) => step.isFinite(own))) return [last];
+    const trees = isByOperation ? operationsOf(tree, step.arithmetic) : [tree];
+    const texts = trees.map((one) => texOf(mapLeaves(one, (own) => number(shown(own)))));
+    // a right-hand side that is just another component has nothing to be put in
+    return [...texts.filter((text, i) => text !== last && text !== texts[i - 1]), last];
   }
 
   #rhsInto(register: Register): RhsInstruction | null {
@@ -203,23 +241,21 @@ class StepTypesetter {
     return found?.kind === 'rhs' ? found : null;
   }
 
-  #numbersOf(value: StepTree): string | null {
+  #numbersOf(value: StepTree): NumberTree<V> | null {
     if (value.kind === 'number') return null;
-    return numbersTex(value, (leaf) => this.#step.leafValue(leaf, this.#component));
+    return valuesOf(value, (leaf) => this.#step.leafValue(leaf, this.#component));
   }
 
   /** The right-hand side of the component that is shown, with numbers substituted. */
-  #rhsNumbers({ time, at, line }: RhsInstruction): string | null {
+  #rhsNumbers({ time, at, line }: RhsInstruction): NumberTree<V> | null {
     const found = this.#run.layout.rated.find(
       ({ block, offset }) => this.#component >= offset && this.#component < offset + block.size,
     );
     if (found === undefined) return null;
     const tree = this.#trees.at(found.block.rhs, found.block, this.#component - found.offset);
     const when = this.#step.formula(time, 0, line);
-    return numbersTex(
-      tree,
-      rhsLeafValue(this.#run, { when, at: at.map((register) => this.#step.vector(register)) }),
-    );
+    const vectors = at.map((register) => this.#step.vector(register));
+    return valuesOf(tree, rhsLeafValue(this.#run, this.#numbers.step, { when, at: vectors }));
   }
 
   /** The places at which f is taken, where they are more than a name. */
@@ -232,16 +268,12 @@ class StepTypesetter {
         (instruction) => instruction.kind === 'combine' && instruction.into === register,
       );
       const numbers = made?.kind === 'combine' ? this.#numbersOf(made.value) : null;
-      if (!Number.isFinite(own)) return [];
+      if (!this.#numbers.step.isFinite(own)) return [];
       return [
         {
           gives: null,
-          tex: [
-            formulaTex(typed, this.#run.program.called, this.#n),
-            ...(numbers === null ? [] : [numbers]),
-            valueTex(own),
-          ],
-          value: own,
+          tex: [formulaTex(typed, this.#run.program.called, this.#n), ...this.#evaluated(numbers, own)],
+          value: this.#numbers.toDouble(own),
           solved: false,
           residual: 0,
         },
@@ -250,40 +282,52 @@ class StepTypesetter {
   }
 }
 
-function componentOf(value: Value, component: number): number {
-  return value[value.length === 1 ? 0 : component] ?? NaN;
+function componentOf<V>(value: Value<V>, component: number): V | undefined {
+  return value[value.length === 1 ? 0 : component];
+}
+
+/** The numbers of a row, in the arithmetic of its run. */
+interface RowNumbers<V> {
+  readonly values: readonly V[];
+  readonly slopes: readonly V[];
+  readonly stages: readonly (readonly V[])[] | null;
 }
 
 /** What the registers of a step hold before it and after it, by the rows of a run. */
-class RowRegisters {
+class RowRegisters<V> {
   readonly #run: CompiledRun;
-  readonly #rows: readonly Row[];
-  readonly #here: Row;
-  readonly #next: Row;
+  readonly #rows: StepRows;
+  readonly #numbersOf: (row: Row) => RowNumbers<V>;
+  readonly #notANumber: V;
 
-  constructor(run: CompiledRun, rows: readonly Row[], here: Row, next: Row) {
+  constructor(run: CompiledRun, rows: StepRows, numbersOf: (row: Row) => RowNumbers<V>, notANumber: V) {
     this.#run = run;
     this.#rows = rows;
-    this.#here = here;
-    this.#next = next;
+    this.#numbersOf = numbersOf;
+    this.#notANumber = notANumber;
   }
 
   /** Present values and those kept from steps before. */
-  before(): ReadonlyMap<Register, Value> {
+  before(): ReadonlyMap<Register, Value<V>> {
     const { program, layout } = this.#run;
+    const { here, rows } = this.#rows;
     const moving = layout.places.at(-1) ?? [];
-    const at = (row: Row | undefined, of: PastValue['of']): Value =>
-      of === 'f'
-        ? moving.map((place) => row?.slopes[place] ?? NaN)
-        : (layout.places[of === 'v' ? 1 : 0] ?? []).map((place) => row?.values[place] ?? NaN);
-    const present = program.present.map((register, i): [Register, Value] => [
+    const at = (row: Row | undefined, of: PastValue['of']): Value<V> => {
+      const numbers = row === undefined ? null : this.#numbersOf(row);
+      return of === 'f'
+        ? moving.map((place) => numbers?.slopes[place] ?? this.#notANumber)
+        : (layout.places[of === 'v' ? 1 : 0] ?? []).map(
+            (place) => numbers?.values[place] ?? this.#notANumber,
+          );
+    };
+    const present = program.present.map((register, i): [Register, Value<V>] => [
       register,
-      at(this.#here, i === 1 ? 'v' : 'y'),
+      at(here, i === 1 ? 'v' : 'y'),
     ]);
-    const kept = program.kept.map(({ of, back, register }): [Register, Value] => [
+    const kept = program.kept.map(({ of, back, register }): [Register, Value<V>] => [
       register,
       at(
-        this.#rows.find(({ n }) => n === this.#here.n - back),
+        rows.find(({ n }) => n === here.n - back),
         of,
       ),
     ]);
@@ -291,12 +335,15 @@ class RowRegisters {
   }
 
   /** Stages and new values; null for a register that is neither. */
-  readonly after = (register: Register): Value | null => {
+  readonly after = (register: Register): Value<V> | null => {
     const { program, layout } = this.#run;
     const next = program.next.indexOf(register);
-    if (next >= 0) return (layout.places[next] ?? []).map((place) => this.#next.values[place] ?? NaN);
+    if (next >= 0) {
+      const { values } = this.#numbersOf(this.#rows.next);
+      return (layout.places[next] ?? []).map((place) => values[place] ?? this.#notANumber);
+    }
     const stage = program.stages.findIndex((known) => known.register === register);
-    return this.#here.stages?.[stage] ?? null;
+    return this.#numbersOf(this.#rows.here).stages?.[stage] ?? null;
   };
 }
 
@@ -325,13 +372,15 @@ export function workedStep(run: CompiledRun, grid: Grid, n: number, component: n
   const exact = exactSolution(run.problem);
   const exactAt = (t: number): number | null => (exact.known(place) ? exact.value(place, t) : null);
   const byStarter = n < run.program.depth;
-  const writer = byStarter ? null : stepWriter(run, grid, { rows, here, next }, component);
+  const { lines, slopes } = byStarter
+    ? { lines: [], slopes: [] }
+    : writtenStep(run, grid, { rows, here, next }, component);
   return {
     n,
     t: here.t,
     h,
-    lines: writer?.lines() ?? [],
-    slopes: writer?.slopes() ?? [],
+    lines,
+    slopes,
     from: here.values[place] ?? NaN,
     to: next.values[place] ?? NaN,
     exact: [exactAt(here.t), exactAt(timeAt(grid, n + 1))],
@@ -339,21 +388,70 @@ export function workedStep(run: CompiledRun, grid: Grid, n: number, component: n
   };
 }
 
-/** The step between two rows of a run, interpreted with what the run has found for implicit lines. */
-function stepWriter(
+/** Rows of a run around one step. */
+interface StepRows {
+  readonly rows: readonly Row[];
+  readonly here: Row;
+  readonly next: Row;
+}
+
+/** The lines of the step between two rows of a run, and where it has looked at the slope. */
+function writtenStep(
   run: CompiledRun,
   grid: Grid,
-  { rows, here, next }: { readonly rows: readonly Row[]; readonly here: Row; readonly next: Row },
+  rows: StepRows,
   component: number,
-): StepTypesetter {
-  const registers = new RowRegisters(run, rows, here, next);
-  const h = stepSizeAt(grid, here.n);
-  const isShorter = h !== grid.h;
+): Pick<WorkedStep, 'lines' | 'slopes'> {
+  const { n, t } = rows.here;
+  if (run.decimal === null) {
+    const h = stepSizeAt(grid, n);
+    const isShorter = h !== grid.h;
+    const step = stepInDoubles(run, { origin: isShorter ? t : grid.start, n: isShorter ? 0 : n, h });
+    const numbers: WorkedNumbers<number> = {
+      step,
+      toDouble: (value) => value,
+      shown: (value) => rounded(value, DIGITS),
+      isByOperation: false,
+    };
+    return typeset(run, rows, { component, numbers, numbersOf: (row) => row });
+  }
+  const { decimals } = run.decimal;
+  const { digits } = decimals.precision;
+  const isFew = digits <= MAX_BY_OPERATION;
+  const numbers: WorkedNumbers<Decimal> = {
+    step: stepInDecimals(run, beginInDecimals(run.decimal, grid, run.shape.newton), n),
+    toDouble: (value) => value.toNumber(),
+    shown: (value) => (isFew ? decimals.rounded(value).toNumber() : rounded(value.toNumber(), DIGITS)),
+    isByOperation: isFew && decimals.precision.rounded === 'operations',
+  };
+  const all = (list: readonly string[]): readonly Decimal[] => list.map((text) => decimals.typed(text));
+  const numbersOf = ({ digits: own }: Row): RowNumbers<Decimal> => ({
+    values: all(own?.values ?? []),
+    slopes: all(own?.slopes ?? []),
+    stages: own?.stages?.map(all) ?? null,
+  });
+  return typeset(run, rows, { component, numbers, numbersOf });
+}
+
+interface Typesetting<V> {
+  readonly component: number;
+  readonly numbers: WorkedNumbers<V>;
+  readonly numbersOf: (row: Row) => RowNumbers<V>;
+}
+
+/** A step interpreted with what the run has found for implicit lines, and typeset. */
+function typeset<V>(
+  run: CompiledRun,
+  rows: StepRows,
+  { component, numbers, numbersOf }: Typesetting<V>,
+): Pick<WorkedStep, 'lines' | 'slopes'> {
+  const registers = new RowRegisters(run, rows, numbersOf, numbers.step.notANumber);
   const step = new StepInterpreter({
     run,
-    place: { origin: isShorter ? here.t : grid.start, n: isShorter ? 0 : here.n, h },
+    numbers: numbers.step,
     vectors: registers.before(),
     unknown: (_, register) => registers.after(register) ?? [],
   }).step();
-  return new StepTypesetter({ run, n: here.n, component }, step, registers.after);
+  const writer = new StepTypesetter({ run, n: rows.here.n, component, numbers }, step, registers.after);
+  return { lines: writer.lines(), slopes: writer.slopes() };
 }

@@ -56,6 +56,7 @@ export const CLAIMS: { readonly [K in FindingKind]: (figures: Figures[K], of: Cl
   digits: rounding.roundedCoefficients,
   'near zero': solution.nearZero,
   floor: rounding.floor,
+  'rounding part': rounding.roundingPart,
   reference: solution.reference,
   'rounding only': rounding.roundingOnly,
   'no relative error': solution.noRelativeError,

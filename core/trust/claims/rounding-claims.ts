@@ -5,16 +5,21 @@ import { layGrid } from '../../src/run/grid.ts';
 import { integrate } from '../../src/run/integrate.ts';
 import { norm } from '../../src/run/norm.ts';
 import type { Figures } from '../../src/study/findings/figures.ts';
-import type { Study } from '../../src/study/runs/study.ts';
-import { fixedRun, lessFixed } from '../fixed-point.ts';
+import { precisionOf, type Study } from '../../src/study/runs/study.ts';
+import { fixedRun, lessFixed, type NumbersAre } from '../fixed-point.ts';
 import { type Claimed, errorsAt, solutionAt, type Verdict } from './claimed.ts';
 
 /** What rounding did to the error of a run at the end, from a run in 256 binary places. */
-function roundingIn(study: Study, method: number, steps: number): number | null {
+function roundingIn(
+  study: Study,
+  method: number,
+  steps: number,
+  numbers: NumbersAre = 'doubles',
+): number | null {
   const { problem, methods, start } = study;
   const own = methods[method]!.method;
-  const fixed = fixedRun(problem, own, steps);
-  if (fixed === null || start.precision === 'single') return null;
+  const fixed = fixedRun(problem, own, steps, numbers);
+  if (fixed === null || precisionOf(study, methods[method]!) !== 'double') return null;
   const run = compileWithStart(problem, own, start);
   return Math.abs(
     lessFixed(integrate(run, layGrid(problem.start, problem.end, { steps })).values[0]!, fixed),
@@ -50,6 +55,22 @@ export function floor(
     study.error.scale === 'absolute' ? 1 : (own.rungs.find((r) => r.steps === steps)?.taken?.size ?? 1);
   const times = seen / (rounding * size);
   return known.length === 0 || (times > 1 / ABOUT && times < ABOUT) ? null : `rounding is ${seen}`;
+}
+
+/** Part by which a rounding error may be off that is the difference of two runs. */
+const EXACTLY = 0.02;
+
+/** The difference from a run with more digits is that from a run in 256 binary places with the numbers as typed. */
+export function roundingPart(
+  { steps, rounding }: Figures['rounding part'],
+  { study, own, method }: Claimed,
+): Verdict {
+  if (precisionOf(study, study.methods[method]!) !== 'double') return null;
+  const seen = roundingIn(study, method, steps, 'as typed');
+  const rung = own.rungs.find((one) => one.steps === steps);
+  const size = study.error.scale === 'absolute' ? 1 : (rung?.taken?.size ?? 1);
+  const isSo = seen === null || Math.abs(seen - rounding * size) <= EXACTLY * seen;
+  return isSo ? null : `rounding is ${seen}`;
 }
 
 export function roundingOnly(_: Figures['rounding only'], of: Claimed): Verdict {

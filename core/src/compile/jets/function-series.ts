@@ -33,10 +33,10 @@ export function logarithmSeries(jets: Jets, x: RhsTree, own: Series, k: number):
   return divided(jets.coefficient(x, k), own, jets.series(x, k), k);
 }
 
-function scaledLogarithm(divisor: number): Rule {
+function scaledLogarithm(divisor: CodeNode): Rule {
   return (jets, x, _, k) => {
     const natural = jets.partner(x, 'ln', k, (j, before) => logarithmSeries(jets, x, before, j))[k] ?? null;
-    return natural === null ? null : operation('/', natural, constantNode(divisor));
+    return natural === null ? null : operation('/', natural, divisor);
   };
 }
 
@@ -103,8 +103,8 @@ const RULES: ReadonlyMap<string, { readonly code: string; readonly rule: Rule }>
   Object.entries<{ readonly code: string; readonly rule: Rule }>({
     exp: { code: 'exp', rule: (jets, x, own, k) => derived(jets.series(x, k), (j) => own[j], k) },
     ln: { code: 'ln', rule: logarithmSeries },
-    log10: { code: 'log10', rule: scaledLogarithm(Math.LN10) },
-    log2: { code: 'log2', rule: scaledLogarithm(Math.LN2) },
+    log10: { code: 'log10', rule: scaledLogarithm(constantNode(Math.LN10, 'ln(10)')) },
+    log2: { code: 'log2', rule: scaledLogarithm(constantNode(Math.LN2, 'ln(2)')) },
     sqrt: { code: 'Math.sqrt', rule: (jets, x, own, k) => rooted(jets.coefficient(x, k), own, k) },
     cbrt: { code: 'cbrt', rule: cubeRoot },
     sin: { code: 'sin', rule: pair('sin', 'cos', -1, 0) },

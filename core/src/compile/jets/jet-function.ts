@@ -1,7 +1,9 @@
+import { memoizeFor } from '../../text/memoize.ts';
 import { Refusal } from '../../text/refusal.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { generatedFunction } from '../generated.ts';
 import { nameNode, constantNode, ONE, operation, type CodeNode, readNode } from '../nodes/code-node.ts';
+import { problemConstant } from '../nodes/node-of-tree.ts';
 import { localName, type NameOf, printed } from '../nodes/print.ts';
 import { Scopes } from '../nodes/scopes.ts';
 import { linesOf } from '../nodes/statement.ts';
@@ -22,7 +24,7 @@ const MAX_LOCALS = 50_000;
 export const MAX_JET_COMPONENTS = 1_000;
 
 /** Compiled series, by problem and order. */
-const known = new WeakMap<Problem, Map<number, JetFunction>>();
+const known = memoizeFor<Problem, JetFunction>();
 
 /** The series of a solution as they are made, one list of coefficients a component. */
 export interface SolutionJets {
@@ -39,12 +41,8 @@ export interface SolutionStart {
   readonly at: readonly CodeNode[];
   /** Puts a node aside. */
   readonly declare: (piece: CodeNode) => CodeNode;
-  /** A constant as a coefficient; without it one of 0 leaves none. */
-  readonly constant?: (leaf: RhsLeaf & { readonly kind: 'constant' }) => Coefficient;
-}
-
-function plainConstant({ value }: RhsLeaf & { readonly kind: 'constant' }): Coefficient {
-  return value === 0 ? null : constantNode(value);
+  /** A constant as a coefficient; one of 0 leaves none. */
+  readonly constant: (leaf: RhsLeaf & { readonly kind: 'constant' }) => Coefficient;
 }
 
 /**
@@ -53,7 +51,7 @@ function plainConstant({ value }: RhsLeaf & { readonly kind: 'constant' }): Coef
  */
 export function solutionJets(
   problem: Problem,
-  { order, when, at, declare, constant = plainConstant }: SolutionStart,
+  { order, when, at, declare, constant }: SolutionStart,
 ): SolutionJets {
   const trees = new RhsTrees(problem);
   const solution: Coefficient[][] = at.map((piece) => [piece]);
@@ -98,24 +96,21 @@ export function solutionJets(
  * @throws Refusal for more than MAX_JET_COMPONENTS components
  */
 export function jetFunction(problem: Problem, order: number): JetFunction {
-  const orders = known.get(problem) ?? new Map<number, JetFunction>();
-  known.set(problem, orders);
-  const made = orders.get(order) ?? compiledJets(problem, order);
-  orders.set(order, made);
-  return made;
+  return known(problem, order, () => compiledJets(problem, order));
 }
 
 function compiledJets(problem: Problem, order: number): JetFunction {
   const { size } = problem;
   if (size > MAX_JET_COMPONENTS)
     throw new Refusal('size', `Taylor series are made for up to ${MAX_JET_COMPONENTS} components`);
-  const scopes = new Scopes({ pure: true, single: false, inlines: false });
+  const scopes = new Scopes({ pure: true, arithmetic: 'double', inlines: false });
   const at = Array.from({ length: size }, (_, j) => scopes.keep(readNode(`Y[${j}]`, false)));
   const { solution } = solutionJets(problem, {
     order,
     when: nameNode('t'),
     at,
     declare: (piece) => scopes.keep(piece),
+    constant: (own) => (own.value === 0 ? null : problemConstant(own, scopes)),
   });
   const isLarge = scopes.count > MAX_LOCALS;
   const nameOf: NameOf = isLarge
@@ -128,8 +123,10 @@ function compiledJets(problem: Problem, order: number): JetFunction {
       series.map((piece, k) => `OUT[${k * size + j}] = ${printed(orZero(piece), nameOf)};`),
     ),
   ].join('\n');
-  if (!isLarge) return generatedFunction(`function (t, Y, OUT) {\n${body}\n}`);
+  const helpers = { P: Float64Array.from(scopes.parameters) };
+  if (!isLarge) return generatedFunction(`function (t, Y, OUT) {\n${body}\n}`, helpers);
   return generatedFunction(
     `(function () { const V = new Float64Array(${scopes.count}); return function (t, Y, OUT) {\n${body}\n}; })()`,
+    helpers,
   );
 }

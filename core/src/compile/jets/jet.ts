@@ -76,7 +76,7 @@ export class JetCode implements Jets {
   #make(node: RhsTree, k: number): Coefficient {
     switch (node.kind) {
       case 'number':
-        return k === 0 ? constantNode(node.value) : null;
+        return k === 0 ? constantNode(node.value, node.digits) : null;
       case 'bound':
         return this.#leaf(node.to, k);
       case 'negate':

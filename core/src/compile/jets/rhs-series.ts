@@ -3,7 +3,8 @@ import { memoize } from '../../text/memoize.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { problemKey } from '../../problem/problem-key.ts';
 import { generatedFunction } from '../generated.ts';
-import { nameNode, constantNode, readNode } from '../nodes/code-node.ts';
+import { nameNode, readNode } from '../nodes/code-node.ts';
+import { problemConstant } from '../nodes/node-of-tree.ts';
 import { printed } from '../nodes/print.ts';
 import { Scopes } from '../nodes/scopes.ts';
 import { linesOf } from '../nodes/statement.ts';
@@ -41,7 +42,7 @@ export function rhsSeries(problem: Problem, order: number): RhsSeries {
 
 function generated(problem: Problem, order: number): RhsSeries {
   const { size } = problem;
-  const scopes = new Scopes({ pure: true, single: false, inlines: false });
+  const scopes = new Scopes({ pure: true, arithmetic: 'double', inlines: false });
   const trees = new RhsTrees(problem);
   const at = Array.from({ length: size * (order + 1) }, (_, i) => scopes.keep(readNode(`Y[${i}]`, false)));
   const leaf = (to: RhsLeaf, k: number): Coefficient => {
@@ -49,7 +50,7 @@ function generated(problem: Problem, order: number): RhsSeries {
       case 'time':
         return k === 0 ? nameNode('t') : k === 1 ? nameNode('shift') : null;
       case 'constant':
-        return k === 0 && to.value !== 0 ? constantNode(to.value) : null;
+        return k === 0 && to.value !== 0 ? problemConstant(to, scopes) : null;
       case 'component':
         return at[k * size + to.place] ?? null;
       default:
@@ -71,5 +72,7 @@ function generated(problem: Problem, order: number): RhsSeries {
     ...linesOf(scopes.statements),
     ...lines.flat().map(({ place, piece }) => `OUT[${place}] = ${printed(piece)};`),
   ].join('\n');
-  return generatedFunction(`function (t, shift, Y, OUT) {\n${body}\n}`);
+  return generatedFunction(`function (t, shift, Y, OUT) {\n${body}\n}`, {
+    P: Float64Array.from(scopes.parameters),
+  });
 }

@@ -75,7 +75,8 @@ test.each([
     const method = parseMethod('y[n+1] = y + h*f(t, y)');
     if (!problem.ok || !method.ok) throw new Error(JSON.stringify(problem));
     const run = compileRun(problem.value, method.value);
-    expect(arrayLoop(problem.value, run.program, 'double').kernels!.list).toHaveLength(2);
+    // no element needs another one: the new value is made in the loop of its slope
+    expect(arrayLoop(problem.value, run.program, 'double').kernels!.list).toHaveLength(1);
     const { values } = integrate(run, layGrid(0, 1, { steps: 1 }));
     const expected = Array.from({ length: n }, (_, k) => 0.5 + 0.5 * ((k + 1) % 3) + chosen[(k + 1) % 3]!);
     expect(Array.from(values)).toEqual(expected);
@@ -97,4 +98,68 @@ test('a body with more powers than a kernel can put aside stays in JavaScript, w
     return y + sum;
   });
   expect(Array.from(integrate(run, layGrid(0, 1, { steps: 1 })).values)).toEqual(expected);
+});
+
+const RK4 = `k1 = f(t, y)
+k2 = f(t + h/2, y + h/2*k1)
+k3 = f(t + h/2, y + h/2*k2)
+k4 = f(t + h, y + h*k3)
+y[n+1] = y + h/6*(k1 + 2*k2 + 2*k3 + k4)`;
+
+test.each([17, 18, 21, 64])(
+  'slopes and what is made of them are computed in one loop over %i elements, with the same bits',
+  (n) => {
+    const problem = parseProblem(
+      `u[i]' = 0.3*(u[i-1] - 2*u[i] + u[i+2]) + u[i]*(1 - u[i]) + t*i for i = 1..n\nn = ${n}\nu[0] = 0\nu[n+1] = 0\nu[n+2] = 1\nu[i](0) = i/n for i = 1..n\n0 <= t <= 1`,
+    );
+    const method = parseMethod(RK4);
+    if (!problem.ok || !method.ok) throw new Error(JSON.stringify(problem));
+    const run = compileRun(problem.value, method.value);
+    // one loop a stage; the last one makes the new values
+    expect(arrayLoop(problem.value, run.program, 'double').kernels!.list).toHaveLength(4);
+    const h = 0.1;
+    const rhs = (t: number, u: readonly number[]): readonly number[] =>
+      u.map((y, k) => {
+        const [before, after] = [k === 0 ? 0 : u[k - 1]!, k + 2 < n ? u[k + 2]! : k + 2 === n ? 0 : 1];
+        return 0.3 * (before - 2 * y + after) + y * (1 - y) + t * (k + 1);
+      });
+    let u: readonly number[] = Array.from({ length: n }, (_, k) => (k + 1) / n);
+    for (let step = 0; step < 10; step += 1) {
+      const t = 0 + step * h;
+      const k1 = rhs(t, u);
+      const k2 = rhs(
+        t + h / 2,
+        u.map((y, j) => y + (h / 2) * k1[j]!),
+      );
+      const k3 = rhs(
+        t + h / 2,
+        u.map((y, j) => y + (h / 2) * k2[j]!),
+      );
+      const k4 = rhs(
+        t + h,
+        u.map((y, j) => y + h * k3[j]!),
+      );
+      u = u.map((y, j) => y + (h / 6) * (k1[j]! + 2 * k2[j]! + 2 * k3[j]! + k4[j]!));
+    }
+    expect(Array.from(integrate(run, layGrid(0, 1, { steps: 10 })).values)).toEqual(u);
+    // the stages of a step are shown as they were
+    const out = new Float64Array(run.stageWidth);
+    const state = new Float64Array(run.shape.length);
+    state.set(run.problem.initial);
+    run.trace(state, 0, h, 0, 1, out);
+    expect(Array.from(out.subarray(0, n))).toEqual(rhs(0, run.problem.initial));
+  },
+);
+
+test('a formula that writes over what a slope beside it still needs has a loop of its own', () => {
+  const problem = parseProblem(text(30, 'u[i-1] + u[i+1] - 2*u[i]'));
+  const method = parseMethod('y[n+1] = y + h*f(t, y)');
+  if (!problem.ok || !method.ok) throw new Error();
+  const run = compileRun(problem.value, method.value);
+  expect(arrayLoop(problem.value, run.program, 'double').kernels!.list).toHaveLength(2);
+  const u = Array.from({ length: 30 }, (_, k) => 1 / (k + 1));
+  const expected = u.map(
+    (y, k) => y + 0.3 * ((k === 0 ? 0.5 : u[k - 1]!) + (k === 29 ? 0 : u[k + 1]!) - 2 * y),
+  );
+  expect(Array.from(integrate(run, layGrid(0, 0.3, { steps: 1 })).values)).toEqual(expected);
 });

@@ -21,14 +21,35 @@ export type ElementLeaf =
   | { readonly kind: 'element'; readonly array: string; readonly shift: number }
   | { readonly kind: 'position'; readonly from: number };
 
+/** A leaf of a formula as a kernel sees it; a scalar is computed before the loop. */
+type KernelLeaf = ElementLeaf | { readonly kind: 'scalar'; readonly node: CodeNode };
+
+/** A formula whose values along the loop are written to an array. */
+export interface KernelFormula {
+  readonly tree: Tree<Bound<unknown>>;
+  /** What the parts of the tree are below which nothing is looked at. */
+  readonly leaves: ReadonlyMap<Tree<Bound<unknown>>, KernelLeaf>;
+  readonly into: ArrayPlace;
+  /** Powers whose base is put aside. */
+  readonly powers: number;
+}
+
+/** An array from one of its elements on, which belongs to running index 0. */
+export interface ArrayPlace {
+  readonly array: string;
+  readonly offset: number;
+}
+
 /**
- * An inner loop `for i = from..to-1: out[i] = expression` as a WebAssembly function, two elements at a time.
- * It takes from, to, the address of out, those of the arrays and then the scalars.
+ * An inner loop `for i = from..to-1: out[i] = expression; other[i] = ...` as a WebAssembly function, two elements at a
+ * time. It takes from, to, the addresses of what is written, those of the arrays that are read and then the scalars.
  */
 export interface Kernel {
   /** Types of the inputs and body of the function. */
   readonly type: Bytes;
   readonly code: Bytes;
+  /** Where the values of the formulas go, in their order. */
+  readonly outputs: readonly ArrayPlace[];
   /** Arrays in the order of their addresses, with the smallest shift that is read of each. */
   readonly arrays: readonly { readonly name: string; readonly least: number }[];
   /** The scalars, in their order. */
@@ -52,17 +73,18 @@ function isPlain<B>(node: Tree<Bound<B>>): boolean {
 }
 
 /**
- * Compiles the body of an inner loop, operation by operation in the text's own order.
+ * A formula as a kernel needs it.
  *
  * @param element tells leaves that change along the loop
  * @param scalar the node of a part that does not, to be computed before the loop
- * @returns null where some operation has no instruction of its own, or there are more powers than can be put aside
+ * @returns null where some operation has no instruction of its own
  */
-export function compileKernel<B>(
-  expression: Tree<Bound<B>>,
+export function kernelFormula<B>(
+  tree: Tree<Bound<B>>,
+  into: ArrayPlace,
   element: (leaf: B) => ElementLeaf | null,
   scalar: (part: Tree<Bound<B>>) => CodeNode,
-): Kernel | null {
+): KernelFormula | null {
   const moving = new Map<Tree<Bound<B>>, boolean>();
   const moves = (node: Tree<Bound<B>>): boolean => {
     const known = moving.get(node);
@@ -78,53 +100,87 @@ export function compileKernel<B>(
     const own = node.kind === 'binary' && node.operator === '^' ? 1 : 0;
     return childrenOf(node).reduce((sum, part) => sum + powers(part), own);
   };
-  if (!isPlainThroughout(expression) || powers(expression) > MAX_ASIDE) return null;
-  return new KernelCode(element, scalar, moves).compile(expression);
+  if (!isPlainThroughout(tree)) return null;
+  const leaves = new Map<Tree<Bound<unknown>>, KernelLeaf>();
+  const collect = (node: Tree<Bound<B>>): void => {
+    if (!moves(node)) {
+      if (node.kind !== 'number') leaves.set(node, { kind: 'scalar', node: scalar(node) });
+      return;
+    }
+    const leaf = node.kind === 'bound' ? element(node.to) : null;
+    if (leaf !== null) leaves.set(node, leaf);
+    else
+      for (const part of childrenOf(node))
+        if (!(node.kind === 'binary' && node.operator === '^' && part === node.right)) collect(part);
+  };
+  collect(tree);
+  return { tree, leaves, into, powers: powers(tree) };
 }
 
-class KernelCode<B> {
-  readonly #element: (leaf: B) => ElementLeaf | null;
-  readonly #scalar: (part: Tree<Bound<B>>) => CodeNode;
-  readonly #moves: (node: Tree<Bound<B>>) => boolean;
+/** Whether one formula writes over what another one reads at other places along the loop. */
+function isDisturbed(formulas: readonly KernelFormula[]): boolean {
+  const reads = formulas.flatMap(({ leaves }) => [...leaves.values()]);
+  return formulas.some(({ into: { array, offset } }) =>
+    reads.some((leaf) => leaf.kind === 'element' && leaf.array === array && leaf.shift !== offset),
+  );
+}
+
+/**
+ * Compiles the body of an inner loop, operation by operation in the text's own order: formulas that are computed one
+ * after the other for each element; a later one may hold the value of an earlier one there.
+ *
+ * @returns null where the formulas cannot be computed in one loop, or there are more powers than can be put aside
+ */
+export function compileKernel(formulas: readonly KernelFormula[]): Kernel | null {
+  const powers = formulas.reduce((sum, formula) => sum + formula.powers, 0);
+  return powers > MAX_ASIDE || isDisturbed(formulas) ? null : new KernelCode(formulas).compile();
+}
+
+class KernelCode {
+  readonly #formulas: readonly KernelFormula[];
   readonly #arrays = new Map<string, { least: number }>();
   readonly #scalars: CodeNode[] = [];
   /** The place among the scalars of each part that does not move. */
-  readonly #places = new Map<Tree<Bound<B>>, number>();
+  readonly #places = new Map<Tree<Bound<unknown>>, number>();
   /** How many numbers of each kind are put aside within one element. */
   #aside = 0;
   /** Elements between the running index and the one that is being computed. */
   #ahead = 0;
+  /** The formula that is being computed. */
+  #now = 0;
+  /** Elements that the present turn has read, by array and place, with the locals that hold them. */
+  readonly #read = new Map<string, number>();
 
-  constructor(
-    element: (leaf: B) => ElementLeaf | null,
-    scalar: (part: Tree<Bound<B>>) => CodeNode,
-    moves: (node: Tree<Bound<B>>) => boolean,
-  ) {
-    this.#element = element;
-    this.#scalar = scalar;
-    this.#moves = moves;
+  constructor(formulas: readonly KernelFormula[]) {
+    this.#formulas = formulas;
   }
 
-  compile(expression: Tree<Bound<B>>): Kernel {
-    this.#collect(expression);
+  compile(): Kernel {
+    this.#formulas.forEach((formula, k) => this.#collect(formula, k));
     const arrays = [...this.#arrays].map(([name, { least }]) => ({ name, least }));
+    const outputs = this.#formulas.map(({ into }) => into);
     const inputs = [
       TYPE.i32,
       TYPE.i32,
-      TYPE.i32,
+      ...outputs.map(() => TYPE.i32),
       ...arrays.map(() => TYPE.i32),
       ...this.#scalars.map(() => TYPE.f64),
     ];
     const first = inputs.length;
-    // locals: the running index, its address, the scalars twice over, and what is put aside of each kind
+    const before = 2 + outputs.length;
+    const reads = this.#readsOfTurn(UNROLLED);
+    const asideTwo = MAX_ASIDE + outputs.length + reads;
+    const twos = this.#scalars.length + asideTwo;
+    // locals: the running index, the scalars twice over, and what is put aside of each kind
     const layout: Layout = {
-      arrays: new Map(arrays.map(({ name, least }, k) => [name, { local: 3 + k, least }])),
-      scalars: 3 + arrays.length,
+      outputs: 2,
+      arrays: new Map(arrays.map(({ name, least }, k) => [name, { local: before + k, least }])),
+      scalars: before + arrays.length,
       index: first,
-      address: first + 1,
-      pairs: first + 2,
-      asideTwo: first + 2 + this.#scalars.length,
-      asideOne: first + 2 + this.#scalars.length + MAX_ASIDE,
+      pointers: [...outputs, ...arrays].map((_, k) => 2 + k),
+      pairs: first + 1,
+      two: asideFrom(first + 1 + this.#scalars.length, outputs.length),
+      one: asideFrom(first + 1 + twos, outputs.length),
     };
     const spread = this.#scalars.flatMap((_, k) => [
       ...OP.get(layout.scalars + k),
@@ -135,59 +191,66 @@ class KernelCode<B> {
       ...spread,
       ...OP.get(0),
       ...OP.set(layout.index),
-      ...this.#loop(expression, layout, true, UNROLLED),
-      ...this.#loop(expression, layout, true),
-      ...this.#loop(expression, layout, false),
+      ...layout.pointers.flatMap((pointer) => [
+        ...OP.get(pointer),
+        ...OP.get(0),
+        ...OP.i32(3),
+        ...OP.i32Shl,
+        ...OP.i32Add,
+        ...OP.set(pointer),
+      ]),
+      ...this.#loop(layout, true, UNROLLED),
+      ...this.#loop(layout, true),
+      ...this.#loop(layout, false),
     ];
     const locals = vector([
-      [...unsigned(2), TYPE.i32],
-      [...unsigned(this.#scalars.length + MAX_ASIDE), TYPE.v128],
-      [...unsigned(MAX_ASIDE), TYPE.f64],
+      [...unsigned(1), TYPE.i32],
+      [...unsigned(twos), TYPE.v128],
+      [...unsigned(asideTwo), TYPE.f64],
     ]);
     const content = [...locals, ...body, ...OP.end];
     return {
       type: [0x60, ...vector(inputs.map((type) => [type])), ...vector([])],
       code: [...unsigned(content.length), ...content],
+      outputs,
       arrays,
       scalars: this.#scalars,
     };
   }
 
-  /** Notes which arrays and scalars are needed. */
-  #collect(node: Tree<Bound<B>>): void {
-    if (!this.#moves(node)) {
-      if (node.kind === 'number') return;
-      const piece = this.#scalar(node);
-      const known = this.#scalars.findIndex(({ key }) => key === piece.key);
-      this.#places.set(node, known < 0 ? this.#scalars.push(piece) - 1 : known);
-      return;
-    }
-    if (node.kind === 'bound') {
-      const leaf = this.#element(node.to);
-      if (leaf?.kind !== 'element') return;
-      const known = this.#arrays.get(leaf.array);
-      this.#arrays.set(leaf.array, { least: Math.min(known?.least ?? leaf.shift, leaf.shift) });
-      return;
-    }
-    for (const part of childrenOf(node))
-      if (!(node.kind === 'binary' && node.operator === '^' && part === node.right)) this.#collect(part);
+  /** Notes which arrays and scalars a formula needs; values of earlier formulas need no array. */
+  #collect({ leaves }: KernelFormula, k: number): void {
+    for (const [part, leaf] of leaves)
+      if (leaf.kind === 'scalar') {
+        const known = this.#scalars.findIndex(({ key }) => key === leaf.node.key);
+        this.#places.set(part, known < 0 ? this.#scalars.push(leaf.node) - 1 : known);
+      } else if (leaf.kind === 'element' && this.#maker(leaf.array, k) < 0) {
+        const known = this.#arrays.get(leaf.array);
+        this.#arrays.set(leaf.array, { least: Math.min(known?.least ?? leaf.shift, leaf.shift) });
+      }
+  }
+
+  /** Elements of arrays that one turn of a loop reads, at most: each pair of them once. */
+  #readsOfTurn(pairs: number): number {
+    const places = new Set<string>();
+    for (const { leaves } of this.#formulas)
+      for (const leaf of leaves.values())
+        if (leaf.kind === 'element')
+          for (let k = 0; k < pairs; k += 1) places.add(`${leaf.array} ${leaf.shift + 2 * k}`);
+    return places.size;
+  }
+
+  /** The last formula before the k-th whose values go to an array; -1 where none do. */
+  #maker(array: string, k: number): number {
+    return this.#formulas.findLastIndex(({ into }, earlier) => earlier < k && into.array === array);
   }
 
   /** While there are enough elements left: compute and store them, two at a time and `pairs` times, or one. */
-  #loop(expression: Tree<Bound<B>>, layout: Layout, isTwo: boolean, pairs = 1): Bytes {
-    const { index, address } = layout;
+  #loop(layout: Layout, isTwo: boolean, pairs = 1): Bytes {
+    const { index, pointers } = layout;
     const count = isTwo ? 2 * pairs : 1;
-    const elements = Array.from({ length: pairs }, (_, k) => {
-      this.#aside = 0;
-      this.#ahead = 2 * k;
-      return [
-        ...OP.get(address),
-        ...OP.get(2),
-        ...OP.i32Add,
-        ...this.#value(expression, layout, isTwo),
-        ...store(isTwo, 16 * k),
-      ];
-    }).flat();
+    this.#read.clear();
+    const elements = Array.from({ length: pairs }, (_, k) => this.#element(layout, isTwo, k)).flat();
     this.#ahead = 0;
     return [
       ...OP.block,
@@ -198,25 +261,36 @@ class KernelCode<B> {
       ...OP.get(1),
       ...OP.i32GreaterSigned,
       ...OP.brIf(1),
-      ...OP.get(index),
-      ...OP.i32(3),
-      ...OP.i32Shl,
-      ...OP.set(address),
       ...elements,
-      ...OP.get(index),
-      ...OP.i32(count),
-      ...OP.i32Add,
-      ...OP.set(index),
+      ...moved(index, count),
+      ...pointers.flatMap((pointer) => moved(pointer, 8 * count)),
       ...OP.br(0),
       ...OP.end,
       ...OP.end,
     ];
   }
 
-  #value(node: Tree<Bound<B>>, layout: Layout, isTwo: boolean): Bytes {
-    const value = (part: Tree<Bound<B>>): Bytes => this.#value(part, layout, isTwo);
+  /** All formulas at one element, or at one pair of them. */
+  #element(layout: Layout, isTwo: boolean, pair: number): Bytes {
+    this.#aside = 0;
+    this.#ahead = 2 * pair;
+    const { made } = isTwo ? layout.two : layout.one;
+    return this.#formulas.flatMap((formula, k) => {
+      this.#now = k;
+      return [
+        ...OP.get(layout.outputs + k),
+        ...this.#value(formula.tree, layout, isTwo),
+        ...OP.tee(made + k),
+        ...store(isTwo, 16 * pair),
+      ];
+    });
+  }
+
+  #value(node: Tree<Bound<unknown>>, layout: Layout, isTwo: boolean): Bytes {
+    const value = (part: Tree<Bound<unknown>>): Bytes => this.#value(part, layout, isTwo);
     const lanes = (of: Lanes): Bytes => (isTwo ? of.two : of.one);
-    if (!this.#moves(node)) return this.#loopInvariant(node, layout, isTwo);
+    const leaf = this.#formulas[this.#now]!.leaves.get(node);
+    if (leaf !== undefined) return this.#leaf(node, leaf, layout, isTwo);
     switch (node.kind) {
       case 'negate':
         return [...value(node.of), ...lanes(LANES.negate)];
@@ -236,29 +310,21 @@ class KernelCode<B> {
         const condition = [...value(test.left), ...value(test.right), ...lanes(LANES[test.relation])];
         return [...value(yes), ...value(no), ...condition, ...(isTwo ? BITSELECT : OP.select)];
       }
-      case 'bound': {
-        const leaf = this.#element(node.to);
-        return leaf === null ? this.#loopInvariant(node, layout, isTwo) : this.#leaf(leaf, layout, isTwo);
-      }
       case 'number':
-        return this.#loopInvariant(node, layout, isTwo);
+        return isTwo ? [...OP.f64(node.value), ...SPLAT] : OP.f64(node.value);
+      case 'bound':
+        throw new Error('a leaf of a kernel is neither an element nor a scalar');
     }
   }
 
-  #loopInvariant(node: Tree<Bound<B>>, layout: Layout, isTwo: boolean): Bytes {
-    if (node.kind === 'number') return isTwo ? [...OP.f64(node.value), ...SPLAT] : OP.f64(node.value);
-    return OP.get((isTwo ? layout.pairs : layout.scalars) + (this.#places.get(node) ?? 0));
-  }
-
-  #leaf(leaf: ElementLeaf, layout: Layout, isTwo: boolean): Bytes {
+  #leaf(node: Tree<Bound<unknown>>, leaf: KernelLeaf, layout: Layout, isTwo: boolean): Bytes {
+    if (leaf.kind === 'scalar')
+      return OP.get((isTwo ? layout.pairs : layout.scalars) + (this.#places.get(node) ?? 0));
     if (leaf.kind === 'element') {
+      const maker = this.#maker(leaf.array, this.#now);
+      if (maker >= 0) return OP.get((isTwo ? layout.two : layout.one).made + maker);
       const { local, least } = layout.arrays.get(leaf.array) ?? { local: 3, least: 0 };
-      return [
-        ...OP.get(local),
-        ...OP.get(layout.address),
-        ...OP.i32Add,
-        ...load(isTwo, 8 * (leaf.shift - least + this.#ahead)),
-      ];
+      return [...OP.get(local), ...load(isTwo, 8 * (leaf.shift - least + this.#ahead))];
     }
     const position = (more: number): Bytes => [
       ...OP.get(layout.index),
@@ -270,10 +336,10 @@ class KernelCode<B> {
   }
 
   /** x*x or (x*x)*x, with x computed once. */
-  #power(node: Binary<Bound<B>>, layout: Layout, isTwo: boolean): Bytes {
+  #power(node: Binary<Bound<unknown>>, layout: Layout, isTwo: boolean): Bytes {
     const place = this.#aside;
     this.#aside += 1;
-    const local = (isTwo ? layout.asideTwo : layout.asideOne) + place;
+    const local = (isTwo ? layout.two : layout.one).aside + place;
     const times = isTwo ? LANES.multiply.two : LANES.multiply.one;
     const base = this.#value(node.left, layout, isTwo);
     const square = [...base, ...OP.tee(local), ...OP.get(local), ...times];
@@ -282,18 +348,38 @@ class KernelCode<B> {
   }
 }
 
+/** Adds to a local. */
+function moved(local: number, by: number): Bytes {
+  return [...OP.get(local), ...OP.i32(by), ...OP.i32Add, ...OP.set(local)];
+}
+
 /** Pairs of elements that one turn of the first loop does. */
-const UNROLLED = 2;
+const UNROLLED = 4;
 /** Most powers within one formula. */
 const MAX_ASIDE = 64;
 
 /** Where things are among the locals of a kernel. */
 interface Layout {
+  /** The first address of what is written. */
+  readonly outputs: number;
   readonly arrays: ReadonlyMap<string, { readonly local: number; readonly least: number }>;
   readonly scalars: number;
   readonly index: number;
-  readonly address: number;
+  /** Addresses of the present element, which move along. */
+  readonly pointers: readonly number[];
   readonly pairs: number;
-  readonly asideTwo: number;
-  readonly asideOne: number;
+  /** Values of formulas, and what is put aside, of pairs and of single numbers. */
+  readonly two: Aside;
+  readonly one: Aside;
+}
+
+/** The first locals of values of formulas, of bases of powers, and of elements that were read. */
+interface Aside {
+  readonly made: number;
+  readonly aside: number;
+  readonly read: number;
+}
+
+function asideFrom(first: number, formulas: number): Aside {
+  return { made: first, aside: first + formulas, read: first + formulas + MAX_ASIDE };
 }

@@ -3,12 +3,13 @@ import { CHECK_EVERY } from '../check-interval.ts';
 import { printed } from '../nodes/print.ts';
 import { Scopes } from '../nodes/scopes.ts';
 import { linesOf } from '../nodes/statement.ts';
-import type { Precision } from '../precision.ts';
+import type { BinaryPrecision } from '../precision.ts';
 import { layOut } from '../../program/layout.ts';
 import type { Program } from '../../program/program.ts';
 import { NEWTON, stateShape } from '../../program/state.ts';
 import type { Register } from '../../program/step-tree.ts';
 import { rotationLines } from './array-rotation.ts';
+import { addressName } from './address-name.ts';
 import { ArrayVectors } from './array-vectors.ts';
 import type { GeneratedLoop } from './generated-loop.ts';
 import { StepLowering } from './step-lowering.ts';
@@ -18,16 +19,30 @@ function isContiguous(places: readonly number[]): boolean {
   return places.every((place, j) => place === places[0]! + j);
 }
 
+/** Doubles of a page of memory, and how far within it the arrays of an inner loop are from each other. */
+const PAGE = 512;
+const APART = 56;
+/** Doubles in front of all arrays: element 1, with which most inner loops begin, is the first of a line of the cache. */
+const FIRST = 7;
+
+/**
+ * Doubles from the beginning of an array to that of the next. A processor takes a load for one of what was just stored
+ * where their addresses are the same within a page, and waits.
+ */
+function distanceOf(width: number): number {
+  return width < PAGE ? width + (width % 2) : Math.ceil(width / PAGE) * PAGE + APART;
+}
+
 /**
  * A loop over steps for large systems: vectors are typed arrays with inner loops over them. Values kept from earlier
  * steps move up by exchanging arrays, not by copying.
  */
-export function arrayLoop(problem: Problem, program: Program, precision: Precision): GeneratedLoop {
+export function arrayLoop(problem: Problem, program: Program, precision: BinaryPrecision): GeneratedLoop {
   const single = precision === 'single';
   const layout = layOut(problem, program);
   const { width, places } = layout;
   const shape = stateShape(problem, program, layout);
-  const scopes = new Scopes({ pure: false, single, inlines: false });
+  const scopes = new Scopes({ pure: false, arithmetic: precision, inlines: false });
   const lowering = new StepLowering(program, scopes);
   const vectors = new ArrayVectors({ problem, program, layout, scopes, lowering });
   const array = (register: Register): string => vectors.array(register);
@@ -63,16 +78,21 @@ export function arrayLoop(problem: Problem, program: Program, precision: Precisi
   const rotation = rotationLines(program, array);
   const { arrays, tangentArrays } = vectors;
   const room = (name: string, register: Register, k: number): string =>
-    `const ${name}${register} = new Float64Array(BUFFER, ${8 * width * k}, ${width});`;
+    `const ${name}${register} = new Float64Array(BUFFER, ${8 * (k * distance + FIRST)}, ${width});`;
+  const tangent = (register: Register): string =>
+    `const ${addressName(`T${register}`)} = T${register}.byteOffset;`;
+  const distance = distanceOf(width);
   const source = (isTraced: boolean): string =>
     [
       '(function () {',
       ...arrays.map((register, k) => room('A', register, k)),
       ...tangentArrays.map((register, k) => room('T', register, arrays.length + k)),
+      ...tangentArrays.map(tangent),
       ...vectors.room,
       `return function (S, origin, h${single ? '64' : ''}, first, count${isTraced ? ', OUT' : ''}) {`,
       ...(single ? ['const h = F(h64);'] : []),
       ...arrays.map((register) => `let R${register} = A${register};`),
+      ...arrays.map((register) => `let ${addressName(`R${register}`)} = A${register}.byteOffset;`),
       ...linesOf(scopes.before),
       ...load,
       ...(single ? round : []),
@@ -96,8 +116,10 @@ export function arrayLoop(problem: Problem, program: Program, precision: Precisi
     advance: source(false),
     trace: () => source(true),
     watch: null,
+    rows: null,
     atOnce: CHECK_EVERY,
     stageWidth: program.stages.reduce((sum, stage) => sum + (stage.shape === 'scalar' ? 1 : width), 0),
-    kernels: { list: vectors.kernels, doubles: width * (arrays.length + tangentArrays.length) },
+    parameters: scopes.parameters,
+    kernels: { list: vectors.kernels, doubles: FIRST + distance * (arrays.length + tangentArrays.length) },
   };
 }

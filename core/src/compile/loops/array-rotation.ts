@@ -1,5 +1,6 @@
 import type { Program } from '../../program/program.ts';
 import type { Register } from '../../program/step-tree.ts';
+import { addressName } from './address-name.ts';
 
 /** Whether the last combination may be written straight over y: it needs it component by component only. */
 export function isInPlace({ instructions, next, present, stages, kept }: Program): boolean {
@@ -23,7 +24,7 @@ function isShared({ next, presentRhs, kept }: Program, register: Register, i: nu
 }
 
 /**
- * The lines that end a step: arrays change places, so that what was the present value becomes the one before, and
+ * The lines that end a step: arrays and their addresses change places, so that what was the present value becomes the one before, and
  * so on; nothing is copied but a new value whose array is wanted elsewhere.
  *
  * @param array the name of the array of a register
@@ -32,12 +33,14 @@ export function rotationLines(program: Program, array: (register: Register) => s
   const { kept, present, next, presentRhs } = program;
   const lines: string[] = [];
   const chain = (registers: readonly Register[]): void => {
-    const names = registers.map(array);
-    const [first] = names;
-    if (names.length < 2 || first === undefined) return;
-    lines.push(`{ const free = ${names.at(-1)!};`);
-    for (let i = names.length - 1; i > 0; i -= 1) lines.push(`${names[i]} = ${names[i - 1]};`);
-    lines.push(`${first} = free; }`);
+    const arrays = registers.map(array);
+    for (const names of [arrays, arrays.map(addressName)]) {
+      const [first] = names;
+      if (names.length < 2 || first === undefined) return;
+      lines.push(`{ const free = ${names.at(-1)!};`);
+      for (let i = names.length - 1; i > 0; i -= 1) lines.push(`${names[i]} = ${names[i - 1]};`);
+      lines.push(`${first} = free; }`);
+    }
   };
   const rightHandSides = kept.filter(({ of }) => of === 'f').map(({ register }) => register);
   if (presentRhs !== null) chain([presentRhs, ...rightHandSides]);

@@ -2,7 +2,14 @@ import type { Bound, Tree } from '../../formula/expression.ts';
 import { factorial } from '../../formula/factorial.ts';
 import type { Block as ProblemBlock, Problem } from '../../problem/problem.ts';
 import { typedDerivative } from '../../problem/typed-derivatives.ts';
-import { compileKernel, type ElementLeaf, type Kernel } from '../kernel/kernel.ts';
+import {
+  type ArrayPlace,
+  compileKernel,
+  type ElementLeaf,
+  type Kernel,
+  kernelFormula,
+  type KernelFormula,
+} from '../kernel/kernel.ts';
 import { bandedSystem } from '../newton/banded-system.ts';
 import { newtonLoop } from '../newton/newton-loop.ts';
 import { nameNode, type CodeNode, ZERO } from '../nodes/code-node.ts';
@@ -15,10 +22,19 @@ import type { Program } from '../../program/program.ts';
 import { partialRhs, rhsTangent, type RhsTree, RhsTrees } from '../../program/rhs-tree.ts';
 import { stateShape } from '../../program/state.ts';
 import type { Register, StepLeaf, StepTree } from '../../program/step-tree.ts';
+import { addressName } from './address-name.ts';
 import { isInPlace } from './array-rotation.ts';
 import { bandOf, type Interior, interiorOf } from './family-reach.ts';
 import { runningElement, type Source, sourceNode } from './rhs-source.ts';
-import type { NumberedSolve, Partial, StepLowering, StepParts, Vectors } from './step-lowering.ts';
+import type {
+  Combination,
+  NumberedSolve,
+  Partial,
+  RhsInstruction,
+  StepLowering,
+  StepParts,
+  Vectors,
+} from './step-lowering.ts';
 
 /** What is written in place of a right-hand side: the right-hand side itself, or a derivative of it. */
 type Change = (rhs: RhsTree) => RhsTree;
@@ -80,8 +96,48 @@ export class ArrayVectors implements Vectors {
   }
 
   combine(into: Register, value: StepTree): void {
+    this.#combine(value, this.#target(into));
+  }
+
+  /** The array that takes a vector: for new values that need no array of their own that of the present ones. */
+  #target(into: Register): string {
     const isOver = this.#inPlace && into === this.#program.next[0];
-    this.#combine(value, this.array(isOver ? this.#program.present[0]! : into));
+    return this.array(isOver ? this.#program.present[0]! : into);
+  }
+
+  /**
+   * The right-hand side of a single family, and what is made of it element by element, in one loop: each of its values
+   * is used while it is at hand. False, and nothing is written, where that cannot be done.
+   */
+  rhsWith({ into, at }: RhsInstruction, when: () => CodeNode, combines: readonly Combination[]): boolean {
+    const [rated, ...others] = this.#layout.rated;
+    const { width } = this.#layout;
+    if (rated === undefined || others.length > 0 || rated.block.size !== width) return false;
+    const { block } = rated;
+    const { from, to } = this.#interior(block);
+    if (to <= from) return false;
+    const source: Source = { at: at.map((register) => this.array(register)), along: [], when: when() };
+    const formulas = [
+      this.#rateFormula(this.#trees.running(block.rhs, block), source, {
+        array: this.array(into),
+        offset: 0,
+      }),
+      ...combines.map((one) => this.#stepFormula(one.value, this.#target(one.into))),
+    ];
+    const kernel = this.#kernel(formulas);
+    if (kernel === null) return false;
+    const edges = [
+      { from: 0, to: from },
+      { from: to, to: width },
+    ];
+    for (const edge of edges)
+      for (let k = edge.from; k < edge.to; k += 1)
+        this.#put(`${this.array(into)}[${k}]`, this.#trees.at(block.rhs, block, k), source);
+    for (const one of combines)
+      for (const edge of edges)
+        if (edge.to > edge.from) this.#combineLoop(one.value, this.#target(one.into), edge);
+    this.#callKernel(kernel, { from, to });
+    return true;
   }
 
   rhs(into: Register, at: readonly Register[], when: CodeNode): void {
@@ -110,7 +166,7 @@ export class ArrayVectors implements Vectors {
     this.#scopes.say(
       frame(
         `J${order}(${printed(when)}, ${source}, C${order});`,
-        `for (let j = 0; j < ${width}; j++) ${target}[j] = ${this.#scopes.single ? 'F' : ''}(${value});`,
+        `for (let j = 0; j < ${width}; j++) ${target}[j] = ${this.#scopes.arithmetic === 'single' ? 'F' : ''}(${value});`,
       ),
     );
     for (const { block, offset } of this.#layout.rated) {
@@ -179,7 +235,7 @@ export class ArrayVectors implements Vectors {
       column,
     });
     const { newton } = stateShape(this.#problem, this.#program, this.#layout);
-    const [single, scale] = [this.#scopes.single, this.#scale(guess)];
+    const [single, scale] = [this.#scopes.arithmetic === 'single', this.#scale(guess)];
     room.forEach((line, i) => this.#room.set(`newton ${id} ${i}`, line));
     this.#scopes.say(...newtonLoop({ id, residual, newton, single, scale }, system));
   }
@@ -190,19 +246,31 @@ export class ArrayVectors implements Vectors {
   }
 
   #combine(value: StepTree, into: string): void {
-    const { width } = this.#layout;
-    const piece = (tree: StepTree): CodeNode =>
-      pieceOf(tree, this.#scopes, (leaf) =>
-        this.#lowering.leaf(leaf, (r, isTangent) => this.#element(r, isTangent)),
-      );
-    const kernel = this.#kernel(value, (leaf) => this.#stepElement(leaf), piece);
-    if (kernel !== null) {
-      this.#callKernel(kernel, { into, offset: 0, from: 0, to: width });
-      return;
-    }
-    const body = this.#scopes.within(() => [piece(value)]);
+    const all = { from: 0, to: this.#layout.width };
+    const kernel = this.#kernel([this.#stepFormula(value, into)]);
+    if (kernel === null) this.#combineLoop(value, into, all);
+    else this.#callKernel(kernel, all);
+  }
+
+  #combineLoop(value: StepTree, into: string, { from, to }: Interior): void {
+    const body = this.#scopes.within(() => [this.#stepPiece(value)]);
     const put = { kind: 'put', into: `${into}[j]`, value: body.result[0] ?? ZERO } as const;
-    this.#scopes.say({ kind: 'loop', index: 'j', from: 0, to: width, body: [...body.statements, put] });
+    this.#scopes.say({ kind: 'loop', index: 'j', from, to, body: [...body.statements, put] });
+  }
+
+  #stepPiece(tree: StepTree): CodeNode {
+    return pieceOf(tree, this.#scopes, (leaf) =>
+      this.#lowering.leaf(leaf, (r, isTangent) => this.#element(r, isTangent)),
+    );
+  }
+
+  #stepFormula(value: StepTree, array: string): KernelFormula | null {
+    return this.#formula(
+      value,
+      { array, offset: 0 },
+      (leaf) => this.#stepElement(leaf),
+      (part) => this.#stepPiece(part),
+    );
   }
 
   /** Component j of a vector, or how fast it moves. */
@@ -244,43 +312,60 @@ export class ArrayVectors implements Vectors {
   /** The elements of a family all of whose neighbours lie inside. */
   #writeBody(block: ProblemBlock, source: Source, { into, offset, from, to }: Stretch, change: Change): void {
     const tree = change(this.#trees.running(block.rhs, block));
-    const piece = (part: RhsTree): CodeNode =>
-      pieceOf(part, this.#scopes, (leaf) => sourceNode(leaf, source, this.#layout, this.#scopes));
-    const kernel = this.#kernel(tree, (leaf) => runningElement(leaf, source, this.#layout), piece);
+    const kernel = this.#kernel([this.#rateFormula(tree, source, { array: into, offset })]);
     if (kernel !== null) {
-      this.#callKernel(kernel, { into, offset, from, to });
+      this.#callKernel(kernel, { from, to });
       return;
     }
-    const body = this.#scopes.within(() => [piece(tree)]);
+    const body = this.#scopes.within(() => [this.#ratePiece(tree, source)]);
     const place = offset === 0 ? 'i' : `i + ${offset}`;
     const put = { kind: 'put', into: `${into}[${place}]`, value: body.result[0] ?? ZERO } as const;
     this.#scopes.say({ kind: 'loop', index: 'i', from, to, body: [...body.statements, put] });
   }
 
-  #put(into: string, tree: RhsTree, source: Source): void {
-    const value = pieceOf(tree, this.#scopes, (leaf) => sourceNode(leaf, source, this.#layout, this.#scopes));
-    this.#scopes.say({ kind: 'put', into, value });
+  #ratePiece(tree: RhsTree, source: Source): CodeNode {
+    return pieceOf(tree, this.#scopes, (leaf) => sourceNode(leaf, source, this.#layout, this.#scopes));
   }
 
-  /** An inner loop in WebAssembly, where every operation of it has an instruction of its own. */
-  #kernel<B>(
+  #rateFormula(tree: RhsTree, source: Source, into: ArrayPlace): KernelFormula | null {
+    return this.#formula(
+      tree,
+      into,
+      (leaf) => runningElement(leaf, source, this.#layout),
+      (part) => this.#ratePiece(part, source),
+    );
+  }
+
+  #put(into: string, tree: RhsTree, source: Source): void {
+    this.#scopes.say({ kind: 'put', into, value: this.#ratePiece(tree, source) });
+  }
+
+  /** A formula of an inner loop in WebAssembly, where every operation of it has an instruction of its own. */
+  #formula<B>(
     tree: Tree<Bound<B>>,
+    into: ArrayPlace,
     element: (leaf: B) => ElementLeaf | null,
     piece: (part: Tree<Bound<B>>) => CodeNode,
-  ): Kernel | null {
-    if (this.#scopes.single) return null;
-    return compileKernel(tree, element, (part) => this.#scopes.keep(piece(part)));
+  ): KernelFormula | null {
+    if (this.#scopes.arithmetic === 'single') return null;
+    return kernelFormula(tree, into, element, (part) => this.#scopes.keep(piece(part)));
   }
 
-  #callKernel(kernel: Kernel, { into, offset, from, to }: Stretch): void {
+  /** The inner loop of some formulas; null where one of them is none. */
+  #kernel(formulas: readonly (KernelFormula | null)[]): Kernel | null {
+    const all = formulas.filter((formula) => formula !== null);
+    return all.length < formulas.length ? null : compileKernel(all);
+  }
+
+  #callKernel(kernel: Kernel, { from, to }: Interior): void {
     const number = this.kernels.length;
     this.kernels.push(kernel);
     const address = (array: string, shift: number): string =>
-      shift === 0 ? `${array}.byteOffset` : `${array}.byteOffset + ${8 * shift}`;
+      shift === 0 ? addressName(array) : `${addressName(array)} + ${8 * shift}`;
     const inputs = [
       `${from}`,
       `${to}`,
-      address(into, offset),
+      ...kernel.outputs.map(({ array, offset }) => address(array, offset)),
       ...kernel.arrays.map(({ name, least }) => address(name, least)),
       ...kernel.scalars.map((piece) => printed(piece)),
     ];

@@ -1,94 +1,30 @@
 import type { Problem } from '../../problem/problem.ts';
 import { CHECK_EVERY } from '../check-interval.ts';
-import { nameNode, type CodeNode } from '../nodes/code-node.ts';
 import { printed } from '../nodes/print.ts';
 import { Scopes } from '../nodes/scopes.ts';
-import { linesOf } from '../nodes/statement.ts';
-import type { Precision } from '../precision.ts';
-import { layOut } from '../../program/layout.ts';
+import type { BinaryPrecision } from '../precision.ts';
 import type { Program } from '../../program/program.ts';
-import { NEWTON, stateShape } from '../../program/state.ts';
+import { doubleWriting } from './double-writing.ts';
 import type { GeneratedLoop } from './generated-loop.ts';
-import { LocalVectors } from './local-vectors.ts';
-import { StepLowering } from './step-lowering.ts';
+import { type LocalStep, writeLocalStep } from './local-step.ts';
 
-/** What a loop is for: to go on, to show the stages of every step, or to watch for extremes. */
-type Purpose = 'advance' | 'trace' | 'watch';
-
-/** The code of one step, and the names around it. */
-interface Step {
-  readonly single: boolean;
-  /** Before the loop over steps. */
-  readonly before: readonly string[];
-  readonly lines: readonly string[];
-  readonly stages: readonly CodeNode[];
-  readonly next: readonly CodeNode[];
-  /** Present values. */
-  readonly states: readonly string[];
-  /** Values kept from earlier steps, the most recent first, with their places in the state. */
-  readonly kept: readonly { readonly name: string; readonly place: number; readonly from: string }[];
-  readonly newton: { readonly room: number; readonly place: number } | null;
-}
+/** What a loop is for: to go on, to show the stages or the values of every step, or to watch for extremes. */
+type Purpose = 'advance' | 'trace' | 'watch' | 'rows';
 
 /** Straight-line code for one step in a loop over steps: for problems of a few components. */
-export function localLoop(problem: Problem, program: Program, precision: Precision): GeneratedLoop {
-  const step = writeStep(problem, program, precision === 'single');
+export function localLoop(problem: Problem, program: Program, precision: BinaryPrecision): GeneratedLoop {
+  const single = precision === 'single';
+  const scopes = new Scopes({ pure: true, arithmetic: precision, inlines: !single });
+  const step = writeLocalStep(problem, program, { scopes, writing: doubleWriting(single) });
   return {
-    advance: source(step, 'advance'),
-    trace: () => source(step, 'trace'),
-    watch: () => source(step, 'watch'),
+    advance: source(step, 'advance', single),
+    trace: () => source(step, 'trace', single),
+    watch: () => source(step, 'watch', single),
+    rows: () => source(step, 'rows', single),
     atOnce: 64 * CHECK_EVERY,
     stageWidth: step.stages.length,
+    parameters: scopes.parameters,
     kernels: null,
-  };
-}
-
-function writeStep(problem: Problem, program: Program, single: boolean): Step {
-  const layout = layOut(problem, program);
-  const shape = stateShape(problem, program, layout);
-  const scopes = new Scopes({ pure: true, single, inlines: !single });
-  const lowering = new StepLowering(program, scopes);
-  const vectors = new LocalVectors({ problem, program, layout, scopes, lowering });
-  const { present, kept, presentRhs } = program;
-  const keptName = (k: number, j: number): string => `q${k}_${j}`;
-  const components = Array.from({ length: layout.width }, (_, j) => j);
-  present.forEach((register, i) =>
-    vectors.set(
-      register,
-      (layout.places[i] ?? []).map((place) => nameNode(`y${place}`)),
-    ),
-  );
-  kept.forEach(({ register }, k) =>
-    vectors.set(
-      register,
-      components.map((j) => nameNode(keptName(k, j))),
-    ),
-  );
-  lowering.step(vectors);
-  const made = program.next.map((register) => vectors.pieces(register));
-  const next = layout.of.map(({ vector, index }) => made[vector]?.[index] ?? nameNode('NaN'));
-  const newest = kept.map(({ of }) =>
-    vectors.pieces(of === 'f' ? presentRhs! : present[of === 'v' ? 1 : 0]!),
-  );
-  return {
-    single,
-    before: linesOf(scopes.before),
-    lines: linesOf(scopes.statements),
-    stages: program.stages.flatMap(({ register }) => vectors.pieces(register)),
-    next,
-    states: next.map((_, j) => `y${j}`),
-    kept: kept.flatMap(({ back }, k) =>
-      components.map((j) => {
-        const own = newest[k]?.[j];
-        return {
-          name: keptName(k, j),
-          place: shape.kept + k * layout.width + j,
-          from: back > 1 ? keptName(k - 1, j) : own === undefined ? 'NaN' : printed(own),
-        };
-      }),
-    ),
-    newton:
-      lowering.solves === 0 ? null : { room: vectors.solveRoom, place: shape.newton + NEWTON.iterations },
   };
 }
 
@@ -120,8 +56,8 @@ const WATCH = {
     states.flatMap((_, j) => ['a', 'b', 'c', 'd'].map((name, i) => `OUT[${4 * j + i}] = ${name}${j};`)),
 };
 
-function source(step: Step, purpose: Purpose): string {
-  const { single, states, kept, newton } = step;
+function source(step: LocalStep, purpose: Purpose, single: boolean): string {
+  const { states, kept, newton } = step;
   const load = (name: string, at: number): string => `let ${name} = ${single ? `F(S[${at}])` : `S[${at}]`};`;
   return [
     '(function () {',
@@ -140,7 +76,7 @@ function source(step: Step, purpose: Purpose): string {
     ...kept.map(({ name, place }) => load(name, place)),
     ...(newton === null ? [] : [`let iterations = S[${newton.place}];`]),
     'const last = first + count;',
-    ...(purpose === 'trace' ? ['let at = 0;'] : []),
+    ...(purpose === 'trace' || purpose === 'rows' ? ['let at = 0;'] : []),
     ...(purpose === 'watch' ? WATCH.before(states) : []),
     ...loopHead(purpose),
     single ? 'const t = F(F(origin) + F(n * h));' : 'const t = origin + n * h;',
@@ -150,6 +86,7 @@ function source(step: Step, purpose: Purpose): string {
     ...kept.map(({ name, from }) => `${name} = ${from};`).reverse(),
     ...states.map((name, j) => `${name} = w${j};`),
     ...(purpose === 'watch' ? WATCH.step(states) : []),
+    ...(purpose === 'rows' ? states.map((name) => `OUT[at++] = ${name};`) : []),
     ...loopTail(purpose, states),
     ...(purpose === 'watch' ? WATCH.after(states) : []),
     ...states.map((name, j) => `S[${j}] = ${name};`),

@@ -1,14 +1,11 @@
-import { factorial } from '../../formula/factorial.ts';
+import { factorial, factorialDigits } from '../../formula/factorial.ts';
 import { typedDerivative } from '../../problem/typed-derivatives.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { solutionJets } from '../jets/jet-function.ts';
-import { denseSystem } from '../newton/dense-system.ts';
-import { newtonLoop } from '../newton/newton-loop.ts';
 import { isAtom, nameNode, constantNode, operation, type CodeNode, ZERO } from '../nodes/code-node.ts';
-import { parameterNode, pieceOf } from '../nodes/node-of-tree.ts';
-import { printed } from '../nodes/print.ts';
+import { pieceOf, problemConstant } from '../nodes/node-of-tree.ts';
 import type { Scopes } from '../nodes/scopes.ts';
-import { type Block, frame } from '../nodes/statement.ts';
+import { type Block, frame, type Statement } from '../nodes/statement.ts';
 import type { Layout } from '../../program/layout.ts';
 import type { Program } from '../../program/program.ts';
 import { partialRhs, rhsTangent, type RhsLeaf, type RhsTree, RhsTrees } from '../../program/rhs-tree.ts';
@@ -18,8 +15,33 @@ import type { NumberedSolve, Partial, StepLowering, StepParts, Vectors } from '.
 
 const NOT_A_NUMBER = constantNode(NaN);
 
-/** Vectors of a few components, every one of them a local number. */
+/** Equations of a step whose unknowns are local numbers. */
+export interface LocalSolve {
+  /** The number of the solve within the step. */
+  readonly id: number;
+  /** Names of the unknowns. */
+  readonly names: readonly string[];
+  /** The formulas at the present guess. */
+  readonly residual: Block;
+  /** How the formulas move when the unknowns move along D. */
+  readonly column: Block;
+  readonly guess: NumberedSolve['guess'];
+  /** Names of the values at the start of the step. */
+  readonly states: readonly string[];
+  /** Where the numbers about Newton's method are in the state. */
+  readonly newton: number;
+}
+
+/** How a step of local numbers is written: in doubles or in decimals. */
+export interface LocalWriting {
+  readonly print: (piece: CodeNode) => string;
+  /** Newton's method on the equations of a step; afterwards the unknowns hold their solution. */
+  readonly solve: (solve: LocalSolve) => readonly Statement[];
+}
+
+/** Vectors of some components, every one of them a local number. */
 export class LocalVectors implements Vectors {
+  readonly #writing: LocalWriting;
   readonly #problem: Problem;
   readonly #program: Program;
   readonly #layout: Layout;
@@ -32,7 +54,8 @@ export class LocalVectors implements Vectors {
   #rhsTangents: readonly RhsTree[] | null = null;
   #solveRoom = 0;
 
-  constructor({ problem, program, layout, scopes, lowering }: StepParts) {
+  constructor({ problem, program, layout, scopes, lowering }: StepParts, writing: LocalWriting) {
+    this.#writing = writing;
     this.#problem = problem;
     this.#program = program;
     this.#layout = layout;
@@ -57,14 +80,27 @@ export class LocalVectors implements Vectors {
   }
 
   combine(into: Register, value: StepTree): void {
-    this.#vectors.set(
+    this.#keep(
       into,
       this.#each((j) => this.#value(value, j)),
     );
   }
 
+  /** What a line gives, as the step stores it. */
+  #keep(into: Register, pieces: readonly CodeNode[]): void {
+    this.#vectors.set(
+      into,
+      pieces.map((piece) => this.#lowering.stored(into, piece)),
+    );
+  }
+
   rhs(into: Register, at: readonly Register[], when: CodeNode): void {
-    this.#vectors.set(into, this.#rhsOf(this.#rhsTrees(), at, when, []));
+    this.#keep(into, this.#rhsOf(this.#rhsTrees(), at, when, []));
+  }
+
+  /** Every component is a number of its own: there is no loop to share. */
+  rhsWith(): boolean {
+    return false;
   }
 
   derivative(into: Register, order: number, at: Register, when: CodeNode): void {
@@ -84,10 +120,10 @@ export class LocalVectors implements Vectors {
       when,
       at: present,
       declare: (piece) => this.#declare(piece),
-      constant: ({ value }) => (value === 0 ? null : parameterNode(value, this.#scopes)),
+      constant: (leaf) => (leaf.value === 0 ? null : problemConstant(leaf, this.#scopes)),
     });
-    const factor = constantNode(factorial(order));
-    this.#vectors.set(
+    const factor = constantNode(factorial(order), order > 22 ? factorialDigits(order) : null);
+    this.#keep(
       into,
       byHand.map((typed, j) => {
         if (typed !== null) return typed;
@@ -102,7 +138,7 @@ export class LocalVectors implements Vectors {
     const { along, into, at } = of;
     const trees = this.#rhsTrees().map((tree) => partialRhs(tree, of));
     const direction = along === null ? [] : this.pieces(along);
-    this.#vectors.set(into, this.#rhsOf(trees, [at], when, direction));
+    this.#keep(into, this.#rhsOf(trees, [at], when, direction));
   }
 
   moves(register: Register): boolean {
@@ -130,7 +166,10 @@ export class LocalVectors implements Vectors {
     const names = unknowns.map((_, u) => this.#each((j) => nameNode(`z${id}_${u * width + j}`)));
     const given = names
       .flatMap((own) =>
-        own.map(({ name }, j) => `${name} = ${guess === 'present' ? printed(present[j] ?? ZERO) : '0'}`),
+        own.map(
+          ({ name }, j) =>
+            `${name} = ${this.#writing.print(guess === 'present' ? (present[j] ?? ZERO) : ZERO)}`,
+        ),
       )
       .join(', ');
     this.#scopes.say(frame(`let ${given};`));
@@ -155,20 +194,15 @@ export class LocalVectors implements Vectors {
     return registers.flatMap((register) => this.#each((j) => this.#tangents.get(register)?.[j] ?? ZERO));
   }
 
-  /** The size of the values at the start of a step, over h where slopes are looked for. */
-  #scale(guess: NumberedSolve['guess']): string {
-    const sizes = this.#layout.of.map((_, j) => `Math.abs(y${j})`);
-    return `Math.max(${sizes.join(', ')})${guess === 'present' ? '' : ' / h'}`;
-  }
-
   newton({ id, unknowns, values, results, guess }: NumberedSolve, residual: Block, column: Block): void {
     this.#tangents.clear();
-    const names = unknowns.flatMap((register) => this.pieces(register).map((piece) => printed(piece)));
+    const names = unknowns.flatMap((register) =>
+      this.pieces(register).map((piece) => this.#writing.print(piece)),
+    );
     const { newton } = stateShape(this.#problem, this.#program, this.#layout);
-    const [single, scale] = [this.#scopes.single, this.#scale(guess)];
-    const system = denseSystem({ names, residual, column });
-    this.#solveRoom = Math.max(this.#solveRoom, system.n);
-    this.#scopes.say(...newtonLoop({ id, residual, newton, single, scale }, system));
+    const states = this.#layout.of.map((_, j) => `y${j}`);
+    this.#solveRoom = Math.max(this.#solveRoom, names.length);
+    this.#scopes.say(...this.#writing.solve({ id, names, residual, column, guess, states, newton }));
     // what was found inside the iteration holds there alone
     for (const inner of values) if (inner.kind !== 'solve') this.#vectors.delete(inner.into);
     results.forEach((register, u) => {
@@ -212,7 +246,7 @@ export class LocalVectors implements Vectors {
         case 'time':
           return when;
         case 'constant':
-          return parameterNode(leaf.value, this.#scopes);
+          return problemConstant(leaf, this.#scopes);
         case 'component':
           return at[leaf.place] ?? ZERO;
         case 'tangent':
@@ -231,6 +265,6 @@ export class LocalVectors implements Vectors {
         input === undefined || more.length > 0 ? null : this.#scopes.inlined(piece.op.call, input);
       if (written !== null) return written;
     }
-    return this.#scopes.keep(this.#scopes.single ? operation('single', piece) : piece);
+    return this.#scopes.keep(this.#scopes.arithmetic === 'single' ? operation('single', piece) : piece);
   }
 }

@@ -20,7 +20,7 @@ export function sourceNode(leaf: RhsLeaf, source: Source, layout: Layout, scopes
     case 'time':
       return source.when;
     case 'constant':
-      return parameterNode(leaf.value, scopes);
+      return parameterNode(leaf.value, scopes, leaf.name);
     case 'position':
       return nameNode(`(i + ${leaf.from})`);
     case 'component':

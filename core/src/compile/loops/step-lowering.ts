@@ -10,12 +10,20 @@ import type { Layout } from '../../program/layout.ts';
 /** A partial derivative as an instruction. */
 export type Partial = Instruction & { readonly kind: 'partial' };
 
+/** A right-hand side as an instruction. */
+export type RhsInstruction = Instruction & { readonly kind: 'rhs' };
+
+/** A vector that is made of others, component by component. */
+export type Combination = Instruction & { readonly kind: 'combine' };
+
 /** Where the vectors of a step are: every component a local number, or arrays with inner loops over them. */
 export interface Vectors {
   /** Makes a vector of others, component by component. */
   readonly combine: (into: Register, value: StepTree) => void;
   /** f (or a) at a time and at the values of registers. */
   readonly rhs: (into: Register, at: readonly Register[], when: CodeNode) => void;
+  /** A right-hand side and what is made of it right behind, at once; false where that is to be done one by one. */
+  readonly rhsWith: (rhs: RhsInstruction, when: () => CodeNode, combines: readonly Combination[]) => boolean;
   /** The total derivative of f of an order from 1 on. */
   readonly derivative: (into: Register, order: number, at: Register, when: CodeNode) => void;
   /** A partial derivative of f. */
@@ -53,7 +61,17 @@ function timeNode(offset: number, scopes: Scopes): CodeNode {
   if (offset === 0) return nameNode('t');
   const steps = operation('*', operation('+', nameNode('n'), constantNode(offset)), nameNode('h', true));
   const time = operation('+', nameNode('origin', true), steps);
-  return scopes.keep(scopes.single ? operation('single', time) : time);
+  return scopes.keep(scopes.arithmetic === 'single' ? operation('single', time) : time);
+}
+
+/** The combinations to vectors that follow one another from a place in a program on. */
+function vectorsFrom(instructions: readonly Instruction[], from: number): readonly Combination[] {
+  const found: Combination[] = [];
+  for (const instruction of instructions.slice(from)) {
+    if (instruction.kind !== 'combine' || instruction.shape === 'scalar') break;
+    found.push(instruction);
+  }
+  return found;
 }
 
 /** Turns the instructions of a step into code, one after another; where vectors are is another's business. */
@@ -61,11 +79,19 @@ export class StepLowering {
   readonly #program: Program;
   readonly #scopes: Scopes;
   readonly #scalars = new Map<Register, CodeNode>();
+  readonly #stored: ReadonlySet<Register>;
   #solves = 0;
 
-  constructor(program: Program, scopes: Scopes) {
+  /** @param stored registers whose values are rounded, where single operations are not */
+  constructor(program: Program, scopes: Scopes, stored: ReadonlySet<Register> = new Set()) {
     this.#program = program;
     this.#scopes = scopes;
+    this.#stored = stored;
+  }
+
+  /** The value of a register as the step stores it. */
+  stored(register: Register, piece: CodeNode): CodeNode {
+    return this.#stored.has(register) ? this.#scopes.keep(operation({ call: 'stored' }, piece)) : piece;
   }
 
   /** How many systems of equations a step solves. */
@@ -90,7 +116,7 @@ export class StepLowering {
       case 'step':
         return nameNode('h', true);
       case 'constant':
-        return parameterNode(leaf.value, this.#scopes);
+        return parameterNode(leaf.value, this.#scopes, leaf.name);
       case 'register':
         return this.#scalars.get(leaf.register) ?? vector(leaf.register, false);
       case 'tangent':
@@ -100,7 +126,18 @@ export class StepLowering {
 
   /** The whole step. */
   step(vectors: Vectors): void {
-    for (const instruction of this.#program.instructions) this.#run(instruction, vectors);
+    const { instructions } = this.#program;
+    for (let i = 0; i < instructions.length; i += 1) {
+      const instruction = instructions[i]!;
+      const combines = instruction.kind === 'rhs' ? vectorsFrom(instructions, i + 1) : [];
+      if (
+        instruction.kind === 'rhs' &&
+        combines.length > 0 &&
+        vectors.rhsWith(instruction, () => this.#number(instruction.time), combines)
+      )
+        i += combines.length;
+      else this.#run(instruction, vectors);
+    }
   }
 
   #number(value: StepTree): CodeNode {
@@ -129,7 +166,7 @@ export class StepLowering {
         return;
       case 'combine':
         if (instruction.shape === 'scalar')
-          this.#scalars.set(instruction.into, this.#number(instruction.value));
+          this.#scalars.set(instruction.into, this.stored(instruction.into, this.#number(instruction.value)));
         else vectors.combine(instruction.into, instruction.value);
         return;
       case 'solve':

@@ -102,13 +102,14 @@ export function bandedSystem(parts: BandedParts): {
         ...names.flatMap((name, u) => line(`${name}[j]`, `j * ${q} + ${u}`, `${results[u] ?? ''}[j]`)),
         '}',
       ],
-      right: `RHS${id}`,
+      right: (index) => `RHS${id}[${index}]`,
+      declarations: [],
       room: `Q${id}`,
       assemble: [
         frame(`M${id}.fill(0);`, `for (let d = 0; d < ${n}; d++) M${id}[d * ${stride} + ${reach}] = 1;`),
         ...directions.flatMap((_, u) => columnsOf(parts, u, shape)),
       ],
-      solve: `solveBanded(M${id}, RHS${id}, ${n}, ${reach})`,
+      solve: { lines: [], isSingular: `!solveBanded(M${id}, RHS${id}, ${n}, ${reach})` },
       spoil: names.map((name) => `${name}.fill(NaN);`),
     },
   };

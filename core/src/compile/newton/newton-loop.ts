@@ -12,14 +12,16 @@ export interface NewtonSystem {
   readonly each: (
     line: (place: string, index: string, result: string) => readonly string[],
   ) => readonly string[];
-  /** The name of the right side of the equations, which becomes their solution. */
-  readonly right: string;
+  /** A number of the right side of the equations by its index; it becomes one of their solution. */
+  readonly right: (index: string) => string;
+  /** Lines that declare what one iteration needs. */
+  readonly declarations: readonly string[];
   /** The name of room for the first guess, the last good values and the last correction, n numbers each. */
   readonly room: string;
   /** Sets up the matrix I - g'(z). */
   readonly assemble: readonly Statement[];
-  /** Solves the equations; false where they are singular. */
-  readonly solve: string;
+  /** Lines that solve the equations, and whether these were singular. */
+  readonly solve: { readonly lines: readonly string[]; readonly isSingular: string };
   /** Makes the unknowns no numbers. */
   readonly spoil: readonly string[];
 }
@@ -39,7 +41,7 @@ export interface NewtonParts {
 /** Iterations after which Newton's method is given up. */
 export const MAX_ITERATIONS = 50;
 /** Evaluations after which damped iterations are given up. */
-const MAX_DAMPED = 400;
+export const MAX_DAMPED = 400;
 
 /** A correction below this is no number to speak of, whatever it is added to. */
 export const MIN_CORRECTION = 1e-300;
@@ -128,10 +130,11 @@ export function newtonLoop(parts: NewtonParts, system: NewtonSystem): readonly S
     ),
     ...residual.statements,
     frame(
+      ...system.declarations,
       'let size = 0;',
       ...each((place, index, result) => [
-        `${right}[${index}] = ${result} - ${place};`,
-        `if (!(Math.abs(${right}[${index}]) <= size)) size = Math.abs(${right}[${index}]);`,
+        `${right(index)} = ${result} - ${place};`,
+        `if (!(Math.abs(${right(index)}) <= size)) size = Math.abs(${right(index)});`,
       ]),
       ...halveWhereNotSmaller(parts, system),
       'if (!(size < Infinity)) {',
@@ -140,23 +143,24 @@ export function newtonLoop(parts: NewtonParts, system: NewtonSystem): readonly S
     ),
     ...system.assemble,
     frame(
-      `if (!${system.solve}) {`,
+      ...system.solve.lines,
+      `if (${system.solve.isSingular}) {`,
       ...fail(true),
       '}',
       'iterations++;',
       'if (damped) {',
       'lower = size; part = 1;',
       ...each((place, index) => [
-        `${room}[${n} + ${index}] = ${place}; ${room}[${2 * n} + ${index}] = ${right}[${index}];`,
+        `${room}[${n} + ${index}] = ${place}; ${room}[${2 * n} + ${index}] = ${right(index)};`,
       ]),
       '}',
       'let moved = 0;',
       ...each((place, index) => {
-        const next = `${place} + ${right}[${index}]`;
+        const next = `${place} + ${right(index)}`;
         return [
           `reach = Math.max(reach, Math.abs(${place}));`,
           `${place} = ${single ? `F(${next})` : next};`,
-          `moved = Math.max(moved, Math.abs(${right}[${index}])); reach = Math.max(reach, Math.abs(${place}));`,
+          `moved = Math.max(moved, Math.abs(${right(index)})); reach = Math.max(reach, Math.abs(${place}));`,
         ];
       }),
       ...goOnOrEnd(parts, fail(false)),

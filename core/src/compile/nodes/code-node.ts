@@ -18,6 +18,8 @@ export type Op =
 export interface NumberNode {
   readonly kind: 'number';
   readonly value: number;
+  /** What it is to all digits, where a double is not: its digits, or the name of a constant or parameter. */
+  readonly spelled: string | null;
   readonly loopInvariant: true;
   readonly key: string;
 }
@@ -56,8 +58,9 @@ export interface Operation {
  */
 export type CodeNode = NumberNode | NameNode | TemporaryNode | Operation;
 
-export function constantNode(value: number): NumberNode {
-  return { kind: 'number', value, loopInvariant: true, key: Object.is(value, -0) ? '-0' : String(value) };
+export function constantNode(value: number, spelled: string | null = null): NumberNode {
+  const key = spelled === null ? (Object.is(value, -0) ? '-0' : String(value)) : `#${spelled}`;
+  return { kind: 'number', value, spelled, loopInvariant: true, key };
 }
 
 export function nameNode(name: string, loopInvariant = false): NameNode {

@@ -13,10 +13,11 @@ export interface Inlined {
   readonly coefficients: readonly number[];
 }
 
-/** Where the result, the input or a coefficient goes. */
-type Hole = { readonly hole: 'result' | 'input' } | { readonly coefficient: number };
+/** Where a result, the input or a coefficient goes. */
+type Hole = { readonly hole: 'result' | 'second' | 'input' } | { readonly coefficient: number };
 
 const RESULT: Hole = { hole: 'result' };
+const SECOND: Hole = { hole: 'second' };
 const INPUT: Hole = { hole: 'input' };
 /** A node of a template; names of its own begin with $, so that they cannot meet names of the code around it. */
 type Fragment = readonly (string | Hole)[];
@@ -55,20 +56,23 @@ function inlined(...fragments: readonly Fragment[]): Inlined {
   return { parts, coefficients: [...new Set(used)] };
 }
 
-/**
- * @param coefficients the names of its coefficients, in its own order
- */
-export function inlinedLines(
-  of: Inlined,
-  result: string,
-  input: string,
-  coefficients: readonly string[],
-): readonly string[] {
-  const names = new Map(of.coefficients.map((place, i) => [place, coefficients[i] ?? '']));
+/** The names that take the place of holes. */
+export interface InlinedNames {
+  readonly result: string;
+  /** The name of the second result of a pair. */
+  readonly second: string;
+  readonly input: string;
+  /** Those of its coefficients, in its own order. */
+  readonly coefficients: readonly string[];
+}
+
+export function inlinedLines(of: Inlined, names: InlinedNames): readonly string[] {
+  const { coefficients } = names;
+  const placed = new Map(of.coefficients.map((place, i) => [place, coefficients[i] ?? '']));
   const written = of.parts.map((part) => {
     if (typeof part === 'string') return part;
-    if ('coefficient' in part) return names.get(part.coefficient) ?? '';
-    return part.hole === 'result' ? result : input;
+    if ('coefficient' in part) return placed.get(part.coefficient) ?? '';
+    return names[part.hole];
   });
   return [written.join('')];
 }
@@ -83,6 +87,18 @@ $e = 1 - $k - (0.5 * $z - $k - ($z * $r - $y * $l));
 }`;
 const FIRST_OF_SINE = -1.66666666666666324348e-1;
 
+/** What is left of a larger argument: a head $y and its tail, by how many quarter turns $m. */
+const REDUCTION = code`const $m = $t * ${TWO_OVER_PI} + ${ROUNDER} - ${ROUNDER};
+const $u = $t - $m * ${PART_1}, $w = $m * ${PART_1T};
+const $y = $u - $w, $b = Math.abs($y);`;
+/** The sine of what is left, as $e is its cosine in COSINE. */
+const SINE = code`const $p = $z * $y, $r = ${SIN_TAIL};
+$s = $y - ($z * (0.5 * $l - $p * $r) - $l - $p * ${FIRST_OF_SINE});`;
+/** Both of a small argument; the sum would take the sign of minus zero away. */
+const SMALL_SINE = code`$x === 0 ? $x : $x + $z * $x * (${FIRST_OF_SINE} + $z * (${SIN_TAIL}))`;
+const SMALL_COSINE = code`const $y = $x, $b = $t, $l = 0; let $e;
+${COSINE}`;
+
 function trigonometric(small: Fragment, turn: string, sign: Fragment, call: string): Inlined {
   return inlined(
     code`let ${RESULT};
@@ -91,16 +107,13 @@ if ($t < ${QUARTER}) {
 const $z = $x * $x;
 ${small}
 } else if ($t < ${MEDIUM}) {
-const $m = $t * ${TWO_OVER_PI} + ${ROUNDER} - ${ROUNDER};
-const $u = $t - $m * ${PART_1}, $w = $m * ${PART_1T};
-const $y = $u - $w, $b = Math.abs($y);
+${REDUCTION}
 if ($b > $t * ${ENOUGH}) {
 const $l = $u - $y - $w, $q = (${[turn]}) & 3, $z = $y * $y;
 let $e;
-if (($q & 1) === 0) {
-const $p = $z * $y, $r = ${SIN_TAIL};
-$e = $y - ($z * (0.5 * $l - $p * $r) - $l - $p * ${FIRST_OF_SINE});
-} else {
+if (($q & 1) === 0) { let $s;
+${SINE}
+$e = $s; } else {
 ${COSINE}
 }
 ${sign}
@@ -110,20 +123,45 @@ ${sign}
 }
 
 const sine = trigonometric(
-  // the sum would take the sign of minus zero away
-  code`${RESULT} = $x === 0 ? $x : $x + $z * $x * (${FIRST_OF_SINE} + $z * (${SIN_TAIL}));`,
+  code`${RESULT} = ${SMALL_SINE};`,
   '$m',
   code`${RESULT} = $x < 0 ? ($q > 1 ? $e : -$e) : $q > 1 ? -$e : $e;`,
   'sin',
 );
 
 const cosine = trigonometric(
-  code`const $y = $x, $b = $t, $l = 0; let $e;
-${COSINE}
+  code`${SMALL_COSINE}
 ${RESULT} = $e;`,
   '$m + 1',
   code`${RESULT} = $q > 1 ? -$e : $e;`,
   'cos',
+);
+
+/** Sine and cosine of one input: its reduction and both series are computed once. */
+const sineAndCosine = inlined(
+  code`let ${RESULT}, ${SECOND};
+{ const $x = ${INPUT}, $t = Math.abs($x);
+if ($t < ${QUARTER}) {
+const $z = $x * $x;
+${RESULT} = ${SMALL_SINE};
+${SMALL_COSINE}
+${SECOND} = $e;
+} else if ($t < ${MEDIUM}) {
+${REDUCTION}
+if ($b > $t * ${ENOUGH}) {
+const $l = $u - $y - $w, $q = $m & 3, $z = $y * $y;
+let $s, $e;
+{ ${SINE} }
+${COSINE}
+if (($q & 1) === 0) {
+${RESULT} = ($x < 0) === ($q > 1) ? $s : -$s;
+${SECOND} = $q > 1 ? -$e : $e;
+} else {
+${RESULT} = ($x < 0) === ($q > 1) ? $e : -$e;
+${SECOND} = $q > 1 ? $s : -$s;
+}
+} else { ${RESULT} = sin($x); ${SECOND} = cos($x); }
+} else { ${RESULT} = sin($x); ${SECOND} = cos($x); } }`,
 );
 
 const exponential = inlined(
@@ -143,6 +181,9 @@ export const INLINED: ReadonlyMap<string, Inlined> = new Map([
   ['cos', cosine],
   ['exp', exponential],
 ]);
+
+/** Functions that are cheaper together, with what each is the partner of: of the pair, the first is the result. */
+export const PAIR = { first: 'sin', second: 'cos', of: sineAndCosine } as const;
 
 /** The coefficients of the functions above, by their place in generated code. */
 export const COEFFICIENTS = Float64Array.from(table.keys());

@@ -1,15 +1,47 @@
 import { isSpelledPower } from '../../formula/evaluate.ts';
 import type { Bound, Tree } from '../../formula/expression.ts';
-import { FUNCTIONS } from '../../formula/functions.ts';
+import { CONSTANTS, FUNCTIONS } from '../../formula/functions.ts';
 import { isAtom, constantNode, type Op, operation, type CodeNode } from './code-node.ts';
 import type { Scopes } from './scopes.ts';
 
 /** Operations inside one another that are printed as one expression; engines read brackets in brackets by recursion. */
 const MAX_DEPTH = 100;
 
-/** A number of the text or of a parameter, rounded as the arithmetic of the run is. */
-export function parameterNode(value: number, { single }: Pick<Scopes, 'single'>): CodeNode {
-  return constantNode(single ? Math.fround(value) : value);
+/**
+ * A number of the text or of a parameter, rounded as the arithmetic of the run is.
+ *
+ * @param spelled its digits or its name, for decimals; null where the double is all of it
+ */
+export function parameterNode(
+  value: number,
+  { arithmetic }: Pick<Scopes, 'arithmetic'>,
+  spelled: string | null,
+): CodeNode {
+  if (arithmetic === 'decimal') return constantNode(value, spelled);
+  return constantNode(arithmetic === 'single' ? Math.fround(value) : value);
+}
+
+/**
+ * A constant within the formulas of a problem. The value of a parameter is read before the loop, so that the code, and
+ * what an engine has made of it, is the same for all its values. Powers of two stay: an engine divides by them faster
+ * where it knows them; so does 0, of which formulas lose parts.
+ *
+ * @param leaf its value, and its name where it has one
+ */
+export function problemConstant(
+  { name, value }: { readonly name: string | null; readonly value: number },
+  scopes: Scopes,
+): CodeNode {
+  const isParameter = name !== null && !CONSTANTS.has(name) && Number.isFinite(value) && !isPowerOfTwo(value);
+  if (scopes.arithmetic === 'decimal' || !isParameter) return parameterNode(value, scopes, name);
+  return scopes.parameter(scopes.arithmetic === 'single' ? Math.fround(value) : value);
+}
+
+function isPowerOfTwo(value: number): boolean {
+  let size = Math.abs(value);
+  while (size >= 2) size /= 2;
+  while (size > 0 && size < 1) size *= 2;
+  return size === 0 || size === 1;
 }
 
 /**
@@ -25,12 +57,12 @@ export function pieceOf<B>(tree: Tree<Bound<B>>, scopes: Scopes, leaf: (to: B) =
     piece.kind === 'operation' && piece.depth >= MAX_DEPTH ? scopes.keep(piece) : piece;
   const done = (op: Op, ...inputs: readonly CodeNode[]): CodeNode => {
     const made = operation(op, ...inputs);
-    return shallow(scopes.single ? operation('single', made) : made);
+    return shallow(scopes.arithmetic === 'single' ? operation('single', made) : made);
   };
   const value = (node: Tree<Bound<B>>): CodeNode => {
     switch (node.kind) {
       case 'number':
-        return parameterNode(node.value, scopes);
+        return parameterNode(node.value, scopes, node.digits ?? null);
       case 'bound':
         return leaf(node.to);
       case 'negate':

@@ -8,11 +8,11 @@ import { generatedFunction } from '../generated.ts';
 import { temporaryNode, nameNode, constantNode, operation, readNode } from './code-node.ts';
 import { pieceOf } from './node-of-tree.ts';
 import { literal, printed } from './print.ts';
-import { Scopes } from './scopes.ts';
+import { Scopes, type ScopeOptions } from './scopes.ts';
 import { frame, linesOf } from './statement.ts';
 
 const [A, B, H] = [nameNode('a'), nameNode('b'), nameNode('h', true)];
-const PLAIN = { pure: true, single: false, inlines: false };
+const PLAIN: ScopeOptions = { pure: true, arithmetic: 'double', inlines: false };
 
 function tree(text: string) {
   const fail = (at: { from: number; to: number }, message: string): never => {
@@ -86,7 +86,7 @@ test('squares and cubes are products of one value; other powers are calls', () =
 });
 
 test('single precision rounds every operation, not signs and choices', () => {
-  expect(written('-a*b + if(a < b, a, b)', { ...PLAIN, single: true }).result).toBe(
+  expect(written('-a*b + if(a < b, a, b)', { ...PLAIN, arithmetic: 'single' }).result).toBe(
     'F((F(((-a) * b)) + (a < b ? a : b)))',
   );
 });
@@ -145,6 +145,40 @@ test.each<[string, (x: number) => number]>([
   }
   for (const special of [0, -0, NaN, Infinity, -Infinity, 1, 710, -750, 1e300])
     expect(made(special)).toBe(own(special));
+});
+
+test.each([[['sin', 'cos']], [['cos', 'sin']]])(
+  '%j of one input are written out together, with the bits of both functions',
+  (names) => {
+    const scopes = new Scopes({ ...PLAIN, inlines: true });
+    const results = new Map(
+      names.map((name) => [name, printed(scopes.inlined(name, readNode('x', false))!)]),
+    );
+    expect(scopes.statements.filter(({ kind }) => kind === 'inlined')).toHaveLength(1);
+    const lines = [...linesOf(scopes.before), ...linesOf(scopes.statements)];
+    const body = [...lines, `OUT[0] = ${results.get('sin')!}; OUT[1] = ${results.get('cos')!};`];
+    const made = generatedFunction<(x: number, out: Float64Array) => void>(
+      `function (x, OUT) {\n${body.join('\n')}\n}`,
+    );
+    const out = new Float64Array(2);
+    const check = (x: number): void => {
+      made(x, out);
+      expect([x, ...out]).toEqual([x, sin(x), cos(x)]);
+    };
+    let x = 1e-12;
+    for (let i = 0; i < 4_000; i += 1) check((x = -x * 1.011));
+    // every quadrant, and what is near its ends
+    for (let k = -40; k <= 40; k += 1)
+      for (const near of [-1e-9, -0.3, 0, 1e-16, 0.4]) check((k * Math.PI) / 4 + near);
+    for (const special of [0, -0, NaN, Infinity, -Infinity, 1, 710, -750, 1e300]) check(special);
+  },
+);
+
+test('sine and cosine of two inputs are written out one by one', () => {
+  const scopes = new Scopes({ ...PLAIN, inlines: true });
+  scopes.inlined('sin', readNode('x', false));
+  scopes.inlined('cos', readNode('z', false));
+  expect(scopes.statements.filter(({ kind }) => kind === 'inlined')).toHaveLength(2);
 });
 
 test('a function of what is loop-invariant is not written out, nor one that has no such form', () => {

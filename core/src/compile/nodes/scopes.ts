@@ -1,18 +1,21 @@
 import { count } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
-import { type Inlined, INLINED } from './inlined.ts';
+import { type Inlined, INLINED, PAIR } from './inlined.ts';
 import { isAtom, type TemporaryNode, temporaryNode, type CodeNode, readNode } from './code-node.ts';
 import type { Block, Statement } from './statement.ts';
 
 /** Most operations of a step that are written out; loops over a family count once. */
 const MAX_OPERATIONS = 600_000;
 
+/** What generated code computes with. */
+export type CodeArithmetic = 'double' | 'single' | 'decimal';
+
 /** How code is generated. */
 export interface ScopeOptions {
   /** Whether a node has the same value everywhere in a step: not so for elements of arrays. */
   readonly pure: boolean;
-  /** Whether every operation is rounded to 32 bits. */
-  readonly single: boolean;
+  /** In single precision every operation is rounded to 32 bits. */
+  readonly arithmetic: CodeArithmetic;
   /** Whether sine, cosine and exponential function are written out where they change from step to step. */
   readonly inlines: boolean;
 }
@@ -28,7 +31,9 @@ interface OpenBlock {
  */
 export class Scopes {
   readonly before: Statement[] = [];
-  readonly single: boolean;
+  readonly arithmetic: CodeArithmetic;
+  /** Values of parameters that the code reads as P[0], P[1], ... */
+  readonly parameters: number[] = [];
   readonly #loopInvariant = new Map<string, TemporaryNode>();
   readonly #blocks: OpenBlock[] = [{ statements: [], names: new Map() }];
   readonly #pure: boolean;
@@ -36,14 +41,19 @@ export class Scopes {
   #count = 0;
   #spent = 0;
 
-  constructor({ pure, single, inlines }: ScopeOptions) {
+  constructor({ pure, arithmetic, inlines }: ScopeOptions) {
     this.#pure = pure;
-    this.single = single;
+    this.arithmetic = arithmetic;
     this.#inlines = inlines;
   }
 
   get statements(): readonly Statement[] {
     return this.#blocks[0]!.statements;
+  }
+
+  /** Operations of the nodes that have been put aside. */
+  get spent(): number {
+    return this.#spent;
   }
 
   /** How many nodes that are not loop-invariant have been put aside. */
@@ -72,6 +82,13 @@ export class Scopes {
     const of = INLINED.get(name);
     if (of === undefined || !this.#inlines || input.loopInvariant) return null;
     return this.#define(name, of, this.keep(input));
+  }
+
+  /** The value of a parameter, which is not in the code but read before the loop. */
+  parameter(value: number): CodeNode {
+    const known = this.parameters.indexOf(value);
+    const place = known < 0 ? this.parameters.push(value) - 1 : known;
+    return this.#keepInvariant(readNode(`P[${place}]`, true));
   }
 
   /** Adds statements as they are. */
@@ -110,15 +127,32 @@ export class Scopes {
   }
 
   #define(name: string, of: Inlined, input: CodeNode): CodeNode {
-    const key = `written out ${name}(${input.key})`;
-    const known = this.#inScope(key);
+    const keyOf = (of: string): string => `written out ${of}(${input.key})`;
+    const known = this.#inScope(keyOf(name));
     if (known !== null) return known;
-    const coefficients = of.coefficients.map((place) =>
-      this.#keepInvariant(readNode(`COEFFICIENTS[${place}]`, true)),
-    );
-    const kept = this.#next(key);
-    this.say({ kind: 'inlined', kept, of, input, coefficients });
+    const partner = name === PAIR.first ? PAIR.second : name === PAIR.second ? PAIR.first : null;
+    const made = partner === null ? null : this.#inScope(keyOf(partner));
+    const kept = this.#next(keyOf(name));
+    if (made === null || !this.#pair(made, kept, name === PAIR.first))
+      this.say({ kind: 'inlined', kept, second: null, of, input, coefficients: this.#coefficients(of) });
     return kept;
+  }
+
+  #coefficients(of: Inlined): readonly CodeNode[] {
+    return of.coefficients.map((place) => this.#keepInvariant(readNode(`COEFFICIENTS[${place}]`, true)));
+  }
+
+  /** Makes one pair of a function that is written out already and its partner; false where it is not found. */
+  #pair(made: TemporaryNode, kept: TemporaryNode, isFirst: boolean): boolean {
+    for (const { statements } of this.#blocks) {
+      const place = statements.findLastIndex((one) => one.kind === 'inlined' && one.kept === made);
+      const single = statements[place];
+      if (single?.kind !== 'inlined') continue;
+      const results = isFirst ? { kept, second: made } : { kept: made, second: kept };
+      statements[place] = { ...single, ...results, of: PAIR.of, coefficients: this.#coefficients(PAIR.of) };
+      return true;
+    }
+    return false;
   }
 
   #inScope(key: string): TemporaryNode | null {

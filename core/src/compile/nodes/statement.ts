@@ -6,10 +6,11 @@ import { localName, type NameOf, printed } from './print.ts';
 export type Statement =
   /** Puts a node aside under its number. */
   | { readonly kind: 'keep'; readonly kept: TemporaryNode; readonly value: CodeNode }
-  /** A function written out: its value is put aside under a number. */
+  /** A function written out: its value is put aside under a number; of a pair both are. */
   | {
       readonly kind: 'inlined';
       readonly kept: TemporaryNode;
+      readonly second: TemporaryNode | null;
       readonly of: Inlined;
       readonly input: CodeNode;
       readonly coefficients: readonly CodeNode[];
@@ -37,28 +38,36 @@ export function frame(...lines: readonly string[]): Statement {
   return { kind: 'frame', lines };
 }
 
-/** Statements as lines of JavaScript. */
-export function linesOf(statements: readonly Statement[], nameOf: NameOf = localName): readonly string[] {
+/**
+ * Statements as lines of JavaScript.
+ *
+ * @param print a node as JavaScript
+ */
+export function linesOf(
+  statements: readonly Statement[],
+  nameOf: NameOf = localName,
+  print: (piece: CodeNode) => string = (piece) => printed(piece, nameOf),
+): readonly string[] {
   return statements.flatMap((statement): readonly string[] => {
     switch (statement.kind) {
       case 'keep': {
         const name = nameOf(statement.kept);
-        const value = printed(statement.value, nameOf);
+        const value = print(statement.value);
         return [nameOf === localName ? `const ${name} = ${value};` : `${name} = ${value};`];
       }
       case 'inlined':
-        return inlinedLines(
-          statement.of,
-          nameOf(statement.kept),
-          printed(statement.input, nameOf),
-          statement.coefficients.map((piece) => printed(piece, nameOf)),
-        );
+        return inlinedLines(statement.of, {
+          result: nameOf(statement.kept),
+          second: statement.second === null ? '' : nameOf(statement.second),
+          input: print(statement.input),
+          coefficients: statement.coefficients.map(print),
+        });
       case 'put':
-        return [`${statement.into} = ${printed(statement.value, nameOf)};`];
+        return [`${statement.into} = ${print(statement.value)};`];
       case 'loop': {
         const { index, from, to, body } = statement;
         const head = `for (let ${index} = ${from}; ${index} < ${to}; ${index}++) {`;
-        return [head, ...linesOf(body, nameOf), '}'];
+        return [head, ...linesOf(body, nameOf, print), '}'];
       }
       case 'frame':
         return statement.lines;

@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import type { Method } from '../../method/method.ts';
+import { precisionKey } from '../../compile/precision.ts';
 import type { TitledMethod } from '../../compile/starting-chain.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { attempt } from '../../text/refusal.ts';
@@ -94,7 +95,7 @@ export function knownRun(
   const runs = ofProblem.get(method) ?? new LRUCache<string, KnownRun>({ max: MAX_RUNS });
   ofProblem.set(method, runs);
   const key = JSON.stringify([
-    [initial, h, steps, shorter, precision, exactStart, title],
+    [initial, h, steps, shorter, precisionKey(precision), exactStart, title],
     methods.map(({ text }) => text),
     others.map((one) => [one.title, one.method.text]),
   ]);

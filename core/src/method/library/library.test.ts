@@ -3,7 +3,7 @@ import type { Problem } from '../../problem/problem.ts';
 import { compileWithStart } from '../../compile/compile-with-start.ts';
 import { layGrid } from '../../run/grid.ts';
 import { begin } from '../../run/integrate.ts';
-import { errorOfRun, pointErrors } from '../../study/runs/error-measure.ts';
+import { errorOfRun, errorsOf } from '../../study/runs/error-measure.ts';
 import { finish } from '../../study/run-study.ts';
 import { truthOf } from '../../study/runs/truth.ts';
 import { parseMethod } from '../parse-method.ts';
@@ -35,8 +35,8 @@ function error(title: string, steps: number): number {
   const at = begin(run, layGrid(p.start, p.end, { steps }));
   const choice = { at: 'max', of: 'norm', scale: 'absolute' } as const;
   const places = Array.from({ length: p.size }, (_, place) => place);
-  const errorAt = pointErrors(truthOf(p, places, p.end), places, choice);
-  return finish(errorOfRun(at, { problem: p, errorAt, choice, order: null }))?.error ?? NaN;
+  const errors = errorsOf(p, truthOf(p, places, p.end), places, { choice, inDecimals: null });
+  return finish(errorOfRun(at, { problem: p, errors, choice, order: null }))?.error ?? NaN;
 }
 
 test.each(LIBRARY.map(({ title, order }) => [title, order] as const))(

@@ -1,7 +1,7 @@
 import { significant } from '../../text/number-text.ts';
 import type { Handouts } from './make-handouts.ts';
 import type { PlotData } from '../plot-data.ts';
-import type { CsvCell } from '../csv.ts';
+import { type CsvCell, isNumberCell } from '../csv.ts';
 import { cellText } from '../tables/cell-text.ts';
 import type { Column, Table } from '../tables/table.ts';
 import { htmlNumber, htmlTable, htmlText } from '../tables/table-formats.ts';
@@ -62,7 +62,7 @@ function cellHtml(value: CsvCell, of: Column, blank: boolean, solved: boolean): 
   if (value === null) return '<td class="none"></td>';
   if (blank && !solved) return '<td class="blank"></td>';
   const open = blank ? '<td class="answer">' : '<td>';
-  const text = typeof value === 'number' ? htmlNumber(value, of.digits) : htmlText(cellText(value, of));
+  const text = isNumberCell(value) ? htmlNumber(value, of.digits) : htmlText(cellText(value, of));
   return `${open}${text}</td>`;
 }
 

@@ -1,4 +1,4 @@
-import type { CsvCell } from '../csv.ts';
+import { type CsvCell, isNumberCell, nearestDouble, numberText } from '../csv.ts';
 import { cellText, numberParts } from '../tables/cell-text.ts';
 import type { Column, Table } from '../tables/table.ts';
 import { texDocument, texText } from '../tables/tex-text.ts';
@@ -8,8 +8,8 @@ import { withNumbers } from './hidden-numbers.ts';
 import { type Keys, keyTables } from './keys.ts';
 
 function valueTex(value: CsvCell, of: Column): string {
-  if (typeof value !== 'number') return texText(cellText(value, of));
-  if (!Number.isFinite(value)) return texText(String(value));
+  if (!isNumberCell(value)) return texText(cellText(value, of));
+  if (!Number.isFinite(nearestDouble(value))) return texText(numberText(value));
   const { mantissa, exponent } = numberParts(value, of.digits);
   return `$${mantissa}${exponent === null ? '' : ` \\cdot 10^{${exponent}}`}$`;
 }

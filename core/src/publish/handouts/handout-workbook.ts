@@ -1,7 +1,7 @@
 import { log10 } from '../../elementary/logarithm.ts';
 import { pow } from '../../elementary/power.ts';
 import { cellText, oneLine } from '../tables/cell-text.ts';
-import type { CsvCell } from '../csv.ts';
+import { type CsvCell, isNumberCell, nearestDouble } from '../csv.ts';
 import {
   cell,
   cellAddress,
@@ -46,7 +46,10 @@ function checkOf(at: string, value: number, digits: number, row: number): Checke
 }
 
 function content(value: CsvCell): string | number | null {
-  if (typeof value === 'number') return Number.isFinite(value) ? value : String(value);
+  if (isNumberCell(value)) {
+    const double = nearestDouble(value);
+    return Number.isFinite(double) ? double : String(double);
+  }
   return value === null ? null : cellText(value, { title: '', tex: null, digits: null });
 }
 
@@ -90,10 +93,11 @@ export function handoutWorkbook(handouts: readonly Handout[], solved: boolean, k
         const look = table.columns[i]?.title === 'n' || table.columns[i]?.title === 'N' ? 'count' : 'plain';
         if (blank[r]?.[i] !== true) return cell(content(value), look);
         if (solved) return cell(content(value), 'answer');
-        if (typeof value === 'number' && Number.isFinite(value)) {
+        const right = isNumberCell(value) ? nearestDouble(value) : NaN;
+        if (Number.isFinite(right)) {
           const { rule, rows: added } = checkOf(
             cellAddress(above.length + r, i),
-            value,
+            right,
             digits,
             hidden.length,
           );

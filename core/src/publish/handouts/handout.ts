@@ -1,4 +1,3 @@
-import { compileWithStart } from '../../compile/compile-with-start.ts';
 import { problemLinesTex } from '../../problem/tex-problem.ts';
 import { methodTex } from '../../method/tex-method.ts';
 import { componentNames, type Problem } from '../../problem/problem.ts';
@@ -6,11 +5,11 @@ import { isExactSolution } from '../../problem/statement.ts';
 import type { Grid } from '../../run/grid.ts';
 import { rowsOf } from '../../run/rows.ts';
 import { runStudy } from '../../study/run-study.ts';
-import type { Study } from '../../study/runs/study.ts';
+import { runOf, type Study } from '../../study/runs/study.ts';
 import { rounded, stepSizeText } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { type PlotData, runPlotData, studyPlotData } from '../plot-data.ts';
-import type { CsvCell } from '../csv.ts';
+import { type CsvCell, isNumberCell, nearestDouble } from '../csv.ts';
 import { studyReport } from '../study-report.ts';
 import { rowTable } from '../tables/row-table.ts';
 import { rungTable } from '../tables/study-tables.ts';
@@ -67,7 +66,8 @@ const MAX_ROWS = 60;
 const TIME = 1;
 
 function plainTime(t: CsvCell | undefined): CsvCell {
-  return typeof t === 'number' ? rounded(t, 6) : (t ?? null);
+  if (t === undefined || !isNumberCell(t)) return t ?? null;
+  return rounded(nearestDouble(t), 6);
 }
 
 /** The table of a sheet, and what belongs into the room for a plot. */
@@ -103,7 +103,7 @@ function runTable(study: Study, of: HandoutOf & { readonly kind: 'rows' }, digit
       'grid',
       `a sheet has at most ${MAX_ROWS} rows, and this run has ${grid.steps + 1}; use a larger h`,
     );
-  const run = compileWithStart(study.problem, method.method, study.start);
+  const run = runOf(study, method);
   const { rows, stopped } = rowsOf(run, grid, { from: 0, count: grid.steps + 1 });
   if (stopped !== null)
     throw new Refusal('form', `${method.title} stops in step ${stopped.step}: ${stopped.why}`);

@@ -1,3 +1,4 @@
+import { isNumberCell, nearestDouble } from '../csv.ts';
 import type { StudyDocument } from '../../document/document.ts';
 import { studyOrRefusal } from '../../document/open-study.ts';
 import { exactCheckSentence } from '../../problem/check-exact.ts';
@@ -85,7 +86,7 @@ export function makeHandouts(document: StudyDocument, request: HandoutRequest): 
 function complete(handout: Handout, usual: Handout): Handout {
   for (const [r, row] of handout.table.rows.entries())
     for (const [i, cell] of row.entries()) {
-      const isNumber = typeof cell === 'number' ? Number.isFinite(cell) : cell !== null;
+      const isNumber = isNumberCell(cell) ? Number.isFinite(nearestDouble(cell)) : cell !== null;
       if (isNumber || usual.table.rows[r]?.[i] == null) continue;
       const { title } = handout.table.columns[i] ?? { title: '' };
       throw new Refusal(

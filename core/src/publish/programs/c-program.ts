@@ -1,6 +1,6 @@
-import { atom } from '../../formula/printer.ts';
+import { C } from './c-writing.ts';
+import { cQuadruple, DIGITS_ROUTINE, inQuadruple } from './c-quadruple.ts';
 import { headNotes } from './notes.ts';
-import { C_WORDS } from './reserved-words.ts';
 import {
   type Assignments,
   assignments,
@@ -11,36 +11,28 @@ import {
   stepOutputs,
 } from './routines.ts';
 import { holds, indentedBy } from './scripted.ts';
-import { BY_NAME, decimal, LIKE_C, nested, shifted } from './writing-parts.ts';
-import type { CodeLine, ProgramParts, StepRoutine, Writing } from './language.ts';
+import { LIKE_C } from './writing-parts.ts';
+import type { CodeLine, ProgramParts, StepRoutine } from './language.ts';
 import { signedBy } from './signed.ts';
 
-const C_NAMES: Readonly<Record<string, string>> = {
-  ln: 'log',
-  abs: 'fabs',
-  sign: 'sign',
-  min: 'fmin',
-  max: 'fmax',
+/** How a program prints and reads its values: doubles, or numbers of 128 bits. `(real)` in its lines makes a double of one. */
+interface OwnNumbers {
+  readonly form: string;
+  readonly printed: (text: string) => string;
+  readonly read: (text: string) => string;
+}
+
+const DOUBLES: OwnNumbers = { form: '%.17g', printed: (text) => text, read: (text) => `atof(${text})` };
+const QUADRUPLES: OwnNumbers = {
+  form: '%s',
+  printed: (text) => `digits(${text})`,
+  read: (text) => `strtoflt128(${text}, NULL)`,
 };
 
-/** How the language writes the parts of a formula. */
-export const C: Writing = {
-  ...LIKE_C,
-  ...BY_NAME,
-  reserved: C_WORDS,
-  number: decimal,
-  integers: 'beside doubles',
-  isWhole: false,
-  power: (base, exponent) => atom(`pow(${base}, ${exponent})`),
-  call: (name, inputs) => {
-    const own = C_NAMES[name] ?? name;
-    return name === 'min' || name === 'max' ? nested(own, inputs) : `${own}(${inputs.join(', ')})`;
-  },
-  choice: ({ left, relation, right, yes, no }) => `(${left} ${relation} ${right} ? ${yes} : ${no})`,
-  counted: (counter, ahead) => (ahead === 0 ? `(double)${counter}` : `(double)(${shifted(counter, ahead)})`),
-};
+function ownNumbers({ decimal: precision }: ProgramParts): OwnNumbers {
+  return precision === null ? DOUBLES : QUADRUPLES;
+}
 
-const signed = signedBy(C);
 const indented = indentedBy('  ');
 
 /** Elimination with partial pivoting; the order of its operations is that of a run. */
@@ -306,6 +298,7 @@ function runRoutines(
   components: readonly string[],
 ): readonly string[] {
   const { step, width, size, lastStep } = parts;
+  const { form, printed } = ownNumbers(parts);
   const one = (index: string): string =>
     step.vectors.map((name) => `!isfinite(${state.part(name)}${index})`).join(' || ');
   return [
@@ -313,12 +306,17 @@ function runRoutines(
     ...routine(
       'static void stop(long n, double t)',
       [],
-      ['fprintf(stderr, "stops in step %ld from t = %.6g: not a finite number\\n", n + 1, t);', 'exit(1);'],
+      [
+        'fprintf(stderr, "stops in step %ld from t = %.6g: not a finite number\\n", n + 1, (real)t);',
+        'exit(1);',
+      ],
     ),
     ...routine(
       `static void row(long n, double t, ${state.type} ${state.name})`,
       [],
-      [`printf("%ld,%.17g${',%.17g'.repeat(size)}\\n", n, t, ${components.join(', ')});`],
+      [
+        `printf("%ld,${form}${`,${form}`.repeat(size)}\\n", n, ${['t', ...components].map(printed).join(', ')});`,
+      ],
     ),
     '/* the state after so many steps; its points are printed where that is asked for */',
     ...routine(
@@ -379,13 +377,27 @@ function errorRoutine(
   );
 }
 
+/** Lines that set the step size and the number of steps of the run. */
+function sizeLines(
+  { decimal: precision, steps, isTyped, lastStep }: ProgramParts,
+  h: number,
+): readonly string[] {
+  if (precision === null || (lastStep === 'overrun' && isTyped))
+    return [
+      `double h = ${signedBy(precision === null ? C : cQuadruple(precision))(h)}; /* N = ${steps} */`,
+      'const long steps = steps_for(&h);',
+    ];
+  return [`const long steps = ${steps};`, 'double h = (T_END - T_START)/steps;'];
+}
+
 /** What the program prints: the rows of one run, or errors and orders for the step sizes it is given. */
 function mainRoutine(
   parts: ProgramParts,
   state: StateWriter,
   components: readonly string[],
 ): readonly string[] {
-  const { exact, steps, h, size, independent, components: names } = parts;
+  const { exact, h, size, independent, components: names } = parts;
+  const { form, printed, read } = ownNumbers(parts);
   const header = (all: readonly string[]): string =>
     all.map((name) => name.replace(/["\\%]/g, '_')).join(',');
   const isSetUp = parts.constants.some(({ isComputed }) => isComputed);
@@ -396,8 +408,7 @@ function mainRoutine(
       ...(isSetUp ? ['set_up();'] : []),
       'if (argc < 2) {',
       ...indented([
-        `double h = ${signed(h)}; /* N = ${steps} */`,
-        'const long steps = steps_for(&h);',
+        ...sizeLines(parts, h),
         `printf("${header(['n', independent, ...names])}\\n");`,
         'run(h, steps, 1);',
         'return 0;',
@@ -408,17 +419,19 @@ function mainRoutine(
         : ['printf("h,N,error,order\\n");', 'double last_h = 0.0, last_error = 0.0;']),
       'for (int i = 1; i < argc; i++) {',
       ...indented([
-        'double h = atof(argv[i]);',
+        `double h = ${read('argv[i]')};`,
         'if (!(h > 0.0)) { fprintf(stderr, "%s is not a step size\\n", argv[i]); return 1; }',
         'const long steps = steps_for(&h);',
         `const ${state.type} ${state.name} = run(h, steps, 0);`,
         ...(exact === null
-          ? [`printf("%.17g,%ld${',%.17g'.repeat(size)}\\n", h, steps, ${components.join(', ')});`]
+          ? [
+              `printf("${form},%ld${`,${form}`.repeat(size)}\\n", ${printed('h')}, steps, ${components.map(printed).join(', ')});`,
+            ]
           : [
               `const double error = error_at(T_START + (double)steps*h, ${state.name});`,
-              'printf("%.17g,%ld,%.17g,", h, steps, error);',
+              `printf("${form},%ld,${form},", ${printed('h')}, steps, ${printed('error')});`,
               'if (last_h != h && last_error > 0.0 && error > 0.0)',
-              '  printf("%.6f", log(last_error/error)/log(last_h/h));',
+              `  printf("%.6f", ${parts.decimal === null ? '' : '(real)('}log(last_error/error)/log(last_h/h)${parts.decimal === null ? '' : ')'});`,
               'printf("\\n");',
               'last_h = h;',
               'last_error = error;',
@@ -466,11 +479,20 @@ export function cProgram(parts: ProgramParts): string {
     ...mainRoutine(parts, state, components),
   ];
   const text = all.join('\n');
+  const isQuadruple = parts.decimal !== null;
+  const written = (lines: readonly string[]): readonly string[] =>
+    lines.map((line) =>
+      isQuadruple ? inQuadruple(line).replaceAll('(real)', '(double)') : line.replaceAll('(real)', ''),
+    );
   const notes = headNotes(parts, {
-    before: ['cc -std=c99 -O2 -ffp-contract=off -o program program.c -lm'],
+    before: [
+      isQuadruple
+        ? 'gcc -O2 -ffp-contract=off -o program program.c -lquadmath -lm'
+        : 'cc -std=c99 -O2 -ffp-contract=off -o program program.c -lm',
+    ],
     rows: './program',
     sizes: './program H1 H2 ...',
-    library: 'the C library',
+    library: isQuadruple ? '__float128' : 'the C library',
     plot: 'gnuplot',
   });
   return [
@@ -480,8 +502,10 @@ export function cProgram(parts: ProgramParts): string {
     '#include <math.h>',
     '#include <stdio.h>',
     '#include <stdlib.h>',
+    ...(isQuadruple ? ['#include <quadmath.h>'] : []),
     '',
-    ...HELPERS.flatMap(([is, lines]) => (is.test(text) ? lines : [])),
-    ...all,
+    ...written(HELPERS.flatMap(([is, lines]) => (is.test(text) ? lines : []))),
+    ...(isQuadruple ? DIGITS_ROUTINE : []),
+    ...written(all),
   ].join('\n');
 }

@@ -1,10 +1,16 @@
 import { solutionJets } from '../../compile/jets/jet-function.ts';
-import { constantNode, nameNode, operation, type CodeNode } from '../../compile/nodes/code-node.ts';
+import {
+  type CodeNode,
+  constantNode,
+  nameNode,
+  type NumberNode,
+  operation,
+} from '../../compile/nodes/code-node.ts';
 import { pieceOf } from '../../compile/nodes/node-of-tree.ts';
 import { Scopes } from '../../compile/nodes/scopes.ts';
 import type { Statement } from '../../compile/nodes/statement.ts';
 import { type PartialKind, partialRhs, type RhsLeaf, RhsTrees } from '../../program/rhs-tree.ts';
-import { factorial } from '../../formula/factorial.ts';
+import { factorial, factorialDigits } from '../../formula/factorial.ts';
 import { atom } from '../../formula/printer.ts';
 import { typedDerivative } from '../../problem/typed-derivatives.ts';
 import { Refusal } from '../../text/refusal.ts';
@@ -41,7 +47,7 @@ function constantPiece(
   { name, value }: RhsLeaf & { readonly kind: 'constant' },
 ): CodeNode {
   const own = name === null ? undefined : parameters.get(name);
-  return own === undefined ? constantNode(value) : nameNode(own, true);
+  return own === undefined ? constantNode(value, name) : nameNode(own, true);
 }
 
 /**
@@ -56,7 +62,7 @@ export function partialLines(
 ): Written {
   const { problem } = context;
   checkSize(problem.size);
-  const scopes = new Scopes({ pure: true, single: false, inlines: false });
+  const scopes = new Scopes({ pure: true, arithmetic: 'decimal', inlines: false });
   const trees = new RhsTrees(problem);
   const leaf = (to: RhsLeaf): CodeNode => {
     if (to.kind === 'time') return nameNode(time);
@@ -95,7 +101,7 @@ export function derivativeLines(
 ): Written {
   const { problem } = context;
   checkSize(problem.size);
-  const scopes = new Scopes({ pure: true, single: false, inlines: false });
+  const scopes = new Scopes({ pure: true, arithmetic: 'decimal', inlines: false });
   const when = nameNode(time);
   const at = present.map((name) => nameNode(name));
   const trees = new RhsTrees(problem);
@@ -122,7 +128,9 @@ export function derivativeLines(
   const results = byHand.map((typed, j): CodeNode => {
     if (typed !== null) return typed;
     const piece = rhs(j, order) ?? constantNode(0);
-    return order === 1 ? piece : operation('*', constantNode(factorial(order)), piece);
+    return order === 1
+      ? piece
+      : operation('*', constantNode(factorial(order), factorialDigits(order)), piece);
   });
   return writtenOut(context, { scopes, results, into, names });
 }
@@ -146,10 +154,14 @@ function writtenOut({ writing, used }: RhsContext, { scopes, results, into, name
     throw new Refusal('size', `a derivative of this problem takes more than ${MAX_LINES} lines, written out`);
   const called = new Map(kept.map((statement, i) => [statement.kept.key, names.make(`c${i + 1}`)]));
   const language = programLanguage<never>(writing, () => atom(''), used);
+  const digits = ({ spelled }: NumberNode): string | undefined => {
+    if (spelled === null) return undefined;
+    return /^[\d.]/.test(spelled) ? spelled : (writing.constantDigits?.(spelled) ?? undefined);
+  };
   const set = (to: string, piece: CodeNode): CodeLine => ({
     kind: 'set',
     to,
-    value: piecePart(piece, language, ({ key }) => called.get(key) ?? '').text,
+    value: piecePart(piece, language, ({ key }) => called.get(key) ?? '', digits).text,
   });
   return {
     lines: [

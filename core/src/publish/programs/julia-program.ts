@@ -10,7 +10,11 @@ import {
   type Script,
   stepRoutines,
 } from './scripted.ts';
-import { BY_NAME, countedFromOne, decimal, shifted } from './writing-parts.ts';
+import type { DecimalPrecision } from '../../decimal/decimal-precision.ts';
+import { decimalText } from '../../decimal/decimal-text.ts';
+import { decimalsOf } from '../../decimal/decimals.ts';
+import { Refusal } from '../../text/refusal.ts';
+import { BY_NAME, constantDigits, countedFromOne, decimal, shifted } from './writing-parts.ts';
 import type { CodeLine, ProgramParts, Writing } from './language.ts';
 import { signedBy } from './signed.ts';
 
@@ -30,7 +34,60 @@ export const JULIA: Writing = {
   counted: (counter, ahead) => (ahead === 0 ? counter : `(${shifted(counter, ahead)})`),
 };
 
-const signed = signedBy(JULIA);
+/** Digits from which on binary numbers of as many are a fair stand-in for decimal ones. */
+const FEWEST = 16;
+
+/**
+ * The same with numbers of the type BigFloat.
+ *
+ * @throws Refusal for fewer digits than doubles have, which binary numbers round otherwise
+ */
+export function juliaBig(precision: DecimalPrecision): Writing {
+  if (precision.digits < FEWEST || precision.rounding !== 'half-even')
+    throw new Refusal(
+      'form',
+      `BigFloat of Julia rounds to the nearest binary number, and this study rounds otherwise; choose Python`,
+    );
+  return {
+    ...JULIA,
+    number: (value, digits) => `big"${digits ?? decimalText(decimalsOf(precision).fromDouble(value))}"`,
+    constantDigits: (name) => constantDigits(name, precision),
+    integers: 'beside doubles',
+    counted: (counter, ahead) => `BigFloat(${shifted(counter, ahead)})`,
+  };
+}
+
+/** How a program writes its own numbers: in doubles, or as BigFloat. */
+interface OwnNumbers {
+  readonly zero: string;
+  readonly zeros: (size: number) => string;
+  readonly read: string;
+  /** A value that is printed with no more digits than a double has. */
+  readonly short: (text: string) => string;
+  readonly size: (parts: ProgramParts) => string;
+}
+
+const DOUBLES: OwnNumbers = {
+  zero: '0.0',
+  zeros: (size) => `zeros(${size})`,
+  read: 'Float64',
+  short: (text) => text,
+  size: ({ h }) => `steps_for(${signedBy(JULIA)(h)})`,
+};
+
+const BIG: OwnNumbers = {
+  zero: 'big"0"',
+  zeros: (size) => `zeros(BigFloat, ${size})`,
+  read: 'BigFloat',
+  short: (text) => `Float64(${text})`,
+  size: ({ h, steps, lastStep, isTyped }) =>
+    lastStep === 'overrun' && isTyped ? `steps_for(big"${h}")` : `${steps}, (T_END - T_START)/${steps}`,
+};
+
+function ownNumbers({ decimal: precision }: ProgramParts): OwnNumbers {
+  return precision === null ? DOUBLES : BIG;
+}
+
 const indented = indentedBy('    ');
 
 /** A text between quotation marks, in which a dollar sign would put a value in. */
@@ -67,7 +124,7 @@ function routine(head: string, lines: readonly string[]): readonly string[] {
   return [`function ${head}`, ...indented(lines), 'end', ''];
 }
 
-const SCRIPT: Script = {
+const scriptOf = ({ zero, zeros }: OwnNumbers): Script => ({
   comment: '#',
   constant: ({ name, value, note }) => `const ${name} = ${value}${note === null ? '' : `  # ${note}`}`,
   routine: ({ name, inputs, outputs }, lines) =>
@@ -78,13 +135,13 @@ const SCRIPT: Script = {
   assign: (names, value) => `${names.join(', ')} = ${value}`,
   declare: (numbers, vectors) => [
     ...(numbers.length === 0 ? [] : [`local ${numbers.join(', ')}`]),
-    ...vectors.map(([name, size]) => `${name} = zeros(${size})`),
+    ...vectors.map(([name, size]) => `${name} = ${zeros(size)}`),
   ],
-  zeros: (size) => (size === 1 ? '0.0' : `zeros(${size})`),
+  zeros: (size) => (size === 1 ? zero : zeros(size)),
   line: lineText,
   choose: (condition, yes, no) => [`if ${condition}`, ...indented(yes), 'else', ...indented(no), 'end'],
   invoke: JULIA.invoke,
-};
+});
 
 /** Elimination with partial pivoting; the order of its operations is that of a run. */
 const ELIMINATE = routine('eliminate(m, r, n)', [
@@ -130,18 +187,19 @@ const HELPERS: readonly (readonly [RegExp, readonly string[]])[] = [
 /** The run: one row for every point, up to the first that is not finite. */
 function runLines(parts: ProgramParts, components: readonly string[]): readonly string[] {
   const { step } = parts;
+  const script = scriptOf(ownNumbers(parts));
   const finite = step.vectors.map((name) => `all(isfinite, ${name})`).join(' && ');
   const row = (n: string, t: string): string => `(${[n, t, ...components].join(', ')})`;
   return [
     '# the points of a run, one after the other: n, t, values; fewer where a value is not finite',
     ...routine('solve(h, steps)', [
-      ...beginLines(SCRIPT, parts),
+      ...beginLines(script, parts),
       `rows = [${row('0', 'T_START')}]`,
       'for n in 0:steps-1',
       ...indented([
         't = T_START + n*h',
         'try',
-        ...indented(advanceLines(SCRIPT, parts)),
+        ...indented(advanceLines(script, parts)),
         'catch why',
         '    why isa DomainError || rethrow()',
         '    return rows',
@@ -182,7 +240,8 @@ function runLines(parts: ProgramParts, components: readonly string[]): readonly 
 }
 
 /** The error of a row, beside the exact solution, and the order between two step sizes. */
-function errorLines({ exact, size }: ProgramParts): readonly string[] {
+function errorLines(parts: ProgramParts): readonly string[] {
+  const { exact, size } = parts;
   if (exact === null) return [];
   return [
     ...routine('error_at(row)', [
@@ -190,7 +249,7 @@ function errorLines({ exact, size }: ProgramParts): readonly string[] {
       ...(size === 1
         ? ['return abs(row[3] - e)']
         : [
-            'total = 0.0',
+            `total = ${ownNumbers(parts).zero}`,
             `for k in 1:${size}`,
             '    total += (row[k + 2] - e[k])*(row[k + 2] - e[k])',
             'end',
@@ -201,20 +260,22 @@ function errorLines({ exact, size }: ProgramParts): readonly string[] {
       'if last_h == h || !(last_error > 0.0 && error > 0.0)',
       '    return ""',
       'end',
-      'return string(log(last_error/error)/log(last_h/h))',
+      `return string(${ownNumbers(parts).short('log(last_error/error)/log(last_h/h)')})`,
     ]),
   ];
 }
 
 /** What the program prints: the rows of one run, or errors and orders for the step sizes it is given. */
-function mainLines({ exact, steps, h, size, independent, components }: ProgramParts): readonly string[] {
+function mainLines(parts: ProgramParts): readonly string[] {
+  const { exact, steps, size, independent, components } = parts;
+  const { read, size: sizeOf } = ownNumbers(parts);
   const header = (names: readonly string[]): string => quoted([...names, ...components].join(','));
   const shown = components.slice(0, MAX_PLOTTED);
   return [
     ...routine('main(sizes)', [
       'if isempty(sizes)',
       ...indented([
-        `steps, h = steps_for(${signed(h)})  # N = ${steps}`,
+        `steps, h = ${sizeOf(parts)}  # N = ${steps}`,
         `println(${header(['n', independent])})`,
         'rows = solve(h, steps)',
         'for row in rows',
@@ -243,12 +304,12 @@ function mainLines({ exact, steps, h, size, independent, components }: ProgramPa
       'end',
     ]),
     'if abspath(PROGRAM_FILE) == @__FILE__',
-    '    main(map(size -> parse(Float64, size), ARGS))',
+    `    main(map(size -> parse(${read}, size), ARGS))`,
     'end',
     '',
     '# To draw the run with Plots, remove "# " at the head of these lines:',
     '# using Plots',
-    `# count, size = steps_for(${signed(h)})`,
+    `# count, size = ${sizeOf(parts)}`,
     '# points = solve(size, count)',
     `# values = [point[k] for point in points, k in 3:${shown.length + 2}]`,
     `# plot([point[2] for point in points], values; marker = :circle, label = [${shown.map(quoted).join(' ')}])`,
@@ -256,14 +317,21 @@ function mainLines({ exact, steps, h, size, independent, components }: ProgramPa
   ];
 }
 
+/** Bits of a binary number that has some decimal digits and a few more. */
+function bitsFor(digits: number): number {
+  return Math.ceil((digits + 1) * Math.log2(10));
+}
+
 /** A program in Julia that does what a run does. */
 export function juliaProgram(parts: ProgramParts): string {
   const components = componentTexts(parts, JULIA.element);
+  const script = scriptOf(ownNumbers(parts));
+  const { decimal: precision } = parts;
   const all = [
-    ...parts.constants.map(SCRIPT.constant),
+    ...parts.constants.map(script.constant),
     '',
-    ...problemRoutines(SCRIPT, parts),
-    ...stepRoutines(SCRIPT, parts),
+    ...problemRoutines(script, parts),
+    ...stepRoutines(script, parts),
     ...runLines(parts, components),
     ...errorLines(parts),
     ...mainLines(parts),
@@ -273,12 +341,13 @@ export function juliaProgram(parts: ProgramParts): string {
     before: [],
     rows: 'julia program.jl',
     sizes: 'julia program.jl H1 H2 ...',
-    library: 'the library of Julia',
+    library: precision === null ? 'the library of Julia' : 'BigFloat',
     plot: null,
   });
   return `${[
     ...notes.map((line) => `# ${line}`.trimEnd()),
     '',
+    ...(precision === null ? [] : [`setprecision(BigFloat, ${bitsFor(precision.digits)})`, '']),
     ...HELPERS.flatMap(([is, lines]) => (is.test(text) ? lines : [])),
     ...all,
   ].join('\n')}\n`;

@@ -1,3 +1,4 @@
+import type { DecimalPrecision } from '../../decimal/decimal-precision.ts';
 import { namesOf } from '../../text/names-of.ts';
 import type { PrintedConditional, TextPart } from '../../formula/printer.ts';
 
@@ -15,8 +16,16 @@ export const LANGUAGES = namesOf(LANGUAGE_LABELS);
 
 /** How a language writes the parts of a formula. */
 export interface FormulaWriting {
-  /** A finite double that is at least 0, so that the same double is read back. */
-  readonly number: (value: number) => string;
+  /**
+   * A finite double that is at least 0, so that the same double is read back.
+   *
+   * @param digits as it is typed, where it has more than a double keeps
+   */
+  readonly number: (value: number, digits?: string) => string;
+  /** All digits that are wanted of a constant of the notation; null for a name that is none, and where its double is written. */
+  readonly constantDigits?: (name: string) => string | null;
+  /** Functions of which the last digit may be another, beside those that differ in every language. */
+  readonly inexact?: ReadonlySet<string>;
   /** Where an integer beside another number is written without a point, as in `2*k1`. */
   readonly integers: IntegerUse;
   /** A function of the notation on written inputs. */
@@ -153,6 +162,8 @@ export interface ProgramParts {
   /** Parameters and both ends of the interval, each after those it depends on. */
   readonly constants: readonly Constant[];
   readonly h: number;
+  /** Whether h is a size that was asked for and divides nothing, and not the length of the interval over the steps. */
+  readonly isTyped: boolean;
   readonly steps: number;
   /** What becomes of a step size that does not divide the interval. */
   readonly lastStep: 'fit' | 'overrun';
@@ -171,4 +182,6 @@ export interface ProgramParts {
   readonly depth: number;
   /** Functions whose last digit may be another in this language. */
   readonly functions: readonly string[];
+  /** The arithmetic of the program; null for doubles. */
+  readonly decimal: DecimalPrecision | null;
 }

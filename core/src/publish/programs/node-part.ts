@@ -1,4 +1,4 @@
-import type { TemporaryNode, Operation, CodeNode } from '../../compile/nodes/code-node.ts';
+import type { CodeNode, NumberNode, Operation, TemporaryNode } from '../../compile/nodes/code-node.ts';
 import { FUNCTIONS } from '../../formula/functions.ts';
 import { atom, type Language, operation, type TextPart } from '../../formula/printer.ts';
 import { numberPart } from './program-language.ts';
@@ -24,21 +24,27 @@ function operationPart(
     : language.call({ name: NOTATION.get(op.call) ?? op.call, primes: 0 }, parts);
 }
 
-/** A node of generated code in another language, operation by operation; `nameOf` names what was put aside. */
+/**
+ * A node of generated code in another language, operation by operation; `nameOf` names what was put aside, `digits` has
+ * those of a number of which a double has fewer.
+ */
 export function piecePart(
   piece: CodeNode,
   language: Language<TextPart, never>,
   nameOf: (kept: TemporaryNode) => string,
+  digits: (node: NumberNode) => string | undefined,
 ): TextPart {
   switch (piece.kind) {
     case 'number':
-      return numberPart(piece.value, { number: (value) => language.number(value).text });
+      return numberPart(piece.value, {
+        number: (value) => language.number(value, digits(piece)).text,
+      });
     case 'name':
       return atom(piece.name);
     case 'kept':
       return atom(nameOf(piece));
     case 'operation':
-      return operationPart(piece, language, (input) => piecePart(input, language, nameOf));
+      return operationPart(piece, language, (input) => piecePart(input, language, nameOf, digits));
   }
 }
 

@@ -14,6 +14,9 @@ export interface ProgramUse {
   readonly plot: 'gnuplot' | null;
 }
 
+/** What rounds decimal digits as Schritt does. */
+export const PYTHON_DECIMALS = "Python's decimal module";
+
 /** Most components that a plot shows. */
 export const MAX_PLOTTED = 8;
 
@@ -59,10 +62,17 @@ export function headNotes(
     `${sizes.padEnd(wide)}  prints, for these step sizes, ${exact === null ? 'the values at the end' : 'the errors at the end and the orders'}`,
     ...(plot === null ? [] : gnuplot(rows, size)),
     '',
-    differs === ''
-      ? 'Only +, -, *, / and roots: all digits agree with those of Schritt.'
-      : `The digits may differ from those of Schritt in the last places: ${library} rounds ${differs} differently.`,
+    differenceNote(parts, differs, library),
   ];
+}
+
+/** What may differ from the digits of Schritt. */
+function differenceNote({ decimal }: ProgramParts, differs: string, library: string): string {
+  if (decimal !== null && library !== PYTHON_DECIMALS)
+    return `The digits may differ from those of Schritt in the last places: ${library} rounds in binary, to about as many digits.`;
+  return differs === ''
+    ? 'Only +, -, *, / and roots: all digits agree with those of Schritt.'
+    : `The digits may differ from those of Schritt in the last places: ${library} rounds ${differs} differently.`;
 }
 
 /** The place of every component of the state in the vectors of the method. */

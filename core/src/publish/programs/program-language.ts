@@ -29,6 +29,12 @@ export function numberPart(value: number, { number }: Pick<FormulaWriting, 'numb
     : atom(number(value));
 }
 
+/** A constant of the notation with the digits that the language is to have of it, or any number that has no name. */
+export function constantPart(name: string | null, value: number, writing: FormulaWriting): TextPart {
+  const digits = name === null ? null : (writing.constantDigits?.(name) ?? null);
+  return digits === null ? numberPart(value, writing) : atom(writing.number(value, digits));
+}
+
 /**
  * A programming language or a spreadsheet as a language of formulas: every operation in the order of the text, squares
  * and cubes as products, as a run has them.
@@ -54,7 +60,7 @@ export function programLanguage<L extends Leaf>(
       return writing.power(base.text, exponent.text);
     },
     call: ({ name }, inputs) => {
-      if (!EXACT.has(name)) used(name);
+      if (!EXACT.has(name) || writing.inexact?.has(name) === true) used(name);
       return writing.call(name, inputs);
     },
     choice: writing.choice,
@@ -69,8 +75,8 @@ export function programLanguage<L extends Leaf>(
         : make(besideDouble(left), besideDouble(right));
   return {
     ...plain,
-    number: (value): TextPart => {
-      const part = plain.number(value);
+    number: (value, digits): TextPart => {
+      const part = plain.number(value, digits);
       if (!Number.isInteger(value) || value <= 0 || value > MAX_INTEGER) return part;
       const integer: IntegerPart = { ...part, integer: String(value) };
       return integer;

@@ -1,4 +1,5 @@
-import type { Study } from '../../study/runs/study.ts';
+import { isDecimal } from '../../compile/precision.ts';
+import { precisionOf, type Study } from '../../study/runs/study.ts';
 import type { Grid } from '../../run/grid.ts';
 import { Refusal } from '../../text/refusal.ts';
 import type { LanguageName } from './language.ts';
@@ -24,7 +25,8 @@ export function programOf(
   const chosen = study.methods[method];
   if (chosen === undefined) throw new Refusal('missing', `this study has no method ${method}`);
   const { problem, start } = study;
-  if (start.precision === 'single')
+  const precision = precisionOf(study, chosen);
+  if (precision === 'single')
     throw new Refusal('form', 'a program is in double precision, and this study is in single');
   const name = start.instead ?? chosen.method.startWith?.name ?? null;
   const found = name === null || chosen.method.depth === 0 ? null : start.find(name);
@@ -39,6 +41,7 @@ export function programOf(
       starter: found === null || name === null ? null : { title: name, method: found },
       grid,
       lastStep: study.lastStep,
+      decimal: isDecimal(precision) ? precision : null,
     },
     language,
   );

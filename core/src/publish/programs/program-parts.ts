@@ -1,3 +1,4 @@
+import type { DecimalPrecision } from '../../decimal/decimal-precision.ts';
 import { layOut } from '../../program/layout.ts';
 import { lower } from '../../program/lowering.ts';
 import type { Method } from '../../method/method.ts';
@@ -25,6 +26,8 @@ export interface ProgramRequest {
   readonly grid: Grid;
   /** What becomes of other step sizes that do not divide the interval. */
   readonly lastStep: LastStep;
+  /** The arithmetic of the program; null for doubles. */
+  readonly decimal: DecimalPrecision | null;
 }
 
 /** The parameters of a problem and both ends of its interval, as they are typed. */
@@ -132,6 +135,8 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
   const routine = (name: string, of: { readonly title: string; readonly method: Method }): StepRoutine =>
     stepRoutine({ name, taken, ...of }, context, layout.width);
   const step = routine('step', { title: methodTitle, method });
+  if (request.decimal !== null && step.solves)
+    throw new Refusal('form', 'a program with decimal digits is written for explicit methods');
   const starterStep = starter === null || method.depth === 0 ? null : routine('first_step', starter);
   return {
     title,
@@ -143,6 +148,7 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
     places: layout.places,
     constants: constantsOf(context, new Map(parameters.map(({ own, name }) => [own, name]))),
     h: grid.h,
+    isTyped: !grid.divides && grid.h === grid.wished,
     steps: grid.steps,
     lastStep: lastStep === 'overrun' ? 'overrun' : 'fit',
     initial: problem.blocks.flatMap((block) => initialLines(context, block)),
@@ -154,5 +160,6 @@ export function programParts(request: ProgramRequest, writing: Writing): Program
     starter: starterStep,
     depth: method.depth,
     functions: [...functions],
+    decimal: request.decimal,
   };
 }

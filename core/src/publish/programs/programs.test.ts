@@ -208,6 +208,7 @@ function ran(
       starter: starterOf(of),
       grid,
       lastStep,
+      decimal: null,
     },
     language,
   );
@@ -380,7 +381,16 @@ test('a derivative that is written out keeps every parameter under its own name,
   const of = method('Taylor 3');
   const grid = layGrid(0, 2, { steps: 8 });
   const text = writeProgram(
-    { title: 'P', problem: p, method: of, methodTitle: 'Taylor 3', starter: null, grid, lastStep: 'fit' },
+    {
+      title: 'P',
+      problem: p,
+      method: of,
+      methodTitle: 'Taylor 3',
+      starter: null,
+      grid,
+      lastStep: 'fit',
+      decimal: null,
+    },
     'js',
   );
   const step = text.slice(text.indexOf('function step('), text.indexOf('function advance('));
@@ -393,7 +403,16 @@ test('what no program is made of is refused with the reason', () => {
     const of = method(how);
     const grid = layGrid(0, 4, more.h === undefined ? { steps: 8 } : { h: more.h }, 'shorten');
     return writeProgram(
-      { title: 'P', problem: p, method: of, methodTitle: how, starter: starterOf(of), grid, lastStep: 'fit' },
+      {
+        title: 'P',
+        problem: p,
+        method: of,
+        methodTitle: how,
+        starter: starterOf(of),
+        grid,
+        lastStep: 'fit',
+        decimal: null,
+      },
       'c',
     );
   };
@@ -407,7 +426,16 @@ test('systems that are too large to be solved or derived in a program are refuse
     const of = method(how);
     const grid = layGrid(0, 1, { steps: 8 });
     return writeProgram(
-      { title: 'P', problem: long, method: of, methodTitle: how, starter: null, grid, lastStep: 'fit' },
+      {
+        title: 'P',
+        problem: long,
+        method: of,
+        methodTitle: how,
+        starter: null,
+        grid,
+        lastStep: 'fit',
+        decimal: null,
+      },
       'py',
     );
   };
@@ -451,7 +479,7 @@ describe('jl', () => {
       method: of,
       methodTitle: how.split('\n')[0]!,
     };
-    return writeProgram({ ...request, starter: starterOf(of), grid, lastStep: 'fit' }, 'jl');
+    return writeProgram({ ...request, starter: starterOf(of), grid, lastStep: 'fit', decimal: null }, 'jl');
   };
   const rows = (printed: readonly string[]): readonly (readonly string[])[] =>
     printed.map((line) => line.split(','));

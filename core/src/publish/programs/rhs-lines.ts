@@ -5,7 +5,7 @@ import type { Bound, Expression } from '../../formula/expression.ts';
 import { atom, printer, type TextPart } from '../../formula/printer.ts';
 import type { Block, Problem } from '../../problem/problem.ts';
 import type { CodeLine, Writing } from './language.ts';
-import { numberPart, programLanguage } from './program-language.ts';
+import { constantPart, programLanguage } from './program-language.ts';
 
 /** What lines of a problem's formulas are made with. */
 export interface RhsContext {
@@ -20,12 +20,12 @@ export interface RhsContext {
 }
 
 /** A parameter by its name in the program, any other constant as a number. */
-function constantPart(
+function namedPart(
   { parameters, writing }: Pick<RhsContext, 'parameters' | 'writing'>,
   { name, value }: RhsLeaf & { readonly kind: 'constant' },
 ): TextPart {
   const own = name === null ? undefined : parameters.get(name);
-  return own === undefined ? numberPart(value, writing) : atom(own);
+  return own === undefined ? constantPart(name, value, writing) : atom(own);
 }
 
 /** The vector along which a right-hand side moves, where its tangents are written. */
@@ -42,7 +42,7 @@ function leafPart(context: RhsContext, to: RhsLeaf): TextPart {
     case 'time':
       return atom('t');
     case 'constant':
-      return constantPart(context, to);
+      return namedPart(context, to);
     case 'component': {
       const { vector, index } = standing(to.place);
       return atom(isOne ? vector : writing.element(vector, index));

@@ -8,7 +8,7 @@ import type { CodeLine, Room } from './language.ts';
 import { Names } from './names.ts';
 import { NEWTON_NUMBERS, newtonLines, type Unknown } from './newton-lines.ts';
 import type { RhsContext } from './rhs-lines.ts';
-import { numberPart, programLanguage } from './program-language.ts';
+import { constantPart, programLanguage } from './program-language.ts';
 import { registerReads } from './register-reads.ts';
 
 /** Most unknowns of one solve. */
@@ -95,7 +95,7 @@ export class StepWriter {
       case 'step':
         return atom('h');
       case 'constant':
-        return numberPart(to.value, writing);
+        return constantPart(to.name, to.value, writing);
       case 'register': {
         const inner = this.#inlined.get(to.register);
         if (inner !== undefined) return inner;

@@ -1,3 +1,6 @@
+import type { DecimalPrecision } from '../../decimal/decimal-precision.ts';
+import { decimalText } from '../../decimal/decimal-text.ts';
+import { decimalsOf } from '../../decimal/decimals.ts';
 import type { Writing } from './language.ts';
 
 /** A counter and an integer: `j`, `j + 1`, `j - 2`. */
@@ -9,6 +12,12 @@ export function shifted(counter: string, ahead: number): string {
 export function decimal(value: number): string {
   const text = String(value);
   return /[.e]/.test(text) ? text : `${text}.0`;
+}
+
+/** All digits that a constant of the notation has in an arithmetic; null for a name that is none. */
+export function constantDigits(name: string, precision: DecimalPrecision): string | null {
+  const value = decimalsOf(precision).constant(name);
+  return value.isNaN() ? null : decimalText(value);
 }
 
 /** Elements of vectors as C and the languages like it write them. */

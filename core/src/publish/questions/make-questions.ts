@@ -1,5 +1,4 @@
 import type { CompiledRun } from '../../compile/compile.ts';
-import { compileWithStart } from '../../compile/compile-with-start.ts';
 import type { StudyDocument } from '../../document/document.ts';
 import { studyOrRefusal } from '../../document/open-study.ts';
 import { type Random, randomFrom } from '../../elementary/random.ts';
@@ -15,7 +14,7 @@ import { aligned, problemTex, statementLines } from '../../problem/tex-problem.t
 import { type Grid, type GridRequest, layGrid, timeAt } from '../../run/grid.ts';
 import { type Row, rowsOf } from '../../run/rows.ts';
 import { runStudy } from '../../study/run-study.ts';
-import type { Study } from '../../study/runs/study.ts';
+import { runOf, type Study, type StudyMethod } from '../../study/runs/study.ts';
 import { short, stepSizeText } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
 import { parseChoices, variantsOf, withVariant } from '../handouts/variants.ts';
@@ -41,6 +40,7 @@ interface Variant {
   readonly study: Study;
   readonly title: string;
   readonly method: Method;
+  readonly chosen: StudyMethod;
   readonly place: number;
   readonly grid: Grid;
   readonly digits: number;
@@ -75,11 +75,11 @@ function step(h: number): { readonly tex: string } {
 }
 
 /** The run, and its rows as far as questions ask for them. */
-function rowsFor({ study, method, grid, title }: Variant): {
+function rowsFor({ study, chosen, grid, title }: Variant): {
   readonly run: CompiledRun;
   readonly rows: readonly Row[];
 } {
-  const run = compileWithStart(study.problem, method, study.start);
+  const run = runOf(study, chosen);
   const { rows, stopped } = rowsOf(run, grid, { from: 0, count: Math.min(MAX_ASKED, grid.steps) + 1 });
   if (stopped !== null) throw new Refusal('form', `${title} stops in step ${stopped.step}: ${stopped.why}`);
   return { run, rows };
@@ -305,6 +305,7 @@ export function makeQuestions(document: StudyDocument, request: QuestionRequest)
         study,
         title: chosen.title,
         method: chosen.method,
+        chosen,
         place: request.method,
         grid: layGrid(problem.start, problem.end, request.gridRequest, study.lastStep),
         digits: request.digits,

@@ -1,13 +1,12 @@
 import { startingChain, type TitledMethod } from '../../compile/starting-chain.ts';
 import { hasExact, isSecondOrder } from '../../problem/problem.ts';
-import { compileWithStart } from '../../compile/compile-with-start.ts';
 import type { Grid } from '../../run/grid.ts';
 import { type Row, rowsOf } from '../../run/rows.ts';
 import { errorCaption } from '../../study/error-caption.ts';
 import { summarize } from '../../study/measures/measure.ts';
 import { isRelative, measureOf } from '../../study/runs/error-choice.ts';
 import { layLadder } from '../../study/runs/ladder.ts';
-import type { Study, StudyMethod } from '../../study/runs/study.ts';
+import { precisionOf, runOf, type Study, type StudyMethod } from '../../study/runs/study.ts';
 import { placesOf } from '../../study/runs/truth.ts';
 import { count } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
@@ -71,7 +70,7 @@ function sheetCase(title: string, study: Study, method: number): SheetCase {
   const chosen = study.methods[method];
   if (chosen === undefined) throw new Refusal('missing', `this study has no method ${method}`);
   const { problem, start, error } = study;
-  if (start.precision === 'single')
+  if (precisionOf(study, chosen) === 'single')
     throw new Refusal('form', 'a spreadsheet is in double precision, and this study is in single');
   if (problem.size > MAX_COMPONENTS)
     throw new Refusal(
@@ -133,7 +132,7 @@ function sheetRungs(
   byCounts: boolean,
   { width, cells }: { readonly width: number; readonly cells: ProblemCells },
 ): { readonly rungs: readonly SheetRung[]; readonly left: readonly string[] } {
-  const run = compileWithStart(study.problem, chosen.method, study.start);
+  const run = runOf(study, chosen);
   const rungs: SheetRung[] = [];
   const left: string[] = [];
   let room = MAX_CELLS;

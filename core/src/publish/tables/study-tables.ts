@@ -60,6 +60,11 @@ const COLUMNS: Readonly<Record<Exclude<RungColumn, VectorColumn>, Column>> = {
   seconds: column('seconds', null, 3),
 };
 
+/** A value of a run: a number, or of a run in decimals all its digits. */
+export function valueCell(value: number | string | undefined): CsvCell {
+  return typeof value === 'string' ? { digits: value } : (value ?? null);
+}
+
 function cellsOf(
   kind: RungColumn,
   rung: RungReport | undefined,
@@ -68,7 +73,7 @@ function cellsOf(
   if (rung === undefined) return kind === 'value' || kind === 'extrapolated' ? names.map(() => null) : [null];
   switch (kind) {
     case 'value':
-      return names.map((name) => rung.values[name] ?? null);
+      return names.map((name) => valueCell(rung.values[name]));
     case 'extrapolated':
       return names.map((name) => rung.extrapolated?.values[name] ?? null);
     case 'order of three':

@@ -1,6 +1,5 @@
-import { csv } from '../csv.ts';
+import { type CsvCell, csv, isNumberCell, type NumberCell, nearestDouble, numberText } from '../csv.ts';
 import { plainTable } from '../plain-table.ts';
-import type { CsvCell } from '../csv.ts';
 import { cellText, numberParts, oneLine } from './cell-text.ts';
 import type { Column, ColumnGroup, Table, TableFormat } from './table.ts';
 import { texDocument, texText } from './tex-text.ts';
@@ -43,11 +42,11 @@ export function markdownText(text: string): string {
 /** A cell of Markdown; no sign of a number but a plus is markup. */
 function markdownCell(value: CsvCell, of: Column): string {
   const text = cellText(value, of);
-  return typeof value === 'number' && !text.includes('+') ? text : markdownText(text);
+  return isNumberCell(value) && !text.includes('+') ? text : markdownText(text);
 }
 
 function isNumeric(table: Table, i: number): boolean {
-  return table.rows.every((row) => row[i] === null || typeof row[i] === 'number');
+  return table.rows.every((row) => row[i] === null || isNumberCell(row[i] ?? null));
 }
 
 function asMarkdown(table: Table): string {
@@ -68,7 +67,7 @@ export function htmlText(text: string): string {
 }
 
 /** A number to the digits of its column, as markup. */
-export function htmlNumber(value: number, digits: number | null): string {
+export function htmlNumber(value: NumberCell, digits: number | null): string {
   const { mantissa, exponent } = numberParts(value, digits);
   const power = exponent === null ? '' : ` &#215; 10<sup>${String(exponent).replace('-', '&#8722;')}</sup>`;
   return `${mantissa.replace('-', '&#8722;')}${power}`;
@@ -102,7 +101,7 @@ function asHtml(table: Table, { part = false }: TableOptions): string {
   const numbers = table.columns.map((_, i) => isNumeric(table, i));
   const body = htmlTable(table, (value, of, _, i) => {
     const align = numbers[i] === true ? ' style="text-align: right"' : '';
-    const text = typeof value === 'number' ? htmlNumber(value, of.digits) : htmlText(cellText(value, of));
+    const text = isNumberCell(value) ? htmlNumber(value, of.digits) : htmlText(cellText(value, of));
     return `<td${align}>${text}</td>`;
   }).join('\n');
   return part
@@ -111,8 +110,8 @@ function asHtml(table: Table, { part = false }: TableOptions): string {
 }
 
 /** Two cells of LaTeX that meet at the point of a number: 1 and .05 \\cdot 10^{-3}. */
-function texNumber(value: number, digits: number | null): string {
-  if (!Number.isFinite(value)) return `\\multicolumn{2}{c}{${texText(String(value))}}`;
+function texNumber(value: NumberCell, digits: number | null): string {
+  if (!Number.isFinite(nearestDouble(value))) return `\\multicolumn{2}{c}{${texText(numberText(value))}}`;
   const { mantissa, exponent } = numberParts(value, digits);
   const [whole = '', decimals] = mantissa.split('.');
   const behind = decimals === undefined ? '' : `.${decimals}`;
@@ -154,7 +153,7 @@ function texWidth(table: Table, i: number): number {
   if (of === undefined) return 0;
   const cells = table.rows.map((row) => {
     const value = row[i] ?? null;
-    if (typeof value !== 'number') return LETTER * cellText(value, of).length;
+    if (!isNumberCell(value)) return LETTER * cellText(value, of).length;
     const { mantissa, exponent } = numberParts(value, of.digits);
     const power = exponent === null ? 0 : POWER + 4 * String(exponent).length;
     // a point is half as wide as a digit
@@ -200,7 +199,7 @@ function partsOf(table: Table, room: number): readonly Table[] {
 function texTable(table: Table, environment: 'table' | 'sidewaystable'): readonly string[] {
   const wide = table.columns.map((_, i) => isNumeric(table, i));
   const cell = (value: CsvCell, of: Column, i: number): string => {
-    if (typeof value === 'number') return texNumber(value, of.digits);
+    if (isNumberCell(value)) return texNumber(value, of.digits);
     return wide[i] === true ? ' & ' : texText(cellText(value, of));
   };
   return [

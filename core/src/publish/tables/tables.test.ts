@@ -231,7 +231,7 @@ test('the table of step sizes has the columns that are asked for, values at the 
   ]);
   const [, , last] = method?.rungs ?? [];
   // Aitken's extrapolation of the last three values, written out
-  const [a, b, c] = (method?.rungs ?? []).map(({ values }) => values['p'] ?? NaN);
+  const [a, b, c] = (method?.rungs ?? []).map(({ values }) => Number(values['p']));
   expect(others.rows[2]?.[3]).toBeCloseTo(c! - (c! - b!) ** 2 / (c! - b! - (b! - a!)), 12);
   expect(others.rows[2]?.slice(5, 7)).toEqual([last!.cost.evaluations / last!.steps, 0]);
   expect(() => rungColumnsOf({ columns: 'slope' })).toThrow(

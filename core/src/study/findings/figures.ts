@@ -67,9 +67,12 @@ export type ReferenceFigures =
   | { readonly kind: 'none'; readonly axis: TimeAxis }
   | {
       readonly kind: 'whole';
-      readonly by: 'taylor' | 'fine steps';
+      /** `decimals`: Taylor series with as many digits as the runs, all of which are in decimals. */
+      readonly by: 'taylor' | 'fine steps' | 'decimals';
       readonly error: number;
       readonly broken: boolean;
+      /** Whether some runs are in decimals, and are compared with a reference of as many digits instead. */
+      readonly someInDecimals: boolean;
       readonly axis: TimeAxis;
       /** Where it ends before the interval does, and why. */
       readonly ended: { readonly t: number; readonly why: 'leaves' | 'singular' | 'stuck' } | null;
@@ -166,6 +169,14 @@ export interface Figures {
     /** How many roundings of the solution that is. */
     readonly roundings: number;
     readonly least: { readonly error: number; readonly steps: number };
+  };
+  /** What rounding makes of the error at the finest step size, from the same run with more digits. */
+  readonly 'rounding part': {
+    readonly steps: number;
+    readonly rounding: number;
+    readonly error: number;
+    /** Digits of the run that it is the difference from; null for double precision. */
+    readonly digits: number | null;
   };
   readonly reference: ReferenceFigures;
   readonly 'rounding only': Readonly<Record<string, never>>;

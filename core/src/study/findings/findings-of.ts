@@ -1,5 +1,6 @@
 import type { Complex } from '../../inspect/stability/complex.ts';
 import { spectrumAlong } from '../../inspect/stability/spectrum.ts';
+import { lazily } from '../../text/lazily.ts';
 import { attempt } from '../../text/refusal.ts';
 import type { Comparison } from '../judge/comparison.ts';
 import { decayAlong } from '../judge/fastest-decay.ts';
@@ -11,12 +12,6 @@ import type { StudyCase } from './cases.ts';
 import type { Fact, Finding } from './facts.ts';
 import { RULES } from './rules/rules.ts';
 import { sentenceOf } from './sentences.ts';
-
-/** A value that is made when it is first asked for. */
-function once<V>(make: () => V): () => V {
-  let made: { readonly value: V } | null = null;
-  return () => (made ??= { value: make() }).value;
-}
 
 function toFinding(fact: Fact, method: number | null): Finding {
   return { ...fact, method, sentence: sentenceOf(fact) };
@@ -60,9 +55,9 @@ export function findingsOf(
     truth,
     methods,
     comparison,
-    kinks: once(() => kinkTimes(study.problem, truth).filter((t) => t < until)),
-    decay: once(() => decayAlong(study.problem, truth)),
-    spectrum: once(() => spectrumOf(study, truth)),
+    kinks: lazily(() => kinkTimes(study.problem, truth).filter((t) => t < until)),
+    decay: lazily(() => decayAlong(study.problem, truth)),
+    spectrum: lazily(() => spectrumOf(study, truth)),
   };
   const wrong = (RULES['wrong exact'].ofStudy?.(whole) ?? []).map((fact) => toFinding(fact, null));
   const isSound = (kind: string): boolean =>

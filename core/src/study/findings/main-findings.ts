@@ -27,7 +27,7 @@ function weight({ kind, tone, method }: Finding): number {
   if (VERDICTS.has(kind)) return 3;
   // what a person has excluded stays in sight
   if (tone === 'trouble' || kind === 'struck') return 2;
-  return kind === 'predicted' || method === null ? 1 : 0;
+  return kind === 'predicted' || kind === 'rounding part' || method === null ? 1 : 0;
 }
 
 /**

@@ -125,6 +125,12 @@ const ENDINGS = {
   stuck: 'too many steps are needed',
 } as const;
 
+const REFERENCES = {
+  taylor: 'Taylor series of order 24',
+  'fine steps': 'RK4 with small steps',
+  decimals: 'Taylor series with as many digits as the runs',
+} as const;
+
 function referenceText(figures: ReferenceFigures): string {
   switch (figures.kind) {
     case 'none':
@@ -132,12 +138,15 @@ function referenceText(figures: ReferenceFigures): string {
     case 'reached':
       return `from N = ${count(figures.steps)} on, the error of the reference dominates; it is accurate to ${number(figures.error)}`;
     case 'whole': {
-      const { by, error, broken, axis, ended } = figures;
-      const how = by === 'taylor' ? 'Taylor series of order 24' : 'RK4 with small steps';
+      const { by, error, broken, axis, ended, someInDecimals } = figures;
+      const how = REFERENCES[by];
+      const digits = someInDecimals
+        ? '; those of runs with decimal digits to a Taylor series with as many digits'
+        : '';
       const kinks = broken ? ', restarted at every kink or jump of the right-hand side' : '';
       const until =
         ended === null ? '' : `; the reference ends at ${atTime(ended.t, axis)}: ${ENDINGS[ended.why]}`;
-      return `no exact solution is given; errors are relative to a reference solution (${how}${kinks}; relative accuracy about ${number(error)})${until}`;
+      return `no exact solution is given; errors are relative to a reference solution (${how}${kinks}; relative accuracy about ${number(error)})${digits}${until}`;
     }
   }
 }
@@ -235,6 +244,8 @@ const SENTENCES: { readonly [K in FindingKind]: (figures: Figures[K]) => string 
   'near zero': ({ axis, t, value }) =>
     `the exact value at ${atTime(t, axis)} is ${number(value)}, close to zero, where the relative error means little`,
   floor: floorText,
+  'rounding part': ({ steps: n, rounding, error, digits }) =>
+    `at N = ${count(n)} the rounding error is ${number(rounding)}, compared with an error of ${number(error)}; it is the difference from the same run ${digits === null ? 'in double precision' : `with ${count(digits)} digits`}`,
   reference: referenceText,
   'rounding only': () => 'at every h the error is of the size of rounding error',
   'no relative error': ({ axis, t }) =>

@@ -16,6 +16,7 @@ function method(constant: number, order: number, stages: number, sizes: readonly
         shorter: null,
         t: 1,
         values: [1],
+        decimals: null,
         taken: null,
         rounding: null,
       },

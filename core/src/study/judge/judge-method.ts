@@ -1,9 +1,9 @@
-import { unitRoundoff } from '../../compile/precision.ts';
+import { type Precision, unitRoundoff } from '../../compile/precision.ts';
 import { norm } from '../../run/norm.ts';
 import { agreeingDigits, correctPlaces } from '../runs/correct-digits.ts';
 import { gridMeasureOf, isRelative } from '../runs/error-choice.ts';
 import { type MethodRun, programFault, type RungRun } from '../runs/run-method.ts';
-import type { Study, StudyMethod } from '../runs/study.ts';
+import { precisionOf, type Study, type StudyMethod } from '../runs/study.ts';
 import { placesOf, type Truth } from '../runs/truth.ts';
 import { type TrialOrder, expectedOrder } from '../trial/trial-order.ts';
 import { clearRungs } from './clear-rungs.ts';
@@ -19,12 +19,11 @@ import { swingOf } from './swing.ts';
 import { fitOrder, type LeftOut, windowOf } from './window.ts';
 
 /** Digits that agree and correct decimal places of an error. */
-function digitsOf(run: RungRun, study: Study): Pick<RungResult, 'digits' | 'places'> {
+function digitsOf(run: RungRun, study: Study, precision: Precision): Pick<RungResult, 'digits' | 'places'> {
   const { taken } = run;
   if (taken === null) return { digits: null, places: null };
   const relative = isRelative(study.error) ? taken.error : taken.error / taken.size;
   const absolute = isRelative(study.error) ? taken.error * taken.size : taken.error;
-  const { precision } = study.start;
   return {
     digits: Number.isFinite(relative) ? agreeingDigits(relative, precision) : null,
     places: Number.isFinite(absolute) ? correctPlaces(absolute, precision) : null,
@@ -38,7 +37,6 @@ function leftOutOf(
   method: StudyMethod,
   { rungs: runs, refused }: MethodRun,
 ): readonly (LeftOut | null)[] {
-  const relative = isRelative(study.error);
   const swing = truth === null ? NaN : swingOf(study, truth);
   const defect = truth === null || refused !== null ? null : defectOf(study, truth, method);
   const chosen = method.window;
@@ -51,7 +49,6 @@ function leftOutOf(
         };
   return windowOf(
     runs.map((run) => {
-      const size = relative ? 1 : (run.taken?.size ?? 1);
       return {
         h: run.h,
         steps: run.steps,
@@ -62,7 +59,7 @@ function leftOutOf(
         otherTime: isAtOtherTime(study, run),
         large: isLarge(study, run, swing),
         rounding: run.rounding?.size ?? 0,
-        reference: (truth?.error ?? 0) * size,
+        reference: run.taken?.doubt ?? 0,
         defect: defect?.(run.h) ?? 0,
       };
     }),
@@ -97,11 +94,13 @@ function extrapolatedAs(
 
 function rungResults(
   study: Study,
+  precision: Precision,
   runs: readonly RungRun[],
   leftOut: readonly (LeftOut | null)[],
 ): readonly RungResult[] {
   const places = placesOf(study.problem, study.error.of);
-  const unit = unitRoundoff(study.start.precision);
+  // the extrapolation of doubles cannot be better than these
+  const unit = Math.max(unitRoundoff(precision), unitRoundoff());
   const errorOf = (run: RungRun | undefined): number | null => run?.taken?.error ?? null;
   return runs.map((run, i): RungResult => {
     const [coarse, middle] = [runs[i - 2], runs[i - 1]];
@@ -114,7 +113,7 @@ function rungResults(
     return {
       ...run,
       error,
-      ...digitsOf(run, study),
+      ...digitsOf(run, study, precision),
       ratio: middle === undefined ? null : errorRatio(errorOf(middle), error),
       order: middle === undefined ? null : observedOrder(middle.h, errorOf(middle), run.h, error),
       extrapolated:
@@ -168,7 +167,7 @@ export function judgeMethod(
 
 function judged(study: Study, truth: Truth | null, method: StudyMethod, run: MethodRun): MethodResult {
   const leftOut = leftOutOf(study, truth, method, run);
-  const rungs = rungResults(study, run.rungs, leftOut);
+  const rungs = rungResults(study, precisionOf(study, method), run.rungs, leftOut);
   const fit = fitOrder(rungs, leftOut, method.window === null ? 'rules' : 'person');
   return {
     title: run.title,

@@ -110,21 +110,27 @@ const NEAR = 0.08;
 /** Beside the largest value of the leading term, one below that is small; one below the other is no value at all. */
 const SMALL = 0.3;
 const NOTHING = 1e-3;
+/** Parts of the interval at whose ends a change of sign is looked for. */
+const SIGN_LOOKS = 400;
 
 /** The time at which the leading term of a component changes its sign, where that makes the error at t small. */
 function signChange(leading: LeadingError, place: number, t: number): number | null {
   const { start, end } = leading;
-  const looks = 400;
-  const times = Array.from({ length: looks + 1 }, (_, i) => start + ((end - start) * i) / looks);
-  const values = times.map((at) => leadingAt(leading, place, at));
-  const largest = Math.max(...values.map(Math.abs));
+  const timeAt = (i: number): number => start + ((end - start) * i) / SIGN_LOOKS;
+  const values = new Float64Array(SIGN_LOOKS + 1);
+  let largest = 0;
+  for (let i = 0; i <= SIGN_LOOKS; i += 1) {
+    values[i] = leadingAt(leading, place, timeAt(i));
+    largest = Math.max(largest, Math.abs(values[i]!));
+  }
   if (Math.abs(leadingAt(leading, place, t)) > SMALL * largest) return null;
   const zeros: number[] = [];
   let [last, before] = [start, 0];
-  for (const [i, value] of values.entries()) {
+  for (let i = 0; i <= SIGN_LOOKS; i += 1) {
+    const value = values[i]!;
     if (Math.abs(value) < NOTHING * largest) continue;
-    if (value * before < 0) zeros.push(zeroBetween((at) => leadingAt(leading, place, at), last, times[i]!));
-    [last, before] = [times[i]!, value];
+    if (value * before < 0) zeros.push(zeroBetween((at) => leadingAt(leading, place, at), last, timeAt(i)));
+    [last, before] = [timeAt(i), value];
   }
   const near = zeros.filter((zero) => Math.abs(zero - t) <= NEAR * (end - start));
   return near.length === 0 ? null : near.reduce((a, b) => (Math.abs(b - t) < Math.abs(a - t) ? b : a));
@@ -171,8 +177,10 @@ function leadingHere(study: Study, truth: Truth, method: StudyMethod): LeadingHe
   const proof = proofFor(method.method, problem);
   if (leading === null || proof === null) return null;
   const { start, end } = leading;
-  const all = Array.from({ length: LOOKS + 1 }, (_, i) => start + ((end - start) * i) / LOOKS);
-  const times = gridMeasureOf(error) === null ? [until] : all;
+  const times =
+    gridMeasureOf(error) === null
+      ? [until]
+      : Array.from({ length: LOOKS + 1 }, (_, i) => start + ((end - start) * i) / LOOKS);
   return { leading, general: proof.order, places, until, times };
 }
 

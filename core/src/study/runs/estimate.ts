@@ -2,10 +2,11 @@ import { gridMeasureOf } from './error-choice.ts';
 import { layLadder, stepsOf } from './ladder.ts';
 import { nominalEvaluations } from './cost.ts';
 import type { Method } from '../../method/method.ts';
-import { newtonCost, rhsSeconds } from '../../compile/rhs-cost.ts';
+import { isDecimal } from '../../compile/precision.ts';
+import { DECIMAL_FACTOR, newtonCost, rhsSeconds } from '../../compile/rhs-cost.ts';
 import { estimatedReferenceSeconds } from '../../reference/reference-cost.ts';
 import { branchesOf } from '../../reference/switches.ts';
-import { startsFromSolution, type Study } from './study.ts';
+import { precisionOf, startsFromSolution, type Study, type StudyMethod } from './study.ts';
 import { isExact, placesOf } from './truth.ts';
 
 /** Seconds that a step takes besides its evaluations, for each component. */
@@ -33,17 +34,32 @@ function referenceSeconds(study: Study): number {
   return 'message' in places || isExact(problem, places) ? 0 : estimatedReferenceSeconds(problem);
 }
 
+/** Runs in decimals are done again with more digits, and their combinations of stages are operations like others. */
+const DECIMAL_RUNS = 2;
+const COMBINING = 4;
+
 /** Seconds of a step of a method, and those until its first step. */
 function methodSeconds(
-  { problem, error }: Study,
-  method: Method,
+  study: Study,
+  chosen: StudyMethod,
 ): { readonly step: number; readonly compiling: number } {
+  const { problem, error } = study;
+  const { method } = chosen;
+  const isInDecimals = isDecimal(precisionOf(study, chosen));
   const looks = gridMeasureOf(error) === null ? 0 : LOOK;
   const iterations = branchesOf(problem) === null ? ITERATIONS.smooth : ITERATIONS.kinks;
   const { plain, implicit } = nominalEvaluations(method);
   const newton = newtonCost(problem, solvedTogether(method));
   const evaluations = plain + iterations * implicit * (1 + newton.evaluations);
   const solved = implicit > 0 ? iterations * newton.elimination : 0;
+  if (isInDecimals) {
+    const combined = COMBINING * problem.size * SECONDS_PER_STEP * DECIMAL_FACTOR;
+    const each = rhsSeconds(problem, true) + combined;
+    return {
+      step: DECIMAL_RUNS * (evaluations * each + solved * DECIMAL_FACTOR),
+      compiling: (plain + implicit) * SECONDS_TO_COMPILE,
+    };
+  }
   return {
     step: evaluations * rhsSeconds(problem) + solved + (looks + 1) * problem.size * SECONDS_PER_STEP,
     compiling: (plain + implicit) * SECONDS_TO_COMPILE,
@@ -58,7 +74,7 @@ function methodSeconds(
 export function estimatedSeconds(study: Study): number {
   const { problem, methods, ladder, lastStep } = study;
   const steps = stepsOf(layLadder(ladder, problem.start, problem.end, lastStep));
-  return methods.reduce((sum, { method }) => {
+  return methods.reduce((sum, method) => {
     const { step, compiling } = methodSeconds(study, method);
     return sum + steps * step + compiling;
   }, referenceSeconds(study));
@@ -86,7 +102,7 @@ export function piecesOf(study: Study, least: number): readonly Piece[] {
   );
   const atLeast = Math.max(least, referenceSeconds(study));
   return methods.flatMap((one, method) => {
-    const { step, compiling } = methodSeconds(study, one.method);
+    const { step, compiling } = methodSeconds(study, one);
     const pieces: Piece[] = [];
     for (const { rung, steps } of laid) {
       const last = pieces.at(-1);

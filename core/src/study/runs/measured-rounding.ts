@@ -1,6 +1,9 @@
 import type { CompiledRun, Solution } from '../../compile/compile.ts';
 import { compileWithStart, type StartChoice } from '../../compile/compile-with-start.ts';
-import { unitRoundoff } from '../../compile/precision.ts';
+import { isDecimal, type Precision, unitRoundoff } from '../../compile/precision.ts';
+import { wider } from '../../decimal/decimal-precision.ts';
+import { decimalText } from '../../decimal/decimal-text.ts';
+import { distanceOf } from './distance.ts';
 import { inspectMethod } from '../../inspect/inspect-method.ts';
 import { hasConsistentPowers } from '../../inspect/order/prove-order.ts';
 import type { Method } from '../../method/method.ts';
@@ -12,7 +15,7 @@ import { branchesOf } from '../../reference/switches.ts';
 import { attempt } from '../../text/refusal.ts';
 import { logarithmAt } from './expansion.ts';
 import { isRelative } from './error-choice.ts';
-import { errorOfRun, type PointErrors, type RunError } from './error-measure.ts';
+import { type Errors, errorOfRun, type RunError } from './error-measure.ts';
 import { type RhsNoise, rhsNoise } from './rhs-noise.ts';
 import type { Study } from './study.ts';
 import type { Truth } from './truth.ts';
@@ -22,6 +25,8 @@ import { intoUnits, outOfUnits, scaledProblem, type Scales } from '../../problem
 export interface RunWithRounding {
   readonly grid: Grid;
   readonly values: readonly number[];
+  /** All digits of the values of a run in decimals; null of another. */
+  readonly decimals: readonly string[] | null;
   /** Null where it has no error, so that there is nothing to measure. */
   readonly taken: RunError | null;
 }
@@ -32,12 +37,17 @@ export interface RoundingCase {
   readonly truth: Truth;
   readonly method: Method;
   readonly start: StartChoice;
-  readonly errorAt: PointErrors;
+  readonly errors: Errors;
   /** Of the components that the error is of. */
   readonly places: readonly number[];
   /** The order of the method, as far as it is known. */
   readonly order: number | null;
+  /** The arithmetic of the runs. */
+  readonly precision: Precision;
 }
+
+/** Digits that a run beside one in decimals has more. */
+const MORE_DIGITS = 16;
 
 /** The same method on the same problem, with other rounding. */
 interface PerturbedRun {
@@ -65,6 +75,8 @@ const STILL_THERE = 10;
  * rounding decides there is not of its size.
  */
 const SWITCHED = 1e-9;
+/** The same for runs in decimals, in units of their rounding. */
+const SWITCHED_UNITS = 1e7;
 /** Component steps from which on one run beside it is enough. */
 const LONG = 2e4;
 /** Component steps beyond which a run is not done again for this. */
@@ -75,6 +87,22 @@ export interface Rounding {
   readonly size: number;
   /** Whether runs with other rounding showed it; else it is what rounding does at least, or has gone on from where it was seen. */
   readonly isMeasured: boolean;
+  /** All that it has done, where the same run with more digits stands beside; null where none does. */
+  readonly beside: {
+    readonly difference: number;
+    /** Decimal digits of that run; null for double precision. */
+    readonly digits: number | null;
+  } | null;
+}
+
+/**
+ * What rounding is known to have done, to be shown: as a run with more digits tells, or of the size that was measured.
+ *
+ * @example knownRounding({ size: 1e-16, isMeasured: true, beside: null }) // 1e-16
+ */
+export function knownRounding(rounding: Rounding | null): number | null {
+  if (rounding === null) return null;
+  return rounding.beside?.difference ?? (rounding.isMeasured ? rounding.size : null);
 }
 
 /** Rounding that was measured at a number of steps. */
@@ -83,15 +111,20 @@ interface Seen {
   readonly steps: number;
 }
 
-/** The double run beside a single one; else runs in other units. */
-function perturbedRunsOf({ study, method, start }: RoundingCase): readonly (() => PerturbedRun | null)[] {
+/** The double run beside a single one, a run with more digits beside one in decimals; else runs in other units. */
+function perturbedRunsOf({
+  study,
+  method,
+  start,
+  precision,
+}: RoundingCase): readonly (() => PerturbedRun | null)[] {
   const { problem } = study;
   const made = (of: Problem, scales: Scales, choice: StartChoice): PerturbedRun | null => {
     const run = attempt(() => compileWithStart(of, method, choice));
     return run.ok ? { run: run.value, problem: of, scales } : null;
   };
-  if (study.start.precision === 'single')
-    return [() => made(problem, { values: 1, time: 1 }, { ...start, precision: 'double' })];
+  const better = besideIt(precision);
+  if (better !== null) return [() => made(problem, { values: 1, time: 1 }, { ...start, precision: better })];
   const { linear } = inspectMethod(method);
   // a formula of no known form, such as one that multiplies values, may not be the same in other units
   if (linear === null) return [];
@@ -114,6 +147,12 @@ function perturbedRunsOf({ study, method, start }: RoundingCase): readonly (() =
   });
 }
 
+/** The arithmetic of a run beside one that shows all of its rounding; null for doubles, which have none. */
+function besideIt(precision: Precision): Precision | null {
+  if (precision === 'double') return null;
+  return isDecimal(precision) ? wider(precision.digits + MORE_DIGITS) : 'double';
+}
+
 /** A state in the units of the problem. */
 function back({ problem, scales }: PerturbedRun, state: ArrayLike<number>): Float64Array {
   const values = Float64Array.from({ length: problem.size }, (_, j) => state[j]!);
@@ -121,16 +160,30 @@ function back({ problem, scales }: PerturbedRun, state: ArrayLike<number>): Floa
   return values;
 }
 
+/** The errors of a run in other units, in those of the problem. */
+function errorsInUnits(perturbed: PerturbedRun, errors: Errors): Errors {
+  const { problem, scales } = perturbed;
+  return {
+    at: (t, state, digits) => errors.at(t / scales.time, back(perturbed, state), digits),
+    over: (times, rows, into, count) => {
+      for (let r = 0; r < count; r += 1) times[r]! /= scales.time;
+      outOfUnits(problem, scales, rows, count);
+      return errors.over(times, rows, into, count);
+    },
+  };
+}
+
 interface Found {
   readonly error: number;
   readonly signed: number | null;
   readonly values: ArrayLike<number>;
+  readonly decimals: readonly string[] | null;
 }
 
 function* runPerturbed(
   perturbed: PerturbedRun,
   { grid }: RunWithRounding,
-  { study, errorAt, order }: RoundingCase,
+  { study, errors, order }: RoundingCase,
 ): Generator<number, Found | null> {
   const { time } = perturbed.scales;
   const begun = attempt(() =>
@@ -148,20 +201,20 @@ function* runPerturbed(
     typeof study.error.at === 'object' ? { ...study.error, at: { t: study.error.at.t * time } } : study.error;
   const taken = yield* errorOfRun(at, {
     problem: perturbed.problem,
-    errorAt: (t, state) => errorAt(t / time, back(perturbed, state)),
+    errors: errorsInUnits(perturbed, errors),
     choice,
     order,
   });
-  return taken === null ? null : { ...taken, values: back(perturbed, at.state) };
+  if (taken === null) return null;
+  const decimals = at.decimals && at.decimals.values.slice(0, perturbed.problem.size).map(decimalText);
+  return { ...taken, values: back(perturbed, at.state), decimals };
 }
 
 /** How far apart two runs are by the error they are asked for. */
 function apart(one: Found, other: Found, { study, places }: RoundingCase, size: number): number {
   if (one.signed !== null && other.signed !== null) return Math.abs(one.signed - other.signed);
   if (study.error.at !== 'end') return Math.abs(one.error - other.error);
-  let squares = 0;
-  for (const j of places) squares += (one.values[j]! - other.values[j]!) ** 2;
-  return Math.sqrt(squares) / (isRelative(study.error) ? size : 1);
+  return distanceOf(one, other, places) / (isRelative(study.error) ? size : 1);
 }
 
 /** Standard deviation of values of which the distances are known. */
@@ -174,14 +227,15 @@ function spread(runs: readonly Found[], distance: (one: Found, other: Found) => 
 
 /** What rounding does at least: to the value and to the exact one once, and within sums that cancel. */
 function leastRounding(
-  study: Study,
+  { study, places, precision }: RoundingCase,
   noise: RhsNoise,
   { taken, grid }: RunWithRounding,
-  places: readonly number[],
 ): number {
   if (taken === null) return 0;
-  const { problem, error, start } = study;
-  const unit = unitRoundoff(start.precision);
+  const { problem, error } = study;
+  const unit = unitRoundoff(precision);
+  // a run with more digits beside shows all the rest
+  if (isDecimal(precision)) return unit * (isRelative(error) ? 1 : taken.size);
   // errors of the right-hand sides pile up like a random walk, as large as they are where the error is taken
   const ofRhs = noise.rightHandSidesAt(taken.t);
   const walk = WALK * (unit / unitRoundoff()) * ofRhs * Math.sqrt((problem.end - problem.start) * grid.h);
@@ -196,14 +250,15 @@ const SHOWS = 0.02;
 /** Rungs that such an expansion goes through, and finest ones that are held against it. */
 const THROUGH = 3;
 const HELD = 2;
-/** Errors below that part of the values are measured in any case. */
-const SMALL = 1e-13;
+/** Errors below so many roundings of the values are measured in any case. */
+const SMALL = 1e3;
 
 /**
  * Whether rounding is out of sight at once: the finest errors, where it is largest, are on the expansion of the coarser
  * ones to within two percent, and are no small part of the values.
  */
-function isClear(runs: readonly RunWithRounding[]): boolean {
+function isClear(runs: readonly RunWithRounding[], precision: Precision): boolean {
+  const small = isDecimal(precision) ? SMALL * unitRoundoff(precision) : 1e-13;
   const points = runs
     .flatMap(({ grid, taken }, rung) =>
       taken !== null && taken.error > 0
@@ -214,7 +269,7 @@ function isClear(runs: readonly RunWithRounding[]): boolean {
   if (points.length < THROUGH + HELD) return false;
   return points.slice(0, HELD).every(({ h, error, size }, i) => {
     const expected = logarithmAt(points.slice(i + 1, i + 1 + THROUGH), h);
-    return error > SMALL * size && expected !== null && Math.abs(ln(error) - expected.value) < SHOWS;
+    return error > small * size && expected !== null && Math.abs(ln(error) - expected.value) < SHOWS;
   });
 }
 
@@ -231,19 +286,20 @@ export function* measuredRounding(
   of: RoundingCase,
   runs: readonly RunWithRounding[],
 ): Generator<number, readonly (Rounding | null)[]> {
-  const { study, truth, places } = of;
+  const { study, truth } = of;
   const noise = rhsNoise(study.problem, truth);
-  const least = runs.map((one) => (one.taken === null ? null : leastRounding(study, noise, one, places)));
+  const least = runs.map((one) => (one.taken === null ? null : leastRounding(of, noise, one)));
   const found: (Rounding | null)[] = least.map((size) =>
-    size === null ? null : { size, isMeasured: false },
+    size === null ? null : { size, isMeasured: false, beside: null },
   );
-  if (study.error.at === 'local' || isClear(runs)) return found;
+  if (study.error.at === 'local' || isClear(runs, of.precision)) return found;
   const perturbedRuns: (PerturbedRun | null)[] = [];
   const makers = perturbedRunsOf(of);
   const perturbed = (i: number): PerturbedRun | null =>
     perturbedRuns.length > i ? perturbedRuns[i]! : (perturbedRuns[i] = makers[i]?.() ?? null);
   const bySteps = runs.map((_, i) => i).sort((a, b) => runs[a]!.grid.steps - runs[b]!.grid.steps);
   const isSwitched = branchesOf(study.problem) !== null;
+  const switched = isDecimal(of.precision) ? SWITCHED_UNITS * unitRoundoff(of.precision) : SWITCHED;
   let first: Seen | null = null;
   let floor: (Seen & { readonly rungs: number }) | null = null;
   for (const i of bySteps) {
@@ -256,17 +312,21 @@ export function* measuredRounding(
       // too long to be done again: rounding goes on as it was seen to
       const seen: Seen | null = floor ?? first;
       if (seen !== null)
-        found[i] = { size: Math.max(own, seen.size * Math.sqrt(steps / seen.steps)), isMeasured: false };
+        found[i] = {
+          size: Math.max(own, seen.size * Math.sqrt(steps / seen.steps)),
+          isMeasured: false,
+          beside: null,
+        };
       continue;
     }
     if (first !== null && error > DOUBTFUL * first.size * (steps / first.steps)) continue;
     // behind two rungs at the floor rounding goes on as it does, unless an error is far above it
     const grown = floor === null ? 0 : floor.size * Math.sqrt(steps / floor.steps);
-    if (floor !== null && floor.rungs > 1 && error < STILL_THERE * grown) {
-      found[i] = { size: Math.max(own, grown), isMeasured: false };
+    if (floor !== null && floor.rungs > 1 && error < STILL_THERE * grown && !isDecimal(of.precision)) {
+      found[i] = { size: Math.max(own, grown), isMeasured: false, beside: null };
       continue;
     }
-    const all: Found[] = [{ ...one.taken, values: one.values }];
+    const all: Found[] = [{ ...one.taken, values: one.values, decimals: one.decimals }];
     const isLong = steps * study.problem.size > LONG;
     const count = first === null || isLong ? Math.min(1, makers.length) : makers.length;
     for (let k = 0; k < count; k += 1) {
@@ -277,17 +337,24 @@ export function* measuredRounding(
     }
     if (all.length < 2) continue;
     const distance = (a: Found, b: Found): number => apart(a, b, of, size);
-    // beside a run in double, a single one is off by all of the distance
-    const isSingle = study.start.precision === 'single';
-    const seen = Math.max(own, isSingle ? distance(all[0]!, all[1]!) : spread(all, distance));
-    if (isSwitched && seen > SWITCHED * size) {
+    // beside a run with more digits, one with fewer is off by all of the distance
+    const isBeside = besideIt(of.precision) !== null;
+    const apartBy = isBeside ? distance(all[0]!, all[1]!) : spread(all, distance);
+    const seen = Math.max(own, apartBy);
+    if (isSwitched && seen > switched * size) {
       found[i] = null;
       continue;
     }
     // two runs may be near each other by chance: rounding is not far below that of half as many steps
     const before = floor === null ? 0 : floor.size / 2;
     const rounding = Math.max(seen, before);
-    found[i] = { size: rounding, isMeasured: true };
+    found[i] = {
+      size: rounding,
+      isMeasured: true,
+      beside: isDecimal(of.precision)
+        ? { difference: apartBy, digits: of.precision.digits + MORE_DIGITS }
+        : null,
+    };
     first ??= { size: seen, steps };
     if (error < AT_FLOOR * rounding)
       floor = { size: rounding, steps, rungs: floor === null ? 1 : floor.rungs + 1 };

@@ -1,22 +1,25 @@
 import { attempt } from '../../text/refusal.ts';
-import type { Method } from '../../method/method.ts';
 import { hasExact } from '../../problem/problem.ts';
 import { seconds } from '../../run/clock.ts';
 import { compileWithStart, type StartChoice } from '../../compile/compile-with-start.ts';
 import type { CompiledRun } from '../../compile/compile.ts';
 import { type ConservedQuantity, conservedQuantities, drift } from '../../run/conserved.ts';
+import { decimalText } from '../../decimal/decimal-text.ts';
+import { decimalDigits } from '../../compile/precision.ts';
+import { conservedInDecimals } from '../../run/decimal-conserved.ts';
+import { type DecimalState, decimalTime, onGrid } from '../../run/decimal-state.ts';
 import { type Grid, timeAt } from '../../run/grid.ts';
 import { begin, copyOf, goTo, newtonWork, outcomeOf, type RunState } from '../../run/integrate.ts';
 import { travel } from '../../run/long-run.ts';
 import type { Stop } from '../../run/non-finite.ts';
 import { type Cost, costOf } from './cost.ts';
-import { errorOfRun, type PointErrors, pointErrors, type RunError } from './error-measure.ts';
+import { type Errors, errorOfRun, errorsOf, pointDigits, type RunError } from './error-measure.ts';
 import type { Rung } from './ladder.ts';
 import { type Leap, leapFinder } from './leap.ts';
 import { measuredRounding, type Rounding, type RoundingCase } from './measured-rounding.ts';
 import { expectedOrder } from '../trial/trial-order.ts';
-import { startsFromSolution, type Study } from './study.ts';
-import { placesOf, truthOf, wrongPlace } from './truth.ts';
+import { precisionOf, startOf, startsFromSolution, type Study, type StudyMethod } from './study.ts';
+import { decimalTruthOf, placesOf, truthOf, wrongPlace } from './truth.ts';
 
 /** What came of one method at one step size, before it is compared with other rungs. */
 export interface RungRun {
@@ -32,6 +35,8 @@ export interface RungRun {
   /** The time that was reached. */
   readonly t: number;
   readonly values: readonly number[];
+  /** The same with all digits, of a run in decimals; null of another. */
+  readonly decimals: readonly string[] | null;
   /** The error, where and how it was taken; null where there is none. */
   readonly taken: RunError | null;
   /** What rounding is known to have done to that error; null where nothing is. */
@@ -93,6 +98,7 @@ function notRun(rung: number, grid: Grid, why: string): RungRun {
     shorter,
     t: start,
     values: [],
+    decimals: null,
     taken: null,
     rounding: null,
     errorAtEnd: null,
@@ -105,13 +111,16 @@ function notRun(rung: number, grid: Grid, why: string): RungRun {
 }
 
 /** The error at the end of the interval of a run that goes past it: its last step once more, made to end there. */
-function errorAtEnd(beforeLast: RunState, study: Study, errorAt: PointErrors): number | null {
+function errorAtEnd(beforeLast: RunState, study: Study, errors: Errors): number | null {
   const { grid } = beforeLast;
   const { end } = study.problem;
   const shorter = end - timeAt(grid, grid.steps - 1);
-  const at: RunState = { ...copyOf(beforeLast), grid: { ...grid, shorter } };
+  const shortened = { ...grid, shorter };
+  const copy = copyOf(beforeLast);
+  const decimals = copy.decimals && onGrid(copy.decimals, shortened);
+  const at: RunState = { ...copy, grid: shortened, decimals };
   goTo(at, grid.steps);
-  return at.stopped === null ? errorAt(end, at.state).error : null;
+  return at.stopped === null ? errors.at(end, at.state, pointDigits(at)).error : null;
 }
 
 /** What the runs of one method at all step sizes have in common. */
@@ -119,7 +128,7 @@ interface MethodCase {
   readonly study: Study;
   readonly run: CompiledRun;
   /** Null where nothing is known to compare with. */
-  readonly errorAt: PointErrors | null;
+  readonly errors: Errors | null;
   /** The order of the method, where the error is taken at a time and it is known. */
   readonly order: number | null;
   readonly quantities: readonly ConservedQuantity[];
@@ -127,7 +136,7 @@ interface MethodCase {
 }
 
 function* runRung(
-  { study, run, errorAt, order, quantities, leapOf }: MethodCase,
+  { study, run, errors, order, quantities, leapOf }: MethodCase,
   { rung, grid }: { readonly rung: number; readonly grid: Grid },
 ): Generator<MethodProgress, RungRun> {
   const begun = attempt(() => begin(run, grid));
@@ -135,14 +144,14 @@ function* runRung(
   const at = begun.value;
   const from = seconds();
   let atEnd: number | null = null;
-  if (errorAt !== null && study.error.at === 'end' && overruns(grid, study) && run.program.depth === 0) {
+  if (errors !== null && study.error.at === 'end' && overruns(grid, study) && run.program.depth === 0) {
     yield* signs(travel(at, grid.steps - 1));
-    if (at.stopped === null) atEnd = errorAtEnd(at, study, errorAt);
+    if (at.stopped === null) atEnd = errorAtEnd(at, study, errors);
   }
   const taken = yield* signs(
-    errorAt === null
+    errors === null
       ? toTheEnd(at)
-      : errorOfRun(at, { problem: study.problem, errorAt, choice: study.error, order }),
+      : errorOfRun(at, { problem: study.problem, errors, choice: study.error, order }),
   );
   const cost = costOf(at, seconds() - from);
   const { values, t, stopped } = outcomeOf(at);
@@ -155,15 +164,28 @@ function* runRung(
     shorter: grid.shorter,
     t,
     values: Array.from(values),
+    decimals: at.decimals === null ? null : at.decimals.values.slice(0, values.length).map(decimalText),
     taken,
     rounding: null,
     errorAtEnd: atEnd,
-    drift: drift(study.problem, quantities, t, values),
+    drift:
+      at.decimals === null ? drift(study.problem, quantities, t, values) : driftInDecimals(at, at.decimals),
     stopped,
     damped: newtonWork(at).damped,
     leap: leapOf(grid),
     cost,
   };
+}
+
+/** How far each conserved quantity of a run in decimals is from its value at the start, with more digits than it has. */
+function driftInDecimals({ run: { problem, shape }, n }: RunState, own: DecimalState): RungRun['drift'] {
+  const { decimals, numbers } = own.loop;
+  const conserved = conservedInDecimals(problem, decimals);
+  const last = conserved(decimalTime(own, decimals, n), own.values.slice(0, shape.size));
+  const first = conserved(numbers.start, numbers.initial);
+  return Object.fromEntries(
+    problem.conserved.map(({ name }, i) => [name, last[i]!.minus(first[i]!).toNumber()]),
+  );
 }
 
 /** Whether the last grid point lies past the end of the interval. */
@@ -196,8 +218,9 @@ function* toTheEnd(at: RunState): Generator<number, null> {
 }
 
 /** How starting values are computed; exact values come from the reference where no exact solution is given. */
-function startOf(study: Study, rungs: readonly Rung[]): StartChoice {
-  const { problem, start } = study;
+function startingChoice(study: Study, method: StudyMethod, rungs: readonly Rung[]): StartChoice {
+  const { problem } = study;
+  const start = startOf(study, method);
   const isExact = startsFromSolution(study);
   if (!isExact || hasExact(problem)) return isExact ? { ...start, instead: 'exact' } : start;
   const places = Array.from({ length: problem.size }, (_, place) => place);
@@ -205,7 +228,9 @@ function startOf(study: Study, rungs: readonly Rung[]): StartChoice {
     const truth = truthOf(problem, places, latestTime(study, rungs));
     for (const place of places) state[place] = truth.value(place, t);
   };
-  return { ...start, instead: 'exact', solution };
+  const digits = decimalDigits(precisionOf(study, method));
+  const wide = digits === null ? null : decimalTruthOf(problem, places, latestTime(study, rungs), digits);
+  return { ...start, instead: 'exact', solution, ...(wide === null ? {} : { inDecimals: wide.value }) };
 }
 
 /** A method made ready to run: what its runs have in common, and what their rounding is measured with. */
@@ -215,32 +240,37 @@ interface Prepared {
   readonly rounding: RoundingCase | null;
 }
 
-/** A method of a study by its title. */
-interface NamedMethod {
-  readonly title: string;
-  readonly method: Method;
-}
-
 /** @throws Refusal where the method cannot be used for the problem */
-function prepare(study: Study, rungs: readonly Rung[], { method }: NamedMethod): Prepared {
+function prepare(study: Study, rungs: readonly Rung[], chosen: StudyMethod): Prepared {
   const { problem, error } = study;
+  const { method } = chosen;
   const places = placesOf(problem, error.of);
   const truth =
     'message' in places || wrongPlace(problem, error) !== null
       ? null
       : truthOf(problem, places, latestTime(study, rungs));
-  const start = startOf(study, rungs);
+  const start = startingChoice(study, chosen, rungs);
+  const digits = decimalDigits(precisionOf(study, chosen));
   const run = compileWithStart(problem, method, start);
-  const errorAt = truth === null || 'message' in places ? null : pointErrors(truth, places, error);
+  const wide =
+    truth === null || 'message' in places || digits === null
+      ? null
+      : decimalTruthOf(problem, places, latestTime(study, rungs), digits);
+  const errors =
+    truth === null || 'message' in places
+      ? null
+      : errorsOf(problem, truth, places, { choice: error, inDecimals: wide });
+  // a jump is looked for in doubles, where trying a step again and again takes no time
+  const twin = digits === null ? run : compileWithStart(problem, method, { ...start, precision: 'double' });
   const promised = typeof error.at === 'object' ? expectedOrder(method, problem) : null;
   const order = promised?.kind === 'order' ? promised.order : null;
   const quantities = conservedQuantities(problem);
   return {
-    common: { study, run, errorAt, order, quantities, leapOf: leapFinder(run) },
+    common: { study, run, errors, order, quantities, leapOf: leapFinder(twin) },
     rounding:
-      errorAt === null || truth === null || 'message' in places
+      errors === null || truth === null || 'message' in places
         ? null
-        : { study, truth, method, start, errorAt, places, order },
+        : { study, truth, method, start, errors, places, order, precision: precisionOf(study, chosen) },
   };
 }
 
@@ -289,7 +319,7 @@ function* withRounding(
 export function* rungSteps(
   study: Study,
   rungs: readonly Rung[],
-  named: NamedMethod,
+  named: StudyMethod,
   wanted: readonly number[],
 ): Generator<MethodProgress, readonly RungRun[]> {
   const chosen = new Set(wanted);
@@ -305,7 +335,7 @@ export function* rungSteps(
 export function* roundingSteps(
   study: Study,
   rungs: readonly Rung[],
-  named: NamedMethod,
+  named: StudyMethod,
   results: readonly RungRun[],
 ): Generator<MethodProgress, MethodRun> {
   const measured = yield* withRounding(prepare(study, rungs, named), rungs, results);
@@ -320,7 +350,7 @@ export function* roundingSteps(
 export function* methodSteps(
   study: Study,
   rungs: readonly Rung[],
-  named: NamedMethod,
+  named: StudyMethod,
 ): Generator<MethodProgress, MethodRun> {
   const prepared = prepare(study, rungs, named);
   const results = yield* runsOf(prepared, rungs, () => true);

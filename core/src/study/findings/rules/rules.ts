@@ -11,7 +11,13 @@ import {
 } from './order-rules.ts';
 import { leadingSign, leadingZero, predicted } from './predicted-rules.ts';
 import { damped, leap } from './newton-rules.ts';
-import { floor, referenceReached, roundedCoefficients, roundingOnly } from './rounding-rules.ts';
+import {
+  floor,
+  referenceReached,
+  roundedCoefficients,
+  roundingOnly,
+  roundingPart,
+} from './rounding-rules.ts';
 import { coarse, elsewhere, lastStep, nonFiniteText, refused, sameGrid, struck } from './rung-rules.ts';
 import { sign } from './sign-rule.ts';
 import { large, oscillation, unstable } from './stability-rules.ts';
@@ -64,6 +70,7 @@ export const RULES: { readonly [K in FindingKind]: Rule<K> } = {
   'no relative error': { ofStudy: noRelativeError },
   'near zero': { ofStudy: nearZero },
   floor: { ofMethod: floor },
+  'rounding part': { ofMethod: roundingPart },
   reference: { ofMethod: referenceReached, ofStudy: reference },
   'rounding only': { ofMethod: roundingOnly },
   struck: { ofStudy: struck },

@@ -58,8 +58,10 @@ export function oscillation(of: MethodCase): FactOf<'oscillation'> | null {
   const { method, result, spectrum } = of;
   const { rungs } = result;
   const found = suspects(of);
+  // stability is computed only where it is needed
+  if (found.length === 0 || unstable(of) !== null) return null;
   const { stability } = inspectMethod(method.method);
-  if (found.length === 0 || stability === null || unstable(of) !== null) return null;
+  if (stability === null) return null;
   const swinging = spectrum().filter(
     ({ re, im }) => re <= 1e-9 * sizeOf({ re, im }) && Math.abs(im) > Math.abs(re),
   );

@@ -1,8 +1,12 @@
+import { decimalDigits } from '../../../compile/precision.ts';
 import { timeAxis } from '../../../problem/time-text.ts';
 import { exactCheck } from '../../judge/exact-check.ts';
 import { wrongDerivatives } from '../../judge/wrong-derivatives.ts';
 import { gridMeasureOf, isRelative } from '../../runs/error-choice.ts';
-import { placesOf } from '../../runs/truth.ts';
+import { layLadder } from '../../runs/ladder.ts';
+import { latestTime } from '../../runs/run-method.ts';
+import { precisionOf, type Study } from '../../runs/study.ts';
+import { decimalTruthOf, placesOf } from '../../runs/truth.ts';
 import { firstRemark, indices, type StudyCase } from '../cases.ts';
 import type { FactOf } from '../facts.ts';
 import type { ReferenceFigures } from '../figures.ts';
@@ -20,11 +24,30 @@ export function wrongExact({ study: { problem }, truth }: StudyCase): readonly F
   return [{ kind: 'wrong exact', rungs: [], tone: 'trouble', figures }];
 }
 
+/** Errors of the references with as many digits as the runs of each method; null for runs without one. */
+function referencesInDecimals(study: Study): readonly (number | null)[] {
+  const { problem, error, ladder, lastStep } = study;
+  const places = placesOf(problem, error.of);
+  const rungs = layLadder(ladder, problem.start, problem.end, lastStep);
+  return study.methods.map((method) => {
+    const digits = decimalDigits(precisionOf(study, method));
+    if (digits === null || 'message' in places) return null;
+    return decimalTruthOf(problem, places, latestTime(study, rungs), digits)?.error ?? null;
+  });
+}
+
 /** What errors are taken against, where no exact solution is given. */
 export function reference({ study, truth }: StudyCase): readonly FactOf<'reference'>[] {
   if (truth.kind === 'exact') return [];
   const { start, end } = study.problem;
   const axis = timeAxis(study.problem);
+  const inDecimals = referencesInDecimals(study);
+  const known = inDecimals.filter((error) => error !== null);
+  if (known.length > 0 && known.length === inDecimals.length) {
+    const error = known.reduce((most, one) => Math.max(most, one));
+    const figures = { kind: 'whole', by: 'decimals', error, broken: false, axis, ended: null } as const;
+    return [{ kind: 'reference', rungs: [], tone: 'plain', figures: { ...figures, someInDecimals: false } }];
+  }
   const isThere = truth.reached > start;
   const figures: ReferenceFigures = isThere
     ? {
@@ -32,6 +55,7 @@ export function reference({ study, truth }: StudyCase): readonly FactOf<'referen
         by: truth.kind,
         error: truth.error,
         broken: truth.switches.length > 0,
+        someInDecimals: known.length > 0,
         axis,
         ended: truth.reached < end ? { t: truth.reached, why: truth.ending ?? 'leaves' } : null,
       }

@@ -1,0 +1,5 @@
+/** A value that is made when it is first asked for. */
+export function lazily<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
+}
