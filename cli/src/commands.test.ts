@@ -89,6 +89,16 @@ test('the generated code of a method, with nothing of the user’s in it but the
   expect(typeof made).toBe('function');
 });
 
+test('values of parameters are printed beside the code, which is the same for all of them', () => {
+  const [one, other] = ['0.35', '0.36'].map((k) => {
+    const text = `s' = -k*s\nk = ${k}\ns(0) = 1\n0 <= t <= 1`;
+    return emitCommand(file({ ...STUDY, problem: { title: 'P', text } }), { method: 'AB2' }).split('\n');
+  });
+  expect(one!.filter((line) => !other!.includes(line))).toEqual([
+    '// P holds the values of parameters: 0.35',
+  ]);
+});
+
 test('a title cannot leave its comment', () => {
   const nasty = file({ ...STUDY, methods: [{ title: 'A\nalert(1)\u2028B', text: STUDY.methods[0]!.text }] });
   const [head, next] = emitCommand(nasty, { method: 'A\nalert(1)\u2028B' }).split(/\r?\n/);
@@ -99,7 +109,7 @@ test('a title cannot leave its comment', () => {
 test('large systems are reported with their number of components and inner loops', () => {
   const code = emitCommand(FAMILY, { method: 'Euler' });
   expect(code).toContain('// Euler: 40 components, double precision');
-  expect(code).toMatch(/\/\/ K\[0\] to K\[\d\] are inner loops in WebAssembly/);
+  expect(code).toMatch(/^\/\/ K holds inner loops in WebAssembly: [1-9]$/m);
 });
 
 test('what is understood of a problem and of methods', () => {

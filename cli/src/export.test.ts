@@ -113,7 +113,7 @@ test.each<[ExportOptions, string]>([
   [{ what: 'rows', as: 'csv', method: 'Euler' }, 'give either h'],
   [{ what: 'rows', method: 'Euler', steps: '3', columns: 's,q' }, 'there is no column q; there are s, f'],
   [{ what: 'rows', as: 'md', method: 'Euler', steps: '300000' }, 'writes CSV of any length'],
-  [{ what: 'rows', as: 'md', method: 'Euler', steps: '3', digits: '18' }, 'from 1 to 17'],
+  [{ what: 'rows', as: 'md', method: 'Euler', steps: '3', digits: '201' }, 'from 1 to 200'],
   [{ what: 'plot', as: 'png', scale: '5' }, 'scale takes an integer from 1 to 4'],
   [{ what: 'plot', plot: 'solution' }, 'give either h'],
   [{ what: 'sheet', method: 'Heun' }, 'there is no method "Heun" in this study; there are Euler, AB2'],

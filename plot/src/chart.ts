@@ -57,10 +57,16 @@ function paleOf(color: string): string {
   return `${color}99`;
 }
 
+/** The colour of every point, and one for all where none is pale: Chart.js works out the options of points once then. */
+function colorOf({ points, pale }: Dots, usual: string, paleColor: string): string | string[] {
+  const isPale = points.map((_, i) => pale[i] === true);
+  return isPale.includes(true) ? isPale.map((is) => (is ? paleColor : usual)) : usual;
+}
+
 function dotsDataset(dots: Dots): Dataset {
-  const { mark, radius, joined, pale, ground, points, label } = dots;
+  const { mark, radius, joined, ground, points, label } = dots;
   const { color, filled, shape } = mark;
-  const fill = points.map((_, i) => (pale[i] === true || !filled ? ground : color));
+  const fill = colorOf(dots, filled ? color : ground, ground);
   return {
     label,
     data: [...points],
@@ -75,7 +81,7 @@ function dotsDataset(dots: Dots): Dataset {
     pointHoverRadius: radius + 1.5,
     pointBorderWidth: 1.6,
     pointHoverBorderWidth: 2,
-    pointBorderColor: points.map((_, i) => (pale[i] === true ? paleOf(color) : color)),
+    pointBorderColor: colorOf(dots, color, paleOf(color)),
     pointBackgroundColor: fill,
     pointHoverBackgroundColor: fill,
   };

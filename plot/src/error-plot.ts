@@ -34,7 +34,8 @@ export function errorSeries(
       const known = comparedWith(view, drawn, other);
       const points = (own?.t ?? []).map((t, n): Point => {
         const truth = known[n] ?? NaN;
-        const error = (own?.values[n] ?? NaN) - truth;
+        const difference = other === null ? own?.errors?.[n] : undefined;
+        const error = difference ?? (own?.values[n] ?? NaN) - truth;
         const sized = relative ? error / Math.abs(truth) : error;
         const shown = logarithmic ? Math.abs(sized) : sized;
         return { x: t, y: Number.isFinite(shown) && (shown > 0 || !logarithmic) ? shown : NaN };

@@ -85,7 +85,7 @@ function runView(
     runs: [
       {
         ...EULER,
-        components: [{ t: [0, 1], values: [1, 0.1] }],
+        components: [{ t: [0, 1], values: [1, 0.1], errors: null }],
         steps,
         stoppedAt: null,
         truth: [truth === null ? null : [1, 0]],
@@ -109,7 +109,7 @@ function runView(
 const HEUN: Trajectory = {
   method: 1,
   gridRequest: { h: 1 },
-  components: [{ t: [0, 0.5, 1], values: [1, 0.4, 0.03] }],
+  components: [{ t: [0, 0.5, 1], values: [1, 0.4, 0.03], errors: null }],
   steps: 2,
   stoppedAt: null,
   truth: [[1, 0.5, 0]],

@@ -9,7 +9,7 @@ import {
   plainText,
   systemText,
 } from '@schritt/core/notation';
-import { checkTyped, compileWithStart, stateFunction, typedCheckSentence } from '@schritt/core/study';
+import { checkTyped, runOf, stateFunction, typedCheckSentence } from '@schritt/core/study';
 import { attempt, counted } from '@schritt/core/text';
 import { Failure } from '../failure.ts';
 import { errorLines, loadDocument } from '../load.ts';
@@ -53,9 +53,9 @@ function refusals(file: string, document: StudyDocument): readonly string[] {
   const opened = openStudy(document);
   if (!opened.ok) return opened.errors.flatMap((text) => errorLines(file, text.title, text.errors));
   const { study } = opened;
-  return study.methods.flatMap(({ title, method }) => {
-    const compiled = attempt(() => compileWithStart(study.problem, method, study.start));
-    return compiled.ok ? [] : [`${file}: ${title}: ${compiled.refusal.message}`];
+  return study.methods.flatMap((method) => {
+    const compiled = attempt(() => runOf(study, method));
+    return compiled.ok ? [] : [`${file}: ${method.title}: ${compiled.refusal.message}`];
   });
 }
 

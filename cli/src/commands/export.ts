@@ -17,15 +17,7 @@ import {
   writeTable,
 } from '@schritt/core/document';
 import { typesetOptions } from '@schritt/core/text';
-import {
-  begin,
-  type CompiledRun,
-  compileWithStart,
-  type Grid,
-  layGrid,
-  rowsOf,
-  studySteps,
-} from '@schritt/core/study';
+import { begin, type CompiledRun, type Grid, layGrid, rowsOf, runOf, studySteps } from '@schritt/core/study';
 import { loadStudy } from '../load.ts';
 import { Failure } from '../failure.ts';
 import { pickMethod } from '../pick-method.ts';
@@ -77,8 +69,7 @@ async function* partsOf(file: string, options: ExportOptions): AsyncGenerator<st
     return;
   }
   if (what === 'rows' && format === 'csv') {
-    const { method } = pickMethod(study, options.method ?? '');
-    const run = compileWithStart(study.problem, method, study.start);
+    const run = runOf(study, pickMethod(study, options.method ?? ''));
     const grid = layGrid(study.problem.start, study.problem.end, gridRequestOf(options), study.lastStep);
     yield* counted(
       csvRows(run, grid, { columns: columnsOf(options), bom, comma, every: everyOf(options) }),

@@ -27,7 +27,14 @@ import {
 } from '@schritt/core/marking';
 import { type SubmittedBytes, submittedTexts } from '@schritt/core/sheets';
 import type { Study } from '@schritt/core/study';
-import { gridRequestOf, plainTable, type StudyDocument, wholeOf, writeTable } from '@schritt/core/document';
+import {
+  gridRequestOf,
+  jsonCell,
+  plainTable,
+  type StudyDocument,
+  wholeOf,
+  writeTable,
+} from '@schritt/core/document';
 import { stepSizeText, typesetOptions } from '@schritt/core/text';
 import { Failure } from '../failure.ts';
 import { lineWidth } from '../line-width.ts';
@@ -170,7 +177,7 @@ function wordsOf(marking: Marking): string {
 
 function classText(students: readonly StudentMarking[], rule: MarkRule): string {
   const { columns, rows } = classTable(students, rule);
-  const cells = rows.map((row) => row.map((cell) => (cell === null ? '' : String(cell))));
+  const cells = rows.map((row) => row.map((cell) => (cell === null ? '' : String(jsonCell(cell)))));
   const titles = columns.map(({ title }) => title);
   return `${countsText(classCounts(students)).join('\n')}\n\n${plainTable(titles, cells, lineWidth())}`;
 }

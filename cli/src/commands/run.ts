@@ -1,13 +1,14 @@
-import { type CsvCell, csv, plainTable, rowsTable } from '@schritt/core/document';
-import { significant } from '@schritt/core/text';
 import {
-  amountValue,
-  compileWithStart,
-  layGrid,
-  type Row,
-  rowsOf,
-  type GridRequest,
-} from '@schritt/core/study';
+  type CsvCell,
+  csv,
+  isNumberCell,
+  jsonCell,
+  numberText,
+  plainTable,
+  rowsTable,
+} from '@schritt/core/document';
+import { significant } from '@schritt/core/text';
+import { amountValue, type GridRequest, layGrid, type Row, rowsOf, runOf } from '@schritt/core/study';
 import { Failure } from '../failure.ts';
 import { lineWidth } from '../line-width.ts';
 import { loadStudy } from '../load.ts';
@@ -41,15 +42,15 @@ function gridRequestOf(options: RunOptions): GridRequest {
 
 function printCell(cell: CsvCell): string {
   if (cell === null) return '';
-  if (typeof cell !== 'number' || Number.isInteger(cell)) return String(cell);
+  if (!isNumberCell(cell)) return String(cell);
+  if (typeof cell !== 'number' || Number.isInteger(cell)) return numberText(cell);
   return significant(cell, 10);
 }
 
 /** Prints the rows of one run: n, t, components, slopes, stages, exact values and the error. */
 export function runCommand(file: string, options: RunOptions): string {
   const { study } = loadStudy(file);
-  const { method } = pickMethod(study, options.method);
-  const run = compileWithStart(study.problem, method, study.start);
+  const run = runOf(study, pickMethod(study, options.method));
   const grid = layGrid(study.problem.start, study.problem.end, gridRequestOf(options), study.lastStep);
   const windows: (readonly [number, number])[] = [];
   if (options.from !== undefined || options.count !== undefined) {
@@ -75,7 +76,9 @@ export function runCommand(file: string, options: RunOptions): string {
       return csv([table.header, ...table.rows]);
     case 'json':
       return `${JSON.stringify(
-        table.rows.map((row) => Object.fromEntries(table.keys.map((name, i) => [name, row[i] ?? null]))),
+        table.rows.map((row) =>
+          Object.fromEntries(table.keys.map((name, i) => [name, jsonCell(row[i] ?? null)])),
+        ),
         null,
         2,
       )}\n`;
