@@ -4,6 +4,8 @@ import '@fontsource/source-serif-4/400.css';
 import '@fontsource/source-serif-4/400-italic.css';
 import '@fontsource/source-serif-4/600.css';
 import './theme/base.css';
+import { loadEntry } from './api/client.ts';
+import { computeEarly } from './worker/early-study.ts';
 import { warmUp } from './worker/worker-pool.ts';
 
 /** Workers that a study asks first: for its numbers, and for curves. More would be parsed at the cost of the page. */
@@ -14,7 +16,10 @@ const { pathname } = window.location;
 const study = /^\/studies\/([\w-]+)$/.exec(pathname)?.[1];
 if (study !== undefined) {
   warmUp(FIRST_WORKERS);
-  void import('./api/use-entries.ts').then(({ askEarly }) => askEarly('study', study));
+  const stored = loadEntry('study', study);
+  // the page reports a failure
+  stored.then(({ document }) => computeEarly(document)).catch(() => undefined);
+  void import('./api/use-entries.ts').then(({ keepEarly }) => keepEarly('study', study, stored));
   void import('./pages/study-page.tsx');
 } else if (pathname === '/studies' || pathname === '/') void import('./pages/studies-page.tsx');
 void import('./main.tsx');

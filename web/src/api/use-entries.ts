@@ -58,10 +58,9 @@ function entryKey(kind: Kind, id: string): readonly [string, Kind, string] {
   return ['entry', kind, id];
 }
 
-/** Asks for an entry before the page that shows it is there. */
-export function askEarly(kind: Kind, id: string): void {
-  // the page reports a failure where it asks itself
-  preload(entryKey(kind, id), () => loadEntry(kind, id)).catch(() => undefined);
+/** Keeps an entry that was asked for before the page that shows it was there. */
+export function keepEarly<K extends Kind>(kind: K, id: string, entry: Promise<Entry<DocumentOf<K>>>): void {
+  void preload(entryKey(kind, id), () => entry);
 }
 
 /** One entry as it was when the page opened; from then on the page's own copy counts. */

@@ -1,9 +1,15 @@
-import { MAX_METHODS, type MethodInStudy, type StudyDocument } from '@schritt/core/document';
+import {
+  arithmeticFields,
+  MAX_METHODS,
+  type MethodInStudy,
+  type StudyDocument,
+} from '@schritt/core/document';
 import { ERROR_MEASURES, type ErrorChoice, errorChoice } from '@schritt/core/study';
 import type { DocumentOf, Kind } from '../api/client.ts';
 import { SCALES } from '../statement/error-settings.tsx';
 import { ladderText } from '../statement/ladder-text.ts';
-import { LAST_STEPS, PRECISIONS } from '../statement/run-settings.tsx';
+import { arithmeticText } from '../statement/arithmetic-choice.tsx';
+import { LAST_STEPS } from '../statement/run-settings.tsx';
 
 /** One of two copies of a document: that of this page, or the other one. */
 export type Copy = 'mine' | 'theirs';
@@ -42,6 +48,12 @@ function labelOf<T>(
   return options.find(({ value }) => value === wanted)?.label;
 }
 
+/** The text of a method, and its own arithmetic above it where it has one. */
+function methodPart(method: MethodInStudy): string {
+  const arithmetic = arithmeticText(method);
+  return arithmetic === undefined ? method.text : `${arithmetic}\n\n${method.text}`;
+}
+
 /** Step sizes, with what methods exclude of them and fit over: both are places in the list. */
 function stepSizesText({ ladder, methods }: StudyDocument): string {
   const lines = methods.flatMap(({ title, struck = [], window }) => [
@@ -58,18 +70,18 @@ function errorText({ at, of, scale }: ErrorChoice): string {
 }
 
 function studyTexts(study: StudyDocument): Texts {
-  const { title, problem, methods, error, lastStep, precision, start, note, measured, wished } = study;
+  const { title, problem, methods, error, lastStep, start, note, measured, wished } = study;
   const entries: readonly (readonly [key: string, label: string, text: string | undefined])[] = [
     ['title', 'Title', title],
     ['problem', 'Problem', `${problem.title}\n\n${problem.text}`],
     ...[...keyed(methods)].map(
-      ([key, method]) => [key, method.title || 'Untitled method', method.text] as const,
+      ([key, method]) => [key, method.title || 'Untitled method', methodPart(method)] as const,
     ),
     ['methods', 'Order of the methods', [...keyed(methods).keys()].join('\n')],
     ['ladder', 'Step sizes', stepSizesText(study)],
     ['error', 'Error', error && errorText(errorChoice(error))],
     ['lastStep', 'Where h does not divide the interval', labelOf(LAST_STEPS, lastStep)],
-    ['precision', 'Arithmetic', labelOf(PRECISIONS, precision)],
+    ['precision', 'Arithmetic', arithmeticText(study)],
     ['start', 'Starting method', start],
     ['wished', 'Error at which costs are compared', wished?.toString()],
     ['note', 'Note', note],
@@ -162,7 +174,6 @@ function mergedStudy(mine: StudyDocument, theirs: StudyDocument, choices: Choice
   const of = (key: keyof StudyDocument): StudyDocument => (choices.get(key) === 'theirs' ? theirs : mine);
   const { error } = of('error');
   const { lastStep } = of('lastStep');
-  const { precision } = of('precision');
   const { start } = of('start');
   const { wished } = of('wished');
   const { note } = of('note');
@@ -177,7 +188,7 @@ function mergedStudy(mine: StudyDocument, theirs: StudyDocument, choices: Choice
     ...(lastStep === undefined ? {} : { lastStep }),
     ...(error === undefined ? {} : { error }),
     ...(start === undefined ? {} : { start }),
-    ...(precision === undefined ? {} : { precision }),
+    ...arithmeticFields(of('precision')),
     ...(note === undefined ? {} : { note }),
     ...(measured === undefined ? {} : { measured }),
     ...(wished === undefined ? {} : { wished }),

@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import type { Editing } from '../state/use-history.ts';
 
 /** An arrow that turns back, or on. */
@@ -23,7 +23,10 @@ function Arrow({ on }: { readonly on: boolean }): ReactNode {
 }
 
 /** Undo and redo, quiet where there is nothing to undo. */
-export function UndoButtons({ undo, redo }: Pick<Editing<unknown>, 'undo' | 'redo'>): ReactNode {
+export const UndoButtons = memo(function UndoButtons({
+  undo,
+  redo,
+}: Pick<Editing<unknown>, 'undo' | 'redo'>): ReactNode {
   return (
     <>
       <Button
@@ -46,4 +49,4 @@ export function UndoButtons({ undo, redo }: Pick<Editing<unknown>, 'undo' | 'red
       </Button>
     </>
   );
-}
+});

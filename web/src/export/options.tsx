@@ -1,4 +1,4 @@
-import { RUNG_COLUMN_LABELS, RUNG_COLUMNS } from '@schritt/core/document';
+import { MOST_DIGITS, RUNG_COLUMN_LABELS, RUNG_COLUMNS } from '@schritt/core/document';
 import { Checkbox, Input, InputNumber, Segmented, Select } from 'antd';
 import type { ReactNode } from 'react';
 import { type ExportSettings, INKS, PLOTS_OF, SIZES } from './export-settings.ts';
@@ -60,7 +60,7 @@ export function Options({ choice, change }: Choosing): ReactNode {
           <InputNumber
             size="small"
             min={1}
-            max={17}
+            max={MOST_DIGITS}
             placeholder={what === 'rows' ? 'all' : '4'}
             value={digits}
             onChange={(value) => change({ digits: value })}

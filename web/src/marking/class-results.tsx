@@ -9,7 +9,7 @@ import {
 import { mediaType, writeTable } from '@schritt/core/document';
 import { counted, plainName } from '@schritt/core/text';
 import { Button, InputNumber, Table, type TableColumnsType } from 'antd';
-import { lazy, type ReactNode, Suspense, useMemo, useState } from 'react';
+import { lazy, memo, type ReactNode, Suspense, useMemo, useState } from 'react';
 import { download } from '../plots/download.ts';
 import { moveInRows } from '../tables/row-keys.ts';
 import type { MarkingKeys } from '../worker/marking-answers.ts';
@@ -152,7 +152,7 @@ function columnsOf(
 }
 
 /** A class: who is right, how many made which mistake, and a row for each student. */
-export function ClassResults(props: ClassResultsProps): ReactNode {
+export const ClassResults = memo(function ClassResults(props: ClassResultsProps): ReactNode {
   const { students, keys, rule, chosen, onChoose, onSheet } = props;
   const [isFeedback, setFeedback] = useState(false);
   const rows = useMemo(() => rowsOf(students, rule), [students, rule]);
@@ -212,4 +212,4 @@ export function ClassResults(props: ClassResultsProps): ReactNode {
       )}
     </section>
   );
-}
+});

@@ -9,7 +9,7 @@ import type { Curves } from '@schritt/core/study';
 import { short, significant, withMinus } from '@schritt/core/text';
 import { markingPlot, methodMark, type RunView } from '@schritt/plot';
 import { Segmented, Table, type TableColumnsType } from 'antd';
-import { type ReactNode, useMemo, useState } from 'react';
+import { memo, type ReactNode, useMemo, useState } from 'react';
 import { PlotCanvas } from '../plots/plot-canvas.tsx';
 import { usePalette } from '../theme/use-palette.ts';
 import type { MarkingKeys } from '../worker/marking-answers.ts';
@@ -173,7 +173,7 @@ function firstPage({ rows, firstWrong }: Marking): number {
 }
 
 /** One student: what is said of the rows, likely mistakes, the plot, and the rows beside the right ones. */
-export function StudentResult({
+export const StudentResult = memo(function StudentResult({
   student,
   keys,
   components,
@@ -234,4 +234,4 @@ export function StudentResult({
       />
     </section>
   );
-}
+});

@@ -12,6 +12,8 @@ export interface NumberColumn {
   readonly decimal: (value: number) => string;
   /** Room from the point on, in em: for the longest fraction, with its power of ten. */
   readonly room: number;
+  /** Whether every number is written with all its digits. */
+  readonly isFull: boolean;
 }
 
 /** A number in parts: up to the point, from the point on, and its power of ten. */
@@ -65,9 +67,10 @@ export function numberColumn(
   column: readonly (number | null | undefined)[],
   digits: number | null,
   decimal = (value: number): string => inDecimals(value, digits ?? 1),
+  isFull = false,
 ): NumberColumn {
   const rooms = column.flatMap((value) => (value == null ? [] : [roomOf(partsOf(value, digits, decimal))]));
-  return { digits, decimal, room: Math.max(0, ...rooms) };
+  return { digits, decimal, isFull, room: Math.max(0, ...rooms) };
 }
 
 /** How a column of errors is written: to three significant digits. */
@@ -79,14 +82,24 @@ export function errorColumn(values: readonly (number | null | undefined)[]): Num
 export function ColumnNumber({
   value,
   column,
+  full,
 }: {
   readonly value: number | null | undefined;
   readonly column: NumberColumn;
+  /** All digits of the number, where a double has fewer. */
+  readonly full?: string | null | undefined;
 }): ReactNode {
   if (value == null) return null;
+  const all = full ?? String(value);
+  if (full != null && column.isFull)
+    return (
+      <span className="power-number" title={all} data-full={all}>
+        {withMinus(all)}
+      </span>
+    );
   const { whole, fraction, exponent } = partsOf(value, column.digits, column.decimal);
   return (
-    <span className="power-number" title={String(value)} data-full={String(value)}>
+    <span className="power-number" title={all} data-full={all}>
       {withMinus(whole)}
       <span className="from-point" style={{ minWidth: `${fixed(column.room, 2)}em` }}>
         {fraction}

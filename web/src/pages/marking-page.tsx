@@ -1,6 +1,6 @@
 import type { StudyDocument } from '@schritt/core/document';
 import { Empty, Skeleton } from 'antd';
-import { type ReactNode, useCallback, useMemo, useState } from 'react';
+import { type ReactNode, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import useSWR from 'swr';
 import { type Entry, loadEntry } from '../api/client.ts';
@@ -60,6 +60,12 @@ function MarkingWork({
   const isReady = wanting === null && typed.kind === 'size' && document !== null;
   const submissions = isReady ? understood.value : null;
   const marked = useMarked(submissions, session.sheets);
+  const latest = useMemo(
+    () => ({ submissions, students: submissions === null ? [] : (marked.value ?? []) }),
+    [submissions, marked.value],
+  );
+  // rendered in pieces between frames, as students come one after another
+  const { submissions: of, students } = useDeferredValue(latest);
   const finding = useFindRun(session, studies, change);
   const [chosen, setChosen] = useState<string | null>(null);
   const { sheets } = session;
@@ -70,7 +76,6 @@ function MarkingWork({
     },
     [sheets, change],
   );
-  const students = submissions === null ? [] : (marked.value ?? []);
   const student =
     students.find((one) => one.student === chosen) ??
     students.find(({ marking }) => marking?.firstWrong !== null) ??
@@ -105,11 +110,11 @@ function MarkingWork({
             <UnderWay computed={marked} what="the marks" kept="students marked so far are shown" />
           </>
         )}
-        {submissions !== null && students.length > 0 && (
+        {submissions !== null && of !== null && students.length > 0 && (
           <ErrorBoundary what="The class" of={students}>
             <ClassResults
               students={students}
-              keys={submissions.keys}
+              keys={of.keys}
               rule={session.rule}
               chosen={student?.student ?? null}
               onChoose={setChosen}
@@ -117,13 +122,13 @@ function MarkingWork({
             />
           </ErrorBoundary>
         )}
-        {submissions !== null && student !== undefined && (
+        {submissions !== null && of !== null && student !== undefined && (
           <ErrorBoundary what="The student" of={student}>
             <StudentResult
               key={student.student}
               student={student}
-              keys={submissions.keys}
-              components={submissions.components}
+              keys={of.keys}
+              components={of.components}
             />
           </ErrorBoundary>
         )}

@@ -1,6 +1,6 @@
 import { LONGEST_TITLE, type StudyDocument } from '@schritt/core/document';
 import { Button, Input } from 'antd';
-import { memo, type ReactNode, useCallback, useMemo, useState } from 'react';
+import { memo, type ReactNode, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Entry } from '../api/client.ts';
 import { StudyStateContext, type StudyWork } from '../state/study-state.ts';
@@ -65,6 +65,51 @@ interface StudyBarProps extends Pick<Editing<WorkingStudy>, 'edit' | 'undo' | 'r
   readonly entry: Entry<StudyDocument> | null;
 }
 
+/** The title of a study, to be typed over. */
+const TitleInput = memo(function TitleInput({
+  title,
+  edit,
+}: Pick<StudyBarProps, 'edit'> & { readonly title: string }): ReactNode {
+  return (
+    <Input
+      variant="borderless"
+      value={title}
+      maxLength={LONGEST_TITLE}
+      aria-label="Title of the study"
+      onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
+    />
+  );
+});
+
+/** What is done with all of a study. */
+const StudyActions = memo(function StudyActions({
+  setView,
+  showKeys,
+  entry,
+}: Pick<StudyBarProps, 'setView' | 'showKeys' | 'entry'>): ReactNode {
+  const navigate = useNavigate();
+  return (
+    <>
+      <Button title="Large type and few panels (c)" onClick={() => setView({ inClass: true })}>
+        Presentation view
+      </Button>
+      <Button aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)" onClick={showKeys}>
+        ?
+      </Button>
+      <ExportButton />
+      {entry !== null && (
+        <Button
+          title="Mark rows of students against this study"
+          onClick={() => void navigate(`/marking?study=${encodeURIComponent(entry.id)}`)}
+        >
+          Mark
+        </Button>
+      )}
+      {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
+    </>
+  );
+});
+
 /** The bar at the top of a study: its title, and what is done with all of it. */
 function StudyBar({
   document,
@@ -77,41 +122,61 @@ function StudyBar({
   showKeys,
   entry,
 }: StudyBarProps): ReactNode {
-  const navigate = useNavigate();
   return (
     <TopBar
-      title={
-        <Input
-          variant="borderless"
-          value={document.title}
-          maxLength={LONGEST_TITLE}
-          aria-label="Title of the study"
-          onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
-        />
-      }
+      title={<TitleInput title={document.title} edit={edit} />}
       actions={
         <>
           <SaveStatus kind="study" document={document} autosave={autosave} onUse={onUse} path="/studies" />
           <UndoButtons undo={undo} redo={redo} />
-          <Button title="Large type and few panels (c)" onClick={() => setView({ inClass: true })}>
-            Presentation view
-          </Button>
-          <Button aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)" onClick={showKeys}>
-            ?
-          </Button>
-          <ExportButton />
-          {entry !== null && (
-            <Button
-              title="Mark rows of students against this study"
-              onClick={() => void navigate(`/marking?study=${encodeURIComponent(entry.id)}`)}
-            >
-              Mark
-            </Button>
-          )}
-          {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
+          <StudyActions setView={setView} showKeys={showKeys} entry={entry} />
         </>
       }
     />
+  );
+}
+
+interface PlaceProps {
+  readonly study: WorkingStudy;
+  /** Whether the parts beside the numbers are made already; before, their places are kept. */
+  readonly isWhole: boolean;
+}
+
+/** The problem, the methods and the step sizes, or their place. */
+function StatementPlace({ study, isWhole }: PlaceProps): ReactNode {
+  if (!isWhole) return <div className="statement-column" />;
+  return (
+    <ErrorBoundary what="The panel" of={study}>
+      <Statement />
+    </ErrorBoundary>
+  );
+}
+
+/** The plots, or their places. */
+function PlotPlaces({
+  study,
+  isWhole,
+  inClass,
+  hasSecond,
+}: PlaceProps & { readonly inClass: boolean; readonly hasSecond: boolean }): ReactNode {
+  if (!isWhole)
+    return (
+      <>
+        <div className="plot-panel plot-panel-large" />
+        {hasSecond && <div className="plot-panel plot-panel-beside" />}
+      </>
+    );
+  return (
+    <>
+      <ErrorBoundary what="The main plot" of={study}>
+        <PlotPanel area="large" key={String(inClass)} />
+      </ErrorBoundary>
+      {hasSecond && (
+        <ErrorBoundary what="The second plot" of={study}>
+          <PlotPanel area="beside" key={String(inClass)} />
+        </ErrorBoundary>
+      )}
+    </>
   );
 }
 
@@ -119,7 +184,8 @@ function StudyBar({
 function Below({
   depth,
   shows,
-}: {
+  isWhole,
+}: Pick<PlaceProps, 'isWhole'> & {
   readonly depth: Depth;
   readonly shows: (panel: Panel) => boolean;
 }): ReactNode {
@@ -134,10 +200,12 @@ function Below({
         )}
         {words && (
           <aside className="sentences" aria-label="Findings">
-            <ErrorBoundary what="The findings" of={depth}>
-              <Findings />
-              <Comparison />
-            </ErrorBoundary>
+            {isWhole && (
+              <ErrorBoundary what="The findings" of={depth}>
+                <Findings />
+                <Comparison />
+              </ErrorBoundary>
+            )}
           </aside>
         )}
       </>
@@ -209,6 +277,8 @@ export function StudyEditor(props: {
   const isOlder = [good.problem, ...good.methods].some(({ now }) => hasErrors(now));
   const showKeys = useCallback(() => setKeysShown(true), []);
   useKeys(store, step.value?.worked.lines.length ?? 0, showKeys);
+  // numbers come first: what is beside them is made right after the first picture, in the places that are kept for it
+  const isWhole = useDeferredValue(true, false);
   return (
     <StudyStateContext value={store}>
       <IsKeptContext value={entry !== null}>
@@ -250,25 +320,19 @@ export function StudyEditor(props: {
                   <Ruler />
                 </ErrorBoundary>
               </div>
-              {!view.inClass && (
-                <ErrorBoundary what="The panel" of={study}>
-                  <Statement />
-                </ErrorBoundary>
-              )}
+              {!view.inClass && <StatementPlace study={study} isWhole={isWhole} />}
               {isOlder && (
                 <p className="older-note" role="status">
                   Showing the last valid input; the current text has errors.
                 </p>
               )}
-              <ErrorBoundary what="The main plot" of={study}>
-                <PlotPanel area="large" key={String(view.inClass)} />
-              </ErrorBoundary>
-              {shows('beside') && (
-                <ErrorBoundary what="The second plot" of={study}>
-                  <PlotPanel area="beside" key={String(view.inClass)} />
-                </ErrorBoundary>
-              )}
-              <Below depth={view.depth} shows={shows} />
+              <PlotPlaces
+                study={study}
+                inClass={view.inClass}
+                hasSecond={shows('beside')}
+                isWhole={isWhole}
+              />
+              <Below depth={view.depth} shows={shows} isWhole={isWhole} />
             </main>
           </div>
         </WorkedStepContext>

@@ -24,7 +24,7 @@ export function ErrorPanel(): ReactNode {
   return (
     <>
       <div className="plot-panel-controls">
-        <ComponentChoices />
+        <ComponentChoices canTogether={false} />
         <Checkbox
           checked={scale.logarithmic}
           onChange={({ target }) => setScale((now) => ({ ...now, logarithmic: target.checked }))}

@@ -1,6 +1,6 @@
 import { Button, Select, Tabs } from 'antd';
 import { lazy, type ReactNode, Suspense, useMemo } from 'react';
-import { useStudyState } from '../state/study-state.ts';
+import { useStudyState, useStudyValue } from '../state/study-state.ts';
 import { type Area, type PlotPanelName, PLOT_PANELS, USUAL } from '../state/view.ts';
 import { ZoomContext } from '../plots/use-zoom.ts';
 import type { Zoom } from '../plots/zoom.ts';
@@ -36,9 +36,10 @@ const SHOWN: { readonly [L in PlotPanelName]: () => ReactNode } = {
 
 /** The large plot or the one beside it, in any of the panels; both change places by a button. */
 export function PlotFrame({ area }: { readonly area: Area }): ReactNode {
-  const { view, setView, shape } = useStudyState('view', 'setView', 'shape');
-  const usual = USUAL[view.depth];
-  const [large, beside] = [view.large ?? usual.large, view.beside ?? usual.beside];
+  const { setView, shape } = useStudyState('setView', 'shape');
+  const large = useStudyValue(({ view }) => view.large ?? USUAL[view.depth].large);
+  const beside = useStudyValue(({ view }) => view.beside ?? USUAL[view.depth].beside);
+  const zooms = useStudyValue(({ view }) => view.zooms);
   const own = area === 'large' ? large : beside;
   const choose = (name: PlotPanelName): void => {
     if (area === 'large') setView(name === beside ? { large: name, beside: large } : { large: name });
@@ -51,7 +52,6 @@ export function PlotFrame({ area }: { readonly area: Area }): ReactNode {
         (name !== 'profile' || shape.hasFamily) &&
         (name !== 'conserved' || shape.hasInvariants)),
   );
-  const { zooms } = view;
   const kept = useMemo(
     () => ({
       zoom: zooms[area],

@@ -1,14 +1,14 @@
 import { drawnAs, type RunView } from '@schritt/plot';
 import { useMemo } from 'react';
-import { useStudyState } from '../state/study-state.ts';
+import { useStudyState, useStudyValue } from '../state/study-state.ts';
 import { usePalette } from '../theme/use-palette.ts';
 
 /** What the plots of runs are made from; null before there are curves. */
 export function useRunView(): RunView | null {
-  const { curves, methods, component, view } = useStudyState('curves', 'methods', 'component', 'view');
+  const { curves, methods, component } = useStudyState('curves', 'methods', 'component');
+  const drawn = useStudyValue(({ view }) => view.drawn);
   const palette = usePalette();
   const keyed = curves.value;
-  const { drawn } = view;
   const { placeOf, titleOf } = methods;
   const shown = Math.min(component.wanted, Math.max(0, (keyed?.curves.components.length ?? 1) - 1));
   return useMemo(

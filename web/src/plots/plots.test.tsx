@@ -35,16 +35,28 @@ const PLOT: Plot = {
   legend: [],
 };
 
-beforeEach(() => made.mockClear());
+beforeEach(() => {
+  jest.useFakeTimers();
+  made.mockClear();
+});
+
+afterEach(() => {
+  jest.useRealTimers();
+});
 
 test('the chart is made once; a mark that moves is only drawn again, new series are put in', () => {
   const page = render(<PlotCanvas plot={PLOT} />);
   const canvas = page.getByRole('img', { name: 'Solution: level over t' });
+  jest.runAllTimers();
   const chart = made.mock.results[0]?.value;
   const marked: Plot = { ...PLOT, overlays: [{ kind: 'band', x: 1 }] };
   page.rerender(<PlotCanvas plot={marked} />);
+  jest.runAllTimers();
   expect([chart.draw.mock.calls.length, chart.update.mock.calls.length]).toEqual([1, 0]);
   page.rerender(<PlotCanvas plot={{ ...marked, series: [...PLOT.series] }} />);
+  page.rerender(<PlotCanvas plot={{ ...marked, series: [...PLOT.series] }} />);
+  jest.runAllTimers();
+  // of two that follow one another at once the last one is drawn
   expect(chart.update.mock.calls).toEqual([['none']]);
   page.rerender(
     <PaletteContext value={DARK}>
@@ -61,6 +73,7 @@ test('events are those of the moment, not of the one when the chart was made', (
   const [first, second] = [jest.fn(), jest.fn()];
   const page = render(<PlotCanvas plot={PLOT} onPoint={first} onChoose={first} />);
   page.rerender(<PlotCanvas plot={PLOT} onPoint={second} onChoose={second} />);
+  jest.runAllTimers();
   const { options } = made.mock.results[0]!.value;
   const chart = { data: { datasets: [{ data: [] }, { data: [{ x: 3, y: 4 }] }] } };
   options.onHover(null, [{ datasetIndex: 1, index: 0 }], chart);

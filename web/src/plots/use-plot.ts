@@ -28,60 +28,85 @@ export function usePlot(canvas: RefObject<HTMLCanvasElement | null>, plot: Plot,
   });
 
   useEffect(() => {
-    if (canvas.current === null) return undefined;
-    const first = now.current;
     const host = canvas.current;
-    const made = new Chart<'scatter'>(host, {
-      type: 'scatter',
-      data: { datasets: datasetsOf(first.plot, host.clientWidth) },
-      options: {
-        ...optionsOf(first.plot, first.palette, () => now.current.events),
-        devicePixelRatio: sharpness(host),
-      },
-      plugins: [
-        overlaysPlugin(() => now.current),
-        {
-          id: 'room',
-          resize: (of) => {
-            of.data.datasets = datasetsOf(now.current.plot, host.clientWidth);
-            // the room is known only after a first layout; ends that are set once stay until the next plot
-            if (now.current.plot.equal === true) setTimeout(() => laid(of), 0);
-          },
+    if (host === null) return undefined;
+    const make = (): (() => void) => {
+      const first = now.current;
+      const made = new Chart<'scatter'>(host, {
+        type: 'scatter',
+        data: { datasets: datasetsOf(first.plot, host.clientWidth) },
+        options: {
+          ...optionsOf(first.plot, first.palette, () => now.current.events),
+          devicePixelRatio: sharpness(host),
         },
-      ],
-    });
-    const laid = (of: Chart): void => {
-      if (chart.current !== made) return;
-      of.options.scales =
-        optionsOf(now.current.plot, now.current.palette, () => now.current.events).scales ?? {};
-      of.update('none');
-      equalise(of);
+        plugins: [
+          overlaysPlugin(() => now.current),
+          {
+            id: 'room',
+            resize: (of) => {
+              of.data.datasets = datasetsOf(now.current.plot, host.clientWidth);
+              // the room is known only after a first layout; ends that are set once stay until the next plot
+              if (now.current.plot.equal === true) setTimeout(() => laid(of), 0);
+            },
+          },
+        ],
+      });
+      const laid = (of: Chart): void => {
+        if (chart.current !== made) return;
+        of.options.scales =
+          optionsOf(now.current.plot, now.current.palette, () => now.current.events).scales ?? {};
+        of.update('none');
+        equalise(of);
+      };
+      if (first.plot.equal === true) setTimeout(() => laid(made), 0);
+      chart.current = made;
+      // what was drawn with another face, before its own was there
+      const faces = 'fonts' in document ? document.fonts : null;
+      const again = (): void => made.update('none');
+      faces?.addEventListener('loadingdone', again);
+      return () => {
+        faces?.removeEventListener('loadingdone', again);
+        chart.current = null;
+        made.destroy();
+      };
     };
-    if (first.plot.equal === true) setTimeout(() => laid(made), 0);
-    chart.current = made;
+    let destroy: (() => void) | null = null;
+    // numbers come first
+    const timer = setTimeout(() => {
+      destroy = make();
+    }, 0);
     return () => {
-      chart.current = null;
-      made.destroy();
+      clearTimeout(timer);
+      destroy?.();
     };
   }, [canvas]);
 
   useEffect(() => {
     const before = now.current;
-    const made = chart.current;
     const host = canvas.current;
-    if (made === null || host === null) return;
-    if (before.plot === plot && before.palette === palette) return;
-    now.current = { ...before, plot, palette };
-    if (before.palette === palette && onlyOverlaysDiffer(before.plot, plot)) {
-      made.draw();
-      return;
+    if (host === null || (before.plot === plot && before.palette === palette)) return undefined;
+    const made = chart.current;
+    if (made === null) {
+      // it is made with the newest plot
+      now.current = { ...before, plot, palette };
+      return undefined;
     }
-    made.data.datasets = datasetsOf(plot, host.clientWidth);
-    made.options = {
-      ...optionsOf(plot, palette, () => now.current.events),
-      devicePixelRatio: sharpness(host),
+    const draw = (): void => {
+      now.current = { ...now.current, plot, palette };
+      if (before.palette === palette && onlyOverlaysDiffer(before.plot, plot)) {
+        made.draw();
+        return;
+      }
+      made.data.datasets = datasetsOf(plot, host.clientWidth);
+      made.options = {
+        ...optionsOf(plot, palette, () => now.current.events),
+        devicePixelRatio: sharpness(host),
+      };
+      made.update('none');
+      if (plot.equal === true) equalise(made);
     };
-    made.update('none');
-    if (plot.equal === true) equalise(made);
+    // of plots that follow one another closely the last one is drawn
+    const timer = setTimeout(draw, 0);
+    return () => clearTimeout(timer);
   }, [canvas, plot, palette]);
 }

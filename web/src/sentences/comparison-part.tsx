@@ -4,7 +4,7 @@ import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { type Ask, useComputed } from '../worker/use-work.ts';
 import { Mark } from '../plots/mark.tsx';
-import { useStudyState } from '../state/study-state.ts';
+import { useStudyState, useStudyValue } from '../state/study-state.ts';
 import type { KeyedResult } from '@schritt/plot';
 
 /** Which method gives a target error with the fewest evaluations. */
@@ -21,7 +21,8 @@ function AskedSettings({
   readonly targetError: number;
   readonly keyed: KeyedResult;
 }): ReactNode {
-  const { good, chosen, methods } = useStudyState('good', 'chosen', 'methods');
+  const { good, methods } = useStudyState('good', 'methods');
+  const chooseSteps = useStudyValue(({ chosen }) => chosen.chooseSteps);
   const [isAsked, setAsked] = useState(false);
   const { document } = good;
   const ask = useMemo((): Ask<readonly (StepsForError | null)[]> | null => {
@@ -52,7 +53,7 @@ function AskedSettings({
                     type="link"
                     size="small"
 
-                    onClick={() => chosen.chooseSteps(found.steps)}
+                    onClick={() => chooseSteps(found.steps)}
                   >
                     N {count(found.steps)}
                   </Button>

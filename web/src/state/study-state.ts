@@ -141,18 +141,33 @@ export function createStudyState(work: StudyWork): StoreApi<StudyState> {
 
 export const StudyStateContext = createContext<StoreApi<StudyState> | null>(null);
 
+function useStudyStore(): StoreApi<StudyState> {
+  const store = useContext(StudyStateContext);
+  if (store === null) throw new Error('this part of the page has no study state');
+  return store;
+}
+
 /**
  * Fields of the state that a part of the page uses; the part is rendered again when one of them changes.
  *
- * @example const { view, setView } = useDesk('view', 'setView');
+ * @example const { view, setView } = useStudyState('view', 'setView');
  */
 export function useStudyState<K extends keyof StudyState>(...fields: readonly K[]): Pick<StudyState, K> {
-  const store = useContext(StudyStateContext);
-  if (store === null) throw new Error('this part of the page has no study state');
+  const store = useStudyStore();
   // what is compared are the fields; the state that holds them is a new object after each change of any
   useStore(
     store,
     useShallow((now) => fields.map((field) => now[field])),
   );
   return store.getState();
+}
+
+/**
+ * What a part of the page makes of the state; the part is rendered again when it is something else. Of arrays and
+ * objects the entries are compared.
+ *
+ * @example const isFolded = useStudyValue(({ view }) => view.folded);
+ */
+export function useStudyValue<T>(pick: (state: StudyState) => T): T {
+  return useStore(useStudyStore(), useShallow(pick));
 }

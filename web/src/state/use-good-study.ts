@@ -34,12 +34,17 @@ export interface GoodStudy {
   readonly texts: readonly string[];
 }
 
-/** The last good reading of each text of a page, by key. */
+/** What a worker is still at. */
+const UNREAD: Reading<never> = { ok: false, errors: [] };
+
+/** The last good reading of each text of a page, by key; the same object as long as it is the same reading. */
 class Memory<T> {
   readonly #good = new Map<string, { readonly text: string; readonly value: T }>();
   read(key: string, text: string, texts: ReadTexts<T>): Read<T> {
-    const now: Reading<T> = texts.read(text) ?? { ok: false, errors: [] };
-    if (now.ok) this.#good.set(key, { text, value: now.value });
+    const now: Reading<T> = texts.read(text) ?? UNREAD;
+    const last = this.#good.get(key);
+    if (now.ok && (last?.text !== text || last.value !== now.value))
+      this.#good.set(key, { text, value: now.value });
     return { now, good: this.#good.get(key) ?? null };
   }
 }
@@ -50,6 +55,7 @@ export function useGoodStudy(study: WorkingStudy): GoodStudy {
   const [methods] = useState(() => new Memory<Method>());
   const [problemTexts, methodTexts] = [useReader(problemReader), useReader(methodReader)];
   const { title, problem, ladder, lastStep, error, start, precision, wished, methods: list } = study;
+  const { rounding, rounded } = study;
   return useMemo(() => {
     const readProblem = problems.read('problem', problem.text, problemTexts);
     const readMethods = list.map((method) => ({
@@ -72,6 +78,8 @@ export function useGoodStudy(study: WorkingStudy): GoodStudy {
       ...(error === undefined ? {} : { error }),
       ...(start === undefined ? {} : { start }),
       ...(precision === undefined ? {} : { precision }),
+      ...(rounding === undefined ? {} : { rounding }),
+      ...(rounded === undefined ? {} : { rounded }),
       ...(wished === undefined ? {} : { wished }),
     };
     const [keys, texts] = [good.map(({ key }) => key), good.map(({ text }) => text)];
@@ -90,6 +98,8 @@ export function useGoodStudy(study: WorkingStudy): GoodStudy {
     error,
     start,
     precision,
+    rounding,
+    rounded,
     wished,
   ]);
 }

@@ -1,7 +1,7 @@
 import type { StudyDocument } from '@schritt/core/document';
 import type { RunToDraw } from '@schritt/core/study';
 import type { KeyedCurves, KeyedResult } from '@schritt/plot';
-import { useMemo, useRef } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type {
   Profile,
   ProfileRequest,
@@ -16,6 +16,7 @@ import type {
   StepRequest,
 } from '../worker/messages.ts';
 import { Computer, Superseded } from '../worker/computer.ts';
+import { earlyResult } from '../worker/early-study.ts';
 import { StudyComputer } from '../worker/study-computer.ts';
 import { type Ask, type Computed, type Tell, useComputed, useWork } from '../worker/use-work.ts';
 
@@ -24,16 +25,21 @@ import { type Ask, type Computed, type Tell, useComputed, useWork } from '../wor
  * come.
  */
 export function useResults(document: StudyDocument | null, keys: readonly string[]): Computed<KeyedResult> {
+  // numbers that were asked for early are in the first picture of the page
+  const [first] = useState((): KeyedResult | null => {
+    const result = document === null ? null : earlyResult(document);
+    return result && { result, keys };
+  });
   const work = useMemo(() => {
     if (document === null) return null;
     return async (computer: StudyComputer, tell: Tell<KeyedResult>): Promise<KeyedResult> => {
       const result = await computer.run(document, (now) =>
         tell(now.part, now.result === null ? null : { result: now.result, keys }, now.onServer),
       );
-      return { result, keys };
+      return result === first?.result && keys === first.keys ? first : { result, keys };
     };
-  }, [document, keys]);
-  return useWork(() => new StudyComputer(), work);
+  }, [document, keys, first]);
+  return useWork(() => new StudyComputer(), work, first);
 }
 
 /** Milliseconds that what is no number waits. */

@@ -169,7 +169,8 @@ export function changedView(view: View, change: Partial<View>): View {
     large: isOther || (change.large !== undefined && change.large !== view.large) ? null : large,
     beside: isOther || (change.beside !== undefined && change.beside !== view.beside) ? null : beside,
   };
-  return { ...view, zooms, ...change };
+  const isZoomed = zooms.large !== large || zooms.beside !== beside;
+  return { ...view, ...(isZoomed ? { zooms } : {}), ...change };
 }
 
 /** The address of a view: only what is not as at first. */

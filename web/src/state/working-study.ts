@@ -1,6 +1,11 @@
 import { type ParameterValues, type Problem, writeParameters } from '@schritt/core/notation';
 import { rounded } from '@schritt/core/text';
-import type { MethodInStudy, StudyDocument } from '@schritt/core/document';
+import {
+  type ArithmeticFields,
+  arithmeticFields,
+  type MethodInStudy,
+  type StudyDocument,
+} from '@schritt/core/document';
 import type { HistoryForm } from './kept-history.ts';
 import { type Amount, type Ladder, layLadder } from '@schritt/core/study';
 
@@ -44,13 +49,22 @@ export const STUDY_HISTORY: HistoryForm<WorkingStudy, StudyDocument> = {
 };
 
 /** A method as a file holds it: without its key, and without what says nothing. */
-export function inStudy({ title, text, struck = [], window }: MethodInStudy): MethodInStudy {
+export function inStudy({ title, text, struck = [], window, ...arithmetic }: MethodInStudy): MethodInStudy {
   return {
     title,
     text,
     ...(struck.length === 0 ? {} : { struck }),
     ...(window === undefined ? {} : { window }),
+    ...arithmeticFields(arithmetic),
   };
+}
+
+/** A study or a method with another arithmetic; without any field for what a file leaves out. */
+export function withArithmetic<T extends ArithmeticFields>(
+  { precision: _, rounding: __, rounded: ___, ...rest }: T,
+  fields: ArithmeticFields,
+): Omit<T, keyof ArithmeticFields> & ArithmeticFields {
+  return { ...rest, ...fields };
 }
 
 export function documentOf(study: WorkingStudy): StudyDocument {

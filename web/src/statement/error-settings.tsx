@@ -1,7 +1,8 @@
-import { componentNames, type Problem } from '@schritt/core/notation';
+import { componentName, type Problem } from '@schritt/core/notation';
 import { ERROR_MEASURES, type ErrorChoice, MEASURE_NAMES, type MeasureName } from '@schritt/core/study';
 import { InputNumber, Select } from 'antd';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
+import { useStudyState, useStudyValue } from '../state/study-state.ts';
 import './run-settings.css';
 
 type Where = MeasureName | 'time';
@@ -22,18 +23,19 @@ export const SCALES = [
 /** Components that can be chosen from a list. */
 const MAX_LISTED = 200;
 
-interface ErrorSettingsProps {
-  readonly problem: Problem | null;
-  readonly error: ErrorChoice;
-  readonly onChange: (error: ErrorChoice) => void;
+function firstComponents(problem: Problem | null): readonly string[] {
+  if (problem === null) return [];
+  return Array.from({ length: Math.min(problem.size, MAX_LISTED) }, (_, i) => componentName(problem, i));
 }
 
 /** Where the error of a study is taken, of what, and how it is reported. */
-export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps): ReactNode {
+export const ErrorSettings = memo(function ErrorSettings(): ReactNode {
+  const { error, edit, independent } = useStudyState('error', 'edit', 'independent');
+  const [start, end] = useStudyValue(({ problem }) => [problem?.start ?? 0, problem?.end ?? 1] as const);
+  const components = useStudyValue(({ problem }) => firstComponents(problem));
+  const onChange = (next: ErrorChoice): void => edit('error', (now) => ({ ...now, error: next }));
   const { at, of, scale } = error;
   const where: Where = typeof at === 'object' ? 'time' : at;
-  const [start, end] = [problem?.start ?? 0, problem?.end ?? 1];
-  const components = problem === null ? [] : componentNames(problem).slice(0, MAX_LISTED);
   return (
     <section className="run-settings" aria-label="Error settings">
       <h2 className="label">Error</h2>
@@ -49,7 +51,7 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
       />
       {typeof at === 'object' && (
         <span className="time-of-error">
-          <span aria-hidden="true">{problem?.independent ?? 't'} =</span>
+          <span aria-hidden="true">{independent} =</span>
           <InputNumber
             size="small"
             controls={false}
@@ -86,4 +88,4 @@ export function ErrorSettings({ problem, error, onChange }: ErrorSettingsProps):
       />
     </section>
   );
-}
+});

@@ -6,6 +6,7 @@ import {
   methodHints,
   methodLines,
 } from '@schritt/core/notation';
+import type { ArithmeticFields } from '@schritt/core/document';
 import { Button, Input } from 'antd';
 import { type ReactNode, useMemo, useState } from 'react';
 import { LazyMethodEditor } from '../editor/lazy-editor.tsx';
@@ -13,6 +14,7 @@ import { Formula } from '../math/formula.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { Mark } from '../plots/mark.tsx';
 import { type Read, wasNeverGood } from '../state/use-good-study.ts';
+import { ArithmeticChoice, arithmeticText } from './arithmetic-choice.tsx';
 import './statement.css';
 
 /** A method as it is set on a board. */
@@ -47,6 +49,9 @@ interface MethodStatementProps {
   readonly onTitle: (title: string) => void;
   readonly onText: (text: string) => void;
   readonly onRemove: () => void;
+  /** The arithmetic of this method alone. */
+  readonly arithmetic: ArithmeticFields;
+  readonly onArithmetic: (fields: ArithmeticFields) => void;
   /** Keeps the method in the library; null where there is none to keep it in, or it has errors. */
   readonly onKeep: (() => void) | null;
 }
@@ -54,6 +59,7 @@ interface MethodStatementProps {
 /** A method of a study: its mark and title, its formula typeset, and its text in the same place after a click. */
 export function MethodStatement(props: MethodStatementProps): ReactNode {
   const { index, title, text, read, proved, startOpen, onTitle, onText, onRemove, onKeep } = props;
+  const { arithmetic, onArithmetic } = props;
   const [open, setOpen] = useState(startOpen || wasNeverGood(read));
   const [caret, setCaret] = useState(0);
   const openAt = (place: number): void => {
@@ -63,6 +69,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
   const errors = read.now.ok ? [] : read.now.errors;
   const good = read.good?.value ?? null;
   const hints = useMemo(() => methodHints(good), [good]);
+  const own = arithmeticText(arithmetic);
   const cost = read.good === null ? null : evaluationsPerStep(read.good.value);
   return (
     <section className="method-statement" aria-label={`Method ${title}`}>
@@ -104,6 +111,7 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
       </div>
       {!open && (
         <p className="quiet cost">
+          {own !== undefined && `${own} · `}
           {proved !== null && `${proved} · `}
           {cost !== null &&
             `${counted(cost, 'f-evaluation')} per ${read.good !== null && isImplicit(read.good.value) ? 'iteration' : 'step'}`}
@@ -119,6 +127,14 @@ export function MethodStatement(props: MethodStatementProps): ReactNode {
           onDone={() => setOpen(false)}
           autoFocus
           caret={caret}
+        />
+      )}
+      {open && (
+        <ArithmeticChoice
+          value={arithmetic}
+          ofMethod
+          label={`Arithmetic of ${title}`}
+          onChange={onArithmetic}
         />
       )}
       {!open && read.good !== null && (

@@ -1,16 +1,13 @@
 import { useReader } from '../state/use-reading.ts';
 import { methodReader } from '../worker/text-reader.ts';
-import type { LastStep, Precision } from '@schritt/core/study';
+import { arithmeticFields } from '@schritt/core/document';
+import type { LastStep } from '@schritt/core/study';
 import { Select } from 'antd';
-import type { ReactNode } from 'react';
-import type { WorkingStudy } from '../state/working-study.ts';
+import { memo, type ReactNode } from 'react';
+import { useStudyState, useStudyValue } from '../state/study-state.ts';
+import { withArithmetic, type WorkingStudy } from '../state/working-study.ts';
+import { ArithmeticChoice } from './arithmetic-choice.tsx';
 import './run-settings.css';
-
-/** The arithmetics, as they are listed. */
-export const PRECISIONS = [
-  { value: 'double', label: 'double precision' },
-  { value: 'single', label: 'single precision' },
-] satisfies readonly { value: Precision; label: string }[];
 
 /** What is done where h does not divide the interval, as it is listed. */
 export const LAST_STEPS = [
@@ -19,14 +16,15 @@ export const LAST_STEPS = [
   { value: 'overrun', label: 'overshoot' },
 ] satisfies readonly { value: LastStep; label: string }[];
 
-interface RunSettingsProps {
-  readonly study: WorkingStudy;
-  readonly onChange: (about: string, change: (study: WorkingStudy) => WorkingStudy) => void;
-}
-
 /** How the runs of a study are done: the arithmetic, what happens at the end, and the first steps. */
-export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
-  const { methods, start } = study;
+export const RunSettings = memo(function RunSettings(): ReactNode {
+  const { edit } = useStudyState('edit');
+  const { methods, start, lastStep } = useStudyValue(({ study }) => ({
+    methods: study.methods,
+    start: study.start,
+    lastStep: study.lastStep,
+  }));
+  const arithmetic = useStudyValue(({ study }) => arithmeticFields(study));
   const texts = useReader(methodReader);
   const reachesBack = methods.some(({ text }) => {
     const reading = texts.read(text);
@@ -45,21 +43,19 @@ export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
   return (
     <section className="run-settings" aria-label="Run settings">
       <h2 className="label">Run settings</h2>
-      <Select
-        size="small"
-        popupMatchSelectWidth={false}
-        aria-label="Arithmetic"
-        value={study.precision ?? 'double'}
-        options={PRECISIONS}
-        onChange={(precision) => onChange('precision', (now) => ({ ...now, precision }))}
+      <ArithmeticChoice
+        value={arithmetic}
+        ofMethod={false}
+        label="Arithmetic"
+        onChange={(fields) => edit('precision', (now) => withArithmetic(now, fields))}
       />
       <Select
         size="small"
         popupMatchSelectWidth={false}
         aria-label="Where h does not divide the interval"
-        value={study.lastStep ?? 'fit'}
+        value={lastStep ?? 'fit'}
         options={LAST_STEPS}
-        onChange={(lastStep) => onChange('last step', (now) => ({ ...now, lastStep }))}
+        onChange={(next) => edit('last step', (now) => ({ ...now, lastStep: next }))}
       />
       {reachesBack && (
         <Select
@@ -68,9 +64,9 @@ export function RunSettings({ study, onChange }: RunSettingsProps): ReactNode {
           aria-label="Starting values"
           value={start ?? ''}
           options={starts}
-          onChange={(value) => onChange('start', (now) => setStart(now, value))}
+          onChange={(value) => edit('start', (now) => setStart(now, value))}
         />
       )}
     </section>
   );
-}
+});

@@ -1,11 +1,13 @@
+import { arithmeticFields } from '@schritt/core/document';
 import { componentNames } from '@schritt/core/notation';
 import { Button } from 'antd';
-import { type ReactNode, useContext, useMemo, useState } from 'react';
+import { memo, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
 import { createEntry } from '../api/client.ts';
-import { useStudyState } from '../state/study-state.ts';
+import { useStudyState, useStudyValue } from '../state/study-state.ts';
 import { useNotices } from '../frame/use-notices.tsx';
 import { IsKeptContext } from '../state/is-kept.ts';
-import { newKey, type WorkingMethod, withLadder } from '../state/working-study.ts';
+import type { ReadMethod } from '../state/use-good-study.ts';
+import { newKey, withArithmetic, withLadder, type WorkingMethod } from '../state/working-study.ts';
 import { ErrorSettings } from './error-settings.tsx';
 import { LadderEditor } from './ladder-editor.tsx';
 import { MethodLibrary } from './method-library.tsx';
@@ -29,31 +31,75 @@ export function freeTitle(wished: string, taken: readonly string[]): string {
 
 /** Hides the column, and shows it again. */
 function FoldButton(): ReactNode {
-  const { view, setView } = useStudyState('view', 'setView');
-  const label = view.folded ? 'Show panel' : 'Hide panel';
+  const { setView } = useStudyState('setView');
+  const isFolded = useStudyValue(({ view }) => view.folded);
+  const label = isFolded ? 'Show panel' : 'Hide panel';
   return (
     <Button
       type="text"
       size="small"
       className="fold"
-      aria-expanded={!view.folded}
+      aria-expanded={!isFolded}
       aria-label={label}
       title={`${label} (s)`}
-      onClick={() => setView({ folded: !view.folded })}
+      onClick={() => setView({ folded: !isFolded })}
     >
-      {view.folded ? '›' : '‹'}
+      {isFolded ? '›' : '‹'}
     </Button>
   );
 }
 
-/** The methods of the study, each with its text, and what adds one. */
-function MethodsPart(): ReactNode {
-  const { study, good, edit, proved, methods } = useStudyState('study', 'good', 'edit', 'proved', 'methods');
+/** A method of the study, with what changes it; another one that changes leaves it as it is. */
+const MethodPart = memo(function MethodPart({
+  method,
+  index,
+  now,
+  good,
+  proved,
+  isAdded,
+}: Pick<ReadMethod, 'now' | 'good'> & {
+  readonly method: WorkingMethod;
+  readonly index: number;
+  readonly proved: string | null;
+  /** Whether it was added just now, to be typed. */
+  readonly isAdded: boolean;
+}): ReactNode {
+  const { edit } = useStudyState('edit');
+  const change = useStudyValue(({ methods }) => methods.change);
   const notices = useNotices();
   const isKept = useContext(IsKeptContext);
+  const { key, title, text } = method;
+  const read = useMemo(() => ({ now, good }), [now, good]);
+  const keep = (): void =>
+    void createEntry('method', { schritt: 1, kind: 'method', title, text })
+      .then(() => notices.done(`“${title}” was saved to the library.`))
+      .catch(notices.failed);
+  return (
+    <MethodStatement
+      index={index}
+      title={title}
+      text={text}
+      read={read}
+      proved={proved}
+      startOpen={isAdded}
+      onTitle={(next) => change(key, 'title of', (own) => ({ ...own, title: next }))}
+      onText={(next) => change(key, 'text of', (own) => ({ ...own, text: next }))}
+      onKeep={isKept && now.ok ? keep : null}
+      onRemove={() =>
+        edit(`remove ${key}`, (of) => ({ ...of, methods: of.methods.filter((other) => other.key !== key) }))
+      }
+      arithmetic={arithmeticFields(method)}
+      onArithmetic={(fields) => change(key, 'arithmetic of', (own) => withArithmetic(own, fields))}
+    />
+  );
+});
+
+/** The methods of the study, each with its text, and what adds one. */
+const MethodsPart = memo(function MethodsPart(): ReactNode {
+  const { edit, proved } = useStudyState('edit', 'proved');
+  const methods = useStudyValue(({ study }) => study.methods);
+  const reads = useStudyValue(({ good }) => good.methods);
   const [added, setAdded] = useState<string | null>(null);
-  const changeMethod = (key: string, about: string, change: Partial<WorkingMethod>): void =>
-    methods.change(key, about, (method) => ({ ...method, ...change }));
   const add = (title: string, text: string, open: boolean): void => {
     const key = newKey();
     if (open) setAdded(key);
@@ -65,60 +111,52 @@ function MethodsPart(): ReactNode {
       return { ...now, methods: [...now.methods, { key, title: own, text }] };
     });
   };
-  const remove = (key: string): void =>
-    edit(`remove ${key}`, (now) => ({ ...now, methods: now.methods.filter((other) => other.key !== key) }));
-  const keep = ({ title, text }: WorkingMethod): void =>
-    void createEntry('method', { schritt: 1, kind: 'method', title, text })
-      .then(() => notices.done(`“${title}” was saved to the library.`))
-      .catch(notices.failed);
   return (
     <>
       <h2 className="label methods-label">Methods</h2>
-      {study.methods.map((method, index) => {
-        const read = good.methods[index];
+      {methods.map((method, index) => {
+        const read = reads[index];
         if (read === undefined) return null;
         return (
-          <MethodStatement
+          <MethodPart
             key={method.key}
+            method={method}
             index={index}
-            title={method.title}
-            text={method.text}
-            read={read}
+            now={read.now}
+            good={read.good}
             proved={read.good === null ? null : (proved.get(read.good.text) ?? null)}
-            startOpen={method.key === added}
-            onTitle={(title) => changeMethod(method.key, 'title of', { title })}
-            onText={(text) => changeMethod(method.key, 'text of', { text })}
-            onKeep={isKept && read.now.ok ? () => keep(method) : null}
-            onRemove={() => remove(method.key)}
+            isAdded={method.key === added}
           />
         );
       })}
       <div className="add-method">
-        <Button
-          size="small"
-          type="text"
-          onClick={() => add(`Method ${study.methods.length + 1}`, BLANK, true)}
-        >
+        <Button size="small" type="text" onClick={() => add(`Method ${methods.length + 1}`, BLANK, true)}>
           New method
         </Button>
         <MethodLibrary onUse={(title, text) => add(title, text, false)} />
       </div>
     </>
   );
-}
+});
 
-/** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
-export function StatementColumn(): ReactNode {
-  const { study, good, edit, problem, error, view } = useStudyState(
-    'study',
-    'good',
-    'edit',
-    'problem',
-    'error',
-    'view',
+const NotePart = memo(function NotePart(): ReactNode {
+  const { edit } = useStudyState('edit');
+  const note = useStudyValue(({ study }) => study.note);
+  return (
+    <NoteStatement
+      note={note}
+      onChange={(next) =>
+        edit('note', ({ note: _, ...now }) => (next === undefined ? now : { ...now, note: next }))
+      }
+    />
   );
-  const isKept = useContext(IsKeptContext);
-  const measuredOf = useMemo(
+});
+
+const MeasuredPart = memo(function MeasuredPart(): ReactNode {
+  const { edit } = useStudyState('edit');
+  const measured = useStudyValue(({ study }) => study.measured);
+  const { problem } = useStudyState('problem');
+  const of = useMemo(
     () => ({
       components: problem === null ? [] : componentNames(problem),
       start: problem?.start ?? 0,
@@ -127,48 +165,57 @@ export function StatementColumn(): ReactNode {
     [problem],
   );
   return (
-    <div className={view.folded ? 'statement-column folded' : 'statement-column'}>
+    <MeasuredStatement
+      measured={measured}
+      of={of}
+      onChange={(next) =>
+        edit('measured', ({ measured: _, ...now }) => (next === undefined ? now : { ...now, measured: next }))
+      }
+    />
+  );
+});
+
+const ProblemPart = memo(function ProblemPart(): ReactNode {
+  const { edit } = useStudyState('edit');
+  const text = useStudyValue(({ study }) => study.problem.text);
+  const read = useStudyValue(({ good }) => good.problem);
+  const use = useCallback(
+    (title: string, other: string) =>
+      edit('another problem', (of) => ({ ...of, problem: { title, text: other } })),
+    [edit],
+  );
+  const isKept = useContext(IsKeptContext);
+  return (
+    <ProblemStatement
+      read={read}
+      text={text}
+      onChange={(next) => edit('problem', (of) => ({ ...of, problem: { ...of.problem, text: next } }))}
+      instead={isKept && <StoredProblem onUse={use} />}
+    >
+      <MovedParameters />
+    </ProblemStatement>
+  );
+});
+
+const LadderPart = memo(function LadderPart(): ReactNode {
+  const { edit } = useStudyState('edit');
+  const ladder = useStudyValue(({ study }) => study.ladder);
+  return <LadderEditor ladder={ladder} onChange={(next) => edit('ladder', (now) => withLadder(now, next))} />;
+});
+
+/** The column at the left: the problem, the methods and the step sizes, each typed in its place. */
+export function StatementColumn(): ReactNode {
+  const isFolded = useStudyValue(({ view }) => view.folded);
+  return (
+    <div className={isFolded ? 'statement-column folded' : 'statement-column'}>
       <FoldButton />
-      <NoteStatement
-        note={study.note}
-        onChange={(note) =>
-          edit('note', ({ note: _, ...now }) => (note === undefined ? now : { ...now, note }))
-        }
-      />
-      <MeasuredStatement
-        measured={study.measured}
-        of={measuredOf}
-        onChange={(measured) =>
-          edit('measured', ({ measured: _, ...now }) => (measured === undefined ? now : { ...now, measured }))
-        }
-      />
-      <ProblemStatement
-        read={good.problem}
-        text={study.problem.text}
-        onChange={(text) => edit('problem', (now) => ({ ...now, problem: { ...now.problem, text } }))}
-        instead={
-          isKept && (
-            <StoredProblem
-              onUse={(title, text) =>
-                edit('another problem', (now) => ({ ...now, problem: { title, text } }))
-              }
-            />
-          )
-        }
-      >
-        <MovedParameters />
-      </ProblemStatement>
+      <NotePart />
+      <MeasuredPart />
+      <ProblemPart />
       <MethodsPart />
-      <LadderEditor
-        ladder={study.ladder}
-        onChange={(ladder) => edit('ladder', (now) => withLadder(now, ladder))}
-      />
-      <ErrorSettings
-        problem={problem}
-        error={error}
-        onChange={(next) => edit('error', (now) => ({ ...now, error: next }))}
-      />
-      <RunSettings study={study} onChange={edit} />
+      <LadderPart />
+      <ErrorSettings />
+      <RunSettings />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { lazy, type ReactNode } from 'react';
+import { lazy, memo, type ReactNode } from 'react';
 import { loadEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
 import { useNotices } from '../frame/use-notices.tsx';
@@ -8,7 +8,7 @@ const fetch = async () => ({ default: (await import('./search-list.tsx')).Search
 const SearchList = lazy(fetch);
 
 /** A problem of the list, taken instead of the one of the study. */
-export function StoredProblem({
+export const StoredProblem = memo(function StoredProblem({
   onUse,
 }: {
   readonly onUse: (title: string, text: string) => void;
@@ -36,4 +36,4 @@ export function StoredProblem({
       )}
     />
   );
-}
+});

@@ -47,5 +47,5 @@ export function errorsIn(format: NumberFormat, errors: readonly (number | null |
 export function columnIn(format: NumberFormat, values: readonly (number | null | undefined)[]): NumberColumn {
   return format.kind === 'digits'
     ? numberColumn(values, format.count, (value) => short(value, format.count))
-    : numberColumn(values, null, (value) => formatted(value, format));
+    : numberColumn(values, null, (value) => formatted(value, format), format.kind === 'full');
 }

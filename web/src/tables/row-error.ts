@@ -7,6 +7,11 @@ export interface RowErrors {
   readonly heading: string;
   /** The error of a value; null where the exact one is unknown, or zero for a relative error. */
   readonly of: (value: number | null | undefined, exact: number | null | undefined) => number | null;
+  /** The same of a difference that is known with more digits than those of doubles. */
+  readonly ofDifference: (
+    difference: number | null | undefined,
+    exact: number | null | undefined,
+  ) => number | null;
 }
 
 const HEADINGS: Readonly<Record<Scale, string>> = {
@@ -31,9 +36,11 @@ function expressed(scale: Scale, error: number, size: number): number | null {
 
 /** Errors of single values, without sign: absolute, relative to the exact value, or as digits or places that are correct. */
 export function rowErrors(scale: Scale): RowErrors {
+  const ofDifference: RowErrors['ofDifference'] = (difference, exact) =>
+    difference == null || exact == null ? null : expressed(scale, Math.abs(difference), Math.abs(exact));
   return {
     heading: HEADINGS[scale],
-    of: (value, exact) =>
-      value == null || exact == null ? null : expressed(scale, Math.abs(value - exact), Math.abs(exact)),
+    of: (value, exact) => (value == null || exact == null ? null : ofDifference(value - exact, exact)),
+    ofDifference,
   };
 }

@@ -11,11 +11,13 @@ function heading(text: string): string {
 
 function table(
   headings: readonly string[],
-  rows: readonly (readonly (number | null | undefined)[])[],
+  rows: readonly (readonly (number | string | null | undefined)[])[],
   format: NumberFormat,
 ): readonly (readonly string[])[] {
-  const cell = (value: number | null | undefined, i: number): string =>
-    value == null ? '' : i === 0 ? String(value) : formatted(value, format);
+  const cell = (value: number | string | null | undefined, i: number): string => {
+    if (value == null) return '';
+    return i === 0 || typeof value === 'string' ? String(value) : formatted(value, format);
+  };
   return [headings.map(heading), ...rows.map((row) => row.map(cell))];
 }
 
@@ -33,10 +35,10 @@ export function sideCells(
     })),
   );
   const headings = ['n', independent, ...columns.map((column) => column.heading)];
-  const row = (of: SideRow): readonly (number | null)[] => [
+  const row = (of: SideRow): readonly (number | string | null)[] => [
     of.n,
     of.t,
-    ...columns.map(({ value }) => value(of)),
+    ...columns.map(({ value, digits }) => (format.kind === 'full' ? digits?.(of) : null) ?? value(of)),
   ];
   return table(headings, side.rows.map(row), format);
 }
@@ -50,7 +52,15 @@ export function stepsCells(
 ): readonly (readonly string[])[] {
   return table(
     ['n', independent, ...cells.map((cell) => cell.heading)],
-    rows.map((row, place) => [row.n, row.t, ...cells.map(({ value }) => value(row, place))]),
+    rows.map((row, place) => [
+      row.n,
+      row.t,
+      ...cells.map(({ value, digits }) => {
+        // all digits of a run in decimals, where all are wanted
+        const all = format.kind === 'full' && row.digits !== null ? digits?.(row.digits) : null;
+        return all ?? value(row, place);
+      }),
+    ]),
     format,
   );
 }

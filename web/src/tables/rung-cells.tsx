@@ -9,7 +9,13 @@ import {
   withMinus,
 } from '@schritt/core/text';
 import type { RungColumn } from '@schritt/core/document';
-import { type ErrorChoice, evaluations, leftOutText, type RungResult } from '@schritt/core/study';
+import {
+  type ErrorChoice,
+  evaluations,
+  knownRounding,
+  leftOutText,
+  type RungResult,
+} from '@schritt/core/study';
 import type { ReactNode } from 'react';
 import { ColumnNumber, type NumberColumn } from '../math/number-column.tsx';
 import { PowerNumber } from '../math/power-number.tsx';
@@ -134,13 +140,14 @@ function numberCell(value: number | null, between: boolean): RowCell {
 }
 
 /** The value at the end of a run; none where the run stopped before. */
-function valueCell({ values, stopped, t }: RungResult, { place, digits }: ValueChoice): RowCell {
+function valueCell({ values, decimals, stopped, t }: RungResult, { place, digits }: ValueChoice): RowCell {
   const value = stopped === null ? values[place] : undefined;
   if (value === undefined) return { content: '' };
-  const text = digits === null ? String(value) : short(value, digits);
+  const full = decimals?.[place] ?? String(value);
+  const text = digits === null ? full : short(value, digits);
   return {
-    content: <span data-full={String(value)}>{withMinus(text)}</span>,
-    title: `${value} at ${short(t, 6)}`,
+    content: <span data-full={full}>{withMinus(text)}</span>,
+    title: `${full} at ${short(t, 6)}`,
   };
 }
 
@@ -149,6 +156,7 @@ function cellOf(column: RungColumn, props: RungCellsProps): RowCell {
   const { rung } = props;
   const { f, derivatives, newton, seconds } = rung.cost;
   const three = rung.extrapolated;
+  const rounding = knownRounding(rung.rounding);
   switch (column) {
     case 'value':
       return valueCell(rung, props.value);
@@ -165,8 +173,7 @@ function cellOf(column: RungColumn, props: RungCellsProps): RowCell {
       return { content: rung.digits === null ? '' : withMinus(fixed(rung.digits, 1)) };
     case 'rounding':
       return {
-        content:
-          rung.rounding?.isMeasured === true ? <PowerNumber value={rung.rounding.size} digits={2} /> : '',
+        content: rounding === null ? '' : <PowerNumber value={rounding} digits={2} />,
         title: 'what rounding makes of the error',
       };
     case 'order of three':

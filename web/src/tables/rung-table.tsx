@@ -2,12 +2,12 @@ import type { RungColumn } from '@schritt/core/document';
 import { stepExpression } from '@schritt/core/notation';
 import { fixed, stepSizeText } from '@schritt/core/text';
 import { Button } from 'antd';
-import { Fragment, type MouseEvent, type ReactNode, useMemo } from 'react';
+import { Fragment, memo, type MouseEvent, type ReactNode, useMemo } from 'react';
 import { errorColumn, type NumberColumn } from '../math/number-column.tsx';
 import { Mark } from '../plots/mark.tsx';
 import type { KeyedResult } from '@schritt/plot';
 import { methodMark } from '@schritt/plot/palette';
-import { useStudyState } from '../state/study-state.ts';
+import { useStudyState, useStudyValue } from '../state/study-state.ts';
 import { strike, withoutRungAt } from '../state/working-study.ts';
 import { usePalette } from '../theme/use-palette.ts';
 import { moveInRows } from './row-keys.ts';
@@ -118,6 +118,32 @@ function SlopeRow({ keyed, columns }: Pick<RungTableProps, 'keyed' | 'columns'>)
   );
 }
 
+/** Takes a step size out of the study. */
+const RemoveButton = memo(function RemoveButton({
+  rung,
+  h,
+}: {
+  readonly rung: number;
+  readonly h: number;
+}): ReactNode {
+  const { edit } = useStudyState('edit');
+  return (
+    <Button
+      type="text"
+      size="small"
+      tabIndex={-1}
+      aria-label={`Remove h = ${stepSizeText(h)}`}
+      title="Remove this h"
+      onClick={(event) => {
+        event.stopPropagation();
+        edit('ladder', (now) => withoutRungAt(now, rung));
+      }}
+    >
+      ×
+    </Button>
+  );
+});
+
 /** A row for every step size: what each method has made of it. */
 function RungRow({
   keyed,
@@ -134,30 +160,31 @@ function RungRow({
   /** What is the same for all methods. */
   readonly first: MethodOfTable['rungs'][number];
 }): ReactNode {
-  const { methods, chosen, pointed, edit, error, independent } = useStudyState(
+  const { methods, pointed, error, independent } = useStudyState(
     'methods',
-    'chosen',
     'pointed',
-    'edit',
     'error',
     'independent',
   );
   const palette = usePalette();
-  const rung = chosen.rows[row] ?? row;
+  const { rung, isChosen, choose } = useStudyValue(({ chosen }) => {
+    const own = chosen.rows[row] ?? row;
+    return { rung: own, isChosen: own === chosen.rung, choose: chosen.choose };
+  });
   const isPointed = (key: string): boolean =>
     pointed !== null && (pointed.key === null || pointed.key === key) && pointed.rows.includes(row);
   const isWindowEnd = ({ fit }: MethodOfTable): boolean =>
     fit !== null && (row === Math.min(...fit.rungs) || row === Math.max(...fit.rungs));
   return (
     <tr
-      className={rung === chosen.rung ? 'chosen' : ''}
-      aria-selected={rung === chosen.rung}
+      className={isChosen ? 'chosen' : ''}
+      aria-selected={isChosen}
       tabIndex={0}
-      onClick={() => chosen.choose(rung)}
+      onClick={() => choose(rung)}
       onKeyDown={(event) => {
         if (event.target === event.currentTarget && (event.key === 'Enter' || event.key === ' ')) {
           event.preventDefault();
-          chosen.choose(rung);
+          choose(rung);
         } else moveInRows(event);
       }}
     >
@@ -186,19 +213,7 @@ function RungRow({
         );
       })}
       <td className="remove">
-        <Button
-          type="text"
-          size="small"
-          tabIndex={-1}
-          aria-label={`Remove h = ${stepSizeText(first.h)}`}
-          title="Remove this h"
-          onClick={(event) => {
-            event.stopPropagation();
-            edit('ladder', (now) => withoutRungAt(now, rung));
-          }}
-        >
-          ×
-        </Button>
+        <RemoveButton rung={rung} h={first.h} />
       </td>
     </tr>
   );
@@ -206,7 +221,7 @@ function RungRow({
 
 /** The step sizes of a study against its methods. */
 export function RungTable({ keyed, columns, value, asParts, onClick }: RungTableProps): ReactNode {
-  const { rows } = useStudyState('chosen').chosen;
+  const rows = useStudyValue(({ chosen }) => chosen.rows);
   const { methods, findings } = keyed.result;
   const lead = methods.reduce<MethodOfTable['rungs']>(
     (longest, { rungs }) => (rungs.length > longest.length ? rungs : longest),

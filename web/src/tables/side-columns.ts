@@ -6,6 +6,8 @@ export interface SideColumn {
   readonly heading: string;
   readonly kind: 'exact' | 'value' | 'error' | 'stage';
   readonly value: (row: SideRow) => number | null;
+  /** All digits of the value, where the method is run in decimals. */
+  readonly digits?: (row: SideRow) => string | null;
 }
 
 /** Columns that belong together: the exact values, or those of a method by its place. */
@@ -30,14 +32,19 @@ export function sideGroups(side: SideRows, errors: RowErrors): readonly SideGrou
         const value = (row: SideRow): number | null => row.values[i]?.[c] ?? null;
         const heading = components.length > 1 ? `${errors.heading} ${name}` : errors.heading;
         return [
-          { heading: name, kind: 'value', value },
+          { heading: name, kind: 'value', value, digits: (row) => row.digits[i]?.values[c] ?? null },
           ...((truths[c] ?? null) === null
             ? []
             : [
                 {
                   heading,
                   kind: 'error' as const,
-                  value: (row: SideRow) => errors.of(value(row), row.exact[c]),
+                  value: (row: SideRow) => {
+                    const difference = row.digits[i]?.errors[c] ?? null;
+                    return difference === null
+                      ? errors.of(value(row), row.exact[c])
+                      : errors.ofDifference(difference, row.exact[c]);
+                  },
                 },
               ]),
         ];
@@ -46,6 +53,7 @@ export function sideGroups(side: SideRows, errors: RowErrors): readonly SideGrou
         heading,
         kind: 'stage',
         value: (row) => row.stages[i]?.[k] ?? null,
+        digits: (row) => row.digits[i]?.stages[k] ?? null,
       })),
     ],
   });

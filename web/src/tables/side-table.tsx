@@ -94,7 +94,11 @@ export function SideTable({
                     className={classOf(column, i)}
                     onClick={method === null ? undefined : () => onStep(row.n, method)}
                   >
-                    <ColumnNumber value={column.value(row)} column={styles[g]![i]!} />
+                    <ColumnNumber
+                      value={column.value(row)}
+                      column={styles[g]![i]!}
+                      full={column.digits?.(row)}
+                    />
                   </td>
                 ))}
               </Fragment>

@@ -1,5 +1,6 @@
 import { type MouseEvent, type ReactNode, useContext } from 'react';
 import { ColumnNumber } from '../math/number-column.tsx';
+import type { RowDigits } from '@schritt/core/study';
 import type { RowsWindow } from '../worker/messages.ts';
 import { columnIn, errorsIn, FormatContext } from './number-format.tsx';
 import type { RowErrors } from './row-error.ts';
@@ -36,6 +37,8 @@ export interface StepCell {
   readonly kind: StepColumn;
   /** The value in a row; null or undefined where it has none. */
   readonly value: (row: RowsWindow['rows'][number], place: number) => number | null | undefined;
+  /** All digits of the value, in a run in decimals. */
+  readonly digits?: (digits: RowDigits) => string | null | undefined;
 }
 
 /** The columns of the rows of a run, of the chosen kinds. */
@@ -46,27 +49,49 @@ export function stepCells(
 ): readonly StepCell[] {
   const { components, slopes, stages, conserved, truths, localErrors } = window;
   const all: readonly StepCell[] = [
-    ...components.map((heading, j): StepCell => ({ heading, kind: 'values', value: (row) => row.values[j] })),
-    ...slopes.map((heading, j): StepCell => ({ heading, kind: 'slopes', value: (row) => row.slopes[j] })),
+    ...components.map((heading, j): StepCell => ({
+      heading,
+      kind: 'values',
+      value: (row) => row.values[j],
+      digits: ({ values }) => values[j],
+    })),
+    ...slopes.map((heading, j): StepCell => ({
+      heading,
+      kind: 'slopes',
+      value: (row) => row.slopes[j],
+      digits: (all) => all.slopes[j],
+    })),
     ...stages.map((heading, k): StepCell => ({
       heading,
       kind: 'stages',
       value: (row) => row.stages?.flat()[k],
+      digits: (all) => all.stages?.flat()[k],
     })),
     ...conserved.map((heading, k): StepCell => ({
       heading,
       kind: 'conserved',
       value: (row) => row.conserved[k],
+      digits: (all) => all.conserved[k],
     })),
     ...components.flatMap((name, j): readonly StepCell[] => {
       const truth = truths[j] ?? null;
       if (truth === null) return [];
       return [
-        { heading: `${truth} ${name}`, kind: 'exact', value: (row) => row.exact[j] },
+        {
+          heading: `${truth} ${name}`,
+          kind: 'exact',
+          value: (row) => row.exact[j],
+          digits: ({ exact }) => exact[j],
+        },
         {
           heading: `${errors.heading} ${name}`,
           kind: 'error',
-          value: (row) => errors.of(row.values[j], row.exact[j]),
+          value: ({ values, exact, digits }) => {
+            const difference = digits?.errors[j];
+            return difference == null
+              ? errors.of(values[j], exact[j])
+              : errors.ofDifference(difference, exact[j]);
+          },
         },
       ];
     }),
@@ -135,11 +160,15 @@ export function StepsTable({
             <tr key={row.n} onMouseEnter={() => onMark(row.t)}>
               <th scope="row">{row.n}</th>
               <td>
-                <ColumnNumber value={row.t} column={times} />
+                <ColumnNumber value={row.t} column={times} full={row.digits?.t} />
               </td>
-              {cells.map(({ heading, value }, i) => (
+              {cells.map(({ heading, value, digits }, i) => (
                 <td key={`${heading}/${i}`} className={classOf(i)}>
-                  <ColumnNumber value={value(row, place)} column={styles[i]!} />
+                  <ColumnNumber
+                    value={value(row, place)}
+                    column={styles[i]!}
+                    full={row.digits && digits?.(row.digits)}
+                  />
                 </td>
               ))}
             </tr>

@@ -273,8 +273,14 @@ const WINDOW: RowsWindow = {
   conserved: [],
   truths: ['exact'],
   rows: [
-    { n: 40, t: 0.25, values: [4 / 3], slopes: [-1e-9], stages: [[1.5]], conserved: [], exact: [1.25] },
-    { n: 41, t: 0.5, values: [2], slopes: [4], stages: null, conserved: [], exact: [2] },
+    {
+      ...{ n: 40, t: 0.25, values: [4 / 3], slopes: [-1e-9], stages: [[1.5]], conserved: [], exact: [1.25] },
+      digits: null,
+    },
+    {
+      ...{ n: 41, t: 0.5, values: [2], slopes: [4], stages: null, conserved: [], exact: [2] },
+      digits: null,
+    },
   ],
   localErrors: [],
   steps: 100,
@@ -310,8 +316,14 @@ const SIDE: SideRows = {
   truths: ['exact'],
   stages: [[], []],
   rows: [
-    { n: 0, t: 0, exact: [1], values: [[1], [1]], stages: [[], []], conserved: [null, null] },
-    { n: 4, t: 0.25, exact: [1.25], values: [[1.5], []], stages: [[], []], conserved: [null, null] },
+    {
+      ...{ n: 0, t: 0, exact: [1], values: [[1], [1]], stages: [[], []], conserved: [null, null] },
+      digits: [null, null],
+    },
+    {
+      ...{ n: 4, t: 0.25, exact: [1.25], values: [[1.5], []], stages: [[], []], conserved: [null, null] },
+      digits: [null, null],
+    },
   ],
   steps: 8,
   stopped: [null, 'step 2, k1: 1 is divided by 0'],
@@ -417,6 +429,7 @@ describe('rows side by side', () => {
           ],
           stages: [[6, 7], [8]],
           conserved: [null, null],
+          digits: [null, null],
         },
       ],
     };

@@ -9,7 +9,7 @@ import {
   tableauText,
 } from '@schritt/core/inspect';
 import { Button, Input } from 'antd';
-import { type ReactNode, useState } from 'react';
+import { memo, type ReactNode, useState } from 'react';
 
 /** An amount as a fraction, or as a decimal where that is shorter. */
 function cellText(amount: Amount): string {
@@ -169,7 +169,11 @@ function CoefficientRows({
 }
 
 /** The coefficients of a method as a small grid; what is typed there becomes the text. */
-export function CoefficientGrid({ inspection, startWith, onText }: GridProps): ReactNode {
+export const CoefficientGrid = memo(function CoefficientGrid({
+  inspection,
+  startWith,
+  onText,
+}: GridProps): ReactNode {
   const { tableau, multistep } = inspection;
   const [draft, setDraft] = useState<{ readonly of: Inspection; readonly cells: Cells } | null>(null);
   if (tableau === null && multistep === null) return null;
@@ -223,4 +227,4 @@ export function CoefficientGrid({ inspection, startWith, onText }: GridProps): R
       </table>
     </section>
   );
-}
+});

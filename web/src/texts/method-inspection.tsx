@@ -2,7 +2,7 @@ import { type Inspection, zTex } from '@schritt/core/inspect';
 import { evaluationsPerStep, isImplicit, type Method } from '@schritt/core/notation';
 import { counted, fixed, short } from '@schritt/core/text';
 import { Segmented } from 'antd';
-import { type ReactNode, useMemo, useState } from 'react';
+import { memo, type ReactNode, useDeferredValue, useMemo, useState } from 'react';
 import { useRegion } from '../state/use-results.ts';
 import type { RegionRequest } from '../worker/messages.ts';
 import { stabilityPlot } from '../panels/stability-plot.ts';
@@ -40,7 +40,7 @@ function polynomialTex({ stability }: Inspection): string | null {
   return `${lead}r^{${above.length}}${lower.join('')} = 0`;
 }
 
-function Stability({
+const Stability = memo(function Stability({
   title,
   inspection,
   text,
@@ -106,9 +106,9 @@ function Stability({
       )}
     </section>
   );
-}
+});
 
-function Roots({ inspection }: { readonly inspection: Inspection }): ReactNode {
+const Roots = memo(function Roots({ inspection }: { readonly inspection: Inspection }): ReactNode {
   const zero = (inspection.withinDigits?.proof ?? inspection.order)?.zero;
   if (zero == null) return null;
   const at = (value: number): number => 45 + 36 * value;
@@ -144,7 +144,7 @@ function Roots({ inspection }: { readonly inspection: Inspection }): ReactNode {
       </p>
     </section>
   );
-}
+});
 
 /**
  * What can be proved of a method: its form, order with reasons, stability, and how it does on a battery of problems.
@@ -158,7 +158,9 @@ export function MethodInspection({
   readonly method: Method;
   readonly onText: (text: string) => void;
 }): ReactNode {
-  const { value: inspection, why } = useInspection(method);
+  const { value, why } = useInspection(method);
+  // rendered in pieces between frames
+  const inspection = useDeferredValue(value);
   const cost = evaluationsPerStep(method);
   return (
     <div className="method-inspection">

@@ -1,7 +1,7 @@
 import { type Inspection, type LeadingTerm, leadingTermTex } from '@schritt/core/inspect';
 import { significant } from '@schritt/core/text';
 import { Descriptions } from 'antd';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Tex } from '../math/tex.tsx';
 
 /** What is known of a method beside its order: a name and what it is. */
@@ -57,7 +57,7 @@ function propertiesOf(
 }
 
 /** Properties of a method that follow from its text. */
-export function MethodProperties({
+export const MethodProperties = memo(function MethodProperties({
   inspection,
   cost,
 }: {
@@ -77,4 +77,4 @@ export function MethodProperties({
       />
     </section>
   );
-}
+});

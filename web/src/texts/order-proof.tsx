@@ -1,7 +1,7 @@
 import { conditionTex, type Inspection, principalTex, treePicture } from '@schritt/core/inspect';
 import { counted, powerText } from '@schritt/core/text';
 import { Collapse } from 'antd';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Tex } from '../math/tex.tsx';
 
 type Failing = NonNullable<Inspection['order']>['failing'][number];
@@ -62,7 +62,11 @@ export function DrawnTree({ tree }: { readonly tree: NonNullable<Failing['tree']
 }
 
 /** The first condition of the next order that fails, typeset, with its tree; how many others fail with it. */
-export function OrderProof({ inspection }: { readonly inspection: Inspection }): ReactNode {
+export const OrderProof = memo(function OrderProof({
+  inspection,
+}: {
+  readonly inspection: Inspection;
+}): ReactNode {
   const { orderWithoutVelocity, tableau, withinDigits } = inspection;
   const order = withinDigits?.proof ?? inspection.order;
   if (order === null)
@@ -139,4 +143,4 @@ export function OrderProof({ inspection }: { readonly inspection: Inspection }):
       )}
     </>
   );
-}
+});

@@ -1,7 +1,7 @@
 import type { MethodDocument, ProblemDocument } from '@schritt/core/document';
 import type { Hint } from '@schritt/core/notation';
 import { Button, Input } from 'antd';
-import { type ReactNode, useMemo, useState } from 'react';
+import { type ReactNode, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { createEntry, type DocumentOf, type Entry } from '../api/client.ts';
 import type { Remark } from '../editor/diagnostics.ts';
@@ -84,11 +84,19 @@ export function TextWorkspace<K extends 'problem' | 'method', T>(props: TextWork
   const take = (other: DocumentOf<K>): void => edit('other copy', () => titledText(other));
   const left = useUnsaved(kind, entry);
   const navigate = useNavigate();
-  const onText = (text: string): void => edit('rewritten', (now) => ({ ...now, text }));
+  const onText = useCallback((text: string) => edit('rewritten', (now) => ({ ...now, text })), [edit]);
   usePageTitle(value.title);
   const { now: reading, good } = useReading(reader, value.text);
   const hints = useMemo(() => hintsOf(good), [hintsOf, good]);
   const remarks = useRemarks(reading.ok ? reading.value : null);
+  // rendered in pieces between frames: what is typed does not wait for what was understood of it
+  const shown = useDeferredValue(good);
+  const { title } = value;
+  const understood = useMemo(
+    () => shown !== null && children(shown, { title, onText }),
+    [children, shown, title, onText],
+  );
+  const more = useMemo(() => shown !== null && beside?.(shown, onText), [beside, shown, onText]);
   return (
     <div className="page-frame">
       <TopBar
@@ -132,14 +140,14 @@ export function TextWorkspace<K extends 'problem' | 'method', T>(props: TextWork
             remarks={remarks}
             onChange={(text) => edit('text', (now) => ({ ...now, text }))}
           />
-          {good !== null && beside?.(good, onText)}
+          {more}
         </section>
         <section aria-label="Typeset">
           {hasErrors(reading) && good !== null && (
             <p className="wrong">Showing the last valid input; the current text has errors.</p>
           )}
           <ErrorBoundary what="The preview of the text" of={value.text}>
-            {good !== null && children(good, { title: value.title, onText })}
+            {understood}
           </ErrorBoundary>
         </section>
       </main>

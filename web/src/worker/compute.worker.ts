@@ -1,4 +1,4 @@
-import { runKey } from '@schritt/core/document';
+import { runKey, type StudyDocument } from '@schritt/core/document';
 import { findSlips, inspectMethod, testBench } from '@schritt/core/inspect';
 import {
   checkExact,
@@ -13,12 +13,14 @@ import {
   conclude,
   curvesOf,
   estimatedSeconds,
+  finish,
   limitsOf,
   methodSigns,
   type MethodRun,
   type MethodSign,
   portrait,
   type RungRun,
+  runStudy,
   typedCheckSentence,
   type Study,
   stepsForError,
@@ -33,6 +35,7 @@ import { provedTexts } from './proved.ts';
 import { rowsWindow } from './rows.ts';
 import { sideRows } from './side-rows.ts';
 import { stepView } from './step-view.ts';
+import { Rehearsal } from './rehearsal.ts';
 
 declare const self: DedicatedWorkerGlobalScope;
 
@@ -91,6 +94,33 @@ function* wholeSigns(
     yield { part: (method + 1) / known.length, finished: null };
   }
   return runs;
+}
+
+/** Milliseconds of a first answer above which it is not worked out again; most of them go into code that runs for the first time. */
+const SHORT = 600;
+const rehearsal = new Rehearsal();
+
+/** A document that says the same in another text: nothing that is known of the first one is known of it. */
+function inOtherWords(document: StudyDocument, turn: number): StudyDocument {
+  const { problem } = document;
+  return { ...document, problem: { ...problem, text: `${problem.text}\n# ${turn}` } };
+}
+
+/** Whether a study was not run, since it would take too long here. */
+function isRefusedAsLong(message: Message): boolean {
+  return message.kind === 'whole' && message.answer.kind === 'long';
+}
+
+/** Works an answer out again for documents that say the same, where it is one that is asked for with every digit. */
+function rehearse(request: WorkerRequest): void {
+  if (request.kind === 'whole') {
+    const { document } = request.question;
+    rehearsal.begin((turn) => runStudy(openedStudy(inOtherWords(document, turn))));
+  }
+  if (request.kind === 'curves') {
+    const { document, runs } = request.question;
+    rehearsal.begin((turn) => finish(curvesOf(openedStudy(inOtherWords(document, turn)), runs)));
+  }
 }
 
 /** Questions whose answers have code of their own, loaded on first use. */
@@ -238,8 +268,12 @@ self.addEventListener('message', ({ data }: MessageEvent<WorkerRequest>) => {
       .catch((thrown: unknown) => failed(data.id, thrown));
     return;
   }
+  rehearsal.rest();
   try {
-    self.postMessage(answer(data));
+    const from = performance.now();
+    const message = answer(data);
+    self.postMessage(message);
+    if (performance.now() - from < SHORT && !isRefusedAsLong(message)) rehearse(data);
   } catch (thrown) {
     failed(data.id, thrown);
   }

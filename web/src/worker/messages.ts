@@ -95,6 +95,14 @@ export interface SideRequest extends Omit<RowsRequest, 'method'> {
   readonly stages: boolean;
 }
 
+/** The digits of one method in a row: of the components that are shown, and of the stages. */
+export interface SideDigits {
+  readonly values: readonly (string | null)[];
+  readonly stages: readonly (string | null)[];
+  /** Values less the exact ones. */
+  readonly errors: readonly (number | null)[];
+}
+
 /** One grid point with the values of every method; empty where a method has none. */
 export interface SideRow {
   readonly n: number;
@@ -103,6 +111,8 @@ export interface SideRow {
   readonly exact: readonly (number | null)[];
   /** By method, then by component. */
   readonly values: readonly (readonly (number | null)[])[];
+  /** By method, all digits of the row, where the method is run in decimals. */
+  readonly digits: readonly (SideDigits | null)[];
   /** By method, then by stage. */
   readonly stages: readonly (readonly (number | null)[])[];
   /** The first conserved quantity for every method; null where there is none. */

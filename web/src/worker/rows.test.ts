@@ -127,6 +127,7 @@ test('curves of all methods, one that cannot be run among them, with the exact l
   expect(curves.runs[0]?.components[0]).toEqual({
     t: [0, 0.25, 0.5, 0.75, 1],
     values: [1, 0.5, 0.25, 0.125, 0.0625],
+    errors: null,
   });
   expect(curves.truth[0]?.kind).toBe('exact');
   expect(curves.truth[0]?.values.at(-1)).toBeCloseTo(Math.exp(-2), 15);

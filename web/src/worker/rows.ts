@@ -1,22 +1,25 @@
-import { stageComponents, vectorNames } from '@schritt/core/document';
-import { componentNames, type Method } from '@schritt/core/notation';
+import { scalarName, stageComponents, vectorNames } from '@schritt/core/document';
+import { componentNames } from '@schritt/core/notation';
 import { Refusal } from '@schritt/core/text';
 import {
   begin,
   type CompiledRun,
-  compileWithStart,
   type Grid,
-  keepRun,
-  localErrors,
-  layGrid,
-  type LongRun,
-  rowsAgain,
-  type Row,
-  type Rows,
-  rowsOf,
-  type Study,
   type GridRequest,
+  keepRun,
+  layGrid,
+  localErrors,
+  type LongRun,
+  type Row,
+  type RowDigits,
+  type Rows,
+  rowsAgain,
+  rowsOf,
+  runOf,
+  type Study,
+  type StudyMethod,
   truthOfPlaces,
+  withReference,
 } from '@schritt/core/study';
 import { LRUCache } from 'lru-cache';
 import type { RowsWindow, RowsRequest } from './messages.ts';
@@ -69,14 +72,27 @@ function joined(found: readonly Rows[]): Rows {
   };
 }
 
-function methodAt({ methods }: Study, place: number): Method {
+/** The digits of the components that are shown. */
+function digitsShown({ t, values, slopes, stages, conserved, exact, errors }: RowDigits): RowDigits {
+  return {
+    t,
+    conserved,
+    values: values.slice(0, MAX_SHOWN),
+    slopes: slopes.slice(0, MAX_SHOWN),
+    stages: stages?.map((stage) => stage.slice(0, MAX_SHOWN)) ?? null,
+    exact: exact.slice(0, MAX_SHOWN),
+    errors: errors.slice(0, MAX_SHOWN),
+  };
+}
+
+function methodAt({ methods }: Study, place: number): StudyMethod {
   const chosen = methods[place];
   if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
-  return chosen.method;
+  return chosen;
 }
 
 function compiled(study: Study, method: number): CompiledRun {
-  return compileWithStart(study.problem, methodAt(study, method), study.start);
+  return runOf(study, methodAt(study, method));
 }
 
 /** The errors of the steps that start in some rows, where the method has an embedded formula; of the components shown. */
@@ -86,9 +102,10 @@ function localErrorsOf(
   run: CompiledRun,
   { rows, grid }: ReturnType<typeof rowsOfRun>,
 ): RowsWindow['localErrors'] {
-  const { embedded } = methodAt(study, method);
+  const chosen = methodAt(study, method);
+  const { embedded } = chosen.method;
   if (embedded === null) return [];
-  const second = compileWithStart(study.problem, embedded.method, study.start);
+  const second = runOf(study, { ...chosen, method: embedded.method });
   return localErrors(run, second, grid, rows).map(
     (found) =>
       found && {
@@ -126,7 +143,8 @@ export function rowsWindow(study: Study, window: RowsRequest, key: string): Rows
   const { problem } = study;
   const run = compiled(study, window.method);
   const found = rowsOfRun(study, run, window, key);
-  const { rows, stopped, grid } = found;
+  const { stopped, grid } = found;
+  const rows = withReference(study, methodAt(study, window.method), grid, found.rows);
   const all = componentNames(problem);
   const components = all.slice(0, MAX_SHOWN);
   const shown = stageComponents(run, all).slice(0, MAX_SHOWN);
@@ -138,7 +156,7 @@ export function rowsWindow(study: Study, window: RowsRequest, key: string): Rows
     return value === undefined || Number.isNaN(value) ? null : value;
   };
   const names = run.program.stages.flatMap(({ name, shape }) =>
-    shape === 'scalar' ? [name] : vectorNames(name, shown),
+    shape === 'scalar' ? [scalarName(name, all)] : vectorNames(name, shown),
   );
   return {
     components,
@@ -150,7 +168,10 @@ export function rowsWindow(study: Study, window: RowsRequest, key: string): Rows
       ...row,
       values: row.values.slice(0, MAX_SHOWN),
       slopes: row.slopes.slice(0, MAX_SHOWN),
-      exact: components.map((_, place) => known(place, i)),
+      exact: components.map((_, place) =>
+        row.digits === null ? known(place, i) : (row.exact[place] ?? known(place, i)),
+      ),
+      digits: row.digits && digitsShown(row.digits),
       stages: row.stages?.map((stage) => stage.slice(0, MAX_SHOWN)) ?? null,
     })),
     localErrors: localErrorsOf(study, window.method, run, found),

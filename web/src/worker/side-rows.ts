@@ -37,15 +37,23 @@ export function sideRows(study: Study, document: StudyDocument, window: SideRequ
         t: row.t,
         exact: components.map((c) => row.exact[c] ?? null),
         values: nothing,
+        digits: study.methods.map(() => null),
         stages: nothing,
         conserved: study.methods.map(() => null),
       };
       const flat = row.stages?.flat() ?? [];
       const own = components.map((c) => row.values[c] ?? null);
       const ownStages = (places[i] ?? []).map((k) => flat[k] ?? null);
+      const flatDigits = row.digits?.stages?.flat() ?? [];
+      const ownDigits = row.digits && {
+        values: components.map((c) => row.digits?.values[c] ?? null),
+        stages: (places[i] ?? []).map((k) => flatDigits[k] ?? null),
+        errors: components.map((c) => row.digits?.errors[c] ?? null),
+      };
       byN.set(row.n, {
         ...known,
         values: known.values.map((value, k) => (k === i ? own : value)),
+        digits: known.digits.map((value, k) => (k === i ? ownDigits : value)),
         stages: known.stages.map((value, k) => (k === i ? ownStages : value)),
         conserved: known.conserved.map((value, k) => (k === i ? (row.conserved[0] ?? null) : value)),
       });

@@ -1,7 +1,7 @@
 import { Refusal } from '@schritt/core/text';
 import {
-  compileWithStart,
   layGrid,
+  runOf,
   type Stroke,
   type Study,
   systemRightHandSides,
@@ -38,8 +38,8 @@ function fieldAround(study: Study, view: Pick<StepView, 'worked'>): readonly Str
 export function stepView(study: Study, { method, gridRequest, n, component }: StepRequest): StepView {
   const chosen = study.methods[method];
   if (chosen === undefined) throw new Refusal('missing', 'there is no such method');
-  const { problem, lastStep, start } = study;
-  const run = compileWithStart(problem, chosen.method, start);
+  const { problem, lastStep } = study;
+  const run = runOf(study, chosen);
   const grid = layGrid(problem.start, problem.end, gridRequest, lastStep);
   const step = Math.min(Math.max(0, n), grid.steps - 1);
   const own = Math.min(component, run.layout.width - 1);

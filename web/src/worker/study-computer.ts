@@ -3,6 +3,7 @@ import { LRUCache } from 'lru-cache';
 import type { MethodRun, StudyResult } from '@schritt/core/study';
 import { cancelJob, followJob, type FollowedJob, type ServerWork } from '../api/jobs.ts';
 import { Computer, Superseded } from './computer.ts';
+import { type EarlyStudy, isSameStudy, SHORT, takeEarly } from './early-study.ts';
 
 /** A study under way: what is there so far, and the part of it that is done. */
 export interface SoFar {
@@ -20,9 +21,6 @@ const LOOK = 250;
 /** Studies that take longer than that many seconds run on the server. */
 const LONG = 4;
 
-/** A study of less than that many seconds is one question: asking several workers would take longer. */
-const SHORT = 0.05;
-
 interface Task {
   readonly key: string;
   readonly method: number;
@@ -34,7 +32,9 @@ interface Task {
  */
 export class StudyComputer {
   readonly #runners: readonly Computer[];
-  readonly #judge = new Computer();
+  /** What was asked before this was made, until the first study is run. */
+  #early: EarlyStudy | null = takeEarly();
+  readonly #judge = this.#early?.computer ?? new Computer();
   readonly #known = new LRUCache<string, MethodRun>({ max: MAX_REMEMBERED });
   #job: FollowedJob | null = null;
   /** Jobs that a newer study made void before the server had told of them. */
@@ -53,7 +53,9 @@ export class StudyComputer {
    * @throws Superseded where a newer study was asked for, Error where the program failed
    */
   async run(document: StudyDocument, soFar: (state: SoFar) => void): Promise<StudyResult> {
-    this.#supersede();
+    const early = this.#takeEarly(document);
+    if (early === null) this.#supersede();
+    else this.#asked += 1;
     this.#goesOn = false;
     const asked = this.#asked;
     const tasks = document.methods.map((_, method): Task => ({ key: runKey(document, method), method }));
@@ -65,9 +67,10 @@ export class StudyComputer {
     const parts = new Map(waiting.map(({ method }) => [method, 0]));
     if (waiting.length > 0) {
       const known = tasks.map(({ key }, i) => (this.#known.has(key) ? (partial[i] ?? null) : null));
-      const answer = await this.#judge.ask('whole', { document, known, maxSeconds: SHORT }, (part) =>
-        soFar({ result: null, part, onServer: null }),
-      );
+      const answer = await (early ??
+        this.#judge.ask('whole', { document, known, maxSeconds: SHORT }, (part) =>
+          soFar({ result: null, part, onServer: null }),
+        ));
       if (asked !== this.#asked) throw new Superseded();
       if (answer.kind === 'done') {
         this.#dropJob();
@@ -107,6 +110,13 @@ export class StudyComputer {
     }
     if (asked !== this.#asked) throw new Superseded();
     return this.#conclude(document, partial);
+  }
+
+  /** The answer that was asked for early, where the first study is the one that it is about. */
+  #takeEarly(document: StudyDocument): EarlyStudy['answer'] | null {
+    const early = this.#early;
+    this.#early = null;
+    return early !== null && isSameStudy(early.question.document, document) ? early.answer : null;
   }
 
   /** Ends the study under way, on the server too. */

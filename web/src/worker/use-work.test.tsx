@@ -54,6 +54,19 @@ test('the last value stays until the next one is there', async () => {
   expect(hook.result.current).toMatchObject({ value: 'two', part: null, elsewhere: null });
 });
 
+test('what is known at first is there at once; an equal result renders nothing again', async () => {
+  const first = work();
+  const worker = acquired();
+  const values: (string | null)[] = [];
+  renderHook(() => {
+    const { value, part } = useWork(() => worker, first.run, 'known');
+    values.push(part === null ? value : null);
+  });
+  expect(values).toEqual(['known']);
+  await act(async () => first.job().done('known'));
+  expect(values).toEqual(['known']);
+});
+
 test('work that says nothing is shown as under way after a moment, not at once', () => {
   const [first, second] = [work(), work()];
   const worker = acquired();

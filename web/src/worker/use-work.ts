@@ -29,14 +29,19 @@ export type Tell<T> = (part: number, value?: T | null, elsewhere?: ServerWork | 
 /** Milliseconds after which work that has said nothing is shown as under way. */
 const SLOW = 150;
 
-/** Does a piece of work whenever it changes; the last value stays until the next one is there. */
+/**
+ * Does a piece of work whenever it changes; the last value stays until the next one is there.
+ *
+ * @param first what the first piece of work is known to come to
+ */
 export function useWork<W extends AcquiredWorker, T>(
   acquire: () => W,
   work: ((worker: W, tell: Tell<T>) => Promise<T>) | null,
+  first: T | null = null,
 ): Computed<T> {
   const [state, setState] = useState<Omit<Computed<T>, 'cancel' | 'continueInBackground'>>({
-    value: null,
-    part: 0,
+    value: first,
+    part: first === null ? 0 : null,
     why: null,
     elsewhere: null,
   });
@@ -64,7 +69,13 @@ export function useWork<W extends AcquiredWorker, T>(
       clearTimeout(slow);
       setState((now) => ({ value: value ?? now.value, part, why: null, elsewhere }));
     })
-      .then((value) => setState({ value, part: null, why: null, elsewhere: null }))
+      .then((value) =>
+        setState((now) =>
+          now.value === value && now.part === null && now.why === null
+            ? now
+            : { value, part: null, why: null, elsewhere: null },
+        ),
+      )
       .catch((thrown: unknown) => {
         if (thrown instanceof Superseded) return;
         const why = thrown instanceof Error ? thrown.message : String(thrown);
