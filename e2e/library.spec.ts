@@ -22,6 +22,8 @@ test('a study is deleted and brought back; a file that is none is refused with i
   page,
 }) => {
   await page.goto('/studies');
+  // the list begins with the latest, and is loaded in parts
+  await page.getByRole('searchbox').fill('Battery of');
   const link = page.getByRole('link', { name: 'Battery of the weather station' });
   await expect(link).toHaveCount(1);
   await page.getByRole('group').filter({ has: link }).getByRole('button', { name: 'Delete' }).click();

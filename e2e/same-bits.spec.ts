@@ -10,7 +10,9 @@ interface Rung {
   readonly h: number;
   readonly steps: number;
   readonly t: number;
-  readonly values: Readonly<Record<string, number>> | readonly number[];
+  readonly values: Readonly<Record<string, number | string>> | readonly number[];
+  /** All digits of a run in decimals, which a report has as its values. */
+  readonly decimals?: readonly string[] | null;
   readonly error: number | null;
   readonly order: number | null;
 }
@@ -28,7 +30,11 @@ interface Numbers {
 /** A hash over all numbers of a study to the last bit, and over what is found of them. */
 function hashOf(numbers: Numbers): string {
   const list = numbers.methods.flatMap(({ rungs }) =>
-    rungs.map(({ h, steps, t, values, error, order }) => [h, steps, t, Object.values(values), error, order]),
+    rungs.map(({ h, steps, t, values, decimals, error, order }) => [
+      ...[h, steps, t],
+      Object.values(decimals ?? values),
+      ...[error, order],
+    ]),
   );
   const fits = numbers.methods.map(({ fit }) => fit && [fit.order, fit.standardError]);
   const findings = numbers.findings.map(({ sentence }) => sentence);

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { root } from './fresh.mjs';
+import { median } from './quantile.mjs';
 import { withWorkers } from './queue-programs.mjs';
 
 const { Redis } = createRequire(join(root, 'server/package.json'))('ioredis');
@@ -30,10 +31,6 @@ function longStudy(shift) {
     4,
     Array.from({ length: 12 }, (_, i) => 40_000_000 + 100 * shift + i),
   );
-}
-
-function median(values) {
-  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
 }
 
 /** Milliseconds of processor time that a process has taken so far. */

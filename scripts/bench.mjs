@@ -1,13 +1,15 @@
-// Speed beside a C and a Python loop written by hand, as ratios measured in one run.
+// Speed as ratios measured in one run, each goal beside its figure: loops beside C, studies beside their loops, the page.
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ALONE, CASES, LONG_TEXTS, READINGS, STUDY } from '../bench/cases.mjs';
+import { CASES, DECIMALS, LONG_TEXTS, READINGS, STUDIES } from '../bench/cases.mjs';
+import { benchLoops, benchLoopsInFirefox } from './bench-loops.mjs';
 import { benchOrders } from './bench-orders.mjs';
 import { benchPage } from './bench-page.mjs';
 import { benchQueue } from './bench-queue.mjs';
 import { buildNode, install, root } from './fresh.mjs';
+import { median } from './quantile.mjs';
 
 install();
 buildNode(['core']);
@@ -19,7 +21,7 @@ const entries = await Promise.all(
 );
 const core = Object.assign({}, ...entries);
 const folder = mkdtempSync(join(tmpdir(), 'schritt-bench-'));
-const ROUNDS = 40;
+const REPEATS = 5;
 
 function compiled({ problem, method }) {
   const p = core.parseProblem(problem);
@@ -36,56 +38,20 @@ function measure(run, steps) {
   return { seconds: (performance.now() - from) / 1000, values: Array.from(values) };
 }
 
-const rows = [];
-for (const item of CASES) {
-  const { name, file, steps, pythonSteps, target } = item;
-  const program = join(folder, file);
-  execFileSync('gcc', [
-    '-O2',
-    '-ffp-contract=off',
-    '-o',
-    program,
-    join(root, 'bench/loops', `${file}.c`),
-    '-lm',
-  ]);
-  const run = compiled(item);
-  measure(run, 10_000);
-  let ours = Infinity;
-  let c = Infinity;
-  let same = true;
-  for (let round = 0; round < ROUNDS; round += 1) {
-    // side by side in every round, so that both meet the same machine
-    const mine = measure(run, steps);
-    const theirs = JSON.parse(execFileSync(program, [String(steps)], { encoding: 'utf8' }));
-    ours = Math.min(ours, mine.seconds);
-    c = Math.min(c, theirs.seconds);
-    const shown = (item.shown ?? mine.values.map((_, j) => j)).map((j) => mine.values[j]);
-    same &&= theirs.values.every((value, j) => value === shown[j]);
-  }
-  const python = JSON.parse(
-    execFileSync('python3', [join(root, 'bench/loops', `${file}.py`), String(pythonSteps)], {
-      encoding: 'utf8',
-    }),
-  );
-  rows.push({
-    name,
-    nanosecondsPerStep: (ours / steps) * 1e9,
-    cNanosecondsPerStep: (c / steps) * 1e9,
-    ofC: c / ours,
-    target,
-    overPython: python.seconds / pythonSteps / (ours / steps),
-    sameBits: same,
-  });
-}
-const alone = ALONE.map((item) => {
-  const run = compiled(item);
-  measure(run, 10_000);
-  return { name: item.name, nanosecondsPerStep: (measure(run, item.steps).seconds / item.steps) * 1e9 };
-});
+/** What was measured beside what it is to be. */
+const goals = [];
+const atLeast = (what, figure, goal) =>
+  goals.push({ what, figure, goal: `at least ${goal}`, isMet: figure >= goal });
+const atMost = (what, figure, goal) =>
+  goals.push({ what, figure, goal: `at most ${goal}`, isMet: figure <= goal });
 
-function median(values) {
-  return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
-}
+const rows = await benchLoops((item) => {
+  const run = compiled(item);
+  return (steps) => measure(run, steps);
+}, folder);
+for (const { name, ofC } of rows) atLeast(`speed of C: ${name}`, ofC, 1);
+const firefoxRows = await benchLoopsInFirefox(folder);
+for (const { name, ofC } of firefoxRows) atLeast(`speed of C in Firefox: ${name}`, ofC, 0.8);
 
 /**
  * Time a step from ten thousand steps to a hundred million, as a ratio to the shortest: the median over pieces of
@@ -136,76 +102,172 @@ const readings = [
   ...READINGS.map(({ name, text, target }) => ({ name, milliseconds: readingTime(text), target })),
   ...LONG_TEXTS.map(({ name, text, target }) => ({ name, milliseconds: lookingTime(text), target })),
 ];
-/** Milliseconds of a whole study, texts to findings: the first one of a fresh process, and the median of later ones. */
-const study = (() => {
-  const document = {
+/** Runs with decimal digits beside the same run in doubles: operations a second, and seconds. */
+const decimals = DECIMALS.digits.map((digits) => {
+  const problem = core.parseProblem(DECIMALS.problem).value;
+  const { text } = core.LIBRARY.find(({ title }) => title === DECIMALS.method);
+  const method = core.parseMethod(text).value;
+  const precision = { digits, rounding: 'half-even', rounded: 'operations' };
+  const run = core.compileRun(problem, method, { precision });
+  const double = core.compileRun(problem, method);
+  measure(run, 256);
+  measure(double, 256);
+  const { seconds } = measure(run, DECIMALS.steps);
+  return {
+    digits,
+    seconds,
+    perSecond: (run.decimal.operations * DECIMALS.steps) / seconds,
+    overDouble: seconds / (measure(double, 64 * DECIMALS.steps).seconds / 64),
+  };
+});
+
+function studyDocument({ name, problem, methods, counts }, k) {
+  return {
     schritt: 1,
     kind: 'study',
-    title: STUDY.name,
-    problem: { title: STUDY.name, text: STUDY.problem },
-    methods: STUDY.methods.map((title) => core.LIBRARY.find((method) => method.title === title)),
-    ladder: { counts: STUDY.intervals },
+    title: name,
+    problem: { title: name, text: problem(k) },
+    methods: methods.map((title) => core.LIBRARY.find((method) => method.title === title)),
+    ladder: { counts },
   };
-  const times = Array.from({ length: 21 }, () => {
-    const from = performance.now();
-    const opened = core.openStudy(document);
-    if (!opened.ok) throw new Error(JSON.stringify(opened.errors));
-    core.runStudy(opened.study);
-    return performance.now() - from;
+}
+
+function opened(document) {
+  const found = core.openStudy(document);
+  if (!found.ok) throw new Error(JSON.stringify(found.errors));
+  return found.study;
+}
+
+/** Milliseconds of something. */
+function timeOf(work) {
+  const from = performance.now();
+  work();
+  return performance.now() - from;
+}
+
+/**
+ * Milliseconds of whole studies, texts to findings, beside those of their loops alone: of the same study again and again,
+ * and of one whose parameter has another value each time, as a slider gives it.
+ */
+const studies = STUDIES.map((item) => {
+  const repeats = Array.from({ length: REPEATS }, (_, repeat) => {
+    const [same, moved, loops] = [[], [], []];
+    for (let round = 0; round < 9; round += 1) {
+      same.push(timeOf(() => core.runStudy(opened(studyDocument(item, '0.35')))));
+      const other = `0.35${repeat}${round}7`;
+      moved.push(timeOf(() => core.runStudy(opened(studyDocument(item, other)))));
+      const { problem, methods } = opened(studyDocument(item, '0.35'));
+      const runs = methods.map(({ method }) =>
+        core.compileWithStart(problem, method, { find: core.findInLibrary, instead: null }),
+      );
+      loops.push(
+        timeOf(() => {
+          for (const run of runs)
+            for (const steps of item.counts)
+              core.integrate(run, core.layGrid(problem.start, problem.end, { steps }));
+        }),
+      );
+    }
+    return { same: median(same), moved: median(moved), loops: median(loops) };
   });
-  return { name: STUDY.name, first: times[0], milliseconds: median(times), target: STUDY.target };
-})();
+  const middle = (of) => median(repeats.map(of));
+  return {
+    name: item.name,
+    milliseconds: middle(({ same }) => same),
+    moved: middle(({ moved }) => moved),
+    loops: middle(({ loops }) => loops),
+    ratio: middle(({ same, loops }) => same / loops),
+    movedRatio: middle(({ moved, loops }) => moved / loops),
+  };
+});
+for (const { name, ratio, movedRatio } of studies) {
+  atMost(`a study over its loops: ${name}`, ratio, 2);
+  atMost(`the same with a parameter moved: ${name}`, movedRatio, 2);
+}
+
+/** Milliseconds of the first study of a process, its modules loaded. */
+const firstStudy = median(
+  Array.from({ length: REPEATS }, () =>
+    Number(
+      execFileSync(process.execPath, [join(root, 'bench/first-study.mjs')], { encoding: 'utf8' }).trim(),
+    ),
+  ),
+);
+atMost('first study of a process, ms', firstStudy, 150);
 rmSync(folder, { recursive: true });
 
+const orders = await benchOrders();
+const queue = await benchQueue();
+atLeast('48 long runs by two workers, times as fast as by one', queue.ratio, 1.7);
+atMost('a task beyond its own work, ms', queue.task.median - queue.task.own, 10);
+const page = await benchPage(core.LIBRARY);
+for (const [name, found] of Object.entries(page.browsers)) {
+  atMost(`${name}: first table of a fresh browser, ms`, found.coldMilliseconds, 800);
+  atMost(`${name}: typed digit to new numbers, median ms`, found.typedMilliseconds.median, 50);
+  atMost(`${name}: the same, 95th percentile ms`, found.typedMilliseconds.p95, 100);
+  atMost(`${name}: frame of a drag over twelve methods, median ms`, found.drag.median, 17);
+  atMost(`${name}: the longest of them, ms`, found.drag.longest, 33);
+  atMost(`${name}: frame of a scroll through a million rows, 95th percentile ms`, found.scroll.p95, 18);
+  atMost(`${name}: frame while a class is marked, 95th percentile ms`, found.marking.p95, 18);
+  atMost(`${name}: the longest of them, ms`, found.marking.longest, 33);
+  atMost(`${name}: frame while a method is inspected, 95th percentile ms`, found.inspecting.p95, 18);
+  atMost(`${name}: the longest of them, ms`, found.inspecting.longest, 33);
+}
+for (const { name, milliseconds, target } of readings)
+  atMost(`read and compile ${name}, ms`, milliseconds, target);
+for (const { digits, perSecond, seconds } of decimals)
+  if (digits === DECIMALS.target.digits) {
+    atLeast(`operations a second with ${digits} digits`, perSecond, DECIMALS.target.perSecond);
+    atMost(`${DECIMALS.steps} steps with ${digits} digits, s`, seconds, DECIMALS.target.seconds);
+  }
+for (const { steps, ratio } of growing)
+  atMost(`time a step at ${steps} steps over that at 10,000`, ratio, 1.05);
+
+const figure = (value) =>
+  value >= 1000 ? value.toExponential(1) : value >= 10 ? value.toFixed(1) : value.toFixed(2);
 console.log(
   core.plainTable(
-    ['case', 'ns a step', 'C', 'speed of C', 'target', 'times Python', 'same bits'],
-    rows.map((r) => [
+    ['case', 'ns a step', 'C', 'speed of C', 'in Firefox', 'times Python', 'same bits'],
+    rows.map((r, i) => [
       r.name,
       r.nanosecondsPerStep.toFixed(1),
       r.cNanosecondsPerStep.toFixed(1),
       r.ofC.toFixed(2),
-      String(r.target),
-      r.overPython.toFixed(0),
-      r.sameBits ? 'yes' : 'no',
+      firefoxRows[i].ofC.toFixed(2),
+      r.overPython === null ? '' : r.overPython.toFixed(0),
+      r.sameBits && firefoxRows[i].sameBits ? 'yes' : 'no',
     ]),
   ),
 );
 console.log();
+for (const { name, milliseconds, moved, loops } of studies)
+  console.log(
+    `${name}: ${milliseconds.toFixed(1)} ms a study, ${moved.toFixed(1)} with a parameter moved, ${loops.toFixed(2)} of loops`,
+  );
+for (const { digits, perSecond, seconds, overDouble } of decimals)
+  console.log(
+    `${digits} digits: ${perSecond.toExponential(1)} operations a second, ${seconds.toFixed(2)} s for ${DECIMALS.steps} steps, ${overDouble.toFixed(0)} times as long as doubles`,
+  );
 console.log(
-  core.plainTable(
-    ['read and compile', 'ms', 'at most'],
-    readings.map((r) => [r.name, r.milliseconds.toFixed(2), String(r.target)]),
-  ),
+  `over the wire: ${page.kilobytes.script} kB of scripts, ${page.kilobytes.font} of fonts, ${page.kilobytes.other} else`,
 );
 console.log();
 console.log(
-  `${study.name}: ${study.milliseconds.toFixed(1)} ms a study, at most ${study.target}; the first ${study.first.toFixed(0)} ms`,
-);
-for (const { name, nanosecondsPerStep } of alone)
-  console.log(`${name}: ${nanosecondsPerStep.toFixed(0)} ns a step`);
-for (const { steps, ratio } of growing)
-  console.log(`${steps.toLocaleString('en')} steps: ${ratio.toFixed(3)} of the time a step that 10,000 need`);
-console.log('\n| methods | studies | stated | held | share | printed | median width | 90 % below |');
-const orders = await benchOrders();
-const queue = await benchQueue();
-const page = await benchPage(core.LIBRARY);
-console.log(
-  `48 long runs: ${queue.one.toFixed(1)} s by one worker, ${queue.two.toFixed(1)} s by two, ${queue.ratio.toFixed(2)} times as fast, at least 1.7; ` +
-    `a task costs ${(queue.task.median - queue.task.own).toFixed(1)} ms more than its own work, at most 10`,
-);
-console.log(
-  `the page: ${page.coldMilliseconds.toFixed(0)} ms to a first view, at most 1500; ${page.typedMilliseconds.toFixed(0)} ms from a typed digit to new numbers, at most 100; ` +
-    `a drag over twelve methods ${page.dragFrameMilliseconds.p95.toFixed(0)} ms a frame at the 95th percentile, at most 33; ` +
-    `over the wire ${page.kilobytes.script} kB of scripts, ${page.kilobytes.font} of fonts, ${page.kilobytes.other} else`,
+  core.plainTable(
+    ['goal', 'figure', 'wanted', 'met'],
+    goals.map(({ what, figure: value, goal, isMet }) => [what, figure(value), goal, isMet ? 'yes' : 'no']),
+  ),
 );
 const report = {
   node: process.version,
   processor: cpus()[0]?.model ?? '',
+  goals,
   rows,
+  firefoxRows,
   readings,
-  study,
-  alone,
+  studies,
+  firstStudy,
+  decimals,
   growing,
   orders,
   queue,

@@ -41,3 +41,8 @@ export function compilers() {
   );
   if (spawnSync('python3', ['--version']).status !== 0) debian(['python3'], ['python3-minimal']);
 }
+
+/** Two more browsers' engines, in which the tests of numbers and of the page run. */
+export function engines() {
+  debian(['firefox-esr', 'jsc'], ['firefox-esr', 'libjavascriptcoregtk-4.0-bin']);
+}

@@ -4,12 +4,13 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from './chromium.mjs';
-import { compilers } from './debian.mjs';
+import { compilers, engines } from './debian.mjs';
 import { buildNode, buildWeb, install, root } from './fresh.mjs';
 
 install();
 chromium();
 compilers();
+engines();
 buildNode();
 buildWeb();
 
