@@ -5,18 +5,52 @@ k3 = f(t + h/2, y + h/2*k2)
 k4 = f(t + h, y + h*k3)
 y[n+1] = y + h/6*(k1 + 2*k2 + 2*k3 + k4)`;
 
-/** A whole study: six methods on a scalar problem with exact solution, from 16 to 32,768 steps. */
-export const STUDY = {
-  name: 'six methods, 2^4 to 2^15 steps',
-  problem: `level' = -k*sqrt(level)
-k = 0.35
+/** A driven pendulum. */
+const PENDULUM = `x' = v
+v' = -w*sin(x) - c*v + cos(t)
+w = 1.3
+c = 0.2
+x(0) = 1
+v(0) = 0
+0 <= t <= 20`;
+
+const TAYLOR_8 = `y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y) + h^3/6*f''(t, y) + h^4/24*f'''(t, y) + h^5/120*f''''(t, y) + h^6/720*f'''''(t, y) + h^7/5040*f''''''(t, y) + h^8/40320*f'''''''(t, y)`;
+
+/** Runs with decimal digits: operations a second of RK4 on one equation. */
+export const DECIMALS = {
+  problem: "level' = -0.35*sqrt(level)\nlevel(0) = 4\n0 <= t <= 8",
+  method: 'RK4',
+  digits: [4, 34, 50, 100],
+  steps: 2 ** 14,
+  target: { digits: 34, perSecond: 2e5, seconds: 3 },
+};
+
+const EMPTIES = (k) => `level' = -k*sqrt(level)
+k = ${k}
 level(0) = 4
 0 <= t <= 6
-level(t) = (2 - k*t/2)^2`,
-  methods: ['Euler', 'Heun', 'Midpoint', 'Kutta 3', 'RK4', 'Adams-Bashforth 4'],
-  intervals: Array.from({ length: 12 }, (_, i) => 16 * 2 ** i),
-  target: 60,
-};
+level(t) = (2 - k*t/2)^2`;
+
+const SIX = ['Euler', 'Heun', 'Midpoint', 'Kutta 3', 'RK4', 'Adams-Bashforth 4'];
+
+const powersOfTwo = (from, to) => Array.from({ length: to - from + 1 }, (_, i) => 2 ** (from + i));
+
+/** Whole studies on a scalar problem with exact solution, whose parameter may be moved. */
+export const STUDIES = [
+  {
+    name: '3 methods, 2^2 to 2^8 steps',
+    problem: EMPTIES,
+    methods: ['Euler', 'Heun', 'RK4'],
+    counts: powersOfTwo(2, 8),
+  },
+  { name: '6 methods, 2^4 to 2^15 steps', problem: EMPTIES, methods: SIX, counts: powersOfTwo(4, 15) },
+  {
+    name: '12 methods, 2^4 to 2^18 steps',
+    problem: EMPTIES,
+    methods: [...SIX, 'Ralston 2', 'Heun 3', 'SSP 3', '3/8 rule', 'RK6', 'Adams-Bashforth 2'],
+    counts: powersOfTwo(4, 18),
+  },
+];
 
 export const CASES = [
   {
@@ -34,22 +68,14 @@ l(0) = 5
     method: RK4,
     steps: 800_000,
     pythonSteps: 200_000,
-    target: 0.9,
   },
   {
     name: 'RK4, sine and cosine',
     file: 'rk4_trig',
-    problem: `x' = v
-v' = -w*sin(x) - c*v + cos(t)
-w = 1.3
-c = 0.2
-x(0) = 1
-v(0) = 0
-0 <= t <= 20`,
+    problem: PENDULUM,
     method: RK4,
     steps: 400_000,
     pythonSteps: 100_000,
-    target: 0.75,
   },
   {
     name: 'RK4, a family of 5,000',
@@ -65,7 +91,6 @@ u[i](0) = i/n for i = 1..n
     steps: 1_200,
     pythonSteps: 40,
     shown: [0, 4999],
-    target: 0.7,
   },
   {
     name: 'Adams-Bashforth 4',
@@ -83,23 +108,62 @@ l(0) = 5
 y[n+1] = y + h/24*(55*f[n] - 59*f[n-1] + 37*f[n-2] - 9*f[n-3])`,
     steps: 8_000_000,
     pythonSteps: 200_000,
-    target: 0.8,
   },
-];
-
-/** Reported without a loop to compare with. */
-export const ALONE = [
   {
     name: 'Taylor 8, a driven pendulum',
-    problem: `x' = v
-v' = -w*sin(x) - c*v + cos(t)
-w = 1.3
-c = 0.2
-x(0) = 1
-v(0) = 0
-0 <= t <= 20`,
-    method: `y[n+1] = y + h*f(t, y) + h^2/2*f'(t, y) + h^3/6*f''(t, y) + h^4/24*f'''(t, y) + h^5/120*f''''(t, y) + h^6/720*f'''''(t, y) + h^7/5040*f''''''(t, y) + h^8/40320*f'''''''(t, y)`,
-    steps: 400_000,
+    file: 'taylor8_pendulum',
+    problem: PENDULUM,
+    method: TAYLOR_8,
+    steps: 200_000,
+  },
+  {
+    name: 'backward Euler, three components',
+    file: 'backward_euler_three',
+    problem: `a' = -p*a + q*b*c
+b' = p*a - q*b*c - s*b^2
+c' = s*b^2
+p = 0.04
+q = 100
+s = 30
+a(0) = 1
+b(0) = 0
+c(0) = 0
+0 <= t <= 40`,
+    method: 'solve y[n+1] = y + h*f(t + h, y[n+1])',
+    steps: 200_000,
+  },
+  {
+    name: 'RK4, a family of 5,000 that grows',
+    file: 'logistic_family',
+    problem: `u[i]' = k*(u[i-1] - 2*u[i] + u[i+1]) + r*u[i]*(1 - u[i]) for i = 1..n
+k = 0.3
+r = 0.8
+n = 5000
+u[0] = 0
+u[n+1] = 0
+u[i](0) = i/n for i = 1..n
+0 <= t <= 0.1`,
+    method: RK4,
+    steps: 1_200,
+    shown: [0, 4999],
+  },
+  {
+    name: 'velocity Verlet, a chain of 300',
+    file: 'verlet_chain',
+    problem: `x[i]'' = k*(x[i-1] - 2*x[i] + x[i+1]) - c*x[i]^3 for i = 1..n
+k = 40
+c = 0.3
+n = 300
+x[0] = 0
+x[n+1] = 0
+x[i](0) = i/n for i = 1..n
+x[i]'(0) = 0 for i = 1..n
+0 <= t <= 10`,
+    method: `half = v + h/2*a(t, x, v)
+x[n+1] = x + h*half
+v[n+1] = half + h/2*a(t + h, x[n+1], half)`,
+    steps: 60_000,
+    shown: [0, 299],
   },
 ];
 
