@@ -1,25 +1,12 @@
-import { parseMethod } from '../method/parse-method.ts';
-import type { Method } from '../method/method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
 import type { Problem } from '../problem/problem.ts';
 import { layGrid } from '../run/grid.ts';
 import { integrate } from '../run/integrate.ts';
 import { compileRun } from './compile.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(reading.errors[0]?.message);
-  return reading.value;
-}
+import { method, problem } from '../test-texts.ts';
 
 function family(rhs: string, n: number): Problem {
   return problem(`u[i]' = ${rhs} for i = 1..${n}\nu[i](0) = i/${n} for i = 1..${n}\n0 <= t <= 1`);
-}
-
-function method(text: string): Method {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(reading.errors[0]?.message);
-  return reading.value;
 }
 
 test('code of more than 600,000 operations is refused with a sentence', () => {

@@ -1,18 +1,12 @@
 import { findInLibrary } from '../method/library/find-method.ts';
 import { LIBRARY } from '../method/library/library.ts';
-import type { Method } from '../method/method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { amountText } from './form/amount.ts';
 import { inspectMethod } from './inspect-method.ts';
 import { conditionText, conditionTex } from './order/condition-tex.ts';
 import { Forest } from './order/trees.ts';
 import { findSlips } from './slips/find-slips.ts';
-
-function method(text: string): Method {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { method } from '../test-texts.ts';
 
 function orderOf(text: string): number | null {
   const { order } = inspectMethod(method(text));

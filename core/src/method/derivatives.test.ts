@@ -1,23 +1,11 @@
 import { compileRun } from '../compile/compile.ts';
-import { parseProblem } from '../problem/parse-problem.ts';
 import type { Problem } from '../problem/problem.ts';
 import { integrate } from '../run/integrate.ts';
 import { layGrid } from '../run/grid.ts';
-import { evaluationsPerStep, type Method, partialOf } from './method.ts';
+import { evaluationsPerStep, partialOf } from './method.ts';
 import { parseMethod } from './parse-method.ts';
 import { methodTex } from './tex-method.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
-
-function method(text: string): Method {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { method, problem } from '../test-texts.ts';
 
 function errors(text: string): readonly string[] {
   const reading = parseMethod(text);

@@ -1,16 +1,11 @@
-import { evaluationsPerStep, isImplicit, type Method } from './method.ts';
+import { evaluationsPerStep, isImplicit } from './method.ts';
 import { parseMethod } from './parse-method.ts';
 import { methodTex } from './tex-method.ts';
+import { method } from '../test-texts.ts';
 
 function messages(text: string): readonly string[] {
   const reading = parseMethod(text);
   return reading.ok ? [] : reading.errors.map(({ line, column, message }) => `${line}:${column} ${message}`);
-}
-
-function method(text: string): Method {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
 }
 
 test.each([

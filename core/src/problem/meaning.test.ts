@@ -3,15 +3,10 @@ import { checkExact, exactCheckSentence } from './check-exact.ts';
 import { manufacture } from './manufacture.ts';
 import { Meanings } from './meaning.ts';
 import { parseProblem } from './parse-problem.ts';
-import { componentName, componentNames, hasExact, isSecondOrder, type Problem } from './problem.ts';
+import { componentName, componentNames, hasExact, isSecondOrder } from './problem.ts';
 import { aligned, problemTex, systemTex, systemText } from './tex-problem.ts';
 import { writeParameters } from './write-parameters.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { problem } from '../test-texts.ts';
 
 function messages(text: string): readonly string[] {
   const reading = parseProblem(text);

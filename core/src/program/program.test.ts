@@ -1,7 +1,3 @@
-import type { Method } from '../method/method.ts';
-import { parseMethod } from '../method/parse-method.ts';
-import { parseProblem } from '../problem/parse-problem.ts';
-import type { Problem } from '../problem/problem.ts';
 import { meaningsOf } from '../formula/expression.ts';
 import { layOut } from './layout.ts';
 import { lower } from './lowering.ts';
@@ -9,18 +5,7 @@ import type { Instruction, Program } from './program.ts';
 import { rhsTangent, RhsTrees } from './rhs-tree.ts';
 import { stateShape } from './state.ts';
 import { registerTree, stepTangent } from './step-tree.ts';
-
-function method(text: string): Method {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { method, problem } from '../test-texts.ts';
 
 function kinds(program: Program): readonly Instruction['kind'][] {
   return program.instructions.map(({ kind }) => kind);

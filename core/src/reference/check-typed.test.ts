@@ -1,12 +1,6 @@
 import { parseProblem } from '../problem/parse-problem.ts';
-import type { Problem } from '../problem/problem.ts';
 import { checkTyped, typedCheckSentence } from './check-typed.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { problem } from '../test-texts.ts';
 
 const SLUICE = "level' = -k*sqrt(level)\nk = 0.35\nlevel(0) = 4\n0 <= t <= 6\nlevel(t) = (2 - k*t/2)^2";
 const SWAY = "x'' = -4*x - x'/5\nx(0) = 1\nx'(0) = 0\n0 <= t <= 3";

@@ -1,14 +1,7 @@
-import { parseProblem } from '../problem/parse-problem.ts';
-import type { Problem } from '../problem/problem.ts';
 import { jetFunction } from '../compile/jets/jet-function.ts';
 import { estimatedReference } from './reference-solution.ts';
 import { taylorSolution } from './taylor-solution.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { problem } from '../test-texts.ts';
 
 function coefficients(rhs: string, y0: number, t0: number, order: number): readonly number[] {
   const out = new Float64Array(order + 1);

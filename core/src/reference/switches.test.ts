@@ -1,14 +1,8 @@
-import { parseProblem } from '../problem/parse-problem.ts';
 import type { Problem } from '../problem/problem.ts';
 import { portrait } from './portrait.ts';
 import { drawnSolution, estimatedReference } from './reference-solution.ts';
 import { branchesOf } from './switches.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { problem } from '../test-texts.ts';
 
 function rhs(text: string): Problem {
   return problem(`y' = ${text}\ny(0) = 1\n0 <= t <= 2`);

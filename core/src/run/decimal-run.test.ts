@@ -5,26 +5,13 @@ import { type CompiledRun, compileRun } from '../compile/compile.ts';
 import type { Precision } from '../compile/precision.ts';
 import type { Rounding } from '../decimal/decimal-precision.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
-import { parseMethod } from '../method/parse-method.ts';
 import type { Method } from '../method/method.ts';
-import { parseProblem } from '../problem/parse-problem.ts';
 import type { Problem } from '../problem/problem.ts';
 import { layGrid } from './grid.ts';
 import { begin, goTo, integrate } from './integrate.ts';
 import { keepRun, rowsAgain } from './long-run.ts';
 import { rowsOf } from './rows.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
-
-function method(text: string): Method {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { method, problem } from '../test-texts.ts';
 
 function decimal(digits: number, rounding: Rounding = 'half-even'): Precision {
   return { digits, rounding, rounded: 'operations' };

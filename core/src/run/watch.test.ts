@@ -1,8 +1,6 @@
 import { compileWithStart } from '../compile/compile-with-start.ts';
 import type { CompiledRun } from '../compile/compile.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
-import { parseProblem } from '../problem/parse-problem.ts';
-import type { Problem } from '../problem/problem.ts';
 import { Refusal } from '../text/refusal.ts';
 import { conservedQuantities, drift } from './conserved.ts';
 import { exactSolution } from './exact-solution.ts';
@@ -10,12 +8,7 @@ import { layGrid } from './grid.ts';
 import { begin, copyOf, goTo, integrate, newtonWork, type RunState, watchTo } from './integrate.ts';
 import { norm } from './norm.ts';
 import { rowsOf } from './rows.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { problem } from '../test-texts.ts';
 
 function compiled(text: string, title: string): CompiledRun {
   const method = findInLibrary(title);

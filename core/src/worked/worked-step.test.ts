@@ -1,25 +1,11 @@
 import { compileWithStart } from '../compile/compile-with-start.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
 import { LIBRARY } from '../method/library/library.ts';
-import type { Method } from '../method/method.ts';
-import { parseMethod } from '../method/parse-method.ts';
-import { parseProblem } from '../problem/parse-problem.ts';
 import type { Problem } from '../problem/problem.ts';
 import { layGrid } from '../run/grid.ts';
 import { rowsOf } from '../run/rows.ts';
 import { workedStep, type WorkedStep } from './worked-step.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
-
-function method(text: string): Method {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { method, problem } from '../test-texts.ts';
 
 function worked(of: Problem, text: string, steps: number, n: number, component = 0): WorkedStep {
   const read = method(text);

@@ -1,5 +1,3 @@
-import type { Method } from '../../method/method.ts';
-import { parseMethod } from '../../method/parse-method.ts';
 import {
   amountOf,
   amountText,
@@ -17,12 +15,7 @@ import { addForms, type LinearForm, formKey, formOf, NO_FORM, putIn, scaleForm }
 import type { LinearMethod } from './linear-method.ts';
 import { addPowers, monomial, multiplyPowers, ONE_POWER, soleTerm } from './powers.ts';
 import { readLinear } from './read-linear.ts';
-
-function method(text: string): Method {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { method } from '../../test-texts.ts';
 
 function linear(text: string): LinearMethod {
   const found = readLinear(method(text));

@@ -3,19 +3,13 @@ import { findInLibrary } from '../../method/library/find-method.ts';
 import { LIBRARY } from '../../method/library/library.ts';
 import { parseMethod } from '../../method/parse-method.ts';
 import type { Method } from '../../method/method.ts';
-import { parseProblem } from '../../problem/parse-problem.ts';
 import type { Problem } from '../../problem/problem.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
 import { layGrid } from '../../run/grid.ts';
 import { integrate } from '../../run/integrate.ts';
 import { inspectMethod } from '../inspect-method.ts';
 import { leadingAt, type LeadingError, leadingError } from './leading-error.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { problem } from '../../test-texts.ts';
 
 function leading(p: Problem, method: Method): LeadingError | null {
   const { linear, order } = inspectMethod(method);

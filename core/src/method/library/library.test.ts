@@ -1,5 +1,3 @@
-import { parseProblem } from '../../problem/parse-problem.ts';
-import type { Problem } from '../../problem/problem.ts';
 import { compileWithStart } from '../../compile/compile-with-start.ts';
 import { layGrid } from '../../run/grid.ts';
 import { begin } from '../../run/integrate.ts';
@@ -9,12 +7,7 @@ import { truthOf } from '../../study/runs/truth.ts';
 import { parseMethod } from '../parse-method.ts';
 import { findInLibrary } from './find-method.ts';
 import { LIBRARY } from './library.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { problem } from '../../test-texts.ts';
 
 /** Nonlinear, with time in the right-hand side, so that no order condition is satisfied by accident. */
 const FIRST = problem(

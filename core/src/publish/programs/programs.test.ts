@@ -7,8 +7,6 @@ import { compileWithStart } from '../../compile/compile-with-start.ts';
 import { findInLibrary } from '../../method/library/find-method.ts';
 import type { Method } from '../../method/method.ts';
 import { parseMethod } from '../../method/parse-method.ts';
-import { parseProblem } from '../../problem/parse-problem.ts';
-import type { Problem } from '../../problem/problem.ts';
 import { exactSolution } from '../../run/exact-solution.ts';
 import { type LastStep, layGrid } from '../../run/grid.ts';
 import { integrate } from '../../run/integrate.ts';
@@ -16,12 +14,7 @@ import { rowsOf } from '../../run/rows.ts';
 import type { LanguageName } from './language.ts';
 import { runJulia } from '../../../trust/julia-meaning.ts';
 import { writeProgram } from './write-program.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { problem } from '../../test-texts.ts';
 
 function method(text: string): Method {
   const known = findInLibrary(text);

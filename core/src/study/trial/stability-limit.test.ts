@@ -1,14 +1,7 @@
 import { findInLibrary } from '../../method/library/find-method.ts';
-import { parseProblem } from '../../problem/parse-problem.ts';
-import type { Problem } from '../../problem/problem.ts';
 import { fastestDecay } from '../judge/fastest-decay.ts';
 import { realStabilityLimit } from './stability-limit.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { problem } from '../../test-texts.ts';
 
 test.each([
   ['Euler', 2],

@@ -1,22 +1,7 @@
-import { parseMethod } from '../../method/parse-method.ts';
 import { findInLibrary } from '../../method/library/find-method.ts';
 import { LIBRARY } from '../../method/library/library.ts';
-import type { Method } from '../../method/method.ts';
-import { parseProblem } from '../../problem/parse-problem.ts';
-import type { Problem } from '../../problem/problem.ts';
 import { expectedOrder } from './trial-order.ts';
-
-function problem(text: string): Problem {
-  const reading = parseProblem(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
-
-function method(text: string): Method {
-  const reading = parseMethod(text);
-  if (!reading.ok) throw new Error(JSON.stringify(reading.errors));
-  return reading.value;
-}
+import { method, problem } from '../../test-texts.ts';
 
 const FREE = problem("x'' = -x\nx(0) = 1\nx'(0) = 0\n0 <= t <= 1");
 
