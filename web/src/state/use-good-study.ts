@@ -54,11 +54,9 @@ export function useGoodStudy(study: WorkingStudy): GoodStudy {
   const [problems] = useState(() => new Memory<Problem>());
   const [methods] = useState(() => new Memory<Method>());
   const [problemTexts, methodTexts] = [useReader(problemReader), useReader(methodReader)];
-  const { title, problem, ladder, lastStep, error, start, precision, wished, methods: list } = study;
-  const { rounding, rounded } = study;
   return useMemo(() => {
-    const readProblem = problems.read('problem', problem.text, problemTexts);
-    const readMethods = list.map((method) => ({
+    const readProblem = problems.read('problem', study.problem.text, problemTexts);
+    const readMethods = study.methods.map((method) => ({
       key: method.key,
       title: method.title,
       ...methods.read(method.key, method.text, methodTexts),
@@ -66,40 +64,13 @@ export function useGoodStudy(study: WorkingStudy): GoodStudy {
     const good = readMethods.flatMap(({ key, title: name, good: text }) =>
       text === null ? [] : [{ key, title: name, text: text.text }],
     );
-    const decided = new Map(list.map((method) => [method.key, method]));
+    const decided = new Map(study.methods.map((method) => [method.key, method]));
     const document: StudyDocument | null = readProblem.good && {
-      schritt: 1,
-      kind: 'study',
-      title,
-      problem: { title: problem.title, text: readProblem.good.text },
+      ...study,
+      problem: { title: study.problem.title, text: readProblem.good.text },
       methods: good.map((method) => inStudy({ ...decided.get(method.key), ...method })),
-      ladder,
-      ...(lastStep === undefined ? {} : { lastStep }),
-      ...(error === undefined ? {} : { error }),
-      ...(start === undefined ? {} : { start }),
-      ...(precision === undefined ? {} : { precision }),
-      ...(rounding === undefined ? {} : { rounding }),
-      ...(rounded === undefined ? {} : { rounded }),
-      ...(wished === undefined ? {} : { wished }),
     };
     const [keys, texts] = [good.map(({ key }) => key), good.map(({ text }) => text)];
     return { problem: readProblem, methods: readMethods, document, keys, texts };
-  }, [
-    problems,
-    methods,
-    problemTexts,
-    methodTexts,
-    title,
-    problem.title,
-    problem.text,
-    list,
-    ladder,
-    lastStep,
-    error,
-    start,
-    precision,
-    rounding,
-    rounded,
-    wished,
-  ]);
+  }, [problems, methods, problemTexts, methodTexts, study]);
 }
