@@ -1,9 +1,11 @@
 import { type ComponentType, type ReactNode, useEffect } from 'react';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { copyCells } from './frame/copied-table.ts';
-import { LoadingPage, MessagePage } from './frame/message-page.tsx';
+import { LoadingPage } from './frame/loading-page.tsx';
+import { Message, prepareMessages } from './frame/message.tsx';
 import { PageBoundary } from './frame/page-boundary.tsx';
-import { DesignFrame } from './theme/design-frame.tsx';
+import { fetchDesigned } from './theme/designed.tsx';
+import { PaletteFrame } from './theme/palette-frame.tsx';
 
 /** A page that is fetched when it is first gone to. */
 function page(load: () => Promise<ComponentType>): {
@@ -18,28 +20,40 @@ function page(load: () => Promise<ComponentType>): {
   };
 }
 
+/** A page of components of the library. */
+function designedPage(load: () => Promise<ComponentType>): ReturnType<typeof page> {
+  return page(() => fetchDesigned(load));
+}
+
 const router = createBrowserRouter([
   { path: '/', element: <Navigate to="/studies" replace /> },
-  { path: '/studies', ...page(async () => (await import('./pages/studies-page.tsx')).StudiesPage) },
+  { path: '/studies', ...designedPage(async () => (await import('./pages/studies-page.tsx')).StudiesPage) },
   { path: '/studies/:id', ...page(async () => (await import('./pages/study-page.tsx')).StudyPage) },
-  { path: '/problems', ...page(async () => (await import('./pages/problems-page.tsx')).ProblemsPage) },
-  { path: '/problems/:id', ...page(async () => (await import('./pages/problem-page.tsx')).ProblemPage) },
-  { path: '/methods', ...page(async () => (await import('./pages/methods-page.tsx')).MethodsPage) },
-  { path: '/methods/:id', ...page(async () => (await import('./pages/method-page.tsx')).MethodPage) },
-  { path: '/marking', ...page(async () => (await import('./pages/marking-page.tsx')).MarkingPage) },
+  {
+    path: '/problems',
+    ...designedPage(async () => (await import('./pages/problems-page.tsx')).ProblemsPage),
+  },
+  {
+    path: '/problems/:id',
+    ...designedPage(async () => (await import('./pages/problem-page.tsx')).ProblemPage),
+  },
+  { path: '/methods', ...designedPage(async () => (await import('./pages/methods-page.tsx')).MethodsPage) },
+  { path: '/methods/:id', ...designedPage(async () => (await import('./pages/method-page.tsx')).MethodPage) },
+  { path: '/marking', ...designedPage(async () => (await import('./pages/marking-page.tsx')).MarkingPage) },
   { path: '/shown/:at', ...page(async () => (await import('./pages/shown-page.tsx')).ShownPage) },
-  { path: '/open', ...page(async () => (await import('./pages/open-page.tsx')).OpenPage) },
-  { path: '*', element: <MessagePage status="info" title="Page not found." /> },
+  { path: '/open', ...designedPage(async () => (await import('./pages/open-page.tsx')).OpenPage) },
+  { path: '*', element: <Message status="info" title="Page not found." /> },
 ]);
 
 export function App(): ReactNode {
   useEffect(() => {
     document.addEventListener('copy', copyCells);
+    prepareMessages();
     return () => document.removeEventListener('copy', copyCells);
   }, []);
   return (
-    <DesignFrame>
+    <PaletteFrame>
       <RouterProvider router={router} />
-    </DesignFrame>
+    </PaletteFrame>
   );
 }

@@ -9,7 +9,7 @@ import { computeEarly } from './worker/early-study.ts';
 import { warmUp } from './worker/worker-pool.ts';
 
 /** Workers that a study asks first: for its numbers, and for curves. More would be parsed at the cost of the page. */
-const FIRST_WORKERS = 2;
+const FIRST_WORKERS = 1;
 
 // the page that the address asks for is fetched beside the frame, not after it
 const { pathname } = window.location;

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { deletePermanently, type Kind, restoreEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
 import { EntryTable } from './entry-table.tsx';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 
 /** The bin of a kind: its entries are restored or deleted permanently. */
 export function BinList({
@@ -13,7 +13,6 @@ export function BinList({
   readonly kind: Kind;
   readonly onChange: () => Promise<unknown>;
 }): ReactNode {
-  const { reporting } = useNotices();
   const { rows, error, more, total, again } = useEntries(kind, 'bin');
   const after = async (): Promise<void> => {
     await Promise.all([again(), onChange()]);
@@ -42,7 +41,7 @@ export function BinList({
                 <Button
                   size="small"
                   type="text"
-                  onClick={reporting(async () => {
+                  onClick={notices.reporting(async () => {
                     await restoreEntry(kind, id);
                     await after();
                   })}
@@ -52,7 +51,7 @@ export function BinList({
                 <Popconfirm
                   title={`Delete “${title}” permanently?`}
                   okText="Delete permanently"
-                  onConfirm={reporting(async () => {
+                  onConfirm={notices.reporting(async () => {
                     await deletePermanently(kind, id);
                     await after();
                   })}

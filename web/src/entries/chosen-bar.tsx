@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import { type EntryRow, type Kind, storedText } from '../api/client.ts';
 import { download } from '../plots/download.ts';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import { moveToBin } from './entry-row.tsx';
 import { fileName } from './files.ts';
 
@@ -26,7 +26,6 @@ export function fileNames(titles: readonly string[]): readonly string[] {
 
 /** What can be done with several entries at once. */
 export function ChosenBar({ kind, chosen, again, onNone }: ChosenBarProps): ReactNode {
-  const notices = useNotices();
   const save = notices.reporting(async () => {
     const names = fileNames(chosen.map(({ title }) => title));
     for (const [i, { id }] of chosen.entries()) download(names[i] ?? '', await storedText(kind, id));
@@ -41,7 +40,7 @@ export function ChosenBar({ kind, chosen, again, onNone }: ChosenBarProps): Reac
         size="small"
         type="text"
         onClick={() => {
-          void moveToBin(kind, chosen, again, notices);
+          void moveToBin(kind, chosen, again);
           onNone();
         }}
       >

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { holdsWords } from '../frame/holds-words.ts';
 import { createEntry, type DocumentOf, type EntryRow, type Kind } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import { SessionLinks } from '../frame/session-links.tsx';
 import { TopBar } from '../frame/top-bar.tsx';
 import { usePageTitle } from '../frame/use-page-title.ts';
@@ -50,7 +50,6 @@ type Store<K extends Kind> = (document: DocumentOf<K>, open: boolean) => Promise
 
 function useStore<K extends Kind>(kind: K, path: string, again: () => Promise<unknown>): Store<K> {
   const navigate = useNavigate();
-  const notices = useNotices();
   return async (document, open) => {
     try {
       const entry = await createEntry(kind, document);
@@ -70,7 +69,6 @@ function OpenFile<K extends Kind>({
   readonly kind: K;
   readonly store: Store<K>;
 }): ReactNode {
-  const notices = useNotices();
   const open = async (file: File): Promise<void> => {
     const text = await textOf(file).catch((thrown: unknown) => {
       notices.failed(thrown);

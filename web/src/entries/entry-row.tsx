@@ -11,7 +11,7 @@ import {
   storedText,
 } from '../api/client.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
-import { type Notices, useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import { download } from '../plots/download.ts';
 import { changedAt } from './changed-at.ts';
 import { fileName } from './files.ts';
@@ -25,7 +25,6 @@ async function undoDelete(
   kind: Kind,
   rows: readonly EntryRow[],
   again: () => Promise<unknown>,
-  notices: Notices,
 ): Promise<void> {
   const failed: EntryRow[] = [];
   let why: unknown = null;
@@ -35,7 +34,7 @@ async function undoDelete(
       why = thrown;
     });
   if (failed.length > 0)
-    notices.failed(why, { label: 'Try again', run: () => void undoDelete(kind, failed, again, notices) });
+    notices.failed(why, { label: 'Try again', run: () => void undoDelete(kind, failed, again) });
   await again();
 }
 
@@ -44,7 +43,6 @@ export async function moveToBin(
   kind: Kind,
   rows: readonly EntryRow[],
   again: () => Promise<unknown>,
-  notices: Notices,
 ): Promise<void> {
   const moved: EntryRow[] = [];
   try {
@@ -59,7 +57,7 @@ export async function moveToBin(
   if (first !== undefined)
     notices.done(
       `${moved.length === 1 ? `“${first.title || 'Untitled'}”` : `${moved.length} entries`} moved to the bin.`,
-      { label: 'Undo', run: () => void undoDelete(kind, moved, again, notices) },
+      { label: 'Undo', run: () => void undoDelete(kind, moved, again) },
     );
   await again();
 }
@@ -82,7 +80,6 @@ function EntryActions<K extends Kind>({
   store,
   again,
 }: { readonly row: EntryRow } & EntryListOptions<K>): ReactNode {
-  const notices = useNotices();
   const copy = notices.reporting(async () => {
     const { document } = await loadEntry(kind, row.id);
     await store(retitled(document, `${document.title}, copy`.slice(0, 200)), false);
@@ -97,12 +94,7 @@ function EntryActions<K extends Kind>({
       <Button size="small" type="text" tabIndex={-1} onClick={save}>
         Download
       </Button>
-      <Button
-        size="small"
-        type="text"
-        tabIndex={-1}
-        onClick={() => void moveToBin(kind, [row], again, notices)}
-      >
+      <Button size="small" type="text" tabIndex={-1} onClick={() => void moveToBin(kind, [row], again)}>
         Delete
       </Button>
     </>

@@ -1,9 +1,7 @@
 /** @jest-environment jsdom */
-import { act, fireEvent, render, screen } from '@testing-library/react';
+import { act, fireEvent, screen } from '@testing-library/react';
 import { deleteEntry, type EntryRow, restoreEntry } from '../api/client.ts';
-import { App, ConfigProvider } from 'antd';
-import { useEffect } from 'react';
-import { type Notices, useNotices } from '../frame/use-notices.tsx';
+import { ConfigProvider, notification } from 'antd';
 import { moveToBin } from './entry-row.tsx';
 
 jest.mock('react-router', () => ({ Link: () => null }));
@@ -28,15 +26,6 @@ const row = (id: string): EntryRow => ({
 });
 const again = jest.fn().mockResolvedValue(undefined);
 
-let notices: Notices;
-function Holder(): null {
-  const own = useNotices();
-  useEffect(() => {
-    notices = own;
-  }, [own]);
-  return null;
-}
-
 /** Clicks a button, and waits for what follows from it. */
 async function click(name: string): Promise<void> {
   await act(async () => {
@@ -45,25 +34,29 @@ async function click(name: string): Promise<void> {
   });
 }
 
+beforeAll(() => {
+  ConfigProvider.config({
+    holderRender: (children) => (
+      <ConfigProvider theme={{ token: { motion: false } }}>{children}</ConfigProvider>
+    ),
+  });
+});
+
 beforeEach(() => {
   jest.useFakeTimers();
   remove.mockReset().mockResolvedValue(undefined);
   restore.mockReset().mockResolvedValue(undefined);
-  render(
-    <ConfigProvider theme={{ token: { motion: false } }}>
-      <App>
-        <Holder />
-      </App>
-    </ConfigProvider>,
-  );
 });
 afterEach(() => {
-  act(() => jest.runAllTimers());
+  act(() => {
+    notification.destroy();
+    jest.runAllTimers();
+  });
   jest.useRealTimers();
 });
 
 test('Undo restores what was moved to the bin', async () => {
-  await act(() => moveToBin('study', [row('a'), row('b')], again, notices));
+  await act(() => moveToBin('study', [row('a'), row('b')], again));
   expect(screen.getByRole('status').textContent).toContain('2 entries moved to the bin.');
   await click('Undo');
   expect(restore.mock.calls).toEqual([
@@ -74,21 +67,21 @@ test('Undo restores what was moved to the bin', async () => {
 
 test('where the list cannot be loaded again, Undo is offered all the same', async () => {
   const offline = jest.fn().mockRejectedValue(new Error('the server does not respond'));
-  await act(() => moveToBin('study', [row('a')], offline, notices).catch(() => undefined));
+  await act(() => moveToBin('study', [row('a')], offline).catch(() => undefined));
   expect(screen.getByRole('status').textContent).toContain('“Study a” moved to the bin.');
   expect(screen.getByRole('button', { name: 'Undo' })).toBeTruthy();
 });
 
 test('where one of several cannot be moved, Undo restores those that were', async () => {
   remove.mockImplementation((_, id) => (id === 'b' ? Promise.reject(new Error('busy')) : Promise.resolve()));
-  await act(() => moveToBin('study', [row('a'), row('b'), row('c')], again, notices));
+  await act(() => moveToBin('study', [row('a'), row('b'), row('c')], again));
   expect(screen.getByRole('alert').textContent).toContain('busy');
   await click('Undo');
   expect(restore.mock.calls).toEqual([['study', 'a']]);
 });
 
 test('an Undo that fails can be tried again, for what it has not restored', async () => {
-  await act(() => moveToBin('study', [row('a'), row('b')], again, notices));
+  await act(() => moveToBin('study', [row('a'), row('b')], again));
   restore.mockImplementation((_, id) =>
     id === 'b' ? Promise.reject(new Error('offline')) : Promise.resolve(),
   );

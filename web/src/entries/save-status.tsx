@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { DocumentOf, Kind } from '../api/client.ts';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import type { Autosave, SaveState } from '../state/use-autosave.ts';
 import { ConflictDialog } from './conflict-dialog.tsx';
 
@@ -62,7 +62,6 @@ export function SaveStatus<K extends Kind>({
   readonly path: string;
 }): ReactNode {
   const navigate = useNavigate();
-  const notices = useNotices();
   const { state } = autosave;
   switch (state.kind) {
     case 'saved':

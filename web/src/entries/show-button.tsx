@@ -1,7 +1,7 @@
 import { Button, Input, Popover } from 'antd';
 import { type ReactNode, useState } from 'react';
 import { hideStudy, showStudy } from '../api/client.ts';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import './saving.css';
 
 /** Whether a host name means the computer that it is used on. */
@@ -21,12 +21,11 @@ export function ShowButton({
   readonly first: string | null;
 }): ReactNode {
   const [shownAt, setShownAt] = useState(first);
-  const { reporting } = useNotices();
   const content =
     shownAt === null ? (
       <div className="show-link">
         <p>Anyone with the link can view this study, step through it and try changes. Nothing is saved.</p>
-        <Button type="primary" onClick={reporting(async () => setShownAt(await showStudy(id)))}>
+        <Button type="primary" onClick={notices.reporting(async () => setShownAt(await showStudy(id)))}>
           Create link
         </Button>
       </div>
@@ -45,7 +44,7 @@ export function ShowButton({
           </p>
         )}
         <Button
-          onClick={reporting(async () => {
+          onClick={notices.reporting(async () => {
             await hideStudy(id);
             setShownAt(null);
           })}

@@ -5,15 +5,13 @@ import './saving.css';
 
 const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
-/** Offers work that was left in this browser before the server had it. */
-export function UnsavedOffer<D>({
-  left,
-  onUse,
-}: {
-  readonly left: Left<D> | null;
+export interface UnsavedOfferProps<D> {
+  readonly left: Left<D>;
   readonly onUse: (document: D) => void;
-}): ReactNode {
-  if (left === null) return null;
+}
+
+/** Offers work that was left in this browser before the server had it. */
+export function UnsavedOffer<D>({ left, onUse }: UnsavedOfferProps<D>): ReactNode {
   return (
     <p className="unsaved-offer" role="alert">
       This browser has unsaved changes from {WHEN.format(left.at)}.{' '}

@@ -24,7 +24,7 @@ import { savedFile } from './saved.ts';
 import { ExportPreview } from './export-preview.tsx';
 import { useExport } from './use-export.ts';
 import { useWhenMade } from './use-when-made.ts';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import './export.css';
 
 /** How it is written, for the kinds that can be written in several ways. */
@@ -118,7 +118,6 @@ export function ExportPanel({ onClose }: { readonly onClose: () => void }): Reac
   const isHandout = choice.what === 'handout';
   const isPage = choice.what === 'handout' && choice.handout.as === 'html';
   const now = chosen.now;
-  const notices = useNotices();
   const save = async (): Promise<void> => {
     const file = await savedFile(choice, taken).catch(() => null);
     if (file === null) notices.failed('this browser cannot draw the plot; download it as SVG');

@@ -1,4 +1,3 @@
-import { Button } from 'antd';
 import { Component, type ReactNode } from 'react';
 import './frame.css';
 
@@ -33,9 +32,9 @@ export class ErrorBoundary extends Component<ErrorBoundaryProps, Failed> {
     return (
       <p className="wrong failed-part" role="alert">
         {this.props.what} cannot be shown: {why}.{' '}
-        <Button size="small" onClick={() => this.setState({ why: null })}>
+        <button type="button" onClick={() => this.setState({ why: null })}>
           Try again
-        </Button>
+        </button>
       </p>
     );
   }

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
-import { MessagePage } from './message-page.tsx';
+import { Message } from './message.tsx';
 
 function reason(thrown: unknown): string {
   if (isRouteErrorResponse(thrown)) return thrown.statusText;
@@ -11,11 +11,11 @@ function reason(thrown: unknown): string {
 export function PageBoundary(): ReactNode {
   const thrown = useRouteError();
   return (
-    <MessagePage title={`This page cannot be shown: ${reason(thrown)}.`}>
+    <Message title={`This page cannot be shown: ${reason(thrown)}.`}>
       <p role="alert">
         What you typed is stored in this browser and is offered when you open the page again.{' '}
         <Link to="/studies">All studies</Link>
       </p>
-    </MessagePage>
+    </Message>
   );
 }

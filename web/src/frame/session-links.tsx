@@ -3,16 +3,15 @@ import type { ReactNode } from 'react';
 import useSWR from 'swr';
 import { useNavigate } from 'react-router';
 import { loadAccess, logout } from '../api/client.ts';
-import { useNotices } from './use-notices.tsx';
+import { notices } from './notices.tsx';
 
 /** Logs this browser out, or all browsers; nothing on a server without a key. */
 export function SessionLinks(): ReactNode {
   const { data } = useSWR('access', loadAccess, { revalidateOnFocus: false });
   const navigate = useNavigate();
-  const { reporting } = useNotices();
   if (data?.hasKey !== true || !data.mayWrite) return null;
   const leave = (which: Parameters<typeof logout>[0]): (() => void) =>
-    reporting(async () => {
+    notices.reporting(async () => {
       await logout(which);
       await navigate('/open');
     });

@@ -12,17 +12,19 @@ function serverText({ done, of, workers, isReached }: ServerWork): string {
   return of === 0 ? who : `${who}, ${done} of ${counted(of, 'run')}`;
 }
 
+export interface UnderWayProps {
+  readonly computed: Computed<unknown>;
+  readonly what: string;
+  /** What is shown after it was cancelled. Default: the previous results. */
+  readonly kept?: string;
+}
+
 /** Says how far a longer computation is, and lets a person end it. */
-export function UnderWay<T>({
+export function UnderWay({
   computed,
   what,
   kept = 'the previous results are shown',
-}: {
-  readonly computed: Computed<T>;
-  readonly what: string;
-  /** What is shown after it was cancelled. */
-  readonly kept?: string;
-}): ReactNode {
+}: UnderWayProps): ReactNode {
   const { part, why, elsewhere, cancel, continueInBackground } = computed;
   if (why !== null)
     return (

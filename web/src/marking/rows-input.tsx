@@ -3,7 +3,7 @@ import { LAYOUTS } from '@schritt/core/marking';
 import { counted } from '@schritt/core/text';
 import { Button, Input, Segmented, Upload } from 'antd';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import { Computer } from '../worker/computer.ts';
 import { type MarkingSession, NEW_SESSION } from './marking-session.ts';
 
@@ -21,7 +21,6 @@ interface RowsInputProps {
 
 /** Reads files on a worker, all that are chosen together at once, and adds their texts. */
 function useFiles(add: (texts: readonly SubmittedText[]) => void): (file: File) => void {
-  const notices = useNotices();
   const worker = useRef<Computer | null>(null);
   const waiting = useRef<File[]>([]);
   useEffect(
@@ -92,7 +91,6 @@ function FileList({
 /** The rows of students: pasted, or opened as files, as a folder or as an archive. */
 export function RowsInput({ session, change }: RowsInputProps): ReactNode {
   const { files, pasted, layout, roles, reading, sheets } = session;
-  const notices = useNotices();
   const latest = useRef(session);
   useEffect(() => {
     latest.current = session;

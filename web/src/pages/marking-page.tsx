@@ -6,7 +6,7 @@ import useSWR from 'swr';
 import { type Entry, loadEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
-import { LoadingPage } from '../frame/message-page.tsx';
+import { LoadingPage } from '../frame/loading-page.tsx';
 import { TopBar } from '../frame/top-bar.tsx';
 import { UnderWay } from '../frame/under-way.tsx';
 import { usePageTitle } from '../frame/use-page-title.ts';

@@ -3,7 +3,8 @@ import { type ParameterValues, type Problem, problemHints } from '@schritt/core/
 import { type ReactNode, useState } from 'react';
 import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
-import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
+import { LoadingPage } from '../frame/loading-page.tsx';
+import { MessagePage } from '../frame/message-page.tsx';
 import { ProblemControls } from '../texts/problem-controls.tsx';
 import { ProblemView } from '../texts/problem-view.tsx';
 import { problemReader } from '../worker/text-reader.ts';

@@ -3,7 +3,8 @@ import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import useSWR from 'swr';
 import { loadShown } from '../api/client.ts';
-import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
+import { LoadingPage } from '../frame/loading-page.tsx';
+import { Message } from '../frame/message.tsx';
 import { StudyEditor } from './study-editor.tsx';
 
 /** A study that its owner shows: to look at, to step through, to change for oneself; nothing is saved. */
@@ -14,7 +15,7 @@ export function ShownPage(): ReactNode {
     revalidateOnReconnect: false,
     shouldRetryOnError: false,
   });
-  if (error !== undefined) return <MessagePage title={`This study cannot be opened: ${error.message}.`} />;
+  if (error !== undefined) return <Message title={`This study cannot be opened: ${error.message}.`} />;
   if (data === undefined) return <LoadingPage />;
   return <StudyEditor key={at} document={data} entry={null} />;
 }

@@ -1,140 +1,64 @@
-import { LONGEST_TITLE, type StudyDocument } from '@schritt/core/document';
-import { Button, Input } from 'antd';
-import { memo, type ReactNode, useCallback, useDeferredValue, useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
+import type { StudyDocument } from '@schritt/core/document';
+import {
+  type ComponentType,
+  memo,
+  type ReactNode,
+  Suspense,
+  useCallback,
+  useDeferredValue,
+  useMemo,
+  useState,
+} from 'react';
 import type { Entry } from '../api/client.ts';
 import { StudyStateContext, type StudyWork } from '../state/study-state.ts';
 import { IsKeptContext } from '../state/is-kept.ts';
-import { type Autosave, useAutosave } from '../state/use-autosave.ts';
+import { useAutosave } from '../state/use-autosave.ts';
 import { historyKeeper } from '../state/kept-history.ts';
-import { type Editing, useHistory } from '../state/use-history.ts';
+import { useHistory } from '../state/use-history.ts';
 import { hasErrors } from '../state/use-reading.ts';
 import { keepUnsaved } from '../state/unsaved.ts';
 import { useUnsaved } from '../state/use-unsaved.ts';
+import type { UnsavedOfferProps } from '../entries/unsaved-offer.tsx';
 import { useStep } from '../state/use-results.ts';
 import { useStudyEditing } from '../state/use-study-editing.ts';
 import { WorkedStepContext } from '../state/use-worked-step.ts';
 import { type Depth, type Panel, USUAL, USUAL_PANELS } from '../state/view.ts';
 import { documentOf, STUDY_HISTORY, workOn, type WorkingStudy } from '../state/working-study.ts';
-import { LeaveGuard } from '../entries/leave-guard.tsx';
-import { SaveStatus } from '../entries/save-status.tsx';
-import { ShowButton } from '../entries/show-button.tsx';
-import { UndoButtons } from '../entries/undo-buttons.tsx';
-import { UnsavedOffer } from '../entries/unsaved-offer.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { TopBar } from '../frame/top-bar.tsx';
 import { usePageTitle } from '../frame/use-page-title.ts';
-import { PlotFrame } from '../panels/plot-frame.tsx';
+import { designed } from '../theme/designed.tsx';
 import { StepRuler } from '../ruler/step-ruler.tsx';
-import { ComparisonPart } from '../sentences/comparison-part.tsx';
-import { FindingsList } from '../sentences/findings-list.tsx';
-import { ClassPanels } from '../step/class-panels.tsx';
-import { KeyList } from '../step/key-list.tsx';
-import { StepHead } from '../step/step-head.tsx';
 import { useKeys } from '../step/use-keys.ts';
-import { WorkedPart } from '../step/worked-part.tsx';
-import { StatementColumn } from '../statement/statement-column.tsx';
-import { RunPart } from '../tables/run-part.tsx';
 import { TablePart } from '../tables/table-part.tsx';
-import { ExportButton } from '../export/export-button.tsx';
 import type { StepView } from '../worker/messages.ts';
 import type { Computed } from '../worker/use-work.ts';
 import './study-editor.css';
 import './class-view.css';
 import './study-sheet.css';
 
+/** Parts that are fetched, all of them at once, when one of them is first shown. */
+function part<Props extends object>(
+  pick: (parts: typeof import('./study-parts.ts')) => ComponentType<Props>,
+): ComponentType<Props> {
+  return designed(async () => pick(await import('./study-parts.ts')));
+}
+
 // parts follow single fields of the state: they are rendered when one of these changes, not with the page
-const Bar = memo(StudyBar);
-const Head = memo(StepHead);
-const Panels = memo(ClassPanels);
+const Bar = memo(part(({ StudyBar }) => StudyBar));
+const Guard = part(({ LeaveGuard }) => LeaveGuard);
+const Offer = part<UnsavedOfferProps<StudyDocument>>(({ UnsavedOffer }) => UnsavedOffer);
+const Head = memo(part(({ StepHead }) => StepHead));
 const Ruler = memo(StepRuler);
-const Statement = memo(StatementColumn);
-const PlotPanel = memo(PlotFrame);
 const Rungs = memo(TablePart);
-const Rows = memo(RunPart);
-const Worked = memo(WorkedPart);
-const Findings = memo(FindingsList);
-const Comparison = memo(ComparisonPart);
-
-interface StudyBarProps extends Pick<Editing<WorkingStudy>, 'edit' | 'undo' | 'redo'> {
-  readonly document: StudyDocument;
-  readonly autosave: Autosave<StudyDocument>;
-  readonly onUse: (other: StudyDocument) => void;
-  readonly setView: StudyWork['setView'];
-  readonly showKeys: () => void;
-  readonly entry: Entry<StudyDocument> | null;
-}
-
-/** The title of a study, to be typed over. */
-const TitleInput = memo(function TitleInput({
-  title,
-  edit,
-}: Pick<StudyBarProps, 'edit'> & { readonly title: string }): ReactNode {
-  return (
-    <Input
-      variant="borderless"
-      value={title}
-      maxLength={LONGEST_TITLE}
-      aria-label="Title of the study"
-      onChange={(event) => edit('title', (now) => ({ ...now, title: event.target.value }))}
-    />
-  );
-});
-
-/** What is done with all of a study. */
-const StudyActions = memo(function StudyActions({
-  setView,
-  showKeys,
-  entry,
-}: Pick<StudyBarProps, 'setView' | 'showKeys' | 'entry'>): ReactNode {
-  const navigate = useNavigate();
-  return (
-    <>
-      <Button title="Large type and few panels (c)" onClick={() => setView({ inClass: true })}>
-        Presentation view
-      </Button>
-      <Button aria-label="Keyboard shortcuts" title="Keyboard shortcuts (?)" onClick={showKeys}>
-        ?
-      </Button>
-      <ExportButton />
-      {entry !== null && (
-        <Button
-          title="Mark rows of students against this study"
-          onClick={() => void navigate(`/marking?study=${encodeURIComponent(entry.id)}`)}
-        >
-          Mark
-        </Button>
-      )}
-      {entry !== null && <ShowButton id={entry.id} first={entry.shownAt} />}
-    </>
-  );
-});
-
-/** The bar at the top of a study: its title, and what is done with all of it. */
-function StudyBar({
-  document,
-  edit,
-  undo,
-  redo,
-  autosave,
-  onUse,
-  setView,
-  showKeys,
-  entry,
-}: StudyBarProps): ReactNode {
-  return (
-    <TopBar
-      title={<TitleInput title={document.title} edit={edit} />}
-      actions={
-        <>
-          <SaveStatus kind="study" document={document} autosave={autosave} onUse={onUse} path="/studies" />
-          <UndoButtons undo={undo} redo={redo} />
-          <StudyActions setView={setView} showKeys={showKeys} entry={entry} />
-        </>
-      }
-    />
-  );
-}
+const Keys = part(({ KeyList }) => KeyList);
+const Panels = memo(part(({ ClassPanels }) => ClassPanels));
+const Statement = memo(part(({ StatementColumn }) => StatementColumn));
+const PlotPanel = memo(part(({ PlotFrame }) => PlotFrame));
+const Rows = memo(part(({ RunPart }) => RunPart));
+const Worked = memo(part(({ WorkedPart }) => WorkedPart));
+const Findings = memo(part(({ FindingsList }) => FindingsList));
+const Comparison = memo(part(({ ComparisonPart }) => ComparisonPart));
 
 interface PlaceProps {
   readonly study: WorkingStudy;
@@ -142,12 +66,62 @@ interface PlaceProps {
   readonly isWhole: boolean;
 }
 
+/** The bar at the top, or the title alone. */
+function BarPlace({ study, isWhole, children }: PlaceProps & { readonly children: ReactNode }): ReactNode {
+  const place = <TopBar title={<h1>{study.title}</h1>} />;
+  if (!isWhole) return place;
+  return (
+    <ErrorBoundary what="The bar" of={study}>
+      <Suspense fallback={place}>{children}</Suspense>
+    </ErrorBoundary>
+  );
+}
+
+/** The step size in large type, or its place. */
+function HeadPlace({ study, isWhole }: PlaceProps): ReactNode {
+  const place = <div className="step-now" />;
+  if (!isWhole) return place;
+  return (
+    <ErrorBoundary what="The step size" of={study}>
+      <Suspense fallback={place}>
+        <Head />
+      </Suspense>
+    </ErrorBoundary>
+  );
+}
+
 /** The problem, the methods and the step sizes, or their place. */
 function StatementPlace({ study, isWhole }: PlaceProps): ReactNode {
-  if (!isWhole) return <div className="statement-column" />;
+  const place = <div className="statement-column" />;
+  if (!isWhole) return place;
   return (
     <ErrorBoundary what="The panel" of={study}>
-      <Statement />
+      <Suspense fallback={place}>
+        <Statement />
+      </Suspense>
+    </ErrorBoundary>
+  );
+}
+
+/** One plot, or its place. */
+function PlotPlace({
+  study,
+  isWhole,
+  area,
+  what,
+  inClass,
+}: PlaceProps & {
+  readonly area: 'large' | 'beside';
+  readonly what: string;
+  readonly inClass: boolean;
+}): ReactNode {
+  const place = <div className={`plot-panel plot-panel-${area}`} />;
+  if (!isWhole) return place;
+  return (
+    <ErrorBoundary what={what} of={study}>
+      <Suspense fallback={place}>
+        <PlotPanel area={area} key={String(inClass)} />
+      </Suspense>
     </ErrorBoundary>
   );
 }
@@ -159,22 +133,11 @@ function PlotPlaces({
   inClass,
   hasSecond,
 }: PlaceProps & { readonly inClass: boolean; readonly hasSecond: boolean }): ReactNode {
-  if (!isWhole)
-    return (
-      <>
-        <div className="plot-panel plot-panel-large" />
-        {hasSecond && <div className="plot-panel plot-panel-beside" />}
-      </>
-    );
   return (
     <>
-      <ErrorBoundary what="The main plot" of={study}>
-        <PlotPanel area="large" key={String(inClass)} />
-      </ErrorBoundary>
+      <PlotPlace area="large" what="The main plot" study={study} isWhole={isWhole} inClass={inClass} />
       {hasSecond && (
-        <ErrorBoundary what="The second plot" of={study}>
-          <PlotPanel area="beside" key={String(inClass)} />
-        </ErrorBoundary>
+        <PlotPlace area="beside" what="The second plot" study={study} isWhole={isWhole} inClass={inClass} />
       )}
     </>
   );
@@ -202,8 +165,10 @@ function Below({
           <aside className="sentences" aria-label="Findings">
             {isWhole && (
               <ErrorBoundary what="The findings" of={depth}>
-                <Findings />
-                <Comparison />
+                <Suspense>
+                  <Findings />
+                  <Comparison />
+                </Suspense>
               </ErrorBoundary>
             )}
           </aside>
@@ -214,12 +179,16 @@ function Below({
     <>
       {table && (
         <ErrorBoundary what="The rows" of={depth}>
-          <Rows />
+          <Suspense>
+            <Rows />
+          </Suspense>
         </ErrorBoundary>
       )}
       {words && depth === 'step' && (
         <ErrorBoundary what="The step" of={depth}>
-          <Worked />
+          <Suspense>
+            <Worked />
+          </Suspense>
         </ErrorBoundary>
       )}
     </>
@@ -285,21 +254,27 @@ export function StudyEditor(props: {
         <WorkedStepContext value={step}>
           <div className="page-frame">
             {!view.inClass && (
-              <Bar
-                document={document}
-                edit={edit}
-                undo={undo}
-                redo={redo}
-                autosave={autosave}
-                onUse={take}
-                setView={setView}
-                showKeys={showKeys}
-                entry={entry}
-              />
+              <BarPlace study={study} isWhole={isWhole}>
+                <Bar
+                  document={document}
+                  edit={edit}
+                  undo={undo}
+                  redo={redo}
+                  autosave={autosave}
+                  onUse={take}
+                  setView={setView}
+                  showKeys={showKeys}
+                  entry={entry}
+                />
+              </BarPlace>
             )}
-            {keysShown && <KeyList onClose={() => setKeysShown(false)} />}
-            <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
-            <UnsavedOffer left={left} onUse={take} />
+            <ErrorBoundary what="The dialog" of={study}>
+              <Suspense>
+                {keysShown && <Keys onClose={() => setKeysShown(false)} />}
+                {isWhole && <Guard state={autosave.state} isSaved={autosave.isSaved} />}
+                {left !== null && <Offer left={left} onUse={take} />}
+              </Suspense>
+            </ErrorBoundary>
             <main
               className={[
                 'study-editor',
@@ -311,10 +286,8 @@ export function StudyEditor(props: {
                 ...(view.inClass ? panels.map((panel) => `with-${panel}`) : []),
               ].join(' ')}
             >
-              <ErrorBoundary what="The step size" of={study}>
-                <Head />
-              </ErrorBoundary>
-              {view.inClass && <Panels />}
+              <HeadPlace study={study} isWhole={isWhole} />
+              <Suspense>{view.inClass && <Panels />}</Suspense>
               <div className="ruler-strip">
                 <ErrorBoundary what="The ruler" of={study}>
                   <Ruler />

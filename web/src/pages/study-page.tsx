@@ -1,11 +1,11 @@
-import { Button } from 'antd';
-import type { ReactNode } from 'react';
-import { Link, useParams } from 'react-router';
-import { ApiFailure, storedText } from '../api/client.ts';
+import { type ReactNode, Suspense } from 'react';
+import { useParams } from 'react-router';
 import { useEntry } from '../api/use-entries.ts';
-import { download } from '../plots/download.ts';
-import { LoadingPage, MessagePage } from '../frame/message-page.tsx';
+import { LoadingPage } from '../frame/loading-page.tsx';
+import { designed } from '../theme/designed.tsx';
 import { StudyEditor } from './study-editor.tsx';
+
+const Unopened = designed(async () => (await import('./unopened-study.tsx')).UnopenedStudy);
 
 /** The address of one study: loads it, then opens its editor. */
 export function StudyPage(): ReactNode {
@@ -13,24 +13,9 @@ export function StudyPage(): ReactNode {
   const { data, error } = useEntry('study', id);
   if (error !== undefined)
     return (
-      <MessagePage title={`This study cannot be opened: ${error.message}.`}>
-        <p>
-          <Link to="/studies">All studies</Link>
-          {error instanceof ApiFailure && error.code === 'damaged' && (
-            <>
-              {' · '}
-              <Button
-                size="small"
-                onClick={() =>
-                  void storedText('study', id).then((text) => download('stored.schritt.json', text))
-                }
-              >
-                Download stored text
-              </Button>
-            </>
-          )}
-        </p>
-      </MessagePage>
+      <Suspense fallback={<LoadingPage />}>
+        <Unopened id={id} error={error} />
+      </Suspense>
     );
   if (data === undefined) return <LoadingPage />;
   return <StudyEditor key={id} document={data.document} entry={data} />;

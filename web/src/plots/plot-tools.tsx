@@ -2,7 +2,7 @@ import type { PlotSize } from '@schritt/core/document';
 import { type Plot, type Sheet, SHEETS } from '@schritt/plot';
 import { Button, Select } from 'antd';
 import { memo, type ReactNode, type RefObject, useState } from 'react';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import { usePalette } from '../theme/use-palette.ts';
 import { download } from './download.ts';
 import { plotCsv, plotName } from './plot-files.ts';
@@ -40,7 +40,6 @@ interface PlotToolsProps {
 export const PlotTools = memo(function PlotTools({ canvas, latest }: PlotToolsProps): ReactNode {
   const palette = usePalette();
   const [size, setSize] = useState<FileSize>('shown');
-  const notices = useNotices();
   const save = async (format: 'png' | 'svg'): Promise<void> => {
     const { shown } = latest.current;
     if (canvas.current === null) return;

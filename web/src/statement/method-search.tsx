@@ -2,7 +2,7 @@ import { LIBRARY } from '@schritt/core/notation';
 import { type ReactNode, useMemo } from 'react';
 import { loadEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import { type Listed, listedMethod } from './listed-method.ts';
 import { SearchList } from './search-list.tsx';
 
@@ -19,7 +19,6 @@ export function MethodSearch({
   readonly onUse: (title: string, text: string) => void;
   readonly onClose: () => void;
 }): ReactNode {
-  const notices = useNotices();
   const { rows } = useEntries('method');
   // a page that is only shown has no list: then the methods that come with the program
   const options = useMemo(

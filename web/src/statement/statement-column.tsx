@@ -4,7 +4,7 @@ import { Button } from 'antd';
 import { memo, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
 import { createEntry } from '../api/client.ts';
 import { useStudyState, useStudyValue } from '../state/study-state.ts';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import { IsKeptContext } from '../state/is-kept.ts';
 import type { ReadMethod } from '../state/use-good-study.ts';
 import { newKey, withArithmetic, withLadder, type WorkingMethod } from '../state/working-study.ts';
@@ -66,7 +66,6 @@ const MethodPart = memo(function MethodPart({
 }): ReactNode {
   const { edit } = useStudyState('edit');
   const change = useStudyValue(({ methods }) => methods.change);
-  const notices = useNotices();
   const isKept = useContext(IsKeptContext);
   const { key, title, text } = method;
   const read = useMemo(() => ({ now, good }), [now, good]);

@@ -1,7 +1,7 @@
 import { lazy, memo, type ReactNode } from 'react';
 import { loadEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
-import { useNotices } from '../frame/use-notices.tsx';
+import { notices } from '../frame/notices.tsx';
 import { FromLibrary } from './from-library.tsx';
 
 const fetch = async () => ({ default: (await import('./search-list.tsx')).SearchList });
@@ -13,7 +13,6 @@ export const StoredProblem = memo(function StoredProblem({
 }: {
   readonly onUse: (title: string, text: string) => void;
 }): ReactNode {
-  const notices = useNotices();
   const { rows } = useEntries('problem');
   if (rows === null || rows.length === 0) return null;
   return (

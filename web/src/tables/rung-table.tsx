@@ -1,7 +1,6 @@
 import type { RungColumn } from '@schritt/core/document';
 import { stepExpression } from '@schritt/core/notation';
 import { fixed, stepSizeText } from '@schritt/core/text';
-import { Button } from 'antd';
 import { Fragment, memo, type MouseEvent, type ReactNode, useMemo } from 'react';
 import { errorColumn, type NumberColumn } from '../math/number-column.tsx';
 import { Mark } from '../plots/mark.tsx';
@@ -128,9 +127,8 @@ const RemoveButton = memo(function RemoveButton({
 }): ReactNode {
   const { edit } = useStudyState('edit');
   return (
-    <Button
-      type="text"
-      size="small"
+    <button
+      type="button"
       tabIndex={-1}
       aria-label={`Remove h = ${stepSizeText(h)}`}
       title="Remove this h"
@@ -140,7 +138,7 @@ const RemoveButton = memo(function RemoveButton({
       }}
     >
       ×
-    </Button>
+    </button>
   );
 });
 

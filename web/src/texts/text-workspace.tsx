@@ -126,7 +126,7 @@ export function TextWorkspace<K extends 'problem' | 'method', T>(props: TextWork
         }
       />
       <LeaveGuard state={autosave.state} isSaved={autosave.isSaved} />
-      <UnsavedOffer left={left} onUse={take} />
+      {left !== null && <UnsavedOffer left={left} onUse={take} />}
       <main className="text-workspace">
         <h1 className="unseen">{value.title}</h1>
         <section aria-label="Text">

@@ -1,18 +1,26 @@
-import { App, ConfigProvider } from 'antd';
+import { ConfigProvider } from 'antd';
 import { type ReactNode, useMemo } from 'react';
 import { designTheme } from './design-theme.ts';
-import { PaletteContext, useSystemMotion, useSystemPalette } from './use-palette.ts';
+import { PaletteFrame } from './palette-frame.tsx';
+import { usePalette, useSystemMotion } from './use-palette.ts';
 
-/** Gives the page its palette and the components their look, light or dark as the system asks for. */
+/** Gives the components in it their look, of the palette that is there. */
 export function DesignFrame({ children }: { readonly children: ReactNode }): ReactNode {
-  const palette = useSystemPalette();
+  const palette = usePalette();
   const motion = useSystemMotion();
   const theme = useMemo(() => designTheme(palette, motion), [palette, motion]);
   return (
-    <PaletteContext value={palette}>
-      <ConfigProvider theme={theme} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
-        <App component={false}>{children}</App>
-      </ConfigProvider>
-    </PaletteContext>
+    <ConfigProvider theme={theme} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
+      {children}
+    </ConfigProvider>
   );
 }
+
+// notices are shown outside of all frames
+ConfigProvider.config({
+  holderRender: (children) => (
+    <PaletteFrame>
+      <DesignFrame>{children}</DesignFrame>
+    </PaletteFrame>
+  ),
+});

@@ -27,12 +27,20 @@ test('what is asked puts it off, and nothing is done twice for another piece of 
   rehearsal.begin((turn) => turns.push(`first ${turn}`));
   rehearsal.begin((turn) => turns.push(`second ${turn}`));
   for (let i = 0; i < 100; i += 1) {
-    jest.advanceTimersByTime(30);
+    jest.advanceTimersByTime(300);
     rehearsal.rest();
   }
   expect(turns).toEqual([]);
-  jest.advanceTimersByTime(70);
+  jest.advanceTimersByTime(799);
+  expect(turns).toEqual([]);
+  jest.advanceTimersByTime(1);
   expect(turns).toEqual(['first 1']);
+  for (let i = 0; i < 100; i += 1) {
+    jest.advanceTimersByTime(30);
+    rehearsal.rest();
+  }
+  jest.advanceTimersByTime(70);
+  expect(turns).toEqual(['first 1', 'first 2']);
 });
 
 test('work that fails is not done again', () => {

@@ -1,6 +1,8 @@
 /** Times that work is done again. */
 const TURNS = 12;
-/** Milliseconds without a question before each of them. */
+/** Milliseconds without a question before the first of them: the page is still being made. */
+const FIRST_PAUSE = 800;
+/** The same before each of the others. */
 const PAUSE = 60;
 
 /**
@@ -22,7 +24,8 @@ export class Rehearsal {
   /** Waits anew: something was asked. */
   rest(): void {
     clearTimeout(this.#timer);
-    if (this.#again !== null && this.#turn < TURNS) this.#timer = setTimeout(() => this.#next(), PAUSE);
+    if (this.#again !== null && this.#turn < TURNS)
+      this.#timer = setTimeout(() => this.#next(), this.#turn === 0 ? FIRST_PAUSE : PAUSE);
   }
 
   #next(): void {
