@@ -31,15 +31,29 @@ function wholePower(base: number, exponent: number): number {
   return made;
 }
 
-/** One term of a form as a series: coefficient k of its source, times factors[k], goes to coefficient k + power. */
-interface SeriesTerm {
-  /** The slope of a stage; null for the exact solution. */
-  readonly from: Float64Array | null;
-  /** Components of the source, and where among them those of the form are. */
-  readonly rows: number;
-  readonly places: readonly number[];
-  readonly power: number;
-  readonly factors: readonly number[];
+/**
+ * A form as a series: to each of its coefficients, products of factors and coefficients of what is known, in the order
+ * of the form. Places are those in an array of known series, and in an array of all components.
+ */
+interface SeriesSum {
+  /** All places of its coefficients. */
+  readonly places: Int32Array;
+  readonly to: Int32Array;
+  readonly factors: Float64Array;
+  readonly from: Int32Array;
+}
+
+/** A stage, and what its argument is. */
+interface Argument {
+  readonly stage: FormStage;
+  readonly sums: readonly SeriesSum[];
+  /** The components that its slope has. */
+  readonly components: readonly number[];
+}
+
+function add({ places, to, factors, from }: SeriesSum, known: Float64Array, into: Float64Array): void {
+  for (let i = 0; i < places.length; i += 1) into[places[i]!] = 0;
+  for (let i = 0; i < to.length; i += 1) into[to[i]!]! += factors[i]! * known[from[i]!]!;
 }
 
 /** Follows a step through truncated series in h. */
@@ -50,13 +64,15 @@ class Expanding {
   readonly #size: number;
   readonly #order: number;
   readonly #width: number;
+  /** The series of the solution, then those of the slopes. */
+  readonly #known: Float64Array;
+  readonly #solution: Float64Array;
   readonly #slopes: readonly Float64Array[];
+  readonly #arguments: readonly Argument[];
+  readonly #next: readonly SeriesSum[];
   readonly #state: Float64Array;
   readonly #out: Float64Array;
-  readonly #form: Float64Array;
   readonly #error: Float64Array;
-  readonly #terms = new Map<LinearForm, readonly SeriesTerm[]>();
-  #solution: Float64Array;
 
   constructor(method: LinearMethod, problem: Problem, order: number) {
     this.#method = method;
@@ -65,56 +81,45 @@ class Expanding {
     this.#size = problem.size;
     this.#order = order;
     this.#width = 'y' in method.next ? problem.size : this.#places.x.length;
-    const long = problem.size * (order + 1);
-    this.#slopes = method.stages.map(() => new Float64Array(this.#width * (order + 1)));
+    const [long, wide] = [problem.size * (order + 1), this.#width * (order + 1)];
+    this.#known = new Float64Array(long + wide * method.stages.length);
+    this.#solution = this.#known.subarray(0, long);
+    this.#slopes = method.stages.map((_, i) => this.#known.subarray(long + i * wide, long + (i + 1) * wide));
+    this.#arguments = method.stages.map((stage) => ({
+      stage,
+      // a derivative along the solution has no argument
+      sums: stage.primes > 0 ? [] : this.#sumsOf(stage.at),
+      components: 'y' in stage.at ? this.#places.y : this.#places.v,
+    }));
+    this.#next = this.#sumsOf(method.next);
     this.#state = new Float64Array(long);
     this.#out = new Float64Array(long);
-    this.#form = new Float64Array(this.#width * (order + 1));
     this.#error = new Float64Array(long);
-    this.#solution = new Float64Array(long);
   }
 
   at(t: number, solution: Float64Array): Float64Array {
-    this.#solution = solution;
-    const { stages, next, implicit } = this.#method;
-    for (const slope of this.#slopes) slope.fill(0);
+    this.#known.fill(0);
+    this.#solution.set(solution);
     // each round of an implicit formula makes one more coefficient right
-    const rounds = implicit ? this.#order + 2 : 1;
+    const rounds = this.#method.implicit ? this.#order + 2 : 1;
     for (let round = 0; round < rounds; round += 1)
-      for (let i = 0; i < stages.length; i += 1) this.#evaluate(t, stages[i]!, this.#slopes[i]!);
-    if ('y' in next) this.#less(next.y, this.#places.y);
-    else {
-      this.#less(next.x, this.#places.x);
-      this.#less(next.v, this.#places.v);
-    }
+      for (let i = 0; i < this.#arguments.length; i += 1)
+        this.#evaluate(t, this.#arguments[i]!, this.#slopes[i]!);
+    for (const sum of this.#next) add(sum, this.#known, this.#error);
+    for (let i = 0; i < this.#error.length; i += 1) this.#error[i]! -= this.#solution[i]!;
     return this.#error;
   }
 
-  #less(form: LinearForm, places: readonly number[]): void {
-    this.#sum(form);
-    for (let k = 0; k <= this.#order; k += 1)
-      for (let j = 0; j < places.length; j += 1) {
-        const at = k * this.#size + places[j]!;
-        this.#error[at] = this.#form[k * this.#width + j]! - this.#solution[at]!;
-      }
-  }
-
-  #evaluate(t: number, stage: FormStage, slope: Float64Array): void {
+  #evaluate(t: number, { stage, sums, components }: Argument, slope: Float64Array): void {
     if (stage.primes > 0) {
       this.#derivative(stage, slope);
       return;
     }
-    const { y, x, v } = this.#places;
-    if ('y' in stage.at) this.#put(stage.at.y, y);
-    else {
-      this.#put(stage.at.x, x);
-      this.#put(stage.at.v, v);
-    }
+    for (const sum of sums) add(sum, this.#known, this.#state);
     this.#rightHandSides(t, stage.shift.value, this.#state, this.#out);
-    const from = 'y' in stage.at ? y : v;
     for (let k = 0; k <= this.#order; k += 1)
-      for (let j = 0; j < from.length; j += 1)
-        slope[k * this.#width + j] = this.#out[k * this.#size + from[j]!]!;
+      for (let j = 0; j < components.length; j += 1)
+        slope[k * this.#width + j] = this.#out[k * this.#size + components[j]!]!;
   }
 
   /** The derivative of a right-hand side along the solution, where it is taken on the solution itself. */
@@ -129,50 +134,48 @@ class Expanding {
     }
   }
 
-  #put(form: LinearForm, places: readonly number[]): void {
-    this.#sum(form);
-    for (let k = 0; k <= this.#order; k += 1)
-      for (let j = 0; j < places.length; j += 1)
-        this.#state[k * this.#size + places[j]!] = this.#form[k * this.#width + j]!;
+  #sumsOf(at: FormStage['at']): readonly SeriesSum[] {
+    const { y, x, v } = this.#places;
+    return 'y' in at ? [this.#sumOf(at.y, y)] : [this.#sumOf(at.x, x), this.#sumOf(at.v, v)];
   }
 
-  /** A form as a series, into #form. */
-  #sum(form: LinearForm): void {
-    const [sum, width] = [this.#form, this.#width];
-    sum.fill(0);
-    for (const { from, rows, places, power, factors } of this.#termsOf(form)) {
-      const source = from ?? this.#solution;
-      for (let k = Math.max(0, -power); k + power <= this.#order; k += 1) {
-        const [by, to, at] = [factors[k]!, (k + power) * width, k * rows];
-        for (let j = 0; j < width; j += 1) sum[to + j]! += by * source[at + places[j]!]!;
-      }
-    }
-  }
-
-  #termsOf(form: LinearForm): readonly SeriesTerm[] {
-    const known = this.#terms.get(form);
-    if (known !== undefined) return known;
-    const made: SeriesTerm[] = [];
+  /** A form as a series of some components. */
+  #sumOf(form: LinearForm, components: readonly number[]): SeriesSum {
+    const [to, factors, from]: [number[], number[], number[]] = [[], [], []];
+    const [size, order] = [this.#size, this.#order];
+    /** One term: coefficient k of its source, times factor(k), goes to coefficient k + power. */
+    const put = (power: number, factor: (k: number) => number, source: (k: number, j: number) => number) => {
+      for (let k = Math.max(0, -power); k + power <= order; k += 1)
+        for (let j = 0; j < components.length; j += 1) {
+          to.push((k + power) * size + components[j]!);
+          factors.push(factor(k));
+          from.push(source(k, j));
+        }
+    };
     for (const { basis, factor } of form.values())
       for (const [power, { value }] of factor)
-        if (basis.kind === 'stage')
-          made.push({
-            from: this.#slopes[basis.stage]!,
-            rows: this.#width,
-            places: Array.from({ length: this.#width }, (_, j) => j),
+        if (basis.kind === 'stage') {
+          const first = this.#slopes[basis.stage]!.byteOffset / Float64Array.BYTES_PER_ELEMENT;
+          put(
             power,
-            factors: Array.from({ length: this.#order + 1 }, () => value),
-          });
-        else if (basis.kind === 'kept')
-          made.push({
-            from: null,
-            rows: this.#size,
-            places: this.#places[basis.variable],
+            () => value,
+            (k, j) => first + k * this.#width + j,
+          );
+        } else if (basis.kind === 'kept') {
+          const places = this.#places[basis.variable];
+          put(
             power,
-            factors: Array.from({ length: this.#order + 1 }, (_, k) => value * wholePower(-basis.back, k)),
-          });
-    this.#terms.set(form, made);
-    return made;
+            (k) => value * wholePower(-basis.back, k),
+            (k, j) => k * size + places[j]!,
+          );
+        }
+    const all = Array.from({ length: order + 1 }, (_, k) => components.map((place) => k * size + place));
+    return {
+      places: Int32Array.from(all.flat()),
+      to: Int32Array.from(to),
+      factors: Float64Array.from(factors),
+      from: Int32Array.from(from),
+    };
   }
 }
 
