@@ -15,6 +15,8 @@ const HOST = `http://127.0.0.1:${PORT}`;
 const COLD = 5;
 const TYPED = 25;
 const RUNGS = 'section[aria-label="Step sizes and errors"] tbody tr';
+/** What is there when all of a study is. */
+const WHOLE = 'button[aria-label="Edit the problem"]';
 const RULER = '[role="slider"][aria-label="Step size"]';
 const VIEW = { width: 1280, height: 800 };
 const TWELVE = [
@@ -95,7 +97,7 @@ async function wireBytes(browserOf, address) {
 
 /** Milliseconds from a typed digit of a parameter to the frame that shows the new numbers. */
 async function typedDigits(page) {
-  await page.click('button[aria-label="Edit the problem"]');
+  await page.click(WHOLE);
   await (await page.waitForSelector('[role="textbox"][aria-label="the problem"]')).click();
   await page.keyboard.down('Control');
   await page.keyboard.press('Home');
@@ -250,7 +252,7 @@ async function benchBrowser(browserOf, addresses) {
   const cold = [];
   for (let i = 0; i < COLD; i += 1) cold.push(await coldView(browserOf, addresses.first));
   const browser = await browserOf();
-  const measured = async (address, measure, isThere = RUNGS) => {
+  const measured = async (address, measure, isThere = WHOLE) => {
     const page = await browser.newPage();
     await page.goto(address);
     await page.waitForSelector(isThere);
