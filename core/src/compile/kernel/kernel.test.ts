@@ -6,6 +6,7 @@ import { compileRun } from '../compile.ts';
 import { layGrid } from '../../run/grid.ts';
 import { integrate } from '../../run/integrate.ts';
 import { arrayLoop } from '../loops/array-loop.ts';
+import { load } from './encode.ts';
 
 const BODY =
   'sqrt(abs(u[i-1])) - u[i]^2 + u[i+2]^3/7 + max(u[i], 0.25, u[i+1]) - min(u[i-1], u[i]) + if(u[i] > u[i+1], floor(10*u[i]), -t*i)*k/(n + 1) - (-u[i])';
@@ -162,4 +163,18 @@ test('a formula that writes over what a slope beside it still needs has a loop o
     (y, k) => y + 0.3 * ((k === 0 ? 0.5 : u[k - 1]!) + (k === 29 ? 0 : u[k + 1]!) - 2 * y),
   );
   expect(Array.from(integrate(run, layGrid(0, 0.3, { steps: 1 })).values)).toEqual(expected);
+});
+
+test('an element is read from memory once a turn, whatever reads it', () => {
+  const problem = parseProblem(
+    'u[i]\' = u[i-1] - 2*u[i] + u[i+1] + u[i]*(1 - u[i]) for i = 1..20\nu[0] = 0\nu[21] = 0\nu[i](0) = 1/i for i = 1..20\n0 <= t <= 1',
+  );
+  const method = parseMethod('y[n+1] = y + h*f(t, y)');
+  if (!problem.ok || !method.ok) throw new Error(JSON.stringify(problem));
+  const run = compileRun(problem.value, method.value);
+  const [slopes] = arrayLoop(problem.value, run.program, 'double').kernels!.list;
+  const [first = 0, second = 0] = load(true, 0);
+  const reads = slopes!.code.filter((byte, i, code) => byte === first && code[i + 1] === second).length;
+  // four pairs read the elements -1, 0, ..., 7 and what follows each; then one pair reads three
+  expect(reads).toBe(9 + 3);
 });

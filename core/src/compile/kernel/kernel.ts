@@ -324,7 +324,13 @@ class KernelCode {
       const maker = this.#maker(leaf.array, this.#now);
       if (maker >= 0) return OP.get((isTwo ? layout.two : layout.one).made + maker);
       const { local, least } = layout.arrays.get(leaf.array) ?? { local: 3, least: 0 };
-      return [...OP.get(local), ...load(isTwo, 8 * (leaf.shift - least + this.#ahead))];
+      const shift = leaf.shift + this.#ahead;
+      const place = `${leaf.array} ${shift}`;
+      const known = this.#read.get(place);
+      if (known !== undefined) return OP.get(known);
+      const kept = (isTwo ? layout.two : layout.one).read + this.#read.size;
+      this.#read.set(place, kept);
+      return [...OP.get(local), ...load(isTwo, 8 * (shift - least)), ...OP.tee(kept)];
     }
     const position = (more: number): Bytes => [
       ...OP.get(layout.index),
