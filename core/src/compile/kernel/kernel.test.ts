@@ -167,7 +167,7 @@ test('a formula that writes over what a slope beside it still needs has a loop o
 
 test('an element is read from memory once a turn, whatever reads it', () => {
   const problem = parseProblem(
-    'u[i]\' = u[i-1] - 2*u[i] + u[i+1] + u[i]*(1 - u[i]) for i = 1..20\nu[0] = 0\nu[21] = 0\nu[i](0) = 1/i for i = 1..20\n0 <= t <= 1',
+    "u[i]' = u[i-1] - 2*u[i] + u[i+1] + u[i]*(1 - u[i]) for i = 1..20\nu[0] = 0\nu[21] = 0\nu[i](0) = 1/i for i = 1..20\n0 <= t <= 1",
   );
   const method = parseMethod('y[n+1] = y + h*f(t, y)');
   if (!problem.ok || !method.ok) throw new Error(JSON.stringify(problem));
