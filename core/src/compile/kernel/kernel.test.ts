@@ -178,3 +178,16 @@ test('an element is read from memory once a turn, whatever reads it', () => {
   // four pairs read the elements -1, 0, ..., 7 and what follows each; then one pair reads three
   expect(reads).toBe(9 + 3);
 });
+
+test('parts of a choice read the elements that its test reads', () => {
+  const problem = parseProblem(
+    "u[i]' = if(u[i] > 0.1, 2*u[i], u[i] + 3) for i = 1..21\nu[i](0) = 1/i for i = 1..21\n0 <= t <= 1",
+  );
+  const method = parseMethod('y[n+1] = y + h*f(t, y)');
+  if (!problem.ok || !method.ok) throw new Error(JSON.stringify(problem));
+  const run = compileRun(problem.value, method.value);
+  expect(arrayLoop(problem.value, run.program, 'double').kernels!.list).toHaveLength(1);
+  const u = Array.from({ length: 21 }, (_, i) => 1 / (i + 1));
+  const expected = u.map((y) => y + (y > 0.1 ? 2 * y : y + 3));
+  expect(Array.from(integrate(run, layGrid(0, 1, { steps: 1 })).values)).toEqual(expected);
+});

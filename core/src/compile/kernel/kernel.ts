@@ -307,8 +307,15 @@ class KernelCode {
       }
       case 'if': {
         const { test, yes, no } = node;
-        const condition = [...value(test.left), ...value(test.right), ...lanes(LANES[test.relation])];
-        return [...value(yes), ...value(no), ...condition, ...(isTwo ? BITSELECT : OP.select)];
+        // made in the order in which they run: the first to read an element keeps it for the others
+        return [
+          ...value(yes),
+          ...value(no),
+          ...value(test.left),
+          ...value(test.right),
+          ...lanes(LANES[test.relation]),
+          ...(isTwo ? BITSELECT : OP.select),
+        ];
       }
       case 'number':
         return isTwo ? [...OP.f64(node.value), ...SPLAT] : OP.f64(node.value);
