@@ -56,8 +56,8 @@ for (const [name, text, shows] of METHODS)
     await paste(page, 'the method', text);
     await expect(page.getByText(shows).first()).toBeVisible();
     await saved(page);
-    // far below the minute for which some of these stood still; what else the machine does may take its part
-    expect(await stop()).toBeLessThan(5_000);
+    // well below the minute for which some of these stood still; what else the machine does may take most of it
+    expect(await stop()).toBeLessThan(20_000);
     await page.reload();
     await expect(page.getByRole('textbox', { name: 'the method', exact: true })).toContainText(
       text.slice(0, 12),
