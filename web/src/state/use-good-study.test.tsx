@@ -62,6 +62,10 @@ describe('the last good reading of every text', () => {
     const { document } = hook.result.current;
     hook.rerender({ value: first });
     expect(hook.result.current.document).toBe(document);
+    hook.rerender({ value: { ...first, note: 'for Monday' } });
+    expect(hook.result.current.document).toBe(document);
+    hook.rerender({ value: { ...first, title: 'Another' } });
+    expect(hook.result.current.document).toEqual({ ...document, title: 'Another' });
   });
 });
 

@@ -2,6 +2,8 @@ import type { StudyDocument } from '@schritt/core/document';
 import type { Method, Problem, Reading } from '@schritt/core/notation';
 import { methodReader, problemReader, type ReadTexts } from '../worker/text-reader.ts';
 import { useMemo, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { withoutRemarks } from '../worker/early-study.ts';
 import { hasErrors, useReader } from './use-reading.ts';
 import { inStudy, type WorkingStudy } from './working-study.ts';
 
@@ -50,7 +52,9 @@ class Memory<T> {
 }
 
 /** Reads all texts of a study and keeps the last good one of each while another is being typed. */
-export function useGoodStudy(study: WorkingStudy): GoodStudy {
+export function useGoodStudy(typed: WorkingStudy): GoodStudy {
+  // a remark that is typed asks for no new numbers
+  const study = useShallow(withoutRemarks<WorkingStudy>)(typed);
   const [problems] = useState(() => new Memory<Problem>());
   const [methods] = useState(() => new Memory<Method>());
   const [problemTexts, methodTexts] = [useReader(problemReader), useReader(methodReader)];

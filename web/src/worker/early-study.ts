@@ -45,8 +45,14 @@ export function earlyResult(document: StudyDocument): StudyResult | null {
   return answered.answer.result;
 }
 
-/** What the numbers and findings of a study do not depend on. */
-const REMARKS: ReadonlySet<string> = new Set<keyof StudyDocument>(['note', 'measured']);
+/** A study without what its numbers and findings do not depend on. */
+export function withoutRemarks<S extends Pick<StudyDocument, 'note' | 'measured'>>({
+  note: _,
+  measured: __,
+  ...rest
+}: S): Omit<S, 'note' | 'measured'> {
+  return rest;
+}
 
 /** Fields in the order of their names. */
 function inOrder(_key: string, value: unknown): unknown {
@@ -55,8 +61,7 @@ function inOrder(_key: string, value: unknown): unknown {
 }
 
 function keyOf(document: StudyDocument): string {
-  const computed = Object.entries(document).filter(([key]) => !REMARKS.has(key));
-  return JSON.stringify(Object.fromEntries(computed), inOrder);
+  return JSON.stringify(withoutRemarks(document), inOrder);
 }
 
 /**
