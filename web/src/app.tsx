@@ -7,6 +7,9 @@ import { PageBoundary } from './frame/page-boundary.tsx';
 import { fetchDesigned } from './theme/designed.tsx';
 import { PaletteFrame } from './theme/palette-frame.tsx';
 
+/** Milliseconds after which the first page is there, and what it may need is fetched. */
+const LATER = 3000;
+
 /** A page that is fetched when it is first gone to. */
 function page(load: () => Promise<ComponentType>): {
   readonly lazy: () => Promise<{ Component: ComponentType }>;
@@ -48,8 +51,11 @@ const router = createBrowserRouter([
 export function App(): ReactNode {
   useEffect(() => {
     document.addEventListener('copy', copyCells);
-    prepareMessages();
-    return () => document.removeEventListener('copy', copyCells);
+    const timer = setTimeout(prepareMessages, LATER);
+    return () => {
+      document.removeEventListener('copy', copyCells);
+      clearTimeout(timer);
+    };
   }, []);
   return (
     <PaletteFrame>

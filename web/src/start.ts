@@ -8,7 +8,7 @@ import { loadEntry } from './api/client.ts';
 import { computeEarly } from './worker/early-study.ts';
 import { warmUp } from './worker/worker-pool.ts';
 
-/** Workers that a study asks first: for its numbers, and for curves. More would be parsed at the cost of the page. */
+/** Workers that are made beside the page: the one that is asked for numbers. More would be parsed at its cost. */
 const FIRST_WORKERS = 1;
 
 // the page that the address asks for is fetched beside the frame, not after it
