@@ -60,85 +60,94 @@ const Worked = memo(part(({ WorkedPart }) => WorkedPart));
 const Findings = memo(part(({ FindingsList }) => FindingsList));
 const Comparison = memo(part(({ ComparisonPart }) => ComparisonPart));
 
-interface PlaceProps {
-  readonly study: WorkingStudy;
+/** A part that is fetched, or its place until it is there; a failure stays in it. */
+function Place({
+  isWhole,
+  what,
+  of,
+  place = null,
+  children,
+}: {
   /** Whether the parts beside the numbers are made already; before, their places are kept. */
   readonly isWhole: boolean;
-}
-
-/** The bar at the top, or the title alone. */
-function BarPlace({ study, isWhole, children }: PlaceProps & { readonly children: ReactNode }): ReactNode {
-  const place = <TopBar title={<h1>{study.title}</h1>} />;
+  /** What cannot be shown when it fails, and at which change it is tried again. */
+  readonly what: string;
+  readonly of: unknown;
+  /** Default: nothing. */
+  readonly place?: ReactNode;
+  readonly children: ReactNode;
+}): ReactNode {
   if (!isWhole) return place;
   return (
-    <ErrorBoundary what="The bar" of={study}>
+    <ErrorBoundary what={what} of={of}>
       <Suspense fallback={place}>{children}</Suspense>
     </ErrorBoundary>
   );
 }
 
-/** The step size in large type, or its place. */
+interface PlaceProps {
+  readonly study: WorkingStudy;
+  readonly isWhole: boolean;
+}
+
+/** The bar at the top; before it is there, the title alone. */
+function BarPlace({ study, isWhole, children }: PlaceProps & { readonly children: ReactNode }): ReactNode {
+  const place = <TopBar title={<h1>{study.title}</h1>} />;
+  return (
+    <Place isWhole={isWhole} what="The bar" of={study} place={place}>
+      {children}
+    </Place>
+  );
+}
+
+/** The choice of panels in the presentation view. */
+function PanelsPlace({ study, isWhole }: PlaceProps): ReactNode {
+  return (
+    <Place isWhole={isWhole} what="The choice of panels" of={study}>
+      <Panels />
+    </Place>
+  );
+}
+
+/** The step size in large type. */
 function HeadPlace({ study, isWhole }: PlaceProps): ReactNode {
-  const place = <div className="step-now" />;
-  if (!isWhole) return place;
   return (
-    <ErrorBoundary what="The step size" of={study}>
-      <Suspense fallback={place}>
-        <Head />
-      </Suspense>
-    </ErrorBoundary>
+    <Place isWhole={isWhole} what="The step size" of={study} place={<div className="step-now" />}>
+      <Head />
+    </Place>
   );
 }
 
-/** The problem, the methods and the step sizes, or their place. */
+/** The problem, the methods and the step sizes. */
 function StatementPlace({ study, isWhole }: PlaceProps): ReactNode {
-  const place = <div className="statement-column" />;
-  if (!isWhole) return place;
   return (
-    <ErrorBoundary what="The panel" of={study}>
-      <Suspense fallback={place}>
-        <Statement />
-      </Suspense>
-    </ErrorBoundary>
+    <Place isWhole={isWhole} what="The panel" of={study} place={<div className="statement-column" />}>
+      <Statement />
+    </Place>
   );
 }
 
-/** One plot, or its place. */
-function PlotPlace({
-  study,
-  isWhole,
-  area,
-  what,
-  inClass,
-}: PlaceProps & {
-  readonly area: 'large' | 'beside';
-  readonly what: string;
-  readonly inClass: boolean;
-}): ReactNode {
-  const place = <div className={`plot-panel plot-panel-${area}`} />;
-  if (!isWhole) return place;
-  return (
-    <ErrorBoundary what={what} of={study}>
-      <Suspense fallback={place}>
-        <PlotPanel area={area} key={String(inClass)} />
-      </Suspense>
-    </ErrorBoundary>
-  );
-}
-
-/** The plots, or their places. */
+/** The plots. */
 function PlotPlaces({
   study,
   isWhole,
   inClass,
   hasSecond,
 }: PlaceProps & { readonly inClass: boolean; readonly hasSecond: boolean }): ReactNode {
+  const plot = (area: 'large' | 'beside', what: string): ReactNode => (
+    <Place
+      isWhole={isWhole}
+      what={what}
+      of={study}
+      place={<div className={`plot-panel plot-panel-${area}`} />}
+    >
+      <PlotPanel area={area} key={String(inClass)} />
+    </Place>
+  );
   return (
     <>
-      <PlotPlace area="large" what="The main plot" study={study} isWhole={isWhole} inClass={inClass} />
-      {hasSecond && (
-        <PlotPlace area="beside" what="The second plot" study={study} isWhole={isWhole} inClass={inClass} />
-      )}
+      {plot('large', 'The main plot')}
+      {hasSecond && plot('beside', 'The second plot')}
     </>
   );
 }
@@ -163,14 +172,10 @@ function Below({
         )}
         {words && (
           <aside className="sentences" aria-label="Findings">
-            {isWhole && (
-              <ErrorBoundary what="The findings" of={depth}>
-                <Suspense>
-                  <Findings />
-                  <Comparison />
-                </Suspense>
-              </ErrorBoundary>
-            )}
+            <Place isWhole={isWhole} what="The findings" of={depth}>
+              <Findings />
+              <Comparison />
+            </Place>
           </aside>
         )}
       </>
@@ -178,18 +183,14 @@ function Below({
   return (
     <>
       {table && (
-        <ErrorBoundary what="The rows" of={depth}>
-          <Suspense>
-            <Rows />
-          </Suspense>
-        </ErrorBoundary>
+        <Place isWhole={isWhole} what="The rows" of={depth}>
+          <Rows />
+        </Place>
       )}
       {words && depth === 'step' && (
-        <ErrorBoundary what="The step" of={depth}>
-          <Suspense>
-            <Worked />
-          </Suspense>
-        </ErrorBoundary>
+        <Place isWhole={isWhole} what="The step" of={depth}>
+          <Worked />
+        </Place>
       )}
     </>
   );
@@ -268,13 +269,11 @@ export function StudyEditor(props: {
                 />
               </BarPlace>
             )}
-            <ErrorBoundary what="The dialog" of={study}>
-              <Suspense>
-                {keysShown && <Keys onClose={() => setKeysShown(false)} />}
-                {isWhole && <Guard state={autosave.state} isSaved={autosave.isSaved} />}
-                {left !== null && <Offer left={left} onUse={take} />}
-              </Suspense>
-            </ErrorBoundary>
+            <Place isWhole={isWhole} what="The dialog" of={study}>
+              {keysShown && <Keys onClose={() => setKeysShown(false)} />}
+              <Guard state={autosave.state} isSaved={autosave.isSaved} />
+              {left !== null && <Offer left={left} onUse={take} />}
+            </Place>
             <main
               className={[
                 'study-editor',
@@ -287,7 +286,7 @@ export function StudyEditor(props: {
               ].join(' ')}
             >
               <HeadPlace study={study} isWhole={isWhole} />
-              <Suspense>{view.inClass && <Panels />}</Suspense>
+              {view.inClass && <PanelsPlace study={study} isWhole={isWhole} />}
               <div className="ruler-strip">
                 <ErrorBoundary what="The ruler" of={study}>
                   <Ruler />
@@ -301,9 +300,9 @@ export function StudyEditor(props: {
               )}
               <PlotPlaces
                 study={study}
+                isWhole={isWhole}
                 inClass={view.inClass}
                 hasSecond={shows('beside')}
-                isWhole={isWhole}
               />
               <Below depth={view.depth} shows={shows} isWhole={isWhole} />
             </main>
