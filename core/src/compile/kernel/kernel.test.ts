@@ -6,6 +6,7 @@ import { compileRun } from '../compile.ts';
 import { layGrid } from '../../run/grid.ts';
 import { integrate } from '../../run/integrate.ts';
 import { arrayLoop } from '../loops/array-loop.ts';
+import { method, problem } from '../../test-texts.ts';
 import { load } from './encode.ts';
 
 const BODY =
@@ -166,13 +167,11 @@ test('a formula that writes over what a slope beside it still needs has a loop o
 });
 
 test('an element is read from memory once a turn, whatever reads it', () => {
-  const problem = parseProblem(
+  const family = problem(
     "u[i]' = u[i-1] - 2*u[i] + u[i+1] + u[i]*(1 - u[i]) for i = 1..20\nu[0] = 0\nu[21] = 0\nu[i](0) = 1/i for i = 1..20\n0 <= t <= 1",
   );
-  const method = parseMethod('y[n+1] = y + h*f(t, y)');
-  if (!problem.ok || !method.ok) throw new Error(JSON.stringify(problem));
-  const run = compileRun(problem.value, method.value);
-  const [slopes] = arrayLoop(problem.value, run.program, 'double').kernels!.list;
+  const run = compileRun(family, method('y[n+1] = y + h*f(t, y)'));
+  const [slopes] = arrayLoop(family, run.program, 'double').kernels!.list;
   const [first = 0, second = 0] = load(true, 0);
   const reads = slopes!.code.filter((byte, i, code) => byte === first && code[i + 1] === second).length;
   // four pairs read the elements -1, 0, ..., 7 and what follows each; then one pair reads three
@@ -180,13 +179,11 @@ test('an element is read from memory once a turn, whatever reads it', () => {
 });
 
 test('parts of a choice read the elements that its test reads', () => {
-  const problem = parseProblem(
+  const family = problem(
     "u[i]' = if(u[i] > 0.1, 2*u[i], u[i] + 3) for i = 1..21\nu[i](0) = 1/i for i = 1..21\n0 <= t <= 1",
   );
-  const method = parseMethod('y[n+1] = y + h*f(t, y)');
-  if (!problem.ok || !method.ok) throw new Error(JSON.stringify(problem));
-  const run = compileRun(problem.value, method.value);
-  expect(arrayLoop(problem.value, run.program, 'double').kernels!.list).toHaveLength(1);
+  const run = compileRun(family, method('y[n+1] = y + h*f(t, y)'));
+  expect(arrayLoop(family, run.program, 'double').kernels!.list).toHaveLength(1);
   const u = Array.from({ length: 21 }, (_, i) => 1 / (i + 1));
   const expected = u.map((y) => y + (y > 0.1 ? 2 * y : y + 3));
   expect(Array.from(integrate(run, layGrid(0, 1, { steps: 1 })).values)).toEqual(expected);

@@ -155,7 +155,7 @@ class Expanding {
     for (const { basis, factor } of form.values())
       for (const [power, { value }] of factor)
         if (basis.kind === 'stage') {
-          const first = this.#slopes[basis.stage]!.byteOffset / Float64Array.BYTES_PER_ELEMENT;
+          const first = (size + basis.stage * this.#width) * (order + 1);
           put(
             power,
             () => value,
