@@ -172,6 +172,32 @@ test('what was changed can be undone after the page was left', async ({ page }) 
   await saved(page);
 });
 
+test('what is said of work under way moves no numbers', async ({ page }) => {
+  // answers of workers come as late as the page says
+  await page.addInitScript(() => {
+    window.Worker = class extends Worker {
+      override addEventListener(kind: string, hear: (event: Event) => void): void {
+        super.addEventListener(kind, (event) => {
+          const late = Number(document.documentElement.dataset['late'] ?? 0);
+          if (late === 0) hear(event);
+          else setTimeout(() => hear(event), late);
+        });
+      }
+    };
+  });
+  await openStudy(page, 'Sluice of the snow lake');
+  await expect(page.locator('canvas')).toHaveCount(2);
+  const status = page.getByText('Computing the curves');
+  const height = async (): Promise<number | undefined> => (await rows(page).first().boundingBox())?.y;
+  const before = await height();
+  await page.evaluate(() => (document.documentElement.dataset['late'] = '2000'));
+  await rows(page).nth(3).click();
+  await expect(status).toBeVisible();
+  expect(await height()).toBe(before);
+  await expect(status).toHaveCount(0);
+  expect(await height()).toBe(before);
+});
+
 test('a long study tells how far it is and is ended at once when a person cancels it; it goes on without the page', async ({
   page,
   request,

@@ -36,7 +36,7 @@ export function UnderWay({
     );
   if (part === null) return null;
   return (
-    <p className="quiet" role="status">
+    <p className={elsewhere === null ? 'quiet under-way' : 'quiet'} role="status">
       Computing {what}
       {elsewhere !== null &&
         (continueInBackground === null ? ' on the server, in the background' : ' on the server')}

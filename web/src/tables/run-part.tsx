@@ -160,6 +160,7 @@ export function RunPart(): ReactNode {
   const { method, rows, side, from, every, steps } = shown;
   return (
     <section className="table-part" aria-label="Rows">
+      <UnderWay computed={method < 0 ? side : rows} what="the rows" />
       <div className="table-head">
         <RowsChoice shown={shown} />
         <Select
@@ -177,11 +178,6 @@ export function RunPart(): ReactNode {
       </div>
       <TimesNotes shown={shown} />
       <FormatContext value={FORMATS.find(({ value }) => value === formatName)?.format ?? USUAL_FORMAT}>
-        {method < 0 ? (
-          <UnderWay computed={side} what="the rows" />
-        ) : (
-          <UnderWay computed={rows} what="the rows" />
-        )}
         {method < 0 && <AllMethods shown={shown} onClick={onClick} />}
         {method >= 0 && rows.value !== null && (
           <StepsTable
