@@ -12,13 +12,13 @@ import {
   type Scale,
   ScatterController,
   type Tick,
-  Ticks,
   Tooltip,
 } from 'chart.js';
 import { withMinus } from '@schritt/core/text';
 import { DOTS_ORDER } from './nearest-dot.ts';
 import { type MarkerShape, type Palette, SANS } from './palette.ts';
 import { thinned } from './thinned.ts';
+import { linearTick } from './tick-text.ts';
 import type { Axis, Dots, Plot, PlotEvents, Point, Series } from './plot.ts';
 
 Chart.register(
@@ -152,8 +152,9 @@ function axisOptions({ scale, range, grace, mostTicks, tick }: Axis, palette: Pa
       ...(mostTicks === undefined ? {} : { maxTicksLimit: mostTicks }),
       ...(scale === 'linear'
         ? {
-            callback(this: Scale, value: number | string, index: number, ticks: Tick[]): string {
-              return withMinus(Ticks.formatters.numeric.call(this, Number(value), index, ticks));
+            callback(_value: number | string, index: number, ticks: Tick[]): string {
+              const values = ticks.map(({ value }) => value);
+              return withMinus(linearTick(values[index] ?? 0, values));
             },
           }
         : {

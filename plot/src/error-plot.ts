@@ -1,6 +1,7 @@
-import { exponential, mantissaAndExponent, powerOfTen, short } from '@schritt/core/text';
+import { exponential, short } from '@schritt/core/text';
 import type { Plot, Point, Series } from './plot.ts';
 import { type DrawnRun, markersOf, runDots, runLegend, type RunView } from './run-view.ts';
+import { powerLabel } from './tick-text.ts';
 
 export interface ErrorScale {
   readonly logarithmic: boolean;
@@ -70,12 +71,6 @@ export function leadingSeries(view: RunView, scale: ErrorScale): readonly Series
   });
 }
 
-/** Powers of ten as ticks of errors. */
-function tenth(value: number): string {
-  const [digits, exponent] = mantissaAndExponent(value, 1);
-  return digits === '1' ? powerOfTen(exponent) : `${digits}·${powerOfTen(exponent)}`;
-}
-
 /** What is shown, as a sentence: an error, or the difference from another run. */
 function whatOf({ curves, component, runs }: RunView, { relative, against }: ErrorScale): string {
   const name = curves.components[component] ?? '';
@@ -95,7 +90,7 @@ export function errorPlot(view: RunView, independent: string, scale: ErrorScale)
     title: `${what} vs ${independent}${logarithmic ? ', logarithmic' : ''}`,
     x: { scale: 'linear', range: [curves.t[0] ?? 0, curves.t.at(-1) ?? 1], mostTicks: 9 },
     y: logarithmic
-      ? { scale: 'logarithmic', tick: (value) => tenth(value) }
+      ? { scale: 'logarithmic', tick: (value) => powerLabel(value, 1) }
       : { scale: 'linear', grace: 0.06, mostTicks: 7 },
     series: [...leadingSeries(view, scale), ...errorSeries(view, scale)],
     overlays: [

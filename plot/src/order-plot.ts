@@ -1,8 +1,9 @@
-import { exponential, count, mantissaAndExponent, fixed, powerOfTen, stepSizeText } from '@schritt/core/text';
+import { exponential, count, mantissaAndExponent, fixed, stepSizeText } from '@schritt/core/text';
 import { evaluations, type RungResult } from '@schritt/core/study';
 import type { KeyedResult } from './keyed.ts';
 import type { Fit, Overlay, Plot, Point, Series } from './plot.ts';
 import { methodMark, type Palette } from './palette.ts';
+import { powerLabel } from './tick-text.ts';
 
 /** What errors are shown over. */
 export type ErrorsOver = 'h' | 'evaluations';
@@ -94,9 +95,8 @@ export function orderOverlays(view: OrderView): readonly Overlay[] {
 /** A tick as a power of ten with its digit, or beyond `plain` decades from one as the number itself. */
 function powerTick(plain: number): (value: number) => string {
   return (value) => {
-    const [digits, exponent] = mantissaAndExponent(value, 1);
-    if (Math.abs(exponent) <= plain) return stepSizeText(value);
-    return digits === '1' ? powerOfTen(exponent) : `${digits}·${powerOfTen(exponent)}`;
+    const [, exponent] = mantissaAndExponent(value, 1);
+    return Math.abs(exponent) <= plain ? stepSizeText(value) : powerLabel(value, 1);
   };
 }
 
