@@ -1,4 +1,5 @@
-// How numbers are written, and what is said of what cannot be done.
+// How numbers are written, what is said of what cannot be done, and what both are made with.
+export { lazily } from './text/lazily.ts';
 export { namesOf } from './text/names-of.ts';
 export {
   count,

@@ -1,4 +1,5 @@
 import { formatLocale } from 'd3-format';
+import { lazily } from './lazily.ts';
 
 /** Numbers as text, the only place where they are printed for people; the minus is a plain hyphen. */
 const plain = formatLocale({ decimal: '.', thousands: ',', grouping: [3], currency: ['', ''], minus: '-' });
@@ -32,7 +33,7 @@ export function counted(n: number, thing: string): string {
   return `${count(n)} ${thing}${n === 1 ? '' : 's'}`;
 }
 
-const ORDINALS = new Intl.PluralRules('en', { type: 'ordinal' });
+const ordinals = lazily(() => new Intl.PluralRules('en', { type: 'ordinal' }));
 const ENDINGS: Readonly<Record<string, string>> = { one: 'st', two: 'nd', few: 'rd' };
 
 /**
@@ -41,7 +42,7 @@ const ENDINGS: Readonly<Record<string, string>> = { one: 'st', two: 'nd', few: '
  * @example ordinal(23) // '23rd'
  */
 export function ordinal(n: number): string {
-  return `${count(n)}${ENDINGS[ORDINALS.select(n)] ?? 'th'}`;
+  return `${count(n)}${ENDINGS[ordinals().select(n)] ?? 'th'}`;
 }
 
 /**

@@ -1,9 +1,8 @@
 import { Button } from 'antd';
 import type { ReactNode } from 'react';
 import type { Left } from '../state/use-unsaved.ts';
+import { momentText } from './changed-at.ts';
 import './saving.css';
-
-const WHEN = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 
 export interface UnsavedOfferProps<D> {
   readonly left: Left<D>;
@@ -14,7 +13,7 @@ export interface UnsavedOfferProps<D> {
 export function UnsavedOffer<D>({ left, onUse }: UnsavedOfferProps<D>): ReactNode {
   return (
     <p className="unsaved-offer" role="alert">
-      This browser has unsaved changes from {WHEN.format(left.at)}.{' '}
+      This browser has unsaved changes from {momentText(left.at)}.{' '}
       <Button
         size="small"
         type="primary"
