@@ -2,7 +2,7 @@ import type { SubmittedText } from '@schritt/core/marking';
 import { LAYOUTS } from '@schritt/core/marking';
 import { counted } from '@schritt/core/text';
 import { Button, Input, Segmented, Upload } from 'antd';
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { memo, type ReactNode, useEffect, useRef, useState } from 'react';
 import { notices } from '../frame/notices.tsx';
 import { Computer } from '../worker/computer.ts';
 import { type MarkingSession, NEW_SESSION } from './marking-session.ts';
@@ -14,8 +14,10 @@ const TOGETHER = 50;
 /** Files that are named. */
 const MAX_NAMED = 6;
 
-interface RowsInputProps {
-  readonly session: MarkingSession;
+interface RowsInputProps extends Pick<
+  MarkingSession,
+  'files' | 'pasted' | 'layout' | 'roles' | 'reading' | 'sheets'
+> {
   readonly change: (part: Partial<MarkingSession>) => void;
 }
 
@@ -89,16 +91,23 @@ function FileList({
 }
 
 /** The rows of students: pasted, or opened as files, as a folder or as an archive. */
-export function RowsInput({ session, change }: RowsInputProps): ReactNode {
-  const { files, pasted, layout, roles, reading, sheets } = session;
-  const latest = useRef(session);
+export const RowsInput = memo(function RowsInput({
+  files,
+  pasted,
+  layout,
+  roles,
+  reading,
+  sheets,
+  change,
+}: RowsInputProps): ReactNode {
+  const latest = useRef(files);
   useEffect(() => {
-    latest.current = session;
+    latest.current = files;
   });
   const take = useFiles((texts) => {
     const names = new Set(texts.map(({ name }) => name));
     // a file that is opened again replaces itself
-    const others = latest.current.files.filter(({ name }) => !names.has(name));
+    const others = latest.current.filter(({ name }) => !names.has(name));
     change({ files: [...others, ...texts] });
   });
   const choose = (file: File): false => {
@@ -164,4 +173,4 @@ export function RowsInput({ session, change }: RowsInputProps): ReactNode {
       <p className="quiet">Rows and names stay in this browser.</p>
     </section>
   );
-}
+});

@@ -1,15 +1,14 @@
 import { Collapse, InputNumber } from 'antd';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Variants } from '../export/handout-options.tsx';
 import type { MarkingSession } from './marking-session.ts';
 
-interface RuleSettingsProps {
-  readonly session: MarkingSession;
+interface RuleSettingsProps extends Pick<MarkingSession, 'rule' | 'variants'> {
   readonly change: (part: Partial<MarkingSession>) => void;
 }
 
 /** How marks are given. */
-function Rule({ session: { rule }, change }: RuleSettingsProps): ReactNode {
+function Rule({ rule, change }: Pick<RuleSettingsProps, 'rule' | 'change'>): ReactNode {
   const vary = (part: Partial<MarkingSession['rule']>): void => change({ rule: { ...rule, ...part } });
   return (
     <div className="marking-rule">
@@ -64,7 +63,7 @@ function Rule({ session: { rule }, change }: RuleSettingsProps): ReactNode {
 }
 
 /** Numbers that every student has of their own, as the handouts were made. */
-function OwnNumbers({ session: { variants }, change }: RuleSettingsProps): ReactNode {
+function OwnNumbers({ variants, change }: Pick<RuleSettingsProps, 'variants' | 'change'>): ReactNode {
   return (
     <div className="marking-rule handout-options">
       <Variants
@@ -80,8 +79,11 @@ function OwnNumbers({ session: { variants }, change }: RuleSettingsProps): React
 }
 
 /** The rule for marks, and the variants of the handouts. */
-export function RuleSettings(props: RuleSettingsProps): ReactNode {
-  const { rule, variants } = props.session;
+export const RuleSettings = memo(function RuleSettings({
+  rule,
+  variants,
+  change,
+}: RuleSettingsProps): ReactNode {
   const hasVariants = variants.variants.trim() !== '';
   return (
     <Collapse
@@ -90,14 +92,14 @@ export function RuleSettings(props: RuleSettingsProps): ReactNode {
         {
           key: 'rule',
           label: `Marks: ${rule.rowMarks} for rows, ${rule.stepMarks} for steps`,
-          children: <Rule {...props} />,
+          children: <Rule rule={rule} change={change} />,
         },
         {
           key: 'variants',
           label: hasVariants ? `Variants: ${variants.sheets}` : 'Variants: none',
-          children: <OwnNumbers {...props} />,
+          children: <OwnNumbers variants={variants} change={change} />,
         },
       ]}
     />
   );
-}
+});

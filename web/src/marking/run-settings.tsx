@@ -6,7 +6,7 @@ import type { MarkingSession } from './marking-session.ts';
 import type { TypedSize } from './use-marking.ts';
 import type { RunFinding } from './use-find-run.ts';
 
-interface RunSettingsProps {
+export interface RunSettingsProps {
   readonly session: MarkingSession;
   readonly change: (part: Partial<MarkingSession>) => void;
   /** Null while the list is loading. */

@@ -5,6 +5,7 @@ import { Link, useSearchParams } from 'react-router';
 import useSWR from 'swr';
 import { type Entry, loadEntry } from '../api/client.ts';
 import { useEntries } from '../api/use-entries.ts';
+import { AfterPaint } from '../frame/after-paint.tsx';
 import { ErrorBoundary } from '../frame/error-boundary.tsx';
 import { LoadingPage } from '../frame/loading-page.tsx';
 import { TopBar } from '../frame/top-bar.tsx';
@@ -14,7 +15,7 @@ import { ClassResults } from '../marking/class-results.tsx';
 import { type MarkingSession, submittedOf } from '../marking/marking-session.ts';
 import { RowsInput } from '../marking/rows-input.tsx';
 import { RuleSettings } from '../marking/rule-settings.tsx';
-import { RunSettings } from '../marking/run-settings.tsx';
+import { RunSettings, type RunSettingsProps } from '../marking/run-settings.tsx';
 import { StudentResult } from '../marking/student-result.tsx';
 import { UnderstoodPart } from '../marking/understood-part.tsx';
 import { useFindRun } from '../marking/use-find-run.ts';
@@ -42,6 +43,31 @@ function useStudyDocument(id: string | null): {
     { revalidateOnFocus: false, shouldRetryOnError: false },
   );
   return { document: data?.document ?? null, error };
+}
+
+/** What rows there are, of which run they are, and how marks are given. */
+function MarkingSettings({ session, change, ...run }: RunSettingsProps): ReactNode {
+  return (
+    <div className="marking-settings">
+      <h1>Marking</h1>
+      <RowsInput
+        files={session.files}
+        pasted={session.pasted}
+        layout={session.layout}
+        roles={session.roles}
+        reading={session.reading}
+        sheets={session.sheets}
+        change={change}
+      />
+      <RunSettings session={session} change={change} {...run} />
+      {run.document !== null && session.study !== null && (
+        <p className="quiet">
+          <Link to={`/studies/${session.study}`}>Open the study</Link>
+        </p>
+      )}
+      <RuleSettings rule={session.rule} variants={session.variants} change={change} />
+    </div>
+  );
 }
 
 /** The page with a session that is read. */
@@ -82,24 +108,14 @@ function MarkingWork({
     students[0];
   return (
     <main className="marking-page">
-      <div className="marking-settings">
-        <h1>Marking</h1>
-        <RowsInput session={session} change={change} />
-        <RunSettings
-          session={session}
-          change={change}
-          studies={studies}
-          document={document}
-          size={typed}
-          finding={finding}
-        />
-        {document !== null && session.study !== null && (
-          <p className="quiet">
-            <Link to={`/studies/${session.study}`}>Open the study</Link>
-          </p>
-        )}
-        <RuleSettings session={session} change={change} />
-      </div>
+      <MarkingSettings
+        session={session}
+        change={change}
+        studies={studies}
+        document={document}
+        size={typed}
+        finding={finding}
+      />
       <div className="marking-results">
         {error !== undefined && <p className="wrong">This study cannot be opened: {error.message}.</p>}
         {wanting !== null && <Empty image={Empty.PRESENTED_IMAGE_SIMPLE} description={wanting} />}
@@ -124,12 +140,14 @@ function MarkingWork({
         )}
         {submissions !== null && of !== null && student !== undefined && (
           <ErrorBoundary what="The student" of={student}>
-            <StudentResult
-              key={student.student}
-              student={student}
-              keys={of.keys}
-              components={of.components}
-            />
+            <AfterPaint>
+              <StudentResult
+                key={student.student}
+                student={student}
+                keys={of.keys}
+                components={of.components}
+              />
+            </AfterPaint>
           </ErrorBoundary>
         )}
         {isReady && understood.value === null && understood.why === null && (
