@@ -1,6 +1,7 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { violations } from './axe.ts';
 import { choose, openStudy, rows } from './study-page.ts';
+import { test } from './test.ts';
 
 /** Pages as a person comes to them, each until it shows what it is for. */
 const PAGES: readonly { readonly name: string; readonly open: (page: Page) => Promise<void> }[] = [

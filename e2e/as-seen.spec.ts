@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { utils, write } from '@e965/xlsx';
 import { cells, choose, openStudy, rows, typeText } from './study-page.ts';
+import { test } from './test.ts';
 
 const SLUICE = 'Sluice of the snow lake';
 

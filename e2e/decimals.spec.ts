@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { cells, choose, openStudy, rows } from './study-page.ts';
+import { test } from './test.ts';
 
 test('a pocket calculator: errors grow with smaller steps, and a step shows each rounded operation', async ({
   page,

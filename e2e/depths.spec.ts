@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { cells, choose, openStudy } from './study-page.ts';
+import { test } from './test.ts';
 
 /** Heun on level' = -0.35 sqrt(level) from 4 by h = 0.5, up to the step after n: k1, k2 and the new value. */
 function heun(n: number): {

@@ -1,7 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { cells, choose, openStudy, rows } from './study-page.ts';
+import { test } from './test.ts';
 
 test('the table and the program of a study are previewed, copied and saved', async ({ page, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);

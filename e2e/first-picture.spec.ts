@@ -1,5 +1,6 @@
-import { expect, type Page, type Route, test } from '@playwright/test';
+import { expect, type Page, type Route } from '@playwright/test';
 import { cells, openStudy, rows } from './study-page.ts';
+import { test } from './test.ts';
 
 /** The file of what is beside the numbers of a study. */
 const PARTS = /\/assets\/study-parts-[\w-]+\.js$/;

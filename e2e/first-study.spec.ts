@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { cells, rows, saved } from './study-page.ts';
+import { test } from './test.ts';
 
 /** The number in a cell, with or without a power of ten. */
 function numberIn(cell: string | undefined): number {

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { openStudy, saved } from './study-page.ts';
+import { test } from './test.ts';
 
 test('work that the server does not take is kept in the browser, asked for when leaving, and offered again', async ({
   page,

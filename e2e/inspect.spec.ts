@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { cells, choose, openStudy, typeText } from './study-page.ts';
+import { test } from './test.ts';
 
 test('a planted slip is found on the method page, and its repair taken', async ({ page }) => {
   await page.goto('/methods');

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { saved, typeText } from './study-page.ts';
+import { test } from './test.ts';
 
 test('a method of the library is opened, changed, saved, and a study starts from it', async ({ page }) => {
   await page.goto('/methods');

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { choose } from './study-page.ts';
+import { test } from './test.ts';
 
 const SLUICE = 'Sluice of the snow lake';
 

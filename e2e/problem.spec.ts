@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { saved, typeText } from './study-page.ts';
+import { test } from './test.ts';
 
 test('the problem page says what was understood, checks the exact solution, and moves parameters apart from the text', async ({
   page,

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { choose, openStudy, rows } from './study-page.ts';
+import { test } from './test.ts';
 
 /** Least width and height of what can be hit, in pixels. */
 const TARGET = 24;

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { cells, openStudy, rows, saved } from './study-page.ts';
+import { test } from './test.ts';
 
 const chain = (count: number, line: (i: number) => string): string =>
   Array.from({ length: count }, (_, i) => line(i)).join('\n');

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { type Browser, expect, type Page, test } from '@playwright/test';
+import { type Browser, expect, type Page } from '@playwright/test';
 import { openStudy } from './study-page.ts';
+import { test } from './test.ts';
 
 /** How long the ruler is dragged; the tests drag for a moment, an hour shows more. */
 const SECONDS = Number(process.env['SCHRITT_SOAK_SECONDS'] ?? 40);

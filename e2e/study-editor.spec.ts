@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { cells, openStudy, rows, saved } from './study-page.ts';
+import { test } from './test.ts';
 
 test('sliders move the whole page and leave the text unchanged, until they write to it', async ({ page }) => {
   await openStudy(page, 'Sluice of the snow lake');

@@ -1,5 +1,6 @@
-import { expect, type Locator, test } from '@playwright/test';
+import { expect, type Locator } from '@playwright/test';
 import { cells, choose, openStudy, rows, saved, typeText } from './study-page.ts';
+import { test } from './test.ts';
 
 test('a demo study: change the right-hand side, type a method, add a rung; the table follows and is there after a reload', async ({
   page,

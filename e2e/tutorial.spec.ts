@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { cells, rows, saved } from './study-page.ts';
+import { test } from './test.ts';
 
 const TUTORIAL = readFileSync(join(import.meta.dirname, '../docs/tutorial.md'), 'utf8');
 

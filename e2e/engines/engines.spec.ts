@@ -2,10 +2,11 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { rolldown } from 'rolldown';
 import { STUDIES, type StudyText } from './every-number.ts';
 import { firefox } from './firefox.ts';
+import { test } from '../test.ts';
 
 const ROOT = join(import.meta.dirname, '../..');
 const DEMO = join(ROOT, 'demo');

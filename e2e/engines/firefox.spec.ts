@@ -1,7 +1,8 @@
-import { type APIRequestContext, expect, test } from '@playwright/test';
+import { type APIRequestContext, expect } from '@playwright/test';
 import type { Browser, Page } from 'puppeteer-core';
 import * as chromium from '../study-page.ts';
 import { firefox } from './firefox.ts';
+import { test } from '../test.ts';
 
 /** Rungs of the table of a study. */
 const RUNGS = 'section[aria-label="Step sizes and errors"] tbody tr';
