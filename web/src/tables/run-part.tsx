@@ -160,7 +160,6 @@ export function RunPart(): ReactNode {
   const { method, rows, side, from, every, steps } = shown;
   return (
     <section className="table-part" aria-label="Rows">
-      <UnderWay computed={method < 0 ? side : rows} what="the rows" />
       <div className="table-head">
         <RowsChoice shown={shown} />
         <Select
@@ -174,6 +173,7 @@ export function RunPart(): ReactNode {
         {method >= 0 && <ColumnChoice columns={STEP_COLUMNS} chosen={columns} onChange={setColumns} />}
         <CopyRows shown={shown} columns={columns} formatName={formatName} />
         <FullNumberText full={full} />
+        <UnderWay computed={method < 0 ? side : rows} what="the rows" />
         {shown.isPaged && <RowsPages from={from} every={every} steps={steps} onGo={shown.goTo} />}
       </div>
       <TimesNotes shown={shown} />
