@@ -123,6 +123,17 @@ const server = spawn(process.execPath, ['server/dist/main.js'], {
   env: { ...process.env, SCHRITT_PORT: '4779', SCHRITT_DATA: folder },
   stdio: 'ignore',
 });
+/** What is there while a page is not whole, or computes. */
+const UNDER_WAY = '.table-head:empty, .under-way, .ant-skeleton';
+
+/** Waits until all of a page is there and nothing is under way. */
+async function settled(page, milliseconds) {
+  await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(milliseconds);
+  while ((await page.locator(UNDER_WAY).count()) > 0) await page.waitForTimeout(100);
+  await page.waitForTimeout(milliseconds);
+}
+
 const wished = process.argv.slice(2);
 try {
   while (!(await fetch(`${HOST}/api/health`).catch(() => null))?.ok)
@@ -139,10 +150,10 @@ try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
     const path = title === null ? `/${kind}` : await addressOf(kind, title);
     await page.goto(`${HOST}${path}?${query}`);
-    await page.waitForTimeout(2500);
+    await settled(page, 1500);
     if (act !== undefined) {
       await act(page);
-      await page.waitForTimeout(2000);
+      await settled(page, 1000);
     }
     await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
     console.log(name);
