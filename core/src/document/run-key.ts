@@ -3,6 +3,7 @@ import { findInLibrary } from '../method/library/find-method.ts';
 import { parseMethod } from '../method/parse-method.ts';
 import { errorChoice } from '../study/runs/error-choice.ts';
 import { presentLadder } from '../study/runs/ladder.ts';
+import { memoize } from '../text/memoize.ts';
 import type { StudyDocument } from './document.ts';
 import { precisionInFile, precisionOfMethod } from './document-precision.ts';
 
@@ -12,10 +13,16 @@ import { precisionInFile, precisionOfMethod } from './document-precision.ts';
  */
 export const NUMBERS_VERSION = 5;
 
+/** Methods whose starting methods are remembered. */
+const MAX_STARTERS = 256;
+const starters = memoize<string | null>(MAX_STARTERS);
+
 /** The name behind `start with` in the text of a method, as the parser reads it; null where there is none. */
 function namedStarter(text: string): string | null {
-  const reading = parseMethod(text);
-  return reading.ok ? (reading.value.startWith?.name ?? null) : null;
+  return starters(text, () => {
+    const reading = parseMethod(text);
+    return reading.ok ? (reading.value.startWith?.name ?? null) : null;
+  });
 }
 
 /** The texts of the starting methods of a method. */
