@@ -4,13 +4,17 @@ import { designTheme } from './design-theme.ts';
 import { PaletteFrame } from './palette-frame.tsx';
 import { usePalette, useSystemMotion } from './use-palette.ts';
 
+// the same objects for good: all components in a frame are rendered anew when one of them changes
+const WAVE = { disabled: true };
+const BUTTON = { autoInsertSpace: false };
+
 /** Gives the components in it their look, of the palette that is there. */
 export function DesignFrame({ children }: { readonly children: ReactNode }): ReactNode {
   const palette = usePalette();
   const motion = useSystemMotion();
   const theme = useMemo(() => designTheme(palette, motion), [palette, motion]);
   return (
-    <ConfigProvider theme={theme} wave={{ disabled: true }} button={{ autoInsertSpace: false }}>
+    <ConfigProvider theme={theme} wave={WAVE} button={BUTTON}>
       {children}
     </ConfigProvider>
   );
