@@ -1,6 +1,5 @@
 import type { TextError } from '../text/place.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
-import { parseMethod } from '../method/parse-method.ts';
 import { parseProblem } from '../problem/parse-problem.ts';
 import { errorChoice } from '../study/runs/error-choice.ts';
 import { presentLadder } from '../study/runs/ladder.ts';
@@ -9,10 +8,10 @@ import { memoize } from '../text/memoize.ts';
 import { Refusal } from '../text/refusal.ts';
 import type { StudyDocument } from './document.ts';
 import { precisionInFile, precisionOfMethod } from './document-precision.ts';
+import { readMethod } from './read-method.ts';
 
-/** Texts that were read last: of a study of which one text is typed all others stay as they are. */
+/** Problems that were read last. */
 const problems = memoize<ReturnType<typeof parseProblem>>(8);
-const readMethods = memoize<ReturnType<typeof parseMethod>>(64);
 
 /** Errors of one text of a study: the problem, or the method at an index. */
 export interface TextErrors {
@@ -38,7 +37,7 @@ export function openStudy(document: StudyDocument): OpenedStudy {
   const methods: StudyMethod[] = [];
   document.methods.forEach((one, i) => {
     const { title, text, struck = [], window = null } = one;
-    const method = readMethods(text, () => parseMethod(text));
+    const method = readMethod(text);
     const precision = precisionOfMethod(document, one);
     if (method.ok) methods.push({ title, method: method.value, struck, window, precision });
     else errors.push({ text: { method: i }, title, errors: method.errors });

@@ -1,11 +1,10 @@
 import { precisionKey } from '../compile/precision.ts';
 import { findInLibrary } from '../method/library/find-method.ts';
-import { parseMethod } from '../method/parse-method.ts';
 import { errorChoice } from '../study/runs/error-choice.ts';
 import { presentLadder } from '../study/runs/ladder.ts';
-import { memoize } from '../text/memoize.ts';
 import type { StudyDocument } from './document.ts';
 import { precisionInFile, precisionOfMethod } from './document-precision.ts';
+import { readMethod } from './read-method.ts';
 
 /**
  * The version of the numbers: to be raised with every change after which some study has another digit somewhere, so
@@ -13,16 +12,10 @@ import { precisionInFile, precisionOfMethod } from './document-precision.ts';
  */
 export const NUMBERS_VERSION = 5;
 
-/** Methods whose starting methods are remembered. */
-const MAX_STARTERS = 256;
-const starters = memoize<string | null>(MAX_STARTERS);
-
 /** The name behind `start with` in the text of a method, as the parser reads it; null where there is none. */
 function namedStarter(text: string): string | null {
-  return starters(text, () => {
-    const reading = parseMethod(text);
-    return reading.ok ? (reading.value.startWith?.name ?? null) : null;
-  });
+  const reading = readMethod(text);
+  return reading.ok ? (reading.value.startWith?.name ?? null) : null;
 }
 
 /** The texts of the starting methods of a method. */
