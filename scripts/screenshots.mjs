@@ -123,6 +123,7 @@ const server = spawn(process.execPath, ['server/dist/main.js'], {
   env: { ...process.env, SCHRITT_PORT: '4779', SCHRITT_DATA: folder },
   stdio: 'ignore',
 });
+
 /** What is there while a page is not whole, or computes. */
 const UNDER_WAY = '.table-head:empty, .under-way, .ant-skeleton';
 
@@ -130,7 +131,7 @@ const UNDER_WAY = '.table-head:empty, .under-way, .ant-skeleton';
 async function settled(page, milliseconds) {
   await page.waitForLoadState('networkidle');
   await page.waitForTimeout(milliseconds);
-  while ((await page.locator(UNDER_WAY).count()) > 0) await page.waitForTimeout(100);
+  await page.locator(UNDER_WAY).first().waitFor({ state: 'detached' });
   await page.waitForTimeout(milliseconds);
 }
 

@@ -152,9 +152,9 @@ function axisOptions({ scale, range, grace, mostTicks, tick }: Axis, palette: Pa
       ...(mostTicks === undefined ? {} : { maxTicksLimit: mostTicks }),
       ...(scale === 'linear'
         ? {
-            callback(_value: number | string, index: number, ticks: Tick[]): string {
-              const values = ticks.map(({ value }) => value);
-              return withMinus(linearTick(values[index] ?? 0, values));
+            callback(value: number | string, _index: number, ticks: Tick[]): string {
+              const values = ticks.map((tick) => tick.value);
+              return withMinus(linearTick(Number(value), values));
             },
           }
         : {

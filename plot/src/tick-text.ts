@@ -1,6 +1,6 @@
 import { count, fixed, mantissaAndExponent, powerOfTen } from '@schritt/core/text';
 
-/** Numbers as large as this are written with a power of ten, and so are those of an axis that ends below the other. */
+/** An axis that reaches the first, or does not reach the second, has numbers with powers of ten. */
 const LARGE = 1e7;
 const SMALL = 1e-4;
 
@@ -31,9 +31,10 @@ function placesOf(distance: number): readonly [digits: number, exponent: number]
  */
 export function linearTick(value: number, ticks: readonly number[]): string {
   if (value === 0) return '0';
-  const distance = Math.abs((ticks[1] ?? 0) - (ticks[0] ?? value)) || Math.abs(value);
-  const [digits, exponent] = placesOf(distance);
-  const largest = Math.max(...ticks.map(Math.abs), Math.abs(value));
+  // of a tick that is alone the distance from 0
+  const [first = 0, second = 0] = ticks;
+  const [digits, exponent] = placesOf(Math.abs(second - first));
+  const largest = Math.max(...ticks.map(Math.abs));
   if (largest < SMALL || largest >= LARGE) {
     const own = mantissaAndExponent(value, 12)[1];
     return powerLabel(value, Math.max(1, 1 + own - exponent + digits));

@@ -4,7 +4,7 @@ import { designTheme } from './design-theme.ts';
 import { PaletteFrame } from './palette-frame.tsx';
 import { usePalette, useSystemMotion } from './use-palette.ts';
 
-// the same objects for good: all components in a frame are rendered anew when one of them changes
+// made once: all components in a frame are rendered anew when one of these objects is another
 const WAVE = { disabled: true };
 const BUTTON = { autoInsertSpace: false };
 
