@@ -55,6 +55,28 @@ test('errors are listed with their places; a click puts the cursor there', () =>
   expect(editorOf(page.container).state.selection.main.anchor).toBe(6);
 });
 
+test.each([
+  ['takes the focus from a button', 'button', true],
+  ['leaves it to a field that a person types into', 'input', false],
+])('an editor that comes late %s', (_, element, isTaken) => {
+  const field = document.body.appendChild(document.createElement(element));
+  field.focus();
+  const { container } = render(
+    <TextEditor
+      of="method"
+      label="the method"
+      value="k = 1"
+      errors={[]}
+      hints={[]}
+      onChange={() => undefined}
+      autoFocus
+    />,
+  );
+  expect(document.activeElement === field).toBe(!isTaken);
+  expect(editorOf(container).hasFocus).toBe(isTaken);
+  field.remove();
+});
+
 test('Escape ends the editing where that is asked for', () => {
   const onDone = jest.fn();
   render(

@@ -5,6 +5,7 @@ import { Compartment, EditorState, type Extension } from '@codemirror/state';
 import { EditorView, keymap } from '@codemirror/view';
 import type { Hint, TextError } from '@schritt/core/notation';
 import { type RefObject, useEffect, useRef } from 'react';
+import { isTyping } from '../frame/is-typing.ts';
 import { diagnosticOf, type Remark, remarkDiagnostic } from './diagnostics.ts';
 import { hints as hintsOf } from './hints.ts';
 import { notation } from './notation.ts';
@@ -85,7 +86,8 @@ export function useCodeMirror(
       }),
     });
     view.current = made;
-    if (autoFocus) made.focus();
+    // it is fetched when it is first shown, and comes while a person types elsewhere, such as a title
+    if (autoFocus && !isTyping(document.activeElement)) made.focus();
     return () => {
       view.current = null;
       made.destroy();

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { isTyping } from '../frame/is-typing.ts';
 import type { HistoryKeeper } from './kept-history.ts';
 import { change, type UndoHistory, redo, startHistory, undo } from './undo-history.ts';
 
@@ -8,12 +9,6 @@ export interface Editing<T> {
   readonly edit: (about: string, make: (value: T) => T) => void;
   readonly undo: (() => void) | null;
   readonly redo: (() => void) | null;
-}
-
-function isTyping(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement && target.closest('input, textarea, [contenteditable="true"]') !== null
-  );
 }
 
 /** Milliseconds after a change until the history is kept. */
