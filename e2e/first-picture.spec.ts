@@ -13,6 +13,69 @@ async function addressOf(page: Page, title: string): Promise<string> {
   return address;
 }
 
+/** A page whose server has the first picture of a study at hand. */
+async function pictured(page: Page, title: string): Promise<string> {
+  const address = await addressOf(page, title);
+  const hasPicture = async (): Promise<boolean> =>
+    (await (await page.request.get(address, { headers: { accept: 'text/html' } })).text()).includes('inert');
+  await expect.poll(hasPicture).toBe(true);
+  return address;
+}
+
+test('the numbers of a study are in its page before any script, where they stay', async ({
+  page,
+  browser,
+}) => {
+  const address = await pictured(page, 'Sluice of the snow lake');
+  const context = await browser.newContext({ colorScheme: 'dark', viewport: { width: 1280, height: 800 } });
+  const fresh = await context.newPage();
+  let release = (): void => undefined;
+  const released = new Promise<void>((done) => (release = done));
+  await fresh.route(/\/assets\/.*\.js$/, (route) => released.then(() => route.continue()));
+  await fresh.goto(address, { waitUntil: 'commit' });
+  await expect(rows(fresh)).toHaveCount(7);
+  const still = await Promise.all((await rows(fresh).all()).map(cells));
+  expect(still[2]?.slice(0, 5)).toEqual(['0.5', '16', '0.0651', '2.07', '1.05']);
+  // a click may move the table sideways
+  const place = async (): Promise<unknown> => ({ ...(await rows(fresh).nth(3).boundingBox()), x: null });
+  const stillPlace = await place();
+  const colors = (): Promise<readonly string[]> =>
+    fresh
+      .locator('.rung-table .mark *')
+      .evaluateAll((marks) => marks.map((mark) => getComputedStyle(mark).stroke));
+  const stillColors = await colors();
+  // a click before the page answers waits for it
+  const clicked = rows(fresh).nth(3).click();
+  release();
+  await clicked;
+  await expect(fresh.getByRole('button', { name: 'h = 0.25', exact: true })).toBeVisible();
+  await expect(fresh.locator('canvas')).toHaveCount(2);
+  expect(await Promise.all((await rows(fresh).all()).map(cells))).toEqual(still);
+  expect(await place()).toEqual(stillPlace);
+  expect(await colors()).toEqual(stillColors);
+  expect(new Set(stillColors).size).toBe(3);
+  await context.close();
+});
+
+test('a picture is never replaced by a page that is still loading', async ({ page, browser }) => {
+  const address = await pictured(page, 'Sluice of the snow lake');
+  const fresh = await browser.newPage();
+  await fresh.addInitScript(`new MutationObserver(() => {
+    const hasRows = document.querySelector('tbody tr') !== null;
+    if (window.hadRows === true && !hasRows) window.hasLost = true;
+    window.hadRows ||= hasRows;
+  }).observe(document, { childList: true, subtree: true })`);
+  // what the page asks for comes late
+  await fresh.route('**/api/studies/*', async (route) => {
+    await new Promise((done) => setTimeout(done, 700));
+    await route.continue();
+  });
+  await fresh.goto(address);
+  await expect(fresh.locator('canvas')).toHaveCount(2);
+  expect(await fresh.evaluate('[window.hadRows, window.hasLost]')).toEqual([true, undefined]);
+  await fresh.close();
+});
+
 test('numbers are there before the components, which come to their places', async ({ page, browser }) => {
   const address = await addressOf(page, 'Sluice of the snow lake');
   const fresh = await browser.newPage();

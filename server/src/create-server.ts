@@ -11,13 +11,17 @@ import { throttle } from './access/throttle.ts';
 import { AppModule, type ServerOptions } from './app.module.ts';
 import { EmbeddedModule } from './engines/embedded.module.ts';
 import { documentSchemas } from './documents/document-schema.ts';
+import { EntriesService } from './entries/entries.service.ts';
 import { MetricsService } from './metrics/metrics.service.ts';
 import { ErrorFilter } from './errors/error.filter.ts';
 import { validation } from './errors/validation.ts';
 import { wrongMethod } from './errors/wrong-method.ts';
 import { headers } from './pages/headers.ts';
 import { JsonBodyInterceptor } from './requests/json-body.ts';
-import { compressedPages, webFiles, webPages } from './pages/pages.ts';
+import { FirstPictures } from './pages/first-pictures.ts';
+import { pageTemplate } from './pages/page-template.ts';
+import { compressedPages, type PagePictures, webFiles, webPages } from './pages/pages.ts';
+import { RequestPool } from './threads/request-pool.ts';
 
 /** Where the API describes itself; mounted beside the controllers, and closed like their routes. */
 const DOCUMENTATION = ['/api/docs', '/api/docs-json'];
@@ -28,6 +32,19 @@ async function engineModule(queue: string | null): Promise<DynamicModule> {
   // most servers need none of it
   const { QueueModule } = await import('./engines/queue/queue.module.ts');
   return QueueModule.with(queue);
+}
+
+/** First pictures of studies, where the built page has what makes them. */
+function pagePictures(app: NestExpressApplication, web: string): PagePictures | null {
+  const template = pageTemplate(web);
+  if (template === null) return null;
+  const pictures = new FirstPictures({
+    entries: app.get(EntriesService),
+    sessions: app.get(SessionsService),
+    pool: app.get(RequestPool),
+    program: template.program,
+  });
+  return { template, of: (request) => pictures.of(request) };
 }
 
 /** Builds the application, not yet listening. */
@@ -55,7 +72,8 @@ export async function createServer(options: ServerOptions): Promise<NestExpressA
   app.set('trust proxy', options.access.proxies);
   // in the order in which a request meets them
   app.use(app.get(MetricsService).middleware(), throttle(), hostGuard(options.access), headers());
-  if (options.web !== null) app.use(compressedPages(), webFiles(options.web), webPages(options.web));
+  if (options.web !== null)
+    app.use(compressedPages(), webFiles(options.web), webPages(options.web, pagePictures(app, options.web)));
   app.use(wrongMethod(description));
   // other signals, such as SIGILL of a thread that broke, must end the process
   app.enableShutdownHooks(['SIGTERM', 'SIGINT']);

@@ -48,6 +48,18 @@ const router = createBrowserRouter([
   { path: '*', element: <Message status="info" title="Page not found." /> },
 ]);
 
+/** Resolves when the page that the address asks for can be shown. */
+export function routed(): Promise<void> {
+  return new Promise((done) => {
+    if (router.state.initialized) done();
+    const stop = router.subscribe(({ initialized }) => {
+      if (!initialized) return;
+      stop();
+      done();
+    });
+  });
+}
+
 export function App(): ReactNode {
   useEffect(() => {
     document.addEventListener('copy', copyCells);

@@ -4,22 +4,29 @@ import '@fontsource/source-serif-4/400.css';
 import '@fontsource/source-serif-4/400-italic.css';
 import '@fontsource/source-serif-4/600.css';
 import './theme/base.css';
-import { loadEntry } from './api/client.ts';
-import { computeEarly } from './worker/early-study.ts';
-import { warmUp } from './worker/worker-pool.ts';
+import { askEarly } from './pages/ask-early.ts';
 
-/** Workers that are made beside the page: the one that is asked for numbers. More would be parsed at its cost. */
-const FIRST_WORKERS = 1;
+/** Milliseconds after which a page is started that is not painted, as one that is opened in the background. */
+const UNPAINTED = 300;
 
-// the page that the address asks for is fetched beside the frame, not after it
-const { pathname } = window.location;
-const study = /^\/studies\/([\w-]+)$/.exec(pathname)?.[1];
-if (study !== undefined) {
-  warmUp(FIRST_WORKERS);
-  const stored = loadEntry('study', study);
-  // the page reports a failure
-  stored.then(({ document }) => computeEarly(document)).catch(() => undefined);
-  void import('./api/use-entries.ts').then(({ keepEarly }) => keepEarly('study', study, stored));
-  void import('./pages/study-page.tsx');
-} else if (pathname === '/studies' || pathname === '/') void import('./pages/studies-page.tsx');
-void import('./main.tsx');
+/** Resolves when what is there has been painted. */
+function painted(): Promise<void> {
+  return new Promise((done) => {
+    requestAnimationFrame(() => setTimeout(done));
+    setTimeout(done, UNPAINTED);
+  });
+}
+
+const root = document.getElementById('root');
+if (root !== null) {
+  const isPictured = root.hasChildNodes();
+  // scripts of the page would keep the first picture of the server from being painted
+  const isFree = isPictured ? painted() : Promise.resolve();
+  // the page that the address asks for is fetched beside the frame, not after it
+  const asked = askEarly(window.location.pathname, isFree);
+  void isFree.then(async () => {
+    const { showPage } = await import('./main.tsx');
+    // the picture stays until all that is in it is here
+    await showPage(root, isPictured ? asked : null);
+  });
+}

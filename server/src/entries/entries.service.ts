@@ -76,6 +76,7 @@ const MAX_LISTS = 50;
 
 /** A shared study as it is answered, and what a browser that has it already names it by. */
 interface SharedAnswer {
+  readonly document: SchrittDocument;
   readonly body: Buffer;
   readonly etag: string;
 }
@@ -232,10 +233,11 @@ export class EntriesService {
     if (known !== undefined) return known;
     const entry = await this.#entries.findOneBy({ shownAt });
     if (entry === null) throw new ApiError('not-found', 'this study is not shared');
-    const answer: ShownDto = { document: documentOf(entry) };
+    const document = documentOf(entry);
+    const answer: ShownDto = { document };
     const body = Buffer.from(JSON.stringify(answer));
     const digest = createHash('sha256').update(body).digest('base64url');
-    const shared = { body, etag: `"${digest.slice(0, 22)}"` };
+    const shared = { document, body, etag: `"${digest.slice(0, 22)}"` };
     this.#shared.set(shownAt, shared, { size: body.length });
     return shared;
   }

@@ -3,6 +3,7 @@ import compression from 'compression';
 import express, { type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import { isLoopback } from '../settings.ts';
 import { WORKER_POLICY } from './content-security.ts';
+import type { PageTemplate } from './page-template.ts';
 
 /** The files in which compiled loops are made, by the name that the build gives them. */
 const COMPUTES = /compute\.worker-[\w-]+\.js$/;
@@ -11,10 +12,8 @@ const PAGE = /^\/((studies|problems|methods)(\/[\w-]+)?|shown\/[\w-]+|marking|op
 
 /** Passes requests of the API by, which no file answers. */
 function besideApi(handler: RequestHandler): RequestHandler {
-  return (request: Request, response: Response, next: NextFunction) => {
-    if (request.path.startsWith('/api')) next();
-    else handler(request, response, next);
-  };
+  return (request: Request, response: Response, next: NextFunction) =>
+    request.path.startsWith('/api') ? next() : handler(request, response, next);
 }
 
 /**
@@ -46,12 +45,21 @@ export function webFiles(folder: string): RequestHandler {
   return besideApi(files);
 }
 
+/** How pages of studies get a first picture. */
+export interface PagePictures {
+  readonly template: PageTemplate;
+  /** The picture of the page that is requested; null where it has none. */
+  readonly of: (request: Request) => Promise<string | null>;
+}
+
 /**
  * Serves the page for every address that is one; for others that a person typed the same page, which says so, as 404.
+ *
+ * @param pictures null where pages have no first pictures
  */
-export function webPages(folder: string): RequestHandler {
+export function webPages(folder: string, pictures: PagePictures | null): RequestHandler {
   const page = join(folder, 'index.html');
-  return besideApi((request: Request, response: Response, next: NextFunction) => {
+  return besideApi(async (request: Request, response: Response, next: NextFunction) => {
     if (request.method !== 'GET' && request.method !== 'HEAD') {
       next();
       return;
@@ -63,6 +71,13 @@ export function webPages(folder: string): RequestHandler {
       return;
     }
     response.status(isPage ? 200 : 404).setHeader('Cache-Control', 'no-cache');
-    response.sendFile(page);
+    const picture = isPage && request.method === 'GET' ? await pictures?.of(request) : null;
+    if (pictures === null || picture === null || picture === undefined) response.sendFile(page);
+    // it is for those alone who may read the study
+    else
+      response
+        .setHeader('Cache-Control', 'private, no-cache')
+        .type('html')
+        .send(pictures.template.withPicture(picture));
   });
 }

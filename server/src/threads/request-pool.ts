@@ -4,6 +4,7 @@ import { Inject, Injectable, type OnModuleDestroy } from '@nestjs/common';
 import { Piscina } from 'piscina';
 import { ApiError, type ApiFault } from '../errors/api-error.ts';
 import { Lane, LaneTimeout } from './lane.ts';
+import type { PictureRequest } from '../tasks/first-picture.ts';
 import type { JobRequest, Plan } from '../tasks/task.ts';
 import type { RequestAnswer, RequestTask } from './request.worker.ts';
 import { ranOutOfMemory, resourceLimits, THREAD_OPTIONS, type ThreadOptions } from './thread-options.ts';
@@ -17,8 +18,17 @@ export function textFaults(errors: readonly TextErrors[]): readonly ApiFault[] {
 
 /** Requests that may wait for a lane. */
 const MAX_WAITING = 16;
+/** Requests behind which no picture is made. */
+const MAX_BEFORE_PICTURE = 2;
 /** Seconds that work within a request may take on its lane. */
 const LIMIT = 10;
+
+function busy(): ApiError {
+  return new ApiError(
+    'busy',
+    'The server has more to compute than it can do at once. Try again in a moment.',
+  );
+}
 
 /**
  * Two threads for work within requests, apart from those of long jobs: studies that are estimated to be short have a
@@ -67,6 +77,17 @@ export class RequestPool implements OnModuleDestroy {
     throw this.#tooLong();
   }
 
+  /**
+   * The first picture of the page of a study; null where it would take long.
+   *
+   * @throws ApiError where a text of the study has errors, or what others wait for comes first
+   */
+  async picture(document: StudyDocument, asked: PictureRequest): Promise<string | null> {
+    if (this.#short.waiting > MAX_BEFORE_PICTURE) throw busy();
+    const answer = await this.#runOn(this.#short, { what: 'picture', document, asked, lane: 'short' });
+    return answer.kind === 'picture' ? answer.html : null;
+  }
+
   async onModuleDestroy(): Promise<void> {
     await Promise.all([this.#short.close(), this.#long.close()]);
   }
@@ -77,11 +98,7 @@ export class RequestPool implements OnModuleDestroy {
   }
 
   async #runOn(lane: Lane<RequestTask, RequestAnswer>, task: RequestTask): Promise<RequestAnswer> {
-    if (lane.waiting >= MAX_WAITING)
-      throw new ApiError(
-        'busy',
-        'The server has more to compute than it can do at once. Try again in a moment.',
-      );
+    if (lane.waiting >= MAX_WAITING) throw busy();
     try {
       const answer = await lane.run(task, 1000 * (this.#options.requestLimit ?? LIMIT));
       if (answer.kind === 'text errors')

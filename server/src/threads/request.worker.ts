@@ -9,6 +9,7 @@ import {
 import { Refusal } from '@schritt/core/text';
 import { estimatedSeconds, runStudy } from '@schritt/core/study';
 import { exportedFile } from '../tasks/exported-file.ts';
+import { pictured, type PictureRequest } from '../tasks/first-picture.ts';
 import { planOf } from '../tasks/plan.ts';
 import type { JobRequest, Plan } from '../tasks/task.ts';
 
@@ -17,12 +18,14 @@ export type RequestTask = { readonly document: StudyDocument; readonly lane: 'sh
   | { readonly what: 'report' }
   | { readonly what: 'taken'; readonly asked: ExportQuery }
   | { readonly what: 'plan'; readonly request: JobRequest }
+  | { readonly what: 'picture'; readonly asked: PictureRequest }
 );
 
 export type RequestAnswer =
   | { readonly kind: 'report'; readonly report: StudyReport }
   | { readonly kind: 'plan'; readonly plan: Plan }
   | { readonly kind: 'taken'; readonly content: Uint8Array }
+  | { readonly kind: 'picture'; readonly html: string }
   | { readonly kind: 'refused'; readonly why: string }
   | { readonly kind: 'text errors'; readonly errors: readonly TextErrors[] }
   /** To be run on the long lane. */
@@ -58,5 +61,7 @@ export default async function answer(task: RequestTask): Promise<RequestAnswer> 
       kind: 'taken',
       content: await exportedFile(document, study, task.asked),
     }));
-  return { kind: 'report', report: studyReport(document.title, study.problem, runStudy(study)) };
+  const result = runStudy(study);
+  if (task.what === 'picture') return { kind: 'picture', html: await pictured(document, result, task.asked) };
+  return { kind: 'report', report: studyReport(document.title, study.problem, result) };
 }

@@ -1,5 +1,5 @@
 import { LIBRARY } from '@schritt/core/notation';
-import useSWR, { preload, type SWRResponse } from 'swr';
+import useSWR, { type SWRResponse } from 'swr';
 import useSWRInfinite from 'swr/infinite';
 import {
   type DocumentOf,
@@ -12,6 +12,7 @@ import {
   loadEntry,
   type Collection,
 } from './client.ts';
+import { keepFirst } from './keep-first.ts';
 
 /** Methods in the order of the library, one's own behind them; other kinds as they come. */
 function inOrder(kind: Kind, rows: readonly EntryRow[]): readonly EntryRow[] {
@@ -58,9 +59,13 @@ function entryKey(kind: Kind, id: string): readonly [string, Kind, string] {
   return ['entry', kind, id];
 }
 
-/** Keeps an entry that was asked for before the page that shows it was there. */
-export function keepEarly<K extends Kind>(kind: K, id: string, entry: Promise<Entry<DocumentOf<K>>>): void {
-  void preload(entryKey(kind, id), () => entry);
+/** Keeps an entry that was asked for before the page that shows it was there; resolves when it is kept. */
+export function keepEarly<K extends Kind>(
+  kind: K,
+  id: string,
+  entry: Promise<Entry<DocumentOf<K>>>,
+): Promise<void> {
+  return keepFirst(entryKey(kind, id), entry);
 }
 
 /** One entry as it was when the page opened; from then on the page's own copy counts. */

@@ -1,8 +1,6 @@
-import type { StudyDocument } from '@schritt/core/document';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
-import useSWR from 'swr';
-import { loadShown } from '../api/client.ts';
+import { useShown } from '../api/use-shown.ts';
 import { LoadingPage } from '../frame/loading-page.tsx';
 import { Message } from '../frame/message.tsx';
 import { StudyEditor } from './study-editor.tsx';
@@ -10,11 +8,7 @@ import { StudyEditor } from './study-editor.tsx';
 /** A study that its owner shows: to look at, to step through, to change for oneself; nothing is saved. */
 export function ShownPage(): ReactNode {
   const { at = '' } = useParams();
-  const { data, error } = useSWR<StudyDocument, Error>(['shown', at], () => loadShown(at), {
-    revalidateOnFocus: false,
-    revalidateOnReconnect: false,
-    shouldRetryOnError: false,
-  });
+  const { data, error } = useShown(at);
   if (error !== undefined) return <Message title={`This study cannot be opened: ${error.message}.`} />;
   if (data === undefined) return <LoadingPage />;
   return <StudyEditor key={at} document={data} entry={null} />;

@@ -19,7 +19,7 @@ export function hasErrors(reading: Reading<unknown>): boolean {
 
 /** What a reader has read; the page follows what comes from its worker. */
 export function useReader<T>(reader: TextReader<T>): ReadTexts<T> {
-  return useSyncExternalStore(reader.watch, reader.now);
+  return useSyncExternalStore(reader.watch, reader.now, reader.now);
 }
 
 /** Reads a text, and keeps its last good reading. */

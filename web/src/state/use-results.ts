@@ -1,7 +1,7 @@
 import type { StudyDocument } from '@schritt/core/document';
-import type { RunToDraw } from '@schritt/core/study';
+import type { RunToDraw, StudyResult } from '@schritt/core/study';
 import type { KeyedCurves, KeyedResult } from '@schritt/plot';
-import { useMemo, useRef, useState } from 'react';
+import { createContext, useContext, useMemo, useRef, useState } from 'react';
 import type {
   Profile,
   ProfileRequest,
@@ -20,14 +20,18 @@ import { earlyResult } from '../worker/early-study.ts';
 import { StudyComputer } from '../worker/study-computer.ts';
 import { type Ask, type Computed, type Tell, useComputed, useWork } from '../worker/use-work.ts';
 
+/** What the numbers of a study are known to be when its page is first made; null where they are not known. */
+export const KnownResult = createContext<(document: StudyDocument) => StudyResult | null>(earlyResult);
+
 /**
  * Runs the study on workers, or on the server if it is long, whenever it changes; finished rungs are shown as they
  * come.
  */
 export function useResults(document: StudyDocument | null, keys: readonly string[]): Computed<KeyedResult> {
   // numbers that were asked for early are in the first picture of the page
+  const known = useContext(KnownResult);
   const [first] = useState((): KeyedResult | null => {
-    const result = document === null ? null : earlyResult(document);
+    const result = document === null ? null : known(document);
     return result && { result, keys };
   });
   const work = useMemo(() => {

@@ -64,7 +64,7 @@ test('a study is the same in whatever order its fields are, and whatever is rema
 });
 
 test('the answer to an early question is that of the page, and nothing is asked again', async () => {
-  computeEarly(STORED);
+  void computeEarly(STORED);
   const computer = new StudyComputer(2);
   const result = await computer.run(SHOWN, () => undefined);
   expect(result.findings).toEqual([]);
@@ -77,7 +77,7 @@ test('the answer to an early question is that of the page, and nothing is asked 
 });
 
 test('what is known early is known of that study alone, and until its page has taken it', async () => {
-  computeEarly(STORED);
+  void computeEarly(STORED);
   expect(earlyResult(SHOWN)).toBeNull();
   await new Promise((done) => setTimeout(done, 20));
   const known = earlyResult(SHOWN);
@@ -91,7 +91,7 @@ test('what is known early is known of that study alone, and until its page has t
 });
 
 test('an early question about another study is dropped', async () => {
-  computeEarly(STORED);
+  void computeEarly(STORED);
   const computer = new StudyComputer(2);
   await computer.run({ ...SHOWN, ladder: { counts: [16] } }, () => undefined);
   expect(asked.map((request) => request.kind)).toEqual(['whole', 'whole']);

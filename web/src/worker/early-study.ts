@@ -17,18 +17,23 @@ let early: EarlyStudy | null = null;
 /** What it has come to, when it has. */
 let answered: { readonly question: Questions['whole']; readonly answer: Answers['whole'] } | null = null;
 
-/** Asks for the numbers of a study as it is stored, while its page is still being made. */
-export function computeEarly(document: StudyDocument): void {
+/**
+ * Asks for the numbers of a study as it is stored, while its page is still being made.
+ *
+ * @returns resolves when they are known, or could not be computed, which the page reports
+ */
+export async function computeEarly(document: StudyDocument): Promise<void> {
   const question = { document, known: document.methods.map(() => null), maxSeconds: SHORT };
   const computer = new Computer();
   const answer = computer.ask('whole', question);
-  answer
-    .then((now) => {
-      if (early?.question === question) answered = { question, answer: now };
-    })
-    // a failure is reported by the page, which asks again
-    .catch(() => undefined);
   early = { question, computer, answer };
+  await answer.then(
+    (now) => {
+      if (early?.question === question) answered = { question, answer: now };
+    },
+    // the page asks again
+    () => undefined,
+  );
 }
 
 /** What was asked early; it is given once. */
