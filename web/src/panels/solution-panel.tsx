@@ -24,7 +24,9 @@ const DrawnChoice = memo(function DrawnChoice(): ReactNode {
 
 /** Dots of every run over the exact line; pointing at a dot marks its time everywhere. */
 export function SolutionPanel(): ReactNode {
-  const { independent, setMarked, problem } = useStudyState('independent', 'setMarked', 'problem');
+  const { independent, setMarked } = useStudyState('independent', 'setMarked');
+  const start = useStudyValue(({ problem }) => problem?.start ?? null);
+  const end = useStudyValue(({ problem }) => problem?.end ?? null);
   const switches = useStudyState('hidden', 'toggle');
   // in a step its beginning is marked, unless another time is pointed at
   const marked = useStudyValue(
@@ -36,7 +38,6 @@ export function SolutionPanel(): ReactNode {
   const view = useRunView();
   const names = view?.curves.components ?? [];
   const components = view?.curves.components;
-  const [start, end] = [problem?.start ?? null, problem?.end ?? null];
   const measured = useMemo(() => {
     if (text === undefined || components === undefined || start === null || end === null) return [];
     const reading = readMeasured(text, { components, start, end });

@@ -21,14 +21,14 @@ function AskedSettings({
   readonly targetError: number;
   readonly keyed: KeyedResult;
 }): ReactNode {
-  const { good, methods } = useStudyState('good', 'methods');
+  const { methods } = useStudyState('methods');
   const chooseSteps = useStudyValue(({ chosen }) => chosen.chooseSteps);
   const [isAsked, setAsked] = useState(false);
-  const { document } = good;
+  const document = useStudyValue(({ good }) => (isAsked ? good.document : null));
   const ask = useMemo((): Ask<readonly (StepsForError | null)[]> | null => {
-    if (!isAsked || document === null) return null;
+    if (document === null) return null;
     return (computer, progress) => computer.ask('wished', { document, targetError }, progress);
-  }, [isAsked, document, targetError]);
+  }, [document, targetError]);
   const { value } = useComputed(ask);
   if (!keyed.result.methods.some(({ predicted }) => predicted !== null)) return null;
   if (!isAsked)
@@ -73,9 +73,9 @@ function AskedSettings({
 }
 
 function Costs({ keyed }: { readonly keyed: KeyedResult }): ReactNode {
-  const { study, edit, methods } = useStudyState('study', 'edit', 'methods');
+  const { edit, methods } = useStudyState('edit', 'methods');
+  const targetError = useStudyValue(({ study }) => study.wished);
   const { placeOf, titleOf } = methods;
-  const { wished: targetError } = study;
   const setTargetError = (error: number | undefined): void =>
     edit('target error', ({ wished: _, ...now }) => (error === undefined ? now : { ...now, wished: error }));
   const { comparison } = keyed.result;

@@ -67,6 +67,18 @@ describe('the last good reading of every text', () => {
     hook.rerender({ value: { ...first, title: 'Another' } });
     expect(hook.result.current.document).toEqual({ ...document, title: 'Another' });
   });
+
+  test('a text that changes leaves the readings of the others as they are', () => {
+    const hook = good(first);
+    const before = hook.result.current;
+    hook.rerender({ value: withText(first, DECAY.replace('2*y', '3*y')) });
+    expect(hook.result.current.problem).not.toBe(before.problem);
+    for (const [i, method] of hook.result.current.methods.entries()) expect(method).toBe(before.methods[i]);
+    hook.rerender({ value: withMethod(first, 0, 'y[n+1] = ') });
+    const [euler, twice] = hook.result.current.methods;
+    expect([euler?.now.ok, euler?.good?.text]).toEqual([false, STUDY.methods[0]?.text]);
+    expect(twice).toBe(before.methods[1]);
+  });
 });
 
 describe('the chosen step size', () => {

@@ -1,4 +1,4 @@
-import type { StudyDocument } from '@schritt/core/document';
+import type { MethodInStudy, StudyDocument } from '@schritt/core/document';
 import type { Method, Problem, Reading } from '@schritt/core/notation';
 import { methodReader, problemReader, type ReadTexts } from '../worker/text-reader.ts';
 import { useMemo, useState } from 'react';
@@ -20,10 +20,13 @@ export function wasNeverGood<T>({ now, good }: Read<T>): boolean {
   return good === null && hasErrors(now);
 }
 
-export interface ReadMethod extends Read<Method> {
+/** A text of a study as it was read, by its key in the study. */
+interface KeyedRead<T> extends Read<T> {
   readonly key: string;
   readonly title: string;
 }
+
+export type ReadMethod = KeyedRead<Method>;
 
 export interface GoodStudy {
   readonly problem: Read<Problem>;
@@ -39,15 +42,23 @@ export interface GoodStudy {
 /** What a worker is still at. */
 const UNREAD: Reading<never> = { ok: false, errors: [] };
 
-/** The last good reading of each text of a page, by key; the same object as long as it is the same reading. */
+/** The last reading of each text of a page, and the last good one: the same object as long as it is the same reading. */
 class Memory<T> {
-  readonly #good = new Map<string, { readonly text: string; readonly value: T }>();
-  read(key: string, text: string, texts: ReadTexts<T>): Read<T> {
+  readonly #last = new Map<string, KeyedRead<T>>();
+  read(
+    key: string,
+    { title, text }: Pick<MethodInStudy, 'title' | 'text'>,
+    texts: ReadTexts<T>,
+  ): KeyedRead<T> {
+    const last = this.#last.get(key);
     const now: Reading<T> = texts.read(text) ?? UNREAD;
-    const last = this.#good.get(key);
-    if (now.ok && (last?.text !== text || last.value !== now.value))
-      this.#good.set(key, { text, value: now.value });
-    return { now, good: this.#good.get(key) ?? null };
+    const before = last?.good ?? null;
+    const isOther = now.ok && (before?.text !== text || before.value !== now.value);
+    const good = isOther ? { text, value: now.value } : before;
+    if (last?.title === title && last.now === now && last.good === good) return last;
+    const read = { key, title, now, good };
+    this.#last.set(key, read);
+    return read;
   }
 }
 
@@ -59,12 +70,8 @@ export function useGoodStudy(typed: WorkingStudy): GoodStudy {
   const [methods] = useState(() => new Memory<Method>());
   const [problemTexts, methodTexts] = [useReader(problemReader), useReader(methodReader)];
   return useMemo(() => {
-    const readProblem = problems.read('problem', study.problem.text, problemTexts);
-    const readMethods = study.methods.map((method) => ({
-      key: method.key,
-      title: method.title,
-      ...methods.read(method.key, method.text, methodTexts),
-    }));
+    const readProblem = problems.read('problem', study.problem, problemTexts);
+    const readMethods = study.methods.map((method) => methods.read(method.key, method, methodTexts));
     const good = readMethods.flatMap(({ key, title: name, good: text }) =>
       text === null ? [] : [{ key, title: name, text: text.text }],
     );

@@ -154,15 +154,10 @@ const NotePart = memo(function NotePart(): ReactNode {
 const MeasuredPart = memo(function MeasuredPart(): ReactNode {
   const { edit } = useStudyState('edit');
   const measured = useStudyValue(({ study }) => study.measured);
-  const { problem } = useStudyState('problem');
-  const of = useMemo(
-    () => ({
-      components: problem === null ? [] : componentNames(problem),
-      start: problem?.start ?? 0,
-      end: problem?.end ?? 1,
-    }),
-    [problem],
-  );
+  const components = useStudyValue(({ problem }) => (problem === null ? [] : componentNames(problem)));
+  const start = useStudyValue(({ problem }) => problem?.start ?? 0);
+  const end = useStudyValue(({ problem }) => problem?.end ?? 1);
+  const of = useMemo(() => ({ components, start, end }), [components, start, end]);
   return (
     <MeasuredStatement
       measured={measured}

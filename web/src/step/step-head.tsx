@@ -2,7 +2,7 @@ import { attempt, count, counted, stepSizeText } from '@schritt/core/text';
 import { amountValue, MAX_STEPS } from '@schritt/core/study';
 import { Button, Input } from 'antd';
 import { type ReactNode, useState } from 'react';
-import { useStudyState } from '../state/study-state.ts';
+import { useStudyState, useStudyValue } from '../state/study-state.ts';
 import type { Depth } from '../state/view.ts';
 import './step-head.css';
 
@@ -28,10 +28,10 @@ export function stepsTyped(text: string, length: number): StepsTyped {
 
 /** The step size in large type, to be typed over. */
 function StepSize(): ReactNode {
-  const { chosen, problem } = useStudyState('chosen', 'problem');
+  const { chosen } = useStudyState('chosen');
+  const length = useStudyValue(({ problem }) => (problem === null ? 1 : problem.end - problem.start));
   const [draft, setDraft] = useState<string | null>(null);
   const { grid } = chosen;
-  const length = problem === null ? 1 : problem.end - problem.start;
   if (grid === null) return <h1>h</h1>;
   if (draft === null)
     return (

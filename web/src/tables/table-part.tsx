@@ -49,11 +49,11 @@ const Table = memo(function Table({
 
 /** The table under the plots, with what is to be said of the work that it waits for. */
 export function TablePart(): ReactNode {
-  const { results, curves, component, problem } = useStudyState('results', 'curves', 'component', 'problem');
+  const { results, curves, component } = useStudyState('results', 'curves', 'component');
   const rungs = useStudyValue(({ chosen }) => chosen.rungs);
   const isRun = useStudyValue(({ good }) => good.document !== null);
   const place = component.wanted;
-  const name = (problem === null ? [] : componentNames(problem))[place] ?? '';
+  const name = useStudyValue(({ problem }) => (problem === null ? '' : componentNames(problem)[place])) ?? '';
   // where nothing can be run nothing is under way
   if (!isRun)
     return (

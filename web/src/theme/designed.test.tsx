@@ -12,22 +12,24 @@ function Part({ name }: { readonly name: string }): ReactNode {
   return <Button style={{ color: token.colorText }}>{name}</Button>;
 }
 
-function show(load: () => Promise<typeof Part>): void {
+function show(load: () => Promise<typeof Part>): (name: string) => void {
   const Designed = designed(load);
-  render(
+  const page = (name: string): ReactNode => (
     <PaletteContext value={DARK}>
       <p>numbers</p>
       <ErrorBoundary what="The panel">
         <Suspense fallback={<p>place</p>}>
-          <Designed name="Export" />
+          <Designed name={name} />
         </Suspense>
       </ErrorBoundary>
-    </PaletteContext>,
+    </PaletteContext>
   );
+  const { rerender } = render(page('Export'));
+  return (name) => rerender(page(name));
 }
 
 test('a part comes to its place with its properties, in the look of the palette around it', async () => {
-  show(() => Promise.resolve(Part));
+  const change = show(() => Promise.resolve(Part));
   expect(screen.getByText('numbers')).toBeTruthy();
   expect(screen.getByText('place')).toBeTruthy();
   const button = await screen.findByRole('button', { name: 'Export' });
@@ -35,6 +37,8 @@ test('a part comes to its place with its properties, in the look of the palette 
   const probe = document.createElement('p');
   probe.style.color = DARK.ink;
   expect(button.style.color).toBe(probe.style.color);
+  change('Save');
+  expect(screen.getByRole('button', { name: 'Save' })).toBe(button);
 });
 
 test('a part that cannot be fetched says so in its place, and what surrounds it stays', async () => {

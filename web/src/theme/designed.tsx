@@ -1,16 +1,23 @@
-import { type ComponentType, lazy } from 'react';
+import { type ComponentType, createContext, lazy, useContext } from 'react';
 
 /** Fetches a component of parts of the library, and the look of these. */
 export async function fetchDesigned<Props extends object>(
   load: () => Promise<ComponentType<Props>>,
 ): Promise<ComponentType<Props>> {
   const [Part, { DesignFrame }] = await Promise.all([load(), import('./design-frame.tsx')]);
+  // properties go around the frame: it is one element, which is not rendered with every change of them
+  const Given = createContext<Props | null>(null);
+  function Framed() {
+    const props = useContext(Given);
+    return props && <Part {...props} />;
+  }
+  const frame = (
+    <DesignFrame>
+      <Framed />
+    </DesignFrame>
+  );
   return function DesignedPart(props: Props) {
-    return (
-      <DesignFrame>
-        <Part {...props} />
-      </DesignFrame>
-    );
+    return <Given value={props}>{frame}</Given>;
   };
 }
 

@@ -49,6 +49,7 @@ export function useWork<W extends AcquiredWorker, T>(
   const acquiring = useRef(acquire);
   // the work that was let go on
   const [goesOn, setGoesOn] = useState<typeof work>(null);
+  const latest = useRef(work);
   useEffect(() => {
     const close = (): void => {
       worker.current?.close();
@@ -62,6 +63,7 @@ export function useWork<W extends AcquiredWorker, T>(
     };
   }, []);
   useEffect(() => {
+    latest.current = work;
     if (work === null) return;
     worker.current ??= acquiring.current();
     const slow = setTimeout(() => setState((now) => ({ ...now, part: now.part ?? 0 })), SLOW);
@@ -89,9 +91,9 @@ export function useWork<W extends AcquiredWorker, T>(
   }, []);
   const continueInBackground = useCallback(() => {
     worker.current?.continueInBackground?.();
-    setGoesOn(() => work);
-  }, [work]);
-  const isGoing = goesOn === work;
+    setGoesOn(() => latest.current);
+  }, []);
+  const isGoing = goesOn !== null && goesOn === work;
   return useMemo(
     () => ({
       ...state,
