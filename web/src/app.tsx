@@ -51,7 +51,10 @@ const router = createBrowserRouter([
 /** Resolves when the page that the address asks for can be shown. */
 export function routed(): Promise<void> {
   return new Promise((done) => {
-    if (router.state.initialized) done();
+    if (router.state.initialized) {
+      done();
+      return;
+    }
     const stop = router.subscribe(({ initialized }) => {
       if (!initialized) return;
       stop();
