@@ -57,6 +57,20 @@ test('the numbers of a study are in its page before any script, where they stay'
   await context.close();
 });
 
+test('a page whose scripts cannot be fetched says so beside its picture', async ({ page, browser }) => {
+  const address = await pictured(page, 'Sluice of the snow lake');
+  const fresh = await browser.newPage();
+  await fresh.route(/\/assets\/main-[\w-]+\.js$/, (route) => route.abort());
+  await fresh.goto(address);
+  await expect(fresh.getByRole('alert')).toHaveText(
+    'This page could not be fetched from the server. Reload it.',
+  );
+  await expect(rows(fresh)).toHaveCount(7);
+  await fresh.goto('/studies');
+  await expect(fresh.getByRole('alert')).toBeVisible();
+  await fresh.close();
+});
+
 test('a picture is never replaced by a page that is still loading', async ({ page, browser }) => {
   const address = await pictured(page, 'Sluice of the snow lake');
   const fresh = await browser.newPage();

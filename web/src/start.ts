@@ -17,6 +17,15 @@ function painted(): Promise<void> {
   });
 }
 
+/** Says that there is no more than what the server has sent. */
+function sayMissing(): void {
+  const sentence = document.createElement('p');
+  sentence.className = 'missing-page wrong';
+  sentence.setAttribute('role', 'alert');
+  sentence.textContent = 'This page could not be fetched from the server. Reload it.';
+  document.body.append(sentence);
+}
+
 const root = document.getElementById('root');
 if (root !== null) {
   const isPictured = root.hasChildNodes();
@@ -24,9 +33,11 @@ if (root !== null) {
   const isFree = isPictured ? painted() : Promise.resolve();
   // the page that the address asks for is fetched beside the frame, not after it
   const asked = askEarly(window.location.pathname, isFree);
-  void isFree.then(async () => {
-    const { showPage } = await import('./main.tsx');
-    // the picture stays until all that is in it is here
-    await showPage(root, isPictured ? asked : null);
-  });
+  isFree
+    .then(async () => {
+      const { showPage } = await import('./main.tsx');
+      // the picture stays until all that is in it is here
+      await showPage(root, isPictured ? asked : null);
+    })
+    .catch(sayMissing);
 }
