@@ -20,7 +20,7 @@ import { headers } from './pages/headers.ts';
 import { JsonBodyInterceptor } from './requests/json-body.ts';
 import { FirstPictures } from './pages/first-pictures.ts';
 import { pageTemplate } from './pages/page-template.ts';
-import { compressedPages, type PagePictures, webFiles, webPages } from './pages/pages.ts';
+import { compressedPages, type PicturedPage, webFiles, webPages } from './pages/pages.ts';
 import { RequestPool } from './threads/request-pool.ts';
 
 /** Where the API describes itself; mounted beside the controllers, and closed like their routes. */
@@ -34,17 +34,20 @@ async function engineModule(queue: string | null): Promise<DynamicModule> {
   return QueueModule.with(queue);
 }
 
-/** First pictures of studies, where the built page has what makes them. */
-function pagePictures(app: NestExpressApplication, web: string): PagePictures | null {
+/** Pages of studies with their first pictures, where the built page has what makes them. */
+function picturedPage(app: NestExpressApplication, web: string): PicturedPage {
   const template = pageTemplate(web);
-  if (template === null) return null;
+  if (template === null) return () => Promise.resolve(null);
   const pictures = new FirstPictures({
     entries: app.get(EntriesService),
     sessions: app.get(SessionsService),
     pool: app.get(RequestPool),
     program: template.program,
   });
-  return { template, of: (request) => pictures.of(request) };
+  return async (request) => {
+    const picture = await pictures.of(request);
+    return picture && template.withPicture(picture);
+  };
 }
 
 /** Builds the application, not yet listening. */
@@ -73,7 +76,7 @@ export async function createServer(options: ServerOptions): Promise<NestExpressA
   // in the order in which a request meets them
   app.use(app.get(MetricsService).middleware(), throttle(), hostGuard(options.access), headers());
   if (options.web !== null)
-    app.use(compressedPages(), webFiles(options.web), webPages(options.web, pagePictures(app, options.web)));
+    app.use(compressedPages(), webFiles(options.web), webPages(options.web, picturedPage(app, options.web)));
   app.use(wrongMethod(description));
   // other signals, such as SIGILL of a thread that broke, must end the process
   app.enableShutdownHooks(['SIGTERM', 'SIGINT']);

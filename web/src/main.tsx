@@ -2,7 +2,7 @@ import { type ReactNode, StrictMode, useLayoutEffect } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App, routed } from './app.tsx';
 
-/** Milliseconds for which a first picture that the server sent may stand for the page. */
+/** Milliseconds for which the first picture of the server is shown in place of the page. */
 const LONGEST = 5000;
 
 function pause(milliseconds: number): Promise<void> {

@@ -6,8 +6,13 @@ import { PUBLIC } from './public.ts';
 import { sessionToken } from './session-cookie.ts';
 import { SessionsService } from './sessions.service.ts';
 
+/** Whether a request may do what needs a session. */
+export async function hasSession(sessions: SessionsService, request: Request): Promise<boolean> {
+  return sessions.isOpenToAll || sessions.isValid(sessionToken(request));
+}
+
 async function requireSession(sessions: SessionsService, request: Request): Promise<void> {
-  if (sessions.isOpenToAll || (await sessions.isValid(sessionToken(request)))) return;
+  if (await hasSession(sessions, request)) return;
   throw new ApiError(
     'no-key',
     'This needs a session. Open the link with the key that the server printed when it started.',

@@ -5,7 +5,7 @@ import type { Request, Response } from 'express';
 import { ACCESS_OPTIONS, type AccessOptions } from '../access/access-options.ts';
 import { digest } from '../access/digest.ts';
 import { Public } from '../access/public.ts';
-import { sessionToken } from '../access/session-cookie.ts';
+import { hasSession } from '../access/access.guard.ts';
 import { SessionsService } from '../access/sessions.service.ts';
 import { ApiError } from '../errors/api-error.ts';
 import { ApiErrors } from '../errors/api-errors.ts';
@@ -32,7 +32,7 @@ export class MetricsController {
     const [, sent = ''] = /^Bearer (.+)$/.exec(request.headers.authorization ?? '') ?? [];
     const { metricsKey } = this.options;
     const hasKey = metricsKey !== null && timingSafeEqual(digest(metricsKey), digest(sent));
-    if (!hasKey && !this.sessions.isOpenToAll && !(await this.sessions.isValid(sessionToken(request))))
+    if (!hasKey && !(await hasSession(this.sessions, request)))
       throw new ApiError(
         'no-key',
         'This needs a session, or the key of SCHRITT_METRICS_KEY as bearer token.',

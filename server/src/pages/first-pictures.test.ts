@@ -92,7 +92,7 @@ test('many who ask at once wait for one picture', async () => {
   expect(await pictureAtLast(`/studies/${id}`)).toBe('<p>Sluice 2 2 /studies 1</p>');
 });
 
-test('whoever may not read a study gets no picture of it, and anyone one of a study that is shown', async () => {
+test('a request that may not read a study gets no picture of it, and every request one of a shared study', async () => {
   await start(KEY);
   const login = await http().post('/api/access').send({ key: KEY }).expect(204);
   const cookie = String([login.headers['set-cookie']].flat()[0]).split(';')[0] ?? '';

@@ -4,7 +4,7 @@ import type { StudyDocument } from '@schritt/core/document';
 import type { Request } from 'express';
 import { LRUCache } from 'lru-cache';
 import { ApiError } from '../errors/api-error.ts';
-import { sessionToken } from '../access/session-cookie.ts';
+import { hasSession } from '../access/access.guard.ts';
 import type { SessionsService } from '../access/sessions.service.ts';
 import type { EntriesService } from '../entries/entries.service.ts';
 import type { RequestPool } from '../threads/request-pool.ts';
@@ -28,8 +28,8 @@ export interface PictureParts {
 }
 
 /**
- * First pictures of studies: what a browser shows while the page is being fetched and started. Whoever may not read a
- * study gets none, and neither does a page for which it cannot be made in a moment.
+ * First pictures of studies: what a browser shows while the page is being fetched and started. A request that may not
+ * read a study gets none, and neither does a page for which it cannot be made in a moment.
  */
 export class FirstPictures {
   readonly #parts: PictureParts;
@@ -61,7 +61,7 @@ export class FirstPictures {
 
   async #stored(id: string, request: Request): Promise<StudyDocument | null> {
     const { sessions, entries } = this.#parts;
-    if (!sessions.isOpenToAll && !(await sessions.isValid(sessionToken(request)))) return null;
+    if (!(await hasSession(sessions, request))) return null;
     const { document } = await entries.read('study', id);
     return document.kind === 'study' ? document : null;
   }
@@ -83,7 +83,7 @@ export class FirstPictures {
     return Promise.race([made, patience]).finally(() => clearTimeout(timer));
   }
 
-  /** One picture is made once, whoever waits for it; what comes too late is there for the next page. */
+  /** A picture is made once, however many requests wait for it; what comes too late is there for the next page. */
   #make(key: string, document: StudyDocument, path: string): Promise<string | null> {
     const { pool, program } = this.#parts;
     const made = pool

@@ -3,7 +3,6 @@ import compression from 'compression';
 import express, { type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import { isLoopback } from '../settings.ts';
 import { WORKER_POLICY } from './content-security.ts';
-import type { PageTemplate } from './page-template.ts';
 
 /** The files in which compiled loops are made, by the name that the build gives them. */
 const COMPUTES = /compute\.worker-[\w-]+\.js$/;
@@ -45,19 +44,13 @@ export function webFiles(folder: string): RequestHandler {
   return besideApi(files);
 }
 
-/** How pages of studies get a first picture. */
-export interface PagePictures {
-  readonly template: PageTemplate;
-  /** The picture of the page that is requested; null where it has none. */
-  readonly of: (request: Request) => Promise<string | null>;
-}
+/** The page that is requested with its first picture; null where it has none. */
+export type PicturedPage = (request: Request) => Promise<string | null>;
 
 /**
  * Serves the page for every address that is one; for others that a person typed the same page, which says so, as 404.
- *
- * @param pictures null where pages have no first pictures
  */
-export function webPages(folder: string, pictures: PagePictures | null): RequestHandler {
+export function webPages(folder: string, picturedPage: PicturedPage): RequestHandler {
   const page = join(folder, 'index.html');
   return besideApi(async (request: Request, response: Response, next: NextFunction) => {
     if (request.method !== 'GET' && request.method !== 'HEAD') {
@@ -71,13 +64,9 @@ export function webPages(folder: string, pictures: PagePictures | null): Request
       return;
     }
     response.status(isPage ? 200 : 404).setHeader('Cache-Control', 'no-cache');
-    const picture = isPage && request.method === 'GET' ? await pictures?.of(request) : null;
-    if (pictures === null || picture === null || picture === undefined) response.sendFile(page);
+    const pictured = isPage && request.method === 'GET' ? await picturedPage(request) : null;
+    if (pictured === null) response.sendFile(page);
     // it is for those alone who may read the study
-    else
-      response
-        .setHeader('Cache-Control', 'private, no-cache')
-        .type('html')
-        .send(pictures.template.withPicture(picture));
+    else response.setHeader('Cache-Control', 'private, no-cache').type('html').send(pictured);
   });
 }
