@@ -5,14 +5,23 @@ import { fromWords, headOf, highWord } from './words.ts';
 export const QUARTER = fromWords(0x3fe921fc, 0);
 const TINY = 2 ** -27;
 
-/** The series of the sine beyond its second term, over x^5. */
+/** The second coefficient of the series of the sine, that of x^3. */
+export const FIRST_OF_SINE = -1.66666666666666324348e-1;
+/** The series of the sine beyond its second term, over x^5, in powers of x^2. */
+export const SINE_SERIES = [
+  8.33333333332248946124e-3, -1.98412698298579493134e-4, 2.75573137070700676789e-6,
+  -2.50507602534068634195e-8, 1.58969099521155010221e-10,
+] as const;
+/** The series of the cosine beyond its second term, over x^4, in powers of x^2. */
+export const COSINE_SERIES = [
+  4.16666666666666019037e-2, -1.38888888888741095749e-3, 2.48015872894767294178e-5,
+  -2.75573143513906633035e-7, 2.0875723212981748279e-9, -1.13596475577881948265e-11,
+] as const;
+const [S1, S2, S3, S4, S5] = SINE_SERIES;
+const [C1, C2, C3, C4, C5, C6] = COSINE_SERIES;
+
 function sinTail(z: number): number {
-  return (
-    0.00833333333332249 +
-    z *
-      (-0.0001984126982985795 +
-        z * (2.7557313707070068e-6 + z * (-2.5050760253406863e-8 + z * 1.58969099521155e-10)))
-  );
+  return S1 + z * (S2 + z * (S3 + z * (S4 + z * S5)));
 }
 
 /** sin(x + y) for |x| at most pi/4, y the tail of x. */
@@ -21,7 +30,7 @@ function sinKernel(x: number, y: number): number {
   const z = x * x;
   const v = z * x;
   const r = sinTail(z);
-  return x - (z * (0.5 * y - v * r) - y - v * -0.16666666666666632);
+  return x - (z * (0.5 * y - v * r) - y - v * FIRST_OF_SINE);
 }
 
 /** sin(x) for |x| at most pi/4. */
@@ -30,7 +39,7 @@ function sinPlain(x: number): number {
   const z = x * x;
   const v = z * x;
   const r = sinTail(z);
-  return x + v * (-0.16666666666666632 + z * r);
+  return x + v * (FIRST_OF_SINE + z * r);
 }
 
 export const THIRD = fromWords(0x3fd33333, 0);
@@ -41,14 +50,7 @@ function cosKernel(x: number, y: number): number {
   const a = Math.abs(x);
   if (a < TINY) return 1;
   const z = x * x;
-  const r =
-    z *
-    (0.0416666666666666 +
-      z *
-        (-0.001388888888887411 +
-          z *
-            (2.480158728947673e-5 +
-              z * (-2.7557314351390663e-7 + z * (2.087572321298175e-9 + z * -1.1359647557788195e-11)))));
+  const r = z * (C1 + z * (C2 + z * (C3 + z * (C4 + z * (C5 + z * C6)))));
   if (a < THIRD) return 1 - (0.5 * z - (z * r - x * y));
   // a quarter of a, cut off behind the first 20 bits of its fraction
   const quarter = 0.25 * a;

@@ -1,4 +1,11 @@
-import { LARGE, QUARTER, THIRD } from '../../elementary/trigonometric.ts';
+import {
+  COSINE_SERIES,
+  FIRST_OF_SINE,
+  LARGE,
+  QUARTER,
+  SINE_SERIES,
+  THIRD,
+} from '../../elementary/trigonometric.ts';
 import { HALF_LN2, INVERSE_LN2, LN2_HIGH, LN2_LOW, MORE_LN2 } from '../../elementary/exponential.ts';
 import { ENOUGH, MEDIUM, PART_1, PART_1T, ROUNDER, TWO_OVER_PI } from '../../elementary/reduce.ts';
 
@@ -77,15 +84,20 @@ export function inlinedLines(of: Inlined, names: InlinedNames): readonly string[
   return [written.join('')];
 }
 
-const SIN_TAIL = code`${8.33333333332248946124e-3} + $z * (${-1.98412698298579493134e-4} + $z * (${2.75573137070700676789e-6} + $z * (${-2.50507602534068634195e-8} + $z * ${1.58969099521155010221e-10})))`;
-const COS_TAIL = code`$z * (${4.16666666666666019037e-2} + $z * (${-1.38888888888741095749e-3} + $z * (${2.48015872894767294178e-5} + $z * (${-2.75573143513906633035e-7} + $z * (${2.0875723212981748279e-9} + $z * ${-1.13596475577881948265e-11})))))`;
+/** c[0] + $z*(c[1] + $z*(c[2] + ...)) */
+function series(coefficients: readonly number[]): Fragment {
+  const [last, ...lower] = coefficients.toReversed();
+  return lower.reduce<Fragment>((sum, coefficient) => code`${coefficient} + $z * (${sum})`, code`${last!}`);
+}
+
+const SIN_TAIL = series(SINE_SERIES);
+const COS_TAIL = code`$z * (${series(COSINE_SERIES)})`;
 const COSINE = code`const $r = ${COS_TAIL};
 if ($b < ${THIRD}) $e = 1 - (0.5 * $z - ($z * $r - $y * $l)); else {
 const $g = $b * 0.25;
 const $k = $b >= ${LARGE} ? 0.28125 : $g < 0.125 ? Math.floor($g * ${2 ** 24}) * ${2 ** -24} : Math.floor($g * ${2 ** 23}) * ${2 ** -23};
 $e = 1 - $k - (0.5 * $z - $k - ($z * $r - $y * $l));
 }`;
-const FIRST_OF_SINE = -1.66666666666666324348e-1;
 
 /** What is left of a larger argument: a head $y and its tail, by how many quarter turns $m. */
 const REDUCTION = code`const $m = $t * ${TWO_OVER_PI} + ${ROUNDER} - ${ROUNDER};
