@@ -29,7 +29,7 @@ test('what comes after is made in the frame after the one that paints what is ar
   const { next } = frames();
   render(
     <div>
-      at once <AfterPaint>later</AfterPaint>
+      at once <AfterPaint>{() => 'later'}</AfterPaint>
     </div>,
   );
   const text = (): string | null => screen.getByText(/at once/).textContent;
@@ -40,9 +40,28 @@ test('what comes after is made in the frame after the one that paints what is ar
   expect(text()).toBe('at once later');
 });
 
+test('of several parts, each is made in a frame of its own', () => {
+  const { next, waiting } = frames();
+  render(
+    <div>
+      at once
+      <AfterPaint parts={3}>{(parts) => ` and ${parts} more`}</AfterPaint>
+    </div>,
+  );
+  const text = (): string | null => screen.getByText(/at once/).textContent;
+  for (const parts of [1, 2, 3]) {
+    next();
+    expect(text()).not.toContain(String(parts));
+    next();
+    expect(text()).toBe(`at once and ${parts} more`);
+  }
+  // no frame is asked for when all are there
+  expect(waiting()).toBe(0);
+});
+
 test('a page that is left before asks for no more frames', () => {
   const { next, waiting } = frames();
-  const { unmount } = render(<AfterPaint>later</AfterPaint>);
+  const { unmount } = render(<AfterPaint>{() => 'later'}</AfterPaint>);
   next();
   expect(waiting()).toBe(1);
   unmount();

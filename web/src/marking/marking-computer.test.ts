@@ -8,6 +8,9 @@ import { MarkingComputer } from './marking-computer.ts';
 /** A worker that marks as the real one does, a moment later. */
 class FakeWorker {
   static asked = 0;
+  /** How many mark at this moment, and the most that did. */
+  static busy = 0;
+  static most = 0;
   readonly #hear: ((event: { data: Message }) => void)[] = [];
   #isAlive = true;
 
@@ -18,8 +21,11 @@ class FakeWorker {
   postMessage(request: WorkerRequest): void {
     if (request.kind !== 'marked') throw new Error(request.kind);
     FakeWorker.asked += 1;
+    FakeWorker.busy += 1;
+    FakeWorker.most = Math.max(FakeWorker.most, FakeWorker.busy);
     const { id, kind, question } = request;
     setTimeout(() => {
+      FakeWorker.busy -= 1;
       const answer = ANSWER_MARKING.marked(question, pull);
       if (answer instanceof Promise || !this.#isAlive) return;
       for (const hear of this.#hear) hear({ data: { id, kind, answer } });
@@ -78,11 +84,12 @@ const WRONG = RIGHT.with(3, '0.5');
 
 beforeEach(() => {
   FakeWorker.asked = 0;
+  FakeWorker.most = 0;
 });
 
 test('a class is marked on several workers, in its order; what did not change is not marked again', async () => {
   const { submissions } = await submissionsOf({ Anna: RIGHT, Ben: WRONG, Cem: RIGHT });
-  const computer = new MarkingComputer(2);
+  const computer = new MarkingComputer(3);
   const parts: number[] = [];
   const marked = await computer.run({ keys: KEYS, submissions, sheets: {} }, (part) => parts.push(part));
   expect(marked.map(({ student, marking }) => [student, marking?.firstWrong])).toEqual([
@@ -96,6 +103,20 @@ test('a class is marked on several workers, in its order; what did not change is
   expect(again.map(({ marking }) => marking?.firstWrong)).toEqual([null, null, null]);
   // of the three columns one was changed
   expect(FakeWorker.asked).toBe(4);
+  computer.close();
+});
+
+test.each([
+  [1, 1],
+  [2, 1],
+  [4, 3],
+  [32, 8],
+])('of %i cores %i mark: one is left to the page', async (cores, workers) => {
+  const students = Array.from({ length: 12 }, (_, i) => [`Student ${i}`, RIGHT] as const);
+  const { submissions } = await submissionsOf(Object.fromEntries(students));
+  const computer = new MarkingComputer(cores);
+  const marked = await computer.run({ keys: KEYS, submissions, sheets: {} }, () => undefined);
+  expect([marked.length, FakeWorker.most]).toEqual([12, workers]);
   computer.close();
 });
 

@@ -14,14 +14,17 @@ export interface ClassWork {
 /** Students whose marking is remembered, so that a change marks again only what it touches. */
 const MAX_REMEMBERED = 1_000;
 
-/** Marks a class on several workers, one student on each at a time. A newer class makes the older one void. */
+/**
+ * Marks a class on several workers, one student on each at a time. A newer class makes the older one void.
+ * One core is left to the page: while all are busy, it is the frames that wait.
+ */
 export class MarkingComputer {
   readonly #runners: readonly Computer[];
   readonly #known = new LRUCache<string, StudentMarking>({ max: MAX_REMEMBERED });
   #asked = 0;
 
   constructor(cores: number = navigator.hardwareConcurrency) {
-    this.#runners = Array.from({ length: Math.max(1, Math.min(8, cores)) }, () => new Computer());
+    this.#runners = Array.from({ length: Math.max(1, Math.min(8, cores - 1)) }, () => new Computer());
   }
 
   /**

@@ -11,6 +11,8 @@ import { type MarkingSession, NEW_SESSION } from './marking-session.ts';
 const LONGEST = 2_000_000;
 /** Milliseconds in which files that are chosen together arrive one by one. */
 const TOGETHER = 50;
+/** Rows that are seen at once; a longer line goes on to the right, so that columns stay below one another. */
+const ROWS = 8;
 /** Files that are named. */
 const MAX_NAMED = 6;
 
@@ -138,7 +140,8 @@ export const RowsInput = memo(function RowsInput({
         maxLength={LONGEST}
         value={pasted}
         onChange={(event) => change({ pasted: event.target.value })}
-        autoSize={{ minRows: 5, maxRows: 10 }}
+        rows={ROWS}
+        wrap="off"
       />
       <div className="marking-buttons">
         <Upload

@@ -172,15 +172,21 @@ function firstPage({ rows, firstWrong }: Marking): number {
   return 1 + Math.floor(Math.max(0, at) / PAGE);
 }
 
+/** Parts of what is shown of a student: words, plot and rows. */
+export const STUDENT_PARTS = 3;
+
 /** One student: what is said of the rows, likely mistakes, the plot, and the rows beside the right ones. */
 export const StudentResult = memo(function StudentResult({
   student,
   keys,
   components,
+  parts,
 }: {
   readonly student: StudentMarking;
   readonly keys: MarkingKeys;
   readonly components: readonly string[];
+  /** How many of its parts are shown. */
+  readonly parts: number;
 }): ReactNode {
   const { marking, why } = student;
   const [wanted, setComponent] = useState(0);
@@ -214,24 +220,26 @@ export const StudentResult = memo(function StudentResult({
             onChange={setComponent}
           />
         )}
-        <StudentPlot student={student} marking={marking} keys={keys} component={component} />
+        {parts > 1 && <StudentPlot student={student} marking={marking} keys={keys} component={component} />}
       </div>
-      <Table<RowVerdict>
-        size="small"
-        className="marking-rows"
-        rowKey="line"
-        pagination={
-          marking.rows.length <= PAGE
-            ? false
-            : { pageSize: PAGE, showSizeChanger: false, defaultCurrent: firstPage(marking) }
-        }
-        scroll={{ x: 'max-content' }}
-        dataSource={marking.rows}
-        columns={columnsOf(marking, components)}
-        rowClassName={({ n, agrees }) =>
-          n === marking.firstWrong ? 'first-wrong' : agrees ? '' : 'wrong-row'
-        }
-      />
+      {parts > 2 && (
+        <Table<RowVerdict>
+          size="small"
+          className="marking-rows"
+          rowKey="line"
+          pagination={
+            marking.rows.length <= PAGE
+              ? false
+              : { pageSize: PAGE, showSizeChanger: false, defaultCurrent: firstPage(marking) }
+          }
+          scroll={{ x: 'max-content' }}
+          dataSource={marking.rows}
+          columns={columnsOf(marking, components)}
+          rowClassName={({ n, agrees }) =>
+            n === marking.firstWrong ? 'first-wrong' : agrees ? '' : 'wrong-row'
+          }
+        />
+      )}
     </section>
   );
 });

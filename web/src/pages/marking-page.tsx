@@ -16,11 +16,12 @@ import { type MarkingSession, submittedOf } from '../marking/marking-session.ts'
 import { RowsInput } from '../marking/rows-input.tsx';
 import { RuleSettings } from '../marking/rule-settings.tsx';
 import { RunSettings, type RunSettingsProps } from '../marking/run-settings.tsx';
-import { StudentResult } from '../marking/student-result.tsx';
+import { STUDENT_PARTS, StudentResult } from '../marking/student-result.tsx';
 import { UnderstoodPart } from '../marking/understood-part.tsx';
 import { useFindRun } from '../marking/use-find-run.ts';
 import { typedSize, type TypedSize, useMarked, useSubmissions } from '../marking/use-marking.ts';
 import { useMarkingSession } from '../marking/use-marking-session.ts';
+import { usePreparedPlots } from '../plots/use-prepared-plots.ts';
 import '../export/export.css';
 import '../marking/marking.css';
 
@@ -79,6 +80,7 @@ function MarkingWork({
   readonly change: (part: Partial<MarkingSession>) => void;
 }): ReactNode {
   const { rows: studies } = useEntries('study');
+  usePreparedPlots();
   const { document, error } = useStudyDocument(session.study);
   const typed = useMemo(() => typedSize(session.size), [session.size]);
   const wanting = missing(session, typed);
@@ -126,29 +128,34 @@ function MarkingWork({
             <UnderWay computed={marked} what="the marks" kept="students marked so far are shown" />
           </>
         )}
-        {submissions !== null && of !== null && students.length > 0 && (
-          <ErrorBoundary what="The class" of={students}>
-            <ClassResults
-              students={students}
-              keys={of.keys}
-              rule={session.rule}
-              chosen={student?.student ?? null}
-              onChoose={setChosen}
-              onSheet={onSheet}
-            />
-          </ErrorBoundary>
-        )}
         {submissions !== null && of !== null && student !== undefined && (
-          <ErrorBoundary what="The student" of={student}>
-            <AfterPaint>
-              <StudentResult
-                key={student.student}
-                student={student}
-                keys={of.keys}
-                components={of.components}
-              />
-            </AfterPaint>
-          </ErrorBoundary>
+          <AfterPaint parts={1 + STUDENT_PARTS}>
+            {(parts) => (
+              <>
+                <ErrorBoundary what="The class" of={students}>
+                  <ClassResults
+                    students={students}
+                    keys={of.keys}
+                    rule={session.rule}
+                    chosen={student.student}
+                    onChoose={setChosen}
+                    onSheet={onSheet}
+                  />
+                </ErrorBoundary>
+                {parts > 1 && (
+                  <ErrorBoundary what="The student" of={student}>
+                    <StudentResult
+                      key={student.student}
+                      student={student}
+                      keys={of.keys}
+                      components={of.components}
+                      parts={parts - 1}
+                    />
+                  </ErrorBoundary>
+                )}
+              </>
+            )}
+          </AfterPaint>
         )}
         {isReady && understood.value === null && understood.why === null && (
           <Skeleton active aria-label="Loading" />

@@ -5,6 +5,7 @@ import { render } from '@testing-library/react';
 import { Chart } from 'chart.js';
 import { PaletteContext } from '../theme/use-palette.ts';
 import { PlotCanvas } from './plot-canvas.tsx';
+import { usePreparedPlots } from './use-prepared-plots.ts';
 
 jest.mock('chart.js', () => {
   const Fake = Object.assign(
@@ -82,4 +83,28 @@ test('events are those of the moment, not of the one when the chart was made', (
   options.onClick(null, []);
   expect(first).not.toHaveBeenCalled();
   expect(second.mock.calls).toEqual([[{ x: 3, y: 4 }], [null], [5]]);
+});
+
+/** A page whose plots come later. */
+function Preparing(): null {
+  usePreparedPlots();
+  return null;
+}
+
+test('a plot is drawn before any is asked for, and is shown nowhere', () => {
+  const page = render(<Preparing />);
+  expect(made).not.toHaveBeenCalled();
+  jest.runAllTimers();
+  expect(made).toHaveBeenCalledTimes(1);
+  expect(made.mock.results[0]?.value.destroy).toHaveBeenCalledTimes(1);
+  expect(document.querySelector('canvas')).toBeNull();
+  page.rerender(<Preparing />);
+  jest.runAllTimers();
+  expect(made).toHaveBeenCalledTimes(1);
+});
+
+test('a page that is left before draws none', () => {
+  render(<Preparing />).unmount();
+  jest.runAllTimers();
+  expect(made).not.toHaveBeenCalled();
 });
