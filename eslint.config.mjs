@@ -41,17 +41,8 @@ export default tseslint.config(
     extends: [...tseslint.configs.strictTypeChecked],
     languageOptions: {
       parserOptions: {
-        project: [
-          './core/tsconfig.json',
-          './plot/tsconfig.json',
-          './cli/tsconfig.json',
-          './server/tsconfig.json',
-          './web/tsconfig.json',
-          './e2e/tsconfig.json',
-          './fuzz/tsconfig.json',
-          './tsconfig.test.json',
-          './web/tsconfig.test.json',
-        ],
+        // one program for all: the types of core are made once, not once for each part that uses it
+        project: './tsconfig.lint.json',
         tsconfigRootDir: import.meta.dirname,
       },
     },
