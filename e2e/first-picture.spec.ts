@@ -22,6 +22,14 @@ async function pictured(page: Page, title: string): Promise<string> {
   return address;
 }
 
+/** Files of fonts that were found only when styles were applied: text is laid out twice for them. */
+async function fontsNotPreloaded(page: Page): Promise<unknown> {
+  return page.evaluate(`performance
+    .getEntriesByType('resource')
+    .filter(({ name, initiatorType }) => name.endsWith('.woff2') && initiatorType !== 'link')
+    .map(({ name }) => name)`);
+}
+
 test('the numbers of a study are in its page before any script, where they stay', async ({
   page,
   browser,
@@ -34,6 +42,9 @@ test('the numbers of a study are in its page before any script, where they stay'
   await fresh.route(/\/assets\/.*\.js$/, (route) => released.then(() => route.continue()));
   await fresh.goto(address, { waitUntil: 'commit' });
   await expect(rows(fresh)).toHaveCount(7);
+  // its fonts are asked for with its styles, not after them, and are there before it is measured
+  await fresh.evaluate('document.fonts.ready');
+  expect(await fontsNotPreloaded(fresh)).toEqual([]);
   const still = await Promise.all((await rows(fresh).all()).map(cells));
   expect(still[2]?.slice(0, 5)).toEqual(['0.5', '16', '0.0651', '2.07', '1.05']);
   // a click may move the table sideways
