@@ -7,7 +7,7 @@ import {
   THIRD,
 } from '../../elementary/trigonometric.ts';
 import { HALF_LN2, INVERSE_LN2, LN2_HIGH, LN2_LOW, MORE_LN2 } from '../../elementary/exponential.ts';
-import { ENOUGH, MEDIUM, PART_1, PART_1T, ROUNDER, TWO_OVER_PI } from '../../elementary/reduce.ts';
+import { ENOUGH, PART_1, PART_1T, ROUNDER, TWO_OVER_PI } from '../../elementary/reduce.ts';
 
 /**
  * An elementary function written out within a generated loop: a call would have to wrap its numbers, which costs more
@@ -18,14 +18,17 @@ export interface Inlined {
   readonly parts: readonly (string | Hole)[];
   /** Places of its coefficients in the table of all, in the order in which the holes count them. */
   readonly coefficients: readonly number[];
+  /** What it remembers from one step to the next: a line before the loop, with holes. */
+  readonly memory: readonly (string | Hole)[];
 }
 
-/** Where a result, the input or a coefficient goes. */
-type Hole = { readonly hole: 'result' | 'second' | 'input' } | { readonly coefficient: number };
+/** Where a result, the input, a coefficient or the number of the place at which it is written out goes. */
+type Hole = { readonly hole: 'result' | 'second' | 'input' | 'place' } | { readonly coefficient: number };
 
 const RESULT: Hole = { hole: 'result' };
 const SECOND: Hole = { hole: 'second' };
 const INPUT: Hole = { hole: 'input' };
+const PLACE: Hole = { hole: 'place' };
 /** A node of a template; names of its own begin with $, so that they cannot meet names of the code around it. */
 type Fragment = readonly (string | Hole)[];
 type Filling = Hole | number | Fragment;
@@ -55,12 +58,11 @@ function code(strings: TemplateStringsArray, ...fillings: readonly Filling[]): F
   });
 }
 
-function inlined(...fragments: readonly Fragment[]): Inlined {
-  const parts = fragments.flat();
-  const used = parts.flatMap((part) =>
+function inlined(fragment: Fragment, memory: Fragment = []): Inlined {
+  const used = fragment.flatMap((part) =>
     typeof part === 'object' && 'coefficient' in part ? [part.coefficient] : [],
   );
-  return { parts, coefficients: [...new Set(used)] };
+  return { parts: fragment, coefficients: [...new Set(used)], memory };
 }
 
 /** The names that take the place of holes. */
@@ -69,6 +71,8 @@ export interface InlinedNames {
   /** The name of the second result of a pair. */
   readonly second: string;
   readonly input: string;
+  /** Tells what is remembered here from what is remembered elsewhere in the same loop. */
+  readonly place: string;
   /** Those of its coefficients, in its own order. */
   readonly coefficients: readonly string[];
 }
@@ -84,6 +88,13 @@ export function inlinedLines(of: Inlined, names: InlinedNames): readonly string[
   return [written.join('')];
 }
 
+/** The line that declares before a loop what a function remembers at one place; none where it remembers nothing. */
+export function memoryLines({ memory }: Inlined, place: string): readonly string[] {
+  return memory.length === 0
+    ? []
+    : [memory.map((part) => (typeof part === 'string' ? part : place)).join('')];
+}
+
 /** c[0] + $z*(c[1] + $z*(c[2] + ...)) */
 function series(coefficients: readonly number[]): Fragment {
   const [last, ...lower] = coefficients.toReversed();
@@ -92,60 +103,75 @@ function series(coefficients: readonly number[]): Fragment {
 
 const SIN_TAIL = series(SINE_SERIES);
 const COS_TAIL = code`$z * (${series(COSINE_SERIES)})`;
-const COSINE = code`const $r = ${COS_TAIL};
+const COSINE = code`const $b = Math.abs($y), $r = ${COS_TAIL};
 if ($b < ${THIRD}) $e = 1 - (0.5 * $z - ($z * $r - $y * $l)); else {
 const $g = $b * 0.25;
 const $k = $b >= ${LARGE} ? 0.28125 : $g < 0.125 ? Math.floor($g * ${2 ** 24}) * ${2 ** -24} : Math.floor($g * ${2 ** 23}) * ${2 ** -23};
 $e = 1 - $k - (0.5 * $z - $k - ($z * $r - $y * $l));
 }`;
-
-/** What is left of a larger argument: a head $y and its tail, by how many quarter turns $m. */
-const REDUCTION = code`const $m = $t * ${TWO_OVER_PI} + ${ROUNDER} - ${ROUNDER};
-const $u = $t - $m * ${PART_1}, $w = $m * ${PART_1T};
-const $y = $u - $w, $b = Math.abs($y);`;
-/** The sine of what is left, as $e is its cosine in COSINE. */
+/** What is taken off the head to get the sine, as $e is its cosine in COSINE. */
 const SINE = code`const $p = $z * $y, $r = ${SIN_TAIL};
-$s = $y - ($z * (0.5 * $l - $p * $r) - $l - $p * ${FIRST_OF_SINE});`;
+$d = $z * (0.5 * $l - $p * $r) - $l - $p * ${FIRST_OF_SINE};`;
 /** Both of a small argument; the sum would take the sign of minus zero away. */
 const SMALL_SINE = code`$x === 0 ? $x : $x + $z * $x * (${FIRST_OF_SINE} + $z * (${SIN_TAIL}))`;
-const SMALL_COSINE = code`const $y = $x, $b = $t, $l = 0; let $e;
+const SMALL_COSINE = code`const $y = $x, $l = 0; let $e;
 ${COSINE}`;
 
-function trigonometric(small: Fragment, turn: string, sign: Fragment, call: string): Inlined {
+/**
+ * The multiple of pi/2 that is taken off an argument, in two parts, and by how many quarters the rest is turned. From step to
+ * step it is seldom another one. Where it is not, it need not be known before the rest is computed, and three
+ * operations are saved of those that wait for one another.
+ */
+const HEAD: Fragment = ['$head', PLACE];
+const TAIL: Fragment = ['$tail', PLACE];
+const TURN: Fragment = ['$turn', PLACE];
+const MEMORY = code`let ${HEAD} = NaN, ${TAIL} = 0, ${TURN} = 0;`;
+
+/** So far from a multiple of pi/2 it is the nearest, and a quotient is rounded to it. */
+const NEAREST = 0.78;
+
+/** What is left of an argument that is not small: a head $y and its tail $l, where one subtraction does not cancel too much. */
+function reduction(turn: string, within: Fragment, otherwise: Fragment): Fragment {
+  return code`let $u = $x - ${HEAD};
+if (!(Math.abs($u) < ${NEAREST})) {
+const $m = $x * ${TWO_OVER_PI} + ${ROUNDER} - ${ROUNDER};
+${HEAD} = $m * ${PART_1}; ${TAIL} = $m * ${PART_1T}; ${TURN} = ${[turn]} & 3;
+$u = $x - ${HEAD};
+}
+const $y = $u - ${TAIL};
+if (Math.abs($y) > $t * ${ENOUGH}) {
+const $l = $u - $y - ${TAIL}, $z = $y * $y;
+${within}
+} else { ${otherwise} }`;
+}
+
+function trigonometric(small: Fragment, turn: string, call: string): Inlined {
+  const within = code`if (${TURN} & 1) { let $e;
+${COSINE}
+${RESULT} = ${TURN} & 2 ? -$e : $e;
+} else { let $d;
+${SINE}
+${RESULT} = ${TURN} & 2 ? $d - $y : $y - $d;
+}`;
   return inlined(
     code`let ${RESULT};
 { const $x = ${INPUT}, $t = Math.abs($x);
 if ($t < ${QUARTER}) {
 const $z = $x * $x;
 ${small}
-} else if ($t < ${MEDIUM}) {
-${REDUCTION}
-if ($b > $t * ${ENOUGH}) {
-const $l = $u - $y - $w, $q = (${[turn]}) & 3, $z = $y * $y;
-let $e;
-if (($q & 1) === 0) { let $s;
-${SINE}
-$e = $s; } else {
-${COSINE}
-}
-${sign}
-} else ${RESULT} = ${[call]}($x);
-} else ${RESULT} = ${[call]}($x); }`,
+} else {
+${reduction(turn, within, code`${RESULT} = ${[call]}($x);`)}
+} }`,
+    MEMORY,
   );
 }
 
-const sine = trigonometric(
-  code`${RESULT} = ${SMALL_SINE};`,
-  '$m',
-  code`${RESULT} = $x < 0 ? ($q > 1 ? $e : -$e) : $q > 1 ? -$e : $e;`,
-  'sin',
-);
+const sine = trigonometric(code`${RESULT} = ${SMALL_SINE};`, '$m', 'sin');
 
 const cosine = trigonometric(
   code`${SMALL_COSINE}
 ${RESULT} = $e;`,
-  '$m + 1',
-  code`${RESULT} = $q > 1 ? -$e : $e;`,
+  '($m + 1)',
   'cos',
 );
 
@@ -158,22 +184,24 @@ const $z = $x * $x;
 ${RESULT} = ${SMALL_SINE};
 ${SMALL_COSINE}
 ${SECOND} = $e;
-} else if ($t < ${MEDIUM}) {
-${REDUCTION}
-if ($b > $t * ${ENOUGH}) {
-const $l = $u - $y - $w, $q = $m & 3, $z = $y * $y;
-let $s, $e;
+} else {
+${reduction(
+  '$m',
+  code`let $d, $e;
 { ${SINE} }
 ${COSINE}
-if (($q & 1) === 0) {
-${RESULT} = ($x < 0) === ($q > 1) ? $s : -$s;
-${SECOND} = $q > 1 ? -$e : $e;
+const $s = $y - $d;
+if (${TURN} & 1) {
+${RESULT} = ${TURN} & 2 ? -$e : $e;
+${SECOND} = ${TURN} & 2 ? $s : -$s;
 } else {
-${RESULT} = ($x < 0) === ($q > 1) ? $e : -$e;
-${SECOND} = $q > 1 ? $s : -$s;
-}
-} else { ${RESULT} = sin($x); ${SECOND} = cos($x); }
-} else { ${RESULT} = sin($x); ${SECOND} = cos($x); } }`,
+${RESULT} = ${TURN} & 2 ? -$s : $s;
+${SECOND} = ${TURN} & 2 ? -$e : $e;
+}`,
+  code`${RESULT} = sin($x); ${SECOND} = cos($x);`,
+)}
+} }`,
+  MEMORY,
 );
 
 const exponential = inlined(

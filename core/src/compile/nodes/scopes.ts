@@ -1,11 +1,16 @@
 import { count } from '../../text/number-text.ts';
 import { Refusal } from '../../text/refusal.ts';
-import { type Inlined, INLINED, PAIR } from './inlined.ts';
+import { type Inlined, INLINED, memoryLines, PAIR } from './inlined.ts';
 import { isAtom, type TemporaryNode, temporaryNode, type CodeNode, readNode } from './code-node.ts';
-import type { Block, Statement } from './statement.ts';
+import { type Block, frame, type Statement } from './statement.ts';
 
 /** Most operations of a step that are written out; loops over a family count once. */
 const MAX_OPERATIONS = 600_000;
+/**
+ * Most functions that are written out in one loop; further ones are called. An engine does not optimize a function of more than
+ * some tens of kilobytes at all, and takes long for one that is nearly as large.
+ */
+const MAX_INLINED = 24;
 
 /** What generated code computes with. */
 export type CodeArithmetic = 'double' | 'single' | 'decimal';
@@ -25,6 +30,13 @@ interface OpenBlock {
   readonly names: Map<string, TemporaryNode>;
 }
 
+/** A function that is written out, in its block. */
+interface Found {
+  readonly statements: Statement[];
+  readonly at: number;
+  readonly single: Extract<Statement, { readonly kind: 'inlined' }>;
+}
+
 /**
  * Puts nodes of code aside: loop-invariant ones before the loop over steps, others in the block that is being written.
  * The same node is put aside once as long as its name is in scope.
@@ -40,6 +52,7 @@ export class Scopes {
   readonly #inlines: boolean;
   #count = 0;
   #spent = 0;
+  #inlined = 0;
 
   constructor({ pure, arithmetic, inlines }: ScopeOptions) {
     this.#pure = pure;
@@ -77,7 +90,7 @@ export class Scopes {
     return kept;
   }
 
-  /** A function of one input, written out if it is one of those; null where it is to be called. */
+  /** A function of one input, written out if it is one of those and they are not too many; null where it is to be called. */
   inlined(name: string, input: CodeNode): CodeNode | null {
     const of = INLINED.get(name);
     if (of === undefined || !this.#inlines || input.loopInvariant) return null;
@@ -126,15 +139,20 @@ export class Scopes {
     return kept;
   }
 
-  #define(name: string, of: Inlined, input: CodeNode): CodeNode {
+  #define(name: string, of: Inlined, input: CodeNode): CodeNode | null {
     const keyOf = (of: string): string => `written out ${of}(${input.key})`;
     const known = this.#inScope(keyOf(name));
     if (known !== null) return known;
     const partner = name === PAIR.first ? PAIR.second : name === PAIR.second ? PAIR.first : null;
     const made = partner === null ? null : this.#inScope(keyOf(partner));
+    const single = made === null ? null : this.#found(made);
+    if (single !== null) return this.#pair(single, this.#next(keyOf(name)), name === PAIR.first);
+    if (this.#inlined >= MAX_INLINED) return null;
+    this.#inlined += 1;
     const kept = this.#next(keyOf(name));
-    if (made === null || !this.#pair(made, kept, name === PAIR.first))
-      this.say({ kind: 'inlined', kept, second: null, of, input, coefficients: this.#coefficients(of) });
+    const place = String(kept.id);
+    this.before.push(...memoryLines(of, place).map((line) => frame(line)));
+    this.say({ kind: 'inlined', kept, second: null, of, place, input, coefficients: this.#coefficients(of) });
     return kept;
   }
 
@@ -142,17 +160,21 @@ export class Scopes {
     return of.coefficients.map((place) => this.#keepInvariant(readNode(`COEFFICIENTS[${place}]`, true)));
   }
 
-  /** Makes one pair of a function that is written out already and its partner; false where it is not found. */
-  #pair(made: TemporaryNode, kept: TemporaryNode, isFirst: boolean): boolean {
+  /** Where a function that is written out already is. */
+  #found(made: TemporaryNode): Found | null {
     for (const { statements } of this.#blocks) {
-      const place = statements.findLastIndex((one) => one.kind === 'inlined' && one.kept === made);
-      const single = statements[place];
-      if (single?.kind !== 'inlined') continue;
-      const results = isFirst ? { kept, second: made } : { kept: made, second: kept };
-      statements[place] = { ...single, ...results, of: PAIR.of, coefficients: this.#coefficients(PAIR.of) };
-      return true;
+      const at = statements.findLastIndex((one) => one.kind === 'inlined' && one.kept === made);
+      const single = statements[at];
+      if (single?.kind === 'inlined') return { statements, at, single };
     }
-    return false;
+    return null;
+  }
+
+  /** Makes one pair of a function that is written out already and its partner, in the same place. */
+  #pair({ statements, at, single }: Found, kept: TemporaryNode, isFirst: boolean): TemporaryNode {
+    const results = isFirst ? { kept, second: single.kept } : { kept: single.kept, second: kept };
+    statements[at] = { ...single, ...results, of: PAIR.of, coefficients: this.#coefficients(PAIR.of) };
+    return kept;
   }
 
   #inScope(key: string): TemporaryNode | null {

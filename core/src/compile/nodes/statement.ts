@@ -12,6 +12,8 @@ export type Statement =
       readonly kept: TemporaryNode;
       readonly second: TemporaryNode | null;
       readonly of: Inlined;
+      /** Tells what it remembers from what is remembered elsewhere. */
+      readonly place: string;
       readonly input: CodeNode;
       readonly coefficients: readonly CodeNode[];
     }
@@ -60,6 +62,7 @@ export function linesOf(
           result: nameOf(statement.kept),
           second: statement.second === null ? '' : nameOf(statement.second),
           input: print(statement.input),
+          place: statement.place,
           coefficients: statement.coefficients.map(print),
         });
       case 'put':
