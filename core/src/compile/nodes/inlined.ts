@@ -119,7 +119,7 @@ ${COSINE}`;
 
 /**
  * The multiple of pi/2 that is taken off an argument, in two parts, and by how many quarters the rest is turned. From step to
- * step it is seldom another one. Where it is not, it need not be known before the rest is computed, and three
+ * step it is seldom another one. Where it is not, it need not be known before the rest is computed, and four
  * operations are saved of those that wait for one another.
  */
 const HEAD: Fragment = ['$head', PLACE];
@@ -127,7 +127,10 @@ const TAIL: Fragment = ['$tail', PLACE];
 const TURN: Fragment = ['$turn', PLACE];
 const MEMORY = code`let ${HEAD} = NaN, ${TAIL} = 0, ${TURN} = 0;`;
 
-/** So far from a multiple of pi/2 it is the nearest, and a quotient is rounded to it. */
+/**
+ * An argument that is nearer than this to a multiple of pi/2 has a quotient that is rounded to that multiple. Where the quotient is too
+ * large to be rounded so, one subtraction always cancels too much, and the function itself is called.
+ */
 const NEAREST = 0.78;
 
 /** What is left of an argument that is not small: a head $y and its tail $l, where one subtraction does not cancel too much. */
