@@ -69,9 +69,9 @@ function source(step: LocalStep, purpose: Purpose, single: boolean): string {
           `const D = new Float64Array(${newton.room});`,
           `const Q = new Float64Array(${3 * newton.room});`,
         ]),
-    `return function (S, from, by, first, count${purpose === 'advance' ? '' : ', OUT'}) {`,
-    // an engine would look in every step whether they are whole numbers
-    `const origin = +from, h = ${single ? 'F(by)' : '+by'};`,
+    `return function (S, origin, h, first, count${purpose === 'advance' ? '' : ', OUT'}) {`,
+    // or an engine looks in every step whether they are whole numbers
+    `origin = +origin; h = ${single ? 'F(h)' : '+h'};`,
     ...step.before,
     ...states.map(load),
     ...kept.map(({ name, place }) => load(name, place)),
