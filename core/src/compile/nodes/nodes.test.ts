@@ -137,6 +137,8 @@ function* argumentsOfLoop(): Generator<number> {
   for (let i = -3_000; i <= 3_000; i += 1) yield i / 150;
   for (let i = 3_000; i >= -3_000; i -= 1) yield i * 7.3;
   // every quadrant, and what is near its ends, from either side
+  for (let k = -40; k <= 40; k += 1)
+    for (const near of [-1e-9, -0.3, 0, 1e-16, 0.4]) yield (k * Math.PI) / 4 + near;
   for (const k of [0, 1, 2, 3, 5, 40, 41, 1_000, 16_383, 2 ** 19 - 1, 2 ** 19, 2 ** 20, 2 ** 30])
     for (const sign of [1, -1])
       for (const side of [0, 0.5, -0.5])
@@ -151,14 +153,15 @@ function inLoop(names: readonly string[], x: Float64Array): readonly Float64Arra
   const results = names.map((name) => printed(scopes.inlined(name, readNode('X[n]', false))!));
   expect(scopes.statements.filter(({ kind }) => kind === 'inlined')).toHaveLength(1);
   const made = generatedFunction<(x: Float64Array, out: readonly Float64Array[]) => void>(
-    ['function (X, OUT) {']
-      .concat(linesOf(scopes.before), 'for (let n = 0; n < X.length; n++) {', linesOf(scopes.statements))
-      .concat(
-        results.map((result, i) => `OUT[${i}][n] = ${result};`),
-        '}',
-        '}',
-      )
-      .join('\n'),
+    [
+      'function (X, OUT) {',
+      ...linesOf(scopes.before),
+      'for (let n = 0; n < X.length; n++) {',
+      ...linesOf(scopes.statements),
+      ...results.map((result, i) => `OUT[${i}][n] = ${result};`),
+      '}',
+      '}',
+    ].join('\n'),
   );
   const out = names.map(() => new Float64Array(x.length));
   made(x, out);
