@@ -1,4 +1,5 @@
 import { binary, type Expression, name, number, rewrite } from '../formula/expression.ts';
+import { memoizeFor } from '../text/memoize.ts';
 import type { Block, Problem, Unknown } from './problem.ts';
 
 /** Factors of all values and of the independent variable. */
@@ -42,11 +43,18 @@ function times(factor: number, expression: Expression): Expression {
   return binary('*', number(factor), expression);
 }
 
+/** Problems in other units: runs that were compiled for one are known for the same object alone. */
+const known = memoizeFor<Problem, Problem>();
+
 /**
  * The same problem in other units: all values and the independent variable are multiplied by a number. Every method
  * here makes the same runs of both but for rounding, which comes out another way.
  */
 export function scaledProblem(problem: Problem, scales: Scales): Problem {
+  return known(problem, `${scales.values} ${scales.time}`, () => scaled(problem, scales));
+}
+
+function scaled(problem: Problem, scales: Scales): Problem {
   const unknowns = new Set(problem.unknowns.map((unknown) => unknown.name));
   const own = (expression: Expression): Expression =>
     rewrite(expression, (node) => {

@@ -141,6 +141,30 @@ test('where the leading term is zero, the next one is reported with its order', 
   expect(leadingAt(quartic!, 0, 1)).toBeCloseTo(24 / 2880, 8);
 });
 
+test('an error that swings a hundred times within the interval is followed from few places on', () => {
+  const p = problem("y' = 40*cos(40*t)*y\ny(0) = 1\n0 <= t <= 16\ny(t) = exp(sin(40*t))");
+  const euler = leading(p, findInLibrary('Euler')!)!;
+  // e = w y with w' = -y''/(2 y) = 800 sin 40t - 800 cos^2 40t
+  for (const t of [0.31, 7.7, 16]) {
+    const w = 20 * (1 - Math.cos(40 * t)) - 400 * t - 5 * Math.sin(80 * t);
+    expect(leadingAt(euler, 0, t) / (w * Math.exp(Math.sin(40 * t)))).toBeCloseTo(1, 3);
+  }
+});
+
+test('what rounding leaves of terms that cancel is given up at the first look', () => {
+  // a parabola: the terms of a formula of order 4 vanish but for rounding
+  const p = problem("y' = -0.351*sqrt(y)\ny(0) = 4\n0 <= t <= 6\ny(t) = (2 - 0.351*t/2)^2");
+  const { linear, order } = inspectMethod(findInLibrary('Adams-Bashforth 4')!);
+  const exact = exactSolution(p);
+  let looks = 0;
+  const solution = (t: number, out: Float64Array): void => {
+    looks += 1;
+    out[0] = exact.value(0, t);
+  };
+  expect(leadingError(linear!, order!, { problem: p, solution, end: p.end })).toBeNull();
+  expect(looks).toBe(2 * 65);
+});
+
 test('nothing is claimed of a formula that is unstable, has no order, or is looked at where series end', () => {
   const read = (text: string): Method => {
     const reading = parseMethod(text);

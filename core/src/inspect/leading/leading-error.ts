@@ -1,6 +1,7 @@
 import { jetFunction } from '../../compile/jets/jet-function.ts';
 import { MAX_SERIES_COMPONENTS, rhsSeries } from '../../compile/jets/rhs-series.ts';
 import type { Problem } from '../../problem/problem.ts';
+import { lazily } from '../../text/lazily.ts';
 import type { LinearMethod } from '../form/linear-method.ts';
 import { type ProvedOrder, weightOfSlopes } from '../order/prove-order.ts';
 import { stepExpansion } from './step-expansion.ts';
@@ -35,21 +36,24 @@ const ENOUGH = 2e-4;
 const SMOOTH = 2e-2;
 /** Below this part of what it is the difference of, a coefficient is zero. */
 const ZERO = 1e-9;
+/** So far beside the solution, relative to it, coefficients are the same but for this part of the largest, or they are noise. */
+const BESIDE = 2 ** -48;
+const NOISE = 0.1;
 
-/** d at equal distances: the coefficients of the local errors, one power after another. */
+/** d at equal distances: the coefficients of one power of h in the local errors. */
 interface Local {
   readonly power: number;
   readonly values: Float64Array;
 }
 
-/** Writes the series of the local error and of the solution at a time; coefficient k of component j at [k*size + j]. */
-type LocalSeries = (t: number) => { readonly error: Float64Array; readonly solution: Float64Array };
-
-/** The local errors that were made: of each power looked at, at equal distances, and how large its terms are. */
-interface Found {
-  readonly values: readonly Float64Array[];
-  readonly scales: readonly number[];
-}
+/**
+ * Writes the series of the local error and of the solution at a time; coefficient k of component j at [k*size + j].
+ * The state that it is expanded about is that of the solution times a factor.
+ */
+type LocalSeries = (
+  t: number,
+  factor?: number,
+) => { readonly error: Float64Array; readonly solution: Float64Array };
 
 /** Along which solution of which problem an error is followed, and how far. */
 interface Along {
@@ -63,47 +67,85 @@ function localSeries(method: LinearMethod, order: number, { problem, solution }:
   if (expand === null) return null;
   const jet = jetFunction(problem, order);
   const [state, series] = [new Float64Array(problem.size), new Float64Array(problem.size * (order + 1))];
-  return (t) => {
+  return (t, factor = 1) => {
     solution(t, state);
+    for (let j = 0; j < problem.size; j += 1) state[j]! *= factor;
     jet(t, state, series);
     return { error: expand(t, series), solution: series };
   };
 }
 
-/** Powers from the first on, at how many places, and what was found at half as many. */
-interface LocalErrorSamples {
-  readonly first: number;
-  readonly places: number;
-  readonly earlier: Found | null;
-}
+/** Makes the coefficients of one power of h in the local error, at ever more places. */
+class PowerOfError {
+  readonly #series: LocalSeries | null;
+  readonly #power: number;
+  readonly #along: Along;
+  #values = new Float64Array(0);
+  #scale = 0;
 
-/** Local errors at places + 1 times, every second of which is among the earlier ones; null where there are none. */
-function localErrors(
-  series: LocalSeries,
-  { problem: { size, start }, end }: Along,
-  { first, places, earlier }: LocalErrorSamples,
-): Found | null {
-  const values = Array.from({ length: MORE + 1 }, () => new Float64Array((places + 1) * size));
-  const scales = Array.from({ length: MORE + 1 }, (_, m) => earlier?.scales[m] ?? 0);
-  for (let i = 0; i <= places; i += 1) {
-    const known = earlier !== null && i % 2 === 0 ? earlier.values : null;
-    const made = known === null ? series(start + ((end - start) * i) / places) : null;
-    for (let m = 0; m <= MORE; m += 1)
-      for (let j = 0; j < size; j += 1) {
-        const place = (first + m) * size + j;
-        const d = made === null ? (known?.[m]?.[(i / 2) * size + j] ?? NaN) : made.error[place]!;
-        if (!Number.isFinite(d)) return null;
-        values[m]![i * size + j] = d;
-        if (made !== null) scales[m] = Math.max(scales[m]!, Math.abs(d), Math.abs(made.solution[place]!));
-      }
+  constructor(method: LinearMethod, power: number, along: Along) {
+    // coefficients of higher powers take no part in this one
+    this.#series = localSeries(method, power, along);
+    this.#power = power;
+    this.#along = along;
   }
-  return { values, scales };
-}
 
-/** The lowest power that is not zero all along; null where all are. */
-function lowest({ values, scales }: Found, first: number): Local | null {
-  const m = values.findIndex((of, k) => of.some((d) => Math.abs(d) > ZERO * scales[k]!));
-  return m < 0 ? null : { power: first + m, values: values[m]! };
+  /** The coefficients at places + 1 times, every second of which may be known; false where there are none. */
+  lookAt(places: number): boolean {
+    if (this.#series === null) return false;
+    const { size } = this.#along.problem;
+    const earlier = this.#values.length === (places / 2 + 1) * size ? this.#values : null;
+    const values = new Float64Array((places + 1) * size);
+    for (let i = 0; i <= places; i += 1) {
+      if (earlier !== null && i % 2 === 0)
+        values.set(earlier.subarray((i / 2) * size, (i / 2 + 1) * size), i * size);
+      else if (!this.#makeAt(this.#series, i, places, values)) return false;
+    }
+    this.#values = values;
+    return true;
+  }
+
+  #makeAt(series: LocalSeries, i: number, places: number, values: Float64Array): boolean {
+    const { size } = this.#along.problem;
+    const { error, solution } = series(this.#timeAt(i, places));
+    for (let j = 0; j < size; j += 1) {
+      const d = error[this.#power * size + j]!;
+      if (!Number.isFinite(d)) return false;
+      values[i * size + j] = d;
+      this.#scale = Math.max(this.#scale, Math.abs(d), Math.abs(solution[this.#power * size + j]!));
+    }
+    return true;
+  }
+
+  #timeAt(i: number, places: number): number {
+    const { end, problem } = this.#along;
+    return problem.start + ((end - problem.start) * i) / places;
+  }
+
+  get isZero(): boolean {
+    return this.#values.every((d) => !(Math.abs(d) > ZERO * this.#scale));
+  }
+
+  /** Whether the coefficients are what rounding leaves of terms that cancel: those beside the solution are others. */
+  get isNoise(): boolean {
+    if (this.#series === null) return false;
+    const { size } = this.#along.problem;
+    const places = this.#values.length / size - 1;
+    let [most, largest] = [0, 0];
+    for (let i = 0; i <= places; i += 1) {
+      const { error } = this.#series(this.#timeAt(i, places), 1 + BESIDE);
+      for (let j = 0; j < size; j += 1) {
+        const d = this.#values[i * size + j]!;
+        most = Math.max(most, Math.abs(error[this.#power * size + j]! - d));
+        largest = Math.max(largest, Math.abs(d));
+      }
+    }
+    return most > NOISE * largest;
+  }
+
+  get local(): Local {
+    return { power: this.#power, values: this.#values };
+  }
 }
 
 /** A value between equidistant ones, `at` distances from the first, by a cubic through the four points about it. */
@@ -130,14 +172,27 @@ function isClose(local: Local, size: number): boolean {
   return most <= SMOOTH * largest;
 }
 
+/** The lowest power of h that is not zero all along at so many places; null where all are, or where one is not finite. */
+function lowest(powers: readonly (() => PowerOfError)[], places: number): PowerOfError | null {
+  for (const power of powers) {
+    const own = power();
+    if (!own.lookAt(places)) return null;
+    if (!own.isZero) return own;
+  }
+  return null;
+}
+
 /** Local errors at so many places that those between are known as well; null where they are not smooth. */
 function smoothErrors(method: LinearMethod, first: number, along: Along): Local | null {
-  const series = localSeries(method, first + MORE, along);
-  let found: Found | null = null;
-  for (let places = PLACES; series !== null && places <= MAX_PLACES; places *= 2) {
-    found = localErrors(series, along, { first, places, earlier: found });
-    const local = found === null ? null : lowest(found, first);
-    if (local === null || isClose(local, along.problem.size)) return local;
+  const powers = Array.from({ length: MORE + 1 }, (_, m) =>
+    lazily(() => new PowerOfError(method, first + m, along)),
+  );
+  for (let places = PLACES; places <= MAX_PLACES; places *= 2) {
+    const found = lowest(powers, places);
+    if (found === null) return null;
+    if (isClose(found.local, along.problem.size)) return found.local;
+    // more places would show no more of it
+    if (places === PLACES && found.isNoise) return null;
   }
   return null;
 }

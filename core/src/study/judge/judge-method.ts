@@ -111,7 +111,6 @@ function rungResults(
     );
     const size = 'message' in places ? 0 : norm(places.map((j) => run.values[j] ?? 0));
     return {
-      ...run,
       error,
       ...digitsOf(run, study, precision),
       ratio: middle === undefined ? null : errorRatio(errorOf(middle), error),
@@ -126,6 +125,8 @@ function rungResults(
           : null,
       leftOut: leftOut[i] ?? null,
       remark: remarkOf(study, run),
+      // last: properties that come behind those of a spread object take an engine some thirty times as long
+      ...run,
     };
   });
 }
