@@ -39,8 +39,9 @@ const unitStatus = runTests(
     '--outputFile',
     unitReport,
     '--silent',
+    // one more than there are cores: some of these tests wait for servers, queues and compilers
     '--maxWorkers',
-    '100%',
+    '150%',
   ],
   root,
 );
