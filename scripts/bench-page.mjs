@@ -1,6 +1,5 @@
 // Speed of the real page in Chromium and in Firefox: a cold first view, a typed digit, a drag, a scroll through a long
 // run, and what goes over the wire.
-import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
@@ -8,10 +7,9 @@ import { join } from 'node:path';
 import { chromium } from './chromium.mjs';
 import { engines } from './debian.mjs';
 import { buildNode, buildWeb, root } from './fresh.mjs';
+import { startServer } from './programs.mjs';
 import { median, quantile } from './quantile.mjs';
 
-const PORT = 4778;
-const HOST = `http://127.0.0.1:${PORT}`;
 const COLD = 5;
 const TYPED = 25;
 const RUNGS = 'section[aria-label="Step sizes and errors"] tbody tr';
@@ -45,20 +43,6 @@ const BROWSERS = {
 };
 
 const pause = (milliseconds) => new Promise((done) => setTimeout(done, milliseconds));
-
-async function started(folder) {
-  const server = spawn(process.execPath, ['server/dist/main.js'], {
-    cwd: root,
-    env: { ...process.env, SCHRITT_PORT: String(PORT), SCHRITT_DATA: folder },
-    stdio: 'ignore',
-  });
-  for (let i = 0; i < 200; i += 1) {
-    const up = await fetch(`${HOST}/api/health`).catch(() => null);
-    if (up?.ok) return server;
-    await pause(100);
-  }
-  throw new Error('the server did not start');
-}
 
 /**
  * Milliseconds until the table of a study is painted in a fresh browser, and until it answers: the first picture of the
@@ -253,17 +237,14 @@ const framesOf = (frames) => ({
   frames: frames.length,
 });
 
-async function addedAs(document) {
-  const response = await fetch(`${HOST}/api/studies`, {
+/** Adds a study to a server; answers its id. */
+async function added(server, document) {
+  const response = await fetch(`${server}/api/studies`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ document }),
   });
   return (await response.json()).id;
-}
-
-async function added(document) {
-  return `${HOST}/studies/${await addedAs(document)}`;
 }
 
 async function benchBrowser(browserOf, addresses) {
@@ -306,26 +287,30 @@ export async function benchPage(LIBRARY) {
   buildWeb();
   const { launch } = createRequire(join(root, 'e2e/package.json'))('puppeteer-core');
   const folder = mkdtempSync(join(tmpdir(), 'schritt-bench-'));
-  const server = await started(folder);
+  const server = await startServer(folder);
+  const { address } = server;
   try {
-    const { entries } = await (await fetch(`${HOST}/api/studies`)).json();
+    const { entries } = await (await fetch(`${address}/api/studies`)).json();
     const first = entries.find(({ title }) => title === 'Sluice of the snow lake');
-    const { document } = await (await fetch(`${HOST}/api/studies/${first.id}`)).json();
-    const own = await (await fetch(`${HOST}/api/methods`)).json();
+    const { document } = await (await fetch(`${address}/api/studies/${first.id}`)).json();
+    const own = await (await fetch(`${address}/api/methods`)).json();
     const methods = TWELVE.map((title) => LIBRARY.find((method) => method.title === title)).map(
       ({ title, text }) => ({ title, text }),
     );
+    const twelve = { ...document, title: 'Twelve', methods };
+    const long = {
+      ...document,
+      title: 'Long',
+      methods: methods.slice(4, 5),
+      ladder: { counts: [LONG] },
+    };
+    const marked = { ...document, title: 'Marked', methods: methods.slice(4, 5) };
     const addresses = {
-      first: `${HOST}/studies/${first.id}`,
-      twelve: await added({ ...document, title: 'Twelve', methods }),
-      long: await added({
-        ...document,
-        title: 'Long',
-        methods: methods.slice(4, 5),
-        ladder: { counts: [LONG] },
-      }),
-      marking: `${HOST}/marking?study=${await addedAs({ ...document, title: 'Marked', methods: methods.slice(4, 5) })}`,
-      method: `${HOST}/methods/${own.entries.find(({ title }) => title === 'RK4').id}`,
+      first: `${address}/studies/${first.id}`,
+      twelve: `${address}/studies/${await added(address, twelve)}`,
+      long: `${address}/studies/${await added(address, long)}`,
+      marking: `${address}/marking?study=${await added(address, marked)}`,
+      method: `${address}/methods/${own.entries.find(({ title }) => title === 'RK4').id}`,
     };
     const browsers = {};
     for (const [name, options] of Object.entries(BROWSERS))
@@ -339,7 +324,7 @@ export async function benchPage(LIBRARY) {
     );
     return { browsers, kilobytes };
   } finally {
-    server.kill();
+    await server.stop();
     rmSync(folder, { recursive: true, force: true });
   }
 }

@@ -1,51 +1,31 @@
 // A queue, a server and workers as processes, for measuring and showing what they do together.
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { root } from './fresh.mjs';
-
-const [REDIS, SERVER] = [4795, 4796];
-
-/** Runs a program until it says something. */
-async function started(command, args, env, sign) {
-  const child = spawn(command, args, { env: { PATH: process.env.PATH, ...env } });
-  let said = '';
-  for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => (said += part));
-  while (!said.includes(sign)) {
-    if (child.exitCode !== null) throw new Error(said);
-    await setTimeout(20);
-  }
-  return child;
-}
-
-async function ended(child) {
-  if (child.exitCode !== null) return;
-  const gone = once(child, 'exit');
-  child.kill('SIGKILL');
-  await gone;
-}
+import { freePort, startProgram, startServer } from './programs.mjs';
 
 /** The API of a server at a queue with workers of one thread each. */
 export async function withWorkers(count, work) {
   const folder = mkdtempSync(join(tmpdir(), 'schritt-queue-'));
-  const url = `redis://127.0.0.1:${REDIS}`;
+  const port = String(await freePort());
+  const url = `redis://127.0.0.1:${port}`;
   const programs = [];
+  const started = async (program) => {
+    programs.push(await program);
+    return program;
+  };
   try {
-    const options = ['--port', String(REDIS), '--save', '', '--dir', folder];
-    programs.push(await started('redis-server', options, {}, 'Ready to accept connections'));
+    const options = ['--port', port, '--save', '', '--dir', folder];
+    await started(startProgram('redis-server', options, { sign: /Ready to accept connections/ }));
     const settings = { SCHRITT_QUEUE: url, SCHRITT_WORKER_THREADS: '1' };
-    const main = join(root, 'server/dist/main.js');
-    const own = { ...settings, SCHRITT_DATA: join(folder, 'data'), SCHRITT_PORT: String(SERVER) };
-    programs.push(await started(process.execPath, [main], own, 'Schritt is at'));
+    const server = await started(startServer(join(folder, 'data'), settings));
+    const worker = [join(root, 'server/dist/worker-main.js')];
     for (let i = 0; i < count; i += 1)
-      programs.push(
-        await started(process.execPath, [join(root, 'server/dist/worker-main.js')], settings, 'at a time'),
-      );
+      await started(startProgram(process.execPath, worker, { sign: /at a time/, settings }));
     const api = async (path, body) => {
-      const answer = await fetch(`http://127.0.0.1:${SERVER}/api${path}`, {
+      const answer = await fetch(`${server.address}/api${path}`, {
         ...(body === undefined
           ? {}
           : {
@@ -69,9 +49,9 @@ export async function withWorkers(count, work) {
       if (last.state !== 'done') throw new Error(JSON.stringify(last));
       return { id, last, seconds: (performance.now() - from) / 1000 };
     };
-    return await work({ url, json, api, job, server: programs[1].pid });
+    return await work({ url, json, api, job, server: server.pid });
   } finally {
-    for (const program of programs.reverse()) await ended(program);
+    for (const program of programs.reverse()) await program.stop('SIGKILL');
     rmSync(folder, { recursive: true, force: true });
   }
 }

@@ -1,18 +1,17 @@
 // Takes the pictures of docs/screenshots anew: the main views, made of the demo data in a folder of its own.
-import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium as install } from './chromium.mjs';
 import { buildNode, buildWeb, root } from './fresh.mjs';
+import { startServer } from './programs.mjs';
 
-const HOST = 'http://127.0.0.1:4779';
 const SLIP =
   'k1 = f(t, y)\nk2 = f(t + h/2, y + h/2*k1)\nk3 = f(t + h/2, y + h/2*k2)\nk4 = f(t + h, y + h*k3)\ny[n+1] = y + h/6*(k1 + 2*k2 + k3 + k4)\n';
 
 async function answered(path, more = {}) {
-  return (await fetch(`${HOST}/api/${path}`, more)).json();
+  return (await fetch(`${server.address}/api/${path}`, more)).json();
 }
 
 async function addressOf(kind, title) {
@@ -118,11 +117,7 @@ buildWeb();
 const require = createRequire(join(root, 'e2e/package.json'));
 const { chromium } = require('@playwright/test');
 const folder = mkdtempSync(join(tmpdir(), 'schritt-pictures-'));
-const server = spawn(process.execPath, ['server/dist/main.js'], {
-  cwd: root,
-  env: { ...process.env, SCHRITT_PORT: '4779', SCHRITT_DATA: folder },
-  stdio: 'ignore',
-});
+const server = await startServer(folder);
 
 /** What is there while a page is not whole, or computes. */
 const UNDER_WAY = '.table-head:empty, .under-way, .ant-skeleton';
@@ -137,8 +132,6 @@ async function settled(page, milliseconds) {
 
 const wished = process.argv.slice(2);
 try {
-  while (!(await fetch(`${HOST}/api/health`).catch(() => null))?.ok)
-    await new Promise((done) => setTimeout(done, 100));
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
   for (const [name, kind, title, query, act] of SHOTS) {
     if (wished.length > 0 && !wished.includes(name)) continue;
@@ -150,7 +143,7 @@ try {
       });
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, reducedMotion: 'reduce' });
     const path = title === null ? `/${kind}` : await addressOf(kind, title);
-    await page.goto(`${HOST}${path}?${query}`);
+    await page.goto(`${server.address}${path}?${query}`);
     await settled(page, 1500);
     if (act !== undefined) {
       await act(page);
@@ -162,6 +155,6 @@ try {
   }
   await browser.close();
 } finally {
-  server.kill();
+  await server.stop();
   rmSync(folder, { recursive: true, force: true });
 }

@@ -3,7 +3,8 @@ import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { root } from '../fresh.mjs';
-import { send, startServer } from './server.mjs';
+import { startServer } from '../programs.mjs';
+import { send } from './requests.mjs';
 
 /** The instructions of a container file, each with what it is given. */
 function instructionsOf(text) {
@@ -33,7 +34,7 @@ export async function containerSteps() {
       if (status !== 0) throw new Error(`${rest}: ${stderr}`);
       ran.push(rest);
     }
-    const server = await startServer(join(folder, 'data'), 4790, {}, folder);
+    const server = await startServer(join(folder, 'data'), {}, folder);
     try {
       const { status, body } = await send(server.address, 'GET', '/api/studies');
       const page = await fetch(server.address);

@@ -1,7 +1,8 @@
 import { spawnSync } from 'node:child_process';
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { send, startServer } from './server.mjs';
+import { startServer } from '../programs.mjs';
+import { send } from './requests.mjs';
 
 const METHOD = (i) => ({
   schritt: 1,
@@ -23,7 +24,7 @@ export async function fullDisk(folder) {
     const ballast = join(folder, 'ballast');
     mkdirSync(data);
     writeFileSync(ballast, Buffer.alloc(1_000_000));
-    const server = await startServer(data, 4794);
+    const server = await startServer(data);
     try {
       let stored = 0;
       let refused = null;
@@ -54,7 +55,7 @@ export async function fullDisk(folder) {
       const list = await send(server.address, 'GET', '/api/methods?count=1');
       const known = list.body.total;
       await server.stop();
-      const again = await startServer(data, 4794);
+      const again = await startServer(data);
       const there = (await send(again.address, 'GET', '/api/methods?count=1')).body.total;
       await again.stop();
       if (there !== known) faults.push(`${known} methods were there, ${there} are after a new start`);

@@ -1,5 +1,6 @@
 import { random } from './random.mjs';
-import { send, startServer } from './server.mjs';
+import { startServer } from '../programs.mjs';
+import { send } from './requests.mjs';
 
 const STUDY = (title) => ({
   schritt: 1,
@@ -19,7 +20,7 @@ export async function killServer(data, kills, seed) {
   const last = new Map();
   for (let k = 0; k < kills; k += 1) {
     const from = performance.now();
-    const server = await startServer(data, 4791);
+    const server = await startServer(data);
     slowest = Math.max(slowest, performance.now() - from);
     for (const [id, { version, title }] of last) {
       const { status, body } = await send(server.address, 'GET', `/api/studies/${id}`).catch(async (why) => {
@@ -68,7 +69,7 @@ export async function killServer(data, kills, seed) {
     await server.stop('SIGKILL');
     await Promise.all(writers);
   }
-  const server = await startServer(data, 4791);
+  const server = await startServer(data);
   for (const [id, { version }] of last) {
     const { body } = await send(server.address, 'GET', `/api/studies/${id}`);
     if (!(body.version >= version)) lost += 1;

@@ -1,6 +1,7 @@
 import { readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { percentile, send, startServer, watchHealth } from './server.mjs';
+import { startServer } from '../programs.mjs';
+import { percentile, send, watchHealth } from './requests.mjs';
 
 /** Megabytes that a process holds; null where the system does not tell. */
 function megabytes(pid) {
@@ -13,7 +14,7 @@ function megabytes(pid) {
 
 /** A study whose results would fill memory and disk: the job ends with a sentence, and everything else goes on. */
 export async function greedyJob(data) {
-  const server = await startServer(data, 4793);
+  const server = await startServer(data);
   const stop = watchHealth(server.address);
   const document = {
     schritt: 1,

@@ -1,5 +1,6 @@
 import { performance } from 'node:perf_hooks';
-import { percentile, send, startServer, watchHealth } from './server.mjs';
+import { startServer } from '../programs.mjs';
+import { percentile, send, watchHealth } from './requests.mjs';
 
 const STUDY = {
   schritt: 1,
@@ -52,7 +53,7 @@ const CASES = [
 
 /** Requests made to hold up the server: each must be answered in time, and health meanwhile. */
 export async function nastyRequests(data, patience = 1) {
-  const server = await startServer(data, 4792);
+  const server = await startServer(data);
   const faults = [];
   let slowest = { what: '', took: 0 };
   // what is measured is how the server holds, not how it wakes

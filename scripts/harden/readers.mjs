@@ -1,7 +1,8 @@
 import { Agent, get } from 'node:http';
 import { setTimeout as pause } from 'node:timers/promises';
 import autocannon from 'autocannon';
-import { send, startServer } from './server.mjs';
+import { startServer } from '../programs.mjs';
+import { send } from './requests.mjs';
 
 const STUDY = (i) => ({
   schritt: 1,
@@ -20,7 +21,7 @@ const STUDY = (i) => ({
  * milliseconds.
  */
 export async function manyReaders(data, readers, seconds) {
-  const server = await startServer(data, 4790);
+  const server = await startServer(data);
   try {
     const { body } = await send(server.address, 'GET', '/api/studies');
     for (let i = body.total; i < 100; i += 1)
@@ -58,7 +59,7 @@ function asked(url, agent, headers) {
  * already; times in milliseconds.
  */
 export async function sharedReaders(data, readers, seconds) {
-  const server = await startServer(data, 4790);
+  const server = await startServer(data);
   try {
     const { body: made } = await send(server.address, 'POST', '/api/studies', { document: STUDY(0) });
     const { body: link } = await send(server.address, 'POST', `/api/studies/${made.id}/shown`);
