@@ -39,9 +39,9 @@ const unitStatus = runTests(
     '--outputFile',
     unitReport,
     '--silent',
-    // one more than there are cores: some of these tests wait for servers, queues and compilers
+    // more than there are cores would leave too little to the servers that some of these tests start
     '--maxWorkers',
-    '150%',
+    '100%',
   ],
   root,
 );
