@@ -191,6 +191,17 @@ describe.each(['threads', 'queue'] as const)('on %s', (engine) => {
     });
   });
 
+  test('a study that is not read in time is refused with that reason, and no job is made', async () => {
+    await app.close();
+    await start({ requestLimit: 0.001 });
+    const response = await post(sluice([7]));
+    const { message } = JSON.parse(await response.text());
+    expect([response.status, message]).toEqual([
+      400,
+      'this study was not read within 0.001 seconds; its texts are too large, or the server has too much to do',
+    ]);
+  });
+
   test('a job that was under way goes on when the server starts again', async () => {
     const { id } = await created(sluice([30_000_000]));
     await app.close();

@@ -30,6 +30,15 @@ function busy(): ApiError {
   );
 }
 
+function tooLong(seconds: number, what: RequestTask['what']): ApiError {
+  return new ApiError(
+    'bad-request',
+    what === 'plan'
+      ? `this study was not read within ${seconds} seconds; its texts are too large, or the server has too much to do`
+      : 'this study is too long to be run within a request; post it to /api/jobs, or run it in a terminal',
+  );
+}
+
 /**
  * Two threads for work within requests, apart from those of long jobs: studies that are estimated to be short have a
  * lane of their own and never wait for a long one. What answers requests stays free.
@@ -58,7 +67,7 @@ export class RequestPool implements OnModuleDestroy {
   async report(document: StudyDocument): Promise<StudyReport> {
     const answer = await this.#ask({ what: 'report', document, lane: 'short' });
     if (answer.kind === 'report') return answer.report;
-    throw this.#tooLong();
+    throw tooLong(this.#seconds, 'report');
   }
 
   /** @throws ApiError where it cannot be made, with the reason, or takes too long */
@@ -66,7 +75,7 @@ export class RequestPool implements OnModuleDestroy {
     const answer = await this.#ask({ what: 'taken', document, asked, lane: 'short' });
     if (answer.kind === 'taken') return answer.content;
     if (answer.kind === 'refused') throw new ApiError('bad-request', answer.why);
-    throw this.#tooLong();
+    throw tooLong(this.#seconds, 'taken');
   }
 
   /** @throws ApiError where a text of the study has errors */
@@ -74,7 +83,7 @@ export class RequestPool implements OnModuleDestroy {
     const answer = await this.#ask({ what: 'plan', document: request.document, request, lane: 'short' });
     if (answer.kind === 'plan') return answer.plan;
     if (answer.kind === 'refused') throw new ApiError('bad-request', answer.why);
-    throw this.#tooLong();
+    throw tooLong(this.#seconds, 'plan');
   }
 
   /**
@@ -100,22 +109,20 @@ export class RequestPool implements OnModuleDestroy {
   async #runOn(lane: Lane<RequestTask, RequestAnswer>, task: RequestTask): Promise<RequestAnswer> {
     if (lane.waiting >= MAX_WAITING) throw busy();
     try {
-      const answer = await lane.run(task, 1000 * (this.#options.requestLimit ?? LIMIT));
+      const answer = await lane.run(task, 1000 * this.#seconds);
       if (answer.kind === 'text errors')
         throw new ApiError('bad-request', 'the texts of this study have errors', textFaults(answer.errors));
       return answer;
     } catch (thrown) {
-      if (thrown instanceof LaneTimeout) throw this.#tooLong();
+      if (thrown instanceof LaneTimeout) throw tooLong(this.#seconds, task.what);
       if (ranOutOfMemory(thrown))
         throw new ApiError('bad-request', 'this study needs more memory than it may have');
       throw thrown;
     }
   }
 
-  #tooLong(): ApiError {
-    return new ApiError(
-      'bad-request',
-      'this study is too long to be run within a request; post it to /api/jobs, or run it in a terminal',
-    );
+  /** Seconds that work within a request may take. */
+  get #seconds(): number {
+    return this.#options.requestLimit ?? LIMIT;
   }
 }
