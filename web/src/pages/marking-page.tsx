@@ -22,6 +22,7 @@ import { useFindRun } from '../marking/use-find-run.ts';
 import { typedSize, type TypedSize, useMarked, useSubmissions } from '../marking/use-marking.ts';
 import { useMarkingSession } from '../marking/use-marking-session.ts';
 import { usePreparedPlots } from '../plots/use-prepared-plots.ts';
+import { PreparedTable } from '../tables/prepared-table.tsx';
 import '../export/export.css';
 import '../marking/marking.css';
 
@@ -118,6 +119,7 @@ function MarkingWork({
         size={typed}
         finding={finding}
       />
+      {student === undefined && <PreparedTable />}
       <div className="marking-results">
         {error !== undefined && <p className="wrong">This study cannot be opened: {error.message}.</p>}
         {wanting !== null && <Empty image={Empty.PRESENTED_IMAGE_SIMPLE} description={wanting} />}

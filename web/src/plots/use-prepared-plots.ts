@@ -2,10 +2,9 @@ import { datasetsOf, methodMark, optionsOf, overlaysPlugin, type Plot } from '@s
 import type { Palette } from '@schritt/plot/palette';
 import { Chart } from 'chart.js';
 import { useEffect, useRef } from 'react';
+import { whenIdle } from '../frame/when-idle.ts';
 import { usePalette } from '../theme/use-palette.ts';
 
-/** Milliseconds after which it is made where a browser does not tell when it is idle. */
-const SOON = 1_000;
 /** Room of the plot, in px. */
 const SIZE = { width: 300, height: 200 };
 
@@ -38,15 +37,6 @@ function smallPlot(palette: Palette): Plot {
     tip: null,
     legend: [],
   };
-}
-
-function whenIdle(work: () => void): () => void {
-  if (!('requestIdleCallback' in window)) {
-    const timer = setTimeout(work, SOON);
-    return () => clearTimeout(timer);
-  }
-  const handle = requestIdleCallback(work);
-  return () => cancelIdleCallback(handle);
 }
 
 /**
