@@ -39,7 +39,10 @@ export async function startProgram(command, args, { sign, settings = {} }) {
     };
     child.stdout.on('data', hear);
     child.stderr.on('data', hear);
-    child.once('error', failed);
+    child.once('error', (why) => {
+      clearTimeout(timer);
+      failed(why);
+    });
     child.once('exit', () => {
       clearTimeout(timer);
       failed(new Error(`${command} ended: ${text}`));

@@ -127,7 +127,7 @@ class PowerOfError {
   }
 
   /** Whether the coefficients are what rounding leaves of terms that cancel: those beside the solution are others. */
-  get isNoise(): boolean {
+  isNoise(): boolean {
     if (this.#series === null) return false;
     const { size } = this.#along.problem;
     const places = this.#values.length / size - 1;
@@ -192,7 +192,7 @@ function smoothErrors(method: LinearMethod, first: number, along: Along): Local 
     if (found === null) return null;
     if (isClose(found.local, along.problem.size)) return found.local;
     // more places would show no more of it
-    if (places === PLACES && found.isNoise) return null;
+    if (places === PLACES && found.isNoise()) return null;
   }
   return null;
 }
