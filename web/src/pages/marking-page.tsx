@@ -119,7 +119,7 @@ function MarkingWork({
         size={typed}
         finding={finding}
       />
-      {student === undefined && <PreparedTable />}
+      <PreparedTable />
       <div className="marking-results">
         {error !== undefined && <p className="wrong">This study cannot be opened: {error.message}.</p>}
         {wanting !== null && <Empty image={Empty.PRESENTED_IMAGE_SIMPLE} description={wanting} />}

@@ -1,5 +1,5 @@
 import { Table, type TableColumnsType } from 'antd';
-import { type ReactNode, startTransition, useEffect, useState } from 'react';
+import { memo, type ReactNode, startTransition, useEffect, useState } from 'react';
 import { whenIdle } from '../frame/when-idle.ts';
 
 interface Row {
@@ -16,9 +16,9 @@ const COLUMNS: TableColumnsType<Row> = [
 /**
  * A table that nobody sees, while the page has nothing else to do. The first table of a page takes several frames, since its
  * code runs for the first time and its styles are made: a page whose tables come while work is under way has that
- * behind it then.
+ * behind it then. It stays: styles go with the last table that has them.
  */
-export function PreparedTable(): ReactNode {
+export const PreparedTable = memo(function PreparedTable(): ReactNode {
   const [isIdle, setIdle] = useState(false);
   useEffect(() => whenIdle(() => startTransition(() => setIdle(true))), []);
   return (
@@ -28,4 +28,4 @@ export function PreparedTable(): ReactNode {
       </div>
     )
   );
-}
+});
