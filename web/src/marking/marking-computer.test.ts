@@ -11,6 +11,8 @@ class FakeWorker {
   /** How many mark at this moment, and the most that did. */
   static busy = 0;
   static most = 0;
+  /** Milliseconds that a student takes. */
+  static takes = 1;
   readonly #hear: ((event: { data: Message }) => void)[] = [];
   #isAlive = true;
 
@@ -29,7 +31,7 @@ class FakeWorker {
       const answer = ANSWER_MARKING.marked(question, pull);
       if (answer instanceof Promise || !this.#isAlive) return;
       for (const hear of this.#hear) hear({ data: { id, kind, answer } });
-    }, 1);
+    }, FakeWorker.takes);
   }
 
   terminate(): void {
@@ -97,7 +99,7 @@ test('a class is marked on several workers, in its order; what did not change is
     ['Ben', 3],
     ['Cem', null],
   ]);
-  expect(parts).toEqual([1 / 3, 2 / 3, 1]);
+  expect(parts[0]).toBe(1 / 3);
   const { submissions: other } = await submissionsOf({ Anna: RIGHT, Ben: RIGHT, Cem: RIGHT });
   const again = await computer.run({ keys: KEYS, submissions: other, sheets: {} }, () => undefined);
   expect(again.map(({ marking }) => marking?.firstWrong)).toEqual([null, null, null]);
@@ -118,6 +120,34 @@ test.each([
   const marked = await computer.run({ keys: KEYS, submissions, sheets: {} }, () => undefined);
   expect([marked.length, FakeWorker.most]).toEqual([12, workers]);
   computer.close();
+});
+
+test('the page is told of the first student at once, of others a few times a second, and of none at the end', async () => {
+  const students = Array.from({ length: 12 }, (_, i) => [`Student ${i}`, RIGHT] as const);
+  const { submissions } = await submissionsOf(Object.fromEntries(students));
+  jest.useFakeTimers();
+  FakeWorker.takes = 90;
+  try {
+    const computer = new MarkingComputer(2);
+    const told: (readonly [number, number])[] = [];
+    const from = Date.now();
+    const run = computer.run({ keys: KEYS, submissions, sheets: {} }, (_, { length }) =>
+      told.push([Date.now() - from, length]),
+    );
+    await jest.advanceTimersByTimeAsync(1_080);
+    expect((await run).length).toBe(12);
+    await jest.advanceTimersByTimeAsync(1_000);
+    expect(told).toEqual([
+      [90, 1],
+      [340, 3],
+      [590, 6],
+      [840, 9],
+    ]);
+    computer.close();
+  } finally {
+    FakeWorker.takes = 1;
+    jest.useRealTimers();
+  }
 });
 
 test('a newer class makes the older one void', async () => {

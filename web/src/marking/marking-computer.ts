@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache';
+import { throttle } from 'throttle-debounce';
 import type { StudentMarking, Submission } from '@schritt/core/marking';
 import type { MarkingKeys } from '../worker/marking-answers.ts';
 import { Computer, Superseded } from '../worker/computer.ts';
@@ -13,6 +14,9 @@ export interface ClassWork {
 
 /** Students whose marking is remembered, so that a change marks again only what it touches. */
 const MAX_REMEMBERED = 1_000;
+
+/** Milliseconds between two reports: a page that renders its list for each student has no time for anything else. */
+const BETWEEN = 250;
 
 /**
  * Marks a class on several workers, one student on each at a time. A newer class makes the older one void.
@@ -44,6 +48,10 @@ export class MarkingComputer {
     });
     const marked = tasks.map(({ key }) => this.#known.get(key) ?? null);
     const there = (): readonly StudentMarking[] => marked.filter((one) => one !== null);
+    const report = throttle(BETWEEN, () => {
+      const done = there();
+      soFar(done.length / tasks.length, done);
+    });
     let next = 0;
     const work = async (runner: Computer): Promise<void> => {
       while (next < tasks.length) {
@@ -56,11 +64,14 @@ export class MarkingComputer {
         if (asked !== this.#asked) throw new Superseded();
         this.#known.set(key, student);
         marked[at] = student;
-        const done = there();
-        soFar(done.length / tasks.length, done);
+        report();
       }
     };
-    await Promise.all(this.#runners.map(work));
+    try {
+      await Promise.all(this.#runners.map(work));
+    } finally {
+      report.cancel();
+    }
     return there();
   }
 
