@@ -3,14 +3,10 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium } from './chromium.mjs';
-import { compilers, engines } from './debian.mjs';
 import { buildNode, buildWeb, install, root } from './fresh.mjs';
+import './test-programs.mjs';
 
 install();
-chromium();
-compilers();
-engines();
 buildNode();
 buildWeb();
 
