@@ -122,26 +122,26 @@ test.each([
   computer.close();
 });
 
-test('the page is told of the first student at once, of others a few times a second, and of none at the end', async () => {
+test('the first student is reported at once, others four times a second, and none after the end', async () => {
   const students = Array.from({ length: 12 }, (_, i) => [`Student ${i}`, RIGHT] as const);
   const { submissions } = await submissionsOf(Object.fromEntries(students));
   jest.useFakeTimers();
   FakeWorker.takes = 90;
   try {
     const computer = new MarkingComputer(2);
-    const told: (readonly [number, number])[] = [];
+    const reports: (readonly [number, number, number])[] = [];
     const from = Date.now();
-    const run = computer.run({ keys: KEYS, submissions, sheets: {} }, (_, { length }) =>
-      told.push([Date.now() - from, length]),
+    const run = computer.run({ keys: KEYS, submissions, sheets: {} }, (part, { length }) =>
+      reports.push([Date.now() - from, part, length]),
     );
     await jest.advanceTimersByTimeAsync(1_080);
     expect((await run).length).toBe(12);
     await jest.advanceTimersByTimeAsync(1_000);
-    expect(told).toEqual([
-      [90, 1],
-      [340, 3],
-      [590, 6],
-      [840, 9],
+    expect(reports).toEqual([
+      [90, 1 / 12, 1],
+      [340, 3 / 12, 3],
+      [590, 6 / 12, 6],
+      [840, 9 / 12, 9],
     ]);
     computer.close();
   } finally {
